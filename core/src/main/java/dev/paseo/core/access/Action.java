@@ -1,0 +1,26 @@
+package dev.paseo.core.access;
+
+/** What a person may want to do. */
+public enum Action {
+    LOOK("see components, runs, versions, deployments and the audit trail"),
+    START_RUN("start and cancel runs"),
+    PROMOTE("request and cancel deployments"),
+    DECIDE("approve or reject where the gate asks for it"),
+    VERIFY_AUDIT("verify the audit trail"),
+    REGISTER_COMPONENT("register components"),
+    EDIT_ENVIRONMENT("load environments and their rules"),
+    SET_SECRET("set values of secrets"),
+    ENROL_AGENT("enrol agents"),
+    MANAGE_ACCOUNTS("add accounts, groups, roles and tokens of others");
+
+    private final String words;
+
+    Action(String words) {
+        this.words = words;
+    }
+
+    /** What it allows, as it completes "may ...". */
+    public String words() {
+        return words;
+    }
+}

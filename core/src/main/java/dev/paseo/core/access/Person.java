@@ -1,0 +1,18 @@
+package dev.paseo.core.access;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/** Somebody who is signed in, with the groups and grants that count at this moment. */
+public record Person(long id, String name, Set<String> groups, List<Grant> grants) {
+
+    public Person {
+        groups = Set.copyOf(groups);
+        grants = List.copyOf(grants);
+    }
+
+    public boolean may(Action action, Optional<String> component, Optional<String> environment) {
+        return grants.stream().anyMatch(grant -> grant.covers(action, component, environment));
+    }
+}

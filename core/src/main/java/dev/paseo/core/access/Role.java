@@ -1,0 +1,38 @@
+package dev.paseo.core.access;
+
+import static dev.paseo.core.access.Action.*;
+
+import java.util.EnumSet;
+import java.util.Locale;
+import java.util.Set;
+
+/** The roles, as one table of permissions. */
+public enum Role {
+    VIEWER(EnumSet.of(LOOK)),
+    DEVELOPER(EnumSet.of(LOOK, START_RUN)),
+    TESTER(EnumSet.of(LOOK, DECIDE)),
+    APPROVER(EnumSet.of(LOOK, DECIDE)),
+    RELEASE_ENGINEER(EnumSet.of(LOOK, START_RUN, PROMOTE, DECIDE, REGISTER_COMPONENT)),
+    OPERATOR(EnumSet.of(LOOK, PROMOTE, EDIT_ENVIRONMENT, SET_SECRET, ENROL_AGENT)),
+    AUDITOR(EnumSet.of(LOOK, VERIFY_AUDIT)),
+    ADMINISTRATOR(EnumSet.allOf(Action.class));
+
+    private final Set<Action> actions;
+
+    Role(Set<Action> actions) {
+        this.actions = actions;
+    }
+
+    public boolean allows(Action action) {
+        return actions.contains(action);
+    }
+
+    /** Its name as people write it: {@code release-engineer}. */
+    public String word() {
+        return name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    public static java.util.Optional<Role> named(String word) {
+        return java.util.Arrays.stream(values()).filter(role -> role.word().equals(word)).findFirst();
+    }
+}

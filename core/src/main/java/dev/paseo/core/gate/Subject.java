@@ -1,0 +1,29 @@
+package dev.paseo.core.gate;
+
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
+
+/**
+ * What exactly an approval approves. Anything of it that changes makes another subject.
+ *
+ * @param version   digest of the version's artifacts, commit and recipe
+ * @param settings  revision of the place's variables
+ * @param secrets   revision of the place's secrets
+ * @param rules     revision of the environment's rules
+ * @param live      the deployment that is live there, 0 for none
+ */
+public record Subject(String version, long settings, long secrets, long rules, long live) {
+
+    /** SHA-256 over its parts, in hexadecimal. */
+    public String digest() {
+        String text = String.join("\n", "paseo subject 1", version, "settings " + settings, "secrets " + secrets,
+                "rules " + rules, "live " + live);
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8)));
+        } catch (NoSuchAlgorithmException impossible) {
+            throw new IllegalStateException("every Java platform has SHA-256", impossible);
+        }
+    }
+}

@@ -1,0 +1,19 @@
+package dev.paseo.core.run;
+
+/** The states of a stage. */
+public enum StageStatus {
+    WAITING, READY, RUNNING, PASSED, WARNED, FAILED, SKIPPED, CANCELLED;
+
+    /** Whether nothing more will happen to this attempt. */
+    public boolean ended() {
+        return switch (this) {
+            case WAITING, READY, RUNNING -> false;
+            case PASSED, WARNED, FAILED, SKIPPED, CANCELLED -> true;
+        };
+    }
+
+    /** Whether what comes after this stage may go on. */
+    public boolean good() {
+        return this == PASSED || this == WARNED;
+    }
+}

@@ -1,0 +1,189 @@
+package dev.paseo.language;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.snakeyaml.engine.v2.exceptions.Mark;
+import org.snakeyaml.engine.v2.nodes.MappingNode;
+import org.snakeyaml.engine.v2.nodes.Node;
+import org.snakeyaml.engine.v2.nodes.NodeTuple;
+import org.snakeyaml.engine.v2.nodes.ScalarNode;
+import org.snakeyaml.engine.v2.nodes.SequenceNode;
+
+/** One value of a document, with its place. What it should be and is not becomes a problem of the document. */
+public final class Value {
+
+    private static final Pattern DURATION = Pattern.compile("([0-9]{1,6})(ms|s|m|h|d)");
+
+    private final Document document;
+    private final Node node;
+    private final String path;
+    private final int depth;
+
+    Value(Document document, Node node, String path, int depth) {
+        this.document = document;
+        this.node = node;
+        this.path = path;
+        this.depth = depth;
+    }
+
+    public void problem(String message) {
+        Optional<Mark> mark = node.getStartMark();
+        document.problem(mark.map(Mark::getLine).orElse(0) + 1, mark.map(Mark::getColumn).orElse(0) + 1, path, message);
+    }
+
+    private Value child(Node inner, String name) {
+        return new Value(document, inner, path.isEmpty() ? name : name.startsWith("[") ? path + name : path + "." + name, depth + 1);
+    }
+
+    public boolean isText() {
+        return node instanceof ScalarNode;
+    }
+
+    public boolean isList() {
+        return node instanceof SequenceNode;
+    }
+
+    public boolean isMap() {
+        return node instanceof MappingNode;
+    }
+
+    private String found() {
+        return switch (node) {
+            case ScalarNode scalar when scalar.getValue().isEmpty() -> "nothing";
+            case ScalarNode scalar -> "\"" + (scalar.getValue().length() > 40 ? scalar.getValue().substring(0, 40) + "…" : scalar.getValue()) + "\"";
+            case SequenceNode list -> "a list";
+            case MappingNode map -> "a mapping";
+            default -> "something else";
+        };
+    }
+
+    /** Its entries in the order of the file; keys given twice are a problem. */
+    public Map<String, Value> entries() {
+        Map<String, Value> entries = new LinkedHashMap<>();
+        if (!(node instanceof MappingNode map)) {
+            problem("should be a mapping of names to values, found " + found());
+            return entries;
+        }
+        if (depth > Document.MOST_DEPTH) {
+            problem("is nested deeper than " + Document.MOST_DEPTH + " levels");
+            return entries;
+        }
+        for (NodeTuple tuple : map.getValue()) {
+            Value key = child(tuple.getKeyNode(), "");
+            String name = tuple.getKeyNode() instanceof ScalarNode scalar ? scalar.getValue() : "";
+            if (name.isEmpty()) {
+                key.problem("a key should be a plain word");
+            } else if (entries.containsKey(name)) {
+                child(tuple.getKeyNode(), name).problem("is given twice");
+            } else {
+                entries.put(name, child(tuple.getValueNode(), name));
+            }
+        }
+        return entries;
+    }
+
+    /** Its entries, where only these keys are known. */
+    public Map<String, Value> entries(List<String> known) {
+        Map<String, Value> entries = entries();
+        entries.forEach((name, value) -> {
+            if (!known.contains(name)) {
+                value.problem("is not a key that is known here" + NearestName.hint(name, known));
+            }
+        });
+        return entries;
+    }
+
+    public List<Value> items() {
+        if (!(node instanceof SequenceNode list)) {
+            problem("should be a list, found " + found());
+            return List.of();
+        }
+        List<Value> items = new ArrayList<>();
+        for (int at = 0; at < list.getValue().size(); at++) {
+            items.add(child(list.getValue().get(at), "[" + at + "]"));
+        }
+        return items;
+    }
+
+    public Optional<String> text() {
+        if (node instanceof ScalarNode scalar && !scalar.getValue().isBlank()) {
+            return Optional.of(scalar.getValue());
+        }
+        problem("should be text, found " + found());
+        return Optional.empty();
+    }
+
+    public Optional<String> text(Pattern allowed, String words) {
+        Optional<String> text = text();
+        if (text.isPresent() && !allowed.matcher(text.get()).matches()) {
+            problem("should be " + words + ", found " + found());
+            return Optional.empty();
+        }
+        return text;
+    }
+
+    public <T> Optional<T> choice(Map<String, T> choices) {
+        Optional<String> text = text();
+        if (text.isPresent() && !choices.containsKey(text.get())) {
+            problem("should be one of " + String.join(", ", choices.keySet()) + ", found " + found());
+        }
+        return text.map(choices::get);
+    }
+
+    public List<String> texts() {
+        return items().stream().flatMap(item -> item.text().stream()).toList();
+    }
+
+    public Map<String, String> textsByName(Pattern names, String words) {
+        Map<String, String> texts = new LinkedHashMap<>();
+        entries().forEach((name, value) -> {
+            if (!names.matcher(name).matches()) {
+                value.problem("its name should be " + words);
+            }
+            value.text().ifPresent(text -> texts.put(name, text));
+        });
+        return texts;
+    }
+
+    /** A whole number within these bounds, both included. */
+    public Optional<Integer> number(int least, int most) {
+        Optional<Integer> number = Optional.empty();
+        if (node instanceof ScalarNode scalar && scalar.getValue().matches("-?[0-9]{1,9}")) {
+            number = Optional.of(Integer.parseInt(scalar.getValue())).filter(n -> n >= least && n <= most);
+        }
+        if (number.isEmpty()) {
+            problem("should be a whole number from " + least + " to " + most + ", found " + found());
+        }
+        return number;
+    }
+
+    /** A length of time such as {@code 30s}, {@code 5m} or {@code 48h}, more than none and at most this long. */
+    public Optional<Duration> duration(Duration most) {
+        Optional<Duration> duration = text().flatMap(Value::parseDuration).filter(d -> d.isPositive() && d.compareTo(most) <= 0);
+        if (duration.isEmpty() && node instanceof ScalarNode) {
+            problem("should be a length of time such as 30s, 5m or 48h, at most " + most.toSeconds() + "s, found " + found());
+        }
+        return duration;
+    }
+
+    private static Optional<Duration> parseDuration(String text) {
+        Matcher matcher = DURATION.matcher(text);
+        if (!matcher.matches()) {
+            return Optional.empty();
+        }
+        long count = Long.parseLong(matcher.group(1));
+        return Optional.of(switch (matcher.group(2)) {
+            case "ms" -> Duration.ofMillis(count);
+            case "s" -> Duration.ofSeconds(count);
+            case "m" -> Duration.ofMinutes(count);
+            case "h" -> Duration.ofHours(count);
+            default -> Duration.ofDays(count);
+        });
+    }
+}

@@ -1,0 +1,145 @@
+package dev.paseo.language.environment;
+
+import static dev.paseo.language.file.PipelineFileReader.NAME;
+import static dev.paseo.language.file.PipelineFileReader.NAME_WORDS;
+import static dev.paseo.language.file.PipelineFileReader.VARIABLE;
+import static dev.paseo.language.file.PipelineFileReader.VARIABLE_WORDS;
+
+import dev.paseo.language.Document;
+import dev.paseo.language.NearestName;
+import dev.paseo.language.Reading;
+import dev.paseo.language.Value;
+import dev.paseo.language.environment.EnvironmentsFile.Approvals;
+import dev.paseo.language.environment.EnvironmentsFile.Environment;
+import dev.paseo.language.environment.EnvironmentsFile.Host;
+import dev.paseo.language.environment.EnvironmentsFile.Place;
+import java.net.URI;
+import java.time.DateTimeException;
+import java.time.Duration;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** Reads environments files. */
+public final class EnvironmentsFileReader {
+
+    private final Document document;
+
+    private EnvironmentsFileReader(String text) {
+        this.document = new Document(text);
+    }
+
+    public static Reading<EnvironmentsFile> read(String text) {
+        EnvironmentsFileReader reader = new EnvironmentsFileReader(text);
+        return reader.document.reading(reader.document.root().map(reader::file));
+    }
+
+    private EnvironmentsFile file(Value root) {
+        List<Environment> environments = new ArrayList<>();
+        Map<String, Value> top = root.entries(List.of("environments"));
+        Map<String, Value> named = top.containsKey("environments") ? top.get("environments").entries() : Map.of();
+        if (named.isEmpty()) {
+            root.problem("is missing environments: and at least one of them");
+        }
+        Set<String> seen = new LinkedHashSet<>();
+        named.forEach((name, body) -> {
+            if (!NAME.matcher(name).matches()) {
+                body.problem("its name should be " + NAME_WORDS);
+            }
+            environments.add(environment(name, body, seen, named.keySet()));
+            seen.add(name);
+        });
+        return new EnvironmentsFile(environments);
+    }
+
+    private Environment environment(String name, Value body, Set<String> before, Set<String> all) {
+        Map<String, Value> entries = body.entries(List.of("zone", "follows", "branches", "components", "entry"));
+        Optional<Value> follows = optional(entries, "follows");
+        follows.flatMap(Value::text).filter(other -> !before.contains(other)).ifPresent(other ->
+                follows.get().problem(all.contains(other) ? "should come after " + other + " in the file"
+                        : "there is no environment " + other + NearestName.hint(other, before)));
+        Map<String, Place> places = new LinkedHashMap<>();
+        optional(entries, "components").map(Value::entries).orElse(Map.of())
+                .forEach((component, place) -> places.put(component, place(place)));
+        return new Environment(name, optional(entries, "zone").flatMap(this::zone).orElse("UTC"), follows.flatMap(Value::text),
+                optional(entries, "branches").map(Value::texts).orElse(List.of()),
+                optional(entries, "entry").flatMap(this::entry), places);
+    }
+
+    private static Optional<Value> optional(Map<String, Value> entries, String key) {
+        return Optional.ofNullable(entries.get(key));
+    }
+
+    private Optional<String> zone(Value value) {
+        return value.text().filter(zone -> {
+            try {
+                return ZoneId.of(zone) != null;
+            } catch (DateTimeException unknown) {
+                value.problem("is not a time zone, such as Europe/Madrid");
+                return false;
+            }
+        });
+    }
+
+    private Place place(Value body) {
+        Map<String, Value> entries = body.entries(List.of("url", "hosts", "variables", "secrets"));
+        Map<String, Host> hosts = new LinkedHashMap<>();
+        optional(entries, "hosts").map(Value::entries).orElse(Map.of()).forEach((name, host) -> {
+            if (!NAME.matcher(name).matches()) {
+                host.problem("its name should be " + NAME_WORDS);
+            }
+            Map<String, Value> inner = host.entries(List.of("url", "variables"));
+            hosts.put(name, new Host(optional(inner, "url").flatMap(this::address), variables(inner)));
+        });
+        if (hosts.isEmpty()) {
+            body.problem("is missing hosts: where the component runs");
+        }
+        return new Place(optional(entries, "url").flatMap(this::address), hosts, variables(entries),
+                optional(entries, "secrets").map(value -> value.items().stream()
+                        .flatMap(item -> item.text(VARIABLE, VARIABLE_WORDS).stream()).toList()).orElse(List.of()));
+    }
+
+    private static Map<String, String> variables(Map<String, Value> entries) {
+        return optional(entries, "variables").map(value -> value.textsByName(VARIABLE, VARIABLE_WORDS)).orElse(Map.of());
+    }
+
+    private Optional<String> address(Value value) {
+        Optional<String> text = value.text();
+        boolean good = text.isPresent() && text.get().matches("https?://[^\\s\"<>]+") && isUri(text.get());
+        if (text.isPresent() && !good) {
+            value.problem("should be an address that begins with http:// or https://");
+        }
+        return text;
+    }
+
+    private static boolean isUri(String text) {
+        try {
+            return !URI.create(text).getHost().isEmpty();
+        } catch (IllegalArgumentException | NullPointerException wrong) {
+            return false;
+        }
+    }
+
+    private Optional<Approvals> entry(Value value) {
+        return optional(value.entries(List.of("approvals")), "approvals").flatMap(this::approvals);
+    }
+
+    private Optional<Approvals> approvals(Value value) {
+        Map<String, Value> entries = value.entries(List.of("from", "count", "not-by", "comment", "within"));
+        if (!entries.containsKey("from")) {
+            value.problem("is missing from: the group that decides");
+        }
+        List<String> notBy = optional(entries, "not-by").map(Value::items).orElse(List.of()).stream()
+                .flatMap(item -> item.choice(Map.of("authors", "authors", "requester", "requester")).stream()).toList();
+        boolean comment = optional(entries, "comment")
+                .flatMap(item -> item.choice(Map.of("required", true, "optional", false))).orElse(false);
+        int count = optional(entries, "count").flatMap(item -> item.number(1, 50)).orElse(1);
+        Optional<Duration> within = optional(entries, "within").flatMap(item -> item.duration(Duration.ofDays(365)));
+        return optional(entries, "from").flatMap(Value::text).map(from -> new Approvals(from, count, notBy, comment, within));
+    }
+}

@@ -1,0 +1,16 @@
+package dev.paseo.service;
+
+import dev.paseo.service.settings.Settings;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.autoconfigure.SpringBootApplication;
+import org.springframework.boot.context.properties.EnableConfigurationProperties;
+
+/** The service. Any number of them may share one database and one data folder. */
+@SpringBootApplication
+@EnableConfigurationProperties(Settings.class)
+public class App {
+
+    public static void main(String[] arguments) {
+        SpringApplication.run(App.class, arguments);
+    }
+}

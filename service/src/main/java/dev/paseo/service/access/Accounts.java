@@ -1,0 +1,180 @@
+package dev.paseo.service.access;
+
+import dev.paseo.core.access.Grant;
+import dev.paseo.core.access.Person;
+import dev.paseo.core.access.Role;
+import dev.paseo.language.NearestName;
+import dev.paseo.service.access.AccountMapper.AccountRow;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.problem.Refusal;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.security.crypto.argon2.Argon2PasswordEncoder;
+import org.springframework.stereotype.Component;
+
+/** Accounts: adding them, signing in, and who somebody is at this moment. */
+@Component
+public class Accounts {
+
+    private static final Duration SESSION = Duration.ofHours(12);
+    private static final Duration TOKEN = Duration.ofDays(90);
+    private static final int SHORTEST_PASSWORD = 10;
+
+    private final AccountMapper mapper;
+    private final Transactions transactions;
+    private final ServiceClock clock;
+    private final AuditTrail audit;
+    private final Argon2PasswordEncoder passwords = Argon2PasswordEncoder.defaultsForSpringSecurity_v5_8();
+    private final String nobodysHash = passwords.encode(Tokens.fresh("nobody"));
+
+    Accounts(AccountMapper mapper, Transactions transactions, ServiceClock clock, AuditTrail audit) {
+        this.mapper = mapper;
+        this.transactions = transactions;
+        this.clock = clock;
+        this.audit = audit;
+    }
+
+    /** A new account; {@code addresses} are taken as verified by whoever adds it. */
+    public record NewAccount(String name, String password, List<String> addresses, List<String> groups, List<String> roles) {}
+
+    public void add(NewAccount account, String by) {
+        if (!account.name().matches("[a-z0-9][a-z0-9.-]{0,62}")) {
+            throw Refusal.invalid("/name", "an account's name has small letters, digits, dots and dashes, at most 63; got '" + account.name() + "'");
+        }
+        if (account.password().length() < SHORTEST_PASSWORD) {
+            throw Refusal.invalid("/password", "a password has at least " + SHORTEST_PASSWORD + " signs");
+        }
+        List<Role> roles = account.roles().stream().map(Accounts::role).toList();
+        String hash = passwords.encode(account.password());
+        transactions.run(() -> {
+            if (mapper.named(account.name()).isPresent()) {
+                throw Refusal.conflict("there is an account named " + account.name() + " already");
+            }
+            mapper.add(account.name(), hash, clock.now());
+            long id = mapper.named(account.name()).orElseThrow().id();
+            account.addresses().forEach(address -> mapper.addAddress(address.toLowerCase(java.util.Locale.ROOT), id, clock.now()));
+            account.groups().forEach(group -> {
+                mapper.addGroup(group);
+                mapper.join(group, id);
+            });
+            roles.forEach(role -> mapper.grant(id, role.name()));
+            audit.record(AuditTrail.Entry.of(by, "account added", account.name())
+                    .with("roles", String.join(", ", account.roles())).with("groups", String.join(", ", account.groups())));
+        });
+    }
+
+    private static Role role(String word) {
+        return Role.named(word).orElseThrow(() -> Refusal.invalid("/roles", "there is no role " + word
+                + NearestName.hint(word, Arrays.stream(Role.values()).map(Role::word).toList())));
+    }
+
+    public void leave(String group, String name, String by) {
+        transactions.run(() -> {
+            AccountRow account = mapper.named(name).orElseThrow(() -> unknown(name));
+            if (mapper.leave(group, account.id()) == 0) {
+                throw Refusal.notFound(name + " is not in the group " + group);
+            }
+            audit.record(AuditTrail.Entry.of(by, "group left", name).with("group", group));
+        });
+    }
+
+    public void join(String group, String name, String by) {
+        transactions.run(() -> {
+            AccountRow account = mapper.named(name).orElseThrow(() -> unknown(name));
+            mapper.addGroup(group);
+            mapper.join(group, account.id());
+            audit.record(AuditTrail.Entry.of(by, "group joined", name).with("group", group));
+        });
+    }
+
+    private Refusal unknown(String name) {
+        return Refusal.notFound("there is no account " + name + NearestName.hint(name, mapper.names()));
+    }
+
+    boolean none() {
+        return mapper.count() == 0;
+    }
+
+    /** A new session's token. */
+    String signIn(String name, String password) {
+        AccountRow account = check(name, password);
+        String token = Tokens.fresh("paseo-session");
+        Instant now = clock.now();
+        transactions.run(() -> {
+            mapper.addSession(Tokens.hash(token), account.id(), now, now.plus(SESSION));
+            audit.record(AuditTrail.Entry.of(name, "signed in", name).with("by", "console"));
+        });
+        return token;
+    }
+
+    /** A new personal token. */
+    String tokenFor(String name, String password, String label) {
+        AccountRow account = check(name, password);
+        String token = Tokens.fresh("paseo-token");
+        Instant now = clock.now();
+        transactions.run(() -> {
+            mapper.addToken(Tokens.hash(token), account.id(), label, now, now.plus(TOKEN));
+            audit.record(AuditTrail.Entry.of(name, "token made", name).with("label", label));
+        });
+        return token;
+    }
+
+    /** It takes the same time whether or not the account exists. */
+    private AccountRow check(String name, String password) {
+        Optional<AccountRow> account = mapper.named(name).filter(row -> row.disabledAt() == null);
+        boolean good = passwords.matches(password, account.map(AccountRow::passwordHash).orElse(nobodysHash));
+        if (!good || account.isEmpty()) {
+            throw Refusal.signedOut("The name or the password is not right.");
+        }
+        return account.get();
+    }
+
+    void signOut(String token) {
+        mapper.endSession(Tokens.hash(token));
+    }
+
+    void revoke(String token) {
+        mapper.revoke(Tokens.hash(token), clock.now());
+    }
+
+    Optional<Person> bySession(String token) {
+        return mapper.ofSession(Tokens.hash(token), clock.now()).map(this::person);
+    }
+
+    Optional<Person> byToken(String token) {
+        return mapper.ofToken(Tokens.hash(token), clock.now()).map(this::person);
+    }
+
+    private Person person(AccountRow account) {
+        List<Grant> grants = mapper.grants(account.id()).stream().map(row -> new Grant(Role.valueOf(row.role()),
+                Optional.ofNullable(row.component()), Optional.ofNullable(row.environment()))).toList();
+        return new Person(account.id(), account.name(), new HashSet<>(mapper.groupsOf(account.id())), grants);
+    }
+
+    /** Who is in a group now. */
+    public Set<String> members(String group) {
+        return Set.copyOf(mapper.members(group));
+    }
+
+    public List<String> groups() {
+        return mapper.groups();
+    }
+
+    /** The account that a verified address, or a plain account name, stands for. */
+    public Optional<String> accountOf(String address) {
+        return mapper.nameOfAddress(address.toLowerCase(java.util.Locale.ROOT)).or(() -> mapper.named(address).map(AccountRow::name));
+    }
+
+    @Scheduled(fixedDelay = 3_600_000)
+    void forget() {
+        mapper.forgetSessions(clock.now());
+    }
+}

@@ -1,0 +1,47 @@
+package dev.paseo.service.access;
+
+import dev.paseo.service.settings.Settings;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.List;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationStartedEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.stereotype.Component;
+
+/** Makes the first account, {@code admin}, and leaves its password in a file that only the service's user may read. */
+@Component
+class FirstAccount {
+
+    private static final Logger LOG = LoggerFactory.getLogger(FirstAccount.class);
+
+    private final Accounts accounts;
+    private final Path file;
+
+    FirstAccount(Accounts accounts, Settings settings) {
+        this.accounts = accounts;
+        this.file = settings.data().resolve("admin-password");
+    }
+
+    @EventListener(ApplicationStartedEvent.class)
+    void make() throws IOException {
+        if (!accounts.none()) {
+            return;
+        }
+        String password = Tokens.fresh("admin");
+        try {
+            accounts.add(new Accounts.NewAccount("admin", password, List.of(), List.of(), List.of("administrator")), "paseo");
+        } catch (DuplicateKeyException another) {
+            return;
+        }
+        Path fresh = Files.createTempFile(file.getParent(), "password", "",
+                PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+        Files.writeString(fresh, password + "\n");
+        Files.move(fresh, file, java.nio.file.StandardCopyOption.ATOMIC_MOVE);
+        LOG.info("the account admin was made; its password is in {}", file);
+    }
+}

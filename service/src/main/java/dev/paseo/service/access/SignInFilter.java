@@ -1,0 +1,61 @@
+package dev.paseo.service.access;
+
+import dev.paseo.core.access.Person;
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.Cookie;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.web.filter.OncePerRequestFilter;
+
+/** Finds out who asks, by a session's cookie or a personal token. */
+class SignInFilter extends OncePerRequestFilter {
+
+    static final String COOKIE = "paseo-session";
+    private static final String BEARER = "Bearer ";
+
+    private final Accounts accounts;
+
+    SignInFilter(Accounts accounts) {
+        this.accounts = accounts;
+    }
+
+    @Override
+    protected boolean shouldNotFilter(HttpServletRequest request) {
+        return !request.getRequestURI().startsWith("/api/") && !request.getRequestURI().startsWith("/actuator/");
+    }
+
+    @Override
+    protected boolean shouldNotFilterAsyncDispatch() {
+        return false;
+    }
+
+    @Override
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        person(request).ifPresent(person -> SecurityContextHolder.getContext().setAuthentication(
+                UsernamePasswordAuthenticationToken.authenticated(person, null, List.of())));
+        chain.doFilter(request, response);
+    }
+
+    private Optional<Person> person(HttpServletRequest request) {
+        return bearer(request).map(accounts::byToken).orElseGet(() -> cookie(request).flatMap(accounts::bySession));
+    }
+
+    static Optional<String> bearer(HttpServletRequest request) {
+        return Optional.ofNullable(request.getHeader("Authorization"))
+                .filter(header -> header.startsWith(BEARER)).map(header -> header.substring(BEARER.length()));
+    }
+
+    static Optional<String> cookie(HttpServletRequest request) {
+        return Stream.ofNullable(request.getCookies()).flatMap(Arrays::stream)
+                .filter(cookie -> cookie.getName().equals(COOKIE)).map(Cookie::getValue).findFirst();
+    }
+}

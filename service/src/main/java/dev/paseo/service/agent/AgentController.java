@@ -1,0 +1,74 @@
+package dev.paseo.service.agent;
+
+import dev.paseo.api.agent.Assignment;
+import dev.paseo.api.agent.Enrolment;
+import dev.paseo.service.access.Tokens;
+import dev.paseo.service.agent.Agents.Enlisted;
+import dev.paseo.service.engine.Nudge;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.settings.Settings;
+import io.swagger.v3.oas.annotations.Hidden;
+import java.util.Optional;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What an agent asks with its own secret: to be enrolled, and for work. */
+@Hidden
+@RestController
+@RequestMapping("/agent/v1")
+class AgentController {
+
+    private static final long LONGEST_POLL_MILLIS = 25_000;
+
+    private final Agents agents;
+    private final WorkBoard board;
+    private final Owners owners;
+    private final Nudge nudge;
+    private final Settings settings;
+
+    AgentController(Agents agents, WorkBoard board, Owners owners, Nudge nudge, Settings settings) {
+        this.agents = agents;
+        this.board = board;
+        this.owners = owners;
+        this.nudge = nudge;
+        this.settings = settings;
+    }
+
+    @PostMapping("/enrolment")
+    Enrolment.Enrolled enrol(@RequestBody Enrolment enrolment) {
+        String secret = Tokens.fresh("paseo-agent");
+        return agents.enrol(enrolment.token(), secret).map(agent -> new Enrolment.Enrolled(agent.name(), secret))
+                .orElseThrow(() -> Refusal.signedOut("This enrolment token is unknown, used or older than an hour; ask for a new one."));
+    }
+
+    /** Waits for work; 204 where none came in time. */
+    @PostMapping("/work")
+    ResponseEntity<Assignment> work(@RequestHeader("Authorization") String authorization,
+            @RequestParam(defaultValue = "" + LONGEST_POLL_MILLIS) long waitMillis) throws InterruptedException {
+        Enlisted agent = agents.bySecret(authorization.replaceFirst("^Bearer ", ""))
+                .orElseThrow(() -> Refusal.signedOut("This agent is not enrolled."));
+        agents.heard(agent);
+        long until = System.nanoTime() + Math.clamp(waitMillis, 0, LONGEST_POLL_MILLIS) * 1_000_000;
+        while (true) {
+            long seen = nudge.seen();
+            Optional<WorkBoard.Taken> taken = board.take(agent, owners);
+            if (taken.isPresent()) {
+                return ResponseEntity.ok(assignment(taken.get()));
+            }
+            long left = (until - System.nanoTime()) / 1_000_000;
+            if (left <= 0) {
+                return ResponseEntity.noContent().build();
+            }
+            nudge.await(seen, Math.min(left, 2000));
+        }
+    }
+
+    private Assignment assignment(WorkBoard.Taken taken) {
+        return Leases.complete(owners.of(taken.work()).assignment(taken.work()), taken.work(), taken.leaseToken(), settings.leaseSeconds());
+    }
+}

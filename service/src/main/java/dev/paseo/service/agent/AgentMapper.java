@@ -1,0 +1,44 @@
+package dev.paseo.service.agent;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
+
+@Mapper
+interface AgentMapper {
+
+    record AgentRow(long id, String name, @Nullable Long hostId, @Nullable String host, @Nullable Instant lastContact) {}
+
+    String SELECT = "select a.id, a.name, a.host_id, h.name as host, a.last_contact from agent a left join host h on h.id = a.host_id ";
+
+    @Insert("insert ignore into host (name) values (#{name})")
+    int addHost(String name);
+
+    @Insert("""
+            insert into agent (name, host_id, tags, enrolment_hash, enrolment_until)
+            values (#{name}, (select id from host where name = #{host}), '[]', #{hash}, #{until})
+            on duplicate key update enrolment_hash = values(enrolment_hash), enrolment_until = values(enrolment_until)""")
+    int invite(String name, @Nullable String host, String hash, Instant until);
+
+    @Update("""
+            update agent set token_hash = #{token}, enrolment_hash = null, enrolment_until = null, enrolled_at = #{now}
+            where enrolment_hash = #{hash} and enrolment_until > #{now}""")
+    int enrol(String hash, String token, Instant now);
+
+    @Select(SELECT + "where a.token_hash = #{hash}")
+    Optional<AgentRow> ofToken(String hash);
+
+    @Select(SELECT + "where a.id = #{id}")
+    AgentRow byId(long id);
+
+    @Select(SELECT + "order by a.name")
+    List<AgentRow> all();
+
+    @Update("update agent set last_contact = #{now} where id = #{id}")
+    int heard(long id, Instant now);
+}

@@ -1,0 +1,47 @@
+package dev.paseo.service.agent;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.service.permission.Permission;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/v1/agents")
+class EnlistingController {
+
+    record Invitation(String name, Optional<String> host) {}
+
+    /** The one-time token; it is shown this once. */
+    record InvitationView(String name, String token) {}
+
+    record AgentView(String name, Optional<String> host, Optional<Instant> lastContact, boolean present) {}
+
+    private final Agents agents;
+
+    EnlistingController(Agents agents) {
+        this.agents = agents;
+    }
+
+    @PostMapping
+    @ResponseStatus(HttpStatus.CREATED)
+    InvitationView invite(@AuthenticationPrincipal Person person, @RequestBody Invitation invitation) {
+        Permission.require(person, Action.ENROL_AGENT);
+        return new InvitationView(invitation.name(), agents.invite(invitation.name(), invitation.host(), person.name()));
+    }
+
+    @GetMapping
+    List<AgentView> all(@AuthenticationPrincipal Person person) {
+        Permission.require(person, Action.LOOK);
+        return agents.all().stream().map(agent -> new AgentView(agent.name(), agent.host(), agent.lastContact(), agent.present())).toList();
+    }
+}

@@ -1,0 +1,134 @@
+package dev.paseo.service.agent;
+
+import dev.paseo.api.agent.Assignment;
+import dev.paseo.api.agent.Lease;
+import dev.paseo.api.agent.StepReport;
+import dev.paseo.service.bytes.ByteStore;
+import dev.paseo.service.bytes.KeptBytes;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.settings.Settings;
+import io.swagger.v3.oas.annotations.Hidden;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.io.InputStream;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What an agent asks with the token of a lease; it reaches that lease's work and nothing else. */
+@Hidden
+@RestController
+@RequestMapping("/agent/v1/lease")
+class LeaseController {
+
+    /** The largest artifact, in bytes: 64 GiB. */
+    private static final long LARGEST = 64L << 30;
+
+    private final WorkBoard board;
+    private final Owners owners;
+    private final Logs logs;
+    private final KeptBytes bytes;
+    private final Answering answering;
+
+    /** What answers are made with. */
+    @org.springframework.stereotype.Component
+    record Answering(ServiceClock clock, Settings settings, StepLog steps) {}
+
+    LeaseController(WorkBoard board, Owners owners, Logs logs, KeptBytes bytes, Answering answering) {
+        this.board = board;
+        this.owners = owners;
+        this.logs = logs;
+        this.bytes = bytes;
+        this.answering = answering;
+    }
+
+    private static String token(String authorization) {
+        return authorization.replaceFirst("^Bearer ", "");
+    }
+
+    private Work held(String authorization) {
+        return board.ofLease(token(authorization)).orElseThrow(() -> Refusal.gone("This lease is over."));
+    }
+
+    /** The same assignment again, for an agent that was restarted. */
+    @GetMapping
+    Assignment again(@RequestHeader("Authorization") String authorization) {
+        Work work = held(authorization);
+        return Leases.complete(owners.of(work).assignment(work), work, token(authorization), answering.settings().leaseSeconds());
+    }
+
+    @PostMapping("/heartbeat")
+    Lease.HeartbeatAnswer heartbeat(@RequestHeader("Authorization") String authorization, @RequestBody Lease.Heartbeat heartbeat) {
+        return board.heartbeat(held(authorization), heartbeat.fence()).map(Lease.HeartbeatAnswer::new)
+                .orElseThrow(() -> Refusal.gone("This lease is over."));
+    }
+
+    @PutMapping("/steps")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void step(@RequestHeader("Authorization") String authorization, @RequestBody StepReport report) {
+        answering.steps().report(held(authorization), report);
+    }
+
+    @GetMapping("/log")
+    Lease.LogPosition logPosition(@RequestHeader("Authorization") String authorization) {
+        return new Lease.LogPosition(logs.nextLine(held(authorization).id()));
+    }
+
+    /** Takes a block of lines, compressed with gzip; answers only when it is durable. */
+    @PostMapping("/log")
+    Lease.LogPosition log(@RequestHeader("Authorization") String authorization, @RequestParam long first, @RequestBody byte[] block) {
+        Work work = held(authorization);
+        return new Lease.LogPosition(logs.append(work.id(), first, block));
+    }
+
+    @GetMapping("/source")
+    void source(@RequestHeader("Authorization") String authorization, HttpServletResponse response) throws IOException {
+        Work work = held(authorization);
+        response.setContentType("application/x-tar");
+        owners.of(work).source(work, response.getOutputStream());
+    }
+
+    @GetMapping("/bytes/{digest}")
+    void bytes(@RequestHeader("Authorization") String authorization, @PathVariable String digest, HttpServletResponse response) throws IOException {
+        Work work = held(authorization);
+        Assignment assignment = owners.of(work).assignment(work);
+        boolean named = assignment.bundle().filter(digest::equals).isPresent()
+                || assignment.artifacts().stream().anyMatch(artifact -> artifact.digest().equals(digest));
+        if (!named) {
+            throw Refusal.notFound("this lease does not name the bytes " + digest);
+        }
+        response.setContentType(MediaType.APPLICATION_OCTET_STREAM_VALUE);
+        try (InputStream in = bytes.open(digest)) {
+            in.transferTo(response.getOutputStream());
+        }
+    }
+
+    /** Takes a file that becomes an artifact; answers with the digest of what arrived. */
+    @PutMapping("/outputs/{name}")
+    ByteStore.Kept output(@RequestHeader("Authorization") String authorization, @PathVariable String name,
+            @RequestParam String fileName, HttpServletRequest request) throws IOException {
+        Work work = held(authorization);
+        ByteStore.Kept kept = bytes.keep(request.getInputStream(), LARGEST, answering.clock().now());
+        owners.of(held(authorization)).output(work, name, fileName, kept);
+        return kept;
+    }
+
+    @PostMapping("/result")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void result(@RequestHeader("Authorization") String authorization, @RequestBody Lease.Result result) {
+        if (!board.end(token(authorization), result, owners)) {
+            throw Refusal.gone("This lease is over; its result is not taken.");
+        }
+    }
+}

@@ -1,0 +1,132 @@
+package dev.paseo.service.agent;
+
+import dev.paseo.api.agent.LogLine;
+import dev.paseo.service.bytes.KeptBytes;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.engine.Nudge;
+import dev.paseo.service.problem.Refusal;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.zip.GZIPInputStream;
+import org.springframework.stereotype.Component;
+
+/** Logs: compressed blocks in the byte store, one index row a block, the newest blocks in memory. */
+@Component
+public class Logs {
+
+    private static final int LARGEST_BLOCK = 8 << 20;
+    private static final int REMEMBERED = 64;
+
+    /** A numbered line. */
+    public record Line(long number, LogLine line) {}
+
+    private final LogMapper mapper;
+    private final KeptBytes bytes;
+    private final ServiceClock clock;
+    private final Nudge nudge;
+    private final Map<String, List<LogLine>> remembered = new LinkedHashMap<>(16, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<String, List<LogLine>> eldest) {
+            return size() > REMEMBERED;
+        }
+    };
+
+    Logs(LogMapper mapper, KeptBytes bytes, ServiceClock clock, Nudge nudge) {
+        this.mapper = mapper;
+        this.bytes = bytes;
+        this.clock = clock;
+        this.nudge = nudge;
+    }
+
+    public long nextLine(long work) {
+        return mapper.nextLine(work);
+    }
+
+    /** Keeps a block and gives the number of the next line. A block that is there already changes nothing. */
+    long append(long work, long first, byte[] block) {
+        long next = mapper.nextLine(work);
+        if (first != next) {
+            return next;
+        }
+        List<LogLine> lines = decode(block);
+        String digest = bytes.keep(new ByteArrayInputStream(block), LARGEST_BLOCK, clock.now()).digest();
+        mapper.add(work, first, lines.size(), digest);
+        remember(digest, lines);
+        nudge.now();
+        return mapper.nextLine(work);
+    }
+
+    private static List<LogLine> decode(byte[] block) {
+        try (InputStream in = new GZIPInputStream(new ByteArrayInputStream(block))) {
+            byte[] text = in.readNBytes(LARGEST_BLOCK + 1);
+            if (text.length > LARGEST_BLOCK) {
+                throw Refusal.tooLarge("a block of a log has at most " + LARGEST_BLOCK + " bytes, unpacked");
+            }
+            List<LogLine> lines = new ArrayList<>();
+            for (String line : new String(text, StandardCharsets.UTF_8).split("\n")) {
+                lines.add(LogLine.decode(line));
+            }
+            return lines;
+        } catch (IOException | IllegalArgumentException damaged) {
+            throw Refusal.invalid("/block", "the block is not gzip of log lines: " + damaged.getMessage());
+        }
+    }
+
+    /** The lines from this number on, at most {@code limit}. */
+    public List<Line> read(long work, long from, int limit) {
+        List<Line> found = new ArrayList<>();
+        for (LogMapper.BlockRow block : mapper.blocks(work, from)) {
+            List<LogLine> lines = lines(block.digest());
+            for (int at = (int) Math.max(0, from - block.firstLine()); at < lines.size() && found.size() < limit; at++) {
+                found.add(new Line(block.firstLine() + at, lines.get(at)));
+            }
+            if (found.size() >= limit) {
+                break;
+            }
+        }
+        return found;
+    }
+
+    /** The same, but waits for the first line this long where there is none yet. */
+    public List<Line> await(long work, long from, int limit, long millis) throws InterruptedException {
+        long until = System.nanoTime() + millis * 1_000_000;
+        while (true) {
+            long seen = nudge.seen();
+            List<Line> lines = read(work, from, limit);
+            long left = (until - System.nanoTime()) / 1_000_000;
+            if (!lines.isEmpty() || left <= 0) {
+                return lines;
+            }
+            nudge.await(seen, Math.min(left, 250));
+        }
+    }
+
+    private List<LogLine> lines(String digest) {
+        synchronized (remembered) {
+            List<LogLine> lines = remembered.get(digest);
+            if (lines != null) {
+                return lines;
+            }
+        }
+        try (InputStream in = bytes.open(digest)) {
+            List<LogLine> lines = decode(in.readAllBytes());
+            remember(digest, lines);
+            return lines;
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+    }
+
+    private void remember(String digest, List<LogLine> lines) {
+        synchronized (remembered) {
+            remembered.put(digest, lines);
+        }
+    }
+}

@@ -1,0 +1,50 @@
+package dev.paseo.service.agent;
+
+import dev.paseo.api.agent.StepReport;
+import dev.paseo.service.engine.Telling;
+import java.time.Instant;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** How far the steps of a piece of work are. */
+@Component
+public class StepLog {
+
+    /** One try of a step. */
+    public record Step(int position, int tried, String name, String status, Optional<Integer> exitCode, Instant startedAt,
+            Optional<Instant> endedAt) {}
+
+    /** A task of a deployment on a host, with its steps. */
+    public record HostTaskView(long work, String kind, String host, String status, Optional<Instant> takenAt, Optional<Instant> endedAt, List<Step> steps) {}
+
+    private final WorkMapper mapper;
+    private final Telling telling;
+
+    StepLog(WorkMapper mapper, Telling telling) {
+        this.mapper = mapper;
+        this.telling = telling;
+    }
+
+    void report(Work work, StepReport report) {
+        String name = report.name().length() > 300 ? report.name().substring(0, 300) : report.name();
+        mapper.step(new WorkMapper.StepRow(work.id(), report.position(), report.tried(), name,
+                report.status().name().toLowerCase(Locale.ROOT), report.exitCode().orElse(null), report.startedAt(), report.endedAt().orElse(null)));
+        telling.tell("step", "work " + work.id());
+    }
+
+    public Optional<Long> workOfStage(long stage) {
+        return mapper.ofStage(stage);
+    }
+
+    public List<Step> steps(long work) {
+        return mapper.steps(work).stream().map(row -> new Step(row.position(), row.tried(), row.name(), row.status(),
+                Optional.ofNullable(row.exitCode()), row.startedAt(), Optional.ofNullable(row.endedAt()))).toList();
+    }
+
+    public List<HostTaskView> ofDeployment(long deployment) {
+        return mapper.ofDeployment(deployment).stream().map(row -> new HostTaskView(row.id(), row.kind().toLowerCase(Locale.ROOT), row.host(),
+                row.status(), Optional.ofNullable(row.takenAt()), Optional.ofNullable(row.endedAt()), steps(row.id()))).toList();
+    }
+}

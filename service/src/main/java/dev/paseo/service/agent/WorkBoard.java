@@ -1,0 +1,168 @@
+package dev.paseo.service.agent;
+
+import dev.paseo.api.agent.Assignment;
+import dev.paseo.api.agent.Lease;
+import dev.paseo.service.access.Tokens;
+import dev.paseo.service.agent.Agents.Enlisted;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.engine.Nudge;
+import dev.paseo.service.settings.Settings;
+import java.time.Instant;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** The work that is offered, taken under leases, and ended once. */
+@Component
+public class WorkBoard {
+
+    private final WorkMapper mapper;
+    private final Transactions transactions;
+    private final ServiceClock clock;
+    private final Nudge nudge;
+    private final Rules rules;
+
+    /** How work is leased and written down. */
+    @Component
+    record Rules(Settings settings, Json json) {}
+
+    WorkBoard(WorkMapper mapper, Transactions transactions, ServiceClock clock, Nudge nudge, Rules rules) {
+        this.mapper = mapper;
+        this.transactions = transactions;
+        this.clock = clock;
+        this.nudge = nudge;
+        this.rules = rules;
+    }
+
+    public void offerStage(long run, long stage) {
+        mapper.offer(Assignment.Kind.STAGE.name(), run, stage, null, null, clock.now());
+        nudge.afterCommit();
+    }
+
+    public void offerOnHost(Assignment.Kind kind, long deployment, long host) {
+        mapper.offer(kind.name(), null, null, deployment, host, clock.now());
+        nudge.afterCommit();
+    }
+
+    /** The stage's work is not running: withdrawn where nobody took it, told to stop otherwise. */
+    public void stopStage(long stage, boolean atOnce) {
+        mapper.stopStage(stage, (atOnce ? Lease.Stop.AT_ONCE : Lease.Stop.GENTLY).name(), clock.now());
+        nudge.afterCommit();
+    }
+
+    public void stopOnHost(long deployment, long host) {
+        mapper.stopHost(deployment, host, Lease.Stop.GENTLY.name());
+        nudge.afterCommit();
+    }
+
+    /** Work that was taken, with the token of its lease. */
+    record Taken(Work work, String leaseToken) {}
+
+    /** Takes the first offered work that fits, or none. To lose one to another agent is normal. */
+    Optional<Taken> take(Enlisted agent, Owners owners) {
+        for (Work offered : mapper.offered(agent.hostId().orElse(null))) {
+            Optional<Taken> taken = transactions.in(() -> take(offered, agent, owners.of(offered)));
+            if (taken.isPresent()) {
+                return taken;
+            }
+        }
+        return Optional.empty();
+    }
+
+    private Optional<Taken> take(Work offered, Enlisted agent, WorkOwner owner) {
+        owner.lock(offered);
+        String token = Tokens.fresh("paseo-lease");
+        Instant now = clock.now();
+        if (mapper.lease(offered.id(), agent.id(), Tokens.hash(token), leaseEnd(now), now) == 0) {
+            return Optional.empty();
+        }
+        if (!owner.taken(offered, agent.name())) {
+            mapper.end(offered.id(), offered.fence() + 1, "{}", now);
+            return Optional.empty();
+        }
+        return mapper.byId(offered.id()).map(work -> new Taken(work, token));
+    }
+
+    private Instant leaseEnd(Instant now) {
+        return now.plusSeconds(rules.settings().leaseSeconds());
+    }
+
+    /** The work of a lease that is held now. */
+    Optional<Work> ofLease(String token) {
+        return mapper.ofLease(Tokens.hash(token));
+    }
+
+    /** What is wanted of it; empty where the lease is over. */
+    Optional<Lease.Stop> heartbeat(Work work, long fence) {
+        if (mapper.extend(work.id(), fence, leaseEnd(clock.now())) == 0) {
+            return Optional.empty();
+        }
+        return mapper.byId(work.id()).map(now -> now.stop().equals("no") ? Lease.Stop.NO : Lease.Stop.valueOf(now.stop()));
+    }
+
+    /** Ends it; false where this lease may not, true also when the same lease has ended it before. */
+    boolean end(String leaseToken, Lease.Result result, Owners owners) {
+        Optional<Work> held = mapper.everOfLease(Tokens.hash(leaseToken)).filter(work -> work.fence() == result.fence());
+        if (held.isEmpty()) {
+            return false;
+        }
+        Work work = held.get();
+        return work.status().equals("ended") || transactions.in(() -> {
+            WorkOwner owner = owners.of(work);
+            owner.lock(work);
+            if (mapper.end(work.id(), result.fence(), write(result.outcome(), result.reason()), clock.now()) == 0) {
+                return false;
+            }
+            owner.ended(work, result.outcome(), result.reason(), result.touched());
+            return true;
+        });
+    }
+
+    /** Gives up work whose lease ran out. */
+    void giveUp(Work work, Owners owners) {
+        String reason = "its agent was not heard of for " + rules.settings().leaseSeconds() + " s";
+        transactions.run(() -> {
+            WorkOwner owner = owners.of(work);
+            owner.lock(work);
+            boolean over = mapper.byId(work.id()).filter(now -> now.leaseUntil() != null && now.leaseUntil().isBefore(clock.now())).isPresent();
+            if (over && mapper.end(work.id(), work.fence(), write(Lease.Outcome.LOST, reason), clock.now()) == 1) {
+                owner.ended(work, Lease.Outcome.LOST, reason, true);
+            }
+        });
+    }
+
+    /** Ends work for a host that nobody took. */
+    void notTaken(Work work, Owners owners) {
+        boolean stopped = !work.stop().equals("no");
+        Lease.Outcome outcome = stopped ? Lease.Outcome.STOPPED : Lease.Outcome.FAILED;
+        String reason = stopped ? "stopped before its agent took it"
+                : "its agent did not take the work within " + rules.settings().takeWithin().toSeconds() + " s; is it running?";
+        transactions.run(() -> {
+            WorkOwner owner = owners.of(work);
+            owner.lock(work);
+            if (mapper.endOffered(work.id(), write(outcome, reason), clock.now()) == 1) {
+                owner.ended(work, outcome, reason, false);
+            }
+        });
+    }
+
+    private String write(Lease.Outcome outcome, String reason) {
+        return rules.json().write(Map.of("outcome", outcome.name().toLowerCase(Locale.ROOT), "reason", reason));
+    }
+
+    List<Work> expired() {
+        return mapper.expired(clock.now());
+    }
+
+    List<Work> notTaken() {
+        return mapper.notTaken(clock.now().minus(rules.settings().takeWithin()));
+    }
+
+    void extendAll(java.time.Duration away) {
+        mapper.extendAll(away.toNanos() / 1000);
+    }
+}

@@ -1,0 +1,5 @@
+/** Agents: enrolment, the work that is offered to them, and their leases. */
+@NullMarked
+package dev.paseo.service.agent;
+
+import org.jspecify.annotations.NullMarked;

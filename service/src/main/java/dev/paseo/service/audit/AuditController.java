@@ -1,0 +1,51 @@
+package dev.paseo.service.audit;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.core.audit.Verification;
+import dev.paseo.service.permission.Permission;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+@RestController
+@RequestMapping("/api/v1/audit")
+class AuditController {
+
+    /** An entry; {@code position} is missing until it is numbered, under a second later. */
+    record EntryView(long id, Optional<Long> position, JsonNode entry) {}
+
+    /** The newest entries first; {@code next} is passed as {@code before} to get older ones. */
+    record EntriesView(List<EntryView> entries, Optional<Long> next) {}
+
+    private final AuditMapper mapper;
+    private final AuditVerifier verifier;
+    private final JsonMapper json;
+
+    AuditController(AuditMapper mapper, AuditVerifier verifier, JsonMapper json) {
+        this.mapper = mapper;
+        this.verifier = verifier;
+        this.json = json;
+    }
+
+    @GetMapping
+    EntriesView entries(@AuthenticationPrincipal Person person, @RequestParam Optional<Long> before,
+            @RequestParam(defaultValue = "50") int limit, @RequestParam Optional<String> subject) {
+        Permission.require(person, Action.LOOK);
+        List<EntryView> entries = mapper.read(before.orElse(Long.MAX_VALUE), Math.clamp(limit, 1, 500), subject.orElse(null)).stream()
+                .map(row -> new EntryView(row.id(), Optional.ofNullable(row.position()), json.readTree(row.body()))).toList();
+        return new EntriesView(entries, entries.isEmpty() ? Optional.empty() : Optional.of(entries.getLast().id()));
+    }
+
+    @GetMapping("/verification")
+    Verification.Report verification(@AuthenticationPrincipal Person person) {
+        Permission.require(person, Action.VERIFY_AUDIT);
+        return verifier.verify();
+    }
+}

@@ -1,0 +1,88 @@
+package dev.paseo.service.audit;
+
+import java.util.List;
+import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.jspecify.annotations.Nullable;
+
+@Mapper
+interface AuditMapper {
+
+    /** An entry to be inserted; gets its id. */
+    final class NewEntry {
+        long id;
+        final String body;
+
+        NewEntry(String body) {
+            this.body = body;
+        }
+    }
+
+    record EntryRow(long id, String body) {}
+
+    record LeafRow(long position, String leafHash, @Nullable String body) {}
+
+    record HeadRow(long size, String root, String at, String signature) {}
+
+    @Insert("insert into audit_entry (body) values (#{body})")
+    @Options(useGeneratedKeys = true, keyProperty = "id")
+    int add(NewEntry entry);
+
+    @Insert("insert into audit_pending (entry_id) values (#{id})")
+    int mark(long id);
+
+    /** Held by whoever numbers; empty while another replica does. */
+    @Select("select name from lease where name = 'audit-sequencer' for update skip locked")
+    Optional<String> sequencing();
+
+    @Select("select e.id, e.body from audit_pending p join audit_entry e on e.id = p.entry_id order by p.entry_id limit 2000")
+    List<EntryRow> pending();
+
+    @Select("select count(*) from audit_pending")
+    long pendingCount();
+
+    @Select("""
+            select count(*) from audit_entry e
+            where not exists (select 1 from audit_leaf l where l.entry_id = e.id)
+              and not exists (select 1 from audit_pending p where p.entry_id = e.id)""")
+    long strayCount();
+
+    @Insert("insert into audit_leaf (position, entry_id, leaf_hash) values (#{position}, #{entry}, #{hash})")
+    int number(long position, long entry, String hash);
+
+    @Delete("delete from audit_pending where entry_id = #{entry}")
+    int unmark(long entry);
+
+    @Select("select count(*) from audit_leaf")
+    long leafCount();
+
+    @Select("select leaf_hash from audit_leaf where position >= #{from} order by position limit 10000")
+    List<String> leafHashes(long from);
+
+    @Select("""
+            select l.position, l.leaf_hash, e.body from audit_leaf l left join audit_entry e on e.id = l.entry_id
+            where l.position >= #{from} order by l.position limit 2000""")
+    List<LeafRow> leaves(long from);
+
+    @Insert("insert into tree_head (size, root, at, signature) values (#{size}, #{root}, #{at}, #{signature})")
+    int sign(long size, String root, String at, String signature);
+
+    @Select("select size, root, at, signature from tree_head order by size")
+    List<HeadRow> heads();
+
+    record ReadRow(long id, @Nullable Long position, String body) {}
+
+    @Select("""
+            <script>
+            select e.id, l.position, e.body from audit_entry e left join audit_leaf l on l.entry_id = e.id
+            where e.id &lt; #{before}
+            <if test="subject != null">and json_value(e.body, '$.subject') = #{subject}</if>
+            order by e.id desc limit #{limit}
+            </script>""")
+    List<ReadRow> read(@Param("before") long before, @Param("limit") int limit, @Param("subject") @Nullable String subject);
+}

@@ -1,0 +1,73 @@
+package dev.paseo.service.audit;
+
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.engine.Nudge;
+import java.io.IOException;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.erdtman.jcs.JsonCanonicalizer;
+import org.springframework.stereotype.Component;
+
+/** Writes entries of the audit trail, each in the transaction of what it tells. */
+@Component
+public class AuditTrail {
+
+    /** Who did what to what, where, and because of what. Details are text; secrets never are among them. */
+    public record Entry(String who, String what, String subject, String where, String because, Map<String, String> details) {
+
+        public static Entry of(String who, String what, String subject) {
+            return new Entry(who, what, subject, "", "", Map.of());
+        }
+
+        public Entry in(String environment) {
+            return new Entry(who, what, subject, environment, because, details);
+        }
+
+        public Entry because(String cause) {
+            return new Entry(who, what, subject, where, cause, details);
+        }
+
+        public Entry with(String name, String value) {
+            Map<String, String> more = new LinkedHashMap<>(details);
+            more.put(name, value);
+            return new Entry(who, what, subject, where, because, more);
+        }
+    }
+
+    private final AuditMapper mapper;
+    private final Json json;
+    private final ServiceClock clock;
+    private final Nudge nudge;
+
+    AuditTrail(AuditMapper mapper, Json json, ServiceClock clock, Nudge nudge) {
+        this.mapper = mapper;
+        this.json = json;
+        this.clock = clock;
+        this.nudge = nudge;
+    }
+
+    public void record(Entry entry) {
+        Map<String, Object> body = new LinkedHashMap<>();
+        body.put("format", 1);
+        body.put("at", clock.now().toString());
+        body.put("who", entry.who());
+        body.put("what", entry.what());
+        body.put("subject", entry.subject());
+        body.put("where", entry.where());
+        body.put("because", entry.because());
+        body.put("details", entry.details());
+        AuditMapper.NewEntry row = new AuditMapper.NewEntry(canonical(json.write(body)));
+        mapper.add(row);
+        mapper.mark(row.id);
+        nudge.afterCommit();
+    }
+
+    private static String canonical(String text) {
+        try {
+            return new JsonCanonicalizer(text).getEncodedString();
+        } catch (IOException impossible) {
+            throw new IllegalStateException("our own JSON is not JSON", impossible);
+        }
+    }
+}

@@ -1,0 +1,148 @@
+package dev.paseo.service.bytes;
+
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.settings.Settings;
+import java.io.FilterInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.channels.Channels;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.security.DigestInputStream;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
+import java.util.regex.Pattern;
+import org.springframework.stereotype.Component;
+
+/** Keeps files in a folder: written under a temporary name, synced, renamed. */
+@Component
+class FolderByteStore implements ByteStore {
+
+    private static final Pattern DIGEST = Pattern.compile("[0-9a-f]{64}");
+
+    private final Path folder;
+    private final Path scratch;
+
+    FolderByteStore(Settings settings) throws IOException {
+        this.folder = Files.createDirectories(settings.data().resolve("bytes"));
+        this.scratch = Files.createDirectories(settings.data().resolve("scratch"));
+    }
+
+    @Override
+    public Kept keep(InputStream bytes, long mostBytes) throws IOException {
+        Path arriving = Files.createTempFile(scratch, "arriving", "");
+        try {
+            MessageDigest digest = sha256();
+            long size = write(new DigestInputStream(bytes, digest), arriving, mostBytes);
+            String name = HexFormat.of().formatHex(digest.digest());
+            Path place = place(name);
+            if (!Files.exists(place)) {
+                Files.createDirectories(place.getParent());
+                Files.move(arriving, place, StandardCopyOption.ATOMIC_MOVE);
+                sync(place.getParent());
+            }
+            return new Kept(name, size);
+        } finally {
+            Files.deleteIfExists(arriving);
+        }
+    }
+
+    private static long write(InputStream bytes, Path file, long mostBytes) throws IOException {
+        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE)) {
+            OutputStream out = Channels.newOutputStream(channel);
+            byte[] buffer = new byte[1 << 17];
+            long size = 0;
+            for (int read = bytes.read(buffer); read >= 0; read = bytes.read(buffer)) {
+                size += read;
+                if (size > mostBytes) {
+                    throw Refusal.tooLarge("more than " + mostBytes + " bytes");
+                }
+                out.write(buffer, 0, read);
+            }
+            channel.force(true);
+            return size;
+        }
+    }
+
+    private static void sync(Path directory) throws IOException {
+        try (FileChannel channel = FileChannel.open(directory, StandardOpenOption.READ)) {
+            channel.force(true);
+        }
+    }
+
+    @Override
+    public InputStream open(String digest) throws IOException {
+        try {
+            MessageDigest running = sha256();
+            return new Checked(new DigestInputStream(Files.newInputStream(place(digest)), running), running, digest);
+        } catch (NoSuchFileException gone) {
+            throw Refusal.notFound("no bytes with the digest " + digest + " are kept");
+        }
+    }
+
+    @Override
+    public Path scratch() {
+        return scratch;
+    }
+
+    private Path place(String digest) {
+        if (!DIGEST.matcher(digest).matches()) {
+            throw Refusal.invalid("/digest", "a digest has 64 hexadecimal digits, got '" + digest + "'");
+        }
+        return folder.resolve(digest.substring(0, 2)).resolve(digest.substring(2));
+    }
+
+    private static MessageDigest sha256() {
+        try {
+            return MessageDigest.getInstance("SHA-256");
+        } catch (NoSuchAlgorithmException impossible) {
+            throw new IllegalStateException("every Java platform has SHA-256", impossible);
+        }
+    }
+
+    /** Fails at the end where the bytes are not those of the name. */
+    private static final class Checked extends FilterInputStream {
+        private final MessageDigest running;
+        private final String wanted;
+
+        Checked(InputStream in, MessageDigest running, String wanted) {
+            super(in);
+            this.running = running;
+            this.wanted = wanted;
+        }
+
+        @Override
+        public int read() throws IOException {
+            int read = super.read();
+            return read < 0 ? ended() : read;
+        }
+
+        @Override
+        public int read(byte[] buffer, int offset, int length) throws IOException {
+            int read = super.read(buffer, offset, length);
+            return read < 0 ? ended() : read;
+        }
+
+        private int ended() throws IOException {
+            String found = HexFormat.of().formatHex(((MessageDigest) cloneOf(running)).digest());
+            if (!found.equals(wanted)) {
+                throw new IOException("the kept bytes " + wanted + " are damaged: their digest is " + found);
+            }
+            return -1;
+        }
+
+        private static Object cloneOf(MessageDigest digest) throws IOException {
+            try {
+                return digest.clone();
+            } catch (CloneNotSupportedException impossible) {
+                throw new IOException(impossible);
+            }
+        }
+    }
+}

@@ -1,0 +1,85 @@
+package dev.paseo.service.component;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.core.trigger.PushTrigger.BranchRules;
+import dev.paseo.language.Problem;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.settings.Settings;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/v1/components")
+class ComponentController {
+
+    /** A component, its branch rules, where its branches are, and what is wrong with the file of its main branch. */
+    record ComponentView(String name, String summary, Optional<String> repository, String file, String mainBranch,
+            List<String> trusted, List<String> allowed, Map<String, String> heads, List<Problem> problems) {}
+
+    private final Components components;
+    private final Registration registration;
+    private final HookSecrets hooks;
+    private final Settings settings;
+
+    ComponentController(Components components, Registration registration, HookSecrets hooks, Settings settings) {
+        this.components = components;
+        this.registration = registration;
+        this.hooks = hooks;
+        this.settings = settings;
+    }
+
+    @GetMapping
+    List<ComponentView> all(@AuthenticationPrincipal Person person) {
+        Permission.require(person, Action.LOOK);
+        return components.all().stream().map(this::view).toList();
+    }
+
+    @GetMapping("/{name}")
+    ComponentView one(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
+        return view(components.named(name));
+    }
+
+    @PostMapping
+    @ResponseStatus(HttpStatus.CREATED)
+    ComponentView register(@AuthenticationPrincipal Person person, @RequestBody Registration.NewComponent wanted) {
+        Permission.require(person, Action.REGISTER_COMPONENT);
+        return view(registration.register(wanted, person.name()));
+    }
+
+    /** A ready post-receive script for the repository. It holds the hook's secret. */
+    @GetMapping(value = "/{name}/hook", produces = MediaType.TEXT_PLAIN_VALUE)
+    String hook(@AuthenticationPrincipal Person person, @PathVariable String name) throws IOException {
+        Permission.require(person, Action.REGISTER_COMPONENT);
+        try (InputStream template = ComponentController.class.getResourceAsStream("/hook/post-receive")) {
+            return new String(template.readAllBytes(), StandardCharsets.UTF_8)
+                    .replace("@ADDRESS@", settings.address() + "/hooks/v1/push/" + name)
+                    .replace("@SECRET@", hooks.of(components.named(name)).substring("whsec_".length()));
+        }
+    }
+
+    private ComponentView view(Registered component) {
+        BranchRules rules = components.rules(component.id());
+        Map<String, String> heads = components.heads(component.id());
+        List<Problem> problems = Optional.ofNullable(heads.get(component.mainBranch()))
+                .map(commit -> components.readFile(component, commit).problems()).orElse(List.of());
+        return new ComponentView(component.name(), component.summary(), component.repository(), component.filePath(),
+                component.mainBranch(), rules.trusted(), rules.allowed(), heads, problems);
+    }
+}

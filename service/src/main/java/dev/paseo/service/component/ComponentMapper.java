@@ -1,0 +1,73 @@
+package dev.paseo.service.component;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
+
+@Mapper
+interface ComponentMapper {
+
+    record ComponentRow(long id, String name, @Nullable String repository, String filePath, String mainBranch, String summary) {}
+
+    record RuleRow(String pattern, boolean trusted) {}
+
+    record FileRow(long id, String commitId, String text, String problems) {}
+
+    record HeadRow(String branch, String commitId, @Nullable Long pipelineFileId) {}
+
+    @Insert("""
+            insert into component (name, repository, file_path, main_branch, created_at)
+            values (#{name}, #{repository}, #{filePath}, #{mainBranch}, #{at})""")
+    int add(String name, String repository, String filePath, String mainBranch, Instant at);
+
+    @Select("select id, name, repository, file_path, main_branch, summary from component where name = #{name}")
+    Optional<ComponentRow> named(String name);
+
+    @Select("select id, name, repository, file_path, main_branch, summary from component where id = #{id}")
+    ComponentRow byId(long id);
+
+    @Select("select id, name, repository, file_path, main_branch, summary from component order by name")
+    List<ComponentRow> all();
+
+    @Update("update component set summary = #{summary} where id = #{id} and summary <> #{summary}")
+    int summarise(long id, String summary);
+
+    @Insert("insert into branch_rule (component_id, pattern, trusted) values (#{component}, #{pattern}, #{trusted})")
+    int addRule(long component, String pattern, boolean trusted);
+
+    @Select("select pattern, trusted from branch_rule where component_id = #{component} order by pattern")
+    List<RuleRow> rules(long component);
+
+    @Insert("""
+            insert ignore into pipeline_file (component_id, commit_id, text, problems, read_at)
+            values (#{component}, #{commit}, #{text}, #{problems}, #{at})""")
+    int keepFile(long component, String commit, String text, String problems, Instant at);
+
+    @Select("select id, commit_id, text, problems from pipeline_file where component_id = #{component} and commit_id = #{commit}")
+    Optional<FileRow> file(long component, String commit);
+
+    @Select("select id, commit_id, text, problems from pipeline_file where id = #{id}")
+    FileRow fileById(long id);
+
+    @Select("select branch, commit_id, pipeline_file_id from head where component_id = #{component} order by branch")
+    List<HeadRow> heads(long component);
+
+    @Insert("""
+            insert ignore into head (component_id, branch, commit_id, pipeline_file_id, seen_at)
+            values (#{component}, #{branch}, #{commit}, #{file}, #{at})""")
+    int addHead(long component, String branch, String commit, @Nullable Long file, Instant at);
+
+    @Update("""
+            update head set commit_id = #{commit}, pipeline_file_id = #{file}, seen_at = #{at}
+            where component_id = #{component} and branch = #{branch} and commit_id = #{before}""")
+    int moveHead(long component, String branch, String before, String commit, @Nullable Long file, Instant at);
+
+    @Delete("delete from head where component_id = #{component} and branch = #{branch} and commit_id = #{before}")
+    int dropHead(long component, String branch, String before);
+}

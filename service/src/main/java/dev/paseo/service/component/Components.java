@@ -1,0 +1,127 @@
+package dev.paseo.service.component;
+
+import dev.paseo.core.trigger.PushTrigger.BranchRules;
+import dev.paseo.language.NearestName;
+import dev.paseo.language.Problem;
+import dev.paseo.language.Reading;
+import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.component.ComponentMapper.ComponentRow;
+import dev.paseo.service.component.ComponentMapper.RuleRow;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.source.Mirror;
+import dev.paseo.service.source.Mirrors;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+import tools.jackson.core.type.TypeReference;
+
+/** Components: what they are, which branches count, and the pipeline file at each commit. */
+@Component
+public class Components {
+
+    /** A component. */
+    public record Registered(long id, String name, Optional<String> repository, String filePath, String mainBranch, String summary) {}
+
+    /** A pipeline file as it stood at a commit: what it says, or what is wrong with it. */
+    public record FileInForce(long id, Optional<PipelineFile> file, List<Problem> problems) {}
+
+    private static final TypeReference<List<Problem>> PROBLEMS = new TypeReference<>() {};
+
+    private final ComponentMapper mapper;
+    private final Mirrors mirrors;
+    private final Json json;
+    private final ServiceClock clock;
+
+    Components(ComponentMapper mapper, Mirrors mirrors, Json json, ServiceClock clock) {
+        this.mapper = mapper;
+        this.mirrors = mirrors;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    private static Registered registered(ComponentRow row) {
+        return new Registered(row.id(), row.name(), Optional.ofNullable(row.repository()), row.filePath(), row.mainBranch(), row.summary());
+    }
+
+    public Registered named(String name) {
+        return mapper.named(name).map(Components::registered).orElseThrow(() -> Refusal.notFound("there is no component " + name
+                + NearestName.hint(name, mapper.all().stream().map(ComponentRow::name).toList())));
+    }
+
+    public Registered byId(long id) {
+        return registered(mapper.byId(id));
+    }
+
+    public List<Registered> all() {
+        return mapper.all().stream().map(Components::registered).toList();
+    }
+
+    public BranchRules rules(long component) {
+        List<RuleRow> rules = mapper.rules(component);
+        return new BranchRules(rules.stream().filter(rule -> !rule.trusted()).map(RuleRow::pattern).toList(),
+                rules.stream().filter(RuleRow::trusted).map(RuleRow::pattern).toList());
+    }
+
+    public Mirror mirror(Registered component) {
+        return mirrors.of(component.id(), component.repository().orElseThrow(
+                () -> Refusal.conflict(component.name() + " has no repository: its versions arrive by upload")));
+    }
+
+    /** The commit each branch was last seen at. */
+    public Map<String, String> heads(long component) {
+        Map<String, String> heads = new LinkedHashMap<>();
+        mapper.heads(component).forEach(head -> heads.put(head.branch(), head.commitId()));
+        return heads;
+    }
+
+    /** Reads the file at a commit and keeps what was found; outside any transaction, since git is asked. */
+    public FileInForce readFile(Registered component, String commit) {
+        Optional<ComponentMapper.FileRow> known = mapper.file(component.id(), commit);
+        if (known.isEmpty()) {
+            Optional<String> text = mirror(component).file(commit, component.filePath());
+            List<Problem> problems = text.map(found -> problems(component, found))
+                    .orElseGet(() -> List.of(new Problem(1, 1, "", "there is no " + component.filePath() + " at this commit")));
+            mapper.keepFile(component.id(), commit, text.orElse(""), json.write(problems), clock.now());
+            known = mapper.file(component.id(), commit);
+        }
+        return inForce(known.orElseThrow());
+    }
+
+    private static List<Problem> problems(Registered component, String text) {
+        Reading<PipelineFile> reading = PipelineFileReader.read(text);
+        List<Problem> problems = new ArrayList<>(reading.problems());
+        reading.value().filter(file -> !file.component().equals(component.name())).ifPresent(file -> problems.add(new Problem(1, 1,
+                "component", "says " + file.component() + ", but this repository is registered as " + component.name())));
+        return problems;
+    }
+
+    private FileInForce inForce(ComponentMapper.FileRow row) {
+        List<Problem> problems = json.read(row.problems(), PROBLEMS);
+        Optional<PipelineFile> file = problems.isEmpty() ? PipelineFileReader.read(row.text()).value() : Optional.empty();
+        return new FileInForce(row.id(), file, problems);
+    }
+
+    public FileInForce file(long id) {
+        return inForce(mapper.fileById(id));
+    }
+
+    /** Says that a branch is at a commit now. True for the one caller that moved it from where it was known to be. */
+    public boolean moveHead(long component, String branch, Optional<String> before, String commit, long file) {
+        return before.map(old -> mapper.moveHead(component, branch, old, commit, file, clock.now()))
+                .orElseGet(() -> mapper.addHead(component, branch, commit, file, clock.now())) == 1;
+    }
+
+    public boolean dropHead(long component, String branch, String before) {
+        return mapper.dropHead(component, branch, before) == 1;
+    }
+
+    public void summarise(long component, String summary) {
+        mapper.summarise(component, summary.length() > 400 ? summary.substring(0, 400) : summary);
+    }
+}

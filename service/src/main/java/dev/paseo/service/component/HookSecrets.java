@@ -1,0 +1,33 @@
+package dev.paseo.service.component;
+
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.secret.Secrets;
+import java.security.SecureRandom;
+import java.util.Base64;
+import java.util.OptionalLong;
+import org.springframework.stereotype.Component;
+
+/** The secret with which a component's push hooks are signed; kept as a secret under a reserved name. */
+@Component
+public class HookSecrets {
+
+    private static final String NAME = "PASEO_HOOK";
+
+    private final Secrets secrets;
+
+    HookSecrets(Secrets secrets) {
+        this.secrets = secrets;
+    }
+
+    void make(long component) {
+        byte[] key = new byte[24];
+        new SecureRandom().nextBytes(key);
+        secrets.set(NAME, "whsec_" + Base64.getEncoder().encodeToString(key), component, 0, OptionalLong.empty());
+    }
+
+    /** As Standard Webhooks write it: {@code whsec_} and base64. */
+    public String of(Registered component) {
+        return secrets.value(NAME, component.id()).orElseThrow(() -> Refusal.notFound(component.name() + " has no hook"));
+    }
+}

@@ -1,0 +1,93 @@
+package dev.paseo.service.component;
+
+import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.component.Components.FileInForce;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.secret.Secrets;
+import dev.paseo.service.source.Mirror;
+import dev.paseo.service.source.Mirrors;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** Brings components in: their repository, their branch rules, the secrets opened to them and their hook's secret. */
+@Component
+class Registration {
+
+    /**
+     * A new component.
+     *
+     * @param trusted patterns of branches whose runs may have secrets and whose versions may walk
+     * @param allowed patterns of further branches whose pushes may start runs
+     */
+    record NewComponent(String name, String repository, Optional<String> file, Optional<String> mainBranch,
+            List<String> trusted, List<String> allowed, List<String> secrets) {}
+
+    private final ComponentMapper mapper;
+    private final Components components;
+    private final Mirrors mirrors;
+    private final Opening opening;
+    private final Records records;
+
+    /** What a component is given. */
+    @Component
+    record Opening(Secrets secrets, HookSecrets hooks) {}
+
+    /** What a registration leaves behind. */
+    @Component
+    record Records(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling) {}
+
+    Registration(ComponentMapper mapper, Components components, Mirrors mirrors, Opening opening, Records records) {
+        this.mapper = mapper;
+        this.components = components;
+        this.mirrors = mirrors;
+        this.opening = opening;
+        this.records = records;
+    }
+
+    Registered register(NewComponent wanted, String by) {
+        if (!PipelineFileReader.NAME.matcher(wanted.name()).matches()) {
+            throw Refusal.invalid("/name", "a component's name has " + PipelineFileReader.NAME_WORDS + "; got '" + wanted.name() + "'");
+        }
+        mirrors.allow(wanted.repository());
+        records.transactions().run(() -> {
+            if (mapper.named(wanted.name()).isPresent()) {
+                throw Refusal.conflict("there is a component named " + wanted.name() + " already");
+            }
+            mapper.add(wanted.name(), wanted.repository(), wanted.file().orElse("paseo.yaml"), wanted.mainBranch().orElse("main"),
+                    records.clock().now());
+            long id = components.named(wanted.name()).id();
+            wanted.trusted().forEach(pattern -> mapper.addRule(id, pattern, true));
+            wanted.allowed().forEach(pattern -> mapper.addRule(id, pattern, false));
+            wanted.secrets().forEach(name -> opening.secrets().open(id, name));
+            opening.hooks().make(id);
+            records.audit().record(AuditTrail.Entry.of(by, "component registered", wanted.name())
+                    .with("repository", wanted.repository()).with("trusted", String.join(", ", wanted.trusted())));
+            records.telling().tell("component", wanted.name());
+        });
+        Registered component = components.named(wanted.name());
+        seeHeads(component);
+        return component;
+    }
+
+    /** The branches that are there already: known from now on, but nothing was pushed, so nothing starts. */
+    private void seeHeads(Registered component) {
+        Mirror mirror = components.mirror(component);
+        mirror.fetch();
+        Map<String, FileInForce> files = new LinkedHashMap<>();
+        mirror.heads().forEach((branch, commit) -> {
+            FileInForce file = files.computeIfAbsent(commit, id -> components.readFile(component, id));
+            components.moveHead(component.id(), branch, Optional.empty(), commit, file.id());
+            if (branch.equals(component.mainBranch())) {
+                file.file().ifPresent(read -> components.summarise(component.id(), read.summary()));
+            }
+        });
+    }
+}

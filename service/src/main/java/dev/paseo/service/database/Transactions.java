@@ -1,0 +1,62 @@
+package dev.paseo.service.database;
+
+import io.micrometer.core.instrument.Counter;
+import io.micrometer.core.instrument.MeterRegistry;
+import java.util.function.Supplier;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.ConcurrencyFailureException;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** Runs work in a transaction, and all of it again when it met a deadlock or lost a race. */
+@Component
+public class Transactions {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Transactions.class);
+    private static final int MOST_TRIES = 12;
+
+    /** Thrown inside a transaction whose reading turned out to be old: roll back and do it again. */
+    public static class LostRace extends ConcurrencyFailureException {
+        public LostRace(String what) {
+            super(what);
+        }
+    }
+
+    private final TransactionTemplate template;
+    private final Counter repeats;
+
+    Transactions(PlatformTransactionManager manager, MeterRegistry meters) {
+        this.template = new TransactionTemplate(manager);
+        this.repeats = Counter.builder("paseo.transactions.repeated").register(meters);
+    }
+
+    /** In a transaction that is under way already the work simply joins it. */
+    public <T> T in(Supplier<T> work) {
+        if (TransactionSynchronizationManager.isActualTransactionActive()) {
+            return work.get();
+        }
+        for (int tried = 1; ; tried++) {
+            try {
+                return template.execute(status -> work.get());
+            } catch (ConcurrencyFailureException | DuplicateKeyException lost) {
+                if (tried == MOST_TRIES) {
+                    throw lost;
+                }
+                repeats.increment();
+                LOG.debug("repeating a transaction, try {}: {}", tried, lost.getMessage());
+                Thread.yield();
+            }
+        }
+    }
+
+    public void run(Runnable work) {
+        in(() -> {
+            work.run();
+            return true;
+        });
+    }
+}

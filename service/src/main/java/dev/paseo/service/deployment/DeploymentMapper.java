@@ -1,0 +1,115 @@
+package dev.paseo.service.deployment;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
+
+@Mapper
+interface DeploymentMapper {
+
+    /** A row to be inserted; gets its id. */
+    final class NewDeployment {
+        long id;
+        final long place;
+        final long version;
+        final String kind;
+        final @Nullable Long requestedBy;
+        final long cause;
+        final long settings;
+        final Instant at;
+
+        NewDeployment(long place, long version, String kind, @Nullable Long requestedBy, long cause, long settings, Instant at) {
+            this.place = place;
+            this.version = version;
+            this.kind = kind;
+            this.requestedBy = requestedBy;
+            this.cause = cause;
+            this.settings = settings;
+            this.at = at;
+        }
+    }
+
+    record DeploymentRow(long id, long placeId, long versionId, String kind, String status, String state, long revision,
+            @Nullable Long replacesId, @Nullable String subject, long settingsRevision, String secretRevisions, @Nullable String requestedBy,
+            long causeId, @Nullable String reason, Instant requestedAt, @Nullable Instant startedAt, @Nullable Instant liveAt,
+            @Nullable Instant endedAt) {}
+
+    String COLUMNS = """
+            select d.id, d.place_id, d.version_id, d.kind, d.status, d.state, d.revision, d.replaces_id, d.subject, d.settings_revision,
+              d.secret_revisions, a.name as requested_by, d.cause_id, d.reason, d.requested_at, d.started_at, d.live_at, d.ended_at
+            from deployment d left join account a on a.id = d.requested_by
+            """;
+
+    @Select("select id from place where id = #{id} for update")
+    long lock(long id);
+
+    @Insert("""
+            insert into deployment (place_id, version_id, kind, status, state, format, revision, settings_revision, secret_revisions,
+              requested_by, cause_id, requested_at)
+            values (#{place}, #{version}, #{kind}, 'waiting', '{}', 1, 0, #{settings}, '{}', #{requestedBy}, #{cause}, #{at})""")
+    @Options(useGeneratedKeys = true, keyProperty = "id")
+    int add(NewDeployment deployment);
+
+    @Select(COLUMNS + "where d.id = #{id}")
+    Optional<DeploymentRow> byId(long id);
+
+    @Select(COLUMNS + "where d.place_id = #{place} and d.status in ('waiting', 'queued', 'deploying', 'checking', 'undoing') order by d.id")
+    List<DeploymentRow> open(long place);
+
+    @Select(COLUMNS + "where d.status in ('waiting', 'queued', 'deploying', 'checking', 'undoing') order by d.id")
+    List<DeploymentRow> allOpen();
+
+    @Select(COLUMNS + "where d.version_id = #{version} order by d.id")
+    List<DeploymentRow> ofVersion(long version);
+
+    @Select(COLUMNS + "where d.place_id = #{place} order by d.id desc limit #{limit}")
+    List<DeploymentRow> newest(long place, int limit);
+
+    @Update("""
+            update deployment set status = #{status}, state = #{state}, reason = #{reason}, revision = revision + 1,
+              started_at = #{startedAt}, live_at = #{liveAt}, ended_at = #{endedAt}
+            where id = #{id} and revision = #{revision}""")
+    int move(long id, long revision, String status, String state, @Nullable String reason, @Nullable Instant startedAt,
+            @Nullable Instant liveAt, @Nullable Instant endedAt);
+
+    @Update("""
+            update deployment set subject = #{subject}, settings_revision = #{settings}, secret_revisions = #{secrets}, replaces_id = #{replaces}
+            where id = #{id}""")
+    int begins(long id, String subject, long settings, String secrets, @Nullable Long replaces);
+
+    @Update("update deployment set status = 'replaced', ended_at = #{now}, revision = revision + 1 where id = #{id} and status = 'live'")
+    int replaced(long id, Instant now);
+
+    @Update("update place set live_deployment_id = #{deployment}, revision = revision + 1 where id = #{place}")
+    int live(long place, long deployment);
+
+    @Update("update place set wake_at = #{at} where id = #{place}")
+    int wakeAt(long place, @Nullable Instant at);
+
+    @Select("select id from place where wake_at <= #{now} order by wake_at limit 50")
+    List<Long> due(Instant now);
+
+    @Update("update live_interval set to_at = #{now} where host_id = #{host} and component_id = #{component} and to_at is null")
+    int closeInterval(long host, long component, Instant now);
+
+    @Insert("""
+            insert into live_interval (host_id, component_id, version_id, deployment_id, from_at)
+            values (#{host}, #{component}, #{version}, #{deployment}, #{now})""")
+    int openInterval(long host, long component, long version, long deployment, Instant now);
+
+    record HostLiveRow(String host, @Nullable String version, @Nullable Instant since) {}
+
+    @Select("""
+            select h.name as host, v.number as version, i.from_at as since
+            from place p join place_host ph on ph.place_id = p.id join host h on h.id = ph.host_id
+            left join live_interval i on i.host_id = h.id and i.component_id = p.component_id and i.to_at is null
+            left join version v on v.id = i.version_id
+            where p.id = #{place} order by ph.position""")
+    List<HostLiveRow> hostsLive(long place);
+}

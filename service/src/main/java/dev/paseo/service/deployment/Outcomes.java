@@ -1,0 +1,102 @@
+package dev.paseo.service.deployment;
+
+import dev.paseo.api.agent.Assignment;
+import dev.paseo.core.deployment.DeploymentState;
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.deployment.PlaceEffect;
+import dev.paseo.service.agent.WorkBoard;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.cause.Causes;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments.PlaceHost;
+import dev.paseo.service.secret.Secrets;
+import dev.paseo.service.version.Versions;
+import java.util.List;
+import java.util.Map;
+import org.springframework.stereotype.Component;
+
+/** Carries out what follows from decisions about places; all of it rows, in the same transaction. */
+@Component
+class Outcomes {
+
+    private final DeploymentMapper mapper;
+    private final Environments environments;
+    private final Versions versions;
+    private final WorkBoard board;
+    private final Around around;
+
+    /** What every change leaves. */
+    @Component
+    record Around(AuditTrail audit, Telling telling, ServiceClock clock, Causes causes, Secrets secrets, Json json) {}
+
+    Outcomes(DeploymentMapper mapper, Environments environments, Versions versions, WorkBoard board, Around around) {
+        this.mapper = mapper;
+        this.environments = environments;
+        this.versions = versions;
+        this.board = board;
+        this.around = around;
+    }
+
+    void carryOut(Place place, PlaceEffect effect) {
+        switch (effect) {
+            case PlaceEffect.OfferTask(long deployment, String host, var task) ->
+                    board.offerOnHost(Assignment.Kind.valueOf(task.name()), deployment, host(place, host).id());
+            case PlaceEffect.StopTask(long deployment, String host) -> board.stopOnHost(deployment, host(place, host).id());
+            case PlaceEffect.HostHas(long deployment, String host, var content) -> hostHas(place, deployment, host(place, host), content);
+            case PlaceEffect.WentLive(long deployment) -> wentLive(place, deployment);
+        }
+    }
+
+    private PlaceHost host(Place place, String name) {
+        return environments.hosts(place.id()).stream().filter(host -> host.name().equals(name)).findFirst()
+                .orElseThrow(() -> new IllegalStateException(name + " is no host of " + place.component() + " in " + place.environment()));
+    }
+
+    private void hostHas(Place place, long deployment, PlaceHost host, PlaceEffect.Content content) {
+        mapper.closeInterval(host.id(), place.componentId(), around.clock().now());
+        DeploymentRow row = mapper.byId(deployment).orElseThrow();
+        switch (content) {
+            case THIS_VERSION -> mapper.openInterval(host.id(), place.componentId(), row.versionId(), deployment, around.clock().now());
+            case PREVIOUS_VERSION -> mapper.byId(row.replacesId() == null ? 0 : row.replacesId()).ifPresent(previous ->
+                    mapper.openInterval(host.id(), place.componentId(), previous.versionId(), previous.id(), around.clock().now()));
+            case NOTHING, UNKNOWN -> { }
+        }
+    }
+
+    private void wentLive(Place place, long deployment) {
+        DeploymentRow row = mapper.byId(deployment).orElseThrow();
+        if (row.replacesId() != null) {
+            mapper.replaced(row.replacesId(), around.clock().now());
+        }
+        mapper.live(place.id(), deployment);
+        if (row.kind().equals(Kind.PROMOTION.name().toLowerCase(java.util.Locale.ROOT))
+                && environments.pass(row.versionId(), place.environmentId(), deployment)) {
+            versions.walkOn(row.versionId(), place.environment());
+        }
+        around.telling().tell("whereabouts", place.component());
+    }
+
+    /** The deployment begins: what exactly it deploys, with which settings, is recorded now. */
+    void begins(Place place, DeploymentRow row, String subject) {
+        List<String> names = versions.byId(row.versionId()).recipe().map(recipe -> recipe.secrets()).orElse(List.of());
+        Map<String, Long> revisions = around.secrets().revisions(names, place.componentId(), place.environmentId());
+        mapper.begins(row.id(), subject, place.settingsRevision(), around.json().write(revisions), place.liveDeployment().orElse(null));
+    }
+
+    /** Its status changed. */
+    void moved(Place place, DeploymentRow row, DeploymentState deployment) {
+        String because = around.causes().chain(row.causeId()).getFirst().sentence();
+        around.audit().record(AuditTrail.Entry.of("paseo", "deployment " + Places.word(deployment.status()), place.component() + " " + deployment.version())
+                .in(place.environment()).because(because).with("deployment", Long.toString(row.id())).with("reason", deployment.ending().orElse("")));
+        around.telling().tell("whereabouts", place.component());
+    }
+
+    void tell(long deployment) {
+        around.telling().tell("deployment", Long.toString(deployment));
+    }
+}

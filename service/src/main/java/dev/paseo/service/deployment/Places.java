@@ -1,0 +1,203 @@
+package dev.paseo.service.deployment;
+
+import dev.paseo.core.decision.Decision;
+import dev.paseo.core.deployment.DeploymentState;
+import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.deployment.PlaceDecider;
+import dev.paseo.core.deployment.PlaceEffect;
+import dev.paseo.core.deployment.PlaceEvent;
+import dev.paseo.core.deployment.PlaceState;
+import dev.paseo.core.gate.Verdict;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.gate.Authorship;
+import dev.paseo.service.gate.Gates;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.version.Versions;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import org.springframework.stereotype.Component;
+
+/**
+ * The shell around the deciding about places. In one transaction: lock the place, load it, decide about the event, judge
+ * the gates again, store, and carry out what follows.
+ */
+@Component
+class Places {
+
+    private final DeploymentMapper mapper;
+    private final Json json;
+    private final Gating gating;
+    private final Outcomes outcomes;
+    private final Around around;
+
+    /** What gates are judged with. */
+    @Component
+    record Gating(Gates gates, Authorship authorship, Environments environments, Versions versions) {}
+
+    /** How transactions are run, and by what time. */
+    @Component
+    record Around(Transactions transactions, ServiceClock clock) {}
+
+    Places(DeploymentMapper mapper, Json json, Gating gating, Outcomes outcomes, Around around) {
+        this.mapper = mapper;
+        this.json = json;
+        this.gating = gating;
+        this.outcomes = outcomes;
+        this.around = around;
+    }
+
+    void lock(long place) {
+        mapper.lock(place);
+    }
+
+    /**
+     * Changes a place: {@code event} sees the place under its lock and says what happened, or nothing where only the gates
+     * are to be judged again. The reason where it was refused, and then nothing has changed.
+     */
+    Optional<String> change(long place, Function<Place, Optional<PlaceEvent>> event) {
+        return around.transactions().in(() -> {
+            mapper.lock(place);
+            return apply(gating.environments().placeById(place), event);
+        });
+    }
+
+    /** The same, but a refusal is thrown, and undoes what {@code event} itself wrote. */
+    void require(long place, Function<Place, Optional<PlaceEvent>> event, Function<String, Refusal> refusal) {
+        around.transactions().run(() -> change(place, event).ifPresent(reason -> {
+            throw refusal.apply(reason);
+        }));
+    }
+
+    /** Asks git, outside the transaction, who wrote what is proposed there. */
+    void learn(long place) {
+        Optional<String> live = live(gating.environments().placeById(place)).flatMap(Versions.Sealed::commit);
+        mapper.open(place).forEach(row -> {
+            Versions.Sealed version = gating.versions().byId(row.versionId());
+            version.commit().ifPresent(commit -> gating.authorship().learn(version.componentId(), live, commit));
+        });
+    }
+
+    /** The same for a version that is about to be requested. */
+    void learn(Place place, Versions.Sealed version) {
+        Optional<String> live = live(place).flatMap(Versions.Sealed::commit);
+        version.commit().ifPresent(commit -> gating.authorship().learn(version.componentId(), live, commit));
+    }
+
+    private Optional<String> apply(Place place, Function<Place, Optional<PlaceEvent>> happened) {
+        Optional<PlaceEvent> event = happened.apply(place);
+        List<DeploymentRow> rows = mapper.open(place.id());
+        PlaceState before = load(place, rows, event);
+        List<PlaceEffect> effects = new ArrayList<>();
+        PlaceState state = before;
+        if (event.isPresent()) {
+            switch (PlaceDecider.decide(before, event.get())) {
+                case Decision.Refused<PlaceState, PlaceEffect>(String reason) -> {
+                    return Optional.of(reason);
+                }
+                case Decision.Moved<PlaceState, PlaceEffect>(PlaceState after, List<PlaceEffect> follow) -> {
+                    state = after;
+                    effects.addAll(follow);
+                }
+            }
+        }
+        Place now = effects.stream().anyMatch(PlaceEffect.WentLive.class::isInstance)
+                ? withLive(place, state.live().map(PlaceState.Live::deployment)) : place;
+        Map<Long, Verdict> verdicts = judge(now, rows, state);
+        if (PlaceDecider.decide(state, new PlaceEvent.GatesJudged(verdicts))
+                instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState after, List<PlaceEffect> follow)) {
+            store(now, rows, after, verdicts);
+            effects.addAll(follow);
+        }
+        effects.forEach(effect -> outcomes.carryOut(now, effect));
+        return Optional.empty();
+    }
+
+    private static Place withLive(Place place, Optional<Long> live) {
+        return new Place(place.id(), place.environmentId(), place.environment(), place.componentId(), place.component(), place.url(),
+                place.settingsRevision(), live);
+    }
+
+    private PlaceState load(Place place, List<DeploymentRow> rows, Optional<PlaceEvent> event) {
+        Optional<Long> fresh = event.filter(PlaceEvent.Requested.class::isInstance).map(asked -> ((PlaceEvent.Requested) asked).deployment().id());
+        List<DeploymentState> open = rows.stream().filter(row -> !fresh.equals(Optional.of(row.id())))
+                .map(row -> json.read(row.state(), DeploymentState.class)).toList();
+        return new PlaceState(live(place).map(version -> new PlaceState.Live(place.liveDeployment().orElseThrow(), version.number(),
+                version.line(), version.order())), open);
+    }
+
+    /** The version that is live there. */
+    Optional<Versions.Sealed> live(Place place) {
+        return place.liveDeployment().flatMap(mapper::byId).map(row -> gating.versions().byId(row.versionId()));
+    }
+
+    private Map<Long, Verdict> judge(Place place, List<DeploymentRow> rows, PlaceState state) {
+        Map<Long, Verdict> verdicts = new LinkedHashMap<>();
+        for (DeploymentRow row : rows) {
+            if (state.deployment(row.id()).filter(deployment -> deployment.status().ahead()).isPresent()) {
+                judge(place, row).ifPresent(verdict -> verdicts.put(row.id(), verdict));
+            }
+        }
+        return verdicts;
+    }
+
+    /** Empty where git must be asked first, which happens outside transactions; until then the gate counts as shut. */
+    private Optional<Verdict> judge(Place place, DeploymentRow row) {
+        try {
+            return Optional.of(gating.gates().judge(atGate(place, row)));
+        } catch (Gates.AuthorsUnknown unknown) {
+            return Optional.empty();
+        }
+    }
+
+    Gates.AtGate atGate(Place place, DeploymentRow row) {
+        return new Gates.AtGate(row.id(), place, gating.versions().byId(row.versionId()), live(place),
+                Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt());
+    }
+
+    private void store(Place place, List<DeploymentRow> rows, PlaceState after, Map<Long, Verdict> verdicts) {
+        Instant now = around.clock().now();
+        for (DeploymentRow row : rows) {
+            after.deployment(row.id()).ifPresent(deployment -> store(place, row, deployment, now));
+        }
+        boolean unjudged = after.open().stream().anyMatch(deployment -> deployment.status().ahead() && !verdicts.containsKey(deployment.id()));
+        Optional<Instant> wake = unjudged ? Optional.of(now) : verdicts.entrySet().stream()
+                .filter(entry -> after.deployment(entry.getKey()).filter(deployment -> deployment.status().ahead()).isPresent())
+                .flatMap(entry -> entry.getValue().again().stream()).min(Instant::compareTo);
+        mapper.wakeAt(place.id(), wake.orElse(null));
+    }
+
+    private void store(Place place, DeploymentRow row, DeploymentState deployment, Instant now) {
+        String state = json.write(deployment);
+        if (state.equals(json.write(row.state().equals("{}") ? Map.of() : json.read(row.state(), DeploymentState.class)))) {
+            return;
+        }
+        boolean begins = deployment.status().active() && row.startedAt() == null;
+        if (begins) {
+            outcomes.begins(place, row, gating.gates().subject(atGate(place, row)));
+        }
+        boolean live = deployment.status() == DeploymentStatus.LIVE;
+        boolean ended = !deployment.status().open() && !live;
+        if (mapper.move(row.id(), row.revision(), word(deployment.status()), state, deployment.ending().orElse(null),
+                begins ? now : row.startedAt(), live ? now : row.liveAt(), ended ? now : null) != 1) {
+            throw new Transactions.LostRace("deployment " + row.id() + " moved on");
+        }
+        if (!word(deployment.status()).equals(row.status())) {
+            outcomes.moved(place, row, deployment);
+        }
+        outcomes.tell(row.id());
+    }
+
+    static String word(Enum<?> status) {
+        return status.name().toLowerCase(java.util.Locale.ROOT);
+    }
+}

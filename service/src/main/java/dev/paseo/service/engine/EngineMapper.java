@@ -1,0 +1,58 @@
+package dev.paseo.service.engine;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+
+@Mapper
+interface EngineMapper {
+
+    record EffectRow(long id, String aggregate, String kind, String body, Instant deadline, int tries) {}
+
+    @Insert("""
+            insert ignore into effect (aggregate, idempotency_key, kind, body, format, due_at, deadline)
+            values (#{aggregate}, #{key}, #{kind}, #{body}, 1, #{now}, #{deadline})""")
+    int addEffect(String aggregate, String key, String kind, String body, Instant now, Instant deadline);
+
+    /** The lowest undone effect of an aggregate that has none under way; others pass over what is locked. */
+    @Select("""
+            select e.id, e.aggregate, e.kind, e.body, e.deadline, e.tries from effect e
+            where e.done_at is null and e.due_at <= #{now}
+              and not exists (select 1 from effect f where f.aggregate = e.aggregate and f.done_at is null and f.id < e.id)
+            order by e.id limit 1 for update skip locked""")
+    Optional<EffectRow> nextEffect(Instant now);
+
+    @Update("update effect set due_at = #{until}, tries = tries + 1 where id = #{id} and done_at is null and tries = #{tries}")
+    int claim(long id, int tries, Instant until);
+
+    @Update("update effect set done_at = #{now} where id = #{id} and done_at is null")
+    int done(long id, Instant now);
+
+    @Update("update effect set due_at = #{due}, last_error = #{error} where id = #{id} and done_at is null")
+    int again(long id, Instant due, String error);
+
+    @Insert("insert into live_event (kind, subject, at) values (#{kind}, #{subject}, #{at})")
+    int tell(String kind, String subject, Instant at);
+
+    record EventRow(long sequence, String kind, String subject, Instant at) {}
+
+    @Select("select sequence, kind, subject, at from live_event where sequence > #{after} order by sequence limit 500")
+    List<EventRow> eventsAfter(long after);
+
+    @Select("select coalesce(max(sequence), 0) from live_event")
+    long lastEvent();
+
+    @Delete("delete from live_event where at < #{before} limit 5000")
+    int forgetEvents(Instant before);
+
+    @Select("select last_alive from presence where id = 1 for update")
+    Instant lastAlive();
+
+    @Update("update presence set last_alive = #{now} where id = 1")
+    int alive(Instant now);
+}

@@ -1,0 +1,34 @@
+package dev.paseo.service.engine;
+
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Transactions;
+import java.time.Duration;
+import java.time.Instant;
+import org.springframework.stereotype.Component;
+
+/** Remembers when a replica was last at work, so that leases do not run while none was. */
+@Component
+public class Presence {
+
+    private static final Duration GAP = Duration.ofSeconds(10);
+
+    private final EngineMapper mapper;
+    private final Transactions transactions;
+    private final ServiceClock clock;
+
+    Presence(EngineMapper mapper, Transactions transactions, ServiceClock clock) {
+        this.mapper = mapper;
+        this.transactions = transactions;
+        this.clock = clock;
+    }
+
+    /** Says that a replica is at work; returns for how long none had been, zero in the ordinary course. */
+    public Duration alive() {
+        return transactions.in(() -> {
+            Instant now = clock.now();
+            Duration away = Duration.between(mapper.lastAlive(), now);
+            mapper.alive(now);
+            return away.compareTo(GAP) > 0 ? away : Duration.ZERO;
+        });
+    }
+}

@@ -1,0 +1,8 @@
+package dev.paseo.service.engine;
+
+import org.springframework.context.annotation.Configuration;
+import org.springframework.scheduling.annotation.EnableScheduling;
+
+@Configuration
+@EnableScheduling
+class Scheduling {}

@@ -1,0 +1,85 @@
+package dev.paseo.service.environment;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.secret.Secrets;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/v1")
+class EnvironmentController {
+
+    /** The text of an environments file. */
+    record FileRequest(String text) {}
+
+    /** A value; for one component, one environment, both, or everywhere. */
+    record SecretRequest(String name, String value, Optional<String> component, Optional<String> environment) {}
+
+    record EnvironmentView(String name, String zone, Environments.Rules rules, long rulesRevision) {}
+
+    private final Environments environments;
+    private final Loading loading;
+    private final Secrets secrets;
+    private final Components components;
+    private final Waking waking;
+
+    /** Tells and writes down that secrets changed. */
+    @org.springframework.stereotype.Component
+    record Waking(EnvironmentMapper mapper, AuditTrail audit, Transactions transactions, ServiceClock clock) {}
+
+    EnvironmentController(Environments environments, Loading loading, Secrets secrets, Components components, Waking waking) {
+        this.environments = environments;
+        this.loading = loading;
+        this.secrets = secrets;
+        this.components = components;
+        this.waking = waking;
+    }
+
+    @GetMapping("/environments")
+    List<EnvironmentView> all(@AuthenticationPrincipal Person person) {
+        Permission.require(person, Action.LOOK);
+        return environments.all().stream().map(known -> new EnvironmentView(known.name(), known.zone(), known.rules(), known.rulesRevision())).toList();
+    }
+
+    /** Loads an environments file: all of it, or nothing where it has problems. */
+    @PutMapping("/environments")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void load(@AuthenticationPrincipal Person person, @RequestBody FileRequest request) {
+        Permission.require(person, Action.EDIT_ENVIRONMENT);
+        loading.load(request.text(), person);
+    }
+
+    @PutMapping("/secrets")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void secret(@AuthenticationPrincipal Person person, @RequestBody SecretRequest request) {
+        Permission.require(person, Action.SET_SECRET, request.component(), request.environment());
+        if (!PipelineFileReader.VARIABLE.matcher(request.name()).matches()) {
+            throw Refusal.invalid("/name", "a secret's name has " + PipelineFileReader.VARIABLE_WORDS);
+        }
+        long component = request.component().map(name -> components.named(name).id()).orElse(0L);
+        long environment = request.environment().map(name -> environments.named(name).id()).orElse(0L);
+        waking.transactions().run(() -> {
+            secrets.set(request.name(), request.value(), component, environment, OptionalLong.of(person.id()));
+            waking.mapper().wakeAll(waking.clock().now());
+            waking.audit().record(AuditTrail.Entry.of(person.name(), "secret set", request.name()).in(request.environment().orElse(""))
+                    .with("component", request.component().orElse("")));
+        });
+    }
+}

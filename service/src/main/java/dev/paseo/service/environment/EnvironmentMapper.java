@@ -1,0 +1,117 @@
+package dev.paseo.service.environment;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
+
+@Mapper
+interface EnvironmentMapper {
+
+    record EnvironmentRow(long id, String name, int position, String zone, String rules, long rulesRevision) {}
+
+    record PlaceRow(long id, long environmentId, String environment, long componentId, String component, @Nullable String url,
+            long settingsRevision, @Nullable Long liveDeploymentId) {}
+
+    record HostRow(long id, String name, @Nullable String url) {}
+
+    String PLACE = """
+            select p.id, p.environment_id, e.name as environment, p.component_id, c.name as component, p.url, p.settings_revision,
+              p.live_deployment_id
+            from place p join environment e on e.id = p.environment_id join component c on c.id = p.component_id
+            """;
+
+    @Select("select id, name, position, zone, rules, rules_revision from environment order by position, id")
+    List<EnvironmentRow> all();
+
+    @Select("select id, name, position, zone, rules, rules_revision from environment where name = #{name}")
+    Optional<EnvironmentRow> named(String name);
+
+    @Select("select id, name, position, zone, rules, rules_revision from environment where id = #{id}")
+    EnvironmentRow byId(long id);
+
+    @Select("select id from environment where name = #{name} for update")
+    Optional<Long> lock(String name);
+
+    @Insert("insert into environment (name, position, zone, rules, rules_revision) values (#{name}, #{position}, #{zone}, '{}', 0)")
+    int add(String name, int position, String zone);
+
+    @Update("update environment set position = #{position}, zone = #{zone}, rules = #{rules}, rules_revision = #{revision} where id = #{id}")
+    int change(long id, int position, String zone, String rules, long revision);
+
+    @Insert("insert into environment_rules (environment_id, revision, rules, set_by, at) values (#{environment}, #{revision}, #{rules}, #{by}, #{at})")
+    int addRules(long environment, long revision, String rules, long by, Instant at);
+
+    @Select(PLACE + "where e.name = #{environment} and c.name = #{component}")
+    Optional<PlaceRow> place(String component, String environment);
+
+    @Select(PLACE + "where p.id = #{id}")
+    PlaceRow placeById(long id);
+
+    @Select(PLACE + "order by c.name, e.position, e.id")
+    List<PlaceRow> places();
+
+    @Select("select id from place where id = #{id} for update")
+    long lockPlace(long id);
+
+    @Insert("insert ignore into place (environment_id, component_id, settings_revision) values (#{environment}, #{component}, 0)")
+    int addPlace(long environment, long component);
+
+    @Update("update place set url = #{url}, settings_revision = #{revision}, wake_at = #{now} where id = #{id}")
+    int changePlace(long id, @Nullable String url, long revision, Instant now);
+
+    @Update("update place set wake_at = #{now} where environment_id = #{environment}")
+    int wake(long environment, Instant now);
+
+    @Update("update place set wake_at = #{now}")
+    int wakeAll(Instant now);
+
+    @Insert("insert into place_settings (place_id, revision, body, set_by, at) values (#{place}, #{revision}, #{body}, #{by}, #{at})")
+    int addSettings(long place, long revision, String body, long by, Instant at);
+
+    @Select("select body from place_settings where place_id = #{place} and revision = #{revision}")
+    Optional<String> settings(long place, long revision);
+
+    @Insert("insert ignore into host (name) values (#{name})")
+    int addHost(String name);
+
+    @Delete("delete from place_host where place_id = #{place}")
+    int clearHosts(long place);
+
+    @Insert("""
+            insert into place_host (place_id, host_id, position, url)
+            select #{place}, h.id, #{position}, #{url} from host h where h.name = #{name}""")
+    int placeHost(long place, String name, int position, @Nullable String url);
+
+    @Select("""
+            select h.id, h.name, ph.url from place_host ph join host h on h.id = ph.host_id
+            where ph.place_id = #{place} order by ph.position""")
+    List<HostRow> hosts(long place);
+
+    @Insert("""
+            insert ignore into passage (version_id, environment_id, deployment_id, status, format, opened_at)
+            values (#{version}, #{environment}, #{deployment}, 'open', 1, #{at})""")
+    int openPassage(long version, long environment, long deployment, Instant at);
+
+    @Update("""
+            update passage set status = 'ended', ended_at = #{at}
+            where version_id = #{version} and environment_id = #{environment} and status = 'open'""")
+    int endPassage(long version, long environment, Instant at);
+
+    @Select("""
+            select e.name from passage p join environment e on e.id = p.environment_id
+            where p.version_id = #{version} and p.status = 'ended'""")
+    List<String> passed(long version);
+
+    record PassageRow(String environment, String status, Instant openedAt, @Nullable Instant endedAt) {}
+
+    @Select("""
+            select e.name as environment, p.status, p.opened_at, p.ended_at from passage p join environment e on e.id = p.environment_id
+            where p.version_id = #{version} order by p.id""")
+    List<PassageRow> passages(long version);
+}

@@ -1,0 +1,137 @@
+package dev.paseo.service.environment;
+
+import dev.paseo.core.decision.Decision;
+import dev.paseo.core.environment.Passage;
+import dev.paseo.core.gate.Criterion;
+import dev.paseo.language.NearestName;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.environment.EnvironmentMapper.EnvironmentRow;
+import dev.paseo.service.environment.EnvironmentMapper.PlaceRow;
+import dev.paseo.service.problem.Refusal;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.stereotype.Component;
+
+/** Environments and places, as others look them up. */
+@Component
+public class Environments {
+
+    /** An environment with the criteria of its entry gate. */
+    public record Known(long id, String name, String zone, Rules rules, long rulesRevision) {}
+
+    /** What its rules say. */
+    public record Rules(int format, Optional<String> follows, List<String> branches, Optional<Criterion.Approvals> approvals) {
+
+        /** The entry criteria of a promotion. */
+        public List<Criterion> entry() {
+            List<Criterion> criteria = new ArrayList<>();
+            approvals.ifPresent(criteria::add);
+            follows.ifPresent(other -> criteria.add(new Criterion.Follows(List.of(other))));
+            criteria.add(new Criterion.Branches(branches));
+            return criteria;
+        }
+    }
+
+    /** One component in one environment. */
+    public record Place(long id, long environmentId, String environment, long componentId, String component, Optional<String> url,
+            long settingsRevision, Optional<Long> liveDeployment) {}
+
+    /** A host of a place. */
+    public record PlaceHost(long id, String name, Optional<String> url) {}
+
+    /** What is set for a place. */
+    public record Settings(int format, Optional<String> url, Map<String, String> variables, Map<String, HostSettings> hosts, List<String> secrets) {}
+
+    /** What is set for one of its hosts. */
+    public record HostSettings(Optional<String> url, Map<String, String> variables) {}
+
+    /** A version's stay. */
+    public record Stay(String environment, String status, Instant openedAt, Optional<Instant> endedAt) {}
+
+    private final EnvironmentMapper mapper;
+    private final Json json;
+    private final ServiceClock clock;
+
+    Environments(EnvironmentMapper mapper, Json json, ServiceClock clock) {
+        this.mapper = mapper;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    private Known known(EnvironmentRow row) {
+        return new Known(row.id(), row.name(), row.zone(), json.read(row.rules(), Rules.class), row.rulesRevision());
+    }
+
+    public List<Known> all() {
+        return mapper.all().stream().map(this::known).toList();
+    }
+
+    public Known byId(long id) {
+        return known(mapper.byId(id));
+    }
+
+    public Known named(String name) {
+        return mapper.named(name).map(this::known).orElseThrow(() -> unknown(name));
+    }
+
+    private Refusal unknown(String name) {
+        return Refusal.notFound("there is no environment " + name
+                + NearestName.hint(name, mapper.all().stream().map(EnvironmentRow::name).toList()));
+    }
+
+    public Place place(String component, String environment) {
+        Known known = named(environment);
+        return find(component, environment).orElseThrow(() -> Refusal.notFound(component + " has no place in " + known.name()
+                + ": the environments file gives it no hosts there"));
+    }
+
+    public Optional<Place> find(String component, String environment) {
+        return mapper.place(component, environment).map(Environments::place);
+    }
+
+    public Place placeById(long id) {
+        return place(mapper.placeById(id));
+    }
+
+    public List<Place> places() {
+        return mapper.places().stream().map(Environments::place).toList();
+    }
+
+    private static Place place(PlaceRow row) {
+        return new Place(row.id(), row.environmentId(), row.environment(), row.componentId(), row.component(), Optional.ofNullable(row.url()),
+                row.settingsRevision(), Optional.ofNullable(row.liveDeploymentId()));
+    }
+
+    public List<PlaceHost> hosts(long place) {
+        return mapper.hosts(place).stream().map(row -> new PlaceHost(row.id(), row.name(), Optional.ofNullable(row.url()))).toList();
+    }
+
+    public Settings settings(long place, long revision) {
+        return mapper.settings(place, revision).map(body -> json.read(body, Settings.class))
+                .orElseThrow(() -> new IllegalStateException("place " + place + " has no settings of revision " + revision));
+    }
+
+    /** A version is live there for the first time; true when it has left the exit gate again and its walk goes on. */
+    public boolean pass(long version, long environment, long deployment) {
+        mapper.openPassage(version, environment, deployment, clock.now());
+        Decision<Passage, Passage.Effect> decision = Passage.decide(Passage.opened(), new Passage.Event.ExitJudged(true));
+        boolean ended = decision instanceof Decision.Moved<Passage, Passage.Effect>(Passage after, List<Passage.Effect> effects)
+                && after.status() == Passage.Status.ENDED;
+        return ended && mapper.endPassage(version, environment, clock.now()) == 1;
+    }
+
+    /** The environments that a version has been live in and has left by their exit gates. */
+    public Set<String> passed(long version) {
+        return Set.copyOf(mapper.passed(version));
+    }
+
+    public List<Stay> stays(long version) {
+        return mapper.passages(version).stream()
+                .map(row -> new Stay(row.environment(), row.status(), row.openedAt(), Optional.ofNullable(row.endedAt()))).toList();
+    }
+}

@@ -1,0 +1,78 @@
+package dev.paseo.service.problem;
+
+import java.util.Optional;
+
+/** A request that is not carried out, with what the person who asked needs to know. */
+public final class Refusal extends RuntimeException {
+
+    /** Why, as a stable code; the HTTP status follows from it. */
+    public enum Kind {
+        INVALID(400), SIGNED_OUT(401), NOT_ALLOWED(403), NOT_FOUND(404), CONFLICT(409), GONE(410), TOO_LARGE(413), UNPROCESSABLE(422);
+
+        private final int status;
+
+        Kind(int status) {
+            this.status = status;
+        }
+
+        int status() {
+            return status;
+        }
+    }
+
+    private final Kind kind;
+    private final String title;
+    private final Optional<String> pointer;
+
+    private Refusal(Kind kind, String title, String detail, Optional<String> pointer) {
+        super(detail);
+        this.kind = kind;
+        this.title = title;
+        this.pointer = pointer;
+    }
+
+    public static Refusal invalid(String pointer, String detail) {
+        return new Refusal(Kind.INVALID, "The request is not valid", detail, Optional.of(pointer));
+    }
+
+    public static Refusal unprocessable(String title, String detail) {
+        return new Refusal(Kind.UNPROCESSABLE, title, detail, Optional.empty());
+    }
+
+    public static Refusal signedOut(String detail) {
+        return new Refusal(Kind.SIGNED_OUT, "Sign in first", detail, Optional.empty());
+    }
+
+    public static Refusal notAllowed(String detail) {
+        return new Refusal(Kind.NOT_ALLOWED, "Not allowed", detail, Optional.empty());
+    }
+
+    public static Refusal notFound(String detail) {
+        return new Refusal(Kind.NOT_FOUND, "Not found", detail, Optional.empty());
+    }
+
+    public static Refusal conflict(String detail) {
+        return new Refusal(Kind.CONFLICT, "Refused", detail, Optional.empty());
+    }
+
+    /** The lease is over or belongs to another. */
+    public static Refusal gone(String detail) {
+        return new Refusal(Kind.GONE, "No longer yours", detail, Optional.empty());
+    }
+
+    public static Refusal tooLarge(String detail) {
+        return new Refusal(Kind.TOO_LARGE, "Too large", detail, Optional.empty());
+    }
+
+    public Kind kind() {
+        return kind;
+    }
+
+    String title() {
+        return title;
+    }
+
+    Optional<String> pointer() {
+        return pointer;
+    }
+}

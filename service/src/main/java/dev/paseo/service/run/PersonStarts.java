@@ -1,0 +1,59 @@
+package dev.paseo.service.run;
+
+import dev.paseo.core.cause.Cause;
+import dev.paseo.core.trigger.PushTrigger.BranchRules;
+import dev.paseo.language.NearestName;
+import dev.paseo.language.file.PipelineFile;
+import dev.paseo.service.cause.Causes;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.source.Mirror;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import org.springframework.stereotype.Component;
+
+/** Starts runs that a person asks for, of the newest commit of a branch. */
+@Component
+class PersonStarts {
+
+    private final Components components;
+    private final RunStarts starts;
+    private final Causes causes;
+    private final Transactions transactions;
+
+    PersonStarts(Components components, RunStarts starts, Causes causes, Transactions transactions) {
+        this.components = components;
+        this.starts = starts;
+        this.causes = causes;
+        this.transactions = transactions;
+    }
+
+    Registered component(String name) {
+        return components.named(name);
+    }
+
+    RunStarts.Started start(String name, Optional<String> wantedBranch, Optional<String> upTo, Cause.Asked cause) {
+        Registered component = components.named(name);
+        String branch = wantedBranch.orElse(component.mainBranch());
+        Map<String, String> heads = components.heads(component.id());
+        String head = Optional.ofNullable(heads.get(branch)).orElseThrow(() -> Refusal.notFound(
+                name + " has no branch " + branch + NearestName.hint(branch, heads.keySet())));
+        Components.FileInForce file = components.readFile(component, head);
+        PipelineFile plan = file.file().orElseThrow(() -> Refusal.unprocessable("The pipeline file has problems",
+                component.filePath() + " of " + branch + ": " + file.problems().getFirst()
+                        + (file.problems().size() > 1 ? " (and " + (file.problems().size() - 1) + " more)" : "")));
+        RunStarts.nothingToRun(plan).ifPresent(reason -> {
+            throw Refusal.conflict(reason);
+        });
+        upTo.filter(last -> plan.route().stream().noneMatch(step -> step.containsKey(last))).ifPresent(last -> {
+            throw Refusal.invalid("/upTo", last + " is not on the route of " + name);
+        });
+        BranchRules rules = components.rules(component.id());
+        Mirror.Commit commit = components.mirror(component).commit(head);
+        return transactions.in(() -> starts.start(new RunStarts.Start(component, branch, commit, rules.trusts(branch), file.id(), plan,
+                causes.add(cause, OptionalLong.empty()), upTo.orElse(null), cause.by())));
+    }
+}

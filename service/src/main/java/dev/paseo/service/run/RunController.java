@@ -1,0 +1,127 @@
+package dev.paseo.service.run;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.core.cause.Cause;
+import dev.paseo.service.agent.Logs;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.run.RunMapper.RunRow;
+import dev.paseo.service.run.RunViews.RunSummary;
+import dev.paseo.service.run.RunViews.RunView;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.io.Writer;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/v1")
+class RunController {
+
+    /** A person starts a run of a branch's newest commit. */
+    record StartRequest(String component, Optional<String> branch, Optional<String> upTo) {}
+
+    record LogLineView(long number, long millis, int step, String text) {}
+
+    /** Lines of a log; {@code next} is the number to ask from next. */
+    record LogView(List<LogLineView> lines, long next, boolean ended) {}
+
+    private final RunMapper mapper;
+    private final Runs runs;
+    private final RunViews views;
+    private final PersonStarts starts;
+    private final Logs logs;
+
+    RunController(RunMapper mapper, Runs runs, RunViews views, PersonStarts starts, Logs logs) {
+        this.mapper = mapper;
+        this.runs = runs;
+        this.views = views;
+        this.starts = starts;
+        this.logs = logs;
+    }
+
+    private RunRow look(Person person, String component, long number) {
+        Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());
+        return runs.numbered(component, number);
+    }
+
+    @PostMapping("/runs")
+    @ResponseStatus(HttpStatus.CREATED)
+    RunSummary start(@AuthenticationPrincipal Person person, @RequestBody StartRequest request) {
+        Permission.require(person, Action.START_RUN, Optional.of(request.component()), Optional.empty());
+        RunStarts.Started started = starts.start(request.component(), request.branch(), request.upTo(),
+                new Cause.Asked(person.name(), Optional.empty()));
+        return views.summary(runs.byId(started.id()));
+    }
+
+    @GetMapping("/components/{component}/runs")
+    List<RunSummary> newest(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @RequestParam Optional<Long> before, @RequestParam(defaultValue = "30") int limit) {
+        Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());
+        return mapper.newest(starts.component(component).id(), before.orElse(Long.MAX_VALUE), Math.clamp(limit, 1, 200))
+                .stream().map(views::summary).toList();
+    }
+
+    @GetMapping("/runs/{component}/{number}")
+    RunView run(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
+        return views.whole(look(person, component, number));
+    }
+
+    @PostMapping("/runs/{component}/{number}/cancellation")
+    RunSummary cancel(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
+        Permission.require(person, Action.START_RUN, Optional.of(component), Optional.empty());
+        RunRow row = runs.numbered(component, number);
+        runs.cancel(row, person.name());
+        return views.summary(runs.byId(row.id()));
+    }
+
+    /** Lines of a stage's log from number {@code from} on; waits for the next one where there is none yet. */
+    @GetMapping("/runs/{component}/{number}/stages/{stage}/log")
+    LogView log(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
+            @PathVariable String stage, @RequestParam(defaultValue = "1") long from, @RequestParam(defaultValue = "2000") int limit,
+            @RequestParam(defaultValue = "0") long waitMillis) throws InterruptedException {
+        RunRow row = look(person, component, number);
+        RunViews.StageView found = stage(row, stage);
+        boolean ended = found.endedAt().isPresent();
+        List<LogLineView> lines = found.work().isEmpty() ? List.<LogLineView>of()
+                : logs.await(found.work().get(), from, Math.clamp(limit, 1, 10_000), ended ? 0 : Math.clamp(waitMillis, 0, 20_000))
+                        .stream().map(line -> new LogLineView(line.number(), line.line().millis(), line.line().step(), line.line().text())).toList();
+        return new LogView(lines, lines.isEmpty() ? from : lines.getLast().number() + 1, ended);
+    }
+
+    /** The whole log as text. */
+    @GetMapping(value = "/runs/{component}/{number}/stages/{stage}/log.txt", produces = "text/plain")
+    void wholeLog(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
+            @PathVariable String stage, HttpServletResponse response) throws IOException {
+        RunViews.StageView found = stage(look(person, component, number), stage);
+        response.setContentType("text/plain;charset=utf-8");
+        Writer out = new java.io.OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8);
+        long from = 1;
+        List<Logs.Line> lines = found.work().map(work -> logs.read(work, 1, 5000)).orElse(List.of());
+        while (!lines.isEmpty()) {
+            for (Logs.Line line : lines) {
+                out.write(line.line().text() + "\n");
+            }
+            from = lines.getLast().number() + 1;
+            lines = logs.read(found.work().orElseThrow(), from, 5000);
+        }
+        out.flush();
+    }
+
+    private RunViews.StageView stage(RunRow row, String name) {
+        return views.whole(row).stages().stream().filter(stage -> stage.name().equals(name)).reduce((older, newer) -> newer)
+                .orElseThrow(() -> Refusal.notFound(row.component() + "#" + row.number() + " has no stage " + name));
+    }
+}

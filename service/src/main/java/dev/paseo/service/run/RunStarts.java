@@ -1,0 +1,148 @@
+package dev.paseo.service.run;
+
+import dev.paseo.core.run.RunState;
+import dev.paseo.core.run.StageKey;
+import dev.paseo.core.run.StageState;
+import dev.paseo.core.version.VersionPattern;
+import dev.paseo.language.file.PipelineFile;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.engine.Effects;
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.secret.Secrets;
+import dev.paseo.service.source.Mirror;
+import dev.paseo.service.version.Versions;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Starts runs: gives them their number, reserves their version's, and plans their stages. */
+@Component
+public class RunStarts {
+
+    /**
+     * What is to be started.
+     *
+     * @param file the pipeline file's row
+     * @param upTo how far the version may walk by itself
+     * @param by   who or what started it
+     */
+    public record Start(Registered component, String branch, Mirror.Commit commit, boolean trusted, long file, PipelineFile plan,
+            long cause, @Nullable String upTo, String by) {
+
+        public String summary() {
+            return cut(commit.summary(), 500);
+        }
+
+        public String author() {
+            return cut(commit.author() + " <" + commit.address() + ">", 300);
+        }
+
+        private static String cut(String text, int most) {
+            return text.length() > most ? text.substring(0, most) : text;
+        }
+    }
+
+    /** A run that was started. */
+    public record Started(long id, long number, String version) {}
+
+    private final RunMapper mapper;
+    private final Versions versions;
+    private final Secrets secrets;
+    private final Json json;
+    private final Consequences consequences;
+
+    /** What follows from a start. */
+    @Component
+    record Consequences(Effects effects, AuditTrail audit, Telling telling, ServiceClock clock) {}
+
+    RunStarts(RunMapper mapper, Versions versions, Secrets secrets, Json json, Consequences consequences) {
+        this.mapper = mapper;
+        this.versions = versions;
+        this.secrets = secrets;
+        this.json = json;
+        this.consequences = consequences;
+    }
+
+    /** Starts a run in the transaction under way. */
+    public Started start(Start start) {
+        refuseMissingSecrets(start);
+        long component = start.component().id();
+        mapper.addLine(component, start.branch());
+        long line = mapper.line(component, start.branch());
+        long number = next(component, "run");
+        String version = reserve(start);
+        RunState state = plan(start.plan());
+        RunMapper.NewRun row = new RunMapper.NewRun(number, version, line, start, json.write(state), consequences.clock().now());
+        mapper.add(row);
+        for (int at = 0; at < state.stages().size(); at++) {
+            StageState stage = state.stages().get(at);
+            mapper.addStage(row.id, at, stage.key().name(), stage.key().variant(), stage.attempt());
+        }
+        String name = start.component().name() + "#" + number;
+        consequences.effects().add("run " + row.id, "prepare run " + row.id, PrepareRun.KIND, Long.toString(row.id));
+        consequences.audit().record(AuditTrail.Entry.of(start.by(), "run started", name)
+                .with("commit", start.commit().id()).with("branch", start.branch()).with("version", version));
+        consequences.telling().tell("run", name);
+        return new Started(row.id, number, version);
+    }
+
+    private void refuseMissingSecrets(Start start) {
+        if (!start.trusted()) {
+            return;
+        }
+        List<String> named = start.plan().stages().stream().flatMap(stage -> stage.secrets().stream()).distinct().toList();
+        List<String> missing = secrets.missing(named, start.component().id(), 0);
+        if (!missing.isEmpty()) {
+            throw Refusal.conflict("the stages name " + String.join(", ", missing) + ", but " + start.component().name()
+                    + " was not given " + (missing.size() == 1 ? "that secret" : "those secrets") + ", or no value is set");
+        }
+    }
+
+    private long next(long component, String scope) {
+        mapper.count(component, scope);
+        return mapper.counted(component, scope).orElseThrow();
+    }
+
+    /** The number that the version will have; gaps are fine, doubles are not. */
+    private String reserve(Start start) {
+        long component = start.component().id();
+        String trusted = new VersionPattern(start.plan().versions()).scope(Map.of(
+                "commit", start.commit().id().substring(0, 7), "branch", start.branch(),
+                "date", DateTimeFormatter.ofPattern("yyyy.MM.dd").withZone(ZoneOffset.UTC).format(consequences.clock().now())));
+        String scope = trusted;
+        if (!start.trusted()) {
+            long following = mapper.counted(component, trusted).orElse(0L) + 1;
+            scope = VersionPattern.beside(VersionPattern.number(trusted, following), start.branch());
+        }
+        String number = scope.contains("{serial}") ? VersionPattern.number(scope, next(component, scope)) : scope;
+        if (versions.exists(component, number)) {
+            throw Refusal.conflict("version " + number + " of " + start.component().name() + " is sealed already; versions never change, "
+                    + "so the pattern " + start.plan().versions() + " cannot give this number again");
+        }
+        mapper.reserve(component, number);
+        return number;
+    }
+
+    private static RunState plan(PipelineFile file) {
+        List<StageState> stages = new ArrayList<>();
+        for (PipelineFile.Stage stage : file.stages()) {
+            List<StageKey> after = stages.isEmpty() ? List.of() : List.of(stages.getLast().key());
+            stages.add(StageState.waiting(StageKey.of(stage.name()), after, List.copyOf(stage.keep().keySet())));
+        }
+        return RunState.planned(stages, file.deployment().map(PipelineFile.Recipe::artifacts).orElse(List.of()));
+    }
+
+    /** Where no stage is written there is nothing to run. */
+    public static Optional<String> nothingToRun(PipelineFile file) {
+        return file.stages().isEmpty() ? Optional.of("the pipeline file has no stages") : Optional.empty();
+    }
+}

@@ -1,0 +1,5 @@
+/** Runs: started, carried on, logged. */
+@NullMarked
+package dev.paseo.service.run;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,25 @@
+package dev.paseo.service.settings;
+
+import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.NotNull;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.boot.context.properties.bind.DefaultValue;
+import org.springframework.validation.annotation.Validated;
+
+/**
+ * What the operator sets, under {@code paseo.}.
+ *
+ * @param data             the folder of bytes, mirrors and keys; all replicas share it
+ * @param allowedSources   folders below which {@code file://} repositories may lie
+ * @param leaseSeconds     how long an agent's lease lasts without a heartbeat, in seconds
+ * @param takeWithin       how long work for a host waits for the host's agent before it fails
+ * @param address          where people reach the service; used in links
+ */
+@Validated
+@ConfigurationProperties("paseo")
+public record Settings(
+        @NotNull Path data, @DefaultValue @NotNull List<Path> allowedSources, @DefaultValue("60") int leaseSeconds,
+        @DefaultValue("5m") Duration takeWithin, @DefaultValue("http://127.0.0.1:7600") @NotEmpty String address) {}

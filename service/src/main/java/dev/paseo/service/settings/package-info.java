@@ -1,0 +1,5 @@
+/** What the operator sets. */
+@NullMarked
+package dev.paseo.service.settings;
+
+import org.jspecify.annotations.NullMarked;

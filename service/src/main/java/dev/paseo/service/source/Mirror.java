@@ -1,0 +1,151 @@
+package dev.paseo.service.source;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.locks.ReentrantLock;
+
+/** Our own bare copy of one repository. */
+public final class Mirror {
+
+    /** A commit, as far as people look at it. */
+    public record Commit(String id, String summary, String author, String address, Instant at) {}
+
+    /** A pattern matches none of the commit's files. */
+    public static final class NoSuchFiles extends RuntimeException {
+        NoSuchFiles(String message) {
+            super(message);
+        }
+    }
+
+    private final Path folder;
+    private final String repository;
+    private final ReentrantLock fetching = new ReentrantLock();
+
+    Mirror(Path folder, String repository) {
+        this.folder = folder;
+        this.repository = repository;
+    }
+
+    /** Brings it up to date. Other replicas on this folder wait meanwhile. */
+    public void fetch() {
+        fetching.lock();
+        try {
+            Files.createDirectories(folder.getParent());
+            Path lock = folder.resolveSibling(folder.getFileName() + ".lock");
+            try (FileChannel channel = FileChannel.open(lock, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+                    FileLock held = channel.lock()) {
+                if (!Files.exists(folder.resolve("HEAD"))) {
+                    Git.run(folder.getParent(), List.of("init", "-q", "--bare", folder.toString()));
+                }
+                Git.run(folder, List.of("fetch", "-q", "--prune", "--no-tags", "--no-write-fetch-head", "--force",
+                        repository, "+refs/heads/*:refs/heads/*"));
+            }
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        } finally {
+            fetching.unlock();
+        }
+    }
+
+    /** Branch to commit. */
+    public Map<String, String> heads() {
+        Map<String, String> heads = new LinkedHashMap<>();
+        for (String line : Git.text(folder, List.of("for-each-ref", "--format=%(objectname) %(refname:lstrip=2)", "refs/heads")).split("\n")) {
+            if (line.length() > 41) {
+                heads.put(line.substring(41), line.substring(0, 40));
+            }
+        }
+        return heads;
+    }
+
+    /** A file's text at a commit; empty where there is none. */
+    public Optional<String> file(String commit, String path) {
+        try {
+            return Optional.of(Git.text(folder, List.of("cat-file", "blob", commit + ":" + path)));
+        } catch (Git.Failed missing) {
+            return Optional.empty();
+        }
+    }
+
+    public Commit commit(String id) {
+        return log(List.of("-1", id)).getFirst();
+    }
+
+    /** The commits that {@code to} has and {@code from} has not, the newest first; {@code from} empty: all, at most {@code most}. */
+    public List<Commit> between(Optional<String> from, String to, int most) {
+        List<String> range = new ArrayList<>(List.of("-" + most, to));
+        from.ifPresent(commit -> range.add("^" + commit));
+        return log(range);
+    }
+
+    private List<Commit> log(List<String> range) {
+        List<String> arguments = new ArrayList<>(List.of("log", "--no-color", "--format=%H%x1f%s%x1f%an%x1f%ae%x1f%cI"));
+        arguments.addAll(range);
+        arguments.add("--");
+        List<Commit> commits = new ArrayList<>();
+        for (String line : Git.text(folder, arguments).split("\n")) {
+            String[] parts = line.split("\u001f", -1);
+            if (parts.length == 5) {
+                commits.add(new Commit(parts[0], parts[1], parts[2], parts[3], OffsetDateTime.parse(parts[4]).toInstant()));
+            }
+        }
+        return commits;
+    }
+
+    /** The addresses of the authors and co-authors of these commits. */
+    public Set<String> authors(Optional<String> from, String to) {
+        List<String> arguments = new ArrayList<>(List.of("log",
+                "--format=%ae%n%(trailers:key=Co-authored-by,valueonly)", to));
+        from.ifPresent(commit -> arguments.add("^" + commit));
+        arguments.add("--");
+        Set<String> addresses = new LinkedHashSet<>();
+        for (String line : Git.text(folder, arguments).split("\n")) {
+            int open = line.indexOf('<');
+            String address = open >= 0 && line.indexOf('>', open) > 0 ? line.substring(open + 1, line.indexOf('>', open)) : line.strip();
+            if (!address.isEmpty()) {
+                addresses.add(address.toLowerCase(Locale.ROOT));
+            }
+        }
+        return addresses;
+    }
+
+    /** Keeps a commit from being collected when its branch goes away. */
+    public void pin(String name, String commit) {
+        Git.run(folder, List.of("update-ref", "refs/paseo/" + name, commit));
+    }
+
+    /** Writes the commit's files as a tar archive; of {@code patterns} only those that match, each of which must match something. */
+    public void archive(String commit, List<String> patterns, OutputStream out) {
+        List<String> arguments = new ArrayList<>(List.of("archive", "--format=tar", commit));
+        if (!patterns.isEmpty()) {
+            arguments.add("--");
+            patterns.forEach(pattern -> arguments.add(":(glob)" + pattern));
+        }
+        try (Git.Streaming running = Git.stream(folder, arguments)) {
+            running.output().transferTo(out);
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        } catch (Git.Failed failed) {
+            if (failed.getMessage().contains("did not match any files")) {
+                throw new NoSuchFiles("one of " + String.join(", ", patterns) + " matches no file of the commit");
+            }
+            throw failed;
+        }
+    }
+}

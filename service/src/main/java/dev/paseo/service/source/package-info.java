@@ -1,0 +1,5 @@
+/** Mirrors of git repositories. */
+@NullMarked
+package dev.paseo.service.source;
+
+import org.jspecify.annotations.NullMarked;

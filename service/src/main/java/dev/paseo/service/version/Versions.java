@@ -1,0 +1,141 @@
+package dev.paseo.service.version;
+
+import dev.paseo.core.environment.Route;
+import dev.paseo.language.NearestName;
+import dev.paseo.language.file.PipelineFile;
+import dev.paseo.service.access.Tokens;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.bytes.KeptBytes;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.engine.Effects;
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.version.VersionMapper.VersionRow;
+import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Versions: sealed once, in one transaction, and never changed. */
+@Component
+public class Versions {
+
+    /** A named file of a version. */
+    public record Artifact(String name, String fileName, String digest, long size) {}
+
+    /** What a run leaves to be sealed. */
+    public record Outcome(String component, String number, long line, long order, boolean trusted, long run, String commit,
+            @Nullable String bundle, long cause, Optional<String> upTo, Optional<PipelineFile.Recipe> recipe,
+            List<Map<String, PipelineFile.Entry>> route, List<Artifact> artifacts) {}
+
+    /** A sealed version. */
+    public record Sealed(long id, long componentId, String component, String number, long line, long order, String branch, boolean trusted,
+            Optional<Long> run, Optional<Long> runNumber, Optional<String> commit, Optional<PipelineFile.Recipe> recipe,
+            Optional<String> bundle, Route route, String digest, long cause, Instant sealedAt, boolean blocked) {}
+
+    /** How a version's walk is asked to begin or go on. */
+    public record WalkOn(long version, String from) {}
+
+    public static final String WALK = "walk";
+
+    private record StoredRoute(int format, List<Map<String, Route.Mode>> steps, Optional<String> upTo) {}
+
+    private record StoredRecipe(int format, Optional<PipelineFile.Recipe> recipe) {}
+
+    private final VersionMapper mapper;
+    private final Json json;
+    private final ServiceClock clock;
+    private final KeptBytes bytes;
+    private final Aftermath aftermath;
+
+    /** What follows from sealing. */
+    @Component
+    record Aftermath(Effects effects, AuditTrail audit, Telling telling) {}
+
+    Versions(VersionMapper mapper, Json json, ServiceClock clock, KeptBytes bytes, Aftermath aftermath) {
+        this.mapper = mapper;
+        this.json = json;
+        this.clock = clock;
+        this.bytes = bytes;
+        this.aftermath = aftermath;
+    }
+
+    /** Seals what a run left, in the transaction in which the run ends. */
+    public void seal(long component, Outcome outcome) {
+        String recipe = json.write(new StoredRecipe(1, outcome.recipe()));
+        String route = json.write(new StoredRoute(1, outcome.route().stream().map(Versions::step).toList(), outcome.upTo()));
+        VersionMapper.NewVersion row = new VersionMapper.NewVersion(component, outcome, recipe, route, digest(outcome, recipe), clock.now());
+        mapper.add(row);
+        outcome.artifacts().forEach(artifact -> {
+            mapper.addArtifact(row.id, artifact);
+            bytes.refer(artifact.digest(), "version", row.id);
+        });
+        Optional.ofNullable(outcome.bundle()).ifPresent(bundle -> bytes.refer(bundle, "version", row.id));
+        aftermath.audit().record(AuditTrail.Entry.of("paseo", "version sealed", outcome.component() + " " + outcome.number())
+                .with("digest", row.digest).with("commit", outcome.commit()));
+        aftermath.telling().tell("version", outcome.component() + " " + outcome.number());
+        if (outcome.trusted() && outcome.recipe().isPresent()) {
+            walkOn(row.id, "");
+        }
+    }
+
+    /** The walk begins, or goes on from an environment that the version has left. */
+    public void walkOn(long version, String from) {
+        aftermath.effects().add("version " + version, "walk version " + version + " from " + from, WALK, json.write(new WalkOn(version, from)));
+    }
+
+    private static Map<String, Route.Mode> step(Map<String, PipelineFile.Entry> step) {
+        Map<String, Route.Mode> modes = new LinkedHashMap<>();
+        step.forEach((environment, entry) -> modes.put(environment, Route.Mode.valueOf(entry.name())));
+        return modes;
+    }
+
+    private static String digest(Outcome outcome, String recipe) {
+        StringBuilder text = new StringBuilder("paseo version 1\n" + outcome.component() + "\n" + outcome.number() + "\n" + outcome.commit() + "\n"
+                + outcome.bundle() + "\n" + recipe + "\n");
+        outcome.artifacts().stream().map(artifact -> artifact.name() + " " + artifact.digest() + "\n").sorted().forEach(text::append);
+        return Tokens.hash(text.toString());
+    }
+
+    public Sealed byId(long id) {
+        return sealed(mapper.byId(id));
+    }
+
+    public Sealed numbered(long component, String name, String number) {
+        return mapper.numbered(component, number).map(this::sealed).orElseThrow(() -> Refusal.notFound(
+                name + " has no version " + number + NearestName.of(number, mapper.numbers(component)).map(near -> "; did you mean " + near + "?").orElse("")));
+    }
+
+    public boolean exists(long component, String number) {
+        return mapper.numbered(component, number).isPresent();
+    }
+
+    public List<Sealed> newest(long component, int limit) {
+        return mapper.newest(component, limit).stream().map(this::sealed).toList();
+    }
+
+    public List<Artifact> artifacts(long version) {
+        return mapper.artifacts(version).stream().map(row -> new Artifact(row.name(), row.fileName(), row.digest(), row.size())).toList();
+    }
+
+    /** How many versions of its line came after {@code older}, up to and with {@code newer}; 0 in different lines. */
+    public long behind(Sealed older, Sealed newer) {
+        return older.line() == newer.line() ? mapper.between(older.line(), older.order(), newer.order()) : 0;
+    }
+
+    /** How far it may walk by itself, where its run was started so. */
+    public Optional<String> upTo(long version) {
+        return json.read(mapper.byId(version).route(), StoredRoute.class).upTo();
+    }
+
+    private Sealed sealed(VersionRow row) {
+        return new Sealed(row.id(), row.componentId(), row.component(), row.number(), row.lineId(), row.lineOrder(), row.branch(), row.trusted(),
+                Optional.ofNullable(row.runId()), Optional.ofNullable(row.runNumber()), Optional.ofNullable(row.commitId()),
+                json.read(row.recipe(), StoredRecipe.class).recipe(), Optional.ofNullable(row.bundle()),
+                new Route(json.read(row.route(), StoredRoute.class).steps()), row.digest(), row.causeId(), row.sealedAt(), row.blockedAt() != null);
+    }
+}

@@ -1,0 +1,37 @@
+package dev.paseo.service.web;
+
+import io.swagger.v3.oas.annotations.Hidden;
+import java.time.Duration;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.http.CacheControl;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.core.io.ClassPathResource;
+import org.springframework.core.io.Resource;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.servlet.config.annotation.ResourceHandlerRegistry;
+import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
+
+/** Serves the console: its hashed files for a year, its page for every address that is one of its own. */
+@Hidden
+@Controller
+class ConsoleFiles {
+
+    @Configuration
+    static class Assets implements WebMvcConfigurer {
+        @Override
+        public void addResourceHandlers(ResourceHandlerRegistry registry) {
+            registry.addResourceHandler("/assets/**").addResourceLocations("classpath:/console/assets/")
+                    .setCacheControl(CacheControl.maxAge(Duration.ofDays(365)).cachePublic().immutable());
+            registry.addResourceHandler("/favicon.svg").addResourceLocations("classpath:/console/");
+        }
+    }
+
+    @GetMapping({"/", "/sign-in", "/waiting", "/audit", "/components", "/components/{name}", "/runs/{component}/{number}",
+            "/versions/{component}/{number}", "/deployments/{id}"})
+    ResponseEntity<Resource> page() {
+        return ResponseEntity.ok().cacheControl(CacheControl.noCache()).contentType(MediaType.TEXT_HTML)
+                .body(new ClassPathResource("/console/index.html"));
+    }
+}

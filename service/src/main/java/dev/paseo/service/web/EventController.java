@@ -1,0 +1,74 @@
+package dev.paseo.service.web;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.service.engine.Nudge;
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.permission.Permission;
+import io.swagger.v3.oas.annotations.Hidden;
+import java.io.IOException;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.http.MediaType;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+
+/** Live changes as server-sent events. Their ids are the outbox's own sequence, so that a reader resumes by Last-Event-ID. */
+@Hidden
+@RestController
+class EventController {
+
+    private static final long BEAT_MILLIS = 10_000;
+
+    private final Telling telling;
+    private final Nudge nudge;
+
+    EventController(Telling telling, Nudge nudge) {
+        this.telling = telling;
+        this.nudge = nudge;
+    }
+
+    @GetMapping(value = "/api/v1/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter events(@AuthenticationPrincipal Person person, @RequestHeader(name = "Last-Event-ID") Optional<Long> last) {
+        Permission.require(person, Action.LOOK);
+        SseEmitter emitter = new SseEmitter(0L);
+        long position = telling.position();
+        List<Telling.Event> missed = last.map(telling::missed).orElse(List.of());
+        Thread.ofVirtual().name("events-" + person.name()).start(() -> follow(emitter, missed, position));
+        return emitter;
+    }
+
+    private void follow(SseEmitter emitter, List<Telling.Event> missed, long start) {
+        long position = start;
+        try {
+            send(emitter, missed);
+            while (true) {
+                long seen = nudge.seen();
+                telling.pull();
+                List<Telling.Event> fresh = telling.since(position);
+                position = telling.position();
+                send(emitter, fresh);
+                nudge.await(seen, BEAT_MILLIS);
+                if (nudge.seen() == seen) {
+                    emitter.send(SseEmitter.event().comment("still here"));
+                }
+            }
+        } catch (IOException | IllegalStateException gone) {
+            emitter.complete();
+        } catch (InterruptedException stop) {
+            Thread.currentThread().interrupt();
+            emitter.complete();
+        } catch (RuntimeException failed) {
+            emitter.completeWithError(failed);
+        }
+    }
+
+    private static void send(SseEmitter emitter, List<Telling.Event> events) throws IOException {
+        for (Telling.Event event : events) {
+            emitter.send(SseEmitter.event().id(Long.toString(event.sequence())).name("changed").data(event, MediaType.APPLICATION_JSON));
+        }
+    }
+}

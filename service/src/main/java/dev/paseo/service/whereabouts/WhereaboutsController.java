@@ -1,0 +1,107 @@
+package dev.paseo.service.whereabouts;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.deployment.Waiting;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.whereabouts.WhereaboutsMapper.CellRow;
+import dev.paseo.service.whereabouts.WhereaboutsMapper.OpenRow;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/v1/whereabouts")
+class WhereaboutsController {
+
+    /** A deployment on its way into a place, or the one that last went wrong there; {@code forYou} where the reader is asked. */
+    record ComingView(long deployment, String version, String status, Optional<String> requestedBy, Instant requestedAt,
+            Optional<String> gate, boolean forYou) {}
+
+    /** One component in one environment; {@code behind} counts versions behind the environment before it. */
+    record CellView(String environment, Optional<String> version, Optional<Long> deployment, Optional<Instant> since, int hosts, Optional<String> url,
+            List<ComingView> coming, Optional<ComingView> trouble, int behind) {}
+
+    record NewestView(long run, String status, String version, boolean sealed, Instant at) {}
+
+    record RowView(String component, String summary, Optional<NewestView> newest, List<CellView> cells) {}
+
+    record ColumnView(String name, boolean gated, List<String> hosts) {}
+
+    /** Which version of every component is live in every environment, and what waits. {@code now} is the service's time. */
+    record WhereaboutsView(Instant now, List<ColumnView> environments, List<RowView> rows) {}
+
+    private final WhereaboutsMapper mapper;
+    private final Components components;
+    private final Environments environments;
+    private final Waiting waiting;
+    private final ServiceClock clock;
+
+    WhereaboutsController(WhereaboutsMapper mapper, Components components, Environments environments, Waiting waiting, ServiceClock clock) {
+        this.mapper = mapper;
+        this.components = components;
+        this.environments = environments;
+        this.waiting = waiting;
+        this.clock = clock;
+    }
+
+    @GetMapping
+    WhereaboutsView whereabouts(@AuthenticationPrincipal Person person) {
+        Permission.require(person, Action.LOOK);
+        Map<Long, List<OpenRow>> open = mapper.open().stream().collect(Collectors.groupingBy(OpenRow::placeId));
+        Map<Long, OpenRow> troubled = mapper.troubled().stream().collect(Collectors.toMap(OpenRow::placeId, row -> row));
+        Map<Long, WhereaboutsMapper.RunRow> runs = mapper.newestRuns().stream()
+                .collect(Collectors.toMap(WhereaboutsMapper.RunRow::componentId, row -> row));
+        Map<Long, List<CellRow>> cells = mapper.cells().stream().collect(Collectors.groupingBy(CellRow::componentId));
+        List<RowView> rows = components.all().stream().map(component -> new RowView(component.name(), component.summary(),
+                Optional.ofNullable(runs.get(component.id())).map(run -> new NewestView(run.number(), run.status(), run.version(), run.sealed(), run.at())),
+                cells(cells.getOrDefault(component.id(), List.of()), open, troubled, person))).toList();
+        return new WhereaboutsView(clock.now(), columns(), rows);
+    }
+
+    private List<ColumnView> columns() {
+        List<Environments.Place> places = environments.places();
+        return environments.all().stream().map(known -> new ColumnView(known.name(), known.rules().approvals().isPresent(),
+                places.stream().filter(place -> place.environmentId() == known.id())
+                        .flatMap(place -> environments.hosts(place.id()).stream()).map(Environments.PlaceHost::name).distinct().toList())).toList();
+    }
+
+    private List<CellView> cells(List<CellRow> rows, Map<Long, List<OpenRow>> open, Map<Long, OpenRow> troubled, Person person) {
+        List<CellView> cells = new ArrayList<>();
+        Optional<CellRow> before = Optional.empty();
+        for (CellRow row : rows) {
+            List<ComingView> coming = open.getOrDefault(row.placeId(), List.of()).stream().map(each -> coming(each, person)).toList();
+            Optional<ComingView> trouble = Optional.ofNullable(troubled.get(row.placeId())).map(each -> plain(each));
+            cells.add(new CellView(row.environment(), Optional.ofNullable(row.version()), Optional.ofNullable(row.deployment()),
+                    Optional.ofNullable(row.since()), row.hosts(), Optional.ofNullable(row.url()), coming, trouble, behind(before, row)));
+            before = Optional.of(row);
+        }
+        return cells;
+    }
+
+    private int behind(Optional<CellRow> before, CellRow row) {
+        if (before.isEmpty() || before.get().lineId() == null || row.lineOrder() == null || !before.get().lineId().equals(row.lineId())) {
+            return 0;
+        }
+        return mapper.between(before.get().lineId(), row.lineOrder(), before.get().lineOrder());
+    }
+
+    private ComingView coming(OpenRow row, Person person) {
+        Waiting.Stand stand = row.status().equals("waiting") ? waiting.stand(row.id(), person.name()) : new Waiting.Stand(Optional.empty(), false);
+        return new ComingView(row.id(), row.version(), row.status(), Optional.ofNullable(row.requestedBy()), row.requestedAt(), stand.gate(), stand.forReader());
+    }
+
+    private static ComingView plain(OpenRow row) {
+        return new ComingView(row.id(), row.version(), row.status(), Optional.ofNullable(row.requestedBy()), row.requestedAt(), Optional.empty(), false);
+    }
+}

@@ -1,0 +1,49 @@
+package dev.paseo.service.whereabouts;
+
+import java.time.Instant;
+import java.util.List;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+import org.jspecify.annotations.Nullable;
+
+@Mapper
+interface WhereaboutsMapper {
+
+    record CellRow(long componentId, String component, String environment, long placeId, @Nullable String url, @Nullable Long deployment, @Nullable String version,
+            @Nullable Long lineId, @Nullable Long lineOrder, @Nullable Instant since, int hosts) {}
+
+    @Select("""
+            select p.component_id, c.name as component, e.name as environment, p.id as place_id, p.url, d.id as deployment, v.number as version,
+              v.line_id, v.line_order, d.live_at as since, (select count(*) from place_host ph where ph.place_id = p.id) as hosts
+            from place p join component c on c.id = p.component_id join environment e on e.id = p.environment_id
+            left join deployment d on d.id = p.live_deployment_id left join version v on v.id = d.version_id
+            order by c.name, e.position, e.id""")
+    List<CellRow> cells();
+
+    record OpenRow(long id, long placeId, String version, String status, @Nullable String requestedBy, Instant requestedAt) {}
+
+    @Select("""
+            select d.id, d.place_id, v.number as version, d.status, a.name as requested_by, d.requested_at
+            from deployment d join version v on v.id = d.version_id left join account a on a.id = d.requested_by
+            where d.status in ('waiting', 'queued', 'deploying', 'checking', 'undoing') order by d.id""")
+    List<OpenRow> open();
+
+    /** Places whose newest deployment was left in the middle. */
+    @Select("""
+            select d.id, d.place_id, v.number as version, d.status, a.name as requested_by, d.requested_at
+            from place p join deployment d on d.id = (select max(x.id) from deployment x where x.place_id = p.id and x.started_at is not null)
+            join version v on v.id = d.version_id left join account a on a.id = d.requested_by
+            where d.status in ('stopped', 'undone', 'failed')""")
+    List<OpenRow> troubled();
+
+    record RunRow(long componentId, long number, String status, String version, boolean sealed, Instant at) {}
+
+    @Select("""
+            select r.component_id, r.number, r.status, r.version_number as version, r.version_number in
+              (select v.number from version v where v.component_id = r.component_id) as sealed, coalesce(r.ended_at, r.started_at, r.created_at) as at
+            from run r where r.id in (select max(id) from run where trusted group by component_id)""")
+    List<RunRow> newestRuns();
+
+    @Select("select count(*) from version where line_id = #{line} and line_order > #{after} and line_order <= #{upTo}")
+    int between(long line, long after, long upTo);
+}
