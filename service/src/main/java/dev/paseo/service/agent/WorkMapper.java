@@ -65,7 +65,7 @@ interface WorkMapper {
 
     /** Work for hosts that nobody took in time, or that was told to stop before anybody took it. */
     @Select("select " + COLUMNS + """
-             from work where status = 'offered' and host_id is not null and (offered_at < #{before} or stop <> 'no') limit 50""")
+            \sfrom work where status = 'offered' and host_id is not null and (offered_at < #{before} or stop <> 'no') limit 50""")
     List<Work> notTaken(Instant before);
 
     @Update("update work set status = 'ended', outcome = #{outcome}, ended_at = #{now} where id = #{id} and status = 'offered'")

@@ -1,0 +1,154 @@
+package dev.paseo.agent;
+
+import dev.paseo.agent.lease.LeaseClient;
+import dev.paseo.agent.lease.Patience;
+import dev.paseo.agent.lease.ServiceClient;
+import dev.paseo.agent.process.Spool;
+import dev.paseo.agent.work.Work;
+import dev.paseo.api.agent.Assignment;
+import java.io.IOException;
+import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.Semaphore;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** Asks for work while it has room, and goes on with what an earlier life of it left. */
+public final class Agent implements AutoCloseable {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Agent.class);
+
+    private final ServiceClient service;
+    private final Path folder;
+    private final Semaphore room;
+    private final Map<String, String> machine;
+    private volatile boolean closing;
+    private volatile Thread asking = Thread.currentThread();
+
+    /**
+     * @param folder     its own: its secret, and the spools of its work
+     * @param hostFolder where recipes keep what they install; told to them as PASEO_HOST_FOLDER
+     * @param capacity   how many pieces of work it carries out at once
+     */
+    public Agent(URI service, Path folder, Path hostFolder, int capacity) throws IOException {
+        this.service = new ServiceClient(service);
+        this.folder = Files.createDirectories(folder.toAbsolutePath());
+        this.room = new Semaphore(capacity);
+        this.machine = machine(Files.createDirectories(hostFolder.toAbsolutePath()));
+    }
+
+    private static Map<String, String> machine(Path hostFolder) {
+        Map<String, String> machine = new HashMap<>();
+        for (String name : new String[] {"PATH", "HOME", "LANG", "TZ", "JAVA_HOME"}) {
+            Optional.ofNullable(System.getenv(name)).ifPresent(value -> machine.put(name, value));
+        }
+        machine.put("PASEO_HOST_FOLDER", hostFolder.toString());
+        return machine;
+    }
+
+    /** Becomes an agent of the service with a one-time token; its secret is kept in its folder. */
+    public void enrol(String token) throws IOException, InterruptedException {
+        String secret = service.enrol(token).secret();
+        Path file = folder.resolve("secret");
+        Files.deleteIfExists(file);
+        Files.createFile(file, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+        Files.writeString(file, secret);
+    }
+
+    public boolean isEnrolled() {
+        return Files.exists(folder.resolve("secret"));
+    }
+
+    /** Works until it is closed. */
+    public void run() throws IOException, InterruptedException {
+        asking = Thread.currentThread();
+        String secret = Files.readString(folder.resolve("secret")).strip();
+        for (Spool left : Spool.left(folder.resolve("spool"))) {
+            adopt(left);
+        }
+        while (!closing) {
+            room.acquire();
+            Optional<Assignment> work = Optional.empty();
+            try {
+                work = service.work(secret);
+            } catch (IOException away) {
+                LOG.info("the service is away: {}", away.getMessage());
+                Thread.sleep(500);
+            } finally {
+                if (work.isEmpty()) {
+                    room.release();
+                }
+            }
+            if (work.isPresent()) {
+                begin(work.get());
+            }
+        }
+    }
+
+    private void begin(Assignment work) throws IOException {
+        LOG.info("work {}: {}", work.work(), work.kind());
+        Spool spool = Spool.open(folder.resolve("spool"), work.work());
+        spool.keepLease(work.leaseToken());
+        carryOut(work, spool);
+    }
+
+    private void adopt(Spool left) throws IOException, InterruptedException {
+        Optional<String> token = left.lease();
+        if (token.isEmpty()) {
+            left.delete();
+            return;
+        }
+        room.acquire();
+        Thread.ofVirtual().name("adopting").start(() -> {
+            try {
+                LeaseClient lease = service.lease(token.get());
+                Assignment work = Patience.insist(lease::again);
+                LOG.info("going on with work {}", work.work());
+                new Work(work, lease, left, machine).carryOut();
+            } catch (LeaseClient.LeaseOver over) {
+                LOG.warn("{} was given up while this agent was away", left.folder().getFileName());
+                endAndDelete(left);
+            } catch (InterruptedException stop) {
+                Thread.currentThread().interrupt();
+            } catch (IOException | RuntimeException failed) {
+                LOG.error("{} cannot be gone on with", left.folder(), failed);
+            } finally {
+                room.release();
+            }
+        });
+    }
+
+    private static void endAndDelete(Spool left) {
+        try {
+            left.endProcesses();
+            left.delete();
+        } catch (IOException | InterruptedException failed) {
+            LOG.error("{} cannot be cleaned up", left.folder(), failed);
+        }
+    }
+
+    private void carryOut(Assignment work, Spool spool) {
+        Thread.ofVirtual().name("work-" + work.work()).start(() -> {
+            try {
+                new Work(work, service.lease(work.leaseToken()), spool, machine).carryOut();
+            } catch (InterruptedException stop) {
+                Thread.currentThread().interrupt();
+            } catch (IOException | RuntimeException failed) {
+                LOG.error("work {} cannot be carried out; its lease will run out", work.work(), failed);
+            } finally {
+                room.release();
+            }
+        });
+    }
+
+    @Override
+    public void close() {
+        closing = true;
+        asking.interrupt();
+    }
+}

@@ -1,0 +1,145 @@
+package dev.paseo.agent.lease;
+
+import dev.paseo.api.agent.Assignment;
+import dev.paseo.api.agent.Lease;
+import dev.paseo.api.agent.StepReport;
+import java.io.FileNotFoundException;
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Duration;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * What is asked under one lease. Where the service is away, an {@link IOException} says so and the caller tries again;
+ * where the lease is over, {@link LeaseOver}.
+ */
+public final class LeaseClient {
+
+    /** The lease is over: the work is another's now, or nobody's. */
+    public static final class LeaseOver extends RuntimeException {
+        public static LeaseOver whileWorking() {
+            return new LeaseOver("the lease ended while the work went on");
+        }
+
+        LeaseOver(String message) {
+            super(message);
+        }
+    }
+
+    /** The service understood and refused; asking again would not help. */
+    public static final class Refused extends RuntimeException {
+        Refused(String message) {
+            super(message);
+        }
+    }
+
+    private static final Duration SHORT = Duration.ofSeconds(20);
+    private static final Duration LONG = Duration.ofHours(2);
+
+    private final HttpClient http;
+    private final JsonMapper json;
+    private final URI service;
+    private final String token;
+
+    LeaseClient(HttpClient http, JsonMapper json, URI service, String token) {
+        this.http = http;
+        this.json = json;
+        this.service = service;
+        this.token = token;
+    }
+
+    public Assignment again() throws IOException, InterruptedException {
+        return json.readValue(send(request("", SHORT).GET()), Assignment.class);
+    }
+
+    public Lease.Stop heartbeat(long fence) throws IOException, InterruptedException {
+        return json.readValue(post("/heartbeat", new Lease.Heartbeat(fence)), Lease.HeartbeatAnswer.class).stop();
+    }
+
+    public void step(StepReport report) throws IOException, InterruptedException {
+        send(request("/steps", SHORT).header("Content-Type", "application/json")
+                .PUT(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(report))));
+    }
+
+    public void result(Lease.Result result) throws IOException, InterruptedException {
+        post("/result", result);
+    }
+
+    public long nextLine() throws IOException, InterruptedException {
+        return json.readValue(send(request("/log", SHORT).GET()), Lease.LogPosition.class).nextLine();
+    }
+
+    /** Ships a block; the number of the next line that the service wants. */
+    public long log(long first, byte[] block) throws IOException, InterruptedException {
+        return json.readValue(send(request("/log?first=" + first, SHORT).header("Content-Type", "application/octet-stream")
+                .POST(HttpRequest.BodyPublishers.ofByteArray(block))), Lease.LogPosition.class).nextLine();
+    }
+
+    public InputStream source() throws IOException, InterruptedException {
+        return stream("/source");
+    }
+
+    public InputStream bytes(String digest) throws IOException, InterruptedException {
+        return stream("/bytes/" + digest);
+    }
+
+    private record Kept(String digest, long size) {}
+
+    /** Sends a file that becomes an artifact; the digest of what arrived. */
+    public String output(String name, Path file) throws IOException, InterruptedException {
+        try {
+            return json.readValue(send(request("/outputs/" + encode(name) + "?fileName=" + encode(file.getFileName().toString()), LONG)
+                    .header("Content-Type", "application/octet-stream").PUT(HttpRequest.BodyPublishers.ofFile(file))), Kept.class).digest();
+        } catch (FileNotFoundException gone) {
+            throw new Refused(file + " is gone");
+        }
+    }
+
+    private static String encode(String text) {
+        return URLEncoder.encode(text, StandardCharsets.UTF_8).replace("+", "%20");
+    }
+
+    private String post(String path, Object body) throws IOException, InterruptedException {
+        return send(request(path, SHORT).header("Content-Type", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(body))));
+    }
+
+    private HttpRequest.Builder request(String path, Duration timeout) {
+        return HttpRequest.newBuilder(service.resolve("/agent/v1/lease" + path)).timeout(timeout).header("Authorization", "Bearer " + token);
+    }
+
+    private String send(HttpRequest.Builder request) throws IOException, InterruptedException {
+        HttpResponse<String> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+        check(answer.statusCode(), answer.body());
+        return answer.body();
+    }
+
+    private InputStream stream(String path) throws IOException, InterruptedException {
+        HttpResponse<InputStream> answer = http.send(request(path, LONG).GET().build(), HttpResponse.BodyHandlers.ofInputStream());
+        if (answer.statusCode() != 200) {
+            try (InputStream body = answer.body()) {
+                check(answer.statusCode(), new String(body.readNBytes(2000), StandardCharsets.UTF_8));
+            }
+        }
+        return answer.body();
+    }
+
+    private static void check(int status, String body) throws IOException {
+        if (status == 410 || status == 401) {
+            throw new LeaseOver(body);
+        }
+        if (status >= 500) {
+            throw new IOException("the service answered " + status + ": " + body);
+        }
+        if (status >= 300) {
+            throw new Refused("the service answered " + status + ": " + body);
+        }
+    }
+}

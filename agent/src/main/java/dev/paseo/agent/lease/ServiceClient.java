@@ -1,0 +1,55 @@
+package dev.paseo.agent.lease;
+
+import dev.paseo.api.agent.Assignment;
+import dev.paseo.api.agent.Enrolment;
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.time.Duration;
+import java.util.Optional;
+import tools.jackson.databind.json.JsonMapper;
+
+/** What the agent asks the service with its own secret. */
+public final class ServiceClient {
+
+    private static final Duration POLL = Duration.ofSeconds(20);
+
+    private final HttpClient http = HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1).connectTimeout(Duration.ofSeconds(5)).build();
+    private final JsonMapper json = JsonMapper.builder().build();
+    private final URI service;
+
+    public ServiceClient(URI service) {
+        this.service = service;
+    }
+
+    public Enrolment.Enrolled enrol(String token) throws IOException, InterruptedException {
+        HttpResponse<String> answer = http.send(request("/agent/v1/enrolment", Duration.ofSeconds(20))
+                .header("Content-Type", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(new Enrolment(token)))).build(), HttpResponse.BodyHandlers.ofString());
+        if (answer.statusCode() != 200) {
+            throw new IOException("the service did not enrol this agent: " + answer.body());
+        }
+        return json.readValue(answer.body(), Enrolment.Enrolled.class);
+    }
+
+    /** Waits a while for work. */
+    public Optional<Assignment> work(String secret) throws IOException, InterruptedException {
+        HttpResponse<String> answer = http.send(request("/agent/v1/work?waitMillis=" + POLL.toMillis(), POLL.plusSeconds(20))
+                .header("Authorization", "Bearer " + secret).POST(HttpRequest.BodyPublishers.noBody()).build(), HttpResponse.BodyHandlers.ofString());
+        return switch (answer.statusCode()) {
+            case 200 -> Optional.of(json.readValue(answer.body(), Assignment.class));
+            case 204 -> Optional.empty();
+            default -> throw new IOException("the service answered " + answer.statusCode() + ": " + answer.body());
+        };
+    }
+
+    public LeaseClient lease(String token) {
+        return new LeaseClient(http, json, service, token);
+    }
+
+    private HttpRequest.Builder request(String path, Duration timeout) {
+        return HttpRequest.newBuilder(service.resolve(path)).timeout(timeout);
+    }
+}

@@ -1,0 +1,112 @@
+package dev.paseo.agent.log;
+
+import dev.paseo.api.agent.LogLine;
+import java.io.IOException;
+import java.io.RandomAccessFile;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+
+/**
+ * Reads spooled output as lines, from the beginning. The same output always gives the same lines, however often and in
+ * whatever parts it is read, so that an agent that was restarted goes on at the right one.
+ */
+final class OutputReader {
+
+    /** Longer lines are cut; in signs. */
+    static final int LONGEST_LINE = 16_384;
+
+    private final Path file;
+    private final int step;
+    private final Masker masker;
+    private final StringBuilder rest = new StringBuilder();
+    private byte[] undecoded = new byte[0];
+    private long position;
+
+    OutputReader(Path file, int step, Masker masker) {
+        this.file = file;
+        this.step = step;
+        this.masker = masker;
+    }
+
+    /** The lines that are complete by now, at most about {@code mostBytes} of them; with {@code all}, also an unended last one. */
+    List<LogLine> read(int mostBytes, boolean all) throws IOException {
+        List<LogLine> lines = new ArrayList<>();
+        boolean atEnd = fill(mostBytes);
+        long now = System.currentTimeMillis();
+        int end = rest.indexOf("\n");
+        int from = 0;
+        while (end >= 0) {
+            addCut(lines, rest.substring(from, end), now);
+            from = end + 1;
+            end = rest.indexOf("\n", from);
+        }
+        rest.delete(0, from);
+        while (rest.length() > LONGEST_LINE + masker.longest()) {
+            cutOne(lines, now);
+        }
+        if (all && atEnd && !rest.isEmpty()) {
+            addCut(lines, rest.toString(), now);
+            rest.setLength(0);
+        }
+        return lines;
+    }
+
+    private boolean fill(int mostBytes) throws IOException {
+        if (!Files.exists(file)) {
+            return true;
+        }
+        try (RandomAccessFile in = new RandomAccessFile(file.toFile(), "r")) {
+            in.seek(position);
+            byte[] buffer = new byte[(int) Math.min(mostBytes, Math.max(0, in.length() - position))];
+            in.readFully(buffer);
+            position += buffer.length;
+            decode(buffer);
+            return position >= in.length();
+        }
+    }
+
+    /** Text up to the last whole sign; what is no UTF-8 becomes the replacement sign. */
+    private void decode(byte[] buffer) {
+        byte[] joined = new byte[undecoded.length + buffer.length];
+        System.arraycopy(undecoded, 0, joined, 0, undecoded.length);
+        System.arraycopy(buffer, 0, joined, undecoded.length, buffer.length);
+        int whole = joined.length;
+        for (int back = 1; back <= 3 && back <= joined.length; back++) {
+            int sign = joined[joined.length - back] & 0xff;
+            int needs = sign >= 0xf0 ? 4 : sign >= 0xe0 ? 3 : sign >= 0xc0 ? 2 : 0;
+            if (needs > back) {
+                whole = joined.length - back;
+            }
+            if (needs > 0) {
+                break;
+            }
+        }
+        rest.append(new String(joined, 0, whole, StandardCharsets.UTF_8));
+        undecoded = Arrays.copyOfRange(joined, whole, joined.length);
+    }
+
+    private void cutOne(List<LogLine> lines, long now) {
+        int cut = masker.cut(rest.toString(), LONGEST_LINE);
+        add(lines, rest.substring(0, cut), now);
+        rest.delete(0, cut);
+    }
+
+    private void addCut(List<LogLine> lines, String line, long now) {
+        String left = line;
+        while (left.length() > LONGEST_LINE + masker.longest()) {
+            int cut = masker.cut(left, LONGEST_LINE);
+            add(lines, left.substring(0, cut), now);
+            left = left.substring(cut);
+        }
+        add(lines, left, now);
+    }
+
+    private void add(List<LogLine> lines, String line, long now) {
+        String plain = line.endsWith("\r") ? line.substring(0, line.length() - 1) : line;
+        lines.add(new LogLine(now, step, masker.mask(plain).replace("\n", " ")));
+    }
+}

@@ -1,0 +1,123 @@
+package dev.paseo.agent.process;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+
+/**
+ * What is on disk about one piece of work, so that an agent that was killed can go on: the lease, whether the files are
+ * in place, and a folder for each try of a step. Only the agent's own user can read it.
+ */
+public final class Spool {
+
+    private final Path folder;
+
+    private Spool(Path folder) {
+        this.folder = folder;
+    }
+
+    public static Spool open(Path spools, long work) throws IOException {
+        Path folder = spools.resolve("work-" + work);
+        Files.createDirectories(folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
+        return new Spool(folder);
+    }
+
+    /** The spools of work that was not finished. */
+    public static List<Spool> left(Path spools) throws IOException {
+        if (!Files.isDirectory(spools)) {
+            return List.of();
+        }
+        try (Stream<Path> folders = Files.list(spools)) {
+            return folders.filter(folder -> folder.getFileName().toString().startsWith("work-")).sorted().map(Spool::new).toList();
+        }
+    }
+
+    public Path folder() {
+        return folder;
+    }
+
+    public Path workspace() {
+        return folder.resolve("workspace");
+    }
+
+    public Path artifacts() {
+        return folder.resolve("artifacts");
+    }
+
+    public void keepLease(String token) throws IOException {
+        write("lease", token);
+    }
+
+    public Optional<String> lease() throws IOException {
+        return read("lease");
+    }
+
+    /** The files are in place. */
+    public void prepared() throws IOException {
+        write("prepared", "");
+    }
+
+    public boolean isPrepared() {
+        return Files.exists(folder.resolve("prepared"));
+    }
+
+    /** Removes what a preparation that was cut off has left. */
+    public void clearFiles() throws IOException {
+        delete(workspace());
+        delete(artifacts());
+        Files.createDirectories(workspace());
+        Files.createDirectories(artifacts());
+    }
+
+    /** The agent's own words, before the first step ({@code before}) or after the last. */
+    public Path words(boolean before) {
+        return folder.resolve(before ? "words-before" : "words-after");
+    }
+
+    public Path step(int position) {
+        return folder.resolve("step-" + position);
+    }
+
+    private Optional<String> read(String name) throws IOException {
+        Path file = folder.resolve(name);
+        return Files.exists(file) ? Optional.of(Files.readString(file)) : Optional.empty();
+    }
+
+    private void write(String name, String text) throws IOException {
+        Path fresh = folder.resolve(name + ".new");
+        Files.writeString(fresh, text);
+        Files.move(fresh, folder.resolve(name), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+    }
+
+    /** Ends whatever steps of it are still running. */
+    public void endProcesses() throws IOException, InterruptedException {
+        try (Stream<Path> steps = Files.list(folder)) {
+            for (Path step : steps.filter(path -> path.getFileName().toString().startsWith("step-")).toList()) {
+                StepProcess.of(step).end(false);
+            }
+        }
+    }
+
+    public void delete() throws IOException {
+        // The lease goes first, so that what is left of a deletion that was cut off is not taken for work.
+        Files.deleteIfExists(folder.resolve("lease"));
+        delete(folder);
+    }
+
+    private static void delete(Path tree) throws IOException {
+        if (!Files.exists(tree)) {
+            return;
+        }
+        try (Stream<Path> paths = Files.walk(tree)) {
+            for (Path path : paths.sorted(Comparator.reverseOrder()).toList()) {
+                Files.deleteIfExists(path);
+            }
+        }
+    }
+}

@@ -1,0 +1,158 @@
+package dev.paseo.agent.process;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+
+/**
+ * One try of a step: a shell under a small wrapper in a session of its own, which spools its output and writes its exit
+ * status to disk. It outlives the agent, which adopts it again.
+ *
+ * <p>The wrapper starts the step only if it is the one that creates the file {@code started}, so that a try is started
+ * at most once, whatever happens around it.
+ */
+public final class StepProcess {
+
+    private static final String WRAPPER = """
+            cd "$2" || exit 1
+            set -C
+            { echo $$ >"$1/started"; } 2>/dev/null || exit 0
+            set +C
+            sh -e "$1/script" </dev/null >>"$1/output" 2>&1
+            echo $? >"$1/exit.new"
+            mv "$1/exit.new" "$1/exit"
+            """;
+    static final String MARK = "PASEO_STEP_MARK";
+
+    private final Path folder;
+    private final String mark;
+
+    private StepProcess(Path folder) {
+        this.folder = folder;
+        this.mark = MARK + "=" + folder;
+    }
+
+    /** How a try ended. */
+    public sealed interface End {
+        record Exited(int code) implements End {}
+
+        record TimedOut() implements End {}
+
+        record Stopped() implements End {}
+
+        /** It was started, and neither it nor its exit status is there. */
+        record Unknown() implements End {}
+    }
+
+    /** The try in this folder, whatever became of it. */
+    static StepProcess of(Path folder) {
+        return new StepProcess(folder);
+    }
+
+    /** Starts it, or adopts it where it was started before. */
+    public static StepProcess start(Path folder, String command, Path workspace, Map<String, String> environment) throws IOException {
+        StepProcess step = new StepProcess(folder);
+        if (step.wasStarted()) {
+            return step;
+        }
+        Files.createDirectories(folder);
+        Files.writeString(folder.resolve("script"), command + "\n");
+        if (!Files.exists(folder.resolve("output"))) {
+            Files.createFile(folder.resolve("output"));
+        }
+        ProcessBuilder builder = new ProcessBuilder(List.of("setsid", "sh", "-c", WRAPPER, "step", folder.toString(), workspace.toString()));
+        builder.environment().clear();
+        builder.environment().putAll(environment);
+        builder.environment().put(MARK, folder.toString());
+        builder.redirectInput(ProcessBuilder.Redirect.from(Path.of("/dev/null").toFile()));
+        builder.redirectOutput(ProcessBuilder.Redirect.DISCARD).redirectError(ProcessBuilder.Redirect.DISCARD);
+        builder.start();
+        return step;
+    }
+
+    public Path output() {
+        return folder.resolve("output");
+    }
+
+    public boolean wasStarted() {
+        return Files.exists(folder.resolve("started"));
+    }
+
+    /** Waits until it ends, at most until the deadline; asks {@code stop} whether it should be ended before. */
+    public End await(long timeoutSeconds, StopSignal stop) throws IOException, InterruptedException {
+        long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(timeoutSeconds);
+        long began = System.nanoTime();
+        while (true) {
+            Optional<Integer> code = exitCode();
+            if (code.isPresent()) {
+                end(false);
+                return new End.Exited(code.get());
+            }
+            if (stop.wanted()) {
+                end(!stop.atOnce());
+                return new End.Stopped();
+            }
+            if (System.nanoTime() > deadline) {
+                end(true);
+                return new End.TimedOut();
+            }
+            if (isGone(began)) {
+                return exitCode().<End>map(End.Exited::new).orElseGet(End.Unknown::new);
+            }
+            awaitExit();
+        }
+    }
+
+    private Optional<Integer> exitCode() throws IOException {
+        Path exit = folder.resolve("exit");
+        return Files.exists(exit) ? Optional.of(Integer.parseInt(Files.readString(exit).strip())) : Optional.empty();
+    }
+
+    /** Its wrapper is not there although it had the time to start. */
+    private boolean isGone(long began) throws IOException {
+        if (wrapper().isPresent()) {
+            return false;
+        }
+        boolean named = wasStarted() && !Files.readString(folder.resolve("started")).isBlank();
+        return named || System.nanoTime() - began > TimeUnit.SECONDS.toNanos(20);
+    }
+
+    private Optional<ProcessHandle> wrapper() throws IOException {
+        Path started = folder.resolve("started");
+        String text = Files.exists(started) ? Files.readString(started).strip() : "";
+        return text.isEmpty() ? Optional.empty() : ProcessHandle.of(Long.parseLong(text)).filter(ProcessHandle::isAlive)
+                .filter(process -> ProcessTree.carries(process.pid(), mark));
+    }
+
+    private void awaitExit() throws IOException, InterruptedException {
+        Optional<ProcessHandle> wrapper = wrapper();
+        if (wrapper.isEmpty()) {
+            Thread.sleep(2);
+            return;
+        }
+        try {
+            wrapper.get().onExit().get(25, TimeUnit.MILLISECONDS);
+        } catch (TimeoutException stillRunning) {
+            // Looked at again by the caller.
+        } catch (java.util.concurrent.ExecutionException impossible) {
+            throw new IOException(impossible);
+        }
+    }
+
+    /** Ends everything that it started: TERM, a grace period where that is wanted, KILL. */
+    public void end(boolean withGrace) throws InterruptedException {
+        ProcessTree.end(mark, withGrace ? 10_000 : 0);
+    }
+
+    /** Whether a try should be ended before it ends by itself. */
+    public interface StopSignal {
+        boolean wanted();
+
+        boolean atOnce();
+    }
+}

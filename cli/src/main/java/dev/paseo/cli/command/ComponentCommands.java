@@ -1,0 +1,110 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.cli.Context;
+import dev.paseo.cli.output.Table;
+import dev.paseo.cli.output.Times;
+import dev.paseo.cli.service.Api;
+import java.util.List;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/** {@code paseo component ...}. */
+final class ComponentCommands {
+
+    private ComponentCommands() {}
+
+    @Command(name = "register", description = "Registers a component by its repository.", footer = {"", "Example:",
+        "  paseo component register tide-api --repository file:///srv/git/tide-api.git --trusted main"})
+    static final class Register extends ServiceCommand {
+        @Parameters(paramLabel = "NAME", description = "the name that its pipeline file repeats")
+        private String name = "";
+
+        @Option(names = "--repository", required = true, paramLabel = "URL")
+        private String repository = "";
+
+        @Option(names = "--file", description = "path of the pipeline file; default: paseo.yaml")
+        private Optional<String> file = Optional.empty();
+
+        @Option(names = "--main-branch", description = "default: main")
+        private Optional<String> mainBranch = Optional.empty();
+
+        @Option(names = "--trusted", paramLabel = "PATTERN", description = "branches whose runs may have secrets and whose versions may walk")
+        private List<String> trusted = List.of();
+
+        @Option(names = "--allowed", paramLabel = "PATTERN", description = "further branches whose pushes may start runs")
+        private List<String> allowed = List.of();
+
+        @Option(names = "--secret", paramLabel = "NAME", description = "secrets that its file may name")
+        private List<String> secrets = List.of();
+
+        Register(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            ObjectNode request = api.object().put("name", name).put("repository", repository);
+            file.ifPresent(path -> request.put("file", path));
+            mainBranch.ifPresent(branch -> request.put("mainBranch", branch));
+            fill(request.putArray("trusted"), trusted);
+            fill(request.putArray("allowed"), allowed);
+            fill(request.putArray("secrets"), secrets);
+            JsonNode component = api.post(Api.path("components"), request);
+            return print(component, () -> {
+                context.out().println("Registered " + name + ", with " + component.path("heads").size() + " branches.");
+                component.path("problems").forEach(problem -> context.out().println(component.path("file").asString() + ":"
+                        + problem.path("line").asString("") + ": " + problem.path("message").asString()));
+            });
+        }
+    }
+
+    private static void fill(ArrayNode array, List<String> words) {
+        words.forEach(array::add);
+    }
+
+    @Command(name = "hook", description = "Prints a ready post-receive script for the repository. It holds a secret.",
+            footer = {"", "Example:", "  paseo component hook tide-api > tide-api.git/hooks/post-receive"})
+    static final class Hook extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        Hook(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            context.out().print(api().text(Api.path("components", name, "hook")));
+            return 0;
+        }
+    }
+
+    @Command(name = "pushes", description = "The newest pushes: what each started, or why it started nothing.",
+            footer = {"", "Example:", "  paseo component pushes tide-api"})
+    static final class Pushes extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        Pushes(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode pushes = api().get(Api.path("components", name, "pushes"));
+            return print(pushes, () -> {
+                Table table = new Table("SEEN", "BRANCH", "COMMIT", "BY", "LED TO");
+                pushes.forEach(push -> table.row(Times.exact(push.path("seenAt")), push.path("branch").asString(), short8(push.path("commit")),
+                        push.path("pusher").asString(), push.has("run") ? name + "#" + push.path("run").asString("")
+                                : "nothing: " + push.path("reason").asString("")));
+                table.print(context.out(), context.ink());
+            });
+        }
+    }
+}

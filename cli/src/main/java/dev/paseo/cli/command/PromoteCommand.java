@@ -1,0 +1,42 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.cli.Context;
+import dev.paseo.cli.service.Api;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
+
+@Command(name = "promote", description = "Requests a version into an environment.",
+        footer = {"", "Example:", "  paseo promote tide-api 1.4.1 --to production"})
+final class PromoteCommand extends ServiceCommand {
+
+    @Parameters(index = "0", paramLabel = "COMPONENT")
+    private String component = "";
+
+    @Parameters(index = "1", paramLabel = "VERSION")
+    private String version = "";
+
+    @Option(names = "--to", required = true, paramLabel = "ENVIRONMENT")
+    private String environment = "";
+
+    @Option(names = "--comment", description = "kept with the request and in the audit trail")
+    private Optional<String> comment = Optional.empty();
+
+    PromoteCommand(Context context) {
+        super(context);
+    }
+
+    @Override
+    public Integer call() {
+        Api api = api();
+        ObjectNode request = api.object().put("component", component).put("version", version).put("environment", environment);
+        comment.ifPresent(words -> request.put("comment", words));
+        JsonNode deployment = api.post(Api.path("deployments"), request);
+        return print(deployment, () -> context.out().println("Deployment " + deployment.path("id").asString("") + " of " + component + " "
+                + version + " into " + environment + " is " + context.ink().state(deployment.path("status").asString())
+                + ". See it: paseo show deployment " + deployment.path("id").asString("")));
+    }
+}

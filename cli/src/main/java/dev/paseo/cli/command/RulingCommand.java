@@ -1,0 +1,57 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.cli.Context;
+import dev.paseo.cli.service.Api;
+import java.util.List;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/** A yes or a no; the two commands differ in nothing else. */
+abstract class RulingCommand extends ServiceCommand {
+
+    @Parameters(arity = "2", paramLabel = "deployment NUMBER", hideParamSyntax = true, description = "such as: deployment 7")
+    private List<String> subject = List.of();
+
+    @Option(names = "--comment", description = "what you looked at, and why yes or no; kept in the audit trail")
+    private Optional<String> comment = Optional.empty();
+
+    private final boolean yes;
+
+    RulingCommand(Context context, boolean yes) {
+        super(context);
+        this.yes = yes;
+    }
+
+    @Override
+    public Integer call() {
+        String id = Subject.deployment(subject).id();
+        Api api = api();
+        JsonNode seen = api.get(Api.path("deployments", id));
+        ObjectNode request = api.object().put("yes", yes).put("subject", seen.path("subject").asString());
+        comment.ifPresent(words -> request.put("comment", words));
+        JsonNode after = api.post(Api.path("deployments", id, "ruling"), request);
+        return print(after, () -> context.out().println((yes ? "Approved" : "Rejected") + " " + after.path("component").asString() + " "
+                + after.path("version").asString() + " for " + after.path("environment").asString() + "; deployment " + id + " is "
+                + context.ink().state(after.path("status").asString()) + "."));
+    }
+
+    @Command(name = "approve", description = "Approves exactly what a waiting deployment would deploy now.",
+            footer = {"", "Example:", "  paseo approve deployment 7 --comment \"Compared both boards; heights agree.\""})
+    static final class Approve extends RulingCommand {
+        Approve(Context context) {
+            super(context, true);
+        }
+    }
+
+    @Command(name = "reject", description = "Rejects a waiting deployment; one rejection ends it.",
+            footer = {"", "Example:", "  paseo reject deployment 7 --comment \"Heights differ at the lighthouse.\""})
+    static final class Reject extends RulingCommand {
+        Reject(Context context) {
+            super(context, false);
+        }
+    }
+}

@@ -1,0 +1,189 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.cli.Context;
+import dev.paseo.cli.output.Table;
+import dev.paseo.cli.output.Times;
+import dev.paseo.cli.service.Api;
+import dev.paseo.cli.service.Failure;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/** Commands with which a service is set up: environments, secrets, accounts, groups, agents. */
+final class SetUpCommands {
+
+    private SetUpCommands() {}
+
+    @Command(name = "load", description = "Loads an environments file: all of it, or nothing where it has problems.",
+            footer = {"", "Example:", "  paseo environment load environments.yaml"})
+    static final class LoadEnvironments extends ServiceCommand {
+        @Parameters(paramLabel = "FILE")
+        private Path file = Path.of("environments.yaml");
+
+        LoadEnvironments(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            try {
+                Api api = api();
+                api.put(Api.path("environments"), api.object().put("text", Files.readString(file)));
+                context.out().println("Loaded " + file + ".");
+                return 0;
+            } catch (IOException unreadable) {
+                throw new Failure(Failure.Kind.USAGE, file + " cannot be read: " + unreadable.getMessage());
+            }
+        }
+    }
+
+    @Command(name = "set", description = "Sets a secret; its value is read from standard input.",
+            footer = {"", "Example:", "  paseo secret set DATA_KEY --component tide-api --environment production < key.txt"})
+    static final class SetSecret extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        @Option(names = "--component", description = "only for this component")
+        private Optional<String> component = Optional.empty();
+
+        @Option(names = "--environment", description = "only in this environment")
+        private Optional<String> environment = Optional.empty();
+
+        SetSecret(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            ObjectNode request = api.object().put("name", name).put("value", StandardInput.all(context).stripTrailing());
+            component.ifPresent(value -> request.put("component", value));
+            environment.ifPresent(value -> request.put("environment", value));
+            api.put(Api.path("secrets"), request);
+            context.out().println("Set " + name + ".");
+            return 0;
+        }
+    }
+
+    @Command(name = "add", description = "Adds an account; its password is read from standard input.",
+            footer = {"", "Example:", "  paseo account add tester --role tester --group testers --address tester@harbour.example < password.txt"})
+    static final class AddAccount extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        @Option(names = "--role", description = "viewer, developer, tester, approver, release-engineer, operator, auditor or administrator")
+        private List<String> roles = List.of();
+
+        @Option(names = "--group", description = "a group to join; made where it is new")
+        private List<String> groups = List.of();
+
+        @Option(names = "--address", description = "a verified mail address; ties the account to commit authors")
+        private List<String> addresses = List.of();
+
+        AddAccount(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            ObjectNode request = api.object().put("name", name).put("password", StandardInput.line(context));
+            roles.forEach(request.putArray("roles")::add);
+            groups.forEach(request.putArray("groups")::add);
+            addresses.forEach(request.putArray("addresses")::add);
+            api.post(Api.path("accounts"), request);
+            context.out().println("Added " + name + ".");
+            return 0;
+        }
+    }
+
+    @Command(name = "join", description = "Puts an account into a group.", footer = {"", "Example:", "  paseo group join approvers approver-2"})
+    static final class JoinGroup extends ServiceCommand {
+        @Parameters(index = "0", paramLabel = "GROUP")
+        private String group = "";
+
+        @Parameters(index = "1", paramLabel = "NAME")
+        private String name = "";
+
+        JoinGroup(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            api.put(Api.path("groups", group, "members", name), api.object());
+            context.out().println(name + " is in " + group + ".");
+            return 0;
+        }
+    }
+
+    @Command(name = "leave", description = "Takes an account out of a group; it counts from that moment.",
+            footer = {"", "Example:", "  paseo group leave approvers approver-2"})
+    static final class LeaveGroup extends ServiceCommand {
+        @Parameters(index = "0", paramLabel = "GROUP")
+        private String group = "";
+
+        @Parameters(index = "1", paramLabel = "NAME")
+        private String name = "";
+
+        LeaveGroup(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            api().delete(Api.path("groups", group, "members", name));
+            context.out().println(name + " is not in " + group + " any more.");
+            return 0;
+        }
+    }
+
+    @Command(name = "enrol", description = "Prints a one-time token, good for an hour, with which a process becomes this agent.",
+            footer = {"", "Example:", "  paseo agent enrol lighthouse --host lighthouse"})
+    static final class EnrolAgent extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        @Option(names = "--host", description = "the host whose deployments it carries out; without it, it runs stages")
+        private Optional<String> host = Optional.empty();
+
+        EnrolAgent(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            ObjectNode request = api.object().put("name", name);
+            host.ifPresent(value -> request.put("host", value));
+            JsonNode invitation = api.post(Api.path("agents"), request);
+            return print(invitation, () -> context.out().println(invitation.path("token").asString()));
+        }
+    }
+
+    @Command(name = "list", description = "The agents, and when each was last heard of.", footer = {"", "Example:", "  paseo agent list"})
+    static final class ListAgents extends ServiceCommand {
+        ListAgents(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode agents = api().get(Api.path("agents"));
+            return print(agents, () -> {
+                Table table = new Table("AGENT", "FOR", "STATE", "LAST CONTACT");
+                agents.forEach(agent -> table.row(agent.path("name").asString(), agent.has("host") ? "host " + agent.path("host").asString() : "stages",
+                        agent.path("present").asBoolean() ? "present" : "away", Times.exact(agent.path("lastContact"))));
+                table.print(context.out(), context.ink());
+            });
+        }
+    }
+}

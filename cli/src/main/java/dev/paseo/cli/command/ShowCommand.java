@@ -1,0 +1,128 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.cli.Context;
+import dev.paseo.cli.output.Table;
+import dev.paseo.cli.output.Times;
+import dev.paseo.cli.service.Api;
+import java.io.PrintWriter;
+import java.util.List;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+@Command(name = "show", description = "A run, a deployment or a version.",
+        footer = {"", "Examples:", "  paseo show deployment 7", "  paseo show tide-api#1", "  paseo show tide-api 1.4.1"})
+final class ShowCommand extends ServiceCommand {
+
+    @Parameters(arity = "1..2", paramLabel = "COMPONENT#RUN | deployment NUMBER | COMPONENT VERSION", hideParamSyntax = true)
+    private List<String> subject = List.of();
+
+    ShowCommand(Context context) {
+        super(context);
+    }
+
+    @Override
+    public Integer call() {
+        Api api = api();
+        return switch (Subject.of(subject)) {
+            case Subject.Run(String component, String number) -> {
+                JsonNode run = api.get(Api.path("runs", component, number));
+                yield print(run, () -> run(component + "#" + number, run));
+            }
+            case Subject.Deployment(String id) -> {
+                JsonNode deployment = api.get(Api.path("deployments", id));
+                yield print(deployment, () -> deployment(id, deployment));
+            }
+            case Subject.Version(String component, String number) -> {
+                JsonNode version = api.get(Api.path("versions", component, number));
+                yield print(version, () -> version(version));
+            }
+        };
+    }
+
+    private PrintWriter out() {
+        return context.out();
+    }
+
+    private void heading(String text) {
+        out().println();
+        out().println(context.ink().strong(text));
+    }
+
+    private void run(String name, JsonNode view) {
+        JsonNode run = view.path("run");
+        out().println(context.ink().strong(name) + " " + context.ink().state(run.path("status").asString())
+                + (run.has("reason") ? ": " + run.path("reason").asString() : ""));
+        out().println(run.path("branch").asString() + " at " + short8(run.path("commit")) + ", \"" + run.path("commitSummary").asString()
+                + "\" by " + run.path("commitAuthor").asString());
+        Table table = new Table("STAGE", "STATE", "BEGAN", "ENDED", "");
+        view.path("stages").forEach(stage -> table.row(stage.path("name").asString(), context.ink().state(stage.path("status").asString()),
+                Times.exact(stage.path("startedAt")), Times.exact(stage.path("endedAt")), stage.path("reason").asString("")));
+        table.print(out(), context.ink());
+        artifacts(view.path("outputs"));
+    }
+
+    private void artifacts(JsonNode artifacts) {
+        if (!artifacts.isEmpty()) {
+            heading("Artifacts");
+            Table table = new Table("NAME", "FILE", "BYTES", "SHA-256");
+            artifacts.forEach(each -> table.row(each.path("name").asString(), each.path("fileName").asString(), each.path("size").asString(""),
+                    each.path("digest").asString()));
+            table.print(out(), context.ink());
+        }
+    }
+
+    private void version(JsonNode version) {
+        out().println(context.ink().strong(version.path("component").asString() + " " + version.path("number").asString()) + " of "
+                + version.path("branch").asString() + " at " + short8(version.path("commit")) + ", run #" + version.path("run").asString("")
+                + ", sealed " + Times.exact(version.path("sealedAt")));
+        artifacts(version.path("artifacts"));
+        heading("Walk");
+        Table table = new Table("ENVIRONMENT", "LIVE FIRST", "LIVE THERE NOW");
+        version.path("walk").forEach(stop -> table.row(stop.path("environment").asString(),
+                stop.has("openedAt") ? Times.exact(stop.path("openedAt")) : "not yet", stop.path("live").asString("nothing")));
+        table.print(out(), context.ink());
+    }
+
+    private void deployment(String id, JsonNode view) {
+        JsonNode deployment = view.path("deployment");
+        out().println(context.ink().strong(deployment.path("component").asString() + " " + deployment.path("version").asString()) + " into "
+                + deployment.path("environment").asString() + ": deployment " + id + ", " + context.ink().state(deployment.path("status").asString())
+                + (deployment.has("reason") ? ": " + deployment.path("reason").asString() : ""));
+        out().println("requested by " + deployment.path("requestedBy").asString("the walk") + ", " + Times.exact(deployment.path("requestedAt")));
+        if (view.has("newer")) {
+            out().println("newer: " + view.path("newer").asString() + " could be requested instead");
+        }
+        if (!view.path("gate").isEmpty()) {
+            heading("Gate");
+            Table table = new Table("STATE", "CRITERION", "");
+            view.path("gate").forEach(each -> table.row(context.ink().state(each.path("state").asString()), each.path("name").asString(),
+                    each.path("sentence").asString()));
+            table.print(out(), context.ink());
+        }
+        changes(view.path("comparison"));
+        heading("Hosts");
+        Table table = new Table("HOST", "STATE", "HAS", "");
+        view.path("hosts").forEach(host -> table.row(host.path("host").asString(), host.path("phase").asString(),
+                host.path("live").asString("nothing"), host.path("reason").asString("")));
+        table.print(out(), context.ink());
+        if (view.path("mayNot").isMissingNode()) {
+            out().println();
+            out().println(context.ink().need("You may decide: ") + "paseo approve deployment " + id + " --comment \"…\"");
+        }
+    }
+
+    private void changes(JsonNode comparison) {
+        heading("What would change, against " + comparison.path("live").asString("nothing"));
+        comparison.path("commits").forEach(commit -> out().println("  " + short8(commit.path("id")) + "  " + commit.path("summary").asString()
+                + context.ink().quiet("  " + commit.path("author").asString())));
+        comparison.path("artifacts").forEach(artifact -> out().println("  artifact " + artifact.path("name").asString() + "  "
+                + (artifact.has("liveDigest") ? short8(artifact.path("liveDigest")) : "none") + " to " + short8(artifact.path("digest"))));
+        comparison.path("variables").forEach(variable -> {
+            if (!variable.path("live").asString("").equals(variable.path("proposed").asString(""))) {
+                out().println("  variable " + variable.path("name").asString() + "  " + variable.path("live").asString("not set") + " to "
+                        + variable.path("proposed").asString("not set"));
+            }
+        });
+    }
+}

@@ -1,0 +1,40 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.cli.Context;
+import dev.paseo.cli.service.Api;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
+
+@Command(name = "start", description = "Starts a run of the newest commit of a branch.",
+        footer = {"", "Example:", "  paseo start tide-api --branch main --up-to staging"})
+final class StartCommand extends ServiceCommand {
+
+    @Parameters(paramLabel = "COMPONENT")
+    private String component = "";
+
+    @Option(names = "--branch", description = "default: the component's main branch")
+    private Optional<String> branch = Optional.empty();
+
+    @Option(names = "--up-to", paramLabel = "ENVIRONMENT", description = "how far the version may walk by itself")
+    private Optional<String> upTo = Optional.empty();
+
+    StartCommand(Context context) {
+        super(context);
+    }
+
+    @Override
+    public Integer call() {
+        Api api = api();
+        ObjectNode request = api.object().put("component", component);
+        branch.ifPresent(name -> request.put("branch", name));
+        upTo.ifPresent(name -> request.put("upTo", name));
+        JsonNode run = api.post(Api.path("runs"), request);
+        return print(run, () -> context.out().println("Started " + component + "#" + run.path("number").asString("") + " of "
+                + run.path("branch").asString() + " at " + short8(run.path("commit")) + "; it will be " + run.path("version").asString()
+                + ". Watch it: paseo watch " + component + "#" + run.path("number").asString("")));
+    }
+}

@@ -1,0 +1,37 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.cli.service.Failure;
+import java.util.List;
+
+/** What a command is about: {@code tide-api#41}, {@code deployment 1042}, or {@code tide-api 1.4.41}. */
+sealed interface Subject {
+
+    record Run(String component, String number) implements Subject {}
+
+    record Deployment(String id) implements Subject {}
+
+    record Version(String component, String number) implements Subject {}
+
+    String FORMS = "COMPONENT#RUN, deployment NUMBER, or COMPONENT VERSION";
+
+    static Subject of(List<String> words) {
+        String first = words.getFirst();
+        if (words.size() == 1 && first.matches("[a-z0-9-]+#[0-9]+")) {
+            return new Run(first.substring(0, first.indexOf('#')), first.substring(first.indexOf('#') + 1));
+        }
+        if (words.size() == 2 && first.equals("deployment") && words.get(1).matches("[0-9]+")) {
+            return new Deployment(words.get(1));
+        }
+        if (words.size() == 2 && !first.equals("deployment")) {
+            return new Version(first, words.get(1));
+        }
+        throw new Failure(Failure.Kind.USAGE, "\"" + String.join(" ", words) + "\" is none of " + FORMS);
+    }
+
+    static Deployment deployment(List<String> words) {
+        if (of(words) instanceof Deployment deployment) {
+            return deployment;
+        }
+        throw new Failure(Failure.Kind.USAGE, "\"" + String.join(" ", words) + "\" should be deployment NUMBER, such as deployment 7");
+    }
+}

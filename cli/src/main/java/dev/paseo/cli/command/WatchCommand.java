@@ -1,0 +1,97 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.cli.Context;
+import dev.paseo.cli.service.Api;
+import dev.paseo.cli.service.Failure;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+@Command(name = "watch", description = "Stages and log of a run, live, until it ends; exits 0 where it passed or warned, 1 otherwise.",
+        footer = {"", "Example:", "  paseo watch tide-api#1"})
+final class WatchCommand extends ServiceCommand {
+
+    private static final Set<String> ENDED = Set.of("passed", "warned", "failed", "cancelled");
+
+    @Parameters(paramLabel = "COMPONENT#RUN")
+    private String run = "";
+
+    private final Map<String, Long> next = new HashMap<>();
+    private final Map<String, String> told = new HashMap<>();
+
+    WatchCommand(Context context) {
+        super(context);
+    }
+
+    @Override
+    public Integer call() {
+        if (!(Subject.of(List.of(run)) instanceof Subject.Run(String component, String number))) {
+            throw new Failure(Failure.Kind.USAGE, "\"" + run + "\" should be COMPONENT#RUN, such as tide-api#41");
+        }
+        Api api = api();
+        while (true) {
+            JsonNode view = api.get(Api.path("runs", component, number));
+            boolean read = false;
+            for (JsonNode stage : view.path("stages")) {
+                read |= stage(api, component, number, stage);
+            }
+            String status = view.path("run").path("status").asString();
+            if (ENDED.contains(status)) {
+                return ended(view, status);
+            }
+            if (!read) {
+                pause();
+            }
+        }
+    }
+
+    private static void pause() {
+        try {
+            Thread.sleep(200);
+        } catch (InterruptedException stop) {
+            Thread.currentThread().interrupt();
+            throw new Failure(Failure.Kind.REFUSED, "interrupted; the run goes on");
+        }
+    }
+
+    /** True where it waited for the log, so that the caller need not. */
+    private boolean stage(Api api, String component, String number, JsonNode stage) {
+        String name = stage.path("name").asString();
+        String status = stage.path("status").asString();
+        boolean begun = stage.has("startedAt");
+        if (begun && told.put(name, status) == null && !wantsJson()) {
+            context.out().println(context.ink().strong("── " + name));
+        }
+        boolean waited = false;
+        if (begun && !wantsJson()) {
+            waited = status.equals("running");
+            lines(api, component, number, name, waited ? 1000 : 0);
+        }
+        return waited;
+    }
+
+    private void lines(Api api, String component, String number, String stage, long waitMillis) {
+        JsonNode log;
+        do {
+            long from = next.getOrDefault(stage, 1L);
+            log = api.get(Api.path("runs", component, number, "stages", stage, "log") + "?from=" + from + "&waitMillis=" + waitMillis);
+            log.path("lines").forEach(line -> context.out().println(line.path("text").asString()));
+            context.out().flush();
+            next.put(stage, log.path("next").asLong());
+        } while (!log.path("lines").isEmpty() && waitMillis == 0);
+    }
+
+    private int ended(JsonNode view, String status) {
+        print(view, () -> {
+            JsonNode summary = view.path("run");
+            context.out().println(context.ink().strong(run) + " " + context.ink().state(status)
+                    + (summary.has("reason") ? ": " + summary.path("reason").asString() : "")
+                    + (summary.path("sealed").asBoolean() ? ", sealed " + summary.path("version").asString() : ""));
+        });
+        return status.equals("passed") || status.equals("warned") ? 0 : 1;
+    }
+}

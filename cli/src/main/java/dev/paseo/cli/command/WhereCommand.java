@@ -1,0 +1,85 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.cli.Context;
+import dev.paseo.cli.output.Table;
+import dev.paseo.cli.output.Times;
+import dev.paseo.cli.service.Api;
+import dev.paseo.cli.service.Failure;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+@Command(name = "where", description = "Which version is live where, since when, and what waits.",
+        footer = {"", "Example:", "  paseo where tide-api"})
+final class WhereCommand extends ServiceCommand {
+
+    @Parameters(arity = "0..1", paramLabel = "COMPONENT", description = "only this one")
+    private Optional<String> component = Optional.empty();
+
+    WhereCommand(Context context) {
+        super(context);
+    }
+
+    @Override
+    public Integer call() {
+        JsonNode answer = api().get(Api.path("whereabouts"));
+        List<JsonNode> rows = new ArrayList<>();
+        answer.path("rows").forEach(row -> {
+            if (component.isEmpty() || component.get().equals(row.path("component").asString())) {
+                rows.add(row);
+            }
+        });
+        if (component.isPresent() && rows.isEmpty()) {
+            List<String> names = new ArrayList<>();
+            answer.path("rows").forEach(row -> names.add(row.path("component").asString()));
+            throw new Failure(Failure.Kind.REFUSED, "there is no component " + component.get()
+                    + dev.paseo.language.NearestName.hint(component.get(), names));
+        }
+        return print(answer, () -> table(answer, rows));
+    }
+
+    private void table(JsonNode answer, List<JsonNode> rows) {
+        Instant now = Instant.parse(answer.path("now").asString());
+        Table table = new Table("COMPONENT", "ENVIRONMENT", "LIVE", "SINCE", "HOSTS", "WHAT WAITS");
+        for (JsonNode row : rows) {
+            String name = row.path("component").asString();
+            if (row.path("cells").isEmpty()) {
+                table.row(context.ink().strong(name), "", "no environment yet", "", "", "");
+            }
+            for (JsonNode cell : row.path("cells")) {
+                table.row(context.ink().strong(name), cell.path("environment").asString(), cell.path("version").asString("nothing"),
+                        cell.has("since") ? Times.ago(cell.path("since"), now) : "", cell.path("hosts").asString(""), waits(cell, now));
+                name = "";
+            }
+        }
+        if (rows.isEmpty()) {
+            context.out().println("No component is registered yet; see paseo component register --help");
+            return;
+        }
+        table.print(context.out(), context.ink());
+    }
+
+    private String waits(JsonNode cell, Instant now) {
+        List<String> words = new ArrayList<>();
+        for (JsonNode coming : cell.path("coming")) {
+            String what = coming.path("version").asString() + " " + context.ink().state(coming.path("status").asString());
+            String gate = coming.path("gate").asString("");
+            words.add(what + (gate.isEmpty() ? "" : " for " + gate) + ", " + Times.ago(coming.path("requestedAt"), now)
+                    + " (deployment " + coming.path("deployment").asString("") + ")"
+                    + (coming.path("forYou").asBoolean() ? context.ink().need(" needs you") : ""));
+        }
+        if (cell.has("trouble")) {
+            words.add(cell.path("trouble").path("version").asString() + " " + context.ink().state(cell.path("trouble").path("status").asString())
+                    + " (deployment " + cell.path("trouble").path("deployment").asString("") + ")");
+        }
+        int behind = cell.path("behind").asInt(0);
+        if (behind > 0) {
+            words.add(behind + (behind == 1 ? " version behind" : " versions behind"));
+        }
+        return String.join("; ", words);
+    }
+}

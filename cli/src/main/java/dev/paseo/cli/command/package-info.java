@@ -1,0 +1,5 @@
+/** One class per command. */
+@NullMarked
+package dev.paseo.cli.command;
+
+import org.jspecify.annotations.NullMarked;

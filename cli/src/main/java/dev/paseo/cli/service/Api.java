@@ -1,0 +1,139 @@
+package dev.paseo.cli.service;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.net.HttpURLConnection;
+import java.net.URI;
+import java.net.URISyntaxException;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.util.Optional;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
+
+/** Asks the service's API. Answers are JSON trees: the client prints what the service says and needs no classes for it. */
+public final class Api {
+
+    private static final int CONNECT_MILLIS = 5_000;
+    private static final int READ_MILLIS = 60_000;
+
+    private final Settings.Target target;
+    private final JsonMapper json;
+
+    public Api(Settings.Target target, JsonMapper json) {
+        this.target = target;
+        this.json = json;
+    }
+
+    public String address() {
+        return target.address();
+    }
+
+    public ObjectNode object() {
+        return json.createObjectNode();
+    }
+
+    /** A path with each part encoded: {@code path("runs", "tide-api", "41")}. */
+    public static String path(String... parts) {
+        StringBuilder path = new StringBuilder("/api/v1");
+        for (String part : parts) {
+            path.append('/').append(URLEncoder.encode(part, StandardCharsets.UTF_8).replace("+", "%20"));
+        }
+        return path.toString();
+    }
+
+    public JsonNode get(String path) {
+        return read(send("GET", path, Optional.empty()));
+    }
+
+    public JsonNode post(String path, JsonNode body) {
+        return read(send("POST", path, Optional.of(body)));
+    }
+
+    public JsonNode put(String path, JsonNode body) {
+        return read(send("PUT", path, Optional.of(body)));
+    }
+
+    public void delete(String path) {
+        send("DELETE", path, Optional.empty());
+    }
+
+    public String text(String path) {
+        return new String(send("GET", path, Optional.empty()), StandardCharsets.UTF_8);
+    }
+
+    public void copy(String path, OutputStream out) {
+        try {
+            HttpURLConnection connection = open("GET", path, Optional.empty());
+            try (InputStream in = connection.getInputStream()) {
+                in.transferTo(out);
+            }
+        } catch (IOException failed) {
+            throw unreachable(failed);
+        }
+    }
+
+    private JsonNode read(byte[] body) {
+        return body.length == 0 ? json.createObjectNode() : json.readTree(body);
+    }
+
+    private byte[] send(String method, String path, Optional<JsonNode> body) {
+        try {
+            try (InputStream in = open(method, path, body).getInputStream()) {
+                return in.readAllBytes();
+            }
+        } catch (IOException failed) {
+            throw unreachable(failed);
+        }
+    }
+
+    private Failure unreachable(IOException failed) {
+        return new Failure(Failure.Kind.UNREACHABLE, target.address() + " is not reached: " + failed.getMessage());
+    }
+
+    private HttpURLConnection open(String method, String path, Optional<JsonNode> body) throws IOException {
+        HttpURLConnection connection = connect(path);
+        connection.setRequestMethod(method);
+        connection.setConnectTimeout(CONNECT_MILLIS);
+        connection.setReadTimeout(READ_MILLIS);
+        connection.setRequestProperty("Accept", "application/json, text/plain, */*");
+        target.token().ifPresent(token -> connection.setRequestProperty("Authorization", "Bearer " + token));
+        if (body.isPresent()) {
+            connection.setDoOutput(true);
+            connection.setRequestProperty("Content-Type", "application/json");
+            try (OutputStream out = connection.getOutputStream()) {
+                out.write(json.writeValueAsBytes(body.get()));
+            }
+        }
+        if (connection.getResponseCode() >= 400) {
+            throw failure(connection);
+        }
+        return connection;
+    }
+
+    private HttpURLConnection connect(String path) throws IOException {
+        try {
+            return (HttpURLConnection) new URI(target.address() + path).toURL().openConnection();
+        } catch (URISyntaxException | IllegalArgumentException | ClassCastException wrong) {
+            throw new Failure(Failure.Kind.USAGE, target.address() + " is not the address of a service; it looks like http://HOST:PORT");
+        }
+    }
+
+    private Failure failure(HttpURLConnection connection) throws IOException {
+        int status = connection.getResponseCode();
+        String detail = "the service answered " + status;
+        try (InputStream in = connection.getErrorStream()) {
+            String said = in == null ? "" : json.readTree(in.readAllBytes()).path("detail").asString("");
+            detail = said.isEmpty() ? detail : said;
+        } catch (JacksonException noProblem) {
+            detail = detail + "; is " + target.address() + " a Paseo service?";
+        }
+        if (status == 401 && target.token().isPresent()) {
+            return new Failure(Failure.Kind.NOT_ALLOWED, "your token is no longer good; sign in again: paseo sign-in " + target.address());
+        }
+        return new Failure(status == 401 || status == 403 ? Failure.Kind.NOT_ALLOWED : status >= 500 ? Failure.Kind.UNREACHABLE : Failure.Kind.REFUSED, detail);
+    }
+}
