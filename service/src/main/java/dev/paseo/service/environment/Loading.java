@@ -84,7 +84,7 @@ class Loading {
         Instant now = around.clock().now();
         String rules = json.write(rules(wanted));
         long revision = row.rulesRevision();
-        if (!json.write(json.read(row.rules(), Environments.Rules.class)).equals(rules) || revision == 0) {
+        if (revision == 0 || !json.write(json.read(row.rules(), Environments.Rules.class)).equals(rules)) {
             revision++;
             mapper.addRules(row.id(), revision, rules, by.id(), now);
             around.audit().record(AuditTrail.Entry.of(by.name(), "rules set", wanted.name()).in(wanted.name())

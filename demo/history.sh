@@ -1,0 +1,147 @@
+# The demo's beginning, made by driving the real service: accounts, components, commits, walks. Sourced by script/demo.
+
+word() { head -c 400 /dev/urandom | LC_ALL=C tr -dc 'a-z0-9' | head -c 14; }
+
+# account NAME OPTIONS...: adds it and signs the client in as it.
+account() {
+    name=$1
+    shift
+    password=$(word)
+    printf '%s' "$password" | as admin account add "$name" --address "$name@harbour.example" "$@" >/dev/null
+    printf '%-18s %s\n' "$name" "$password" >>"$demo/accounts"
+    printf '%s' "$password" | paseo sign-in "$url" --name "$name" --as "$name" >/dev/null
+}
+
+accounts() {
+    say "adding accounts"
+    paseo sign-in "$url" --name admin --as admin <"$demo/data/admin-password" >/dev/null
+    (umask 077 && : >"$demo/accounts")
+    printf '%-18s %s' admin "$(cat "$demo/data/admin-password")" >"$demo/accounts"
+    echo >>"$demo/accounts"
+    account developer --role developer
+    account tester --role tester --group testers
+    account approver-1 --role approver --group approvers
+    account approver-2 --role approver --group approvers
+    account auditor --role auditor
+    account release-engineer --role release-engineer
+}
+
+git_as() {
+    who=$1
+    shift
+    git -c user.name="$who" -c user.email="$who@harbour.example" -c init.defaultBranch=main -c advice.detachedHead=false "$@"
+}
+
+# commit COMPONENT MESSAGE [BRANCH]: commits all and pushes it as the developer.
+commit() {
+    work=$demo/work/$1
+    git_as developer -C "$work" add -A
+    git_as developer -C "$work" commit -q -m "$2"
+    PASEO_PUSHER=developer git_as developer -C "$work" push -q origin "HEAD:${3:-main}" 2>&1 | sed 's/^remote: //' >&2
+}
+
+# component NAME OPTIONS...: a bare repository with a first commit, registered, with its hook.
+component() {
+    name=$1
+    shift
+    bare=$demo/repositories/$name.git
+    git init -q --bare --initial-branch=main "$bare"
+    git_as developer clone -q "$bare" "$demo/work/$name" 2>/dev/null
+    cp -R "$root/demo/scenario/$name/." "$demo/work/$name/"
+    printf 'Kept by the harbour authority.\n' >"$demo/work/$name/README"
+    as release-engineer component register "$name" --repository "file://$bare" --trusted main "$@" >&2
+    as release-engineer component hook "$name" >"$bare/hooks/post-receive"
+    chmod 700 "$bare/hooks/post-receive"
+}
+
+# live COMPONENT VERSION ENVIRONMENT: whether it is.
+live() {
+    paseo where "$1" --output json | python3 -c "
+import json, sys
+rows = {row['component']: row for row in json.load(sys.stdin)['rows']}
+cells = {cell['environment']: cell for cell in rows['$1']['cells']}
+sys.exit(cells['$3'].get('version') != '$2')"
+}
+
+# promote COMPONENT VERSION: requests it into production; prints the deployment's number.
+promote() {
+    as release-engineer promote "$1" "$2" --to production --output json | python3 -c 'import json, sys; print(json.load(sys.stdin)["id"])'
+}
+
+history() {
+    export PASEO_SERVICE=release-engineer
+    rm -rf "$demo/work"
+    mkdir -p "$demo/work"
+    say "bringing in tide-api and quay-board"
+    component tide-api --allowed 'season/*' --secret DATA_KEY
+    component quay-board
+    sed_ports
+    as admin environment load "$demo/environments.yaml" >/dev/null
+    for environment in test staging production; do
+        word | as admin secret set DATA_KEY --component tide-api --environment $environment >/dev/null
+    done
+    say "first commits: built once, then test and staging"
+    commit tide-api "Serve tide predictions over HTTP"
+    commit quay-board "Show the next high and low water"
+    await 180 "tide-api 1.4.1 in staging" live tide-api 1.4.1 staging
+    await 120 "quay-board 0.9.1 in staging" live quay-board 0.9.1 staging
+    say "the first ones go into production, approved"
+    as approver-1 approve deployment "$(promote tide-api 1.4.1)" --comment "Heights agree with the printed tables." >/dev/null
+    as approver-2 approve deployment "$(promote quay-board 0.9.1)" --comment "The board reads well from the quay." >/dev/null
+    await 120 "tide-api 1.4.1 in production" live tide-api 1.4.1 production
+    await 120 "quay-board 0.9.1 in production" live quay-board 0.9.1 production
+    say "a branch that nobody named, a run that fails, and a next version that waits for approval"
+    git_as developer -C "$demo/work/tide-api" checkout -q -b try/metres
+    echo "Metres, perhaps." >>"$demo/work/tide-api/README"
+    commit tide-api "Try metres" try/metres
+    git_as developer -C "$demo/work/tide-api" checkout -q main
+    sed -i 's/Math.round(height)/Math.round(height)+/' "$demo/work/tide-api/src/harbour/tide/Tide.java"
+    commit tide-api "Round heights up"
+    sed -i 's/Math.round(height)+/(long) Math.ceil(height)/' "$demo/work/tide-api/src/harbour/tide/Tide.java"
+    commit tide-api "Round heights up, and compile"
+    await 180 "tide-api 1.4.3 in staging" live tide-api 1.4.3 staging
+    promote tide-api 1.4.3 >"$demo/waiting"
+    unset PASEO_SERVICE
+    paseo sign-in "$url" --name release-engineer --as release-engineer >/dev/null <<PASSWORD
+$(sed -n 's/^release-engineer *//p' "$demo/accounts")
+PASSWORD
+}
+
+# The environments file with this demo's ports.
+sed_ports() {
+    python3 - "$root/demo/scenario/environments.yaml" "$port" >"$demo/environments.yaml" <<'PYTHON'
+import re, sys
+print(re.sub(r"@(\d+)@", lambda found: str(int(sys.argv[2]) + int(found[1])), open(sys.argv[1]).read()), end="")
+PYTHON
+}
+
+# A commit whose change can be seen: the next of a few colour themes.
+change_theme() {
+    work=$demo/work/quay-board
+    [ -d "$work" ] || die "the demo is not there yet; run script/demo"
+    case $(sed -n 's/^name=//p' "$work/theme.sh") in
+    harbour-green) next="name=evening-ice ground=#12323c ink=#d8ebf0" ;;
+    evening-ice) next="name=low-sun ground=#5c3a12 ink=#fff3d0" ;;
+    *) next="name=harbour-green ground=#143029 ink=#e2ede8" ;;
+    esac
+    # shellcheck disable=SC2086
+    { echo "# The board's colours; sourced by build.sh."; printf '%s\n' $next; } >"$work/theme.sh"
+    commit quay-board "Paint the board in $(sed -n 's/^name=//p' "$work/theme.sh")"
+}
+
+tell() {
+    cat <<TEXT
+
+The demo is ready.
+  console   $url
+  accounts  (name and password)
+$(sed 's/^/            /' "$demo/accounts")
+
+Try next:
+  script/paseo where
+  script/demo --change          a commit to quay-board; watch it walk: script/paseo where quay-board
+  script/paseo approve deployment $(cat "$demo/waiting") --service approver-1 --comment "Compared with staging; heights agree."
+
+Stop it with script/demo --stop.
+TEXT
+}

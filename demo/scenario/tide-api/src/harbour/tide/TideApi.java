@@ -1,0 +1,53 @@
+package harbour.tide;
+
+import com.sun.net.httpserver.HttpExchange;
+import com.sun.net.httpserver.HttpServer;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+
+/** Serves predictions as JSON, with /health and /version. Arguments: port, file of the data key. */
+public final class TideApi {
+
+    private TideApi() {}
+
+    public static void main(String[] arguments) throws IOException {
+        int port = Integer.parseInt(arguments[0]);
+        boolean keyed = Files.size(Path.of(arguments[1])) > 0;
+        String version = version();
+        HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), port), 0);
+        server.createContext("/health", exchange -> answer(exchange, keyed ? 200 : 503, "{\"healthy\":" + keyed + "}"));
+        server.createContext("/version", exchange -> answer(exchange, 200, "{\"version\":\"" + version + "\"}"));
+        server.createContext("/tides/today", exchange -> answer(exchange, 200, today(version)));
+        server.start();
+        System.out.println("tide-api " + version + " listens on " + port);
+    }
+
+    private static String version() throws IOException {
+        try (InputStream in = TideApi.class.getResourceAsStream("/version.txt")) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8).strip();
+        }
+    }
+
+    private static String today(String version) {
+        Instant now = Instant.now();
+        Instant high = Tide.nextHigh(now);
+        return "{\"now\":\"" + now + "\",\"height_mm\":" + Tide.height(now) + ",\"next_high\":\"" + high
+                + "\",\"next_high_mm\":" + Tide.height(high) + ",\"by\":\"tide-api " + version + "\"}";
+    }
+
+    private static void answer(HttpExchange exchange, int status, String json) throws IOException {
+        byte[] body = json.getBytes(StandardCharsets.UTF_8);
+        exchange.getResponseHeaders().set("Content-Type", "application/json");
+        exchange.sendResponseHeaders(status, body.length);
+        try (OutputStream out = exchange.getResponseBody()) {
+            out.write(body);
+        }
+    }
+}

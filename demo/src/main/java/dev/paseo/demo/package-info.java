@@ -1,0 +1,5 @@
+/** Stand-ins for what a harbour would have: hosts with a supervisor. */
+@NullMarked
+package dev.paseo.demo;
+
+import org.jspecify.annotations.NullMarked;
