@@ -37,7 +37,7 @@ commit() {
     work=$demo/work/$1
     git_as developer -C "$work" add -A
     git_as developer -C "$work" commit -q -m "$2"
-    PASEO_PUSHER=developer git_as developer -C "$work" push -q origin "HEAD:${3:-main}" 2>&1 | sed 's/^remote: //' >&2
+    PASEO_PUSHER=developer git_as developer -C "$work" push -q origin "HEAD:${3:-main}" 2>&1 | sed 's/^remote: //; s/ *$//' >&2
 }
 
 # component NAME OPTIONS...: a bare repository with a first commit, registered, with its hook.

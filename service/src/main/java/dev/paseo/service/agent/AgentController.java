@@ -61,7 +61,7 @@ class AgentController {
                 return ResponseEntity.ok(assignment(taken.get()));
             }
             long left = (until - System.nanoTime()) / 1_000_000;
-            if (left <= 0) {
+            if (left <= 0 || nudge.isClosing()) {
                 return ResponseEntity.noContent().build();
             }
             nudge.await(seen, Math.min(left, 2000));

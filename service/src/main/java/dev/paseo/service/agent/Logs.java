@@ -101,7 +101,7 @@ public class Logs {
             long seen = nudge.seen();
             List<Line> lines = read(work, from, limit);
             long left = (until - System.nanoTime()) / 1_000_000;
-            if (!lines.isEmpty() || left <= 0) {
+            if (!lines.isEmpty() || left <= 0 || nudge.isClosing()) {
                 return lines;
             }
             nudge.await(seen, Math.min(left, 250));

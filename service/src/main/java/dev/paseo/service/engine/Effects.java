@@ -2,7 +2,6 @@ package dev.paseo.service.engine;
 
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
-import jakarta.annotation.PreDestroy;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
@@ -32,7 +31,6 @@ public class Effects {
     private final Nudge nudge;
     private final Telling telling;
     private Map<String, EffectHandler> handlers = Map.of();
-    private volatile boolean closing;
 
     Effects(EngineMapper mapper, Transactions transactions, ServiceClock clock, Nudge nudge, Telling telling) {
         this.mapper = mapper;
@@ -59,14 +57,8 @@ public class Effects {
         Thread.ofVirtual().name("watch").start(this::watch);
     }
 
-    @PreDestroy
-    void close() {
-        closing = true;
-        nudge.now();
-    }
-
     private void work() {
-        while (!closing) {
+        while (!nudge.isClosing()) {
             try {
                 long seen = nudge.seen();
                 if (!performNext()) {
@@ -130,7 +122,7 @@ public class Effects {
 
     /** Notices what other replicas committed. */
     private void watch() {
-        while (!closing) {
+        while (!nudge.isClosing()) {
             try {
                 if (telling.pull()) {
                     nudge.now();

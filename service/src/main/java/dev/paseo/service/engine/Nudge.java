@@ -14,6 +14,7 @@ public class Nudge {
     private final ReentrantLock lock = new ReentrantLock();
     private final Condition changed = lock.newCondition();
     private long count;
+    private volatile boolean closing;
 
     /** Wakes everyone when the transaction under way has committed, or now where there is none. */
     public void afterCommit() {
@@ -39,6 +40,16 @@ public class Nudge {
         }
     }
 
+    /** The service is about to stop: nobody waits any longer. */
+    void close() {
+        closing = true;
+        now();
+    }
+
+    public boolean isClosing() {
+        return closing;
+    }
+
     /** How often it was nudged; pass it to {@link #await} so that no nudge is missed in between. */
     public long seen() {
         lock.lock();
@@ -54,7 +65,7 @@ public class Nudge {
         lock.lock();
         try {
             long left = TimeUnit.MILLISECONDS.toNanos(millis);
-            while (count == seen && left > 0) {
+            while (count == seen && left > 0 && !closing) {
                 left = changed.awaitNanos(left);
             }
         } finally {

@@ -1,7 +1,6 @@
 package dev.paseo.service.version;
 
 import dev.paseo.core.environment.Route;
-import dev.paseo.language.NearestName;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.audit.AuditTrail;
@@ -107,7 +106,7 @@ public class Versions {
 
     public Sealed numbered(long component, String name, String number) {
         return mapper.numbered(component, number).map(this::sealed).orElseThrow(() -> Refusal.notFound(
-                name + " has no version " + number + NearestName.of(number, mapper.numbers(component)).map(near -> "; did you mean " + near + "?").orElse("")));
+                name + " has no version " + number + mapper.numbers(component).stream().findFirst().map(newest -> "; the newest is " + newest).orElse("")));
     }
 
     public boolean exists(long component, String number) {

@@ -1,15 +1,16 @@
 package dev.paseo.service.web;
 
 import dev.paseo.core.access.Person;
+import io.swagger.v3.oas.annotations.Hidden;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
-import io.swagger.v3.oas.models.media.Schema;
-import java.util.ArrayList;
-import java.util.Map;
+import java.util.List;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springdoc.core.utils.SpringDocUtils;
+import org.springframework.context.ApplicationContext;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.web.bind.annotation.RestController;
 
 /** The API's description, served at /api/openapi.json. */
 @Configuration
@@ -28,15 +29,12 @@ class ApiDescription {
 
     /** A record's fields are always there, but for those that may be empty. */
     @Bean
-    OpenApiCustomizer requiredFields() {
+    OpenApiCustomizer requiredFields(ApplicationContext context) {
         return api -> {
-            Map<String, Schema> schemas = api.getComponents().getSchemas();
-            schemas.forEach((name, schema) -> {
-                if (name.endsWith("Request") || name.startsWith("New") || schema.getProperties() == null) {
-                    return;
-                }
-                schema.setRequired(new ArrayList<String>(((Map<String, Schema>) schema.getProperties()).keySet()));
-            });
+            List<Object> described = context.getBeansWithAnnotation(RestController.class).values().stream()
+                    .filter(controller -> !controller.getClass().isAnnotationPresent(Hidden.class)).toList();
+            RequiredFields fields = new RequiredFields(described);
+            api.getComponents().getSchemas().forEach((name, schema) -> schema.setRequired(fields.of(name).orElse(null)));
         };
     }
 }

@@ -45,7 +45,7 @@ class EventController {
         long position = start;
         try {
             send(emitter, missed);
-            while (true) {
+            while (!nudge.isClosing()) {
                 long seen = nudge.seen();
                 telling.pull();
                 List<Telling.Event> fresh = telling.since(position);
@@ -56,6 +56,7 @@ class EventController {
                     emitter.send(SseEmitter.event().comment("still here"));
                 }
             }
+            emitter.complete();
         } catch (IOException | IllegalStateException gone) {
             emitter.complete();
         } catch (InterruptedException stop) {

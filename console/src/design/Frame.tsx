@@ -1,0 +1,104 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { CircleUserRound, LogOut, Moon, Radio, Sun } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { Suspense, type ReactNode } from "react";
+import { NavLink, Outlet, useNavigate } from "react-router";
+import { api, need } from "../api/client";
+import { useLive } from "../api/live";
+import { agents, me, whereabouts } from "../api/queries";
+import { Loading } from "./parts";
+import { flipTheme, useTheme } from "./theme";
+import { useNow } from "./time";
+
+const Mark = () => (
+  <svg width={30} height={22} viewBox="0 0 30 22" fill="none" stroke="currentColor" strokeWidth={2.6} strokeLinecap="round" aria-hidden="true">
+    <path d="M2 11h26" strokeDasharray="0 5.2" opacity={0.55} />
+    <path d="M2 11h10M15 1.8l7 3.2M15 20.2l7-3.2" />
+    <circle cx={15} cy={1.9} r={1.9} fill="currentColor" stroke="none" />
+    <circle cx={15} cy={20.1} r={1.9} fill="currentColor" stroke="none" />
+  </svg>
+);
+
+const Page = ({ to, children }: { to: string; children: ReactNode }) => <NavLink to={to} end={to === "/"}>{children}</NavLink>;
+
+function Rail() {
+  const theme = useTheme();
+  const where = useQuery(whereabouts());
+  const needs = where.data?.rows.flatMap((row) => row.cells.flatMap((cell) => cell.coming)).filter((each) => each.forYou).length ?? 0;
+  return (
+    <header className="rail">
+      <NavLink to="/" className="brand" aria-label="Paseo, whereabouts"><Mark /><span>paseo</span></NavLink>
+      <nav aria-label="Pages">
+        <Page to="/">Whereabouts{needs > 0 && <b className="count" aria-label={`${needs} need you`}>{needs}</b>}</Page>
+        <Page to="/components">Components</Page>
+      </nav>
+      <div className="tools">
+        <button type="button" className="icon" onClick={flipTheme} aria-label={theme === "dark" ? "Light theme" : "Dark theme"}>
+          {theme === "dark" ? <Sun size={17} /> : <Moon size={17} />}
+        </button>
+        <Who />
+      </div>
+    </header>
+  );
+}
+
+function Who() {
+  const who = useQuery(me());
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const leave = async () => {
+    await need(api.DELETE("/api/v1/session"));
+    client.clear();
+    await navigate("/sign-in");
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="icon who" aria-label={`Signed in as ${who.data?.name ?? "…"}`}>
+        <CircleUserRound size={17} /><span>{who.data?.name}</span>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="menu" align="end" sideOffset={6}>
+          <DropdownMenu.Label className="menu-label">{who.data?.groups.length ? `in ${who.data.groups.join(", ")}` : "in no group"}</DropdownMenu.Label>
+          <DropdownMenu.Item className="menu-item" onSelect={() => void leave()}><LogOut size={15} />Sign out</DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+const MOVING = new Set(["queued", "deploying", "checking", "undoing"]);
+
+/** Time, what each environment is doing now, agents, and whether the page is live. */
+function HarbourLine({ connected }: { connected: boolean }) {
+  const now = useNow();
+  const where = useQuery(whereabouts());
+  const known = useQuery(agents());
+  const present = known.data?.filter((agent) => agent.present).length ?? 0;
+  const doing = (environment: string) => {
+    const moving = where.data?.rows.flatMap((row) => row.cells.filter((cell) => cell.environment === environment)
+      .flatMap((cell) => cell.coming.filter((each) => MOVING.has(each.status)).map((each) => `${row.component} ${each.version} ${each.status}`)));
+    return moving?.[0] ?? "open";
+  };
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone.split("/").pop()?.replace("_", " ");
+  return (
+    <footer className="harbour">
+      <span className="clock">{now.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false })}<i>{zone}</i></span>
+      {where.data?.environments.map((each) => <span key={each.name} className="harbour-place"><b>{each.name}</b>{doing(each.name)}</span>)}
+      <span className="grow" />
+      <span className="harbour-agents">{known.data ? `${present} of ${known.data.length} agents present` : ""}</span>
+      <span className="harbour-live" role="status"><Radio size={14} />{connected ? "live" : "connection lost; what you see may be old"}</span>
+    </footer>
+  );
+}
+
+/** What is around every page: the rail above, the harbour line below. */
+export function Frame() {
+  const connected = useLive();
+  return (
+    <>
+      <Rail />
+      <main><Suspense fallback={<Loading height={480} />}><Outlet /></Suspense></main>
+      <HarbourLine connected={connected} />
+    </>
+  );
+}

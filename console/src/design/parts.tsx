@@ -1,0 +1,43 @@
+import { Check, Copy } from "lucide-react";
+import { useState, type ReactNode } from "react";
+import { Link } from "react-router";
+import { Problem } from "../api/client";
+
+/** A version's lozenge. */
+export function Lozenge({ to, glyph, children, kind = "" }: { to?: string; glyph?: ReactNode; children: ReactNode; kind?: string }) {
+  const inner = <>{glyph}<span className="v">{children}</span></>;
+  return to ? <Link to={to} className={`loz ${kind}`}>{inner}</Link> : <span className={`loz ${kind}`}>{inner}</span>;
+}
+
+/** A digest: short to read, whole to copy. */
+export function Digest({ value }: { value: string }) {
+  const [copied, setCopied] = useState(false);
+  const copy = () => void navigator.clipboard.writeText(value).then(() => setCopied(true));
+  return (
+    <span className="digest">
+      <code title={value}>{value.slice(0, 8)}</code>
+      <button type="button" className="icon small" onClick={copy} aria-label={copied ? "Copied" : `Copy digest ${value.slice(0, 8)} whole`}>
+        {copied ? <Check size={14} /> : <Copy size={14} />}
+      </button>
+    </span>
+  );
+}
+
+export const bytes = (size: number) =>
+  size < 1000 ? `${size} B` : size < 1_000_000 ? `${(size / 1000).toFixed(1)} kB` : `${(size / 1_000_000).toFixed(1)} MB`;
+
+/** Something is on its way; it keeps the place so that nothing jumps. */
+export const Loading = ({ height = 240 }: { height?: number }) => (
+  <div className="loading" style={{ minHeight: height }} role="status">Loading…</div>
+);
+
+export function Trouble({ error }: { error: unknown }) {
+  const problem = error instanceof Problem ? error : new Problem(0, "This page failed", String(error));
+  return (
+    <div className="trouble sheet" role="alert">
+      <h2>{problem.title}</h2>
+      <p>{problem.message}</p>
+      <p><Link to="/">Back to whereabouts</Link></p>
+    </div>
+  );
+}

@@ -1,0 +1,73 @@
+import { useQuery } from "@tanstack/react-query";
+import { ExternalLink } from "lucide-react";
+import { Link, useParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { deployment as deploymentQuery } from "../../api/queries";
+import { StateWord } from "../../design/Glyph";
+import { Walk } from "../../design/Walk";
+import { Loading, Trouble } from "../../design/parts";
+import { deploymentState } from "../../design/states";
+import { At } from "../../design/time";
+import { Changes } from "./Changes";
+import { Decide } from "./Decide";
+import { Gate } from "./Gate";
+import { Hosts } from "./Hosts";
+import { heroStops } from "./hero";
+
+export type View = Schemas["DeploymentView"];
+
+/** A deployment: left of the gate the evidence, right of it what will happen and the decision. */
+export default function Deployment() {
+  const { id = "0" } = useParams();
+  const deployment = useQuery(deploymentQuery(Number(id)));
+  if (deployment.isPending) return <Loading height={520} />;
+  if (deployment.isError) return <Trouble error={deployment.error} />;
+  const view = deployment.data;
+  const { component, version, environment, status } = view.deployment;
+  const mine = status === "waiting" && view.mayNot === undefined;
+  return (
+    <>
+      <title>{`${component} ${version} into ${environment} · Paseo`}</title>
+      <div className="title-line">
+        <h1>{title(view)}</h1>
+        <p className="title-end">
+          Deployment <b>{view.deployment.id}</b>, a {view.deployment.kind}. <b>{view.deployment.requestedBy ?? "The walk"}</b> asked <At time={view.deployment.requestedAt} />
+        </p>
+      </div>
+      <div className="hero"><Walk stops={heroStops(view)} label={`The walk of ${component} ${version}`} /></div>
+      <div className={`deployment-columns ${mine ? "mine" : ""}`}>
+        <div className="evidence">
+          <Addresses view={view} />
+          <Changes comparison={view.comparison} version={version} environment={environment} begun={view.deployment.startedAt !== undefined} />
+          <p className="links"><Link to={`/versions/${component}/${version}`}>{component} {version}</Link>{view.run && <>, built by <Link to={`/runs/${component}/${view.run}`}>{component} #{view.run}</Link></>}</p>
+        </div>
+        <div className="beyond">
+          <p className="status-line"><StateWord state={deploymentState(status)} tone={mine ? "need" : undefined}>{mine ? "waits for you" : deploymentState(status).word}</StateWord>{view.deployment.reason && <span>{view.deployment.reason}</span>}</p>
+          {view.newer && <p className="newer">{component} <b className="v">{view.newer}</b> is newer and has been live where this came from. Requesting it overtakes this one; approvals are not carried over.</p>}
+          <Gate view={view} mine={mine} />
+          <Hosts view={view} />
+          {status === "waiting" && <Decide view={view} mine={mine} />}
+        </div>
+      </div>
+    </>
+  );
+}
+
+function title({ deployment: { component, version, environment, status } }: View): string {
+  switch (status) {
+    case "waiting": return `${component} ${version} waits at ${environment}’s gate`;
+    case "live": return `${component} ${version} is live in ${environment}`;
+    case "replaced": return `${component} ${version} was live in ${environment}`;
+    case "queued": return `${component} ${version} is queued for ${environment}`;
+    default: return `${component} ${version} into ${environment}: ${status}`;
+  }
+}
+
+const port = (url: string) => new URL(url).host;
+
+const Addresses = ({ view }: { view: View }) => (
+  <div className="addresses">
+    {view.behindUrl && <a className="btn" href={view.behindUrl} target="_blank" rel="noreferrer"><ExternalLink size={15} />Open where it is live now <code>{port(view.behindUrl)}</code></a>}
+    {view.url && <a className="btn" href={view.url} target="_blank" rel="noreferrer"><ExternalLink size={15} />Open {view.deployment.environment} <code>{port(view.url)}</code></a>}
+  </div>
+);

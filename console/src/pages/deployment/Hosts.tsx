@@ -1,0 +1,49 @@
+import { useQuery } from "@tanstack/react-query";
+import { Collapsible } from "radix-ui";
+import type { Schemas } from "../../api/client";
+import { taskLog } from "../../api/queries";
+import { StateWord } from "../../design/Glyph";
+import { hostState } from "../../design/states";
+
+type View = Schemas["DeploymentView"];
+
+const WORD: Record<string, string> = { install: "Install", check: "Check", undo: "Undo", remove: "Remove" };
+
+/** Host by host: how far it is and what it has; before it begins, what will happen. */
+export function Hosts({ view }: { view: View }) {
+  const waiting = view.deployment.startedAt === undefined;
+  return (
+    <section aria-label="Hosts">
+      <h3 className="rule">{waiting ? "When the gate opens, all hosts together" : "Hosts"}</h3>
+      <ul className="hosts">
+        {view.hosts.map((host) => (
+          <li key={host.host}>
+            <b>{host.host}</b>
+            {waiting ? <span>install, then {view.checks} {view.checks === 1 ? "check" : "checks"}</span> : <StateWord state={hostState(host.phase)} />}
+            <span className="quiet">{host.live ? <>has <span className="v">{host.live}</span></> : "has nothing"}</span>
+            {host.reason && <p className="bad">{host.reason}</p>}
+          </li>
+        ))}
+      </ul>
+      {waiting && <p className="quiet small-text">{view.undoes ? `If a host fails, all go back to ${view.comparison.live ?? "what was there before"} by themselves.` : "If a host fails, it stops there and a person decides."}</p>}
+      {view.tasks.map((task) => <Task key={task.work} id={view.deployment.id} task={task} />)}
+    </section>
+  );
+}
+
+function Task({ id, task }: { id: number; task: Schemas["HostTaskView"] }) {
+  return (
+    <Collapsible.Root className="task">
+      <Collapsible.Trigger className="task-head">{WORD[task.kind] ?? task.kind} on {task.host}<span className="quiet">{task.status === "offered" ? "waits for its agent" : "log"}</span></Collapsible.Trigger>
+      <Collapsible.Content><TaskLog id={id} work={task.work} /></Collapsible.Content>
+    </Collapsible.Root>
+  );
+}
+
+function TaskLog({ id, work }: { id: number; work: number }) {
+  const log = useQuery(taskLog(id, work));
+  if (log.isPending) return <p className="quiet">Loading…</p>;
+  return (
+    <pre className="task-log" tabIndex={0} aria-label="Log of the task">{log.data?.length ? log.data.map((line) => line.text).join("\n") : "It said nothing."}</pre>
+  );
+}

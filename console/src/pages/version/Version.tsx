@@ -1,0 +1,99 @@
+import { useQuery } from "@tanstack/react-query";
+import { Download } from "lucide-react";
+import { Link, useParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { version as versionQuery } from "../../api/queries";
+import { StateWord } from "../../design/Glyph";
+import { Walk } from "../../design/Walk";
+import { bytes, Digest, Loading, Trouble } from "../../design/parts";
+import { deploymentState } from "../../design/states";
+import { At } from "../../design/time";
+import { Causes } from "../run/Causes";
+import { stopsOf } from "./stops";
+
+type View = Schemas["VersionView"];
+
+/** A version: its walk, its files, where it came from, and everything that was done to make it live. */
+export default function Version() {
+  const { component = "", number = "" } = useParams();
+  const version = useQuery(versionQuery(component, number));
+  if (version.isPending) return <Loading height={520} />;
+  if (version.isError) return <Trouble error={version.error} />;
+  const view = version.data;
+  const liveIn = view.walk.filter((stop) => stop.live === view.number).map((stop) => stop.environment);
+  return (
+    <>
+      <title>{`${view.component} ${view.number} · Paseo`}</title>
+      <div className="title-line">
+        <h1><span className="up">{view.component}</span> {view.number}</h1>
+        <p>{liveIn.length > 0 ? <span className="badge good">live in {liveIn.join(", ")}</span> : "live nowhere now"}</p>
+        <p>{view.branch} at <code>{view.commit?.slice(0, 7)}</code>{view.commitSummary && <>, “{view.commitSummary}”</>}</p>
+      </div>
+      <Causes links={view.causes} last={`${view.component} ${view.number}`} />
+      <div className="hero"><Walk stops={stopsOf(view)} label={`The walk of ${view.component} ${view.number}`} /></div>
+      <div className="version-columns">
+        <Deployments view={view} />
+        <Artifacts view={view} />
+        <Origin view={view} />
+      </div>
+    </>
+  );
+}
+
+function Deployments({ view }: { view: View }) {
+  return (
+    <section>
+      <h2>Deployments</h2>
+      {view.deployments.length === 0 && <p className="quiet">None yet{view.trusted ? "" : ": its branch is not trusted, so it does not walk"}.</p>}
+      <div className="table-scroll" tabIndex={0} role="region" aria-label="Deployments of this version">
+        <table>
+          <thead><tr><th>Number</th><th>Into</th><th>State</th><th>Asked by</th><th>Asked</th></tr></thead>
+          <tbody>
+            {view.deployments.toReversed().map((each) => (
+              <tr key={each.id}>
+                <td><Link to={`/deployments/${each.id}`}>{each.id}</Link></td>
+                <td>{each.environment}</td>
+                <td><StateWord state={deploymentState(each.status)} />{each.reason && <div className="quiet">{each.reason}</div>}</td>
+                <td>{each.requestedBy ?? "the walk"}</td>
+                <td><At time={each.requestedAt} /></td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+const Artifacts = ({ view }: { view: View }) => (
+  <section>
+    <h2>Artifacts</h2>
+    <table>
+      <tbody>
+        {view.artifacts.map((each) => (
+          <tr key={each.name}>
+            <td><b>{each.name}</b><br /><span className="quiet">{each.fileName}, {bytes(each.size)}</span></td>
+            <td className="number">
+              <Digest value={each.digest} />
+              <a className="icon small" href={`/api/v1/versions/${view.component}/${view.number}/artifacts/${each.name}`} aria-label={`Download ${each.fileName}`}><Download size={15} /></a>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  </section>
+);
+
+const Origin = ({ view }: { view: View }) => (
+  <section>
+    <h2>Origin</h2>
+    <dl className="facts">
+      <dt>commit</dt><dd><code>{view.commit?.slice(0, 12)}</code> on {view.branch}</dd>
+      {view.commitAuthor && <><dt>author</dt><dd>{view.commitAuthor}</dd></>}
+      {view.run && <><dt>run</dt><dd><Link to={`/runs/${view.component}/${view.run}`}>#{view.run}</Link></dd></>}
+      <dt>sealed</dt><dd><At time={view.sealedAt} /></dd>
+      <dt>digest</dt><dd><Digest value={view.digest} /></dd>
+      <dt>recipe</dt><dd>{view.recipe.steps ?? 0} steps, {view.recipe.checks ?? 0} checks on each host</dd>
+    </dl>
+  </section>
+);

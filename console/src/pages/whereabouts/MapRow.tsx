@@ -1,0 +1,97 @@
+import { Footprints } from "lucide-react";
+import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
+import { Glyph } from "../../design/Glyph";
+import { GateMark, type GateState, type PathKind } from "../../design/Walk";
+import { Lozenge } from "../../design/parts";
+import { deploymentState, workState } from "../../design/states";
+import { At, Since } from "../../design/time";
+
+type Row = Schemas["RowView"];
+type Cell = Schemas["CellView"];
+type Column = Schemas["ColumnView"];
+
+const MOVING = ["deploying", "checking", "undoing"];
+const moving = (cell?: Cell) => cell?.coming.find((each) => MOVING.includes(each.status));
+const waiting = (cell?: Cell) => cell?.coming.find((each) => each.status === "waiting" || each.status === "queued");
+
+/** The path from a version to the next cell: solid when level, marching when something is on its way, dots when behind. */
+export function pathTo(version: string | undefined, next: Cell | undefined): PathKind {
+  if (!next) return "none";
+  if (moving(next)) return "moving";
+  return version !== undefined && next.version === version ? "walked" : "ahead";
+}
+
+/** The gate before a cell. */
+export function gateOf(cell: Cell, before: string | undefined): GateState {
+  const waits = waiting(cell);
+  if (waits) return waits.forYou ? "person" : "other";
+  return moving(cell) || (before !== undefined && cell.version === before) ? "open" : "later";
+}
+
+export function MapRow({ row, environments }: { row: Row; environments: Column[] }) {
+  const cells = environments.map((each) => row.cells.find((cell) => cell.environment === each.name));
+  return (
+    <div className="map-row" role="row">
+      <div role="rowheader" className="map-name"><b>{row.component}</b><span>{row.summary}</span></div>
+      <Newest row={row} next={cells[0]} />
+      {cells.map((cell, at) => (
+        <div role="cell" key={environments[at].name} className={`map-cell ${environments[at].gated ? "gated" : ""}`}>
+          <span className="map-label">{environments[at].name}</span>
+          {environments[at].gated && cell && <span className="map-gate"><GateMark state={gateOf(cell, cells[at - 1]?.version)} height={46} /></span>}
+          {cell ? <Place row={row} cell={cell} next={cells[at + 1]} nextGated={environments[at + 1]?.gated ?? false} /> : <p className="quiet">no place here</p>}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+function Newest({ row, next }: { row: Row; next: Cell | undefined }) {
+  const newest = row.newest;
+  if (!newest) return <div role="cell" className="map-cell"><p className="quiet">nothing built yet</p></div>;
+  const state = workState(newest.status);
+  const run = `/runs/${row.component}/${newest.run}`;
+  return (
+    <div role="cell" className="map-cell">
+      <span className="map-label">newest</span>
+      <div className="map-path">
+        <Lozenge to={newest.sealed ? `/versions/${row.component}/${newest.version}` : run} glyph={<Glyph shape={state.shape} tone={state.tone} />}>
+          {newest.sealed ? newest.version : `#${newest.run}`}
+        </Lozenge>
+        <i className={`path ${pathTo(newest.sealed ? newest.version : undefined, next)}`} />
+      </div>
+      <p>{state.word} <At time={newest.at} />, <Link to={run}>#{newest.run}</Link></p>
+      {!newest.sealed && newest.status === "running" && <p className="quiet">will be {newest.version}</p>}
+    </div>
+  );
+}
+
+function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cell | undefined; nextGated: boolean }) {
+  const on = moving(cell);
+  const coming = waiting(next);
+  return (
+    <>
+      <div className="map-path">
+        {cell.version ? (
+          <Lozenge to={`/versions/${row.component}/${cell.version}`} glyph={<Glyph shape="live" tone="good" />}>{cell.version}</Lozenge>
+        ) : <Lozenge kind="ghost">nothing yet</Lozenge>}
+        {on && <Lozenge kind="moving" to={`/deployments/${on.deployment}`} glyph={<Glyph shape={deploymentState(on.status).shape} tone="ink" />}>{on.version}</Lozenge>}
+        <i className={`path ${pathTo(cell.version, next)}`} />
+      </div>
+      <div className="map-words">
+        <div>
+          {cell.since && <p>live for <Since time={cell.since} />{cell.hosts > 1 && <span className="quiet"> on {cell.hosts} hosts</span>}</p>}
+          {on && <p><Link to={`/deployments/${on.deployment}`}>{on.version} {deploymentState(on.status).word}</Link></p>}
+          {cell.trouble && <p className="bad"><Link to={`/deployments/${cell.trouble.deployment}`}>{cell.trouble.version} {deploymentState(cell.trouble.status).word}</Link></p>}
+          {cell.behind > 0 && <p className="behind"><Footprints size={14} aria-hidden="true" />{cell.behind} {cell.behind === 1 ? "version" : "versions"} behind</p>}
+        </div>
+        {nextGated && coming && (
+          <p className={`at-gate ${coming.forYou ? "need" : ""}`}>
+            <Link to={`/deployments/${coming.deployment}`}>{coming.version} {coming.forYou ? "waits for you" : coming.status === "queued" ? "is queued" : "waits"}</Link>
+            <span className="quiet">{coming.gate}</span>
+          </p>
+        )}
+      </div>
+    </>
+  );
+}

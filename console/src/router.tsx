@@ -1,0 +1,21 @@
+import { createBrowserRouter } from "react-router";
+import { Frame } from "./design/Frame";
+import { Trouble } from "./design/parts";
+
+const page = (load: () => Promise<{ default: React.ComponentType }>) => async () => ({ Component: (await load()).default });
+
+/** Every page loads its own part. */
+export const router = createBrowserRouter([
+  { path: "/sign-in", lazy: page(() => import("./pages/sign-in/SignIn")) },
+  {
+    element: <Frame />,
+    children: [
+      { path: "/", lazy: page(() => import("./pages/whereabouts/Whereabouts")) },
+      { path: "/components", lazy: page(() => import("./pages/components/Components")) },
+      { path: "/runs/:component/:number", lazy: page(() => import("./pages/run/Run")) },
+      { path: "/versions/:component/:number", lazy: page(() => import("./pages/version/Version")) },
+      { path: "/deployments/:id", lazy: page(() => import("./pages/deployment/Deployment")) },
+      { path: "*", element: <Trouble error={new Error("There is no page at this address.")} /> },
+    ],
+  },
+]);
