@@ -28,25 +28,47 @@ function gather(client: QueryClient) {
   };
 }
 
-/** Keeps every page live. True while the connection stands. */
+/**
+ * Keeps every page live. True while the connection stands. Only a page that is looked at holds one: a browser has but a
+ * few for each service, and pages that are hidden, or kept for going back to, would use them up.
+ */
 export function useLive(): boolean {
   const client = useQueryClient();
   const [connected, setConnected] = useState(true);
   useEffect(() => {
     const old = gather(client);
-    const source = new EventSource("/api/v1/events");
-    let lost = false;
-    source.onopen = () => {
-      setConnected(true);
-      if (lost) void client.invalidateQueries();
-      lost = false;
+    let source: EventSource | undefined;
+    let fresh = true;
+    const close = () => {
+      source?.close();
+      source = undefined;
+      fresh = false;
     };
-    source.onerror = () => {
-      lost = true;
-      setConnected(false);
+    const open = () => {
+      if (source || document.hidden) return;
+      source = new EventSource("/api/v1/events");
+      source.onopen = () => {
+        setConnected(true);
+        if (!fresh) void client.invalidateQueries();
+        fresh = true;
+      };
+      source.onerror = () => {
+        fresh = false;
+        setConnected(false);
+      };
+      source.addEventListener("changed", (event) => old((JSON.parse(event.data) as { kind: string }).kind));
     };
-    source.addEventListener("changed", (event) => old((JSON.parse(event.data) as { kind: string }).kind));
-    return () => source.close();
+    const turn = () => (document.hidden ? close() : open());
+    open();
+    document.addEventListener("visibilitychange", turn);
+    window.addEventListener("pagehide", close);
+    window.addEventListener("pageshow", open);
+    return () => {
+      document.removeEventListener("visibilitychange", turn);
+      window.removeEventListener("pagehide", close);
+      window.removeEventListener("pageshow", open);
+      close();
+    };
   }, [client]);
   return connected;
 }

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { CircleUserRound, LogOut, Moon, Radio, Sun } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { Suspense, type ReactNode } from "react";
-import { NavLink, Outlet, useNavigate } from "react-router";
+import { Link, Outlet, useLocation, useNavigate } from "react-router";
 import { api, need } from "../api/client";
 import { useLive } from "../api/live";
 import { agents, me, whereabouts } from "../api/queries";
@@ -19,7 +19,12 @@ const Mark = () => (
   </svg>
 );
 
-const Page = ({ to, children }: { to: string; children: ReactNode }) => <NavLink to={to} end={to === "/"}>{children}</NavLink>;
+/** A page of the rail; it stays current on the pages that are reached from it. */
+function Page({ to, also, children }: { to: string; also: string[]; children: ReactNode }) {
+  const { pathname } = useLocation();
+  const current = pathname === to || also.some((path) => pathname.startsWith(path));
+  return <Link to={to} aria-current={current ? "page" : undefined}>{children}</Link>;
+}
 
 function Rail() {
   const theme = useTheme();
@@ -27,10 +32,10 @@ function Rail() {
   const needs = where.data?.rows.flatMap((row) => row.cells.flatMap((cell) => cell.coming)).filter((each) => each.forYou).length ?? 0;
   return (
     <header className="rail">
-      <NavLink to="/" className="brand" aria-label="Paseo, whereabouts"><Mark /><span>paseo</span></NavLink>
+      <Link to="/" className="brand" aria-label="Paseo, whereabouts"><Mark /><span>paseo</span></Link>
       <nav aria-label="Pages">
-        <Page to="/">Whereabouts{needs > 0 && <b className="count" aria-label={`${needs} need you`}>{needs}</b>}</Page>
-        <Page to="/components">Components</Page>
+        <Page to="/" also={["/deployments/"]}>Whereabouts{needs > 0 && <b className="count" aria-label={`${needs} need you`}>{needs}</b>}</Page>
+        <Page to="/components" also={["/runs/", "/versions/"]}>Components</Page>
       </nav>
       <div className="tools">
         <button type="button" className="icon" onClick={flipTheme} aria-label={theme === "dark" ? "Light theme" : "Dark theme"}>

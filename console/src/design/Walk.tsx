@@ -78,12 +78,13 @@ export function GateMark({ state, height = 82 }: { state: GateState; height?: nu
 
 function Person({ r }: { r: number }) {
   const q = r * 0.5;
+  if (r < 6) return <circle r={4.6} className="knob" strokeWidth={1.2} />;
   return (
-    <>
+    <g className="gate-person">
       <circle r={r} className="knob" strokeWidth={2} />
       <circle cy={-q * 0.62} r={q * 0.62} className="man" />
       <path d={`M${-q * 1.15} ${q * 1.12}c${q * 0.12} ${-q * 1.5} ${q * 2.18} ${-q * 1.5} ${q * 2.3} 0z`} className="man" />
-    </>
+    </g>
   );
 }
 
@@ -97,7 +98,7 @@ export function Walk({ stops, label }: { stops: Stop[]; label: string }) {
             <b>{stop.name}</b> {stop.time && <span>{stop.time}</span>}
           </div>
           <div className="walk-mark">
-            {stop.gate && <GateMark state={stop.gate} />}
+            {stop.gate && <GateMark state={stop.gate} height={74} />}
             <StopMark state={stop.state} />
             <i className={`path ${stop.path}`} />
             <span className="sr-only">{stop.sentence}</span>

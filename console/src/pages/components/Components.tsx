@@ -45,6 +45,7 @@ function Component({ name, summary }: { name: string; summary: string }) {
           </tbody>
         </table>
       </div>
+      {runs.isError && <p className="bad" role="alert">{runs.error.message}</p>}
       {runs.data?.length === 0 && <p className="quiet">No run yet. Push to a branch that the pipeline file names, or: paseo start {name}</p>}
       {nothing.length > 0 && (
         <ul className="nothing">

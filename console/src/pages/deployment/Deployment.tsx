@@ -67,7 +67,7 @@ const port = (url: string) => new URL(url).host;
 
 const Addresses = ({ view }: { view: View }) => (
   <div className="addresses">
-    {view.behindUrl && <a className="btn" href={view.behindUrl} target="_blank" rel="noreferrer"><ExternalLink size={15} />Open where it is live now <code>{port(view.behindUrl)}</code></a>}
+    {view.behindUrl && <a className="btn" href={view.behindUrl} target="_blank" rel="noreferrer"><ExternalLink size={15} />Open {view.route[view.route.indexOf(view.deployment.environment) - 1]} <code>{port(view.behindUrl)}</code></a>}
     {view.url && <a className="btn" href={view.url} target="_blank" rel="noreferrer"><ExternalLink size={15} />Open {view.deployment.environment} <code>{port(view.url)}</code></a>}
   </div>
 );

@@ -19,10 +19,21 @@ export function useLog(component: string, number: number, stage: Schemas["StageV
   return { lines, away };
 }
 
+/** Waits until the page is looked at: a hidden one leaves the browser's few connections to the others. */
+const shown = (stop: AbortSignal) =>
+  new Promise<void>((resolve) => {
+    const done = () => {
+      if (!document.hidden || stop.aborted) resolve();
+    };
+    document.addEventListener("visibilitychange", done, { signal: stop });
+    stop.addEventListener("abort", done);
+  });
+
 async function follow(component: string, number: number, stage: string, stop: AbortSignal, add: (lines: LogLine[]) => void, away: (is: boolean) => void) {
   let from = 1;
   while (!stop.aborted) {
     try {
+      if (document.hidden) await shown(stop);
       const part = await need(api.GET("/api/v1/runs/{component}/{number}/stages/{stage}/log", {
         params: { path: { component, number, stage }, query: { from, limit: PART, waitMillis: 10_000 } }, signal: stop,
       }));

@@ -65,6 +65,8 @@ function Deployments({ view }: { view: View }) {
   );
 }
 
+const count = (number: number | undefined, word: string) => `${number ?? 0} ${word}${number === 1 ? "" : "s"}`;
+
 const Artifacts = ({ view }: { view: View }) => (
   <section>
     <h2>Artifacts</h2>
@@ -93,7 +95,7 @@ const Origin = ({ view }: { view: View }) => (
       {view.run && <><dt>run</dt><dd><Link to={`/runs/${view.component}/${view.run}`}>#{view.run}</Link></dd></>}
       <dt>sealed</dt><dd><At time={view.sealedAt} /></dd>
       <dt>digest</dt><dd><Digest value={view.digest} /></dd>
-      <dt>recipe</dt><dd>{view.recipe.steps ?? 0} steps, {view.recipe.checks ?? 0} checks on each host</dd>
+      <dt>recipe</dt><dd>{count(view.recipe.steps, "step")}, {count(view.recipe.checks, "check")} on each host</dd>
     </dl>
   </section>
 );

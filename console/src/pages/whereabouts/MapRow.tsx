@@ -80,7 +80,7 @@ function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cel
       </div>
       <div className="map-words">
         <div>
-          {cell.since && <p>live for <Since time={cell.since} />{cell.hosts > 1 && <span className="quiet"> on {cell.hosts} hosts</span>}</p>}
+          {cell.since && <p>live for <Since time={cell.since} /></p>}
           {on && <p><Link to={`/deployments/${on.deployment}`}>{on.version} {deploymentState(on.status).word}</Link></p>}
           {cell.trouble && <p className="bad"><Link to={`/deployments/${cell.trouble.deployment}`}>{cell.trouble.version} {deploymentState(cell.trouble.status).word}</Link></p>}
           {cell.behind > 0 && <p className="behind"><Footprints size={14} aria-hidden="true" />{cell.behind} {cell.behind === 1 ? "version" : "versions"} behind</p>}

@@ -33,10 +33,10 @@ function Card({ need: { row, environment, coming } }: { need: Need }) {
   row.cells.forEach((cell, at) => {
     const here = cell.environment === environment;
     const next = row.cells[at + 1]?.environment === environment;
-    stops.push({ key: cell.environment, state: here ? "ahead" : "live", gate: here ? "person" : undefined, path: here || next ? "none" : "walked" });
+    stops.push({ key: cell.environment, state: here ? "ahead" : "live", gate: here ? "person" : undefined, path: here ? "none" : next ? "ahead" : "walked" });
   });
   return (
-    <div className="need">
+    <div className="needs-card">
       <div>
         <p><b>{row.component} <span className="v">{coming.version}</span></b> into {environment}</p>
         <p className="quiet">{coming.gate}, asked by {coming.requestedBy ?? "the walk"} <Since time={coming.requestedAt} /> ago</p>

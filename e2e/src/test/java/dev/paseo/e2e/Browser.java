@@ -1,0 +1,96 @@
+package dev.paseo.e2e;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.openqa.selenium.By;
+import org.openqa.selenium.JavascriptExecutor;
+import org.openqa.selenium.OutputType;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.chrome.ChromeDriver;
+import org.openqa.selenium.chrome.ChromeDriverService;
+import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.support.ui.ExpectedConditions;
+import org.openqa.selenium.support.ui.WebDriverWait;
+
+/** Debian's Chromium, headless, looking at the console. */
+public final class Browser implements AutoCloseable {
+
+    private final ChromeDriver driver;
+    private final String address;
+
+    public Browser(String address) {
+        ChromeOptions options = new ChromeOptions();
+        options.setBinary(System.getProperty("paseo.chromium", "/usr/bin/chromium"));
+        options.addArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+                "--disable-background-networking", "--disable-component-update", "--disable-sync", "--hide-scrollbars", "--window-size=1280,800");
+        ChromeDriverService service = new ChromeDriverService.Builder()
+                .usingDriverExecutable(Path.of(System.getProperty("paseo.chromedriver", "/usr/bin/chromedriver")).toFile()).usingAnyFreePort().build();
+        this.driver = new ChromeDriver(service, options);
+        this.address = address;
+        size(1280, 800);
+    }
+
+    /** Sets the size of the page itself, whatever the window has around it. */
+    public void size(int width, int height) {
+        driver.executeCdpCommand("Emulation.setDeviceMetricsOverride",
+                Map.of("width", width, "height", height, "deviceScaleFactor", 1, "mobile", width < 500));
+    }
+
+    public void open(String path) {
+        driver.get(address + path);
+    }
+
+    public WebElement see(By what) {
+        return new WebDriverWait(driver, Duration.ofSeconds(30), Duration.ofMillis(50)).until(ExpectedConditions.visibilityOfElementLocated(what));
+    }
+
+    public WebElement seeText(String text) {
+        return see(By.xpath("//body//*[contains(normalize-space(.), \"" + text + "\")][not(*[contains(normalize-space(.), \"" + text + "\")])]"));
+    }
+
+    public void signIn(String name, String password) {
+        open("/sign-in");
+        see(By.id("name")).sendKeys(name);
+        driver.findElement(By.id("password")).sendKeys(password);
+        driver.findElement(By.cssSelector("button[type=submit]")).click();
+        see(By.cssSelector(".harbour"));
+    }
+
+    public void dark(boolean dark) {
+        driver.executeScript("localStorage.setItem('paseo-theme', arguments[0])", dark ? "dark" : "light");
+        driver.navigate().refresh();
+    }
+
+    public String path() {
+        return Objects.requireNonNull(driver.getCurrentUrl()).substring(address.length());
+    }
+
+    public List<WebElement> all(By what) {
+        return driver.findElements(what);
+    }
+
+    /** What axe finds wrong with the page: rule and place. */
+    @SuppressWarnings("unchecked")
+    public List<String> axe(String script) {
+        driver.executeScript(script);
+        return (List<String>) Objects.requireNonNull(((JavascriptExecutor) driver).executeAsyncScript("""
+                const done = arguments[arguments.length - 1];
+                axe.run(document, {resultTypes: ['violations']}).then(result =>
+                  done(result.violations.flatMap(rule => rule.nodes.map(node => rule.id + ': ' + node.html.slice(0, 160)))));"""));
+    }
+
+    public void shoot(Path file) throws IOException {
+        Files.createDirectories(Objects.requireNonNull(file.getParent()));
+        Files.write(file, driver.getScreenshotAs(OutputType.BYTES));
+    }
+
+    @Override
+    public void close() {
+        driver.quit();
+    }
+}
