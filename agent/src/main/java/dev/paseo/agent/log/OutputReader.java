@@ -32,27 +32,43 @@ final class OutputReader {
         this.masker = masker;
     }
 
-    /** The lines that are complete by now, at most about {@code mostBytes} of them; with {@code all}, also an unended last one. */
-    List<LogLine> read(int mostBytes, boolean all) throws IOException {
+    /**
+     * The lines that are complete by now, in parts of about this many bytes; with {@code all}, also an unended last one.
+     * None means that there is nothing more for the moment.
+     */
+    List<LogLine> read(int partBytes, boolean all) throws IOException {
         List<LogLine> lines = new ArrayList<>();
-        boolean atEnd = fill(mostBytes);
         long now = System.currentTimeMillis();
-        int end = rest.indexOf("\n");
+        boolean atEnd;
+        do {
+            atEnd = fill(partBytes);
+            takeWhole(lines, now);
+        } while (lines.isEmpty() && !atEnd);
+        if (all && atEnd) {
+            takeRest(lines, now);
+        }
+        return lines;
+    }
+
+    private void takeWhole(List<LogLine> lines, long now) {
         int from = 0;
-        while (end >= 0) {
+        for (int end = rest.indexOf("\n"); end >= 0; end = rest.indexOf("\n", from)) {
             addCut(lines, rest.substring(from, end), now);
             from = end + 1;
-            end = rest.indexOf("\n", from);
         }
         rest.delete(0, from);
         while (rest.length() > LONGEST_LINE + masker.longest()) {
             cutOne(lines, now);
         }
-        if (all && atEnd && !rest.isEmpty()) {
+    }
+
+    private void takeRest(List<LogLine> lines, long now) {
+        rest.append(new String(undecoded, StandardCharsets.UTF_8));
+        undecoded = new byte[0];
+        if (!rest.isEmpty()) {
             addCut(lines, rest.toString(), now);
             rest.setLength(0);
         }
-        return lines;
     }
 
     private boolean fill(int mostBytes) throws IOException {
@@ -77,11 +93,12 @@ final class OutputReader {
         int whole = joined.length;
         for (int back = 1; back <= 3 && back <= joined.length; back++) {
             int sign = joined[joined.length - back] & 0xff;
-            int needs = sign >= 0xf0 ? 4 : sign >= 0xe0 ? 3 : sign >= 0xc0 ? 2 : 0;
-            if (needs > back) {
+            boolean goesOn = sign >= 0x80 && sign < 0xc0;
+            int needs = sign >= 0xf8 ? 1 : sign >= 0xf0 ? 4 : sign >= 0xe0 ? 3 : 2;
+            if (!goesOn && sign >= 0xc0 && needs > back) {
                 whole = joined.length - back;
             }
-            if (needs > 0) {
+            if (!goesOn) {
                 break;
             }
         }

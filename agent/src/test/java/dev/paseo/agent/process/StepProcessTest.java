@@ -1,0 +1,110 @@
+package dev.paseo.agent.process;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class StepProcessTest {
+
+    private static final StepProcess.StopSignal GO_ON = signal(false);
+
+    @TempDir
+    Path folder;
+
+    private static StepProcess.StopSignal signal(boolean wanted) {
+        return new StepProcess.StopSignal() {
+            @Override
+            public boolean wanted() {
+                return wanted;
+            }
+
+            @Override
+            public boolean atOnce() {
+                return true;
+            }
+        };
+    }
+
+    @BeforeEach
+    void workspace() throws IOException {
+        Files.createDirectories(folder.resolve("workspace"));
+    }
+
+    private StepProcess start(String command) throws IOException {
+        return StepProcess.start(folder.resolve("step-1"), command, folder.resolve("workspace"), Map.of("PATH", System.getenv("PATH"), "WORD", "tide"));
+    }
+
+    private String output() throws IOException {
+        return Files.readString(folder.resolve("step-1").resolve("output"));
+    }
+
+    /** Not there, or dead and only not yet buried by its parent. */
+    private static boolean isGone(String process) throws IOException {
+        Path status = Path.of("/proc", process, "status");
+        return Files.notExists(status) || Files.readString(status).contains("State:\tZ");
+    }
+
+    @Test
+    void itRunsInTheWorkspaceWithACleanedEnvironmentAndStopsAtTheFirstFailure() throws Exception {
+        StepProcess step = start("pwd; echo \"$WORD ${HOME:-no home}\"; false; echo never");
+        assertEquals(new StepProcess.End.Exited(1), step.await(30, GO_ON));
+        assertEquals(folder.resolve("workspace") + "\ntide no home\n", output());
+    }
+
+    @Test
+    void itIsStartedOnceHoweverOftenItIsAskedFor() throws Exception {
+        String command = "echo once >> " + folder.resolve("marker");
+        List<Thread> threads = new ArrayList<>();
+        for (int at = 0; at < 8; at++) {
+            threads.add(Thread.ofVirtual().start(() -> {
+                try {
+                    start(command).await(30, GO_ON);
+                } catch (IOException | InterruptedException failed) {
+                    throw new IllegalStateException(failed);
+                }
+            }));
+        }
+        for (Thread thread : threads) {
+            thread.join();
+        }
+        assertEquals("once\n", Files.readString(folder.resolve("marker")));
+        assertEquals(new StepProcess.End.Exited(0), start(command).await(30, GO_ON), "its end is known afterwards as well");
+    }
+
+    @Test
+    void aTimeoutEndsTheWholeTreeAlsoWhatLeftItsSession() throws Exception {
+        StepProcess step = start("setsid sh -c 'echo $$ > child; exec sleep 600' & sleep 600");
+        Path child = folder.resolve("workspace").resolve("child");
+        assertEquals(new StepProcess.End.TimedOut(), step.await(1, GO_ON));
+        assertTrue(isGone(Files.readString(child).strip()));
+    }
+
+    @Test
+    void childrenLeftBehindAreEndedWithTheStep() throws Exception {
+        StepProcess step = start("(sleep 600 & echo $! > child)");
+        assertEquals(new StepProcess.End.Exited(0), step.await(30, GO_ON));
+        assertTrue(isGone(Files.readString(folder.resolve("workspace").resolve("child")).strip()));
+    }
+
+    @Test
+    void itCanBeStopped() throws Exception {
+        assertEquals(new StepProcess.End.Stopped(), start("sleep 600").await(60, signal(true)));
+    }
+
+    @Test
+    void aTryWhoseEndCannotBeKnownIsUnknownAndNotStartedAgain() throws Exception {
+        Path step = Files.createDirectories(folder.resolve("step-1"));
+        Files.writeString(step.resolve("started"), "999999999\n");
+        assertEquals(new StepProcess.End.Unknown(), start("echo again > marker").await(30, GO_ON));
+        assertTrue(Files.notExists(folder.resolve("workspace").resolve("marker")));
+    }
+}

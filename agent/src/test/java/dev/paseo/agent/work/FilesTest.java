@@ -1,0 +1,80 @@
+package dev.paseo.agent.work;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
+import org.apache.commons.compress.archivers.tar.TarConstants;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class FilesTest {
+
+    @TempDir
+    Path folder;
+
+    private static byte[] archive(String name, String linkTo) throws IOException {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (TarArchiveOutputStream tar = new TarArchiveOutputStream(bytes)) {
+            byte[] text = "text".getBytes(StandardCharsets.UTF_8);
+            TarArchiveEntry entry = linkTo == null ? new TarArchiveEntry(name, true) : new TarArchiveEntry(name, TarConstants.LF_SYMLINK);
+            if (linkTo == null) {
+                entry.setSize(text.length);
+            } else {
+                entry.setLinkName(linkTo);
+            }
+            tar.putArchiveEntry(entry);
+            if (linkTo == null) {
+                tar.write(text);
+            }
+            tar.closeArchiveEntry();
+        }
+        return bytes.toByteArray();
+    }
+
+    @ParameterizedTest
+    @CsvSource({"../outside,", "a/../../outside,", "link, ../../outside", "link, /etc"})
+    void anArchiveThatClimbsOutIsRefused(String name, String linkTo) throws IOException {
+        Path inside = Files.createDirectories(folder.resolve("inside"));
+        byte[] bytes = archive(name, linkTo);
+        assertThrows(IOException.class, () -> Archives.unpack(new ByteArrayInputStream(bytes), inside));
+        assertTrue(Files.notExists(folder.resolve("outside")));
+    }
+
+    @Test
+    void aGoodArchiveIsUnpacked() throws IOException {
+        Archives.unpack(new ByteArrayInputStream(archive("a/b.txt", null)), folder);
+        assertEquals("text", Files.readString(folder.resolve("a/b.txt")));
+    }
+
+    @Test
+    void aPatternFindsItsOneFile() throws IOException {
+        Path file = Files.createDirectories(folder.resolve("out")).resolve("tide-api.jar");
+        Files.writeString(file, "jar");
+        assertEquals(file.toRealPath(), KeptFile.find(folder, "app", "out/*.jar"));
+        assertEquals(file.toRealPath(), KeptFile.find(folder, "app", "out/tide-api.jar"));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "out/*.war, matches no file of the workspace", "../*.jar, leads out of the workspace", "/etc/passwd, leads out of the workspace",
+        "out/*, matches more than one file", "out/link, is a link that leads out of the workspace"})
+    void aPatternThatDoesNotIsToldWhy(String pattern, String reason) throws IOException {
+        Path out = Files.createDirectories(folder.resolve("out"));
+        Files.writeString(out.resolve("a"), "a");
+        Files.writeString(out.resolve("b"), "b");
+        Files.createSymbolicLink(out.resolve("link"), Path.of("/etc/hostname"));
+        KeptFile.NotOne refused = assertThrows(KeptFile.NotOne.class, () -> KeptFile.find(folder, "app", pattern));
+        assertTrue(refused.getMessage().contains(reason), refused.getMessage());
+    }
+}

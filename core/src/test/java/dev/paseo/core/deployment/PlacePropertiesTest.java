@@ -1,0 +1,86 @@
+package dev.paseo.core.deployment;
+
+import dev.paseo.core.decision.Decision;
+import dev.paseo.core.deployment.DeploymentState.OnFailure;
+import dev.paseo.core.deployment.DeploymentState.WayBack;
+import dev.paseo.core.gate.Judgement;
+import dev.paseo.core.gate.Verdict;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Combinators;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+import org.junit.jupiter.api.Assertions;
+
+/** Whatever is asked, judged, reported and cancelled at a place, these hold. */
+class PlacePropertiesTest {
+
+    private static final Verdict SHUT = new Verdict(
+            List.of(new Judgement(Judgement.State.ASKED, "0 of 1 approval", "", Optional.empty())), Optional.empty(), Optional.empty());
+    private static final List<String> HOSTS = List.of("north-quay", "south-quay", "lighthouse");
+
+    private static DeploymentState wanted(long id, boolean automatic, OnFailure failure) {
+        return new DeploymentState(id, "1.4." + id, 7, id, Kind.PROMOTION, automatic, DeploymentStatus.WAITING,
+                HOSTS.stream().map(HostState::ahead).toList(), failure, WayBack.REMOVAL, Optional.empty());
+    }
+
+    @Provide
+    Arbitrary<List<PlaceEvent>> events() {
+        Arbitrary<Long> ids = Arbitraries.longs().between(1, 5);
+        Arbitrary<PlaceEvent> requests = Combinators.combine(ids, Arbitraries.of(true, false), Arbitraries.of(OnFailure.values()))
+                .as((id, automatic, failure) -> new PlaceEvent.Requested(wanted(id, automatic, failure)));
+        Arbitrary<PlaceEvent> gates = Arbitraries.of(Verdict.OPEN, SHUT).list().ofSize(5).map(verdicts -> {
+            Map<Long, Verdict> byId = new HashMap<>();
+            for (int at = 0; at < verdicts.size(); at++) {
+                byId.put(at + 1L, verdicts.get(at));
+            }
+            return new PlaceEvent.GatesJudged(byId);
+        });
+        Arbitrary<HostOutcome> outcomes = Arbitraries.of(new HostOutcome.Done(), new HostOutcome.Done(), new HostOutcome.Done(),
+                new HostOutcome.Failed("no", true), new HostOutcome.Failed("no", false));
+        Arbitrary<PlaceEvent> reports = Combinators.combine(ids, Arbitraries.of(HOSTS), Arbitraries.of(HostTask.values()), outcomes)
+                .as(PlaceEvent.HostReported::new);
+        Arbitrary<PlaceEvent> cancels = ids.map(id -> new PlaceEvent.CancelAsked(id, "release-engineer"));
+        return Arbitraries.frequencyOf(net.jqwik.api.Tuple.of(3, requests), net.jqwik.api.Tuple.of(4, gates),
+                net.jqwik.api.Tuple.of(30, reports), net.jqwik.api.Tuple.of(1, cancels)).list().ofMaxSize(120);
+    }
+
+    @Property
+    void onlyOneAtATimeNeverThroughAShutGateNeverBackwardsByItself(@ForAll("events") List<PlaceEvent> events) {
+        PlaceState now = new PlaceState(Optional.empty(), List.of());
+        Set<Long> used = new HashSet<>();
+        for (PlaceEvent event : events) {
+            if (event instanceof PlaceEvent.Requested(DeploymentState wanted) && !used.add(wanted.id())) {
+                continue;
+            }
+            if (PlaceDecider.decide(now, event) instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState next, List<PlaceEffect> effects)) {
+                check(now, event, next);
+                now = next;
+            }
+        }
+    }
+
+    private static void check(PlaceState before, PlaceEvent event, PlaceState after) {
+        Assertions.assertTrue(after.open().stream().filter(deployment -> deployment.status().active()).count() <= 1, "two at a time");
+        for (DeploymentState deployment : after.open()) {
+            Optional<DeploymentState> earlier = before.deployment(deployment.id());
+            boolean started = deployment.status() == DeploymentStatus.DEPLOYING && earlier.filter(old -> old.status().active()).isEmpty();
+            if (started) {
+                PlaceEvent.GatesJudged judged = Assertions.assertInstanceOf(PlaceEvent.GatesJudged.class, event, "started by something else");
+                Assertions.assertTrue(judged.verdicts().get(deployment.id()).open(), "started through a shut gate");
+                Assertions.assertFalse(deployment.automatic() && before.live().filter(live -> live.order() > deployment.order()).isPresent()
+                        && earlier.isEmpty(), "went backwards by itself");
+            }
+            boolean ended = !deployment.status().open();
+            Assertions.assertFalse(ended && deployment.hosts().stream().anyMatch(host -> host.phase().busy()), "ended while a host is busy");
+            earlier.filter(old -> !old.status().open()).ifPresent(old -> Assertions.assertEquals(old, deployment, "an ended one changed"));
+        }
+    }
+}
