@@ -5,7 +5,7 @@ import { At } from "../../design/time";
 export function Causes({ links, last }: { links: Schemas["Link"][]; last: string }) {
   return (
     <div className="causes">
-      <h3>Because of</h3>
+      <span className="causes-head">Because of</span>
       {links.toReversed().map((link) => (
         <span key={link.id} className="cause"><b>{link.sentence}</b> <At time={link.at} /><i className="arrow" aria-hidden="true" /></span>
       ))}

@@ -15,7 +15,7 @@ const pathAfter = (stage: Stage): PathKind =>
 /** Stages as stops of a path, and at its end the version with the walk that it would have. */
 export function StageLine({ view, selected, onSelect }: { view: View; selected: string | undefined; onSelect: (name: string) => void }) {
   return (
-    <div className="stage-line" role="tablist" aria-label="Stages">
+    <div className="stage-line" role="group" aria-label="Stages">
       {view.stages.map((stage) => (
         <div key={`${stage.name}/${stage.attempt}`} className="stage-part">
           <StagePill stage={stage} selected={stage.name === selected} onSelect={() => onSelect(stage.name)} />
@@ -32,7 +32,7 @@ function StagePill({ stage, selected, onSelect }: { stage: Stage; selected: bool
   const now = useNow();
   const words = stage.startedAt ? `${state.word}, ${lengthOf(stage.startedAt, stage.endedAt ? new Date(stage.endedAt) : now)}` : state.word;
   return (
-    <button type="button" role="tab" aria-selected={selected} className={`stage ${stage.status} ${selected ? "selected" : ""}`} onClick={onSelect}
+    <button type="button" aria-pressed={selected} className={`stage ${stage.status} ${selected ? "selected" : ""}`} onClick={onSelect}
       title={stage.reason}>
       <Glyph shape={state.shape} tone={state.tone} size={18} />
       <span><b>{stage.name}</b><i>{words}</i></span>

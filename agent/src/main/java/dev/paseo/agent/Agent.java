@@ -14,6 +14,8 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Semaphore;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -27,6 +29,7 @@ public final class Agent implements AutoCloseable {
     private final Path folder;
     private final Semaphore room;
     private final Map<String, String> machine;
+    private final Set<Long> held = ConcurrentHashMap.newKeySet();
     private volatile boolean closing;
     private volatile Thread asking = Thread.currentThread();
 
@@ -75,7 +78,7 @@ public final class Agent implements AutoCloseable {
             room.acquire();
             Optional<Assignment> work = Optional.empty();
             try {
-                work = service.work(secret);
+                work = service.work(secret, held);
             } catch (IOException away) {
                 LOG.info("the service is away: {}", away.getMessage());
                 Thread.sleep(500);
@@ -94,6 +97,7 @@ public final class Agent implements AutoCloseable {
         LOG.info("work {}: {}", work.work(), work.kind());
         Spool spool = Spool.open(folder.resolve("spool"), work.work());
         spool.keepLease(work.leaseToken());
+        held.add(work.work());
         carryOut(work, spool);
     }
 
@@ -104,6 +108,7 @@ public final class Agent implements AutoCloseable {
             return;
         }
         room.acquire();
+        held.add(left.work());
         Thread.ofVirtual().name("adopting").start(() -> {
             try {
                 LeaseClient lease = service.lease(token.get());
@@ -118,6 +123,7 @@ public final class Agent implements AutoCloseable {
             } catch (IOException | RuntimeException failed) {
                 LOG.error("{} cannot be gone on with", left.folder(), failed);
             } finally {
+                held.remove(left.work());
                 room.release();
             }
         });
@@ -141,6 +147,7 @@ public final class Agent implements AutoCloseable {
             } catch (IOException | RuntimeException failed) {
                 LOG.error("work {} cannot be carried out; its lease will run out", work.work(), failed);
             } finally {
+                held.remove(work.work());
                 room.release();
             }
         });

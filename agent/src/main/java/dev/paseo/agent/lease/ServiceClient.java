@@ -2,12 +2,15 @@ package dev.paseo.agent.lease;
 
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Enrolment;
+import dev.paseo.api.agent.WorkRequest;
 import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.time.Duration;
+import java.util.Collection;
+import java.util.List;
 import java.util.Optional;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -34,10 +37,11 @@ public final class ServiceClient {
         return json.readValue(answer.body(), Enrolment.Enrolled.class);
     }
 
-    /** Waits a while for work. */
-    public Optional<Assignment> work(String secret) throws IOException, InterruptedException {
+    /** Waits a while for work; {@code held} is what this agent has. */
+    public Optional<Assignment> work(String secret, Collection<Long> held) throws IOException, InterruptedException {
         HttpResponse<String> answer = http.send(request("/agent/v1/work?waitMillis=" + POLL.toMillis(), POLL.plusSeconds(20))
-                .header("Authorization", "Bearer " + secret).POST(HttpRequest.BodyPublishers.noBody()).build(), HttpResponse.BodyHandlers.ofString());
+                .header("Authorization", "Bearer " + secret).header("Content-Type", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(new WorkRequest(List.copyOf(held))))).build(), HttpResponse.BodyHandlers.ofString());
         return switch (answer.statusCode()) {
             case 200 -> Optional.of(json.readValue(answer.body(), Assignment.class));
             case 204 -> Optional.empty();

@@ -38,6 +38,11 @@ public final class Spool {
         }
     }
 
+    /** The work that it is about. */
+    public long work() {
+        return Long.parseLong(folder.getFileName().toString().substring("work-".length()));
+    }
+
     public Path folder() {
         return folder;
     }

@@ -2,6 +2,7 @@ package dev.paseo.service.agent;
 
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Enrolment;
+import dev.paseo.api.agent.WorkRequest;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.agent.Agents.Enlisted;
 import dev.paseo.service.engine.Nudge;
@@ -48,11 +49,15 @@ class AgentController {
 
     /** Waits for work; 204 where none came in time. */
     @PostMapping("/work")
-    ResponseEntity<Assignment> work(@RequestHeader("Authorization") String authorization,
+    ResponseEntity<Assignment> work(@RequestHeader("Authorization") String authorization, @RequestBody WorkRequest request,
             @RequestParam(defaultValue = "" + LONGEST_POLL_MILLIS) long waitMillis) throws InterruptedException {
         Enlisted agent = agents.bySecret(authorization.replaceFirst("^Bearer ", ""))
                 .orElseThrow(() -> Refusal.signedOut("This agent is not enrolled."));
         agents.heard(agent);
+        Optional<WorkBoard.Taken> lost = board.sendAgain(agent, request.held());
+        if (lost.isPresent()) {
+            return ResponseEntity.ok(assignment(lost.get()));
+        }
         long until = System.nanoTime() + Math.clamp(waitMillis, 0, LONGEST_POLL_MILLIS) * 1_000_000;
         while (true) {
             long seen = nudge.seen();

@@ -87,6 +87,15 @@ public class WorkBoard {
         return mapper.byId(offered.id()).map(work -> new Taken(work, token));
     }
 
+    /** Work that was leased to this agent but never reached it: the answer was lost on its way. */
+    Optional<Taken> sendAgain(Enlisted agent, List<Long> held) {
+        return mapper.notBegun(agent.id()).stream().filter(work -> !held.contains(work.id())).findFirst().flatMap(work -> {
+            String token = Tokens.fresh("paseo-lease");
+            return mapper.leaseAgain(work.id(), work.fence(), Tokens.hash(token), leaseEnd(clock.now())) == 1
+                    ? mapper.byId(work.id()).map(again -> new Taken(again, token)) : Optional.<Taken>empty();
+        });
+    }
+
     private Instant leaseEnd(Instant now) {
         return now.plusSeconds(rules.settings().leaseSeconds());
     }

@@ -37,6 +37,17 @@ interface WorkMapper {
             where id = #{id} and status = 'offered'""")
     int lease(long id, long agent, String hash, Instant until, Instant now);
 
+    /** Leased to this agent, and no step of it was ever reported. */
+    @Select("select " + COLUMNS + """
+            \sfrom work w where agent_id = #{agent} and status = 'leased'
+              and not exists (select 1 from step s where s.work_id = w.id) order by id limit 20""")
+    List<Work> notBegun(long agent);
+
+    @Update("""
+            update work set fence = fence + 1, lease_hash = #{hash}, lease_until = #{until}
+            where id = #{id} and fence = #{fence} and status = 'leased'""")
+    int leaseAgain(long id, long fence, String hash, Instant until);
+
     @Update("update work set lease_until = #{until} where id = #{id} and fence = #{fence} and status = 'leased'")
     int extend(long id, long fence, Instant until);
 

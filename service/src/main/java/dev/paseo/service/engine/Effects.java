@@ -23,7 +23,7 @@ public class Effects {
 
     private static final Logger LOG = LoggerFactory.getLogger(Effects.class);
     private static final int WORKERS = 4;
-    private static final Duration CLAIM = Duration.ofSeconds(60);
+    private static final Duration CLAIM = Duration.ofSeconds(12);
 
     private final EngineMapper mapper;
     private final Transactions transactions;

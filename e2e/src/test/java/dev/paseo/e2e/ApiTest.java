@@ -1,0 +1,82 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/** The API itself: its description, its problems, and who gets in. */
+class ApiTest {
+
+    private static Harbour harbour;
+
+    @BeforeAll
+    static void open() throws Exception {
+        harbour = new Harbour();
+        harbour.startService();
+        harbour.accounts();
+    }
+
+    @AfterAll
+    static void close() {
+        harbour.close();
+    }
+
+    /** With -Dpaseo.update=true it is written anew instead. */
+    @Test
+    void theDescriptionThatTheConsoleIsBuiltFromIsTheOneServed() throws Exception {
+        ObjectNode served = (ObjectNode) harbour.as("developer").get("/api/openapi.json").good();
+        served.remove("servers");
+        Path file = TestDatabase.ROOT.resolve("console/openapi.json");
+        if (Boolean.getBoolean("paseo.update")) {
+            Files.writeString(file, Client.JSON.writerWithDefaultPrettyPrinter().writeValueAsString(served) + "\n");
+        }
+        assertEquals(Client.JSON.readTree(Files.readString(file)), served, "run script/openapi and build the console again");
+    }
+
+    @Test
+    void problemsHaveAStableTypeAndSayWhat() {
+        JsonNode problem = harbour.as("developer").get("/api/v1/runs/tide-apo/1").body();
+        assertEquals("urn:paseo:problem:not-found", problem.path("type").asString());
+        assertEquals(404, problem.path("status").asInt());
+        assertTrue(problem.path("detail").asString().startsWith("there is no component tide-apo"));
+    }
+
+    private static HttpResponse<String> session(String... headers) throws Exception {
+        HttpRequest.Builder request = HttpRequest.newBuilder().header("Content-Type", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString(Client.JSON.writeValueAsString(Map.of("name", "developer", "password", Harbour.PASSWORD))));
+        if (headers.length > 0) {
+            request.headers(headers);
+        }
+        return new Client(harbour.address(), "").raw(request, "/api/v1/session");
+    }
+
+    @Test
+    void aSessionNeedsTheProofThatTheRequestCameFromThePage() throws Exception {
+        assertEquals(403, session().statusCode());
+        HttpResponse<String> first = new Client(harbour.address(), "").raw(HttpRequest.newBuilder().GET(), "/api/v1/session");
+        String proof = first.headers().firstValue("Set-Cookie").orElseThrow().replaceAll("XSRF-TOKEN=([^;]*).*", "$1");
+        HttpResponse<String> good = session("Cookie", "XSRF-TOKEN=" + proof, "X-XSRF-TOKEN", proof);
+        assertEquals(204, good.statusCode());
+        String cookie = good.headers().allValues("Set-Cookie").stream().filter(each -> each.startsWith("paseo-session=")).findFirst().orElseThrow();
+        assertTrue(cookie.contains("HttpOnly") && cookie.contains("SameSite=Strict"), cookie);
+    }
+
+    @Test
+    void nothingButSignInIsOpen() throws Exception {
+        Client nobody = new Client(harbour.address(), "");
+        for (String path : new String[] {"/api/v1/whereabouts", "/api/v1/audit", "/api/openapi.json", "/api/v1/events", "/actuator/prometheus"}) {
+            assertEquals(401, nobody.raw(HttpRequest.newBuilder().GET(), path).statusCode(), path);
+        }
+        assertEquals(200, nobody.raw(HttpRequest.newBuilder().GET(), "/actuator/health").statusCode());
+    }
+}

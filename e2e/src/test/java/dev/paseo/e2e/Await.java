@@ -1,0 +1,28 @@
+package dev.paseo.e2e;
+
+import java.time.Duration;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.BooleanSupplier;
+import java.util.function.Supplier;
+
+/** Waits for conditions, never for fixed times. */
+final class Await {
+
+    private static final Duration LONGEST = Duration.ofSeconds(60);
+
+    private Await() {}
+
+    static void until(String what, BooleanSupplier condition) {
+        until(LONGEST, () -> what, condition);
+    }
+
+    static void until(Duration longest, Supplier<String> what, BooleanSupplier condition) {
+        long end = System.nanoTime() + longest.toNanos();
+        while (!condition.getAsBoolean()) {
+            if (System.nanoTime() > end) {
+                throw new AssertionError("not within " + longest.toSeconds() + " s: " + what.get());
+            }
+            LockSupport.parkNanos(Duration.ofMillis(25).toNanos());
+        }
+    }
+}

@@ -1,0 +1,81 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.nio.file.Files;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.openqa.selenium.By;
+
+/** The console in a real browser: sign in, see what waits, approve it, see it live without loading the page again. */
+class ConsoleTest {
+
+    @Test
+    void aDecisionFromSignInToLive() throws Exception {
+        try (Harbour harbour = Harbour.open()) {
+            Repository repository = harbour.component();
+            repository.push("developer", "main", Scenario.files());
+            harbour.liveIn("staging", "1.4.1");
+            long id = harbour.promote("1.4.1", "production");
+            try (Browser browser = new Browser(harbour.address())) {
+                refusedSignIn(browser);
+                browser.signIn("approver-1", Harbour.PASSWORD);
+                browser.seeText("waits for you");
+                browser.see(By.linkText("Decide")).click();
+                browser.see(By.cssSelector("h1"));
+                assertEquals("/deployments/" + id, browser.path());
+                browser.see(By.cssSelector(".decide .btn.yes")).click();
+                browser.seeText("production wants a comment with every decision.");
+                browser.see(By.id("comment")).sendKeys("Both boards agree.");
+                browser.see(By.cssSelector(".decide .btn.yes")).click();
+                browser.seeText("tide-api 1.4.1 is live in production");
+                browser.seeText("“Both boards agree.”");
+                assertEquals("version 1.4.1 ok", harbour.installed("lighthouse"));
+                live(browser, repository);
+                axe(browser, id);
+            }
+        }
+    }
+
+    private static void refusedSignIn(Browser browser) {
+        browser.open("/deployments/1");
+        browser.see(By.id("name")).sendKeys("approver-1");
+        browser.see(By.id("password")).sendKeys("guess");
+        browser.see(By.cssSelector("button[type=submit]")).click();
+        browser.seeText("The name or the password is not right.");
+        assertEquals("approver-1", browser.see(By.id("name")).getDomProperty("value"), "what was typed is still there");
+    }
+
+    /** A push shows on the page that is open. */
+    private static void live(Browser browser, Repository repository) throws Exception {
+        browser.open("/");
+        browser.see(By.cssSelector(".map-row"));
+        repository.push("developer", "main", Map.of("README", "more"));
+        browser.seeText("1 version behind");
+        assertTrue(browser.all(By.cssSelector(".loz")).stream().anyMatch(each -> each.getText().contains("1.4.2")));
+    }
+
+    private static void axe(Browser browser, long id) throws Exception {
+        String script = Files.readString(TestDatabase.ROOT.resolve("console/node_modules/axe-core/axe.min.js"));
+        List<String> found = new ArrayList<>();
+        for (boolean dark : new boolean[] {false, true}) {
+            browser.open("/");
+            browser.dark(dark);
+            Map<String, String> pages = Map.of("/", ".map-row", "/components", ".component tbody tr", "/deployments/" + id, ".hosts li",
+                    "/runs/tide-api/1", ".log-line", "/versions/tide-api/1.4.1", ".walk-stop");
+            for (Map.Entry<String, String> page : pages.entrySet()) {
+                browser.open(page.getKey());
+                browser.see(By.cssSelector(page.getValue()));
+                browser.see(By.cssSelector(".harbour-live"));
+                browser.axe(script).forEach(problem -> found.add(page.getKey() + (dark ? " dark " : " light ") + problem));
+            }
+        }
+        browser.open("/sign-in");
+        browser.see(By.id("name"));
+        browser.axe(script).forEach(problem -> found.add("/sign-in " + problem));
+        assertEquals(List.of(), found);
+    }
+}

@@ -1,0 +1,77 @@
+package dev.paseo.e2e;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+
+/** A real bare git repository and a checkout of it. */
+final class Repository {
+
+    private final Path bare;
+    private final Path work;
+
+    Repository(Path folder, String name) throws IOException, InterruptedException {
+        this.bare = folder.resolve(name + ".git");
+        this.work = folder.resolve(name + "-work");
+        Files.createDirectories(folder);
+        run(folder, List.of("git", "init", "-q", "--bare", "--initial-branch=main", bare.toString()));
+        run(folder, List.of("git", "clone", "-q", bare.toString(), work.toString()));
+    }
+
+    String url() {
+        return "file://" + bare;
+    }
+
+    void hook(String script) throws IOException {
+        Path file = bare.resolve("hooks/post-receive");
+        Files.writeString(file, script);
+        file.toFile().setExecutable(true);
+    }
+
+    /** Commits these files as somebody and pushes them; what the hook said. */
+    String push(String author, String branch, Map<String, String> files) throws IOException, InterruptedException {
+        checkOut(branch);
+        for (Map.Entry<String, String> file : files.entrySet()) {
+            Path path = work.resolve(file.getKey());
+            Files.createDirectories(path.getParent());
+            Files.writeString(path, file.getValue());
+            path.toFile().setExecutable(file.getKey().endsWith(".sh"));
+        }
+        run(work, List.of("git", "add", "-A"));
+        run(work, List.of("git", "-c", "user.name=" + author, "-c", "user.email=" + author + "@harbour.example", "commit", "-q", "--allow-empty",
+                "-m", "Change " + String.join(", ", files.keySet())));
+        return run(work, List.of("git", "push", "origin", branch));
+    }
+
+    /** A branch that is new begins at main. */
+    private void checkOut(String branch) throws IOException, InterruptedException {
+        boolean known = !run(work, List.of("git", "branch", "--list", branch)).isBlank();
+        boolean empty = run(work, List.of("git", "branch", "--list", "main")).isBlank();
+        if (known) {
+            run(work, List.of("git", "checkout", "-q", "-f", branch));
+        } else if (empty) {
+            run(work, List.of("git", "checkout", "-q", "-B", branch));
+        } else {
+            run(work, List.of("git", "checkout", "-q", "-f", "-b", branch, "main"));
+        }
+    }
+
+    String head() throws IOException, InterruptedException {
+        return run(work, List.of("git", "rev-parse", "HEAD")).strip();
+    }
+
+    private static String run(Path folder, List<String> command) throws IOException, InterruptedException {
+        ProcessBuilder builder = new ProcessBuilder(new ArrayList<>(command)).directory(folder.toFile()).redirectErrorStream(true);
+        builder.environment().put("GIT_CONFIG_GLOBAL", "/dev/null");
+        Process process = builder.start();
+        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        if (process.waitFor() != 0) {
+            throw new IllegalStateException(String.join(" ", command) + ": " + said);
+        }
+        return said;
+    }
+}
