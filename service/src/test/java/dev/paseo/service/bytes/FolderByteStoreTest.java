@@ -1,0 +1,91 @@
+package dev.paseo.service.bytes;
+
+import static org.junit.jupiter.api.Assertions.assertArrayEquals;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.settings.Settings;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class FolderByteStoreTest {
+
+    private static final byte[] TIDE = "tide".getBytes(StandardCharsets.UTF_8);
+    private static final String DIGEST = "5d6f3bf67ae52b6ab1a3cd8be79b2e6ba5e1b0da8ea1b1a3c6c7ab4c8ff4a8f5";
+
+    @TempDir
+    Path folder;
+    private FolderByteStore store;
+
+    @BeforeEach
+    void open() throws IOException {
+        store = new FolderByteStore(new Settings(folder, List.of(), 60, Duration.ofMinutes(5), "http://127.0.0.1"));
+    }
+
+    private ByteStore.Kept keep() throws IOException {
+        return store.keep(new ByteArrayInputStream(TIDE), 100);
+    }
+
+    @Test
+    void whatIsKeptIsFoundByItsDigestAndKeptOnce() throws IOException {
+        ByteStore.Kept kept = keep();
+        assertEquals(kept, keep());
+        assertEquals(4, kept.size());
+        try (InputStream in = store.open(kept.digest())) {
+            assertArrayEquals(TIDE, in.readAllBytes());
+        }
+        assertEquals(1, files("bytes"));
+        assertEquals(0, files("scratch"));
+    }
+
+    private long files(String name) throws IOException {
+        try (Stream<Path> paths = Files.walk(folder.resolve(name))) {
+            return paths.filter(Files::isRegularFile).count();
+        }
+    }
+
+    @Test
+    void aDamagedFileIsFoundWhenItIsRead() throws IOException {
+        String digest = keep().digest();
+        Files.writeString(folder.resolve("bytes").resolve(digest.substring(0, 2)).resolve(digest.substring(2)), "tidy");
+        try (InputStream in = store.open(digest)) {
+            assertThrows(IOException.class, in::readAllBytes);
+        }
+    }
+
+    @Test
+    void anArrivalThatIsCutOffOrTooLargeLeavesNothing() throws IOException {
+        InputStream cut = new InputStream() {
+            private int left = 10_000;
+
+            @Override
+            public int read() throws IOException {
+                if (left-- <= 0) {
+                    throw new IOException("connection lost");
+                }
+                return 'x';
+            }
+        };
+        assertThrows(IOException.class, () -> store.keep(cut, 1 << 20));
+        assertThrows(Refusal.class, () -> store.keep(new ByteArrayInputStream(TIDE), 3));
+        assertEquals(0, files("bytes"));
+        assertEquals(0, files("scratch"));
+    }
+
+    @Test
+    void aNameThatIsNoDigestReachesNoFile() {
+        assertThrows(Refusal.class, () -> store.open("../../etc/passwd"));
+        assertThrows(Refusal.class, () -> store.open(DIGEST));
+    }
+}
