@@ -14,7 +14,8 @@ import java.util.UUID;
 final class TestDatabase {
 
     static final Path ROOT = Path.of(System.getProperty("paseo.root", "..")).toAbsolutePath().normalize();
-    private static final Path FOLDER = ROOT.resolve(".paseo/test-database");
+    private static final boolean DURABLE = Boolean.getBoolean("paseo.database.durable");
+    private static final Path FOLDER = ROOT.resolve(DURABLE ? ".paseo/bench-database" : ".paseo/test-database");
 
     private final String name = "paseo_test_" + UUID.randomUUID().toString().substring(0, 8);
     private final Properties properties;
@@ -25,7 +26,7 @@ final class TestDatabase {
     }
 
     private static synchronized Properties start() throws IOException, InterruptedException {
-        String file = run(List.of(ROOT.resolve("script/database").toString(), "start", FOLDER.toString(), "--fast")).strip();
+        String file = run(List.of(ROOT.resolve("script/database").toString(), "start", FOLDER.toString(), DURABLE ? "--durable" : "--fast")).strip();
         Properties properties = new Properties();
         try (InputStream in = Files.newInputStream(Path.of(file))) {
             properties.load(in);
