@@ -4,6 +4,7 @@ import dev.paseo.agent.lease.LeaseClient;
 import dev.paseo.agent.lease.Patience;
 import dev.paseo.agent.lease.ServiceClient;
 import dev.paseo.agent.process.Spool;
+import dev.paseo.agent.work.Sources;
 import dev.paseo.agent.work.Work;
 import dev.paseo.api.agent.Assignment;
 import java.io.IOException;
@@ -29,6 +30,7 @@ public final class Agent implements AutoCloseable {
     private final Path folder;
     private final Semaphore room;
     private final Map<String, String> machine;
+    private final Sources sources;
     private final Set<Long> held = ConcurrentHashMap.newKeySet();
     private volatile boolean closing;
     private volatile Thread asking = Thread.currentThread();
@@ -42,6 +44,7 @@ public final class Agent implements AutoCloseable {
         this.service = new ServiceClient(service);
         this.folder = Files.createDirectories(folder.toAbsolutePath());
         this.room = new Semaphore(capacity);
+        this.sources = new Sources(this.folder.resolve("sources"));
         this.machine = machine(Files.createDirectories(hostFolder.toAbsolutePath()));
     }
 
@@ -114,7 +117,7 @@ public final class Agent implements AutoCloseable {
                 LeaseClient lease = service.lease(token.get());
                 Assignment work = Patience.insist(lease::again);
                 LOG.info("going on with work {}", work.work());
-                new Work(work, lease, left, machine).carryOut();
+                new Work(work, lease, left, machine, sources).carryOut();
             } catch (LeaseClient.LeaseOver over) {
                 LOG.warn("{} was given up while this agent was away", left.folder().getFileName());
                 endAndDelete(left);
@@ -141,7 +144,7 @@ public final class Agent implements AutoCloseable {
     private void carryOut(Assignment work, Spool spool) {
         Thread.ofVirtual().name("work-" + work.work()).start(() -> {
             try {
-                new Work(work, service.lease(work.leaseToken()), spool, machine).carryOut();
+                new Work(work, service.lease(work.leaseToken()), spool, machine, sources).carryOut();
             } catch (InterruptedException stop) {
                 Thread.currentThread().interrupt();
             } catch (IOException | RuntimeException failed) {

@@ -33,7 +33,7 @@ public final class Paseo {
 
     /** Runs a command; the exit code. */
     public static int run(Context context, PrintWriter err, String... arguments) {
-        CommandLine line = Commands.line(context).setOut(context.out()).setErr(err).setUsageHelpAutoWidth(true);
+        CommandLine line = Commands.line(context, arguments.length == 0 ? "" : arguments[0]).setOut(context.out()).setErr(err).setUsageHelpAutoWidth(true);
         line.setColorScheme(CommandLine.Help.defaultColorScheme(CommandLine.Help.Ansi.OFF));
         line.setExecutionExceptionHandler((failed, command, parsed) -> {
             if (failed instanceof Failure failure) {

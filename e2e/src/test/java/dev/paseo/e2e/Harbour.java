@@ -16,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -156,9 +157,13 @@ final class Harbour implements AutoCloseable {
     }
 
     void installHook(Repository repository) throws IOException {
+        installHook(repository, script -> script);
+    }
+
+    void installHook(Repository repository, UnaryOperator<String> change) throws IOException {
         String script = as("release-engineer").raw(java.net.http.HttpRequest.newBuilder().GET()
                 .header("Authorization", "Bearer " + clients.get("release-engineer").token()), "/api/v1/components/tide-api/hook").body();
-        repository.hook(script.replaceFirst("address='[^']*'", "address='" + address + "/hooks/v1/push/tide-api'"));
+        repository.hook(change.apply(script.replaceFirst("address='[^']*'", "address='" + address + "/hooks/v1/push/tide-api'")));
     }
 
     private void page(String host) throws IOException {

@@ -9,51 +9,83 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
 import java.util.zip.GZIPOutputStream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
- * Ships spooled output to the service in compressed blocks, one file after the other. It reads no faster than the service
- * takes, and goes on where the service says that it has got to.
+ * Ships spooled output to the service in compressed blocks, one file after the other, beside the work itself. It reads no
+ * faster than the service takes, and goes on where the service says that it has got to.
  */
 public final class LogShipper {
 
+    private static final Logger LOG = LoggerFactory.getLogger(LogShipper.class);
     private static final int BLOCK_BYTES = 512 << 10;
+
+    private record Output(Path file, int step, CountDownLatch ended) {}
 
     private final LeaseClient lease;
     private final Masker masker;
+    private final LinkedBlockingQueue<Output> outputs = new LinkedBlockingQueue<>();
+    private final Output last = new Output(Path.of("/dev/null"), 0, new CountDownLatch(0));
+    private final Thread shipping;
     private long wanted;
     private long reached = 1;
 
-    public LogShipper(LeaseClient lease, Masker masker) throws InterruptedException {
+    /** @param fresh the service has no line yet, and need not be asked */
+    public LogShipper(LeaseClient lease, Masker masker, boolean fresh) throws InterruptedException {
         this.lease = lease;
         this.masker = masker;
-        this.wanted = Patience.insist(lease::nextLine);
+        this.wanted = fresh ? 1 : Patience.insist(lease::nextLine);
+        this.shipping = Thread.ofVirtual().name("log").start(this::ship);
     }
 
-    /** Whether a file of output is still growing. */
-    @FunctionalInterface
-    public interface Growing {
-        boolean isGrowing();
+    /** Ships a file, after those before it, until the latch says that it no longer grows and all of it is shipped. */
+    public void follow(Path output, int step, CountDownLatch ended) {
+        outputs.add(new Output(output, step, ended));
     }
 
-    /** Follows a file until it no longer grows and all of it is shipped. */
-    public void follow(Path output, int step, Growing growing) throws InterruptedException {
-        OutputReader reader = new OutputReader(output, step, masker);
+    /** Ships a file that is whole. */
+    public void add(Path output, int step) {
+        follow(output, step, new CountDownLatch(0));
+    }
+
+    /** Waits until everything is shipped. */
+    public void finish() throws InterruptedException {
+        outputs.add(last);
+        shipping.join();
+    }
+
+    private void ship() {
         try {
-            while (true) {
-                // Asked before reading: what was written before the end is then certainly read.
-                boolean last = !growing.isGrowing();
-                List<LogLine> lines = reader.read(BLOCK_BYTES, last);
-                if (!lines.isEmpty()) {
-                    ship(lines);
-                } else if (last) {
-                    return;
-                } else {
-                    Thread.sleep(20);
-                }
+            for (Output output = outputs.take(); output != last; output = outputs.take()) {
+                ship(output);
             }
+        } catch (InterruptedException stop) {
+            Thread.currentThread().interrupt();
+        } catch (LeaseClient.LeaseOver over) {
+            LOG.debug("the log is no longer wanted");
         } catch (IOException unreadable) {
             throw new UncheckedIOException("the spool cannot be read", unreadable);
+        }
+    }
+
+    private void ship(Output output) throws IOException, InterruptedException {
+        OutputReader reader = new OutputReader(output.file(), output.step(), masker);
+        while (true) {
+            // Asked before reading: what was written before the end is then certainly read.
+            boolean ended = output.ended().getCount() == 0;
+            List<LogLine> lines = reader.read(BLOCK_BYTES, ended);
+            if (!lines.isEmpty()) {
+                ship(lines);
+            } else if (ended) {
+                return;
+            } else {
+                output.ended().await(20, TimeUnit.MILLISECONDS);
+            }
         }
     }
 

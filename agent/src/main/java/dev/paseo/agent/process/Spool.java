@@ -68,6 +68,11 @@ public final class Spool {
         write("prepared", "");
     }
 
+    /** Nothing of it was begun yet. */
+    public boolean isFresh() {
+        return !isPrepared() && !Files.exists(words(true)) && !Files.exists(words(false));
+    }
+
     public boolean isPrepared() {
         return Files.exists(folder.resolve("prepared"));
     }

@@ -3,6 +3,7 @@ package dev.paseo.agent.process;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -24,8 +25,7 @@ public final class StepProcess {
             { echo $$ >"$1/started"; } 2>/dev/null || exit 0
             set +C
             sh -e "$1/script" </dev/null >>"$1/output" 2>&1
-            echo $? >"$1/exit.new"
-            mv "$1/exit.new" "$1/exit"
+            echo $? >"$1/exit"
             """;
     static final String MARK = "PASEO_STEP_MARK";
 
@@ -61,10 +61,10 @@ public final class StepProcess {
             return step;
         }
         Files.createDirectories(folder);
-        Files.writeString(folder.resolve("script"), command + "\n");
-        if (!Files.exists(folder.resolve("output"))) {
-            Files.createFile(folder.resolve("output"));
-        }
+        // Renamed into place: a wrapper that an earlier life of the agent started may be about to read it.
+        Path script = Files.createTempFile(folder, "script", "");
+        Files.writeString(script, command + "\n");
+        Files.move(script, folder.resolve("script"), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
         ProcessBuilder builder = new ProcessBuilder(List.of("setsid", "sh", "-c", WRAPPER, "step", folder.toString(), workspace.toString()));
         builder.environment().clear();
         builder.environment().putAll(environment);
@@ -110,7 +110,9 @@ public final class StepProcess {
 
     private Optional<Integer> exitCode() throws IOException {
         Path exit = folder.resolve("exit");
-        return Files.exists(exit) ? Optional.of(Integer.parseInt(Files.readString(exit).strip())) : Optional.empty();
+        String text = Files.exists(exit) ? Files.readString(exit) : "";
+        // Only a whole line is an exit status: the wrapper may be writing it.
+        return text.endsWith("\n") ? Optional.of(Integer.parseInt(text.strip())) : Optional.empty();
     }
 
     /** Its wrapper is not there although it had the time to start. */

@@ -15,11 +15,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.time.Instant;
-import java.time.temporal.ChronoUnit;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.CountDownLatch;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -39,16 +38,20 @@ public final class Work {
     private final LeaseClient lease;
     private final Spool spool;
     private final Map<String, String> machine;
+    private final Sources sources;
     private final Heartbeat heartbeat;
+    private final Reports reports;
     private final HttpChecks checks = new HttpChecks();
 
     /** @param machine variables of this machine: PATH, HOME and the like, and PASEO_HOST_FOLDER */
-    public Work(Assignment assignment, LeaseClient lease, Spool spool, Map<String, String> machine) {
+    public Work(Assignment assignment, LeaseClient lease, Spool spool, Map<String, String> machine, Sources sources) {
         this.assignment = assignment;
         this.lease = lease;
         this.spool = spool;
         this.machine = machine;
+        this.sources = sources;
         this.heartbeat = new Heartbeat(lease, assignment.fence());
+        this.reports = new Reports(lease, assignment.fence());
     }
 
     /** Returns when the result is delivered, or the lease is over. */
@@ -71,17 +74,20 @@ public final class Work {
     }
 
     private Lease.Result result() throws InterruptedException, IOException {
-        LogShipper shipper = new LogShipper(lease, new Masker(assignment.secrets().values()));
+        LogShipper shipper = new LogShipper(lease, new Masker(assignment.secrets().values()), spool.isFresh());
         Lease.Result result;
         try {
             prepare();
-            shipper.follow(spool.words(true), 0, () -> false);
+            shipper.add(spool.words(true), 0);
             result = steps(shipper);
         } catch (CannotGoOn | LeaseClient.Refused reason) {
             say(false, reason.getMessage());
             result = ended(Lease.Outcome.FAILED, String.valueOf(reason.getMessage()));
         }
-        shipper.follow(spool.words(false), 0, () -> false);
+        shipper.add(spool.words(false), 0);
+        reports.finish();
+        shipper.finish();
+        heartbeat.refuseOver();
         return result;
     }
 
@@ -105,9 +111,7 @@ public final class Work {
         Patience.insist(() -> {
             spool.clearFiles();
             if (assignment.source()) {
-                try (InputStream archive = lease.source()) {
-                    Archives.unpack(archive, spool.workspace());
-                }
+                sources.unpack(lease, assignment.variables().getOrDefault("PASEO_COMMIT", ""), spool.workspace());
                 say(true, "checked out " + assignment.variables().getOrDefault("PASEO_COMMIT", ""));
             }
             if (assignment.bundle().isPresent()) {
@@ -164,22 +168,21 @@ public final class Work {
 
     /** Runs or adopts one step; the result of the work where it did not pass. */
     private Optional<Lease.Result> step(Assignment.Step step, LogShipper shipper) throws InterruptedException, IOException {
-        Instant began = Instant.now().truncatedTo(ChronoUnit.MICROS);
+        Instant began = Reports.now();
         StepProcess process = StepProcess.start(spool.step(step.position()), step.command(), spool.workspace(), environment());
-        report(step, StepReport.Status.RUNNING, Optional.empty(), began);
-        AtomicBoolean growing = new AtomicBoolean(true);
-        Thread following = Thread.ofVirtual().name("log-" + assignment.work()).start(() -> follow(shipper, process, step, growing));
+        reports.tell(step, StepReport.Status.RUNNING, Optional.empty(), began);
+        CountDownLatch ended = new CountDownLatch(1);
+        shipper.follow(process.output(), step.position(), ended);
         StepProcess.End end;
         try {
             end = process.await(step.timeoutSeconds(), heartbeat);
         } finally {
-            growing.set(false);
+            ended.countDown();
         }
-        following.join();
         heartbeat.refuseOver();
         return switch (end) {
             case StepProcess.End.Exited(int code) when code == 0 -> {
-                report(step, StepReport.Status.PASSED, Optional.of(code), began);
+                reports.tell(step, StepReport.Status.PASSED, Optional.of(code), began);
                 yield Optional.empty();
             }
             case StepProcess.End.Exited(int code) -> failed(step, began, Optional.of(code), Lease.Outcome.FAILED,
@@ -192,28 +195,9 @@ public final class Work {
         };
     }
 
-    private static void follow(LogShipper shipper, StepProcess process, Assignment.Step step, AtomicBoolean growing) {
-        try {
-            shipper.follow(process.output(), step.position(), growing::get);
-        } catch (InterruptedException stop) {
-            Thread.currentThread().interrupt();
-        } catch (LeaseClient.LeaseOver over) {
-            LOG.debug("the log is no longer wanted");
-        }
-    }
-
-    private Optional<Lease.Result> failed(Assignment.Step step, Instant began, Optional<Integer> code, Lease.Outcome outcome, String reason)
-            throws InterruptedException {
-        report(step, outcome == Lease.Outcome.STOPPED ? StepReport.Status.STOPPED : StepReport.Status.FAILED, code, began);
+    private Optional<Lease.Result> failed(Assignment.Step step, Instant began, Optional<Integer> code, Lease.Outcome outcome, String reason) {
+        reports.tell(step, outcome == Lease.Outcome.STOPPED ? StepReport.Status.STOPPED : StepReport.Status.FAILED, code, began);
         return Optional.of(ended(outcome, reason));
-    }
-
-    private void report(Assignment.Step step, StepReport.Status status, Optional<Integer> code, Instant began) throws InterruptedException {
-        Optional<Instant> ended = status == StepReport.Status.RUNNING ? Optional.empty() : Optional.of(Instant.now().truncatedTo(ChronoUnit.MICROS));
-        Patience.insist(() -> {
-            lease.step(new StepReport(assignment.fence(), step.position(), 1, step.name(), status, code, began, ended));
-            return true;
-        });
     }
 
     private Map<String, String> environment() {

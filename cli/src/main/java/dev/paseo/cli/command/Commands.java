@@ -1,6 +1,9 @@
 package dev.paseo.cli.command;
 
 import dev.paseo.cli.Context;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.function.Supplier;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -28,28 +31,41 @@ public final class Commands {
         private boolean help;
     }
 
-    public static CommandLine line(Context context) {
-        CommandLine line = new CommandLine(new Commands());
-        line.addSubcommand(new WhereCommand(context));
-        line.addSubcommand(new ShowCommand(context));
-        line.addSubcommand(new WhyCommand(context));
-        line.addSubcommand(new StartCommand(context));
-        line.addSubcommand(new WatchCommand(context));
-        line.addSubcommand(new PromoteCommand(context));
-        line.addSubcommand(new RulingCommand.Approve(context));
-        line.addSubcommand(new RulingCommand.Reject(context));
-        line.addSubcommand(new CancelCommand(context));
-        line.addSubcommand(new FetchCommand(context));
-        line.addSubcommand(new CheckCommand(context));
-        line.addSubcommand(new SignInCommand(context));
-        line.addSubcommand("component", group("Components: register, hook, pushes.", new ComponentCommands.Register(context),
+    private static Map<String, Supplier<Object>> commands(Context context) {
+        Map<String, Supplier<Object>> commands = new LinkedHashMap<>();
+        commands.put("where", () -> new WhereCommand(context));
+        commands.put("show", () -> new ShowCommand(context));
+        commands.put("why", () -> new WhyCommand(context));
+        commands.put("start", () -> new StartCommand(context));
+        commands.put("watch", () -> new WatchCommand(context));
+        commands.put("promote", () -> new PromoteCommand(context));
+        commands.put("approve", () -> new RulingCommand.Approve(context));
+        commands.put("reject", () -> new RulingCommand.Reject(context));
+        commands.put("cancel", () -> new CancelCommand(context));
+        commands.put("fetch", () -> new FetchCommand(context));
+        commands.put("check", () -> new CheckCommand(context));
+        commands.put("sign-in", () -> new SignInCommand(context));
+        commands.put("component", () -> group("Components: register, hook, pushes.", new ComponentCommands.Register(context),
                 new ComponentCommands.Hook(context), new ComponentCommands.Pushes(context)));
-        line.addSubcommand("environment", group("Environments: load.", new SetUpCommands.LoadEnvironments(context)));
-        line.addSubcommand("secret", group("Secrets: set.", new SetUpCommands.SetSecret(context)));
-        line.addSubcommand("account", group("Accounts: add.", new SetUpCommands.AddAccount(context)));
-        line.addSubcommand("group", group("Groups: join, leave.", new SetUpCommands.JoinGroup(context), new SetUpCommands.LeaveGroup(context)));
-        line.addSubcommand("agent", group("Agents: enrol, list.", new SetUpCommands.EnrolAgent(context), new SetUpCommands.ListAgents(context)));
-        line.addSubcommand("audit", group("The audit trail: verify, list.", new AuditCommands.Verify(context), new AuditCommands.List(context)));
+        commands.put("environment", () -> group("Environments: load.", new SetUpCommands.LoadEnvironments(context)));
+        commands.put("secret", () -> group("Secrets: set.", new SetUpCommands.SetSecret(context)));
+        commands.put("account", () -> group("Accounts: add.", new SetUpCommands.AddAccount(context)));
+        commands.put("group", () -> group("Groups: join, leave.", new SetUpCommands.JoinGroup(context), new SetUpCommands.LeaveGroup(context)));
+        commands.put("agent", () -> group("Agents: enrol, list.", new SetUpCommands.EnrolAgent(context), new SetUpCommands.ListAgents(context)));
+        commands.put("audit", () -> group("The audit trail: verify, list.", new AuditCommands.Verify(context), new AuditCommands.List(context)));
+        return commands;
+    }
+
+    /** The commands, or, for a quick start, only the one that is asked for. */
+    public static CommandLine line(Context context, String asked) {
+        CommandLine line = new CommandLine(new Commands());
+        Map<String, Supplier<Object>> commands = commands(context);
+        boolean known = commands.containsKey(asked);
+        commands.forEach((name, command) -> {
+            if (!known || name.equals(asked)) {
+                line.addSubcommand(name, command.get());
+            }
+        });
         return line;
     }
 

@@ -60,7 +60,7 @@ class AgentController {
         }
         long until = System.nanoTime() + Math.clamp(waitMillis, 0, LONGEST_POLL_MILLIS) * 1_000_000;
         while (true) {
-            long seen = nudge.seen();
+            long seen = nudge.seen(Nudge.Topic.WORK);
             Optional<WorkBoard.Taken> taken = board.take(agent, owners);
             if (taken.isPresent()) {
                 return ResponseEntity.ok(assignment(taken.get()));
@@ -69,7 +69,7 @@ class AgentController {
             if (left <= 0 || nudge.isClosing()) {
                 return ResponseEntity.noContent().build();
             }
-            nudge.await(seen, Math.min(left, 2000));
+            nudge.await(Nudge.Topic.WORK, seen, Math.min(left, 2000));
         }
     }
 

@@ -40,23 +40,23 @@ public class WorkBoard {
 
     public void offerStage(long run, long stage) {
         mapper.offer(Assignment.Kind.STAGE.name(), run, stage, null, null, clock.now());
-        nudge.afterCommit();
+        nudge.afterCommit(Nudge.Topic.WORK);
     }
 
     public void offerOnHost(Assignment.Kind kind, long deployment, long host) {
         mapper.offer(kind.name(), null, null, deployment, host, clock.now());
-        nudge.afterCommit();
+        nudge.afterCommit(Nudge.Topic.WORK);
     }
 
     /** The stage's work is not running: withdrawn where nobody took it, told to stop otherwise. */
     public void stopStage(long stage, boolean atOnce) {
         mapper.stopStage(stage, (atOnce ? Lease.Stop.AT_ONCE : Lease.Stop.GENTLY).name(), clock.now());
-        nudge.afterCommit();
+        nudge.afterCommit(Nudge.Topic.WORK);
     }
 
     public void stopOnHost(long deployment, long host) {
         mapper.stopHost(deployment, host, Lease.Stop.GENTLY.name());
-        nudge.afterCommit();
+        nudge.afterCommit(Nudge.Topic.WORK);
     }
 
     /** Work that was taken, with the token of its lease. */

@@ -2,7 +2,6 @@ package dev.paseo.service.audit;
 
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.engine.Nudge;
 import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -38,13 +37,11 @@ public class AuditTrail {
     private final AuditMapper mapper;
     private final Json json;
     private final ServiceClock clock;
-    private final Nudge nudge;
 
-    AuditTrail(AuditMapper mapper, Json json, ServiceClock clock, Nudge nudge) {
+    AuditTrail(AuditMapper mapper, Json json, ServiceClock clock) {
         this.mapper = mapper;
         this.json = json;
         this.clock = clock;
-        this.nudge = nudge;
     }
 
     public void record(Entry entry) {
@@ -60,7 +57,6 @@ public class AuditTrail {
         AuditMapper.NewEntry row = new AuditMapper.NewEntry(canonical(json.write(body)));
         mapper.add(row);
         mapper.mark(row.id);
-        nudge.afterCommit();
     }
 
     private static String canonical(String text) {

@@ -33,10 +33,18 @@ public class Components {
 
     private static final TypeReference<List<Problem>> PROBLEMS = new TypeReference<>() {};
 
+    private static final int REMEMBERED = 200;
+
     private final ComponentMapper mapper;
     private final Mirrors mirrors;
     private final Json json;
     private final ServiceClock clock;
+    private final Map<Long, FileInForce> read = new LinkedHashMap<>(16, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Long, FileInForce> eldest) {
+            return size() > REMEMBERED;
+        }
+    };
 
     Components(ComponentMapper mapper, Mirrors mirrors, Json json, ServiceClock clock) {
         this.mapper = mapper;
@@ -107,8 +115,19 @@ public class Components {
         return new FileInForce(row.id(), file, problems);
     }
 
+    /** A file never changes, so what was read of it is remembered. */
     public FileInForce file(long id) {
-        return inForce(mapper.fileById(id));
+        synchronized (read) {
+            FileInForce known = read.get(id);
+            if (known != null) {
+                return known;
+            }
+        }
+        FileInForce file = inForce(mapper.fileById(id));
+        synchronized (read) {
+            read.put(id, file);
+        }
+        return file;
     }
 
     /** Says that a branch is at a commit now. True for the one caller that moved it from where it was known to be. */

@@ -44,7 +44,7 @@ public class Effects {
     public void add(String aggregate, String key, String kind, String body) {
         Instant now = clock.now();
         mapper.addEffect(aggregate, key, kind, body, now, now.plus(Duration.ofMinutes(10)));
-        nudge.afterCommit();
+        nudge.afterCommit(Nudge.Topic.EFFECTS);
     }
 
     @EventListener
@@ -60,9 +60,9 @@ public class Effects {
     private void work() {
         while (!nudge.isClosing()) {
             try {
-                long seen = nudge.seen();
+                long seen = nudge.seen(Nudge.Topic.EFFECTS);
                 if (!performNext()) {
-                    nudge.await(seen, 1000);
+                    nudge.await(Nudge.Topic.EFFECTS, seen, 1000);
                 }
             } catch (InterruptedException stop) {
                 return;
@@ -100,7 +100,7 @@ public class Effects {
         try {
             handler.perform(row.body());
             mapper.done(row.id(), clock.now());
-            nudge.now();
+            nudge.now(Nudge.Topic.EFFECTS);
         } catch (RuntimeException failed) {
             again(row, handler, failed);
         }
@@ -125,7 +125,7 @@ public class Effects {
         while (!nudge.isClosing()) {
             try {
                 if (telling.pull()) {
-                    nudge.now();
+                    nudge.all();
                 }
                 Thread.sleep(100);
             } catch (InterruptedException stop) {

@@ -46,13 +46,13 @@ class EventController {
         try {
             send(emitter, missed);
             while (!nudge.isClosing()) {
-                long seen = nudge.seen();
+                long seen = nudge.seen(Nudge.Topic.EVENTS);
                 telling.pull();
                 List<Telling.Event> fresh = telling.since(position);
                 position = telling.position();
                 send(emitter, fresh);
-                nudge.await(seen, BEAT_MILLIS);
-                if (nudge.seen() == seen) {
+                nudge.await(Nudge.Topic.EVENTS, seen, BEAT_MILLIS);
+                if (nudge.seen(Nudge.Topic.EVENTS) == seen) {
                     emitter.send(SseEmitter.event().comment("still here"));
                 }
             }

@@ -1,0 +1,60 @@
+package dev.paseo.agent.work;
+
+import dev.paseo.agent.lease.LeaseClient;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.attribute.FileTime;
+import java.time.Instant;
+import java.util.Comparator;
+import java.util.List;
+import java.util.stream.Stream;
+
+/** The archives of the last few commits, so that the second stage of a run need not fetch what the first one had. */
+public final class Sources {
+
+    private static final int KEPT = 4;
+
+    private final Path folder;
+
+    public Sources(Path folder) throws IOException {
+        this.folder = Files.createDirectories(folder);
+    }
+
+    /** Unpacks a commit's files; a commit is named by the digest of what is in it, so that a name never gets old. */
+    void unpack(LeaseClient lease, String commit, Path workspace) throws IOException, InterruptedException {
+        Path kept = folder.resolve(commit + ".tar");
+        if (!Files.exists(kept)) {
+            fetch(lease, kept);
+        }
+        try (InputStream archive = Files.newInputStream(kept)) {
+            Archives.unpack(archive, workspace);
+        }
+        Files.setLastModifiedTime(kept, FileTime.from(Instant.now()));
+    }
+
+    private void fetch(LeaseClient lease, Path kept) throws IOException, InterruptedException {
+        Path fresh = Files.createTempFile(folder, "arriving", "");
+        try {
+            try (InputStream archive = lease.source()) {
+                Files.copy(archive, fresh, StandardCopyOption.REPLACE_EXISTING);
+            }
+            Files.move(fresh, kept, StandardCopyOption.ATOMIC_MOVE);
+        } finally {
+            Files.deleteIfExists(fresh);
+        }
+        forgetOld();
+    }
+
+    private synchronized void forgetOld() throws IOException {
+        try (Stream<Path> archives = Files.list(folder)) {
+            List<Path> old = archives.filter(path -> path.toString().endsWith(".tar"))
+                    .sorted(Comparator.comparing((Path path) -> path.toFile().lastModified()).reversed()).skip(KEPT).toList();
+            for (Path each : old) {
+                Files.deleteIfExists(each);
+            }
+        }
+    }
+}
