@@ -156,7 +156,7 @@ class PaseoTest {
         Files.writeString(file, "paseo: 1\ncomponent: tide-api\nstages:\n  compile: {steps: [./build.sh], kepe: {app: out}}\n");
         Said bad = paseo("check", file.toString());
         assertEquals(1, bad.code());
-        assertEquals(file + ":4:38: error: stages.compile.kepe is not a key that is known here; did you mean keep?\n", bad.out());
+        assertEquals(file + ":4:34: error: stages.compile.kepe is not a key that is known here; did you mean keep?\n", bad.out());
         Files.writeString(file, Files.readString(file).replace("kepe", "keep"));
         assertEquals(0, paseo("check", file.toString()).code());
         assertEquals(2, paseo("check", home.resolve("nowhere.yaml").toString()).code());

@@ -24,16 +24,33 @@ public final class Value {
     private final Node node;
     private final String path;
     private final int depth;
+    private final Node place;
 
     Value(Document document, Node node, String path, int depth) {
+        this(document, node, node, path, depth);
+    }
+
+    /** @param place where a problem with its name is told: its key */
+    private Value(Document document, Node node, Node place, String path, int depth) {
         this.document = document;
         this.node = node;
+        this.place = place;
         this.path = path;
         this.depth = depth;
     }
 
+    /** Tells a problem with the value. */
     public void problem(String message) {
-        Optional<Mark> mark = node.getStartMark();
+        tell(node, message);
+    }
+
+    /** Tells a problem with the value's name, where that stands. */
+    public void problemWithName(String message) {
+        tell(place, message);
+    }
+
+    private void tell(Node at, String message) {
+        Optional<Mark> mark = at.getStartMark();
         document.problem(mark.map(Mark::getLine).orElse(0) + 1, mark.map(Mark::getColumn).orElse(0) + 1, path, message);
     }
 
@@ -82,7 +99,8 @@ public final class Value {
             } else if (entries.containsKey(name)) {
                 child(tuple.getKeyNode(), name).problem("is given twice");
             } else {
-                entries.put(name, child(tuple.getValueNode(), name));
+                String inner = path.isEmpty() ? name : path + "." + name;
+                entries.put(name, new Value(document, tuple.getValueNode(), tuple.getKeyNode(), inner, depth + 1));
             }
         }
         return entries;
@@ -93,7 +111,7 @@ public final class Value {
         Map<String, Value> entries = entries();
         entries.forEach((name, value) -> {
             if (!known.contains(name)) {
-                value.problem("is not a key that is known here" + NearestName.hint(name, known));
+                value.problemWithName("is not a key that is known here" + NearestName.hint(name, known));
             }
         });
         return entries;
@@ -144,7 +162,7 @@ public final class Value {
         Map<String, String> texts = new LinkedHashMap<>();
         entries().forEach((name, value) -> {
             if (!names.matcher(name).matches()) {
-                value.problem("its name should be " + words);
+                value.problemWithName("its name should be " + words);
             }
             value.text().ifPresent(text -> texts.put(name, text));
         });

@@ -49,7 +49,7 @@ public final class EnvironmentsFileReader {
         Set<String> seen = new LinkedHashSet<>();
         named.forEach((name, body) -> {
             if (!NAME.matcher(name).matches()) {
-                body.problem("its name should be " + NAME_WORDS);
+                body.problemWithName("its name should be " + NAME_WORDS);
             }
             environments.add(environment(name, body, seen, named.keySet()));
             seen.add(name);
@@ -91,7 +91,7 @@ public final class EnvironmentsFileReader {
         Map<String, Host> hosts = new LinkedHashMap<>();
         optional(entries, "hosts").map(Value::entries).orElse(Map.of()).forEach((name, host) -> {
             if (!NAME.matcher(name).matches()) {
-                host.problem("its name should be " + NAME_WORDS);
+                host.problemWithName("its name should be " + NAME_WORDS);
             }
             Map<String, Value> inner = host.entries(List.of("url", "variables"));
             hosts.put(name, new Host(optional(inner, "url").flatMap(this::address), variables(inner)));

@@ -118,7 +118,7 @@ public final class PipelineFileReader {
         }
         entries.forEach((name, body) -> {
             if (!NAME.matcher(name).matches()) {
-                body.problem("its name should be " + NAME_WORDS);
+                body.problemWithName("its name should be " + NAME_WORDS);
             }
             stages.add(stage(name, body, keptBy));
         });
@@ -189,7 +189,7 @@ public final class PipelineFileReader {
             Map<String, Entry> step = new LinkedHashMap<>();
             item.entries().forEach((environment, mode) -> {
                 if (!seen.add(environment)) {
-                    mode.problem("is on the route twice");
+                    mode.problemWithName("is on the route twice");
                 }
                 mode.choice(choices).ifPresent(entry -> step.put(environment, entry));
             });

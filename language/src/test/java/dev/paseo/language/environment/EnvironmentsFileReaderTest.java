@@ -49,8 +49,8 @@ class EnvironmentsFileReaderTest {
         "follows: staging            | follows: production          | 11:14 environments.production.follows: should come after production in the file",
         "count: 2                    | count: 0                     | 13:43 environments.production.entry.approvals.count: should be a whole number from 1 to 50, found \"0\"",
         "authors, requester          | author, requester            | 13:55 environments.production.entry.approvals.not-by[0]: should be one of",
-        "{LOG_LEVEL: info}           | {log-level: info}            | 8:32 environments.staging.components.tide-api.variables.log-level: its name should be capital letters",
-        "entry:                      | entri:                       | 13:7 environments.production.entri: is not a key that is known here; did you mean entry?"})
+        "{LOG_LEVEL: info}           | {log-level: info}            | 8:21 environments.staging.components.tide-api.variables.log-level: its name should be capital letters",
+        "entry:                      | entri:                       | 12:5 environments.production.entri: is not a key that is known here; did you mean entry?"})
     void everyProblemIsToldWithItsPlace(String from, String to, String problem) {
         Reading<EnvironmentsFile> reading = EnvironmentsFileReader.read(GOOD.replace(from, to));
         assertTrue(reading.problems().stream().anyMatch(found -> found.toString().startsWith(problem)), reading.problems().toString());

@@ -75,9 +75,9 @@ class PipelineFileReaderTest {
                 bad("paseo: 1\n", "", "1:1 is missing paseo: 1, the format version"),
                 bad("component: tide-api", "component: Tide API", "2:12 component: should be small letters, digits and dashes, at most 63, "
                         + "beginning with a letter or digit, found \"Tide API\""),
-                bad("stages:", "stage:", "8:3 stage: is not a key that is known here; did you mean stages?",
+                bad("stages:", "stage:", "7:1 stage: is not a key that is known here; did you mean stages?",
                         "17:15 deployment.artifacts[0]: no stage keeps an artifact named app"),
-                bad("    keep: {app", "    kepe: {app", "12:11 stages.compile.kepe: is not a key that is known here; did you mean keep?",
+                bad("    keep: {app", "    kepe: {app", "12:5 stages.compile.kepe: is not a key that is known here; did you mean keep?",
                         "17:15 deployment.artifacts[0]: no stage keeps an artifact named app"),
                 bad("{serial}", "{serail}", "4:11 versions: has the unknown placeholder {serail}; did you mean serial?",
                         "4:11 versions: gives the same number twice: use {serial} or {commit} in it"),
@@ -98,7 +98,7 @@ class PipelineFileReaderTest {
                 bad("on-failure: undo", "on-failure: redo", "25:15 deployment.on-failure: should be one of "),
                 bad("  on-each-host: [deploy/install.sh]\n", "", "17:3 deployment: is missing on-each-host: what brings a version to a host"),
                 bad("test: automatic", "test: sometimes", "28:11 route[0].test: should be one of automatic, on-request, found \"sometimes\""),
-                bad("showroom: automatic", "test: automatic", "29:36 route[1].test: is on the route twice"),
+                bad("showroom: automatic", "test: automatic", "29:30 route[1].test: is on the route twice"),
                 bad("component: tide-api", "component: [a", "3:"),
                 bad("  compile:", "\tcompile:", "8:1 not valid YAML:"));
     }
