@@ -93,7 +93,7 @@ function Side({ view: { run, outputs, causes } }: { view: View }) {
   return (
     <aside className="run-side">
       <h2>Files</h2>
-      {outputs.length === 0 && <p className="quiet">No artifact yet. Stages keep them when they pass.</p>}
+      {outputs.length === 0 && <p className="quiet">{ENDED.includes(run.status) ? "No artifact was kept." : "No artifact yet. Stages keep them when they pass."}</p>}
       <table>
         <tbody>
           {outputs.map((output) => (

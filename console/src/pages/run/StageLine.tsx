@@ -45,6 +45,7 @@ function VersionEnd({ view: { run, route } }: { view: View }) {
   const stops: Pick<Stop, "key" | "state" | "path" | "gate">[] = environments.map(([name, mode], at) => ({
     key: name, state: "ahead", path: at < environments.length - 1 ? "ahead" : "none", gate: mode === "on-request" ? "later" : undefined,
   }));
+  const ended = run.endedAt !== undefined;
   const words = environments.map(([name, mode]) => `${name} ${mode === "automatic" ? "by itself" : "on request"}`).join(", ");
   return (
     <div className="stage-end">
@@ -54,7 +55,7 @@ function VersionEnd({ view: { run, route } }: { view: View }) {
           : <Lozenge kind="ghost">{run.version}</Lozenge>}
         {stops.length > 0 && <WalkRow stops={stops} sentence={`then ${words}`} />}
       </div>
-      <p>{run.sealed ? <Link to={`/versions/${run.component}/${run.version}`}>sealed; see its walk</Link> : "sealed when all pass"}{words && `; ${words}`}</p>
+      <p>{run.sealed ? <Link to={`/versions/${run.component}/${run.version}`}>sealed; see its walk</Link> : ended ? "not sealed" : "sealed when all pass"}{words && !(ended && !run.sealed) && `; ${words}`}</p>
     </div>
   );
 }

@@ -49,7 +49,7 @@ class RefusalTest {
     /** A fresh version that is live in staging. */
     private static synchronized String next(String author, Map<String, String> files) throws Exception {
         String said = repository.push(author, "main", files);
-        String version = said.replaceAll("(?s).*it will be ([0-9.]+[0-9])\\..*", "$1");
+        String version = said.replaceAll("(?s).*it will be ([^ ]+)\\.\\s.*", "$1");
         harbour.liveIn("staging", version);
         return version;
     }
@@ -169,6 +169,21 @@ class RefusalTest {
         assertEquals("failed", run.path("run").path("status").asString());
         assertTrue(run.path("run").path("reason").asString().contains(reason), run.path("run").path("reason").asString());
         repository.push("developer", "feature/good", Scenario.files());
+    }
+
+    @Test
+    void aNumberThatIsSealedIsNotGivenAgain() throws Exception {
+        Map<String, String> files = Scenario.files();
+        files.put("paseo.yaml", Scenario.PIPELINE.replace("1.4.{serial}", "0-{commit}"));
+        String said = repository.push("developer", "feature/commit", files);
+        JsonNode run = harbour.runEnds(Long.parseLong(said.replaceAll("(?s).*started tide-api#([0-9]+) .*", "$1")));
+        assertEquals("passed", run.path("run").path("status").asString());
+        files.put("paseo.yaml", Scenario.PIPELINE.replace("1.4.{serial}", "1.0.0-{commit}"));
+        String main = next("developer", files);
+        Client.Answer refused = harbour.as("developer").post("/api/v1/runs", Map.of("component", "tide-api"));
+        assertEquals(409, refused.status());
+        assertTrue(refused.detail().startsWith("version " + main + " of tide-api is sealed already"), refused.detail());
+        next("developer", Scenario.files());
     }
 
     @Test

@@ -64,8 +64,11 @@ public class WorkBoard {
 
     /** Takes the first offered work that fits, or none. To lose one to another agent is normal. */
     Optional<Taken> take(Enlisted agent, Owners owners) {
-        for (Work offered : mapper.offered(agent.hostId().orElse(null))) {
-            Optional<Taken> taken = transactions.in(() -> take(offered, agent, owners.of(offered)));
+        List<Work> offered = mapper.offered(agent.hostId().orElse(null));
+        for (int at = 0; at < offered.size(); at++) {
+            // Agents that are woken together begin at different ones of the oldest, and do not queue for one.
+            Work work = offered.get((int) ((at + agent.id()) % offered.size()));
+            Optional<Taken> taken = transactions.in(() -> take(work, agent, owners.of(work)));
             if (taken.isPresent()) {
                 return taken;
             }
