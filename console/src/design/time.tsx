@@ -1,4 +1,4 @@
-import { format, formatDistanceStrict, isToday } from "date-fns";
+import { format, isToday } from "date-fns";
 import { useEffect, useState } from "react";
 
 /** A length of time, such as "2 min 44 s". */
@@ -31,5 +31,3 @@ export function Since({ time }: { time: string }) {
   const now = useNow();
   return <time dateTime={time} title={exactOf(time)}>{lengthOf(time, now)}</time>;
 }
-
-export const until = (time: string) => formatDistanceStrict(new Date(time), new Date(), { addSuffix: true });

@@ -11,7 +11,10 @@ import java.io.IOException;
 import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.security.SecureRandom;
+import java.util.Base64;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -57,13 +60,22 @@ public final class Agent implements AutoCloseable {
         return machine;
     }
 
-    /** Becomes an agent of the service with a one-time token; its secret is kept in its folder. */
+    /**
+     * Becomes an agent of the service with a one-time token. Its secret is kept in its folder before it asks, so that it
+     * can ask again, in this life or the next, when the service was away or its answer was lost.
+     */
     public void enrol(String token) throws IOException, InterruptedException {
-        String secret = service.enrol(token).secret();
-        Path file = folder.resolve("secret");
-        Files.deleteIfExists(file);
-        Files.createFile(file, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
-        Files.writeString(file, secret);
+        Path asking = folder.resolve("secret.asking");
+        if (!Files.exists(asking)) {
+            byte[] random = new byte[32];
+            new SecureRandom().nextBytes(random);
+            Path fresh = Files.createTempFile(folder, "secret", "", PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+            Files.writeString(fresh, "paseo-agent_" + Base64.getUrlEncoder().withoutPadding().encodeToString(random));
+            Files.move(fresh, asking, StandardCopyOption.ATOMIC_MOVE);
+        }
+        String secret = Files.readString(asking);
+        Patience.insist(() -> service.enrol(token, secret));
+        Files.move(asking, folder.resolve("secret"), StandardCopyOption.ATOMIC_MOVE);
     }
 
     public boolean isEnrolled() {

@@ -1,5 +1,6 @@
 package dev.paseo.agent;
 
+import dev.paseo.agent.lease.LeaseClient;
 import java.net.URI;
 import java.nio.file.Path;
 import java.util.Optional;
@@ -44,7 +45,12 @@ public final class AgentCommand implements Callable<Integer> {
                     System.err.println("error: this agent is not enrolled; get a one-time token with `paseo agent enrol` and pass it as --enrol");
                     return 2;
                 }
-                agent.enrol(token.get());
+                try {
+                    agent.enrol(token.get());
+                } catch (LeaseClient.Refused refused) {
+                    System.err.println("error: " + refused.getMessage());
+                    return 1;
+                }
             }
             agent.run();
         }

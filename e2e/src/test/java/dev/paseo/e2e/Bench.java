@@ -147,7 +147,9 @@ public final class Bench {
             AtomicInteger done = new AtomicInteger();
             List<String> secrets = new ArrayList<>();
             for (int agent = 0; agent < THREADS; agent++) {
-                secrets.add(new Client(harbour.address(), "").post("/agent/v1/enrolment", Map.of("token", harbour.invite("bench-" + agent))).good().path("secret").asString());
+                String secret = "bench-" + agent + "-" + "x".repeat(40);
+                new Client(harbour.address(), "").post("/agent/v1/enrolment", Map.of("token", harbour.invite("bench-" + agent), "secret", secret)).good();
+                secrets.add(secret);
             }
             double seconds;
             try (ExecutorService threads = Executors.newFixedThreadPool(THREADS)) {

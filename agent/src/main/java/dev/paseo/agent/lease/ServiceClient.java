@@ -27,12 +27,16 @@ public final class ServiceClient {
         this.service = service;
     }
 
-    public Enrolment.Enrolled enrol(String token) throws IOException, InterruptedException {
+    /** Throws where the service is away; refused for good where {@link LeaseClient.Refused} is thrown. */
+    public Enrolment.Enrolled enrol(String token, String secret) throws IOException, InterruptedException {
         HttpResponse<String> answer = http.send(request("/agent/v1/enrolment", Duration.ofSeconds(20))
                 .header("Content-Type", "application/json")
-                .POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(new Enrolment(token)))).build(), HttpResponse.BodyHandlers.ofString());
+                .POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(new Enrolment(token, secret)))).build(), HttpResponse.BodyHandlers.ofString());
+        if (answer.statusCode() >= 500) {
+            throw new IOException("the service answered " + answer.statusCode());
+        }
         if (answer.statusCode() != 200) {
-            throw new IOException("the service did not enrol this agent: " + answer.body());
+            throw new LeaseClient.Refused("the service did not enrol this agent: " + answer.body());
         }
         return json.readValue(answer.body(), Enrolment.Enrolled.class);
     }

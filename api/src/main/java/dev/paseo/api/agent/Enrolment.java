@@ -1,8 +1,14 @@
 package dev.paseo.api.agent;
 
-/** An agent's first request: the one-time token that an operator got for it. */
-public record Enrolment(String token) {
+/**
+ * An agent's first request. The agent makes its secret itself and keeps it before it asks, so that it can ask again when
+ * the answer was lost: the same token with the same secret is taken again.
+ *
+ * @param token  the one-time token that an operator got for it
+ * @param secret what the agent signs in with from now on, at least 40 signs
+ */
+public record Enrolment(String token, String secret) {
 
-    /** The answer: the name assigned to the agent, and the secret that it signs in with from now on. */
-    public record Enrolled(String name, String secret) {}
+    /** The answer: the name assigned to the agent. */
+    public record Enrolled(String name) {}
 }

@@ -40,10 +40,6 @@ public record VersionPattern(String text) {
         return names;
     }
 
-    public boolean counts() {
-        return names(text).contains("serial");
-    }
-
     /** The pattern with everything but {@code {serial}} filled in: within this scope the serial counts. */
     public String scope(Map<String, String> values) {
         return PLACEHOLDER.matcher(text).replaceAll(found -> Matcher.quoteReplacement(

@@ -3,7 +3,6 @@ package dev.paseo.service.agent;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Enrolment;
 import dev.paseo.api.agent.WorkRequest;
-import dev.paseo.service.access.Tokens;
 import dev.paseo.service.agent.Agents.Enlisted;
 import dev.paseo.service.engine.Nudge;
 import dev.paseo.service.problem.Refusal;
@@ -24,6 +23,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/agent/v1")
 class AgentController {
 
+    private static final int SHORTEST_SECRET = 40;
     private static final long LONGEST_POLL_MILLIS = 25_000;
 
     private final Agents agents;
@@ -42,8 +42,10 @@ class AgentController {
 
     @PostMapping("/enrolment")
     Enrolment.Enrolled enrol(@RequestBody Enrolment enrolment) {
-        String secret = Tokens.fresh("paseo-agent");
-        return agents.enrol(enrolment.token(), secret).map(agent -> new Enrolment.Enrolled(agent.name(), secret))
+        if (enrolment.secret().length() < SHORTEST_SECRET) {
+            throw Refusal.invalid("/secret", "an agent's secret has at least " + SHORTEST_SECRET + " signs");
+        }
+        return agents.enrol(enrolment.token(), enrolment.secret()).map(agent -> new Enrolment.Enrolled(agent.name()))
                 .orElseThrow(() -> Refusal.signedOut("This enrolment token is unknown, used or older than an hour; ask for a new one."));
     }
 

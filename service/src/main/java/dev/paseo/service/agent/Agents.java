@@ -51,11 +51,11 @@ public class Agents {
         return token;
     }
 
-    /** The agent's name and its new secret. */
+    /** The agent that this invitation makes of whoever has the secret; the same again, for an answer that was lost. */
     Optional<Enlisted> enrol(String invitation, String secret) {
         return transactions.in(() -> {
             if (mapper.enrol(Tokens.hash(invitation), Tokens.hash(secret), clock.now()) == 0) {
-                return Optional.<Enlisted>empty();
+                return bySecret(secret);
             }
             Optional<Enlisted> agent = bySecret(secret);
             agent.ifPresent(enrolled -> audit.record(AuditTrail.Entry.of(enrolled.name(), "agent enrolled", enrolled.name())));

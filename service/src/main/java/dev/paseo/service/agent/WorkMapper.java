@@ -59,9 +59,6 @@ interface WorkMapper {
             where id = #{id} and fence = #{fence} and status = 'leased'""")
     int end(long id, long fence, String outcome, Instant now);
 
-    @Update("update work set status = 'withdrawn', ended_at = #{now} where id = #{id} and status = 'offered'")
-    int withdraw(long id, Instant now);
-
     @Update("""
             update work set status = if(status = 'offered', 'withdrawn', status), stop = #{stop},
               ended_at = if(status = 'withdrawn', #{now}, ended_at)

@@ -62,9 +62,6 @@ interface DeploymentMapper {
     @Select(COLUMNS + "where d.place_id = #{place} and d.status in ('waiting', 'queued', 'deploying', 'checking', 'undoing') order by d.id")
     List<DeploymentRow> open(long place);
 
-    @Select(COLUMNS + "where d.status in ('waiting', 'queued', 'deploying', 'checking', 'undoing') order by d.id")
-    List<DeploymentRow> allOpen();
-
     @Select(COLUMNS + "where d.version_id = #{version} order by d.id")
     List<DeploymentRow> ofVersion(long version);
 

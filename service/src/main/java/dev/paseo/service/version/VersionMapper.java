@@ -67,10 +67,6 @@ interface VersionMapper {
     @Select(SELECT + "where v.component_id = #{component} order by v.id desc limit #{limit}")
     List<VersionRow> newest(long component, int limit);
 
-    @Select("""
-            select count(*) from version where line_id = #{line} and line_order > #{after} and line_order <= #{upTo}""")
-    long between(long line, long after, long upTo);
-
     @Select("select name, file_name, digest, size from version_artifact where version_id = #{version} order by name")
     List<ArtifactRow> artifacts(long version);
 }

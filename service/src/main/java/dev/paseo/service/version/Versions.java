@@ -121,11 +121,6 @@ public class Versions {
         return mapper.artifacts(version).stream().map(row -> new Artifact(row.name(), row.fileName(), row.digest(), row.size())).toList();
     }
 
-    /** How many versions of its line came after {@code older}, up to and with {@code newer}; 0 in different lines. */
-    public long behind(Sealed older, Sealed newer) {
-        return older.line() == newer.line() ? mapper.between(older.line(), older.order(), newer.order()) : 0;
-    }
-
     /** How far it may walk by itself, where its run was started so. */
     public Optional<String> upTo(long version) {
         return json.read(mapper.byId(version).route(), StoredRoute.class).upTo();
