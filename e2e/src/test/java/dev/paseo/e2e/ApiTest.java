@@ -40,7 +40,7 @@ class ApiTest {
         if (Boolean.getBoolean("paseo.update")) {
             Files.writeString(file, Client.JSON.writerWithDefaultPrettyPrinter().writeValueAsString(served) + "\n");
         }
-        assertEquals(Client.JSON.readTree(Files.readString(file)), served, "run script/openapi and build the console again");
+        assertEquals(Client.JSON.readTree(Files.readString(file)), served, "run this test with -Dpaseo.update=true and build the console again");
     }
 
     @Test
