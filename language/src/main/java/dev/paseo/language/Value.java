@@ -58,6 +58,11 @@ public final class Value {
         return new Value(document, inner, path.isEmpty() ? name : name.startsWith("[") ? path + name : path + "." + name, depth + 1);
     }
 
+    /** Its text as it stands, empty where it is none; tells no problem. */
+    public String plain() {
+        return node instanceof ScalarNode scalar ? scalar.getValue() : "";
+    }
+
     public boolean isText() {
         return node instanceof ScalarNode;
     }
@@ -149,9 +154,19 @@ public final class Value {
     public <T> Optional<T> choice(Map<String, T> choices) {
         Optional<String> text = text();
         if (text.isPresent() && !choices.containsKey(text.get())) {
-            problem("should be one of " + String.join(", ", choices.keySet()) + ", found " + found());
+            problem("should be one of " + String.join(", ", choices.keySet().stream().sorted().toList()) + ", found " + found());
         }
         return text.map(choices::get);
+    }
+
+    /** {@code true} or {@code false}. */
+    public Optional<Boolean> flag() {
+        return choice(Map.of("true", true, "false", false));
+    }
+
+    /** A list of texts; one text alone stands for a list of it. */
+    public List<String> textsOrOne() {
+        return isText() ? text().stream().toList() : texts();
     }
 
     public List<String> texts() {

@@ -14,6 +14,7 @@ import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.Optional;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -102,6 +103,33 @@ public final class LeaseClient {
         }
     }
 
+    /** Sends an archive: {@code /files}, {@code /reports/KIND} or {@code /reuse/KEY}; the digest of what arrived. */
+    public String archive(String path, Path file) throws IOException, InterruptedException {
+        return json.readValue(send(request(path, LONG).header("Content-Type", "application/octet-stream")
+                .PUT(HttpRequest.BodyPublishers.ofFile(file))), Kept.class).digest();
+    }
+
+    /**
+     * Folders kept from an earlier run.
+     *
+     * @param exact whether they were kept under the very key
+     */
+    public record Reused(InputStream bytes, String digest, boolean exact, String run) {}
+
+    public Optional<Reused> reused(String key) throws IOException, InterruptedException {
+        HttpResponse<InputStream> answer = open("/reuse/" + key);
+        if (answer.statusCode() == 204) {
+            answer.body().close();
+            return Optional.empty();
+        }
+        return Optional.of(new Reused(answer.body(), header(answer, "X-Paseo-Digest"), header(answer, "X-Paseo-Exact").equals("true"),
+                header(answer, "X-Paseo-Run")));
+    }
+
+    private static String header(HttpResponse<?> answer, String name) {
+        return answer.headers().firstValue(name).orElse("");
+    }
+
     private static String encode(String text) {
         return URLEncoder.encode(text, StandardCharsets.UTF_8).replace("+", "%20");
     }
@@ -122,13 +150,17 @@ public final class LeaseClient {
     }
 
     private InputStream stream(String path) throws IOException, InterruptedException {
+        return open(path).body();
+    }
+
+    private HttpResponse<InputStream> open(String path) throws IOException, InterruptedException {
         HttpResponse<InputStream> answer = http.send(request(path, LONG).GET().build(), HttpResponse.BodyHandlers.ofInputStream());
-        if (answer.statusCode() != 200) {
+        if (answer.statusCode() >= 300) {
             try (InputStream body = answer.body()) {
                 check(answer.statusCode(), new String(body.readNBytes(2000), StandardCharsets.UTF_8));
             }
         }
-        return answer.body();
+        return answer;
     }
 
     private static void check(int status, String body) throws IOException {

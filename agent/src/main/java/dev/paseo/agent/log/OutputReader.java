@@ -42,7 +42,7 @@ final class OutputReader {
         boolean atEnd;
         do {
             atEnd = fill(partBytes);
-            takeWhole(lines, now);
+            takeWhole(lines, now, all && atEnd);
         } while (lines.isEmpty() && !atEnd);
         if (all && atEnd) {
             takeRest(lines, now);
@@ -50,15 +50,24 @@ final class OutputReader {
         return lines;
     }
 
-    private void takeWhole(List<LogLine> lines, long now) {
-        int from = 0;
-        for (int end = rest.indexOf("\n"); end >= 0; end = rest.indexOf("\n", from)) {
-            addCut(lines, rest.substring(from, end), now);
-            from = end + 1;
+    private void takeWhole(List<LogLine> lines, long now, boolean all) {
+        int whole = rest.lastIndexOf("\n") + 1;
+        if (whole > 0) {
+            String text = rest.substring(0, whole);
+            int settled = all ? whole : masker.settled(text);
+            List<String> pieces = new ArrayList<>();
+            int from = 0;
+            for (int end = text.indexOf('\n'); end >= 0 && end < settled; end = text.indexOf('\n', from)) {
+                cut(text.substring(from, end), pieces);
+                from = end + 1;
+            }
+            add(lines, pieces, now);
+            rest.delete(0, from);
         }
-        rest.delete(0, from);
-        while (rest.length() > LONGEST_LINE + masker.longest()) {
-            cutOne(lines, now);
+        while (rest.indexOf("\n") < 0 && rest.length() > LONGEST_LINE + masker.longest()) {
+            int cut = masker.cut(rest.toString(), LONGEST_LINE);
+            add(lines, List.of(rest.substring(0, cut)), now);
+            rest.delete(0, cut);
         }
     }
 
@@ -66,7 +75,9 @@ final class OutputReader {
         rest.append(new String(undecoded, StandardCharsets.UTF_8));
         undecoded = new byte[0];
         if (!rest.isEmpty()) {
-            addCut(lines, rest.toString(), now);
+            List<String> pieces = new ArrayList<>();
+            cut(rest.toString(), pieces);
+            add(lines, pieces, now);
             rest.setLength(0);
         }
     }
@@ -106,24 +117,20 @@ final class OutputReader {
         undecoded = Arrays.copyOfRange(joined, whole, joined.length);
     }
 
-    private void cutOne(List<LogLine> lines, long now) {
-        int cut = masker.cut(rest.toString(), LONGEST_LINE);
-        add(lines, rest.substring(0, cut), now);
-        rest.delete(0, cut);
-    }
-
-    private void addCut(List<LogLine> lines, String line, long now) {
+    /** A line that is too long becomes several, none of them torn within a secret. */
+    private void cut(String line, List<String> pieces) {
         String left = line;
         while (left.length() > LONGEST_LINE + masker.longest()) {
             int cut = masker.cut(left, LONGEST_LINE);
-            add(lines, left.substring(0, cut), now);
+            pieces.add(left.substring(0, cut));
             left = left.substring(cut);
         }
-        add(lines, left, now);
+        pieces.add(left.endsWith("\r") ? left.substring(0, left.length() - 1) : left);
     }
 
-    private void add(List<LogLine> lines, String line, long now) {
-        String plain = line.endsWith("\r") ? line.substring(0, line.length() - 1) : line;
-        lines.add(new LogLine(now, step, masker.mask(plain).replace("\n", " ")));
+    private void add(List<LogLine> lines, List<String> pieces, long now) {
+        if (!pieces.isEmpty()) {
+            masker.mask(pieces).forEach(line -> lines.add(new LogLine(now, step, line)));
+        }
     }
 }

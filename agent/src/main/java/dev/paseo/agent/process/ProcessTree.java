@@ -55,6 +55,20 @@ final class ProcessTree {
         return found;
     }
 
+    /** What a process and all that it started hold in memory now, in bytes. */
+    static long memory(ProcessHandle root) {
+        return Stream.concat(Stream.of(root), root.descendants()).mapToLong(process -> resident(process.pid())).sum();
+    }
+
+    private static long resident(long pid) {
+        try (Stream<String> lines = Files.lines(Path.of("/proc", Long.toString(pid), "status"))) {
+            return lines.filter(line -> line.startsWith("VmRSS:")).findFirst()
+                    .map(line -> Long.parseLong(line.replaceAll("[^0-9]", "")) * 1024).orElse(0L);
+        } catch (IOException | java.io.UncheckedIOException gone) {
+            return 0;
+        }
+    }
+
     /** TERM, then, after the grace period, KILL, until none is left. */
     static void end(String mark, long graceMillis) throws InterruptedException {
         long until = System.nanoTime() + graceMillis * 1_000_000;

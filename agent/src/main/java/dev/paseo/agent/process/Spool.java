@@ -5,6 +5,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -90,8 +92,14 @@ public final class Spool {
         return folder.resolve(before ? "words-before" : "words-after");
     }
 
-    public Path step(int position) {
-        return folder.resolve("step-" + position);
+    /** @param tried counts from 1 */
+    public Path step(int position, int tried) {
+        return folder.resolve("step-" + position + (tried == 1 ? "" : "-try-" + tried));
+    }
+
+    /** For how long its files have been in place. */
+    public Duration age() throws IOException {
+        return Duration.between(Files.getLastModifiedTime(folder.resolve("prepared")).toInstant(), Instant.now());
     }
 
     private Optional<String> read(String name) throws IOException {

@@ -29,8 +29,12 @@ public final class StepProcess {
             """;
     static final String MARK = "PASEO_STEP_MARK";
 
+    private static final int LOOKS_PER_SAMPLE = 10;
+
     private final Path folder;
     private final String mark;
+    private int looks;
+    private long peakMemory;
 
     private StepProcess(Path folder) {
         this.folder = folder;
@@ -105,7 +109,15 @@ public final class StepProcess {
                 return exitCode().<End>map(End.Exited::new).orElseGet(End.Unknown::new);
             }
             awaitExit();
+            if (looks++ % LOOKS_PER_SAMPLE == 0) {
+                peakMemory = Math.max(peakMemory, wrapper().map(ProcessTree::memory).orElse(0L));
+            }
         }
+    }
+
+    /** The most memory that its processes held together, in bytes, looked at about four times a second; empty where it was too short for that. */
+    public Optional<Long> peakMemory() {
+        return peakMemory == 0 ? Optional.empty() : Optional.of(peakMemory);
     }
 
     private Optional<Integer> exitCode() throws IOException {

@@ -1,12 +1,16 @@
 package dev.paseo.agent.work;
 
+import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import java.util.List;
 import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
+import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
+import org.apache.commons.compress.archivers.tar.TarConstants;
 
 /** Unpacks tar archives, and nothing outside the folder they are unpacked into. */
 final class Archives {
@@ -29,6 +33,44 @@ final class Archives {
                 write(root, target, tar, (entry.getMode() & 0100) != 0);
             }
         }
+    }
+
+    /**
+     * Writes these files of a folder, in their order, as a tar archive; the SHA-256 of its bytes. A link that leads out of the
+     * folder is refused.
+     */
+    static String pack(Path folder, List<Path> files, Path archive) throws IOException {
+        Path root = folder.toRealPath();
+        try (TarArchiveOutputStream tar = new TarArchiveOutputStream(new BufferedOutputStream(Files.newOutputStream(archive)))) {
+            tar.setLongFileMode(TarArchiveOutputStream.LONGFILE_POSIX);
+            tar.setBigNumberMode(TarArchiveOutputStream.BIGNUMBER_POSIX);
+            for (Path file : files) {
+                add(tar, root, file);
+            }
+        }
+        return Digests.of(archive);
+    }
+
+    private static void add(TarArchiveOutputStream tar, Path root, Path file) throws IOException {
+        Path path = root.resolve(file);
+        if (Files.isSymbolicLink(path)) {
+            Path to = Files.readSymbolicLink(path);
+            if (!path.getParent().resolve(to).normalize().startsWith(root)) {
+                throw new CannotGoOn(file + " is a link that leads out of the workspace");
+            }
+            TarArchiveEntry link = new TarArchiveEntry(file.toString(), TarConstants.LF_SYMLINK);
+            link.setLinkName(to.toString());
+            tar.putArchiveEntry(link);
+            tar.closeArchiveEntry();
+            return;
+        }
+        TarArchiveEntry entry = new TarArchiveEntry(file.toString());
+        entry.setSize(Files.size(path));
+        entry.setMode(Files.isExecutable(path) ? 0755 : 0644);
+        entry.setModTime(0);
+        tar.putArchiveEntry(entry);
+        Files.copy(path, tar);
+        tar.closeArchiveEntry();
     }
 
     private static void link(Path root, Path target, String to) throws IOException {

@@ -1,12 +1,9 @@
 package dev.paseo.agent.work;
 
 import java.io.IOException;
-import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.PathMatcher;
 import java.util.List;
-import java.util.stream.Stream;
 
 /** Finds the one file of a workspace that a pattern names. */
 final class KeptFile {
@@ -25,11 +22,7 @@ final class KeptFile {
         if (pattern.startsWith("/") || List.of(pattern.split("/")).contains("..")) {
             throw new NotOne("keep " + name + ": " + pattern + " leads out of the workspace");
         }
-        PathMatcher matcher = FileSystems.getDefault().getPathMatcher("glob:" + pattern);
-        List<Path> found;
-        try (Stream<Path> files = Files.walk(root)) {
-            found = files.filter(file -> matcher.matches(root.relativize(file))).filter(Files::isRegularFile).sorted().limit(3).toList();
-        }
+        List<Path> found = Globs.find(root, List.of(pattern)).stream().map(root::resolve).filter(Files::isRegularFile).limit(3).toList();
         if (found.isEmpty()) {
             throw new NotOne("keep " + name + ": " + pattern + " matches no file of the workspace");
         }

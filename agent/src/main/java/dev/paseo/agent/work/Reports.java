@@ -23,9 +23,12 @@ final class Reports {
         this.fence = fence;
     }
 
-    void tell(Assignment.Step step, StepReport.Status status, Optional<Integer> code, Instant began) {
-        Optional<Instant> ended = status == StepReport.Status.RUNNING ? Optional.empty() : Optional.of(now());
-        StepReport report = new StepReport(fence, step.position(), 1, step.name(), status, code, began, ended);
+    /** How one try of a step is. */
+    record Told(StepReport.Status status, Optional<Integer> code, Instant began, Optional<Long> peakMemory) {}
+
+    void tell(Assignment.Step step, int tried, Told told) {
+        Optional<Instant> ended = told.status() == StepReport.Status.RUNNING ? Optional.empty() : Optional.of(now());
+        StepReport report = new StepReport(fence, step.position(), tried, step.name(), told.status(), told.code(), told.began(), ended, told.peakMemory());
         telling.submit(() -> Patience.insist(() -> {
             lease.step(report);
             return true;

@@ -19,6 +19,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -27,13 +28,6 @@ public final class Work {
 
     private static final Logger LOG = LoggerFactory.getLogger(Work.class);
 
-    /** Work that cannot go on, with the reason for people; before any step began nothing was changed. */
-    private static final class CannotGoOn extends RuntimeException {
-        CannotGoOn(String message) {
-            super(message);
-        }
-    }
-
     private final Assignment assignment;
     private final LeaseClient lease;
     private final Spool spool;
@@ -41,7 +35,10 @@ public final class Work {
     private final Sources sources;
     private final Heartbeat heartbeat;
     private final Reports reports;
+    private final Optional<StageFiles> files;
     private final HttpChecks checks = new HttpChecks();
+    /** The agent's own words after the last step. */
+    private final StringBuilder later = new StringBuilder();
 
     /** @param machine variables of this machine: PATH, HOME and the like, and PASEO_HOST_FOLDER */
     public Work(Assignment assignment, LeaseClient lease, Spool spool, Map<String, String> machine, Sources sources) {
@@ -52,6 +49,7 @@ public final class Work {
         this.sources = sources;
         this.heartbeat = new Heartbeat(lease, assignment.fence());
         this.reports = new Reports(lease, assignment.fence());
+        this.files = assignment.stage().map(stage -> new StageFiles(stage, lease, spool));
     }
 
     /** Returns when the result is delivered, or the lease is over. */
@@ -79,9 +77,9 @@ public final class Work {
         try {
             prepare();
             shipper.add(spool.words(true), 0);
-            result = steps(shipper);
+            result = leave(steps(shipper));
         } catch (CannotGoOn | LeaseClient.Refused reason) {
-            say(false, reason.getMessage());
+            say(false, later + String.valueOf(reason.getMessage()));
             result = ended(Lease.Outcome.FAILED, String.valueOf(reason.getMessage()));
         }
         shipper.add(spool.words(false), 0);
@@ -97,7 +95,7 @@ public final class Work {
     }
 
     private boolean touched() {
-        return assignment.steps().stream().anyMatch(step -> Files.exists(spool.step(step.position()).resolve("started")));
+        return assignment.steps().stream().anyMatch(step -> Files.exists(spool.step(step.position(), 1).resolve("started")));
     }
 
     private void say(boolean before, String words) throws IOException {
@@ -108,17 +106,23 @@ public final class Work {
         if (spool.isPrepared()) {
             return;
         }
+        StringBuilder words = new StringBuilder();
         Patience.insist(() -> {
+            words.setLength(0);
             spool.clearFiles();
-            if (assignment.source()) {
+            if (files.isPresent()) {
                 sources.unpack(lease, assignment.variables().getOrDefault("PASEO_COMMIT", ""), spool.workspace());
-                say(true, "checked out " + assignment.variables().getOrDefault("PASEO_COMMIT", ""));
+                words.append("checked out ").append(assignment.variables().getOrDefault("PASEO_COMMIT", ""));
+                files.get().fetch(words);
             }
             if (assignment.bundle().isPresent()) {
                 bundle(assignment.bundle().get());
             }
             return true;
         });
+        if (!words.isEmpty()) {
+            say(true, words.toString());
+        }
         for (Assignment.Artifact artifact : assignment.artifacts()) {
             take(artifact);
         }
@@ -128,7 +132,7 @@ public final class Work {
     private void bundle(String digest) throws IOException, InterruptedException {
         Path archive = spool.folder().resolve("bundle.tar");
         try (InputStream bytes = lease.bytes(digest)) {
-            agree("the recipe's files", digest, Digests.write(bytes, archive));
+            CannotGoOn.unlessSame("the recipe's files", digest, Digests.write(bytes, archive));
         }
         try (InputStream bytes = Files.newInputStream(archive)) {
             Archives.unpack(bytes, spool.workspace());
@@ -141,63 +145,108 @@ public final class Work {
                 return Digests.write(bytes, spool.artifacts().resolve(artifact.name()).resolve(artifact.fileName()));
             }
         });
-        agree("artifact " + artifact.name(), artifact.digest(), digest);
-    }
-
-    private static void agree(String what, String wanted, String found) {
-        if (!wanted.equals(found)) {
-            throw new CannotGoOn(what + " arrived with the digest " + found + ", not " + wanted + ": nothing was run");
-        }
+        CannotGoOn.unlessSame("artifact " + artifact.name(), artifact.digest(), digest);
     }
 
     private Lease.Result steps(LogShipper shipper) throws InterruptedException, IOException {
         for (Assignment.Step step : assignment.steps()) {
-            if (heartbeat.wanted() && !Files.exists(spool.step(step.position()))) {
+            if (heartbeat.wanted() && !Files.exists(spool.step(step.position(), 1))) {
                 return ended(Lease.Outcome.STOPPED, "stopped before step " + step.position());
             }
-            Optional<Lease.Result> failed = step(step, shipper);
+            Optional<Lease.Result> failed = tries(step, shipper);
             if (failed.isPresent()) {
                 return failed.get();
             }
         }
-        for (Assignment.Keep keep : assignment.keep()) {
-            keep(keep);
-        }
-        return check();
+        return ended(Lease.Outcome.PASSED, "");
     }
 
-    /** Runs or adopts one step; the result of the work where it did not pass. */
-    private Optional<Lease.Result> step(Assignment.Step step, LogShipper shipper) throws InterruptedException, IOException {
+    /** A step, and where it fails, its further tries, each after a longer pause. */
+    private Optional<Lease.Result> tries(Assignment.Step step, LogShipper shipper) throws InterruptedException, IOException {
+        for (int tried = 1; ; tried++) {
+            Optional<Lease.Result> failed = step(step, tried, shipper);
+            boolean last = tried > step.retries() || failed.isEmpty() || failed.get().outcome() != Lease.Outcome.FAILED || heartbeat.wanted();
+            if (last) {
+                return failed;
+            }
+            if (!Files.exists(spool.step(step.position(), tried + 1))) {
+                pause(tried);
+            }
+        }
+    }
+
+    private void pause(int tried) throws InterruptedException {
+        long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(Math.min(60, 1L << (tried - 1)));
+        while (System.nanoTime() < until && !heartbeat.wanted()) {
+            Thread.sleep(100);
+        }
+    }
+
+    /** Runs or adopts one try of a step; the result of the work where it did not pass. */
+    private Optional<Lease.Result> step(Assignment.Step step, int tried, LogShipper shipper) throws InterruptedException, IOException {
         Instant began = Reports.now();
-        StepProcess process = StepProcess.start(spool.step(step.position()), step.command(), spool.workspace(), environment());
-        reports.tell(step, StepReport.Status.RUNNING, Optional.empty(), began);
+        StepProcess process = StepProcess.start(spool.step(step.position(), tried), step.command(), spool.workspace(), environment());
+        reports.tell(step, tried, new Reports.Told(StepReport.Status.RUNNING, Optional.empty(), began, Optional.empty()));
         CountDownLatch ended = new CountDownLatch(1);
         shipper.follow(process.output(), step.position(), ended);
         StepProcess.End end;
+        long left = secondsLeft();
         try {
-            end = process.await(step.timeoutSeconds(), heartbeat);
+            end = process.await(Math.min(step.timeoutSeconds(), left), heartbeat);
         } finally {
             ended.countDown();
         }
         heartbeat.refuseOver();
+        StepReport.Status status = switch (end) {
+            case StepProcess.End.Exited(int code) when code == 0 -> StepReport.Status.PASSED;
+            case StepProcess.End.Stopped() -> StepReport.Status.STOPPED;
+            case StepProcess.End.Exited(int code) -> StepReport.Status.FAILED;
+            case StepProcess.End.TimedOut() -> StepReport.Status.FAILED;
+            case StepProcess.End.Unknown() -> StepReport.Status.FAILED;
+        };
+        Optional<Integer> code = end instanceof StepProcess.End.Exited(int exit) ? Optional.of(exit) : Optional.empty();
+        reports.tell(step, tried, new Reports.Told(status, code, began, process.peakMemory()));
+        return status == StepReport.Status.PASSED ? Optional.empty() : Optional.of(result(step, tried, end, left));
+    }
+
+    private Lease.Result result(Assignment.Step step, int tried, StepProcess.End end, long left) {
+        String which = "step " + step.position() + " (" + step.name() + ")";
         return switch (end) {
-            case StepProcess.End.Exited(int code) when code == 0 -> {
-                reports.tell(step, StepReport.Status.PASSED, Optional.of(code), began);
-                yield Optional.empty();
-            }
-            case StepProcess.End.Exited(int code) -> failed(step, began, Optional.of(code), Lease.Outcome.FAILED,
-                    "step " + step.position() + " (" + step.name() + ") ended with exit status " + code);
-            case StepProcess.End.TimedOut() -> failed(step, began, Optional.empty(), Lease.Outcome.FAILED,
-                    "step " + step.position() + " (" + step.name() + ") took longer than " + step.timeoutSeconds() + " s");
-            case StepProcess.End.Stopped() -> failed(step, began, Optional.empty(), Lease.Outcome.STOPPED, "stopped in step " + step.position());
-            case StepProcess.End.Unknown() -> failed(step, began, Optional.empty(), Lease.Outcome.LOST,
-                    "step " + step.position() + " was started, but how it ended cannot be known");
+            case StepProcess.End.Exited(int code) -> ended(Lease.Outcome.FAILED, which + " ended with exit status " + code + (tried > 1 ? ", in try " + tried : ""));
+            case StepProcess.End.TimedOut() when left < step.timeoutSeconds() -> ended(Lease.Outcome.FAILED, "the stage took longer than "
+                    + assignment.stage().map(Assignment.Stage::timeoutSeconds).orElse(0L) + " s; it was in " + which);
+            case StepProcess.End.TimedOut() -> ended(Lease.Outcome.FAILED, which + " took longer than " + step.timeoutSeconds() + " s");
+            case StepProcess.End.Stopped() -> ended(Lease.Outcome.STOPPED, "stopped in step " + step.position());
+            case StepProcess.End.Unknown() -> ended(Lease.Outcome.LOST, "step " + step.position() + " was started, but how it ended cannot be known");
         };
     }
 
-    private Optional<Lease.Result> failed(Assignment.Step step, Instant began, Optional<Integer> code, Lease.Outcome outcome, String reason) {
-        reports.tell(step, outcome == Lease.Outcome.STOPPED ? StepReport.Status.STOPPED : StepReport.Status.FAILED, code, began);
-        return Optional.of(ended(outcome, reason));
+    /** How long all steps together may still take. */
+    private long secondsLeft() throws IOException {
+        long gone = spool.age().toSeconds();
+        return assignment.stage().map(stage -> Math.max(1, stage.timeoutSeconds() - gone)).orElse(Long.MAX_VALUE);
+    }
+
+    /** What the steps have left: reports also where one failed, the rest only where all passed; then the checks. */
+    private Lease.Result leave(Lease.Result steps) throws InterruptedException, IOException {
+        if (files.isPresent() && steps.outcome() == Lease.Outcome.FAILED) {
+            files.get().reportsOfFailure().ifPresent(wrong -> later.append(wrong).append('\n'));
+            sayLater();
+        }
+        if (steps.outcome() != Lease.Outcome.PASSED) {
+            return steps;
+        }
+        if (files.isPresent()) {
+            files.get().leave(later);
+            sayLater();
+        }
+        return check();
+    }
+
+    private void sayLater() throws IOException {
+        if (!later.isEmpty()) {
+            say(false, later.toString().strip());
+        }
     }
 
     private Map<String, String> environment() {
@@ -208,18 +257,7 @@ public final class Work {
         return environment;
     }
 
-    private void keep(Assignment.Keep keep) throws InterruptedException, IOException {
-        try {
-            Path file = KeptFile.find(spool.workspace(), keep.name(), keep.path());
-            String digest = Digests.of(file);
-            agree("artifact " + keep.name(), digest, Patience.insist(() -> lease.output(keep.name(), file)));
-        } catch (KeptFile.NotOne wrong) {
-            throw new CannotGoOn(wrong.getMessage());
-        }
-    }
-
     private Lease.Result check() throws InterruptedException, IOException {
-        StringBuilder words = new StringBuilder();
         for (Assignment.HttpCheck check : assignment.checks()) {
             Assignment.HttpCheck filled = new Assignment.HttpCheck(check.address().replace("{host.folder}",
                     machine.getOrDefault("PASEO_HOST_FOLDER", "")), check.status(), check.contains(), check.withinMillis());
@@ -229,15 +267,13 @@ public final class Work {
                 return ended(Lease.Outcome.STOPPED, "stopped while checking");
             }
             if (wrong.isPresent()) {
-                say(false, words + wrong.get());
+                say(false, later + wrong.get());
                 return ended(Lease.Outcome.FAILED, wrong.get());
             }
-            words.append(filled.address()).append(" answered ").append(filled.status())
+            later.append(filled.address()).append(" answered ").append(filled.status())
                     .append(filled.contains().map(text -> " with \"" + text + "\"").orElse("")).append('\n');
         }
-        if (!words.isEmpty()) {
-            say(false, words.toString().strip());
-        }
+        sayLater();
         return ended(Lease.Outcome.PASSED, "");
     }
 }

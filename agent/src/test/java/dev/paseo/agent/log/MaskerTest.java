@@ -56,4 +56,17 @@ class MaskerTest {
         assertEquals(90, masker.cut(line, 100));
         assertEquals(50, masker.cut(line, 50));
     }
+
+    @Test
+    void soIsASecretThatIsSpreadOverLines() {
+        assertEquals(List.of("a ••••••", "••••••", "•••••• b"), masker.mask(List.of("a kelp&c", "od/77", "81+quay b")));
+        assertEquals(List.of("nothing", "here"), masker.mask(List.of("nothing", "here")));
+    }
+
+    @Test
+    void linesThatMayBeginASecretWaitForTheNext() {
+        assertEquals(4, masker.settled("one\ntwo kelp&\n"));
+        assertEquals(0, masker.settled("kelp\n&cod\n"));
+        assertEquals(8, masker.settled("one\ntwo\n"));
+    }
 }

@@ -10,6 +10,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.apache.commons.compress.archivers.tar.TarConstants;
@@ -76,5 +77,34 @@ class FilesTest {
         Files.createSymbolicLink(out.resolve("link"), Path.of("/etc/hostname"));
         KeptFile.NotOne refused = assertThrows(KeptFile.NotOne.class, () -> KeptFile.find(folder, "app", pattern));
         assertTrue(refused.getMessage().contains(reason), refused.getMessage());
+    }
+
+    @Test
+    void patternsFindFilesInOrderAndTwoStarsStandForNoFolderToo() throws IOException {
+        Files.createDirectories(folder.resolve("a/b"));
+        for (String name : List.of("pom.xml", "a/pom.xml", "a/b/pom.xml", "a/other")) {
+            Files.writeString(folder.resolve(name), name);
+        }
+        assertEquals(List.of(Path.of("a/b/pom.xml"), Path.of("a/pom.xml"), Path.of("pom.xml")), Globs.find(folder, List.of("**/pom.xml")));
+        assertEquals(List.of(Path.of("a/b/pom.xml"), Path.of("a/pom.xml")), Globs.find(folder, List.of("a/**/pom.xml")));
+        assertEquals(List.of(Path.of("a/other")), Globs.find(folder, List.of("a/*er")));
+    }
+
+    @Test
+    void whatIsPackedIsUnpackedAsItWasAndALinkThatLeadsOutIsRefused() throws IOException {
+        Path from = Files.createDirectories(folder.resolve("from/bin"));
+        Files.writeString(from.resolve("run"), "#!/bin/sh");
+        Files.setPosixFilePermissions(from.resolve("run"), java.nio.file.attribute.PosixFilePermissions.fromString("rwxr-xr-x"));
+        Files.createSymbolicLink(from.resolve("link"), Path.of("run"));
+        Path root = folder.resolve("from");
+        Path archive = folder.resolve("a.tar");
+        String digest = Archives.pack(root, Globs.find(root, List.of("bin/**")), archive);
+        assertEquals(Digests.of(archive), digest);
+        Path to = Files.createDirectories(folder.resolve("to"));
+        Archives.unpack(Files.newInputStream(archive), to);
+        assertEquals("#!/bin/sh", Files.readString(to.resolve("bin/link")));
+        assertTrue(Files.isExecutable(to.resolve("bin/run")));
+        Files.createSymbolicLink(from.resolve("out"), Path.of("../../../etc"));
+        assertThrows(CannotGoOn.class, () -> Archives.pack(root, List.of(Path.of("bin/out")), archive));
     }
 }

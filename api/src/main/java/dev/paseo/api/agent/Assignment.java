@@ -14,22 +14,47 @@ import java.util.Optional;
  * @param variables    what every step finds in its environment
  * @param secrets      secrets by name: environment variables too, masked in every log line
  * @param steps        run in this order, each {@code sh -e} in a shell of its own, until one fails
- * @param keep         files that become artifacts once all steps have passed
- * @param source       whether the commit's files are fetched into the workspace first
+ * @param stage        for a stage: the files that it starts from and those that it leaves
  * @param bundle       digest of the archive of the files that the recipe brought
  * @param artifacts    what lies under {@code $PASEO_ARTIFACTS/NAME/} before the first step
  * @param checks       asked after the last step
  */
 public record Assignment(
         long work, long fence, String leaseToken, int leaseSeconds, Kind kind, Map<String, String> variables,
-        Map<String, String> secrets, List<Step> steps, List<Keep> keep, boolean source, Optional<String> bundle,
+        Map<String, String> secrets, List<Step> steps, Optional<Stage> stage, Optional<String> bundle,
         List<Artifact> artifacts, List<HttpCheck> checks) {
 
     /** What the work is for. */
     public enum Kind { STAGE, INSTALL, CHECK, UNDO, REMOVE }
 
-    /** One command; at most {@code timeoutSeconds} long. */
-    public record Step(int position, String name, String command, long timeoutSeconds) {}
+    /** One command; at most {@code timeoutSeconds} long, tried up to {@code retries} times more when it fails. */
+    public record Step(int position, String name, String command, long timeoutSeconds, int retries) {}
+
+    /**
+     * The files of a stage, whose workspace is a fresh checkout of the commit.
+     *
+     * @param timeoutSeconds how long all of its steps together may take
+     * @param inputs         archives that earlier stages of the run left, unpacked into the workspace
+     * @param takes          artifacts of other components
+     * @param reuse          folders kept from run to run
+     * @param files          patterns of what the stages after it find in their workspaces
+     * @param keep           files that become artifacts once all steps have passed
+     * @param reports        report files, read also when a step failed
+     */
+    public record Stage(long timeoutSeconds, List<Input> inputs, List<Take> takes, Optional<Reuse> reuse, List<String> files, List<Keep> keep,
+            List<Report> reports) {}
+
+    /** A tar archive that the named stage left. */
+    public record Input(String stage, String digest) {}
+
+    /** A file of another component's version, put into a folder of the workspace. */
+    public record Take(String component, String version, String into, Artifact file) {}
+
+    /** The folders are restored where files matching {@code key} are as they were when they were kept. */
+    public record Reuse(List<String> key, List<String> folders) {}
+
+    /** What a report is, in the pipeline file's word, and where it lies. */
+    public record Report(String kind, List<String> paths) {}
 
     /** The file at {@code path} below the workspace becomes the artifact {@code name}. A pattern must match one file. */
     public record Keep(String name, String path) {}

@@ -52,13 +52,25 @@ final class CheckCommand implements Callable<Integer> {
 
     private void describe(PipelineFile pipeline) {
         context.out().println(context.ink().good("good: ") + file + " is the pipeline file of " + pipeline.component());
-        context.out().println("starts:  " + (pipeline.pushes().isEmpty() ? "only when a person asks" : "a push to " + String.join(", ", pipeline.pushes())));
-        context.out().println("stages:  " + (pipeline.stages().isEmpty() ? "none"
-                : String.join(" → ", pipeline.stages().stream().map(PipelineFile.Stage::name).toList())));
+        context.out().println("starts:  " + (pipeline.starts().isEmpty() ? "only when a person asks"
+                : String.join("; ", pipeline.starts().stream().map(Words::of).toList())));
+        pipeline.asks().forEach((name, ask) -> context.out().println("asks:    " + name + ", " + ask.question() + " (" + Words.of(ask.kind())
+                + ", by default " + (ask.standard().isEmpty() ? "nothing" : ask.standard()) + ")"));
+        if (pipeline.stages().isEmpty()) {
+            context.out().println("stages:  none");
+        }
+        pipeline.stages().forEach(this::describe);
         context.out().println("version: " + pipeline.versions() + ", with "
                 + String.join(", ", pipeline.stages().stream().flatMap(stage -> stage.keep().keySet().stream()).toList()));
         context.out().println("route:   " + (pipeline.route().isEmpty() ? "none" : String.join(" → ", pipeline.route().stream()
                 .map(step -> String.join(" and ", step.entrySet().stream().map(entry -> entry.getKey() + " ("
                         + entry.getValue().name().toLowerCase(java.util.Locale.ROOT).replace('_', '-') + ")").toList())).toList())));
+    }
+
+    private void describe(PipelineFile.Stage stage) {
+        int variants = stage.variants().size();
+        context.out().println("stage:   " + context.ink().strong(stage.name()) + (variants > 1 ? " in " + variants + " variants" : "") + Words.of(stage.order())
+                + (stage.conditions().mayFail() ? ", may fail" : "") + stage.conditions().wantedIf().map(text -> ", wanted if " + text).orElse("")
+                + (stage.wants().isEmpty() ? "" : ", on an agent with " + String.join(", ", stage.wants())));
     }
 }

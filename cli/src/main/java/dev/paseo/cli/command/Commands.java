@@ -42,6 +42,8 @@ public final class Commands {
         commands.put("approve", () -> new RulingCommand.Approve(context));
         commands.put("reject", () -> new RulingCommand.Reject(context));
         commands.put("cancel", () -> new CancelCommand(context));
+        commands.put("resume", () -> new OnceMoreCommand.Resume(context));
+        commands.put("again", () -> new OnceMoreCommand.Again(context));
         commands.put("fetch", () -> new FetchCommand(context));
         commands.put("check", () -> new CheckCommand(context));
         commands.put("sign-in", () -> new SignInCommand(context));
@@ -51,7 +53,8 @@ public final class Commands {
         commands.put("secret", () -> group("Secrets: set.", new SetUpCommands.SetSecret(context)));
         commands.put("account", () -> group("Accounts: add.", new SetUpCommands.AddAccount(context)));
         commands.put("group", () -> group("Groups: join, leave.", new SetUpCommands.JoinGroup(context), new SetUpCommands.LeaveGroup(context)));
-        commands.put("agent", () -> group("Agents: enrol, list.", new SetUpCommands.EnrolAgent(context), new SetUpCommands.ListAgents(context)));
+        commands.put("agent", () -> group("Agents: enrol, list, drain, return.", new AgentCommands.Enrol(context),
+                new AgentCommands.ListAgents(context), new AgentCommands.Drain(context), new AgentCommands.Return(context)));
         commands.put("audit", () -> group("The audit trail: verify, list.", new AuditCommands.Verify(context), new AuditCommands.List(context)));
         return commands;
     }

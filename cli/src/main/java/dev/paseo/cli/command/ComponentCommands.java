@@ -5,6 +5,7 @@ import dev.paseo.cli.output.Table;
 import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -39,6 +40,15 @@ final class ComponentCommands {
         @Option(names = "--allowed", paramLabel = "PATTERN", description = "further branches whose pushes may start runs")
         private List<String> allowed = List.of();
 
+        @Option(names = "--source", paramLabel = "COMPONENT", description = "components whose artifacts its trusted branches may take")
+        private List<String> sources = List.of();
+
+        @Option(names = "--open-source", paramLabel = "COMPONENT", description = "components whose artifacts all of its branches may take")
+        private List<String> openSources = List.of();
+
+        @Option(names = "--link", paramLabel = "TITLE=ADDRESS", description = "kept with the component: a dashboard, the runbook")
+        private Map<String, String> links = Map.of();
+
         @Option(names = "--secret", paramLabel = "NAME", description = "secrets that its file may name")
         private List<String> secrets = List.of();
 
@@ -55,6 +65,10 @@ final class ComponentCommands {
             fill(request.putArray("trusted"), trusted);
             fill(request.putArray("allowed"), allowed);
             fill(request.putArray("secrets"), secrets);
+            fill(request.putArray("sources"), sources);
+            fill(request.putArray("openSources"), openSources);
+            ObjectNode named = request.putObject("links");
+            links.forEach(named::put);
             JsonNode component = api.post(Api.path("components"), request);
             return print(component, () -> {
                 context.out().println("Registered " + name + ", with " + component.path("heads").size() + " branches.");

@@ -1,8 +1,6 @@
 package dev.paseo.cli.command;
 
 import dev.paseo.cli.Context;
-import dev.paseo.cli.output.Table;
-import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
 import java.io.IOException;
@@ -13,7 +11,6 @@ import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** Commands with which a service is set up: environments, secrets, accounts, groups, agents. */
@@ -143,47 +140,6 @@ final class SetUpCommands {
             api().delete(Api.path("groups", group, "members", name));
             context.out().println(name + " is not in " + group + " any more.");
             return 0;
-        }
-    }
-
-    @Command(name = "enrol", description = "Prints a one-time token, good for an hour, with which a process becomes this agent.",
-            footer = {"", "Example:", "  paseo agent enrol lighthouse --host lighthouse"})
-    static final class EnrolAgent extends ServiceCommand {
-        @Parameters(paramLabel = "NAME")
-        private String name = "";
-
-        @Option(names = "--host", description = "the host whose deployments it carries out; without it, it runs stages")
-        private Optional<String> host = Optional.empty();
-
-        EnrolAgent(Context context) {
-            super(context);
-        }
-
-        @Override
-        public Integer call() {
-            Api api = api();
-            ObjectNode request = api.object().put("name", name);
-            host.ifPresent(value -> request.put("host", value));
-            JsonNode invitation = api.post(Api.path("agents"), request);
-            return print(invitation, () -> context.out().println(invitation.path("token").asString()));
-        }
-    }
-
-    @Command(name = "list", description = "The agents, and when each was last heard of.", footer = {"", "Example:", "  paseo agent list"})
-    static final class ListAgents extends ServiceCommand {
-        ListAgents(Context context) {
-            super(context);
-        }
-
-        @Override
-        public Integer call() {
-            JsonNode agents = api().get(Api.path("agents"));
-            return print(agents, () -> {
-                Table table = new Table("AGENT", "FOR", "STATE", "LAST CONTACT");
-                agents.forEach(agent -> table.row(agent.path("name").asString(), agent.has("host") ? "host " + agent.path("host").asString() : "stages",
-                        agent.path("present").asBoolean() ? "present" : "away", Times.exact(agent.path("lastContact"))));
-                table.print(context.out(), context.ink());
-            });
         }
     }
 }

@@ -55,9 +55,13 @@ final class ShowCommand extends ServiceCommand {
                 + (run.has("reason") ? ": " + run.path("reason").asString() : ""));
         out().println(run.path("branch").asString() + " at " + short8(run.path("commit")) + ", \"" + run.path("commitSummary").asString()
                 + "\" by " + run.path("commitAuthor").asString());
-        Table table = new Table("STAGE", "STATE", "BEGAN", "ENDED", "");
-        view.path("stages").forEach(stage -> table.row(stage.path("name").asString(), context.ink().state(stage.path("status").asString()),
-                Times.exact(stage.path("startedAt")), Times.exact(stage.path("endedAt")), stage.path("reason").asString("")));
+        if (view.has("waitsForRun")) {
+            out().println("waits for " + run.path("component").asString() + "#" + view.path("waitsForRun").asString("") + " of its line to end");
+        }
+        Table table = new Table("STAGE", "ATTEMPT", "STATE", "BEGAN", "ENDED", "");
+        view.path("stages").forEach(stage -> table.row((stage.path("name").asString() + " " + stage.path("variant").asString("")).strip(),
+                stage.path("attempt").asString(""), context.ink().state(stage.path("status").asString()), Times.exact(stage.path("startedAt")),
+                Times.exact(stage.path("endedAt")), stage.path("waitsFor").asString(stage.path("reason").asString(""))));
         table.print(out(), context.ink());
         artifacts(view.path("outputs"));
     }

@@ -2,6 +2,7 @@ package dev.paseo.cli.command;
 
 import dev.paseo.cli.Context;
 import dev.paseo.cli.service.Api;
+import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -10,7 +11,7 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 @Command(name = "start", description = "Starts a run of the newest commit of a branch.",
-        footer = {"", "Example:", "  paseo start tide-api --branch main --up-to staging"})
+        footer = {"", "Example:", "  paseo start tide-api --branch main --up-to staging --param verbose=true"})
 final class StartCommand extends ServiceCommand {
 
     @Parameters(paramLabel = "COMPONENT")
@@ -22,6 +23,9 @@ final class StartCommand extends ServiceCommand {
     @Option(names = "--up-to", paramLabel = "ENVIRONMENT", description = "how far the version may walk by itself")
     private Optional<String> upTo = Optional.empty();
 
+    @Option(names = "--param", paramLabel = "NAME=ANSWER", description = "an answer to what its pipeline file asks; what is not answered takes its default")
+    private Map<String, String> answers = Map.of();
+
     StartCommand(Context context) {
         super(context);
     }
@@ -32,6 +36,8 @@ final class StartCommand extends ServiceCommand {
         ObjectNode request = api.object().put("component", component);
         branch.ifPresent(name -> request.put("branch", name));
         upTo.ifPresent(name -> request.put("upTo", name));
+        ObjectNode given = request.putObject("answers");
+        answers.forEach(given::put);
         JsonNode run = api.post(Api.path("runs"), request);
         return print(run, () -> context.out().println("Started " + component + "#" + run.path("number").asString("") + " of "
                 + run.path("branch").asString() + " at " + short8(run.path("commit")) + "; it will be " + run.path("version").asString()

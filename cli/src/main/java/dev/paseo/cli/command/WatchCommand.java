@@ -60,7 +60,8 @@ final class WatchCommand extends ServiceCommand {
 
     /** True where it waited for the log, so that the caller need not. */
     private boolean stage(Api api, String component, String number, JsonNode stage) {
-        String name = stage.path("name").asString();
+        String name = (stage.path("name").asString() + " " + stage.path("variant").asString("")).strip()
+                + (stage.path("attempt").asInt() > 1 ? ", attempt " + stage.path("attempt").asString("") : "");
         String status = stage.path("status").asString();
         boolean begun = stage.has("startedAt");
         if (begun && told.put(name, status) == null && !wantsJson()) {
@@ -69,19 +70,20 @@ final class WatchCommand extends ServiceCommand {
         boolean waited = false;
         if (begun && !wantsJson()) {
             waited = status.equals("running");
-            lines(api, component, number, name, waited ? 1000 : 0);
+            lines(api, component, number, stage, name, waited ? 1000 : 0);
         }
         return waited;
     }
 
-    private void lines(Api api, String component, String number, String stage, long waitMillis) {
+    private void lines(Api api, String component, String number, JsonNode stage, String name, long waitMillis) {
         JsonNode log;
         do {
-            long from = next.getOrDefault(stage, 1L);
-            log = api.get(Api.path("runs", component, number, "stages", stage, "log") + "?from=" + from + "&waitMillis=" + waitMillis);
+            long from = next.getOrDefault(name, 1L);
+            log = api.get(Api.path("runs", component, number, "stages", stage.path("name").asString(), "log") + "?variant="
+                    + Api.encode(stage.path("variant").asString("")) + "&attempt=" + stage.path("attempt").asString("") + "&from=" + from + "&waitMillis=" + waitMillis);
             log.path("lines").forEach(line -> context.out().println(line.path("text").asString()));
             context.out().flush();
-            next.put(stage, log.path("next").asLong());
+            next.put(name, log.path("next").asLong());
         } while (!log.path("lines").isEmpty() && waitMillis == 0);
     }
 

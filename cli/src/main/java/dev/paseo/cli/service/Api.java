@@ -40,9 +40,13 @@ public final class Api {
     public static String path(String... parts) {
         StringBuilder path = new StringBuilder("/api/v1");
         for (String part : parts) {
-            path.append('/').append(URLEncoder.encode(part, StandardCharsets.UTF_8).replace("+", "%20"));
+            path.append('/').append(encode(part));
         }
         return path.toString();
+    }
+
+    public static String encode(String part) {
+        return URLEncoder.encode(part, StandardCharsets.UTF_8).replace("+", "%20");
     }
 
     public JsonNode get(String path) {
@@ -57,8 +61,8 @@ public final class Api {
         return read(send("PUT", path, Optional.of(body)));
     }
 
-    public void delete(String path) {
-        send("DELETE", path, Optional.empty());
+    public JsonNode delete(String path) {
+        return read(send("DELETE", path, Optional.empty()));
     }
 
     public String text(String path) {

@@ -3,6 +3,8 @@ package dev.paseo.core.run;
 import dev.paseo.core.decision.Decision;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 
 /** Decides about runs. Pure: no clock, no database, no randomness. */
 public final class RunDecider {
@@ -10,30 +12,41 @@ public final class RunDecider {
     private RunDecider() {}
 
     public static Decision<RunState, RunEffect> decide(RunState run, RunEvent event) {
-        if (run.status().ended()) {
+        if (run.status().ended() && !(event instanceof RunEvent.ResumeAsked)) {
             return Decision.refused("the run has ended: " + word(run.status()));
         }
         return switch (event) {
-            case RunEvent.Prepared() -> prepared(run);
+            case RunEvent.Prepared(boolean itsTurn) -> prepared(run, itsTurn);
             case RunEvent.PreparationFailed(String reason) -> preparationFailed(run, reason);
+            case RunEvent.TurnCame() -> turnCame(run);
             case RunEvent.StageTaken(StageKey key, int attempt) -> taken(run, key, attempt);
             case RunEvent.StageEnded(StageKey key, int attempt, StageOutcome outcome) -> ended(run, key, attempt, outcome);
-            case RunEvent.CancelAsked(String by) -> cancel(run, by);
+            case RunEvent.CancelAsked(String why) -> cancel(run, why);
+            case RunEvent.ResumeAsked() -> Resuming.resume(run);
         };
     }
 
-    private static Decision<RunState, RunEffect> prepared(RunState run) {
-        if (run.status() != RunStatus.WAITING) {
+    private static Decision<RunState, RunEffect> prepared(RunState run, boolean itsTurn) {
+        if (run.status() != RunStatus.WAITING || run.prepared()) {
             return Decision.refused("the run was prepared before");
         }
-        return advance(run.to(RunStatus.RUNNING), new ArrayList<>());
+        return itsTurn ? turnCame(run.ready()) : Decision.moved(run.ready(), List.of());
     }
 
     private static Decision<RunState, RunEffect> preparationFailed(RunState run, String reason) {
-        if (run.status() != RunStatus.WAITING) {
+        if (run.status() != RunStatus.WAITING || run.prepared()) {
             return Decision.refused("the run was prepared before");
         }
-        return Decision.moved(skipUnstarted(run, "the run could not be prepared").to(RunStatus.FAILED, reason), List.of());
+        Map<StageKey, StageState> stages = run.byKey();
+        stages.replaceAll((key, stage) -> stage.skipped(StageState.Skip.UNATTAINABLE, "unattainable: the run could not be prepared"));
+        return Decision.moved(run.with(stages).to(RunStatus.FAILED, reason), List.of());
+    }
+
+    private static Decision<RunState, RunEffect> turnCame(RunState run) {
+        if (run.status() != RunStatus.WAITING || !run.prepared()) {
+            return Decision.refused("the run does not wait for its turn");
+        }
+        return advance(run.to(RunStatus.RUNNING), new ArrayList<>());
     }
 
     private static Decision<RunState, RunEffect> taken(RunState run, StageKey key, int attempt) {
@@ -53,59 +66,64 @@ public final class RunDecider {
     private static StageState close(StageState stage, StageOutcome outcome) {
         return switch (outcome) {
             case StageOutcome.Passed() -> stage.to(StageStatus.PASSED);
-            case StageOutcome.Failed(String reason) -> stage.to(StageStatus.FAILED, reason);
-            case StageOutcome.Lost(String reason) -> stage.to(StageStatus.FAILED, "lost: " + reason);
+            case StageOutcome.Warned(String reason) -> stage.to(StageStatus.WARNED, reason);
+            case StageOutcome.Failed(String reason) -> failed(stage, reason);
+            case StageOutcome.Lost(String reason) -> failed(stage, "lost: " + reason);
             case StageOutcome.Stopped() -> stage.to(StageStatus.CANCELLED);
         };
     }
 
-    private static Decision<RunState, RunEffect> cancel(RunState run, String by) {
+    private static StageState failed(StageState stage, String reason) {
+        return stage.mayFail() ? stage.to(StageStatus.WARNED, "failed, which it may: " + reason) : stage.to(StageStatus.FAILED, reason);
+    }
+
+    /** The first time, what waits for {@code after-any} still runs once; the second time everything ends. */
+    private static Decision<RunState, RunEffect> cancel(RunState run, String why) {
+        boolean everything = run.status() != RunStatus.RUNNING;
+        boolean atOnce = run.status() == RunStatus.CANCELLING;
         List<RunEffect> effects = new ArrayList<>();
-        boolean again = run.status() == RunStatus.CANCELLING;
+        Map<StageKey, StageState> stages = run.byKey();
         for (StageState stage : run.stages()) {
+            if (stage.status().ended() || stage.waits().regardless() && !everything) {
+                continue;
+            }
             if (stage.status() == StageStatus.RUNNING || stage.status() == StageStatus.READY) {
-                effects.add(new RunEffect.StopStage(stage.key(), stage.attempt(), again));
+                effects.add(new RunEffect.StopStage(stage.key(), stage.attempt(), atOnce));
+            }
+            if (stage.status() != StageStatus.RUNNING) {
+                stages.put(stage.key(), stage.to(StageStatus.CANCELLED));
             }
         }
-        RunState cancelling = run.to(RunStatus.CANCELLING, "cancelled by " + by);
-        for (StageState stage : run.stages()) {
-            if (stage.status() == StageStatus.WAITING || stage.status() == StageStatus.READY) {
-                cancelling = cancelling.with(stage.to(StageStatus.CANCELLED));
-            }
-        }
-        return advance(cancelling, effects);
+        return advance(run.with(stages).to(RunStatus.CANCELLING, why), effects);
     }
 
     /** Offers what may start, skips what can no longer start, and ends the run when nothing is left. */
     private static Decision<RunState, RunEffect> advance(RunState run, List<RunEffect> effects) {
-        RunState now = run;
-        if (now.status() == RunStatus.RUNNING) {
-            // In the file's order a stage comes after those it waits for or skips because of: one pass suffices.
-            for (StageState stage : run.stages()) {
-                now = settle(now, stage, effects);
+        Map<StageKey, StageState> stages = run.byKey();
+        boolean moved;
+        do {
+            moved = false;
+            for (StageState stage : List.copyOf(stages.values())) {
+                moved |= stage.status() == StageStatus.WAITING && settle(stages, stage, effects);
             }
-        }
-        if (now.allEnded()) {
-            now = close(now, effects);
-        }
-        return Decision.moved(now, effects);
+        } while (moved);
+        RunState now = run.with(stages);
+        return Decision.moved(now.allEnded() ? close(now, effects) : now, effects);
     }
 
-    private static RunState settle(RunState run, StageState stage, List<RunEffect> effects) {
-        if (stage.status() != StageStatus.WAITING) {
-            return run;
-        }
-        List<StageState> before = stage.after().stream().map(key -> run.stage(key).orElseThrow()).toList();
-        for (StageState earlier : before) {
-            if (earlier.status().ended() && !earlier.status().good()) {
-                return run.with(stage.to(StageStatus.SKIPPED, "unattainable: " + earlier.key() + " " + word(earlier.status())));
-            }
-        }
-        if (before.stream().allMatch(earlier -> earlier.status().good())) {
+    /** Whether something came of it that others may wait for. */
+    private static boolean settle(Map<StageKey, StageState> stages, StageState stage, List<RunEffect> effects) {
+        StageState next = switch (Attainable.of(stages, stage)) {
+            case Attainable.NotWanted(String why) -> stage.skipped(StageState.Skip.NOT_WANTED, "not wanted: " + why);
+            case Attainable.Never(String why) -> stage.skipped(StageState.Skip.UNATTAINABLE, "unattainable: " + why);
+            case Attainable.Now() -> stage.to(StageStatus.READY);
+            case Attainable.NotYet() -> stage;
+        };
+        stages.put(stage.key(), next);
+        if (next.status() == StageStatus.READY) {
             effects.add(new RunEffect.OfferStage(stage.key(), stage.attempt()));
-            return run.with(stage.to(StageStatus.READY));
         }
-        return run;
+        return next.status() == StageStatus.SKIPPED;
     }
 
     private static RunState close(RunState run, List<RunEffect> effects) {
@@ -126,15 +144,7 @@ public final class RunDecider {
         return run.to(warned ? RunStatus.WARNED : RunStatus.PASSED);
     }
 
-    private static RunState skipUnstarted(RunState run, String why) {
-        RunState now = run;
-        for (StageState stage : run.stages()) {
-            now = now.with(stage.to(StageStatus.SKIPPED, "unattainable: " + why));
-        }
-        return now;
-    }
-
-    private static String word(Enum<?> status) {
-        return status.name().toLowerCase(java.util.Locale.ROOT);
+    static String word(Enum<?> status) {
+        return status.name().toLowerCase(Locale.ROOT);
     }
 }

@@ -5,6 +5,9 @@ public sealed interface StageOutcome {
 
     record Passed() implements StageOutcome {}
 
+    /** Done, and worth a look: a condition that its file declares holds. */
+    record Warned(String reason) implements StageOutcome {}
+
     record Failed(String reason) implements StageOutcome {}
 
     /** The agent and its spool are gone: what happened cannot be known. */

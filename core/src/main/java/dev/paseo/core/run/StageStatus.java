@@ -11,9 +11,4 @@ public enum StageStatus {
             case PASSED, WARNED, FAILED, SKIPPED, CANCELLED -> true;
         };
     }
-
-    /** Whether what comes after this stage may go on. */
-    public boolean good() {
-        return this == PASSED || this == WARNED;
-    }
 }

@@ -22,20 +22,23 @@ class RunPropertiesTest {
         return stages.flatMap(count -> Combinators.combine(graph(count), events(count).list().ofMaxSize(40)).as(Plan::new));
     }
 
-    /** Each stage comes after some of those before it. */
+    /** Each stage waits, in one of three ways, for some of the others that stand before it; it may be tolerated or not wanted. */
     private static Arbitrary<RunState> graph(int count) {
-        return Arbitraries.integers().between(0, (1 << count) - 1).list().ofSize(count).map(masks -> {
+        return Arbitraries.integers().between(0, (1 << 3 * count) - 1).list().ofSize(count).map(masks -> {
             List<StageState> stages = new ArrayList<>();
             for (int at = 0; at < count; at++) {
-                List<StageKey> after = new ArrayList<>();
+                List<List<StageKey>> waits = List.of(new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
                 for (int before = 0; before < at; before++) {
-                    if ((masks.get(at) >> before & 1) == 1) {
-                        after.add(key(before));
+                    int how = masks.get(at) >> 2 * before & 3;
+                    if (how < 3) {
+                        waits.get(how).add(key(before));
                     }
                 }
-                stages.add(StageState.waiting(key(at), after, List.of("artifact-" + at)));
+                StageState stage = StageState.waiting(key(at), new Waits(waits.get(0), waits.get(1), waits.get(2)), List.of("artifact-" + at));
+                int more = masks.get(at) >> 2 * count & 7;
+                stages.add(more == 1 ? stage.tolerated() : more == 2 ? stage.notWanted("it is not") : stage);
             }
-            return RunState.planned(stages, List.of("artifact-0"));
+            return RunState.planned(stages, List.of());
         });
     }
 
@@ -45,12 +48,14 @@ class RunPropertiesTest {
 
     private static Arbitrary<RunEvent> events(int count) {
         Arbitrary<StageKey> keys = Arbitraries.integers().between(0, count - 1).map(RunPropertiesTest::key);
+        Arbitrary<Integer> attempts = Arbitraries.of(1, 1, 2);
         Arbitrary<StageOutcome> outcomes = Arbitraries.of(new StageOutcome.Passed(), new StageOutcome.Passed(), new StageOutcome.Passed(),
                 new StageOutcome.Failed("exit status 1"), new StageOutcome.Lost("gone"), new StageOutcome.Stopped());
-        return Arbitraries.oneOf(Arbitraries.just(new RunEvent.Prepared()), keys.map(key -> new RunEvent.StageTaken(key, 1)),
-                Combinators.combine(keys, outcomes).as((key, outcome) -> new RunEvent.StageEnded(key, 1, outcome)),
+        return Arbitraries.oneOf(Arbitraries.of(new RunEvent.Prepared(true), new RunEvent.Prepared(false), new RunEvent.TurnCame()),
+                keys.flatMap(key -> attempts.map(attempt -> new RunEvent.StageTaken(key, attempt))),
+                Combinators.combine(keys, attempts, outcomes).as(RunEvent.StageEnded::new),
                 Arbitraries.frequency(net.jqwik.api.Tuple.of(1, true), net.jqwik.api.Tuple.of(12, false))
-                        .map(cancel -> cancel ? new RunEvent.CancelAsked("developer") : new RunEvent.Prepared()));
+                        .map(cancel -> cancel ? new RunEvent.CancelAsked("enough") : new RunEvent.ResumeAsked()));
     }
 
     @Property
@@ -60,9 +65,9 @@ class RunPropertiesTest {
         for (RunEvent event : plan.events()) {
             boolean ended = now.status().ended();
             if (RunDecider.decide(now, event) instanceof Decision.Moved<RunState, RunEffect>(RunState next, List<RunEffect> effects)) {
-                Assertions.assertFalse(ended, "an ended run moved");
+                Assertions.assertTrue(!ended || event instanceof RunEvent.ResumeAsked && !sealed, "an ended run moved");
                 long seals = effects.stream().filter(RunEffect.SealVersion.class::isInstance).count();
-                Assertions.assertTrue(seals == 0 || !sealed && next.status() == RunStatus.PASSED || next.status() == RunStatus.WARNED);
+                Assertions.assertTrue(seals == 0 || !sealed && (next.status() == RunStatus.PASSED || next.status() == RunStatus.WARNED));
                 sealed |= seals > 0;
                 now = next;
                 checkOrder(now);
@@ -73,8 +78,15 @@ class RunPropertiesTest {
     private static void checkOrder(RunState run) {
         for (StageState stage : run.stages()) {
             if (stage.status() == StageStatus.READY || stage.status() == StageStatus.RUNNING || stage.status() == StageStatus.PASSED) {
-                stage.after().forEach(before -> Assertions.assertTrue(run.stage(before).orElseThrow().status().good(),
-                        stage.key() + " is " + stage.status() + " before " + before + " is good"));
+                Assertions.assertTrue(stage.notWanted().isEmpty());
+                stage.waits().after().forEach(before -> Assertions.assertTrue(run.stage(before).orElseThrow().letsGoOn(),
+                        stage.key() + " is " + stage.status() + " before " + before + " lets it go on"));
+                stage.waits().afterAny().forEach(before -> Assertions.assertTrue(run.stage(before).orElseThrow().status().ended()));
+                Assertions.assertTrue(stage.waits().ifFailed().isEmpty()
+                        || stage.waits().ifFailed().stream().anyMatch(before -> run.stage(before).orElseThrow().status() == StageStatus.FAILED));
+            }
+            if (stage.status() == StageStatus.WAITING && run.status() == RunStatus.RUNNING) {
+                Assertions.assertInstanceOf(Attainable.NotYet.class, Attainable.of(run.byKey(), stage), "skipped or offered at once");
             }
         }
     }
@@ -89,10 +101,10 @@ class RunPropertiesTest {
         }
         // Agents that take what is offered and finish what they took bring any run to its end.
         for (int round = 0; round < 20 && !now.status().ended(); round++) {
-            List<RunEvent> helpful = new ArrayList<>(List.of(new RunEvent.Prepared()));
+            List<RunEvent> helpful = new ArrayList<>(List.of(new RunEvent.Prepared(true), new RunEvent.TurnCame()));
             now.stages().forEach(stage -> {
-                helpful.add(new RunEvent.StageTaken(stage.key(), 1));
-                helpful.add(new RunEvent.StageEnded(stage.key(), 1, new StageOutcome.Passed()));
+                helpful.add(new RunEvent.StageTaken(stage.key(), stage.attempt()));
+                helpful.add(new RunEvent.StageEnded(stage.key(), stage.attempt(), new StageOutcome.Passed()));
             });
             for (RunEvent event : helpful) {
                 if (RunDecider.decide(now, event) instanceof Decision.Moved<RunState, RunEffect>(RunState next, List<RunEffect> effects)) {

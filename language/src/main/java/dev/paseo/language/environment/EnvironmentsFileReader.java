@@ -1,9 +1,9 @@
 package dev.paseo.language.environment;
 
-import static dev.paseo.language.file.PipelineFileReader.NAME;
-import static dev.paseo.language.file.PipelineFileReader.NAME_WORDS;
-import static dev.paseo.language.file.PipelineFileReader.VARIABLE;
-import static dev.paseo.language.file.PipelineFileReader.VARIABLE_WORDS;
+import static dev.paseo.language.file.Names.NAME;
+import static dev.paseo.language.file.Names.NAME_WORDS;
+import static dev.paseo.language.file.Names.VARIABLE;
+import static dev.paseo.language.file.Names.VARIABLE_WORDS;
 
 import dev.paseo.language.Document;
 import dev.paseo.language.NearestName;

@@ -4,29 +4,164 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * What a pipeline file says.
  *
- * @param component the registered name of the component
- * @param versions  the pattern of its version numbers
- * @param pushes    the branch patterns of its push triggers
- * @param route     the environments its versions walk through; empty: they go nowhere by themselves
+ * @param component  the registered name of the component
+ * @param versions   the pattern of its version numbers
+ * @param starts     what may start a run, besides a person
+ * @param newerStart what a newer start does to the runs of its line before it
+ * @param asks       what a person who starts a run is asked; other starts take the default
+ * @param timeout    how long a run may take in all
+ * @param route      the environments its versions walk through; empty: they go nowhere by themselves
  */
 public record PipelineFile(
-        String component, String summary, String versions, List<String> pushes, List<Stage> stages,
-        Optional<Recipe> deployment, List<Map<String, Entry>> route) {
+        String component, String summary, String versions, List<Start> starts, NewerStart newerStart, Map<String, Ask> asks, Duration timeout,
+        List<Stage> stages, Optional<Recipe> deployment, List<Map<String, Entry>> route) {
+
+    /** The branch patterns of its push triggers. */
+    public List<String> pushes() {
+        return starts.stream().flatMap(start -> start instanceof Start.Push(List<String> branches, var paths) ? branches.stream() : Stream.of()).toList();
+    }
+
+    public Optional<Stage> stage(String name) {
+        return stages.stream().filter(stage -> stage.name().equals(name)).findFirst();
+    }
+
+    /** What a newer start does to the runs of its line before it. */
+    public enum NewerStart { WAITS, TAKES_OVER, RUNS_BESIDE }
+
+    /** What may start a run. */
+    public sealed interface Start {
+
+        /** @param paths only when one of these changed; empty: always */
+        record Push(List<String> branches, List<String> paths) implements Start {}
+
+        record Tag(String pattern) implements Start {}
+
+        /** @param cron five fields */
+        record Clock(String cron, String zone) implements Start {}
+
+        /** @param branches of the upstream component; empty: its main branch */
+        record Upstream(List<String> components, List<String> branches, List<Outcome> outcomes, boolean sameCommit, Optional<Novelty> novelty)
+                implements Start {}
+
+        record Live(String component, String environment) implements Start {}
+
+        record Arrival() implements Start {}
+
+        record Preview(List<String> branches) implements Start {}
+    }
+
+    /** How an upstream run may have ended; passed includes warned. */
+    public enum Outcome { PASSED, WARNED, FAILED, CANCELLED }
+
+    /** Which new versions of several upstream components start a run. */
+    public enum Novelty { ANY, ALL, CONSISTENT }
+
+    /**
+     * A parameter asked of a person.
+     *
+     * @param choices of a choice only
+     */
+    public record Ask(String question, Kind kind, String standard, List<String> choices) {
+
+        /** What may be answered. */
+        public enum Kind { FLAG, TEXT, NUMBER, CHOICE }
+
+        /** Why this is no answer; empty where it is one. */
+        public Optional<String> doubt(String answer) {
+            boolean right = switch (kind) {
+                case FLAG -> answer.equals("true") || answer.equals("false");
+                case NUMBER -> answer.matches("-?[0-9]{1,15}(\\.[0-9]{1,9})?");
+                case CHOICE -> choices.contains(answer);
+                case TEXT -> answer.length() <= 2000;
+            };
+            return right ? Optional.empty() : Optional.of("should be " + switch (kind) {
+                case FLAG -> "true or false";
+                case NUMBER -> "a number";
+                case CHOICE -> "one of " + String.join(", ", choices);
+                case TEXT -> "text of at most 2000 signs";
+            } + ", got '" + (answer.length() > 40 ? answer.substring(0, 40) + "…" : answer) + "'");
+        }
+    }
 
     /**
      * A stage.
      *
+     * @param wants   tags that its agent must have
+     * @param files   patterns of what the stages after it find in their workspaces
      * @param keep    artifact name to the path, relative to the workspace, of the file that becomes it
      * @param secrets the only secrets that its steps see
+     * @param each    one variant for each combination of these values
      */
-    public record Stage(String name, List<Step> steps, Map<String, String> keep, List<String> secrets) {}
+    public record Stage(String name, Order order, List<String> wants, List<Take> take, Optional<Reuse> reuse, List<Step> steps, List<String> files,
+            Map<String, String> keep, Map<String, List<String>> each, Map<Report, List<String>> reports, Conditions conditions, List<String> secrets,
+            Duration timeout) {
 
-    /** One command, run by {@code sh -e} in a shell of its own. */
-    public record Step(String name, String command, Duration timeout) {}
+        /** Its variants, as one value for each name; one without values where it has none. */
+        public List<Map<String, String>> variants() {
+            return Variants.of(each);
+        }
+    }
+
+    /** What a stage comes after; resolved: a stage that says nothing comes after the one above it. */
+    public record Order(List<String> after, List<String> afterAny, List<String> ifFailed) {}
+
+    /**
+     * When a stage is wanted and when it is worth a look.
+     *
+     * @param wantedIf CEL over the facts of the run
+     * @param warnIf   CEL over its reports
+     */
+    public record Conditions(Optional<String> wantedIf, Optional<String> warnIf, boolean mayFail) {}
+
+    /**
+     * Artifacts of another component's version.
+     *
+     * @param artifact name or pattern; empty: all of them
+     * @param into     a folder of the workspace
+     */
+    public record Take(String from, Optional<String> artifact, Which version, String into) {
+
+        /** Which version is taken. */
+        public sealed interface Which {
+
+            record Upstream() implements Which {}
+
+            record Newest() implements Which {}
+
+            record LiveIn(String environment) implements Which {}
+
+            record Matching(String pattern) implements Which {}
+        }
+    }
+
+    /** Folders kept from run to run, as long as the files of these patterns stay as they are. */
+    public record Reuse(List<String> key, List<String> folders) {}
+
+    /** What a report file is. */
+    public enum Report {
+        TESTS, COVERAGE, FINDINGS;
+
+        public String word() {
+            return name().toLowerCase(java.util.Locale.ROOT);
+        }
+
+        static Map<String, Report> byWord() {
+            return Stream.of(values()).collect(Collectors.toMap(Report::word, report -> report));
+        }
+    }
+
+    /**
+     * One command, run by {@code sh -e} in a shell of its own.
+     *
+     * @param retries how many more tries it gets when it fails
+     */
+    public record Step(String name, String command, Duration timeout, int retries) {}
 
     /**
      * How a version is deployed, the same in every environment.

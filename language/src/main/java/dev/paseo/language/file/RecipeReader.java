@@ -1,6 +1,6 @@
 package dev.paseo.language.file;
 
-import static dev.paseo.language.file.PipelineFileReader.optional;
+import static dev.paseo.language.file.Names.optional;
 
 import dev.paseo.language.NearestName;
 import dev.paseo.language.Value;
@@ -14,9 +14,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Reads the {@code deployment} part of a pipeline file. */
 final class RecipeReader {
@@ -26,26 +25,29 @@ final class RecipeReader {
     /** The placeholders of checks. */
     static final Set<String> PLACEHOLDERS =
             new TreeSet<>(Set.of("version", "commit", "component", "environment", "url", "host", "host.url", "host.folder"));
-    private static final Pattern PLACEHOLDER = Pattern.compile("\\{([^{}]*)}");
     private static final Duration LONGEST_CHECK = Duration.ofMinutes(30);
 
     private final Set<String> kept;
 
     RecipeReader(List<Stage> stages) {
-        this.kept = stages.stream().flatMap(stage -> stage.keep().keySet().stream()).collect(Collectors.toCollection(TreeSet::new));
+        this.kept = stages.stream().flatMap(RecipeReader::kept).collect(Collectors.toCollection(TreeSet::new));
+    }
+
+    private static Stream<String> kept(Stage stage) {
+        return stage.variants().stream().flatMap(variant -> stage.keep().keySet().stream().map(name -> Variants.fill(name, variant, true)));
     }
 
     Recipe read(Value value) {
         Map<String, Value> entries = value.entries(KEYS);
         List<String> artifacts = optional(entries, "artifacts").map(this::artifacts).orElse(List.copyOf(kept));
-        List<String> bring = optional(entries, "bring").map(RecipeReader::patterns).orElse(List.of());
+        List<String> bring = optional(entries, "bring").map(Names::patterns).orElse(List.of());
         optional(entries, "strategy").ifPresent(strategy -> strategy.choice(Map.of("together", true)));
         List<String> install = optional(entries, "on-each-host").map(Value::texts).orElse(List.of());
         if (install.isEmpty()) {
             value.problem("is missing on-each-host: what brings a version to a host");
         }
         return new Recipe(artifacts, bring, install,
-                optional(entries, "secrets").map(PipelineFileReader::secretNames).orElse(List.of()),
+                optional(entries, "secrets").map(Names::secretNames).orElse(List.of()),
                 optional(entries, "checks").map(this::checks).orElse(List.of()),
                 optional(entries, "on-failure").flatMap(failure ->
                         failure.choice(Map.of("undo", Failure.UNDO, "stop", Failure.STOP))).orElse(Failure.UNDO),
@@ -59,11 +61,6 @@ final class RecipeReader {
                     item.problem("no stage keeps an artifact named " + name + NearestName.hint(name, kept)));
         }
         return items.stream().flatMap(item -> item.text().stream()).toList();
-    }
-
-    private static List<String> patterns(Value value) {
-        value.items().forEach(item -> item.text().ifPresent(text -> PipelineFileReader.insideOnly(item, text)));
-        return value.texts();
     }
 
     private List<HttpCheck> checks(Value value) {
@@ -86,13 +83,7 @@ final class RecipeReader {
 
     private static Optional<String> placeholders(Value value) {
         Optional<String> text = value.text();
-        Matcher matcher = PLACEHOLDER.matcher(text.orElse(""));
-        while (matcher.find()) {
-            String name = matcher.group(1);
-            if (!PLACEHOLDERS.contains(name) && !name.startsWith("variables.")) {
-                value.problem("has the unknown placeholder {" + name + "}" + NearestName.hint(name, PLACEHOLDERS));
-            }
-        }
+        Names.onlyPlaceholders(value, text.orElse("").replaceAll("\\{variables\\.[^{}]*}", ""), PLACEHOLDERS);
         return text;
     }
 }

@@ -58,7 +58,7 @@ class PipelineFileReaderTest {
         assertEquals("tide-api", file.component());
         assertEquals(List.of("main", "season/*"), file.pushes());
         assertEquals(List.of("compile", "unit-tests"), file.stages().stream().map(PipelineFile.Stage::name).toList());
-        assertEquals(new PipelineFile.Step("package", "./package.sh", Duration.ofMinutes(5)), file.stages().getFirst().steps().getLast());
+        assertEquals(new PipelineFile.Step("package", "./package.sh", Duration.ofMinutes(5), 0), file.stages().getFirst().steps().getLast());
         assertEquals(Map.of("app", "out/tide-api.jar"), file.stages().getFirst().keep());
         assertEquals(Duration.ofSeconds(30), file.deployment().orElseThrow().eachHost().getFirst().within());
         assertEquals(List.of(Map.of("test", Entry.AUTOMATIC), Map.of("production", Entry.ON_REQUEST, "showroom", Entry.AUTOMATIC)), file.route());
@@ -146,5 +146,30 @@ class PipelineFileReaderTest {
         int place = Math.floorMod(at, GOOD.length());
         Reading<PipelineFile> reading = PipelineFileReader.read(GOOD.substring(0, place) + damage + GOOD.substring(place));
         assertTrue(reading.value().isPresent() || !reading.problems().isEmpty());
+    }
+
+    @Test
+    void tooManyStagesAreRefusedAndThousandsInACircleAreToldOnce() {
+        StringBuilder many = new StringBuilder("paseo: 1\ncomponent: tide-api\nstages:\n");
+        for (int stage = 0; stage < 2001; stage++) {
+            many.append("  s").append(stage).append(": {steps: [a]}\n");
+        }
+        assertTrue(PipelineFileReader.read(many.toString()).problems().getFirst().message().contains("has 2001 stages; at most 2000"));
+        StringBuilder circle = new StringBuilder("paseo: 1\ncomponent: tide-api\nstages:\n");
+        for (int stage = 0; stage < 2000; stage++) {
+            circle.append("  s").append(stage).append(": {after: [s").append((stage + 1) % 2000).append("], steps: [a]}\n");
+        }
+        List<dev.paseo.language.Problem> problems = PipelineFileReader.read(circle.toString()).problems();
+        assertEquals(1, problems.size());
+        assertTrue(problems.getFirst().message().startsWith("waits for itself: "), problems::toString);
+    }
+
+    @Test
+    void aBombOfAliasesIsRefused() {
+        StringBuilder bomb = new StringBuilder("paseo: 1\ncomponent: tide-api\na0: &a0 [x, x]\n");
+        for (int level = 1; level < 40; level++) {
+            bomb.append("a").append(level).append(": &a").append(level).append(" [*a").append(level - 1).append(", *a").append(level - 1).append("]\n");
+        }
+        assertTrue(!PipelineFileReader.read(bomb.toString()).problems().isEmpty());
     }
 }

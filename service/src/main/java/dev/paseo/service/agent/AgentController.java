@@ -61,17 +61,18 @@ class AgentController {
             return ResponseEntity.ok(assignment(lost.get()));
         }
         long until = System.nanoTime() + Math.clamp(waitMillis, 0, LONGEST_POLL_MILLIS) * 1_000_000;
-        while (true) {
-            long seen = nudge.seen(Nudge.Topic.WORK);
-            Optional<WorkBoard.Taken> taken = board.take(agent, owners);
-            if (taken.isPresent()) {
-                return ResponseEntity.ok(assignment(taken.get()));
+        try (Nudge.Listening listening = nudge.listen(Nudge.work(agent.hostId().orElse(null)))) {
+            while (true) {
+                Optional<WorkBoard.Taken> taken = board.take(agent, owners);
+                if (taken.isPresent()) {
+                    return ResponseEntity.ok(assignment(taken.get()));
+                }
+                long left = (until - System.nanoTime()) / 1_000_000;
+                if (left <= 0 || nudge.isClosing()) {
+                    return ResponseEntity.noContent().build();
+                }
+                listening.await(Math.min(left, 2000));
             }
-            long left = (until - System.nanoTime()) / 1_000_000;
-            if (left <= 0 || nudge.isClosing()) {
-                return ResponseEntity.noContent().build();
-            }
-            nudge.await(Nudge.Topic.WORK, seen, Math.min(left, 2000));
         }
     }
 

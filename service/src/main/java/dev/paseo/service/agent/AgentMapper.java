@@ -12,18 +12,18 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface AgentMapper {
 
-    record AgentRow(long id, String name, @Nullable Long hostId, @Nullable String host, @Nullable Instant lastContact) {}
+    record AgentRow(long id, String name, @Nullable Long hostId, @Nullable String host, String tags, boolean drained, @Nullable Instant lastContact) {}
 
-    String SELECT = "select a.id, a.name, a.host_id, h.name as host, a.last_contact from agent a left join host h on h.id = a.host_id ";
+    String SELECT = "select a.id, a.name, a.host_id, h.name as host, a.tags, a.drained, a.last_contact from agent a left join host h on h.id = a.host_id ";
 
     @Insert("insert ignore into host (name) values (#{name})")
     int addHost(String name);
 
     @Insert("""
             insert into agent (name, host_id, tags, enrolment_hash, enrolment_until)
-            values (#{name}, (select id from host where name = #{host}), '[]', #{hash}, #{until})
-            on duplicate key update enrolment_hash = values(enrolment_hash), enrolment_until = values(enrolment_until)""")
-    int invite(String name, @Nullable String host, String hash, Instant until);
+            values (#{name}, (select id from host where name = #{host}), #{tags}, #{hash}, #{until})
+            on duplicate key update tags = values(tags), enrolment_hash = values(enrolment_hash), enrolment_until = values(enrolment_until)""")
+    int invite(String name, @Nullable String host, String tags, String hash, Instant until);
 
     @Update("""
             update agent set token_hash = #{token}, enrolment_hash = null, enrolment_until = null, enrolled_at = #{now}
@@ -38,6 +38,12 @@ interface AgentMapper {
 
     @Select(SELECT + "order by a.name")
     List<AgentRow> all();
+
+    @Update("update agent set drained = #{drained} where name = #{name}")
+    int drain(String name, boolean drained);
+
+    @Select("select count(*) from work where agent_id = #{id} and status = 'leased'")
+    int working(long id);
 
     @Update("update agent set last_contact = #{now} where id = #{id}")
     int heard(long id, Instant now);

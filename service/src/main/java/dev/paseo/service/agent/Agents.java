@@ -4,7 +4,10 @@ import dev.paseo.service.access.Tokens;
 import dev.paseo.service.agent.AgentMapper.AgentRow;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.language.NearestName;
+import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
+import dev.paseo.service.engine.Nudge;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import java.time.Duration;
@@ -12,41 +15,61 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
+import tools.jackson.core.type.TypeReference;
 
 /** Agents: invited with a one-time token, enrolled, and known by a secret from then on. */
 @Component
 public class Agents {
 
     private static final Duration INVITATION = Duration.ofHours(1);
+    private static final TypeReference<List<String>> TAGS = new TypeReference<>() {};
     private static final Duration PRESENT = Duration.ofSeconds(45);
 
-    /** An agent; {@code host} is the one host whose deployments it carries out, empty for one that runs stages. */
-    public record Enlisted(long id, String name, Optional<Long> hostId, Optional<String> host, Optional<Instant> lastContact, boolean present) {}
+    /**
+     * An agent.
+     *
+     * @param host    the one host whose deployments it carries out, empty for one that runs stages
+     * @param tags    assigned when it is invited: what stages may want of it
+     * @param drained it takes nothing new
+     */
+    public record Enlisted(long id, String name, Optional<Long> hostId, Optional<String> host, List<String> tags, boolean drained,
+            Optional<Instant> lastContact, boolean present) {}
 
     private final AgentMapper mapper;
     private final Transactions transactions;
     private final ServiceClock clock;
     private final AuditTrail audit;
     private final Telling telling;
+    private final Nudge nudge;
+    private final Json json;
 
-    Agents(AgentMapper mapper, Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling) {
+    /** Whoever is told of a change. */
+    @Component
+    record Hearers(AuditTrail audit, Telling telling, Nudge nudge) {}
+
+    Agents(AgentMapper mapper, Transactions transactions, ServiceClock clock, Hearers hearers, Json json) {
         this.mapper = mapper;
         this.transactions = transactions;
         this.clock = clock;
-        this.audit = audit;
-        this.telling = telling;
+        this.audit = hearers.audit();
+        this.telling = hearers.telling();
+        this.nudge = hearers.nudge();
+        this.json = json;
     }
 
     /** A one-time token, good for an hour, with which one process becomes this agent. */
-    String invite(String name, Optional<String> host, String by) {
+    String invite(String name, Optional<String> host, List<String> tags, String by) {
         if (!name.matches("[a-z0-9][a-z0-9-]{0,62}")) {
             throw Refusal.invalid("/name", "an agent's name has small letters, digits and dashes, at most 63; got '" + name + "'");
         }
+        tags.stream().filter(tag -> !tag.matches("[a-z0-9][a-z0-9-]{0,62}")).findFirst().ifPresent(tag -> {
+            throw Refusal.invalid("/tags", "a tag has small letters, digits and dashes, at most 63; got '" + tag + "'");
+        });
         String token = Tokens.fresh("paseo-enrolment");
         transactions.run(() -> {
             host.ifPresent(mapper::addHost);
-            mapper.invite(name, host.orElse(null), Tokens.hash(token), clock.now().plus(INVITATION));
-            audit.record(AuditTrail.Entry.of(by, "agent invited", name).with("host", host.orElse("")));
+            mapper.invite(name, host.orElse(null), json.write(tags), Tokens.hash(token), clock.now().plus(INVITATION));
+            audit.record(AuditTrail.Entry.of(by, "agent invited", name).with("host", host.orElse("")).with("tags", String.join(", ", tags)));
         });
         return token;
     }
@@ -78,6 +101,41 @@ public class Agents {
         }
     }
 
+    /** Drains an agent, which then finishes what it has and takes nothing new, or lets it return. */
+    Enlisted drain(String name, boolean drained, String by) {
+        return transactions.in(() -> {
+            mapper.drain(name, drained);
+            audit.record(AuditTrail.Entry.of(by, drained ? "agent drained" : "agent returned", name));
+            telling.tell("agent", name);
+            nudge.afterCommit(Nudge.work(null));
+            return all().stream().filter(agent -> agent.name().equals(name)).findFirst()
+                    .orElseThrow(() -> Refusal.notFound("there is no agent " + name + NearestName.hint(name, all().stream().map(Enlisted::name).toList())));
+        });
+    }
+
+    /** For what a stage waits that no agent has taken yet, as a sentence. */
+    public String waitsFor(List<String> wants) {
+        List<Enlisted> fitting = all().stream().filter(agent -> agent.host().isEmpty() && agent.tags().containsAll(wants)).toList();
+        String kind = wants.isEmpty() ? "an agent that runs stages" : "an agent with " + String.join(", ", wants);
+        if (fitting.isEmpty()) {
+            return "waits for " + kind + ": there is none";
+        }
+        List<Enlisted> here = fitting.stream().filter(Enlisted::present).toList();
+        if (here.isEmpty()) {
+            return "waits for " + kind + ": " + names(fitting) + " is away";
+        }
+        List<Enlisted> taking = here.stream().filter(agent -> !agent.drained()).toList();
+        return "waits for " + kind + ": " + (taking.isEmpty() ? names(here) + " is drained" : names(taking) + " is busy");
+    }
+
+    private static String names(List<Enlisted> agents) {
+        return String.join(", ", agents.stream().map(Enlisted::name).limit(3).toList()) + (agents.size() > 3 ? " and others" : "");
+    }
+
+    int working(long agent) {
+        return mapper.working(agent);
+    }
+
     public List<Enlisted> all() {
         return mapper.all().stream().map(this::enlisted).toList();
     }
@@ -89,6 +147,6 @@ public class Agents {
     private Enlisted enlisted(AgentRow row) {
         boolean present = row.lastContact() != null && row.lastContact().isAfter(clock.now().minus(PRESENT));
         return new Enlisted(row.id(), row.name(), Optional.ofNullable(row.hostId()), Optional.ofNullable(row.host()),
-                Optional.ofNullable(row.lastContact()), present);
+                json.read(row.tags(), TAGS), row.drained(), Optional.ofNullable(row.lastContact()), present);
     }
 }

@@ -8,8 +8,11 @@ import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
@@ -19,12 +22,13 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1/agents")
 class EnlistingController {
 
-    record Invitation(String name, Optional<String> host) {}
+    record Invitation(String name, Optional<String> host, Optional<List<String>> tags) {}
 
     /** The one-time token; it is shown this once. */
     record InvitationView(String name, String token) {}
 
-    record AgentView(String name, Optional<String> host, Optional<Instant> lastContact, boolean present) {}
+    /** An agent; {@code working} is how many pieces of work it has now. */
+    record AgentView(String name, Optional<String> host, List<String> tags, boolean drained, int working, Optional<Instant> lastContact, boolean present) {}
 
     private final Agents agents;
 
@@ -36,12 +40,30 @@ class EnlistingController {
     @ResponseStatus(HttpStatus.CREATED)
     InvitationView invite(@AuthenticationPrincipal Person person, @RequestBody Invitation invitation) {
         Permission.require(person, Action.ENROL_AGENT);
-        return new InvitationView(invitation.name(), agents.invite(invitation.name(), invitation.host(), person.name()));
+        return new InvitationView(invitation.name(), agents.invite(invitation.name(), invitation.host(), invitation.tags().orElse(List.of()), person.name()));
     }
 
     @GetMapping
     List<AgentView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return agents.all().stream().map(agent -> new AgentView(agent.name(), agent.host(), agent.lastContact(), agent.present())).toList();
+        return agents.all().stream().map(this::view).toList();
+    }
+
+    /** Lets an agent finish what it has and take nothing new. */
+    @PutMapping("/{name}/drain")
+    AgentView drain(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        Permission.require(person, Action.ENROL_AGENT);
+        return view(agents.drain(name, true, person.name()));
+    }
+
+    /** Lets a drained agent take work again. */
+    @DeleteMapping("/{name}/drain")
+    AgentView takesAgain(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        Permission.require(person, Action.ENROL_AGENT);
+        return view(agents.drain(name, false, person.name()));
+    }
+
+    private AgentView view(Agents.Enlisted agent) {
+        return new AgentView(agent.name(), agent.host(), agent.tags(), agent.drained(), agents.working(agent.id()), agent.lastContact(), agent.present());
     }
 }

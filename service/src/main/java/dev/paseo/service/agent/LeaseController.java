@@ -13,6 +13,8 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.io.InputStream;
+import java.util.Optional;
+import java.util.function.BiConsumer;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -96,16 +98,14 @@ class LeaseController {
     void source(@RequestHeader("Authorization") String authorization, HttpServletResponse response) throws IOException {
         Work work = held(authorization);
         response.setContentType("application/x-tar");
-        owners.of(work).source(work, response.getOutputStream());
+        files(work).source(work, response.getOutputStream());
     }
 
     @GetMapping("/bytes/{digest}")
     void bytes(@RequestHeader("Authorization") String authorization, @PathVariable String digest, HttpServletResponse response) throws IOException {
         Work work = held(authorization);
         Assignment assignment = owners.of(work).assignment(work);
-        boolean named = assignment.bundle().filter(digest::equals).isPresent()
-                || assignment.artifacts().stream().anyMatch(artifact -> artifact.digest().equals(digest));
-        if (!named) {
+        if (!names(assignment, digest)) {
             throw Refusal.notFound("this lease does not name the bytes " + digest);
         }
         response.setContentType(MediaType.APPLICATION_OCTET_STREAM_VALUE);
@@ -114,14 +114,66 @@ class LeaseController {
         }
     }
 
+    private static boolean names(Assignment assignment, String digest) {
+        return assignment.bundle().filter(digest::equals).isPresent()
+                || assignment.artifacts().stream().anyMatch(artifact -> artifact.digest().equals(digest))
+                || assignment.stage().filter(stage -> stage.inputs().stream().anyMatch(input -> input.digest().equals(digest))
+                        || stage.takes().stream().anyMatch(take -> take.file().digest().equals(digest))).isPresent();
+    }
+
+    private WorkOwner.StageFiles files(Work work) {
+        return owners.of(work).files().orElseThrow(() -> Refusal.conflict("a deployment gets the files that its version brought, and leaves none"));
+    }
+
+    /** Takes bytes under a lease that must still be held when they have arrived. */
+    private ByteStore.Kept take(String authorization, HttpServletRequest request, BiConsumer<Work, ByteStore.Kept> then) throws IOException {
+        held(authorization);
+        ByteStore.Kept kept = bytes.keep(request.getInputStream(), LARGEST, answering.clock().now());
+        then.accept(held(authorization), kept);
+        return kept;
+    }
+
     /** Takes a file that becomes an artifact; answers with the digest of what arrived. */
     @PutMapping("/outputs/{name}")
     ByteStore.Kept output(@RequestHeader("Authorization") String authorization, @PathVariable String name,
             @RequestParam String fileName, HttpServletRequest request) throws IOException {
+        return take(authorization, request, (work, kept) -> files(work).output(work, name, fileName, kept));
+    }
+
+    /** Takes the archive of the files that the stages after this one find in their workspaces. */
+    @PutMapping("/files")
+    ByteStore.Kept files(@RequestHeader("Authorization") String authorization, HttpServletRequest request) throws IOException {
+        return take(authorization, request, (work, kept) -> files(work).files(work, kept));
+    }
+
+    /** Takes an archive of report files of one kind: tests, coverage or findings. */
+    @PutMapping("/reports/{kind}")
+    ByteStore.Kept report(@RequestHeader("Authorization") String authorization, @PathVariable String kind, HttpServletRequest request) throws IOException {
+        return take(authorization, request, (work, kept) -> files(work).report(work, kind, kept));
+    }
+
+    /** The archive of folders kept under this key, or the newest under another: X-Paseo-Exact says which, X-Paseo-Run from where. 204: none. */
+    @GetMapping("/reuse/{key}")
+    void reused(@RequestHeader("Authorization") String authorization, @PathVariable String key, HttpServletResponse response) throws IOException {
         Work work = held(authorization);
-        ByteStore.Kept kept = bytes.keep(request.getInputStream(), LARGEST, answering.clock().now());
-        owners.of(held(authorization)).output(work, name, fileName, kept);
-        return kept;
+        Optional<WorkOwner.Reused> found = files(work).reused(work, key);
+        if (found.isEmpty()) {
+            response.setStatus(HttpStatus.NO_CONTENT.value());
+            return;
+        }
+        response.setContentType(MediaType.APPLICATION_OCTET_STREAM_VALUE);
+        response.setHeader("X-Paseo-Digest", found.get().digest());
+        response.setHeader("X-Paseo-Exact", Boolean.toString(found.get().exact()));
+        response.setHeader("X-Paseo-Run", found.get().run());
+        try (InputStream in = bytes.openUnchecked(found.get().digest())) {
+            in.transferTo(response.getOutputStream());
+        }
+    }
+
+    /** Keeps an archive of folders under this key. */
+    @PutMapping("/reuse/{key}")
+    ByteStore.Kept reuse(@RequestHeader("Authorization") String authorization, @PathVariable String key, HttpServletRequest request) throws IOException {
+        return take(authorization, request, (work, kept) -> files(work).reuse(work, key, kept));
     }
 
     @PostMapping("/result")

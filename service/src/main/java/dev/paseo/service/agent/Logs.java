@@ -59,7 +59,7 @@ public class Logs {
         String digest = bytes.keep(new ByteArrayInputStream(block), LARGEST_BLOCK, clock.now()).digest();
         mapper.add(work, first, lines.size(), digest);
         remember(digest, lines);
-        nudge.now(Nudge.Topic.LOGS);
+        nudge.now(Nudge.log(work));
         return mapper.nextLine(work);
     }
 
@@ -97,14 +97,16 @@ public class Logs {
     /** The same, but waits for the first line this long where there is none yet. */
     public List<Line> await(long work, long from, int limit, long millis) throws InterruptedException {
         long until = System.nanoTime() + millis * 1_000_000;
-        while (true) {
-            long seen = nudge.seen(Nudge.Topic.LOGS);
-            List<Line> lines = read(work, from, limit);
-            long left = (until - System.nanoTime()) / 1_000_000;
-            if (!lines.isEmpty() || left <= 0 || nudge.isClosing()) {
-                return lines;
+        try (Nudge.Listening listening = nudge.listen(Nudge.log(work))) {
+            while (true) {
+                List<Line> lines = read(work, from, limit);
+                long left = (until - System.nanoTime()) / 1_000_000;
+                if (!lines.isEmpty() || left <= 0 || nudge.isClosing()) {
+                    return lines;
+                }
+                // Another replica may have taken the block.
+                listening.await(Math.min(left, 250));
             }
-            nudge.await(Nudge.Topic.LOGS, seen, Math.min(left, 250));
         }
     }
 

@@ -14,7 +14,7 @@ public class StepLog {
 
     /** One try of a step. */
     public record Step(int position, int tried, String name, String status, Optional<Integer> exitCode, Instant startedAt,
-            Optional<Instant> endedAt) {}
+            Optional<Instant> endedAt, Optional<Long> peakMemory) {}
 
     /** A task of a deployment on a host, with its steps. */
     public record HostTaskView(long work, String kind, String host, String status, Optional<Instant> takenAt, Optional<Instant> endedAt, List<Step> steps) {}
@@ -30,7 +30,7 @@ public class StepLog {
     void report(Work work, StepReport report) {
         String name = report.name().length() > 300 ? report.name().substring(0, 300) : report.name();
         mapper.step(new WorkMapper.StepRow(work.id(), report.position(), report.tried(), name,
-                report.status().name().toLowerCase(Locale.ROOT), report.exitCode().orElse(null), report.startedAt(), report.endedAt().orElse(null)));
+                report.status().name().toLowerCase(Locale.ROOT), report.exitCode().orElse(null), report.startedAt(), report.endedAt().orElse(null), report.peakMemory().orElse(null)));
         telling.tell("step", "work " + work.id());
     }
 
@@ -40,7 +40,7 @@ public class StepLog {
 
     public List<Step> steps(long work) {
         return mapper.steps(work).stream().map(row -> new Step(row.position(), row.tried(), row.name(), row.status(),
-                Optional.ofNullable(row.exitCode()), row.startedAt(), Optional.ofNullable(row.endedAt()))).toList();
+                Optional.ofNullable(row.exitCode()), row.startedAt(), Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.peakMemory()))).toList();
     }
 
     public List<HostTaskView> ofDeployment(long deployment) {

@@ -3,7 +3,13 @@ package dev.paseo.service.agent;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 
-/** A piece of work: an attempt of a stage, or a task of a deployment on a host. */
+/**
+ * A piece of work: an attempt of a stage, or a task of a deployment on a host.
+ *
+ * @param wants   JSON: the tags that its agent must have
+ * @param stage   the name of the stage, where it is one, with its variant and attempt
+ */
 public record Work(
         long id, String kind, @Nullable Long runId, @Nullable Long stageId, @Nullable Long deploymentId, @Nullable Long hostId,
-        String status, @Nullable Long agentId, long fence, @Nullable Instant leaseUntil, String stop) {}
+        String status, @Nullable Long agentId, long fence, @Nullable Instant leaseUntil, String stop, String wants, @Nullable String stage,
+        @Nullable String variant, @Nullable Integer attempt) {}

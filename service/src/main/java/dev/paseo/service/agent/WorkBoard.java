@@ -38,25 +38,29 @@ public class WorkBoard {
         this.rules = rules;
     }
 
-    public void offerStage(long run, long stage) {
-        mapper.offer(Assignment.Kind.STAGE.name(), run, stage, null, null, clock.now());
-        nudge.afterCommit(Nudge.Topic.WORK);
+    /** An attempt of a stage, as the board knows it. */
+    public record Attempt(long run, String stage, String variant, int attempt) {}
+
+    /** @param wants tags that the agent must have */
+    public void offerStage(Attempt stage, List<String> wants) {
+        mapper.offerStage(stage.run(), stage.stage(), stage.variant(), stage.attempt(), rules.json().write(wants), clock.now());
+        nudge.afterCommit(Nudge.work(null));
     }
 
     public void offerOnHost(Assignment.Kind kind, long deployment, long host) {
-        mapper.offer(kind.name(), null, null, deployment, host, clock.now());
-        nudge.afterCommit(Nudge.Topic.WORK);
+        mapper.offerOnHost(kind.name(), deployment, host, clock.now());
+        nudge.afterCommit(Nudge.work(host));
     }
 
     /** The stage's work is not running: withdrawn where nobody took it, told to stop otherwise. */
-    public void stopStage(long stage, boolean atOnce) {
-        mapper.stopStage(stage, (atOnce ? Lease.Stop.AT_ONCE : Lease.Stop.GENTLY).name(), clock.now());
-        nudge.afterCommit(Nudge.Topic.WORK);
+    public void stopStage(Attempt stage, boolean atOnce) {
+        mapper.stopStage(stage.run(), stage.stage(), stage.variant(), stage.attempt(),
+                (atOnce ? Lease.Stop.AT_ONCE : Lease.Stop.GENTLY).name(), clock.now());
     }
 
     public void stopOnHost(long deployment, long host) {
         mapper.stopHost(deployment, host, Lease.Stop.GENTLY.name());
-        nudge.afterCommit(Nudge.Topic.WORK);
+        nudge.afterCommit(Nudge.work(host));
     }
 
     /** Work that was taken, with the token of its lease. */
@@ -64,7 +68,7 @@ public class WorkBoard {
 
     /** Takes the first offered work that fits, or none. To lose one to another agent is normal. */
     Optional<Taken> take(Enlisted agent, Owners owners) {
-        List<Work> offered = mapper.offered(agent.hostId().orElse(null));
+        List<Work> offered = mapper.offered(agent.hostId().orElse(null), rules.json().write(agent.tags()));
         for (int at = 0; at < offered.size(); at++) {
             // Agents that are woken together begin at different ones of the oldest, and do not queue for one.
             Work work = offered.get((int) ((at + agent.id()) % offered.size()));
@@ -77,17 +81,19 @@ public class WorkBoard {
     }
 
     private Optional<Taken> take(Work offered, Enlisted agent, WorkOwner owner) {
-        owner.lock(offered);
+        WorkOwner.Held held = owner.lock(offered);
         String token = Tokens.fresh("paseo-lease");
         Instant now = clock.now();
-        if (mapper.lease(offered.id(), agent.id(), Tokens.hash(token), leaseEnd(now), now) == 0) {
+        Instant until = leaseEnd(now);
+        if (mapper.lease(offered.id(), agent.id(), Tokens.hash(token), until, now) == 0) {
             return Optional.empty();
         }
-        if (!owner.taken(offered, agent.name())) {
+        if (!held.taken(agent.name())) {
             mapper.end(offered.id(), offered.fence() + 1, "{}", now);
             return Optional.empty();
         }
-        return mapper.byId(offered.id()).map(work -> new Taken(work, token));
+        return Optional.of(new Taken(new Work(offered.id(), offered.kind(), offered.runId(), offered.stageId(), offered.deploymentId(), offered.hostId(),
+                "leased", agent.id(), offered.fence() + 1, until, offered.stop(), offered.wants(), offered.stage(), offered.variant(), offered.attempt()), token));
     }
 
     /** Work that was leased to this agent but never reached it: the answer was lost on its way. */
@@ -118,18 +124,17 @@ public class WorkBoard {
 
     /** Ends it; false where this lease may not, true also when the same lease has ended it before. */
     boolean end(String leaseToken, Lease.Result result, Owners owners) {
-        Optional<Work> held = mapper.everOfLease(Tokens.hash(leaseToken)).filter(work -> work.fence() == result.fence());
-        if (held.isEmpty()) {
+        Optional<Work> known = mapper.everOfLease(Tokens.hash(leaseToken)).filter(work -> work.fence() == result.fence());
+        if (known.isEmpty()) {
             return false;
         }
-        Work work = held.get();
+        Work work = known.get();
         return work.status().equals("ended") || transactions.in(() -> {
-            WorkOwner owner = owners.of(work);
-            owner.lock(work);
+            WorkOwner.Held held = owners.of(work).lock(work);
             if (mapper.end(work.id(), result.fence(), write(result.outcome(), result.reason()), clock.now()) == 0) {
                 return false;
             }
-            owner.ended(work, result.outcome(), result.reason(), result.touched());
+            held.ended(result.outcome(), result.reason(), result.touched());
             return true;
         });
     }
@@ -138,11 +143,10 @@ public class WorkBoard {
     void giveUp(Work work, Owners owners) {
         String reason = "its agent was not heard of for " + rules.settings().leaseSeconds() + " s";
         transactions.run(() -> {
-            WorkOwner owner = owners.of(work);
-            owner.lock(work);
+            WorkOwner.Held held = owners.of(work).lock(work);
             boolean over = mapper.byId(work.id()).filter(now -> now.leaseUntil() != null && now.leaseUntil().isBefore(clock.now())).isPresent();
             if (over && mapper.end(work.id(), work.fence(), write(Lease.Outcome.LOST, reason), clock.now()) == 1) {
-                owner.ended(work, Lease.Outcome.LOST, reason, true);
+                held.ended(Lease.Outcome.LOST, reason, true);
             }
         });
     }
@@ -154,10 +158,9 @@ public class WorkBoard {
         String reason = stopped ? "stopped before its agent took it"
                 : "its agent did not take the work within " + rules.settings().takeWithin().toSeconds() + " s; is it running?";
         transactions.run(() -> {
-            WorkOwner owner = owners.of(work);
-            owner.lock(work);
+            WorkOwner.Held held = owners.of(work).lock(work);
             if (mapper.endOffered(work.id(), write(outcome, reason), clock.now()) == 1) {
-                owner.ended(work, outcome, reason, false);
+                held.ended(outcome, reason, false);
             }
         });
     }

@@ -12,35 +12,47 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface WorkMapper {
 
-    String COLUMNS = "id, kind, run_id, stage_id, deployment_id, host_id, status, agent_id, fence, lease_until, stop";
+    String SELECT = """
+            select w.id, w.kind, w.run_id, w.stage_id, w.deployment_id, w.host_id, w.status, w.agent_id, w.fence, w.lease_until, w.stop, w.wants,
+              s.name as stage, s.variant, s.attempt
+            from work w left join stage s on s.id = w.stage_id
+            """;
 
     @Insert("""
-            insert into work (kind, run_id, stage_id, deployment_id, host_id, status, offered_at)
-            values (#{kind}, #{run}, #{stage}, #{deployment}, #{host}, 'offered', #{now})""")
-    int offer(String kind, @Nullable Long run, @Nullable Long stage, @Nullable Long deployment, @Nullable Long host, Instant now);
+            insert into work (kind, run_id, stage_id, status, offered_at, wants)
+            select 'STAGE', s.run_id, s.id, 'offered', #{now}, #{wants} from stage s
+            where s.run_id = #{run} and s.name = #{name} and s.variant = #{variant} and s.attempt = #{attempt}""")
+    int offerStage(long run, String name, String variant, int attempt, String wants, Instant now);
 
-    @Select("select " + COLUMNS + " from work where status = 'offered' and stop = 'no' and host_id <=> #{host} order by id limit 10")
-    List<Work> offered(@Nullable Long host);
+    @Insert("""
+            insert into work (kind, deployment_id, host_id, status, offered_at)
+            values (#{kind}, #{deployment}, #{host}, 'offered', #{now})""")
+    int offerOnHost(String kind, long deployment, long host, Instant now);
 
-    @Select("select " + COLUMNS + " from work where id = #{id}")
+    /** The oldest offered work whose wants an agent with these tags meets. */
+    @Select(SELECT + """
+            where w.status = 'offered' and w.stop = 'no' and w.host_id <=> #{host} and json_contains(#{tags}, w.wants) order by w.id limit 10""")
+    List<Work> offered(@Nullable Long host, String tags);
+
+    @Select(SELECT + "where w.id = #{id}")
     Optional<Work> byId(long id);
 
-    @Select("select " + COLUMNS + " from work where lease_hash = #{hash} and status = 'leased'")
+    @Select(SELECT + "where w.lease_hash = #{hash} and w.status = 'leased'")
     Optional<Work> ofLease(String hash);
 
-    @Select("select " + COLUMNS + " from work where lease_hash = #{hash}")
+    @Select(SELECT + "where w.lease_hash = #{hash}")
     Optional<Work> everOfLease(String hash);
 
     @Update("""
             update work set status = 'leased', agent_id = #{agent}, fence = fence + 1, lease_hash = #{hash},
               lease_until = #{until}, taken_at = #{now}
-            where id = #{id} and status = 'offered'""")
+            where id = #{id} and status = 'offered' and not exists (select 1 from agent a where a.id = #{agent} and a.drained)""")
     int lease(long id, long agent, String hash, Instant until, Instant now);
 
     /** Leased to this agent, and no step of it was ever reported. */
-    @Select("select " + COLUMNS + """
-            \sfrom work w where agent_id = #{agent} and status = 'leased'
-              and not exists (select 1 from step s where s.work_id = w.id) order by id limit 20""")
+    @Select(SELECT + """
+            where w.agent_id = #{agent} and w.status = 'leased'
+              and not exists (select 1 from step p where p.work_id = w.id) order by w.id limit 20""")
     List<Work> notBegun(long agent);
 
     @Update("""
@@ -60,36 +72,36 @@ interface WorkMapper {
     int end(long id, long fence, String outcome, Instant now);
 
     @Update("""
-            update work set status = if(status = 'offered', 'withdrawn', status), stop = #{stop},
-              ended_at = if(status = 'withdrawn', #{now}, ended_at)
-            where stage_id = #{stage} and status in ('offered', 'leased')""")
-    int stopStage(long stage, String stop, Instant now);
+            update work w join stage s on s.id = w.stage_id
+            set w.ended_at = if(w.status = 'offered', #{now}, w.ended_at), w.stop = #{stop}, w.status = if(w.status = 'offered', 'withdrawn', w.status)
+            where s.run_id = #{run} and s.name = #{name} and s.variant = #{variant} and s.attempt = #{attempt} and w.status in ('offered', 'leased')""")
+    int stopStage(long run, String name, String variant, int attempt, String stop, Instant now);
 
     @Update("update work set stop = #{stop} where deployment_id = #{deployment} and host_id = #{host} and status in ('offered', 'leased')")
     int stopHost(long deployment, long host, String stop);
 
-    @Select("select " + COLUMNS + " from work where status = 'leased' and lease_until < #{now} limit 50")
+    @Select(SELECT + "where w.status = 'leased' and w.lease_until < #{now} limit 50")
     List<Work> expired(Instant now);
 
     /** Work for hosts that nobody took in time, or that was told to stop before anybody took it. */
-    @Select("select " + COLUMNS + """
-            \sfrom work where status = 'offered' and host_id is not null and (offered_at < #{before} or stop <> 'no') limit 50""")
+    @Select(SELECT + "where w.status = 'offered' and w.host_id is not null and (w.offered_at < #{before} or w.stop <> 'no') limit 50")
     List<Work> notTaken(Instant before);
 
     @Update("update work set status = 'ended', outcome = #{outcome}, ended_at = #{now} where id = #{id} and status = 'offered'")
     int endOffered(long id, String outcome, Instant now);
 
     record StepRow(long workId, int position, int tried, String name, String status, @Nullable Integer exitCode,
-            Instant startedAt, @Nullable Instant endedAt) {}
+            Instant startedAt, @Nullable Instant endedAt, @Nullable Long peakMemory) {}
 
     @Insert("""
-            insert into step (work_id, position, tried, name, status, exit_code, started_at, ended_at)
-            values (#{workId}, #{position}, #{tried}, #{name}, #{status}, #{exitCode}, #{startedAt}, #{endedAt})
-            on duplicate key update status = values(status), exit_code = values(exit_code), ended_at = values(ended_at)""")
+            insert into step (work_id, position, tried, name, status, exit_code, started_at, ended_at, peak_memory)
+            values (#{workId}, #{position}, #{tried}, #{name}, #{status}, #{exitCode}, #{startedAt}, #{endedAt}, #{peakMemory})
+            on duplicate key update status = values(status), exit_code = values(exit_code), ended_at = values(ended_at),
+              peak_memory = values(peak_memory)""")
     int step(StepRow step);
 
     @Select("""
-            select work_id, position, tried, name, status, exit_code, started_at, ended_at from step
+            select work_id, position, tried, name, status, exit_code, started_at, ended_at, peak_memory from step
             where work_id = #{work} order by position, tried""")
     List<StepRow> steps(long work);
 

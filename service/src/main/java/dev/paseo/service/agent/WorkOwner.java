@@ -4,6 +4,7 @@ import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Lease;
 import dev.paseo.service.bytes.ByteStore;
 import java.io.OutputStream;
+import java.util.Optional;
 import java.util.Set;
 
 /** Whoever a piece of work belongs to: runs or deployments. */
@@ -12,20 +13,50 @@ public interface WorkOwner {
     Set<Assignment.Kind> kinds();
 
     /** Locks what the work belongs to, in the transaction under way, before the work itself is changed. */
-    void lock(Work work);
+    Held lock(Work work);
 
-    /** An agent takes it; false where it is no longer wanted. In the transaction, under the lock. */
-    boolean taken(Work work, String agent);
+    /** What the work belongs to, locked until the transaction ends. */
+    interface Held {
 
-    /** It ended. In the transaction, under the lock. */
-    void ended(Work work, Lease.Outcome outcome, String reason, boolean touched);
+        /** An agent takes it; false where it is no longer wanted. */
+        boolean taken(String agent);
+
+        /** It ended. */
+        void ended(Lease.Outcome outcome, String reason, boolean touched);
+    }
 
     /** What the agent is to do; the lease's number, token and length are filled in by the caller. */
     Assignment assignment(Work work);
 
-    /** Writes the files of the work's commit as a tar archive. */
-    void source(Work work, OutputStream out);
+    /** What a stage reads and leaves beside its steps; empty for other work. */
+    Optional<StageFiles> files();
 
-    /** A file has arrived under the name of an artifact. */
-    void output(Work work, String name, String fileName, ByteStore.Kept kept);
+    /** The files of stages. */
+    interface StageFiles {
+
+        /** Writes the files of the work's commit as a tar archive. */
+        void source(Work work, OutputStream out);
+
+        /** A file has arrived under the name of an artifact. */
+        void output(Work work, String name, String fileName, ByteStore.Kept kept);
+
+        /** The archive for the stages after it has arrived. */
+        void files(Work work, ByteStore.Kept kept);
+
+        /** An archive of report files of this kind has arrived; refused where one cannot be read. */
+        void report(Work work, String kind, ByteStore.Kept kept);
+
+        /** What was kept under this key, or, where nothing was, the newest under another. */
+        Optional<Reused> reused(Work work, String key);
+
+        /** Folders to be kept under this key. */
+        void reuse(Work work, String key, ByteStore.Kept kept);
+    }
+
+    /**
+     * An archive of folders from an earlier run.
+     *
+     * @param exact whether it was kept under the very key
+     */
+    record Reused(String digest, long size, boolean exact, String run) {}
 }

@@ -19,6 +19,7 @@ import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
@@ -30,15 +31,22 @@ class ComponentController {
 
     /** A component, its branch rules, where its branches are, and what is wrong with the file of its main branch. */
     record ComponentView(String name, String summary, Optional<String> repository, String file, String mainBranch,
-            List<String> trusted, List<String> allowed, Map<String, String> heads, List<Problem> problems) {}
+            List<String> trusted, List<String> allowed, List<SourceView> sources, List<LinkView> links, Map<String, String> heads, List<Problem> problems) {}
+
+    /** A component whose artifacts may be taken, by trusted branches or by all. */
+    record SourceView(String name, boolean allBranches) {}
+
+    record LinkView(String title, String address) {}
 
     private final Components components;
+    private final ComponentMapper mapper;
     private final Registration registration;
     private final HookSecrets hooks;
     private final Settings settings;
 
-    ComponentController(Components components, Registration registration, HookSecrets hooks, Settings settings) {
+    ComponentController(Components components, ComponentMapper mapper, Registration registration, HookSecrets hooks, Settings settings) {
         this.components = components;
+        this.mapper = mapper;
         this.registration = registration;
         this.hooks = hooks;
         this.settings = settings;
@@ -63,6 +71,25 @@ class ComponentController {
         return view(registration.register(wanted, person.name()));
     }
 
+    /** Puts these links in place of those that are there: title to address. */
+    @PutMapping("/{name}/links")
+    ComponentView links(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody Map<String, String> links) {
+        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        registration.links(components.named(name), links, person.name());
+        return view(components.named(name));
+    }
+
+    /** A component that is opened as a source; to all branches, or to trusted ones alone. */
+    record SourceRequest(String name, boolean allBranches) {}
+
+    /** Opens another component's artifacts to this one. */
+    @PutMapping("/{name}/sources")
+    ComponentView source(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody SourceRequest source) {
+        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        registration.source(components.named(name), components.named(source.name()), source.allBranches(), person.name());
+        return view(components.named(name));
+    }
+
     /** A ready post-receive script for the repository. It holds the hook's secret. */
     @GetMapping(value = "/{name}/hook", produces = MediaType.TEXT_PLAIN_VALUE)
     String hook(@AuthenticationPrincipal Person person, @PathVariable String name) throws IOException {
@@ -80,6 +107,8 @@ class ComponentController {
         List<Problem> problems = Optional.ofNullable(heads.get(component.mainBranch()))
                 .map(commit -> components.readFile(component, commit).problems()).orElse(List.of());
         return new ComponentView(component.name(), component.summary(), component.repository(), component.filePath(),
-                component.mainBranch(), rules.trusted(), rules.allowed(), heads, problems);
+                component.mainBranch(), rules.trusted(), rules.allowed(),
+                mapper.sources(component.id()).stream().map(row -> new SourceView(row.name(), row.allBranches())).toList(),
+                mapper.links(component.id()).stream().map(row -> new LinkView(row.title(), row.address())).toList(), heads, problems);
     }
 }

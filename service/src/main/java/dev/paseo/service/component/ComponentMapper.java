@@ -44,6 +44,36 @@ interface ComponentMapper {
     @Select("select pattern, trusted from branch_rule where component_id = #{component} order by pattern")
     List<RuleRow> rules(long component);
 
+    @Insert("insert into component_source (component_id, source_id, all_branches) values (#{component}, #{source}, #{all}) "
+            + "on duplicate key update all_branches = values(all_branches)")
+    int openSource(long component, long source, boolean all);
+
+    record SourceRow(String name, boolean allBranches) {}
+
+    @Select("""
+            select c.name, s.all_branches from component_source s join component c on c.id = s.source_id
+            where s.component_id = #{component} order by c.name""")
+    List<SourceRow> sources(long component);
+
+    record LinkRow(String title, String address) {}
+
+    @Select("select title, address from component_link where component_id = #{component} order by position")
+    List<LinkRow> links(long component);
+
+    @Delete("delete from component_link where component_id = #{component}")
+    int dropLinks(long component);
+
+    @Insert("insert into component_link (component_id, title, address, position) values (#{component}, #{title}, #{address}, #{position})")
+    int addLink(long component, String title, String address, int position);
+
+    record FileHistoryRow(String commitId, String text, int problems, Instant readAt) {}
+
+    /** Every text of the file that was seen, the newest first. */
+    @Select("""
+            select commit_id, text, json_length(problems) as problems, read_at from pipeline_file
+            where component_id = #{component} order by id desc limit #{limit}""")
+    List<FileHistoryRow> fileHistory(long component, int limit);
+
     @Insert("""
             insert ignore into pipeline_file (component_id, commit_id, text, problems, read_at)
             values (#{component}, #{commit}, #{text}, #{problems}, #{at})""")

@@ -62,6 +62,17 @@ public class Components {
                 + NearestName.hint(name, mapper.all().stream().map(ComponentRow::name).toList())));
     }
 
+    /** A name like this one that no component has. */
+    String freeName(String taken) {
+        for (int number = 2; ; number++) {
+            String tail = "-" + number;
+            String name = taken.substring(0, Math.min(taken.length(), 63 - tail.length())) + tail;
+            if (mapper.named(name).isEmpty()) {
+                return name;
+            }
+        }
+    }
+
     public Registered byId(long id) {
         return registered(mapper.byId(id));
     }

@@ -1,6 +1,6 @@
 package dev.paseo.service.component;
 
-import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.language.file.Names;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components.FileInForce;
@@ -26,9 +26,13 @@ class Registration {
      *
      * @param trusted patterns of branches whose runs may have secrets and whose versions may walk
      * @param allowed patterns of further branches whose pushes may start runs
+     * @param sources components whose artifacts its trusted branches may take
+     * @param openSources those whose artifacts all of its branches may take
+     * @param links   to dashboards, the runbook and the like: title to address
      */
     record NewComponent(String name, String repository, Optional<String> file, Optional<String> mainBranch,
-            List<String> trusted, List<String> allowed, List<String> secrets) {}
+            List<String> trusted, List<String> allowed, List<String> secrets, Optional<List<String>> sources,
+            Optional<List<String>> openSources, Optional<Map<String, String>> links) {}
 
     private final ComponentMapper mapper;
     private final Components components;
@@ -53,13 +57,13 @@ class Registration {
     }
 
     Registered register(NewComponent wanted, String by) {
-        if (!PipelineFileReader.NAME.matcher(wanted.name()).matches()) {
-            throw Refusal.invalid("/name", "a component's name has " + PipelineFileReader.NAME_WORDS + "; got '" + wanted.name() + "'");
+        if (!Names.NAME.matcher(wanted.name()).matches()) {
+            throw Refusal.invalid("/name", "a component's name has " + Names.NAME_WORDS + "; got '" + wanted.name() + "'");
         }
         mirrors.allow(wanted.repository());
         records.transactions().run(() -> {
             if (mapper.named(wanted.name()).isPresent()) {
-                throw Refusal.conflict("there is a component named " + wanted.name() + " already");
+                throw Refusal.conflict("there is a component named " + wanted.name() + " already; " + components.freeName(wanted.name()) + " is free");
             }
             mapper.add(wanted.name(), wanted.repository(), wanted.file().orElse("paseo.yaml"), wanted.mainBranch().orElse("main"),
                     records.clock().now());
@@ -67,6 +71,9 @@ class Registration {
             wanted.trusted().forEach(pattern -> mapper.addRule(id, pattern, true));
             wanted.allowed().forEach(pattern -> mapper.addRule(id, pattern, false));
             wanted.secrets().forEach(name -> opening.secrets().open(id, name));
+            wanted.sources().orElse(List.of()).forEach(name -> mapper.openSource(id, components.named(name).id(), false));
+            wanted.openSources().orElse(List.of()).forEach(name -> mapper.openSource(id, components.named(name).id(), true));
+            Links.keep(mapper, id, wanted.links().orElse(Map.of()));
             opening.hooks().make(id);
             records.audit().record(AuditTrail.Entry.of(by, "component registered", wanted.name())
                     .with("repository", wanted.repository()).with("trusted", String.join(", ", wanted.trusted())));
@@ -75,6 +82,22 @@ class Registration {
         Registered component = components.named(wanted.name());
         seeHeads(component);
         return component;
+    }
+
+    void links(Registered component, Map<String, String> links, String by) {
+        records.transactions().run(() -> {
+            Links.keep(mapper, component.id(), links);
+            records.audit().record(AuditTrail.Entry.of(by, "links set", component.name()).with("links", String.join(", ", links.keySet())));
+            records.telling().tell("component", component.name());
+        });
+    }
+
+    void source(Registered component, Registered source, boolean allBranches, String by) {
+        records.transactions().run(() -> {
+            mapper.openSource(component.id(), source.id(), allBranches);
+            records.audit().record(AuditTrail.Entry.of(by, "source opened", component.name()).with("source", source.name())
+                    .with("branches", allBranches ? "all" : "trusted"));
+        });
     }
 
     /** The branches that are there already: known from now on, but nothing was pushed, so nothing starts. */

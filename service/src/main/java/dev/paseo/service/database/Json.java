@@ -10,7 +10,7 @@ public class Json {
 
     private final JsonMapper mapper;
 
-    Json(JsonMapper mapper) {
+    public Json(JsonMapper mapper) {
         this.mapper = mapper;
     }
 

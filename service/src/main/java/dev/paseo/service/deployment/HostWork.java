@@ -8,16 +8,13 @@ import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.agent.Work;
 import dev.paseo.service.agent.WorkOwner;
-import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments.PlaceHost;
-import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
-import java.io.OutputStream;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -68,26 +65,27 @@ class HostWork implements WorkOwner {
     }
 
     @Override
-    public void lock(Work work) {
+    public Held lock(Work work) {
         places.lock(deployment(work).placeId());
-    }
+        return new Held() {
+            @Override
+            public boolean taken(String agent) {
+                return Set.of("deploying", "checking", "undoing").contains(deployment(work).status());
+            }
 
-    @Override
-    public boolean taken(Work work, String agent) {
-        return Set.of("deploying", "checking", "undoing").contains(deployment(work).status());
-    }
-
-    @Override
-    public void ended(Work work, Lease.Outcome outcome, String reason, boolean touched) {
-        DeploymentRow row = deployment(work);
-        HostOutcome end = switch (outcome) {
-            case PASSED -> new HostOutcome.Done();
-            case FAILED -> new HostOutcome.Failed(reason, touched);
-            case STOPPED -> new HostOutcome.Failed("stopped", touched);
-            case LOST -> new HostOutcome.Failed("lost: " + reason, true);
+            @Override
+            public void ended(Lease.Outcome outcome, String reason, boolean touched) {
+                DeploymentRow row = deployment(work);
+                HostOutcome end = switch (outcome) {
+                    case PASSED -> new HostOutcome.Done();
+                    case FAILED -> new HostOutcome.Failed(reason, touched);
+                    case STOPPED -> new HostOutcome.Failed("stopped", touched);
+                    case LOST -> new HostOutcome.Failed("lost: " + reason, true);
+                };
+                places.change(row.placeId(), place -> Optional.of(new PlaceEvent.HostReported(row.id(), host(work, row).name(),
+                        HostTask.valueOf(work.kind()), end)));
+            }
         };
-        places.change(row.placeId(), place -> Optional.of(new PlaceEvent.HostReported(row.id(), host(work, row).name(),
-                HostTask.valueOf(work.kind()), end)));
     }
 
     @Override
@@ -113,13 +111,13 @@ class HostWork implements WorkOwner {
         Environments.Settings settings = environments.settings(place.id(), row.settingsRevision());
         List<Assignment.Step> steps = new ArrayList<>();
         for (String command : commands.apply(recipe)) {
-            steps.add(new Assignment.Step(steps.size() + 1, command.lines().findFirst().orElse(command), command, STEP_TIMEOUT_SECONDS));
+            steps.add(new Assignment.Step(steps.size() + 1, command.lines().findFirst().orElse(command), command, STEP_TIMEOUT_SECONDS, 0));
         }
         boolean needsFiles = !steps.isEmpty();
         List<Assignment.Artifact> artifacts = needsFiles ? artifacts(version, recipe) : List.of();
         Map<String, Long> revisions = values.json().read(row.secretRevisions(), REVISIONS);
         return new Assignment(work.id(), 0, "", 0, kind, variables(version, place, settings, host),
-                needsFiles ? values.secrets().values(revisions) : Map.of(), steps, List.of(), false, needsFiles ? version.bundle() : Optional.empty(),
+                needsFiles ? values.secrets().values(revisions) : Map.of(), steps, Optional.empty(), needsFiles ? version.bundle() : Optional.empty(),
                 artifacts, checked ? checks(recipe, version, place, settings, host) : List.of());
     }
 
@@ -168,12 +166,7 @@ class HostWork implements WorkOwner {
     }
 
     @Override
-    public void source(Work work, OutputStream out) {
-        throw Refusal.conflict("a deployment gets the files that its version brought, not a checkout");
-    }
-
-    @Override
-    public void output(Work work, String name, String fileName, ByteStore.Kept kept) {
-        throw Refusal.conflict("a deployment makes no artifacts");
+    public Optional<StageFiles> files() {
+        return Optional.empty();
     }
 }

@@ -44,7 +44,7 @@ public class Effects {
     public void add(String aggregate, String key, String kind, String body) {
         Instant now = clock.now();
         mapper.addEffect(aggregate, key, kind, body, now, now.plus(Duration.ofMinutes(10)));
-        nudge.afterCommit(Nudge.Topic.EFFECTS);
+        nudge.afterCommit(Nudge.EFFECTS);
     }
 
     @EventListener
@@ -58,17 +58,18 @@ public class Effects {
     }
 
     private void work() {
-        while (!nudge.isClosing()) {
-            try {
-                long seen = nudge.seen(Nudge.Topic.EFFECTS);
-                if (!performNext()) {
-                    nudge.await(Nudge.Topic.EFFECTS, seen, 1000);
+        try (Nudge.Listening listening = nudge.listen(Nudge.EFFECTS)) {
+            while (!nudge.isClosing()) {
+                try {
+                    if (!performNext()) {
+                        listening.await(1000);
+                    }
+                } catch (InterruptedException stop) {
+                    return;
+                } catch (RuntimeException failed) {
+                    LOG.warn("effects pause for a second: {}", failed.toString());
+                    pause();
                 }
-            } catch (InterruptedException stop) {
-                return;
-            } catch (RuntimeException failed) {
-                LOG.warn("effects pause for a second: {}", failed.toString());
-                pause();
             }
         }
     }
@@ -100,7 +101,7 @@ public class Effects {
         try {
             handler.perform(row.body());
             mapper.done(row.id(), clock.now());
-            nudge.now(Nudge.Topic.EFFECTS);
+            nudge.now(Nudge.EFFECTS);
         } catch (RuntimeException failed) {
             again(row, handler, failed);
         }

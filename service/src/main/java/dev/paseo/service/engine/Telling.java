@@ -40,7 +40,7 @@ public class Telling {
     /** Tells it once the transaction under way has committed. */
     public void tell(String kind, String subject) {
         mapper.tell(kind, subject, clock.now());
-        nudge.afterCommit(Nudge.Topic.EVENTS);
+        nudge.afterCommit(Nudge.EVENTS);
     }
 
     /** Reads what is new in the database; true where something was. */

@@ -2,7 +2,7 @@ package dev.paseo.service.environment;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.language.file.Names;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
@@ -70,8 +70,8 @@ class EnvironmentController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void secret(@AuthenticationPrincipal Person person, @RequestBody SecretRequest request) {
         Permission.require(person, Action.SET_SECRET, request.component(), request.environment());
-        if (!PipelineFileReader.VARIABLE.matcher(request.name()).matches()) {
-            throw Refusal.invalid("/name", "a secret's name has " + PipelineFileReader.VARIABLE_WORDS);
+        if (!Names.VARIABLE.matcher(request.name()).matches()) {
+            throw Refusal.invalid("/name", "a secret's name has " + Names.VARIABLE_WORDS);
         }
         long component = request.component().map(name -> components.named(name).id()).orElse(0L);
         long environment = request.environment().map(name -> environments.named(name).id()).orElse(0L);

@@ -35,7 +35,7 @@ class PersonStarts {
         return components.named(name);
     }
 
-    RunStarts.Started start(String name, Optional<String> wantedBranch, Optional<String> upTo, Cause.Asked cause) {
+    RunStarts.Started start(String name, Optional<String> wantedBranch, Optional<String> upTo, Map<String, String> answers, Cause.Asked cause) {
         Registered component = components.named(name);
         String branch = wantedBranch.orElse(component.mainBranch());
         Map<String, String> heads = components.heads(component.id());
@@ -54,6 +54,21 @@ class PersonStarts {
         BranchRules rules = components.rules(component.id());
         Mirror.Commit commit = components.mirror(component).commit(head);
         return transactions.in(() -> starts.start(new RunStarts.Start(component, branch, commit, rules.trusts(branch), file.id(), plan,
-                causes.add(cause, OptionalLong.empty()), upTo.orElse(null), cause.by())));
+                reason(cause), upTo.orElse(null), answers)));
+    }
+
+    private RunStarts.Reason reason(Cause.Asked cause) {
+        return new RunStarts.Reason(causes.add(cause, OptionalLong.empty()), "asked", cause.by());
+    }
+
+    /** Runs the same commit once more, from its own file and with the same answers, as a run of its own. */
+    RunStarts.Started again(RunMapper.RunRow run, Map<String, String> answers, String by) {
+        Registered component = components.byId(run.componentId());
+        PipelineFile plan = components.file(run.pipelineFileId()).file().orElseThrow();
+        BranchRules rules = components.rules(component.id());
+        Mirror.Commit commit = components.mirror(component).commit(run.commitId());
+        Cause.Asked cause = new Cause.Asked(by, Optional.of(run.component() + "#" + run.number() + " once more"));
+        return transactions.in(() -> starts.start(new RunStarts.Start(component, run.branch(), commit, rules.trusts(run.branch()), run.pipelineFileId(), plan,
+                reason(cause), run.upTo(), answers)));
     }
 }

@@ -27,16 +27,22 @@ class PrepareRun implements EffectHandler {
     private static final long LARGEST_BUNDLE = 1L << 30;
 
     private final Runs runs;
+    private final Lines lines;
     private final RunMapper mapper;
     private final KeptBytes bytes;
     private final ServiceClock clock;
     private final Path scratch;
 
-    PrepareRun(Runs runs, RunMapper mapper, KeptBytes bytes, ServiceClock clock, Settings settings) {
+    /** Where a run's files go. */
+    @Component
+    record Keeping(KeptBytes bytes, ServiceClock clock) {}
+
+    PrepareRun(Runs runs, Lines lines, RunMapper mapper, Keeping keeping, Settings settings) {
         this.runs = runs;
+        this.lines = lines;
         this.mapper = mapper;
-        this.bytes = bytes;
-        this.clock = clock;
+        this.bytes = keeping.bytes();
+        this.clock = keeping.clock();
         this.scratch = settings.data().resolve("scratch");
     }
 
@@ -55,7 +61,7 @@ class PrepareRun implements EffectHandler {
         if (!brings.isEmpty()) {
             mapper.bundle(id, keep(mirror, run.commitId(), brings));
         }
-        runs.apply(id, new RunEvent.Prepared());
+        lines.prepared(run);
     }
 
     private String keep(Mirror mirror, String commit, List<String> patterns) {

@@ -4,6 +4,7 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.service.agent.Logs;
+import dev.paseo.service.evidence.EvidenceViews;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.run.RunMapper.RunRow;
@@ -14,9 +15,11 @@ import java.io.IOException;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Component;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -31,7 +34,7 @@ import org.springframework.web.bind.annotation.RestController;
 class RunController {
 
     /** A person starts a run of a branch's newest commit. */
-    record StartRequest(String component, Optional<String> branch, Optional<String> upTo) {}
+    record StartRequest(String component, Optional<String> branch, Optional<String> upTo, Optional<Map<String, String>> answers) {}
 
     record LogLineView(long number, long millis, int step, String text) {}
 
@@ -42,14 +45,22 @@ class RunController {
     private final Runs runs;
     private final RunViews views;
     private final PersonStarts starts;
+    private final Lines lines;
     private final Logs logs;
+    private final EvidenceViews evidence;
 
-    RunController(RunMapper mapper, Runs runs, RunViews views, PersonStarts starts, Logs logs) {
+    /** What is shown of a run. */
+    @Component
+    record Shown(RunViews views, Logs logs, EvidenceViews evidence) {}
+
+    RunController(RunMapper mapper, Runs runs, PersonStarts starts, Lines lines, Shown shown) {
         this.mapper = mapper;
         this.runs = runs;
-        this.views = views;
         this.starts = starts;
-        this.logs = logs;
+        this.lines = lines;
+        this.views = shown.views();
+        this.logs = shown.logs();
+        this.evidence = shown.evidence();
     }
 
     private RunRow look(Person person, String component, long number) {
@@ -62,7 +73,7 @@ class RunController {
     RunSummary start(@AuthenticationPrincipal Person person, @RequestBody StartRequest request) {
         Permission.require(person, Action.START_RUN, Optional.of(request.component()), Optional.empty());
         RunStarts.Started started = starts.start(request.component(), request.branch(), request.upTo(),
-                new Cause.Asked(person.name(), Optional.empty()));
+                request.answers().orElse(Map.of()), new Cause.Asked(person.name(), Optional.empty()));
         return views.summary(runs.byId(started.id()));
     }
 
@@ -87,13 +98,37 @@ class RunController {
         return views.summary(runs.byId(row.id()));
     }
 
+    /** Goes on from what failed; what passed stands. */
+    @PostMapping("/runs/{component}/{number}/resumption")
+    RunSummary resume(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
+        Permission.require(person, Action.START_RUN, Optional.of(component), Optional.empty());
+        RunRow row = runs.numbered(component, number);
+        lines.resume(row, person.name());
+        return views.summary(runs.byId(row.id()));
+    }
+
+    /** Runs the same commit once more, as a run of its own with the same answers. */
+    @PostMapping("/runs/{component}/{number}/repetition")
+    @ResponseStatus(HttpStatus.CREATED)
+    RunSummary again(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
+        Permission.require(person, Action.START_RUN, Optional.of(component), Optional.empty());
+        RunRow row = runs.numbered(component, number);
+        return views.summary(runs.byId(starts.again(row, views.whole(row).answers(), person.name()).id()));
+    }
+
+    /** What its reports say, beside the run before it on its branch, and the trend over the last 30 runs. */
+    @GetMapping("/runs/{component}/{number}/evidence")
+    EvidenceViews.EvidenceView evidence(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
+        return evidence.of(look(person, component, number).id());
+    }
+
     /** Lines of a stage's log from number {@code from} on; waits for the next one where there is none yet. */
     @GetMapping("/runs/{component}/{number}/stages/{stage}/log")
     LogView log(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
-            @PathVariable String stage, @RequestParam(defaultValue = "1") long from, @RequestParam(defaultValue = "2000") int limit,
+            @PathVariable String stage, @RequestParam(defaultValue = "") String variant, @RequestParam Optional<Integer> attempt,
+            @RequestParam(defaultValue = "1") long from, @RequestParam(defaultValue = "2000") int limit,
             @RequestParam(defaultValue = "0") long waitMillis) throws InterruptedException {
-        RunRow row = look(person, component, number);
-        RunViews.StageView found = stage(row, stage);
+        RunViews.StageView found = stage(look(person, component, number), stage, variant, attempt);
         boolean ended = found.endedAt().isPresent();
         List<LogLineView> lines = found.work().isEmpty() ? List.<LogLineView>of()
                 : logs.await(found.work().get(), from, Math.clamp(limit, 1, 10_000), ended ? 0 : Math.clamp(waitMillis, 0, 20_000))
@@ -104,8 +139,9 @@ class RunController {
     /** The whole log as text. */
     @GetMapping(value = "/runs/{component}/{number}/stages/{stage}/log.txt", produces = "text/plain")
     void wholeLog(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
-            @PathVariable String stage, HttpServletResponse response) throws IOException {
-        RunViews.StageView found = stage(look(person, component, number), stage);
+            @PathVariable String stage, @RequestParam(defaultValue = "") String variant, @RequestParam Optional<Integer> attempt,
+            HttpServletResponse response) throws IOException {
+        RunViews.StageView found = stage(look(person, component, number), stage, variant, attempt);
         response.setContentType("text/plain;charset=utf-8");
         Writer out = new java.io.OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8);
         long from = 1;
@@ -120,8 +156,11 @@ class RunController {
         out.flush();
     }
 
-    private RunViews.StageView stage(RunRow row, String name) {
-        return views.whole(row).stages().stream().filter(stage -> stage.name().equals(name)).reduce((older, newer) -> newer)
-                .orElseThrow(() -> Refusal.notFound(row.component() + "#" + row.number() + " has no stage " + name));
+    /** The attempt of a stage that was asked for, the newest where none was. */
+    private RunViews.StageView stage(RunRow row, String name, String variant, Optional<Integer> attempt) {
+        return views.whole(row).stages().stream().filter(stage -> stage.name().equals(name) && (variant.isEmpty() || stage.variant().equals(variant)))
+                .filter(stage -> attempt.isEmpty() || attempt.get() == stage.attempt()).reduce((older, newer) -> newer)
+                .orElseThrow(() -> Refusal.notFound(row.component() + "#" + row.number() + " has no stage " + name + (variant.isEmpty() ? "" : " " + variant)
+                        + attempt.map(at -> " in attempt " + at).orElse("")));
     }
 }

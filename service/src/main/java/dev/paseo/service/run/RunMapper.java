@@ -3,6 +3,7 @@ package dev.paseo.service.run;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
@@ -21,33 +22,37 @@ interface RunMapper {
         final long line;
         final RunStarts.Start start;
         final String state;
+        final String answers;
+        final String newerStart;
         final Instant at;
 
-        NewRun(long number, String versionNumber, long line, RunStarts.Start start, String state, Instant at) {
+        NewRun(long number, String versionNumber, long line, RunStarts.Start start, String state, String answers, Instant at) {
             this.number = number;
             this.versionNumber = versionNumber;
             this.line = line;
             this.start = start;
             this.state = state;
+            this.answers = answers;
+            this.newerStart = Runs.word(start.plan().newerStart());
             this.at = at;
         }
     }
 
     record RunRow(long id, long componentId, String component, long number, long lineId, String commitId, String branch, boolean trusted,
             long pipelineFileId, long causeId, String versionNumber, @Nullable String upTo, String commitSummary, String commitAuthor,
-            @Nullable String bundle, String status, String state, long revision, @Nullable String reason, Instant createdAt,
-            @Nullable Instant startedAt, @Nullable Instant endedAt) {}
+            @Nullable String bundle, String answers, String status, String state, int format, long revision, @Nullable String reason,
+            Instant createdAt, @Nullable Instant startedAt, @Nullable Instant endedAt) {}
 
     record StageRow(long id, int position, String name, String variant, int attempt, String status, @Nullable String reason,
-            @Nullable Instant startedAt, @Nullable Instant endedAt) {}
+            @Nullable String reused, @Nullable Instant startedAt, @Nullable Instant endedAt) {}
 
     record OutputRow(String name, String fileName, String digest, long size) {}
 
     String COLUMNS = """
-            select r.id, r.component_id, c.name as component, r.number, r.line_id, r.commit_id, r.branch, r.trusted, r.pipeline_file_id,
-              r.cause_id, r.version_number, r.up_to, r.commit_summary, r.commit_author, r.bundle, r.status, r.state, r.revision, r.reason,
+            select r.id, r.component_id, (select c.name from component c where c.id = r.component_id) as component, r.number, r.line_id, r.commit_id, r.branch, r.trusted, r.pipeline_file_id,
+              r.cause_id, r.version_number, r.up_to, r.commit_summary, r.commit_author, r.bundle, r.answers, r.status, r.state, r.format, r.revision, r.reason,
               r.created_at, r.started_at, r.ended_at
-            from run r join component c on c.id = r.component_id
+            from run r
             """;
 
     @Insert("insert ignore into line (component_id, branch) values (#{component}, #{branch})")
@@ -67,50 +72,77 @@ interface RunMapper {
 
     @Insert("""
             insert into run (component_id, number, line_id, commit_id, branch, trusted, pipeline_file_id, cause_id, version_number, up_to,
-              commit_summary, commit_author, status, state, format, revision, created_at)
+              commit_summary, commit_author, answers, newer_start, status, state, format, revision, created_at)
             values (#{start.component.id}, #{number}, #{line}, #{start.commit.id}, #{start.branch}, #{start.trusted}, #{start.file},
-              #{start.cause}, #{versionNumber}, #{start.upTo}, #{start.summary}, #{start.author}, 'waiting', #{state}, 1, 0, #{at})""")
+              #{start.cause}, #{versionNumber}, #{start.upTo}, #{start.summary}, #{start.author}, #{answers}, #{newerStart}, 'waiting', #{state}, 2, 0, #{at})""")
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int add(NewRun run);
 
     @Insert("""
             insert into stage (run_id, position, name, variant, attempt, status)
-            values (#{run}, #{position}, #{name}, #{variant}, #{attempt}, 'waiting')""")
-    int addStage(long run, int position, String name, String variant, int attempt);
+            values (#{run}, #{position}, #{name}, #{variant}, #{attempt}, #{status})""")
+    int addStage(long run, int position, String name, String variant, int attempt, String status);
 
     @Select(COLUMNS + "where r.id = #{id}")
     RunRow byId(long id);
 
-    @Select("select id from run where id = #{id} for update")
-    long lock(long id);
+    /** The run, locked until the transaction ends. */
+    @Select(COLUMNS + "where r.id = #{id} for update")
+    RunRow locked(long id);
 
-    @Select(COLUMNS + "where c.name = #{component} and r.number = #{number}")
+    @Select(COLUMNS + "where r.component_id = (select id from component where name = #{component}) and r.number = #{number}")
     Optional<RunRow> numbered(String component, long number);
 
     @Select(COLUMNS + "where r.component_id = #{component} and r.number < #{before} order by r.number desc limit #{limit}")
     List<RunRow> newest(long component, long before, int limit);
 
+    /** What a decision makes of a run. */
+    record Moved(long id, long revision, String status, String state, boolean prepared, @Nullable String reason, @Nullable Instant startedAt,
+            @Nullable Instant endedAt, @Nullable Instant wakeAt) {}
+
     @Update("""
-            update run set status = #{status}, state = #{state}, reason = #{reason}, revision = revision + 1,
-              started_at = #{startedAt}, ended_at = #{endedAt}
+            update run set status = #{status}, state = #{state}, format = 2, prepared = #{prepared}, reason = #{reason}, revision = revision + 1,
+              started_at = #{startedAt}, ended_at = #{endedAt}, wake_at = #{wakeAt}
             where id = #{id} and revision = #{revision}""")
-    int move(long id, long revision, String status, String state, @Nullable String reason, @Nullable Instant startedAt, @Nullable Instant endedAt);
+    int move(Moved moved);
+
+    record MemberRow(long id, long number, String status, boolean prepared, String newerStart) {}
+
+    /** The runs of a line that have not ended. */
+    @Select("""
+            select id, number, status, prepared, newer_start from run
+            where line_id = #{line} and status in ('waiting', 'running', 'cancelling') order by number""")
+    List<MemberRow> open(long line);
+
+    @Select("select id from line where id = #{line} for update")
+    long lockLine(long line);
+
+    @Select("select id from run where status in ('waiting', 'running', 'cancelling') and wake_at < #{now} order by wake_at limit 50")
+    List<Long> late(Instant now);
 
     @Update("update run set bundle = #{bundle} where id = #{id}")
     int bundle(long id, String bundle);
 
     @Select("""
-            select id, position, name, variant, attempt, status, reason, started_at, ended_at from stage
+            select id, position, name, variant, attempt, status, reason, reused, started_at, ended_at from stage
             where run_id = #{run} order by position, attempt""")
     List<StageRow> stages(long run);
 
-    @Select("select id, position, name, variant, attempt, status, reason, started_at, ended_at from stage where id = #{id}")
-    StageRow stage(long id);
+    /** Where a stage of a run is now. */
+    record StageMove(long run, String name, String variant, int attempt, String status, @Nullable String reason, boolean begins, boolean ends, Instant now) {}
 
     @Update("""
-            update stage set status = #{status}, reason = #{reason}, started_at = #{startedAt}, ended_at = #{endedAt}
-            where id = #{id} and status <> #{status}""")
-    int moveStage(long id, String status, @Nullable String reason, @Nullable Instant startedAt, @Nullable Instant endedAt);
+            update stage set status = #{status}, reason = #{reason}, started_at = if(#{begins}, #{now}, started_at), ended_at = if(#{ends}, #{now}, null)
+            where run_id = #{run} and name = #{name} and variant = #{variant} and attempt = #{attempt}""")
+    int moveStage(StageMove move);
+
+    @Update("update stage set reused = #{reused} where id = #{id}")
+    int reused(long id, String reused);
+
+    @Delete("""
+            delete o from run_output o join stage s on s.id = o.stage_id
+            where o.run_id = #{run} and s.name = #{name} and s.variant = #{variant} and s.attempt < #{attempt}""")
+    int dropOutputs(long run, String name, String variant, int attempt);
 
     @Insert("""
             insert ignore into run_output (run_id, stage_id, name, file_name, digest, size)

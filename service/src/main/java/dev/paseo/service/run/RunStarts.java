@@ -1,7 +1,6 @@
 package dev.paseo.service.run;
 
 import dev.paseo.core.run.RunState;
-import dev.paseo.core.run.StageKey;
 import dev.paseo.core.run.StageState;
 import dev.paseo.core.version.VersionPattern;
 import dev.paseo.language.file.PipelineFile;
@@ -17,7 +16,6 @@ import dev.paseo.service.source.Mirror;
 import dev.paseo.service.version.Versions;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -31,12 +29,20 @@ public class RunStarts {
     /**
      * What is to be started.
      *
-     * @param file the pipeline file's row
-     * @param upTo how far the version may walk by itself
-     * @param by   who or what started it
+     * @param file    the pipeline file's row
+     * @param upTo    how far the version may walk by itself
+     * @param answers to what the file asks; what is not answered takes its default
      */
     public record Start(Registered component, String branch, Mirror.Commit commit, boolean trusted, long file, PipelineFile plan,
-            long cause, @Nullable String upTo, String by) {
+            Reason reason, @Nullable String upTo, Map<String, String> answers) {
+
+        public long cause() {
+            return reason.cause();
+        }
+
+        public String by() {
+            return reason.by();
+        }
 
         public String summary() {
             return cut(commit.summary(), 500);
@@ -51,12 +57,21 @@ public class RunStarts {
         }
     }
 
+    /**
+     * Why a run is started.
+     *
+     * @param cause the cause's row
+     * @param kind  the cause in a word: {@code push}, {@code asked}
+     * @param by    who or what started it
+     */
+    public record Reason(long cause, String kind, String by) {}
+
     /** A run that was started. */
     public record Started(long id, long number, String version) {}
 
     private final RunMapper mapper;
     private final Versions versions;
-    private final Secrets secrets;
+    private final Opened opened;
     private final Json json;
     private final Consequences consequences;
 
@@ -64,10 +79,14 @@ public class RunStarts {
     @Component
     record Consequences(Effects effects, AuditTrail audit, Telling telling, ServiceClock clock) {}
 
-    RunStarts(RunMapper mapper, Versions versions, Secrets secrets, Json json, Consequences consequences) {
+    /** What a component's runs may reach. */
+    @Component
+    record Opened(Secrets secrets, Takes takes) {}
+
+    RunStarts(RunMapper mapper, Versions versions, Opened opened, Json json, Consequences consequences) {
         this.mapper = mapper;
         this.versions = versions;
-        this.secrets = secrets;
+        this.opened = opened;
         this.json = json;
         this.consequences = consequences;
     }
@@ -78,14 +97,17 @@ public class RunStarts {
         long component = start.component().id();
         mapper.addLine(component, start.branch());
         long line = mapper.line(component, start.branch());
-        long number = next(component, "run");
+        Map<String, String> answers = Answers.of(start.plan().asks(), start.answers());
+        List<Takes.Decided> takes = opened.takes().decide(line, start);
         String version = reserve(start);
-        RunState state = plan(start.plan());
-        RunMapper.NewRun row = new RunMapper.NewRun(number, version, line, start, json.write(state), consequences.clock().now());
+        long number = next(component, "run");
+        RunState state = Planning.plan(start, version, answers);
+        RunMapper.NewRun row = new RunMapper.NewRun(number, version, line, start, json.write(state), json.write(answers), consequences.clock().now());
         mapper.add(row);
+        opened.takes().keep(row.id, takes);
         for (int at = 0; at < state.stages().size(); at++) {
             StageState stage = state.stages().get(at);
-            mapper.addStage(row.id, at, stage.key().name(), stage.key().variant(), stage.attempt());
+            mapper.addStage(row.id, at, stage.key().name(), stage.key().variant(), stage.attempt(), "waiting");
         }
         String name = start.component().name() + "#" + number;
         consequences.effects().add("run " + row.id, "prepare run " + row.id, PrepareRun.KIND, Long.toString(row.id));
@@ -100,7 +122,7 @@ public class RunStarts {
             return;
         }
         List<String> named = start.plan().stages().stream().flatMap(stage -> stage.secrets().stream()).distinct().toList();
-        List<String> missing = secrets.missing(named, start.component().id(), 0);
+        List<String> missing = opened.secrets().missing(named, start.component().id(), 0);
         if (!missing.isEmpty()) {
             throw Refusal.conflict("the stages name " + String.join(", ", missing) + ", but " + start.component().name()
                     + " was not given " + (missing.size() == 1 ? "that secret" : "those secrets") + ", or no value is set");
@@ -130,15 +152,6 @@ public class RunStarts {
         }
         mapper.reserve(component, number);
         return number;
-    }
-
-    private static RunState plan(PipelineFile file) {
-        List<StageState> stages = new ArrayList<>();
-        for (PipelineFile.Stage stage : file.stages()) {
-            List<StageKey> after = stages.isEmpty() ? List.of() : List.of(stages.getLast().key());
-            stages.add(StageState.waiting(StageKey.of(stage.name()), after, List.copyOf(stage.keep().keySet())));
-        }
-        return RunState.planned(stages, file.deployment().map(PipelineFile.Recipe::artifacts).orElse(List.of()));
     }
 
     /** Where no stage is written there is nothing to run. */

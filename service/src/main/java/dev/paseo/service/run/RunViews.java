@@ -1,14 +1,20 @@
 package dev.paseo.service.run;
 
 import dev.paseo.service.agent.StepLog;
+import dev.paseo.core.run.StageKey;
+import dev.paseo.language.file.PipelineFile;
+import dev.paseo.service.agent.Agents;
 import dev.paseo.service.cause.Causes;
+import dev.paseo.service.database.Json;
 import dev.paseo.service.run.RunMapper.RunRow;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
+import tools.jackson.core.type.TypeReference;
 
 /** Runs as people look at them. */
 @Component
@@ -18,47 +24,86 @@ class RunViews {
     record RunSummary(String component, long number, String status, String branch, String commit, String commitSummary, String commitAuthor,
             String version, boolean sealed, Optional<String> reason, Instant createdAt, Optional<Instant> startedAt, Optional<Instant> endedAt) {}
 
-    record StageView(String name, int attempt, String status, Optional<String> reason, Optional<Instant> startedAt, Optional<Instant> endedAt,
-            Optional<Long> work, List<StepLog.Step> steps) {}
+    /** Something that a stage took from another component. */
+    record TakenView(String component, String version, String artifact, String fileName, String digest, long size, String into, String because) {}
+
+    /** Files that a stage left for those after it. */
+    record LeftView(String stage, String digest, long size, List<String> paths) {}
+
+    /**
+     * An attempt of a stage.
+     *
+     * @param waitsFor what it waits for now, as a sentence
+     * @param reused   which state of its folders it began with
+     */
+    record StageView(String name, String variant, int attempt, String status, Optional<String> reason, Optional<String> waitsFor, Optional<String> reused,
+            List<String> after, List<String> afterAny, List<String> ifFailed, Optional<Instant> startedAt, Optional<Instant> endedAt, Optional<Long> work,
+            List<StepLog.Step> steps, List<TakenView> takes) {}
 
     record OutputView(String name, String fileName, String digest, long size) {}
 
     /** A run, whole; {@code route} is the walk that its version would have. */
-    record RunView(RunSummary run, List<StageView> stages, List<OutputView> outputs, List<Causes.Link> causes, List<Map<String, String>> route) {}
+    record RunView(RunSummary run, List<StageView> stages, List<OutputView> outputs, List<LeftView> left, Map<String, String> answers, Optional<Long> waitsForRun,
+            List<Causes.Link> causes, List<Map<String, String>> route) {}
+
+    private static final int MOST_PATHS = 500;
+    private static final TypeReference<List<String>> PATHS = new TypeReference<>() {};
 
     private final RunMapper mapper;
     private final Runs runs;
-    private final StepLog steps;
+    private final Looking looking;
     private final Causes causes;
-    private final Versions versions;
+    private final Json json;
 
-    RunViews(RunMapper mapper, Runs runs, StepLog steps, Causes causes, Versions versions) {
+    /** Where the parts of a view come from. */
+    @Component
+    record Looking(StepLog steps, Versions versions, Agents agents, Lines lines, RunFiles.Tables tables) {}
+
+    RunViews(RunMapper mapper, Runs runs, Looking looking, Causes causes, Json json) {
         this.mapper = mapper;
         this.runs = runs;
-        this.steps = steps;
+        this.looking = looking;
         this.causes = causes;
-        this.versions = versions;
+        this.json = json;
     }
 
     RunSummary summary(RunRow row) {
         return new RunSummary(row.component(), row.number(), row.status(), row.branch(), row.commitId(), row.commitSummary(), row.commitAuthor(),
-                row.versionNumber(), versions.exists(row.componentId(), row.versionNumber()), Optional.ofNullable(row.reason()), row.createdAt(),
+                row.versionNumber(), looking.versions().exists(row.componentId(), row.versionNumber()), Optional.ofNullable(row.reason()), row.createdAt(),
                 Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()));
     }
 
     RunView whole(RunRow row) {
-        List<StageView> stages = mapper.stages(row.id()).stream().map(stage -> {
-            Optional<Long> work = steps.workOfStage(stage.id());
-            return new StageView(stage.name(), stage.attempt(), stage.status(), Optional.ofNullable(stage.reason()),
-                    Optional.ofNullable(stage.startedAt()), Optional.ofNullable(stage.endedAt()), work, work.map(steps::steps).orElse(List.of()));
-        }).toList();
+        PipelineFile file = runs.file(row);
+        List<TakeMapper.TakenRow> taken = looking.tables().takes().of(row.id());
+        List<StageView> stages = mapper.stages(row.id()).stream().map(stage -> stage(file, stage, taken)).toList();
         List<OutputView> outputs = mapper.outputs(row.id()).stream()
                 .map(output -> new OutputView(output.name(), output.fileName(), output.digest(), output.size())).toList();
-        List<Map<String, String>> route = row.trusted() ? runs.file(row).route().stream().map(step -> {
-            Map<String, String> words = new java.util.LinkedHashMap<String, String>();
+        List<LeftView> left = looking.tables().files().files(row.id()).stream().map(files -> new LeftView(new StageKey(files.stage(), files.variant()).toString(),
+                files.digest(), files.size(), json.read(files.paths(), PATHS).stream().limit(MOST_PATHS).toList())).toList();
+        return new RunView(summary(row), stages, outputs, left, json.read(row.answers(), StageWork.ANSWERS), looking.lines().waitsFor(row),
+                causes.chain(row.causeId()), row.trusted() ? route(file) : List.of());
+    }
+
+    private StageView stage(PipelineFile file, RunMapper.StageRow row, List<TakeMapper.TakenRow> taken) {
+        Optional<Long> work = looking.steps().workOfStage(row.id());
+        Optional<PipelineFile.Stage> stage = file.stage(row.name());
+        Optional<PipelineFile.Order> order = stage.map(PipelineFile.Stage::order);
+        Optional<String> waitsFor = row.status().equals("ready") ? Optional.of(looking.agents().waitsFor(stage.map(PipelineFile.Stage::wants).orElse(List.of())))
+                : Optional.empty();
+        List<TakenView> takes = taken.stream().filter(each -> each.stage().equals(row.name())).map(each -> new TakenView(each.component(), each.version(),
+                each.artifact(), each.fileName(), each.digest(), each.size(), each.intoFolder(), each.because())).toList();
+        return new StageView(row.name(), row.variant(), row.attempt(), row.status(), Optional.ofNullable(row.reason()), waitsFor,
+                Optional.ofNullable(row.reused()), order.map(PipelineFile.Order::after).orElse(List.of()), order.map(PipelineFile.Order::afterAny).orElse(List.of()),
+                order.map(PipelineFile.Order::ifFailed).orElse(List.of()), Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()), work,
+                work.map(looking.steps()::steps).orElse(List.of()), takes);
+    }
+
+    private static List<Map<String, String>> route(PipelineFile file) {
+        return file.route().stream().map(step -> {
+            Map<String, String> words = new LinkedHashMap<>();
             step.forEach((environment, entry) -> words.put(environment, Runs.word(entry).replace('_', '-')));
-            return words;
-        }).toList() : List.<Map<String, String>>of();
-        return new RunView(summary(row), stages, outputs, causes.chain(row.causeId()), List.copyOf(route));
+            return Map.copyOf(words);
+        }).toList();
     }
 }

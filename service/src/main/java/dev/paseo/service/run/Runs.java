@@ -6,6 +6,7 @@ import dev.paseo.core.run.RunEffect;
 import dev.paseo.core.run.RunEvent;
 import dev.paseo.core.run.RunState;
 import dev.paseo.core.run.RunStatus;
+import dev.paseo.core.run.StageKey;
 import dev.paseo.core.run.StageState;
 import dev.paseo.core.run.StageStatus;
 import dev.paseo.language.file.PipelineFile;
@@ -15,21 +16,28 @@ import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
+import dev.paseo.service.engine.Effects;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.run.RunMapper.RunRow;
-import dev.paseo.service.run.RunMapper.StageRow;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.version.Versions;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** The shell around the deciding about runs: lock, load, decide, store, and carry out what follows, in one transaction. */
 @Component
 class Runs {
+
+    /** How long a run that was told to end for its length has until it is told again. */
+    private static final Duration SECOND_CALL = Duration.ofMinutes(10);
 
     private final RunMapper mapper;
     private final Transactions transactions;
@@ -39,7 +47,7 @@ class Runs {
 
     /** What a run's decisions reach. */
     @Component
-    record Ends(WorkBoard board, Versions versions, Components components) {}
+    record Ends(WorkBoard board, Versions versions, Components components, Effects effects) {}
 
     /** What every change leaves. */
     @Component
@@ -53,78 +61,99 @@ class Runs {
         this.around = around;
     }
 
-    void lock(long run) {
-        mapper.lock(run);
+    /** The run, locked until the transaction under way ends. */
+    RunRow lock(long run) {
+        return mapper.locked(run);
     }
 
     /** Applies an event; the reason where it was refused. */
     Optional<String> apply(long id, RunEvent event) {
-        return transactions.in(() -> {
-            mapper.lock(id);
-            RunRow row = mapper.byId(id);
-            RunState before = json.read(row.state(), RunState.class);
-            return switch (RunDecider.decide(before, event)) {
-                case Decision.Refused<RunState, RunEffect>(String reason) -> Optional.of(reason);
-                case Decision.Moved<RunState, RunEffect>(RunState after, List<RunEffect> effects) -> {
-                    store(row, before, after);
-                    effects.forEach(effect -> carryOut(row, effect));
-                    yield Optional.<String>empty();
-                }
-            };
-        });
+        return transactions.in(() -> apply(mapper.locked(id), event));
+    }
+
+    /** The same for a run that is locked and was not changed since. */
+    Optional<String> apply(RunRow row, RunEvent event) {
+        RunState before = state(row);
+        return switch (RunDecider.decide(before, event)) {
+            case Decision.Refused<RunState, RunEffect>(String reason) -> Optional.of(reason);
+            case Decision.Moved<RunState, RunEffect>(RunState after, List<RunEffect> effects) -> {
+                store(row, before, after);
+                effects.forEach(effect -> carryOut(row, effect));
+                yield Optional.<String>empty();
+            }
+        };
+    }
+
+    RunState state(RunRow row) {
+        return StoredRun.read(json, row.format(), row.state());
     }
 
     private void store(RunRow row, RunState before, RunState after) {
         Instant now = around.clock().now();
         Instant started = row.startedAt() == null && after.status() != RunStatus.WAITING ? now : row.startedAt();
         Instant ended = after.status().ended() ? now : null;
-        if (mapper.move(row.id(), row.revision(), word(after.status()), json.write(after), after.reason().orElse(null), started, ended) != 1) {
+        if (mapper.move(new RunMapper.Moved(row.id(), row.revision(), word(after.status()), json.write(after), after.prepared(),
+                after.reason().map(why -> cut(why, 2000)).orElse(null), started, ended, wakeAt(row, after.status(), now))) != 1) {
             throw new Transactions.LostRace("run " + row.id() + " moved on");
         }
-        List<StageRow> stages = mapper.stages(row.id());
-        for (StageState stage : after.stages()) {
-            stages.stream().filter(kept -> isSame(kept, stage)).findFirst().ifPresent(kept -> store(kept, stage, now));
+        Map<StageKey, StageState> known = before.stages().stream().collect(Collectors.toMap(StageState::key, stage -> stage));
+        for (int at = 0; at < after.stages().size(); at++) {
+            StageState stage = after.stages().get(at);
+            StageState was = known.get(stage.key());
+            if (!stage.equals(was)) {
+                store(row.id(), at, was, stage, now);
+            }
         }
         String name = row.component() + "#" + row.number();
         around.telling().tell("run", name);
         if (after.status().ended()) {
             around.audit().record(AuditTrail.Entry.of("paseo", "run " + word(after.status()), name).because(after.reason().orElse("")));
+            ends.effects().add("line " + row.lineId(), "turn after run " + row.id() + " revision " + row.revision(), Lines.KIND, Long.toString(row.lineId()));
         }
     }
 
-    private static boolean isSame(StageRow kept, StageState stage) {
-        return kept.name().equals(stage.key().name()) && kept.variant().equals(stage.key().variant()) && kept.attempt() == stage.attempt();
+    private @Nullable Instant wakeAt(RunRow row, RunStatus status, Instant now) {
+        return switch (status) {
+            case WAITING, PASSED, WARNED, FAILED, CANCELLED -> null;
+            case RUNNING -> (row.startedAt() == null ? now : row.startedAt()).plus(file(row).timeout());
+            case CANCELLING -> now.plus(SECOND_CALL);
+        };
     }
 
-    private void store(StageRow kept, StageState stage, Instant now) {
-        boolean begins = stage.status() == StageStatus.RUNNING && kept.startedAt() == null;
-        boolean ends = stage.status().ended() && kept.endedAt() == null;
-        mapper.moveStage(kept.id(), word(stage.status()), stage.reason().orElse(null),
-                begins ? now : kept.startedAt(), ends ? now : kept.endedAt());
+    private void store(long run, int position, StageState was, StageState stage, Instant now) {
+        StageKey key = stage.key();
+        if (stage.attempt() != was.attempt()) {
+            mapper.addStage(run, position, key.name(), key.variant(), stage.attempt(), word(stage.status()));
+            mapper.dropOutputs(run, key.name(), key.variant(), stage.attempt());
+            return;
+        }
+        mapper.moveStage(new RunMapper.StageMove(run, key.name(), key.variant(), stage.attempt(), word(stage.status()),
+                stage.reason().map(why -> cut(why, 2000)).orElse(null), stage.status() == StageStatus.RUNNING, stage.status().ended(), now));
+    }
+
+    private static String cut(String text, int most) {
+        return text.length() > most ? text.substring(0, most) : text;
     }
 
     private void carryOut(RunRow row, RunEffect effect) {
         switch (effect) {
-            case RunEffect.OfferStage(var key, int attempt) -> ends.board().offerStage(row.id(), stageId(row.id(), key.name(), key.variant(), attempt));
-            case RunEffect.StopStage(var key, int attempt, boolean atOnce) ->
-                    ends.board().stopStage(stageId(row.id(), key.name(), key.variant(), attempt), atOnce);
+            case RunEffect.OfferStage(var key, int attempt) -> ends.board().offerStage(attempt(row, key, attempt),
+                    file(row).stage(key.name()).orElseThrow().wants());
+            case RunEffect.StopStage(var key, int attempt, boolean atOnce) -> ends.board().stopStage(attempt(row, key, attempt), atOnce);
             case RunEffect.SealVersion() -> seal(row);
         }
     }
 
-    private long stageId(long run, String name, String variant, int attempt) {
-        return mapper.stages(run).stream()
-                .filter(stage -> stage.name().equals(name) && stage.variant().equals(variant) && stage.attempt() == attempt)
-                .findFirst().orElseThrow().id();
+    private static WorkBoard.Attempt attempt(RunRow row, StageKey key, int attempt) {
+        return new WorkBoard.Attempt(row.id(), key.name(), key.variant(), attempt);
     }
 
     private void seal(RunRow row) {
-        RunRow now = mapper.byId(row.id());
-        PipelineFile file = file(now);
-        List<Versions.Artifact> artifacts = mapper.outputs(now.id()).stream()
+        PipelineFile file = file(row);
+        List<Versions.Artifact> artifacts = mapper.outputs(row.id()).stream()
                 .map(output -> new Versions.Artifact(output.name(), output.fileName(), output.digest(), output.size())).toList();
-        ends.versions().seal(now.componentId(), new Versions.Outcome(now.component(), now.versionNumber(), now.lineId(), now.number(),
-                now.trusted(), now.id(), now.commitId(), now.bundle(), now.causeId(), Optional.ofNullable(now.upTo()),
+        ends.versions().seal(row.componentId(), new Versions.Outcome(row.component(), row.versionNumber(), row.lineId(), row.number(),
+                row.trusted(), row.id(), row.commitId(), row.bundle(), row.causeId(), Optional.ofNullable(row.upTo()),
                 file.deployment(), file.route(), artifacts));
     }
 
@@ -148,9 +177,10 @@ class Runs {
         });
     }
 
+    /** Tells a run to end. Told a second time, it ends without what would run regardless. */
     void cancel(RunRow row, String by) {
         transactions.run(() -> {
-            Optional<String> refused = apply(row.id(), new RunEvent.CancelAsked(by));
+            Optional<String> refused = apply(row.id(), new RunEvent.CancelAsked("cancelled by " + by));
             if (refused.isPresent()) {
                 throw Refusal.conflict(row.component() + "#" + row.number() + " cannot be cancelled: " + refused.get());
             }

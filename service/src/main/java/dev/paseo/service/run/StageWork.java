@@ -5,39 +5,45 @@ import dev.paseo.api.agent.Lease;
 import dev.paseo.core.run.RunEvent;
 import dev.paseo.core.run.StageKey;
 import dev.paseo.core.run.StageOutcome;
+import dev.paseo.core.run.StageState;
+import dev.paseo.language.condition.Condition;
 import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.Variants;
 import dev.paseo.service.agent.Work;
 import dev.paseo.service.agent.WorkOwner;
-import dev.paseo.service.bytes.ByteStore;
-import dev.paseo.service.bytes.KeptBytes;
-import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.run.RunMapper.RunRow;
-import dev.paseo.service.run.RunMapper.StageRow;
 import dev.paseo.service.secret.Secrets;
-import java.io.OutputStream;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Component;
+import tools.jackson.core.type.TypeReference;
 
 /** The work of stages. */
 @Component
 class StageWork implements WorkOwner {
 
-    private final Runs runs;
-    private final RunMapper mapper;
-    private final Secrets secrets;
-    private final KeptBytes bytes;
+    static final TypeReference<Map<String, String>> ANSWERS = new TypeReference<>() {};
 
-    StageWork(Runs runs, RunMapper mapper, Secrets secrets, KeptBytes bytes) {
+    private final Runs runs;
+    private final RunFiles files;
+    private final Secrets secrets;
+    private final Evidence evidence;
+    private final Json json;
+
+    StageWork(Runs runs, RunFiles files, Secrets secrets, Evidence evidence, Json json) {
         this.runs = runs;
-        this.mapper = mapper;
+        this.files = files;
         this.secrets = secrets;
-        this.bytes = bytes;
+        this.evidence = evidence;
+        this.json = json;
     }
 
     @Override
@@ -49,51 +55,72 @@ class StageWork implements WorkOwner {
         return Objects.requireNonNull(work.runId());
     }
 
-    private StageRow stage(Work work) {
-        return mapper.stage(Objects.requireNonNull(work.stageId()));
-    }
-
-    private static StageKey key(StageRow stage) {
-        return new StageKey(stage.name(), stage.variant());
+    static StageKey key(Work work) {
+        return new StageKey(Objects.requireNonNull(work.stage()), Objects.requireNonNull(work.variant()));
     }
 
     @Override
-    public void lock(Work work) {
-        runs.lock(run(work));
-    }
+    public Held lock(Work work) {
+        RunRow run = runs.lock(run(work));
+        int attempt = Objects.requireNonNull(work.attempt());
+        return new Held() {
+            @Override
+            public boolean taken(String agent) {
+                return runs.apply(run, new RunEvent.StageTaken(key(work), attempt)).isEmpty();
+            }
 
-    @Override
-    public boolean taken(Work work, String agent) {
-        StageRow stage = stage(work);
-        return runs.apply(run(work), new RunEvent.StageTaken(key(stage), stage.attempt())).isEmpty();
-    }
-
-    @Override
-    public void ended(Work work, Lease.Outcome outcome, String reason, boolean touched) {
-        StageRow stage = stage(work);
-        StageOutcome end = switch (outcome) {
-            case PASSED -> new StageOutcome.Passed();
-            case FAILED -> new StageOutcome.Failed(reason);
-            case STOPPED -> new StageOutcome.Stopped();
-            case LOST -> new StageOutcome.Lost(reason);
+            @Override
+            public void ended(Lease.Outcome outcome, String reason, boolean touched) {
+                runs.apply(run, new RunEvent.StageEnded(key(work), attempt, switch (outcome) {
+                    case PASSED -> passed(run, work);
+                    case FAILED -> new StageOutcome.Failed(reason);
+                    case STOPPED -> new StageOutcome.Stopped();
+                    case LOST -> new StageOutcome.Lost(reason);
+                }));
+            }
         };
-        runs.apply(run(work), new RunEvent.StageEnded(key(stage), stage.attempt(), end));
+    }
+
+    private StageOutcome passed(RunRow run, Work work) {
+        Optional<String> condition = stage(run, work).conditions().warnIf();
+        if (condition.isEmpty()) {
+            return new StageOutcome.Passed();
+        }
+        return Condition.overReports().holds(condition.get(), evidence.facts(Objects.requireNonNull(work.stageId())))
+                .map(holds -> holds ? new StageOutcome.Warned("warn-if: " + condition.get()) : new StageOutcome.Passed())
+                .orElseGet(() -> new StageOutcome.Warned("warn-if: " + condition.get() + " cannot be told: not all of it was reported"));
+    }
+
+    private PipelineFile.Stage stage(RunRow run, Work work) {
+        return runs.file(run).stage(key(work).name()).orElseThrow();
     }
 
     @Override
     public Assignment assignment(Work work) {
         RunRow run = runs.byId(run(work));
-        String name = stage(work).name();
-        PipelineFile.Stage stage = runs.file(run).stages().stream().filter(each -> each.name().equals(name)).findFirst().orElseThrow();
+        PipelineFile.Stage stage = stage(run, work);
+        Map<String, String> variant = variant(stage, work);
         List<Assignment.Step> steps = new ArrayList<>();
         for (PipelineFile.Step step : stage.steps()) {
-            steps.add(new Assignment.Step(steps.size() + 1, step.name(), step.command(), step.timeout().toSeconds()));
+            steps.add(new Assignment.Step(steps.size() + 1, step.name(), step.command(), step.timeout().toSeconds(), step.retries()));
         }
-        List<Assignment.Keep> keep = stage.keep().entrySet().stream().map(entry -> new Assignment.Keep(entry.getKey(), entry.getValue())).toList();
         Map<String, String> values = run.trusted()
                 ? secrets.values(secrets.revisions(opened(stage.secrets(), run), run.componentId(), 0)) : Map.of();
-        return new Assignment(work.id(), 0, "", 0, Assignment.Kind.STAGE, variables(run), values, steps, keep, true,
-                Optional.empty(), List.of(), List.of());
+        return new Assignment(work.id(), 0, "", 0, Assignment.Kind.STAGE, variables(run, variant), values, steps,
+                Optional.of(files(run, stage, variant, work)), Optional.empty(), List.of(), List.of());
+    }
+
+    static Map<String, String> variant(PipelineFile.Stage stage, Work work) {
+        return stage.variants().stream().filter(each -> Variants.name(each).equals(work.variant())).findFirst().orElseThrow();
+    }
+
+    private Assignment.Stage files(RunRow run, PipelineFile.Stage stage, Map<String, String> variant, Work work) {
+        List<StageState> stages = runs.state(run).stages();
+        List<Assignment.Keep> keep = stage.keep().entrySet().stream().map(entry -> new Assignment.Keep(
+                Variants.fill(entry.getKey(), variant, true), Variants.fill(entry.getValue(), variant, false))).toList();
+        List<Assignment.Report> reports = stage.reports().entrySet().stream().map(entry -> new Assignment.Report(entry.getKey().word(), entry.getValue())).toList();
+        return new Assignment.Stage(stage.timeout().toSeconds(), files.inputs(run, stages, key(work)), files.takes(run, stage.name()),
+                stage.reuse().map(reuse -> new Assignment.Reuse(reuse.key(), reuse.folders())), stage.files(), keep, reports);
     }
 
     private List<String> opened(List<String> names, RunRow run) {
@@ -101,35 +128,24 @@ class StageWork implements WorkOwner {
         return names.stream().filter(name -> !missing.contains(name)).toList();
     }
 
-    private static Map<String, String> variables(RunRow run) {
+    private Map<String, String> variables(RunRow run, Map<String, String> variant) {
         Map<String, String> variables = new LinkedHashMap<>();
         variables.put("PASEO_COMPONENT", run.component());
         variables.put("PASEO_RUN", run.component() + "#" + run.number());
         variables.put("PASEO_VERSION", run.versionNumber());
         variables.put("PASEO_COMMIT", run.commitId());
         variables.put("PASEO_BRANCH", run.branch());
+        json.read(run.answers(), ANSWERS).forEach((name, answer) -> variables.put("PASEO_ASK_" + capitals(name), answer));
+        variant.forEach((name, value) -> variables.put("PASEO_EACH_" + capitals(name), value));
         return variables;
     }
 
-    @Override
-    public void source(Work work, OutputStream out) {
-        RunRow run = runs.byId(run(work));
-        runs.mirror(run).archive(run.commitId(), List.of(), out);
+    private static String capitals(String name) {
+        return name.toUpperCase(Locale.ROOT).replace('-', '_');
     }
 
     @Override
-    public void output(Work work, String name, String fileName, ByteStore.Kept kept) {
-        StageRow stage = stage(work);
-        boolean wanted = assignment(work).keep().stream().anyMatch(keep -> keep.name().equals(name));
-        if (!wanted || fileName.isBlank() || fileName.contains("/") || fileName.length() > 255) {
-            throw Refusal.invalid("/name", "stage " + stage.name() + " keeps no artifact named " + name + " from a file " + fileName);
-        }
-        if (mapper.addOutput(run(work), stage.id(), name, fileName, kept.digest(), kept.size()) == 0) {
-            mapper.outputs(run(work)).stream().filter(output -> output.name().equals(name) && !output.digest().equals(kept.digest()))
-                    .findFirst().ifPresent(other -> {
-                        throw Refusal.conflict("the artifact " + name + " is there with other bytes: " + other.digest() + ", now " + kept.digest());
-                    });
-        }
-        bytes.refer(kept.digest(), "run", run(work));
+    public Optional<StageFiles> files() {
+        return Optional.of(files);
     }
 }

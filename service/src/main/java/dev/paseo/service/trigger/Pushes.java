@@ -111,7 +111,7 @@ class Pushes {
         try {
             long cause = causes.add(new Cause.Push(component.name(), branch, head.id(), by), OptionalLong.empty());
             return new Led(branch, head.id(), Optional.of(starts.start(
-                    new RunStarts.Start(component, branch, head, trusted, file, plan, cause, null, by))), Optional.empty());
+                    new RunStarts.Start(component, branch, head, trusted, file, plan, new RunStarts.Reason(cause, "push", by), null, Map.of()))), Optional.empty());
         } catch (Refusal refused) {
             return nothing(branch, head, refused.getMessage());
         }

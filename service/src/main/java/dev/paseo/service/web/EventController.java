@@ -43,16 +43,14 @@ class EventController {
 
     private void follow(SseEmitter emitter, List<Telling.Event> missed, long start) {
         long position = start;
-        try {
+        try (Nudge.Listening listening = nudge.listen(Nudge.EVENTS)) {
             send(emitter, missed);
             while (!nudge.isClosing()) {
-                long seen = nudge.seen(Nudge.Topic.EVENTS);
                 telling.pull();
                 List<Telling.Event> fresh = telling.since(position);
                 position = telling.position();
                 send(emitter, fresh);
-                nudge.await(Nudge.Topic.EVENTS, seen, BEAT_MILLIS);
-                if (nudge.seen(Nudge.Topic.EVENTS) == seen) {
+                if (!listening.await(BEAT_MILLIS)) {
                     emitter.send(SseEmitter.event().comment("still here"));
                 }
             }

@@ -7,11 +7,6 @@ import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.gate.Criterion;
-import dev.paseo.core.run.RunState;
-import dev.paseo.core.run.RunStatus;
-import dev.paseo.core.run.StageKey;
-import dev.paseo.core.run.StageState;
-import dev.paseo.core.run.StageStatus;
 import dev.paseo.service.environment.Environments;
 import java.io.IOException;
 import java.io.InputStream;
@@ -35,10 +30,6 @@ class StoredShapesTest {
 
     static Stream<Arguments> shapes() {
         return Stream.of(
-                Arguments.of("run-1.json", new RunState(RunStatus.RUNNING, List.of(
-                        new StageState(StageKey.of("compile"), List.of(), 1, List.of("app"), StageStatus.PASSED, Optional.empty()),
-                        new StageState(new StageKey("unit-tests", "UTC"), List.of(StageKey.of("compile")), 2, List.of(), StageStatus.FAILED,
-                                Optional.of("lost: gone"))), List.of("app"), Optional.of("why"))),
                 Arguments.of("deployment-1.json", new DeploymentState(7, "1.4.2", 3, 2, Kind.PROMOTION, true, DeploymentStatus.UNDOING,
                         List.of(new HostState("north-quay", HostState.Phase.FAILED, true, Optional.of("no answer")), HostState.ahead("lighthouse")),
                         DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.PREVIOUS, Optional.of("north-quay: no answer"))),

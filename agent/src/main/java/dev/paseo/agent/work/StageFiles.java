@@ -1,0 +1,164 @@
+package dev.paseo.agent.work;
+
+import dev.paseo.agent.lease.LeaseClient;
+import dev.paseo.agent.lease.Patience;
+import dev.paseo.agent.process.Spool;
+import dev.paseo.api.agent.Assignment;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.MessageDigest;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+
+/** The files of a stage beside its checkout: what it begins with, and what it leaves. */
+final class StageFiles {
+
+    private final Assignment.Stage stage;
+    private final LeaseClient lease;
+    private final Spool spool;
+
+    StageFiles(Assignment.Stage stage, LeaseClient lease, Spool spool) {
+        this.stage = stage;
+        this.lease = lease;
+        this.spool = spool;
+    }
+
+    /** Brings what it begins with into the workspace, and says what came from where. */
+    void fetch(StringBuilder words) throws IOException, InterruptedException {
+        for (Assignment.Input input : stage.inputs()) {
+            unpack("the files of " + input.stage(), input.digest(), lease.bytes(input.digest()));
+            words.append("\nfiles of ").append(input.stage());
+        }
+        for (Assignment.Take take : stage.takes()) {
+            take(take);
+            words.append("\ntook ").append(take.file().name()).append(" of ").append(take.component()).append(' ').append(take.version())
+                    .append(" into ").append(take.into());
+        }
+        if (stage.reuse().isPresent()) {
+            words.append("\nreuse: ").append(restore(stage.reuse().get()));
+        }
+    }
+
+    private void unpack(String what, String digest, InputStream bytes) throws IOException {
+        Path archive = spool.folder().resolve("arrived.tar");
+        try (bytes) {
+            CannotGoOn.unlessSame(what, digest, Digests.write(bytes, archive));
+        }
+        try (InputStream in = Files.newInputStream(archive)) {
+            Archives.unpack(in, spool.workspace());
+        }
+        Files.delete(archive);
+    }
+
+    private void take(Assignment.Take take) throws IOException, InterruptedException {
+        Path root = spool.workspace().toRealPath();
+        Path target = root.resolve(take.into()).resolve(take.file().fileName()).normalize();
+        Files.createDirectories(target.getParent());
+        if (!target.getParent().toRealPath().startsWith(root)) {
+            throw new CannotGoOn("take: " + take.into() + " leads out of the workspace");
+        }
+        try (InputStream bytes = lease.bytes(take.file().digest())) {
+            CannotGoOn.unlessSame(take.file().name() + " of " + take.component(), take.file().digest(), Digests.write(bytes, target));
+        }
+    }
+
+    private String restore(Assignment.Reuse reuse) throws IOException, InterruptedException {
+        String key = key(reuse);
+        Files.writeString(spool.folder().resolve("reuse-key"), key);
+        Optional<LeaseClient.Reused> found = lease.reused(key);
+        if (found.isEmpty()) {
+            return String.join(", ", reuse.folders()) + " begins empty";
+        }
+        unpack("what is reused", found.get().digest(), found.get().bytes());
+        if (found.get().exact()) {
+            Files.writeString(spool.folder().resolve("reuse-exact"), "");
+        }
+        return String.join(", ", reuse.folders()) + (found.get().exact() ? " as kept by " : " in an older state, kept by ") + found.get().run();
+    }
+
+    /** The digest of the names and contents of the files that the key's patterns match. */
+    private String key(Assignment.Reuse reuse) throws IOException {
+        MessageDigest digest = Digests.sha256();
+        for (Path file : Globs.find(spool.workspace(), reuse.key())) {
+            digest.update((file + "\n").getBytes(StandardCharsets.UTF_8));
+            Path path = spool.workspace().resolve(file);
+            digest.update((Files.isRegularFile(path) ? Digests.of(path) : "no file").getBytes(StandardCharsets.UTF_8));
+        }
+        return HexFormat.of().formatHex(digest.digest());
+    }
+
+    /** Leaves everything that the file names, once all steps have passed. */
+    void leave(StringBuilder words) throws IOException, InterruptedException {
+        for (Assignment.Report report : stage.reports()) {
+            report(report);
+        }
+        if (!stage.files().isEmpty()) {
+            List<Path> files = Globs.find(spool.workspace(), stage.files());
+            if (files.isEmpty()) {
+                throw new CannotGoOn("files: " + String.join(", ", stage.files()) + " matches no file of the workspace");
+            }
+            send("the files for later stages", "/files", files);
+            words.append("left ").append(files.size()).append(files.size() == 1 ? " file" : " files").append(" for the stages after this one\n");
+        }
+        for (Assignment.Keep keep : stage.keep()) {
+            keep(keep);
+        }
+        if (stage.reuse().isPresent() && !Files.exists(spool.folder().resolve("reuse-exact"))) {
+            words.append(keepForReuse(stage.reuse().get())).append('\n');
+        }
+    }
+
+    private void report(Assignment.Report report) throws IOException, InterruptedException {
+        List<Path> files = Globs.find(spool.workspace(), report.paths());
+        if (files.isEmpty()) {
+            throw new CannotGoOn("reports " + report.kind() + ": " + String.join(", ", report.paths()) + " matches no file of the workspace");
+        }
+        send("the report of " + report.kind(), "/reports/" + report.kind(), files);
+    }
+
+    /** The reports of a stage whose steps failed, as far as there are any; what is wrong with them is not why it failed. */
+    Optional<String> reportsOfFailure() throws IOException, InterruptedException {
+        StringBuilder wrong = new StringBuilder();
+        for (Assignment.Report report : stage.reports()) {
+            try {
+                if (!Globs.find(spool.workspace(), report.paths()).isEmpty()) {
+                    report(report);
+                }
+            } catch (CannotGoOn | LeaseClient.Refused unread) {
+                wrong.append(unread.getMessage()).append('\n');
+            }
+        }
+        return wrong.isEmpty() ? Optional.empty() : Optional.of(wrong.toString().strip());
+    }
+
+    private void send(String what, String path, List<Path> files) throws IOException, InterruptedException {
+        Path archive = spool.folder().resolve("leaving.tar");
+        String digest = Archives.pack(spool.workspace(), files, archive);
+        CannotGoOn.unlessSame(what, digest, Patience.insist(() -> lease.archive(path, archive)));
+        Files.delete(archive);
+    }
+
+    private void keep(Assignment.Keep keep) throws InterruptedException, IOException {
+        try {
+            Path file = KeptFile.find(spool.workspace(), keep.name(), keep.path());
+            String digest = Digests.of(file);
+            CannotGoOn.unlessSame("artifact " + keep.name(), digest, Patience.insist(() -> lease.output(keep.name(), file)));
+        } catch (KeptFile.NotOne wrong) {
+            throw new CannotGoOn(wrong.getMessage());
+        }
+    }
+
+    private String keepForReuse(Assignment.Reuse reuse) throws IOException, InterruptedException {
+        List<Path> files = Globs.find(spool.workspace(), reuse.folders().stream().flatMap(folder -> Stream.of(folder, folder.replaceAll("/$", "") + "/**")).toList());
+        if (files.isEmpty()) {
+            return "reuse: nothing in " + String.join(", ", reuse.folders()) + " to keep";
+        }
+        send("what is reused", "/reuse/" + Files.readString(spool.folder().resolve("reuse-key")), files);
+        return "reuse: kept " + files.size() + " files of " + String.join(", ", reuse.folders());
+    }
+}

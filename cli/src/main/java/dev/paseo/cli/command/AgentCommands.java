@@ -1,0 +1,107 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.cli.Context;
+import dev.paseo.cli.output.Table;
+import dev.paseo.cli.output.Times;
+import dev.paseo.cli.service.Api;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.StreamSupport;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/** {@code paseo agent ...}. */
+final class AgentCommands {
+
+    private AgentCommands() {}
+
+    @Command(name = "enrol", description = "Prints a one-time token, good for an hour, with which a process becomes this agent.",
+            footer = {"", "Examples:", "  paseo agent enrol lighthouse --host lighthouse", "  paseo agent enrol builder-2 --tag jdk25"})
+    static final class Enrol extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        @Option(names = "--host", description = "the host whose deployments it carries out; without it, it runs stages")
+        private Optional<String> host = Optional.empty();
+
+        @Option(names = "--tag", paramLabel = "TAG", description = "what stages may want of it; may be given several times")
+        private List<String> tags = List.of();
+
+        Enrol(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            ObjectNode request = api.object().put("name", name);
+            host.ifPresent(value -> request.put("host", value));
+            tags.forEach(request.putArray("tags")::add);
+            JsonNode invitation = api.post(Api.path("agents"), request);
+            return print(invitation, () -> context.out().println(invitation.path("token").asString()));
+        }
+    }
+
+    @Command(name = "list", description = "The agents: what each is for, whether it is there, and what it has to do.", footer = {"", "Example:", "  paseo agent list"})
+    static final class ListAgents extends ServiceCommand {
+        ListAgents(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode agents = api().get(Api.path("agents"));
+            return print(agents, () -> {
+                Table table = new Table("AGENT", "FOR", "TAGS", "STATE", "WORKING ON", "LAST CONTACT");
+                agents.forEach(agent -> table.row(agent.path("name").asString(), agent.has("host") ? "host " + agent.path("host").asString() : "stages",
+                        tags(agent), state(agent), agent.path("working").asString(""), Times.exact(agent.path("lastContact"))));
+                table.print(context.out(), context.ink());
+            });
+        }
+
+        private static String tags(JsonNode agent) {
+            return StreamSupport.stream(agent.path("tags").spliterator(), false).map(JsonNode::asString).collect(Collectors.joining(", "));
+        }
+
+        private static String state(JsonNode agent) {
+            return (agent.path("present").asBoolean() ? "present" : "away") + (agent.path("drained").asBoolean() ? ", drained" : "");
+        }
+    }
+
+    @Command(name = "drain", description = "Lets an agent finish what it has and take nothing new.", footer = {"", "Example:", "  paseo agent drain builder"})
+    static final class Drain extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        Drain(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            JsonNode agent = api.put(Api.path("agents", name, "drain"), api.object());
+            return print(agent, () -> context.out().println(name + " takes nothing new; it works on " + agent.path("working").asString("") + " now."));
+        }
+    }
+
+    @Command(name = "return", description = "Lets a drained agent take work again.", footer = {"", "Example:", "  paseo agent return builder"})
+    static final class Return extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        Return(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode agent = api().delete(Api.path("agents", name, "drain"));
+            return print(agent, () -> context.out().println(name + " takes work again."));
+        }
+    }
+}

@@ -1,0 +1,43 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.language.file.PipelineFile;
+import java.util.List;
+import java.util.Locale;
+
+/** What a pipeline file says, in words. */
+final class Words {
+
+    private Words() {}
+
+    static String of(Enum<?> choice) {
+        return choice.name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    static String of(PipelineFile.Start start) {
+        return switch (start) {
+            case PipelineFile.Start.Push(List<String> branches, List<String> paths) ->
+                    "a push to " + String.join(", ", branches) + (paths.isEmpty() ? "" : " that changes " + String.join(", ", paths));
+            case PipelineFile.Start.Tag(String pattern) -> "a tag " + pattern;
+            case PipelineFile.Start.Clock(String cron, String zone) -> "the clock at " + cron + " " + zone;
+            case PipelineFile.Start.Upstream upstream -> "a run of " + String.join(", ", upstream.components()) + " that "
+                    + String.join(" or ", upstream.outcomes().stream().map(Words::of).toList());
+            case PipelineFile.Start.Live(String component, String environment) -> component + " live in " + environment;
+            case PipelineFile.Start.Arrival() -> "the arrival of a version";
+            case PipelineFile.Start.Preview(List<String> branches) -> "a push to " + String.join(", ", branches) + ", for a preview";
+        };
+    }
+
+    static String of(PipelineFile.Order order) {
+        StringBuilder words = new StringBuilder();
+        if (!order.after().isEmpty()) {
+            words.append(", after ").append(String.join(", ", order.after()));
+        }
+        if (!order.afterAny().isEmpty()) {
+            words.append(", after whatever came of ").append(String.join(", ", order.afterAny()));
+        }
+        if (!order.ifFailed().isEmpty()) {
+            words.append(", if one failed of ").append(String.join(", ", order.ifFailed()));
+        }
+        return words.isEmpty() ? ", at once" : words.toString();
+    }
+}

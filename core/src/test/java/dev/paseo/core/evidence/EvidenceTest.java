@@ -1,0 +1,57 @@
+package dev.paseo.core.evidence;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+
+import dev.paseo.core.evidence.FindingsSummary.Finding;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class EvidenceTest {
+
+    /** Reports as commit and result of one test: p passed, f failed. */
+    @ParameterizedTest
+    @CsvSource({
+        "a-p b-p c-p, false",
+        "a-p b-f c-f, false",
+        "a-f b-p c-p, false",
+        "a-p b-f c-p, true",
+        "a-f a-p, true",
+        "a-p a-p b-f, false"})
+    void aFlakyTest(String reports, boolean flaky) {
+        List<Flakiness.Report> all = Arrays.stream(reports.split(" ")).map(word -> new Flakiness.Report(word.substring(0, 1),
+                word.endsWith("f") ? Set.of("tide") : Set.<String>of())).toList();
+        assertEquals(flaky, Flakiness.flaky(all).contains("tide"));
+    }
+
+    private static Finding finding(String fingerprint) {
+        return new Finding("unused", "warning", "unused " + fingerprint, "Tide.java", Optional.of(3), fingerprint);
+    }
+
+    @Test
+    void findingsAreNewGoneOrStillThere() {
+        FindingsSummary before = new FindingsSummary(2, 0, 2, 0, List.of(finding("a"), finding("b")));
+        FindingsSummary now = new FindingsSummary(3, 0, 3, 0, List.of(finding("b"), finding("c"), finding("d")));
+        FindingsSummary.Change change = now.since(before);
+        assertEquals(List.of(finding("c"), finding("d")), change.appeared());
+        assertEquals(List.of(finding("a")), change.gone());
+        assertEquals(1, change.still());
+    }
+
+    @Test
+    void aTestFailsNewlyWhenItDidNotFailBefore() {
+        TestSummary now = new TestSummary(3, 1, 2, 0, 1, List.of(new TestSummary.Failure("a", "", "", Optional.empty()),
+                new TestSummary.Failure("b", "", "", Optional.empty())), List.of(), List.of());
+        assertEquals(List.of("b"), now.newlyFailing(Set.of("a", "c")));
+    }
+
+    @Test
+    void nothingToCoverIsCovered() {
+        assertEquals(1, new CoverageSummary.Counted(0, 0).share());
+        assertEquals(0.75, new CoverageSummary.Counted(1, 2).plus(new CoverageSummary.Counted(2, 2)).share());
+    }
+}

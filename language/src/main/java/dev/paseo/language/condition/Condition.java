@@ -1,0 +1,156 @@
+package dev.paseo.language.condition;
+
+import dev.cel.common.CelAbstractSyntaxTree;
+import dev.cel.common.CelIssue;
+import dev.cel.common.CelOptions;
+import dev.cel.common.CelValidationException;
+import dev.cel.common.types.CelType;
+import dev.cel.common.types.SimpleType;
+import dev.cel.compiler.CelCompiler;
+import dev.cel.compiler.CelCompilerBuilder;
+import dev.cel.compiler.CelCompilerFactory;
+import dev.cel.parser.CelStandardMacro;
+import dev.cel.runtime.CelEvaluationException;
+import dev.cel.runtime.CelRuntime;
+import dev.cel.runtime.CelRuntimeFactory;
+import dev.paseo.language.NearestName;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+
+/**
+ * Conditions in the Common Expression Language (CEL), over a set of facts whose names and types are known, so that a
+ * condition is checked when its file is.
+ */
+public final class Condition {
+
+    private static final int MOST_SIGNS = 2000;
+    private static final CelOptions OPTIONS =
+            CelOptions.current().enableHeterogeneousNumericComparisons(true).comprehensionMaxIterations(1000).build();
+    private static final CelRuntime RUNTIME = CelRuntimeFactory.standardCelRuntimeBuilder().setOptions(OPTIONS).build();
+    private static final Map<String, CelType> TESTS = fields(SimpleType.INT, "total", "passed", "failed", "skipped");
+    private static final Map<String, CelType> COVERAGE = fields(SimpleType.DOUBLE, "lines", "branches");
+    private static final Map<String, CelType> FINDINGS = fields(SimpleType.INT, "total", "errors", "warnings", "notes");
+    private static final Pattern UNDECLARED = Pattern.compile("undeclared reference to '([^']*)'.*", Pattern.DOTALL);
+    private static final Pattern UNDEFINED = Pattern.compile("undefined field '([^']*)'.*", Pattern.DOTALL);
+
+    private static final Condition OVER_REPORTS = new Condition(Map.of(), Map.of(
+            "tests", withSeconds(TESTS), "coverage", COVERAGE, "findings", FINDINGS));
+
+    private final Map<String, CelType> plain;
+    private final Map<String, Map<String, CelType>> groups;
+    private final CelCompiler compiler;
+
+    private Condition(Map<String, CelType> plain, Map<String, Map<String, CelType>> groups) {
+        this.plain = plain;
+        this.groups = groups;
+        GroupTypes types = new GroupTypes(groups);
+        CelCompilerBuilder builder = CelCompilerFactory.standardCelCompilerBuilder().setOptions(OPTIONS)
+                .setStandardMacros(CelStandardMacro.STANDARD_MACROS).setTypeProvider(types).setResultType(SimpleType.BOOL);
+        plain.forEach(builder::addVar);
+        groups.keySet().forEach(group -> builder.addVar(group, types.of(group)));
+        this.compiler = builder.build();
+    }
+
+    private static Map<String, CelType> fields(CelType type, String... names) {
+        return List.of(names).stream().collect(Collectors.toMap(name -> name, name -> type, (left, right) -> left, TreeMap::new));
+    }
+
+    private static Map<String, CelType> withSeconds(Map<String, CelType> tests) {
+        Map<String, CelType> more = new TreeMap<>(tests);
+        more.put("seconds", SimpleType.DOUBLE);
+        return more;
+    }
+
+    /**
+     * Over the facts of a run: {@code component branch commit version cause} (texts), {@code trusted}, and the answers
+     * as {@code asks.NAME} and the values of the variant as {@code each.NAME}, all texts, with _ for - in names.
+     */
+    public static Condition overRuns(Collection<String> asks, Collection<String> each) {
+        Map<String, CelType> plain = new TreeMap<>(fields(SimpleType.STRING, "component", "branch", "commit", "version", "cause"));
+        plain.put("trusted", SimpleType.BOOL);
+        return new Condition(plain, Map.of("asks", named(asks), "each", named(each)));
+    }
+
+    private static Map<String, CelType> named(Collection<String> names) {
+        return fields(SimpleType.STRING, names.stream().map(Condition::identifier).toArray(String[]::new));
+    }
+
+    /** A name as conditions write it. */
+    public static String identifier(String name) {
+        return name.replace('-', '_');
+    }
+
+    /**
+     * Over reports: {@code tests.total passed failed skipped} (counts), {@code tests.seconds}, {@code coverage.lines
+     * branches} (shares from 0 to 1), {@code findings.total errors warnings notes} (counts).
+     */
+    public static Condition overReports() {
+        return OVER_REPORTS;
+    }
+
+    /** What is wrong with a condition; empty where nothing is. */
+    public Optional<String> doubt(String text) {
+        try {
+            compile(text);
+            return Optional.empty();
+        } catch (Wrong wrong) {
+            return Optional.of(wrong.getMessage());
+        }
+    }
+
+    /** A condition that is not one. */
+    private static final class Wrong extends Exception {
+        Wrong(String message) {
+            super(message);
+        }
+    }
+
+    private CelAbstractSyntaxTree compile(String text) throws Wrong {
+        if (text.length() > MOST_SIGNS) {
+            throw new Wrong("is a condition of " + text.length() + " signs; at most " + MOST_SIGNS + " are allowed");
+        }
+        try {
+            return compiler.compile(text).getAst();
+        } catch (CelValidationException invalid) {
+            CelIssue first = invalid.getErrors().getFirst();
+            throw new Wrong("is no condition, at its sign " + (first.getSourceLocation().getColumn() + 1) + ": " + words(first.getMessage()));
+        }
+    }
+
+    private String words(String message) {
+        Matcher undeclared = UNDECLARED.matcher(message);
+        if (undeclared.matches()) {
+            TreeSet<String> known = new TreeSet<>(plain.keySet());
+            known.addAll(groups.keySet());
+            return "there is no fact " + undeclared.group(1) + NearestName.hint(undeclared.group(1), known);
+        }
+        Matcher undefined = UNDEFINED.matcher(message);
+        if (undefined.matches()) {
+            TreeSet<String> known = groups.values().stream().flatMap(fields -> fields.keySet().stream()).collect(Collectors.toCollection(TreeSet::new));
+            return "there is no field " + undefined.group(1) + NearestName.hint(undefined.group(1), known);
+        }
+        return message.replaceAll("\\s+", " ").strip();
+    }
+
+    /** Whether it holds; empty where a fact that it asks for is not there. */
+    public Optional<Boolean> holds(String text, Map<String, ?> facts) {
+        Map<String, Object> all = new LinkedHashMap<>(facts);
+        groups.keySet().forEach(group -> all.putIfAbsent(group, Map.of()));
+        try {
+            Object answer = RUNTIME.createProgram(compile(text)).eval(all);
+            return answer instanceof Boolean holds ? Optional.of(holds) : Optional.empty();
+        } catch (CelEvaluationException missing) {
+            return Optional.empty();
+        } catch (Wrong wrong) {
+            throw new IllegalArgumentException(wrong.getMessage(), wrong);
+        }
+    }
+}

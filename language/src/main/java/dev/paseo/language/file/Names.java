@@ -1,0 +1,78 @@
+package dev.paseo.language.file;
+
+import dev.paseo.language.NearestName;
+import dev.paseo.language.Value;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** Names, paths and placeholders, as the parts of a pipeline file share them. */
+public final class Names {
+
+    /** Names of components, stages, artifacts, environments and hosts. */
+    public static final Pattern NAME = Pattern.compile("[a-z0-9][a-z0-9-]{0,62}");
+    public static final String NAME_WORDS = "small letters, digits and dashes, at most 63, beginning with a letter or digit";
+    /** Names of variables and secrets. */
+    public static final Pattern VARIABLE = Pattern.compile("(?!PASEO_)[A-Z][A-Z0-9_]{0,62}");
+    public static final String VARIABLE_WORDS = "capital letters, digits and _ (and not begin with PASEO_)";
+
+    private static final Pattern PLACEHOLDER = Pattern.compile("\\{([^{}]*)}");
+
+    private Names() {}
+
+    static Optional<Value> optional(Map<String, Value> entries, String key) {
+        return Optional.ofNullable(entries.get(key));
+    }
+
+    static Optional<Value> require(Value owner, Map<String, Value> entries, String key, String words) {
+        if (!entries.containsKey(key)) {
+            owner.problem("is missing " + words);
+        }
+        return optional(entries, key);
+    }
+
+    /** A path or pattern that stays within its folder. */
+    static void insideOnly(Value value, String path) {
+        if (path.startsWith("/") || List.of(path.split("/")).contains("..") || path.contains("\\")) {
+            value.problem("should be a path below the workspace, without .. and not beginning with /");
+        }
+    }
+
+    static Optional<String> inside(Value value) {
+        Optional<String> path = value.text();
+        path.ifPresent(text -> insideOnly(value, text));
+        return path;
+    }
+
+    /** Patterns of paths that stay within the workspace; one alone stands for a list of it. */
+    static List<String> patterns(Value value) {
+        return value.isText() ? inside(value).stream().toList() : value.items().stream().flatMap(item -> inside(item).stream()).toList();
+    }
+
+    static List<String> names(Value value, String what) {
+        return value.items().stream().flatMap(item -> item.text(NAME, what + ": " + NAME_WORDS).stream()).toList();
+    }
+
+    static List<String> secretNames(Value value) {
+        return value.items().stream().flatMap(item -> item.text(VARIABLE, VARIABLE_WORDS).stream()).toList();
+    }
+
+    /** The placeholders in a text. */
+    static List<String> placeholders(String text) {
+        Matcher matcher = PLACEHOLDER.matcher(text);
+        return matcher.results().map(found -> found.group(1)).toList();
+    }
+
+    static String withoutPlaceholders(String text, String instead) {
+        return PLACEHOLDER.matcher(text).replaceAll(instead);
+    }
+
+    static void onlyPlaceholders(Value value, String text, Collection<String> known) {
+        placeholders(text).stream().filter(name -> !known.contains(name)).forEach(name ->
+                value.problem("has the unknown placeholder {" + name + "}" + NearestName.hint(name, new TreeSet<>(known))));
+    }
+}

@@ -1,0 +1,119 @@
+package dev.paseo.language.file;
+
+import static dev.paseo.language.file.Names.optional;
+import static dev.paseo.language.file.Names.require;
+
+import com.cronutils.model.CronType;
+import com.cronutils.model.definition.CronDefinitionBuilder;
+import com.cronutils.parser.CronParser;
+import dev.paseo.language.Value;
+import dev.paseo.language.file.PipelineFile.Novelty;
+import dev.paseo.language.file.PipelineFile.Outcome;
+import dev.paseo.language.file.PipelineFile.Start;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** Reads the triggers of a pipeline file. */
+final class StartsReader {
+
+    private static final int MOST_STARTS = 100;
+    private static final Map<String, Outcome> OUTCOMES = Map.of("passed", Outcome.PASSED, "warned", Outcome.WARNED,
+            "failed", Outcome.FAILED, "cancelled", Outcome.CANCELLED);
+    private static final Map<String, Novelty> NOVELTIES = Map.of("any", Novelty.ANY, "all", Novelty.ALL, "consistent", Novelty.CONSISTENT);
+    /** What each kind of trigger may say beside its own key. */
+    private static final Map<String, List<String>> KINDS = new LinkedHashMap<>();
+
+    static {
+        KINDS.put("push", List.of("paths"));
+        KINDS.put("tag", List.of());
+        KINDS.put("clock", List.of("zone"));
+        KINDS.put("upstream", List.of("branches", "outcomes", "same-commit", "new"));
+        KINDS.put("live", List.of());
+        KINDS.put("arrival", List.of());
+        KINDS.put("preview", List.of());
+    }
+
+    private StartsReader() {}
+
+    static List<Start> read(Value value) {
+        List<Value> items = value.items();
+        if (items.size() > MOST_STARTS) {
+            value.problem("has " + items.size() + " triggers; at most " + MOST_STARTS + " are allowed");
+        }
+        return items.stream().flatMap(item -> start(item).stream()).toList();
+    }
+
+    private static Optional<Start> start(Value item) {
+        Map<String, Value> all = item.entries();
+        List<String> kinds = KINDS.keySet().stream().filter(all::containsKey).toList();
+        if (kinds.size() != 1) {
+            item.entries(kinds.isEmpty() ? List.copyOf(KINDS.keySet()) : List.copyOf(all.keySet()));
+            item.problem("is one trigger and should have one of " + String.join(", ", KINDS.keySet()) + ", found "
+                    + (kinds.isEmpty() ? "none" : String.join(" and ", kinds)));
+            return Optional.empty();
+        }
+        String kind = kinds.getFirst();
+        List<String> known = new ArrayList<>(List.of(kind));
+        known.addAll(KINDS.get(kind));
+        return start(kind, item.entries(known));
+    }
+
+    private static Optional<Start> start(String kind, Map<String, Value> entries) {
+        Value own = entries.get(kind);
+        return switch (kind) {
+            case "push" -> Optional.of(new Start.Push(branches(own), optional(entries, "paths").map(Names::patterns).orElse(List.of())));
+            case "tag" -> own.text().map(Start.Tag::new);
+            case "clock" -> clock(own, optional(entries, "zone"));
+            case "upstream" -> Optional.of(upstream(own, entries));
+            case "live" -> live(own);
+            case "arrival" -> own.choice(Map.of("true", true)).map(yes -> new Start.Arrival());
+            default -> Optional.of(new Start.Preview(branches(own)));
+        };
+    }
+
+    private static List<String> branches(Value value) {
+        List<String> branches = value.items().stream().flatMap(item -> item.text().stream()).toList();
+        if (branches.isEmpty() && value.isList()) {
+            value.problem("is empty; it names at least one branch");
+        }
+        return branches;
+    }
+
+    private static Optional<Start> clock(Value own, Optional<Value> zone) {
+        Optional<String> cron = own.text();
+        cron.ifPresent(text -> {
+            try {
+                new CronParser(CronDefinitionBuilder.instanceDefinitionFor(CronType.UNIX)).parse(text).validate();
+            } catch (IllegalArgumentException wrong) {
+                own.problem("should be five fields: minute hour day-of-month month day-of-week, such as \"0 2 * * 1-5\"");
+            }
+        });
+        String where = zone.flatMap(Value::text).orElse("UTC");
+        zone.filter(value -> !ZoneId.getAvailableZoneIds().contains(where)).ifPresent(value ->
+                value.problem("should be a time zone such as Europe/Madrid or UTC"));
+        return cron.map(text -> new Start.Clock(text, where));
+    }
+
+    private static Start upstream(Value own, Map<String, Value> entries) {
+        List<String> components = own.isText() ? own.text(Names.NAME, Names.NAME_WORDS).stream().toList() : Names.names(own, "a component's name");
+        List<Outcome> outcomes = optional(entries, "outcomes").map(value -> value.items().stream()
+                .flatMap(item -> item.choice(OUTCOMES).stream()).toList()).orElse(List.of(Outcome.PASSED));
+        Optional<Value> novelty = optional(entries, "new");
+        if (components.isEmpty() && own.isList()) {
+            own.problem("is empty; it names at least one component");
+        }
+        return new Start.Upstream(components, optional(entries, "branches").map(StartsReader::branches).orElse(List.of()), outcomes,
+                optional(entries, "same-commit").flatMap(Value::flag).orElse(false), novelty.flatMap(value -> value.choice(NOVELTIES)));
+    }
+
+    private static Optional<Start> live(Value own) {
+        Map<String, Value> entries = own.entries(List.of("component", "in"));
+        Optional<String> component = require(own, entries, "component", "component: whose version goes live").flatMap(value -> value.text(Names.NAME, Names.NAME_WORDS));
+        Optional<String> environment = require(own, entries, "in", "in: the environment").flatMap(value -> value.text(Names.NAME, Names.NAME_WORDS));
+        return component.flatMap(name -> environment.map(where -> new Start.Live(name, where)));
+    }
+}

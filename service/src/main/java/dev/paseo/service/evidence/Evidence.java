@@ -1,0 +1,171 @@
+package dev.paseo.service.evidence;
+
+import dev.paseo.core.evidence.CoverageSummary;
+import dev.paseo.core.evidence.FindingsSummary;
+import dev.paseo.core.evidence.TestSummary;
+import dev.paseo.service.bytes.KeptBytes;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.problem.Refusal;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Consumer;
+import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
+import org.springframework.stereotype.Component;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Reads reports as they arrive and keeps what they say, with where it came from; evidence is only ever added. */
+@Component
+public class Evidence {
+
+    public static final String TESTS = "tests";
+    public static final String COVERAGE = "coverage";
+    public static final String FINDINGS = "findings";
+
+    private static final long LARGEST_FILE = 256L << 20;
+    private static final int MOST_FILES = 20_000;
+
+    /** The attempt of a stage that a report is of. */
+    public record Origin(long run, long stage, String name, String variant) {}
+
+    private final EvidenceMapper mapper;
+    private final KeptBytes bytes;
+    private final Json json;
+    private final JsonMapper plain;
+    private final Writing writing;
+
+    /** What writing needs. */
+    @Component
+    record Writing(Transactions transactions, ServiceClock clock) {}
+
+    Evidence(EvidenceMapper mapper, KeptBytes bytes, Json json, JsonMapper plain, Writing writing) {
+        this.mapper = mapper;
+        this.bytes = bytes;
+        this.json = json;
+        this.plain = plain;
+        this.writing = writing;
+    }
+
+    /** Reads an archive of report files of one kind; refused, with file and place, where one cannot be read. */
+    public void take(Origin origin, String kind, String digest) {
+        switch (kind) {
+            case TESTS -> tests(origin, digest);
+            case COVERAGE -> {
+                CoverageReport report = new CoverageReport();
+                each(kind, digest, file -> Xml.read(file, report));
+                keep(origin, kind, digest, report.summary());
+            }
+            case FINDINGS -> {
+                FindingsReport report = new FindingsReport(plain);
+                each(kind, digest, report::read);
+                keep(origin, kind, digest, report.summary());
+            }
+            default -> throw Refusal.invalid("/kind", "there are reports of tests, coverage and findings, not of " + kind);
+        }
+    }
+
+    private void tests(Origin origin, String digest) {
+        Set<String> before = new HashSet<>();
+        mapper.before(origin.run(), TESTS, origin.name(), origin.variant()).ifPresent(run -> before.addAll(mapper.failed(run)));
+        TestReport report = new TestReport(before);
+        each(TESTS, digest, file -> Xml.read(file, report));
+        TestSummary summary = report.summary();
+        writing.transactions().run(() -> {
+            keep(origin, TESTS, digest, summary);
+            summary.failures().forEach(failure -> mapper.addFailure(origin.run(), origin.stage(), failure.name()));
+        });
+    }
+
+    private void keep(Origin origin, String kind, String digest, Object summary) {
+        writing.transactions().run(() -> {
+            mapper.add(origin.run(), origin.stage(), kind, "sha256:" + digest, json.write(new Stored(1, plain.valueToTree(summary))), writing.clock().now());
+            bytes.refer(digest, "run", origin.run());
+        });
+    }
+
+    /** How a summary is stored. */
+    record Stored(int format, tools.jackson.databind.JsonNode summary) {}
+
+    private void each(String kind, String digest, Consumer<InputStream> reader) {
+        int files = 0;
+        try (TarArchiveInputStream tar = new TarArchiveInputStream(bytes.openUnchecked(digest))) {
+            for (TarArchiveEntry entry = tar.getNextEntry(); entry != null; entry = tar.getNextEntry()) {
+                if (++files > MOST_FILES) {
+                    throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": more than " + MOST_FILES + " files");
+                }
+                one(kind, entry, tar, reader);
+            }
+        } catch (IOException broken) {
+            throw new UncheckedIOException(broken);
+        }
+    }
+
+    private static void one(String kind, TarArchiveEntry entry, InputStream file, Consumer<InputStream> reader) {
+        try {
+            if (entry.getSize() > LARGEST_FILE) {
+                throw new UnreadableReport("has " + (entry.getSize() >> 20) + " MB; at most " + (LARGEST_FILE >> 20) + " MB are read");
+            }
+            reader.accept(new Unclosed(file));
+        } catch (UnreadableReport wrong) {
+            String message = wrong.getMessage();
+            String place = message.matches("[0-9]+:[0-9]+ .*") ? ":" : ": ";
+            throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": " + entry.getName() + place + message);
+        }
+    }
+
+    /** Parsers close what they read; the archive goes on. */
+    private static final class Unclosed extends java.io.FilterInputStream {
+        Unclosed(InputStream in) {
+            super(in);
+        }
+
+        @Override
+        public void close() {
+            // Left open for the next entry.
+        }
+    }
+
+    /** The facts that conditions over reports are about, as far as this attempt of a stage has reported any. */
+    public Map<String, Object> facts(long stage) {
+        Map<String, Object> facts = new LinkedHashMap<>();
+        for (EvidenceMapper.KindRow row : mapper.ofStage(stage)) {
+            switch (row.kind()) {
+                case TESTS -> {
+                    TestSummary tests = summary(row.body(), TestSummary.class);
+                    facts.put(TESTS, Map.of("total", tests.total(), "passed", tests.passed(), "failed", tests.failed(), "skipped", tests.skipped(),
+                            "seconds", tests.seconds()));
+                }
+                case COVERAGE -> {
+                    CoverageSummary coverage = summary(row.body(), CoverageSummary.class);
+                    Map<String, Object> shares = new LinkedHashMap<>(Map.of("lines", coverage.lines().share()));
+                    coverage.branches().ifPresent(branches -> shares.put("branches", branches.share()));
+                    facts.put(COVERAGE, shares);
+                }
+                default -> {
+                    FindingsSummary findings = summary(row.body(), FindingsSummary.class);
+                    facts.put(FINDINGS, Map.of("total", findings.total(), "errors", findings.errors(), "warnings", findings.warnings(),
+                            "notes", findings.notes()));
+                }
+            }
+        }
+        return facts;
+    }
+
+    <T> T summary(String body, Class<T> type) {
+        return plain.treeToValue(json.read(body, Stored.class).summary(), type);
+    }
+
+    Optional<EvidenceMapper.BodyRow> before(EvidenceMapper.BodyRow row) {
+        return mapper.before(row.run(), row.kind(), row.stage(), row.variant()).flatMap(run -> mapper.ofRun(run).stream()
+                .filter(each -> each.kind().equals(row.kind()) && each.stage().equals(row.stage()) && each.variant().equals(row.variant()))
+                .reduce((older, newer) -> newer));
+    }
+}

@@ -1,0 +1,55 @@
+package dev.paseo.service.evidence;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+
+@Mapper
+interface EvidenceMapper {
+
+    record BodyRow(long run, long number, String commitId, String stage, String variant, int attempt, String kind, String body, Instant at) {}
+
+    String SELECT = """
+            select e.run_id as run, r.number, r.commit_id, s.name as stage, s.variant, s.attempt, e.kind, e.body, e.at
+            from evidence e join run r on r.id = e.run_id join stage s on s.id = e.stage_id
+            """;
+
+    @Insert("""
+            insert into evidence (run_id, stage_id, kind, origin, body, at)
+            values (#{run}, #{stage}, #{kind}, #{origin}, #{body}, #{at})""")
+    int add(long run, long stage, String kind, String origin, String body, Instant at);
+
+    @Insert("insert ignore into test_failure (run_id, stage_id, name) values (#{run}, #{stage}, #{name})")
+    int addFailure(long run, long stage, String name);
+
+    @Select(SELECT + "where e.run_id = #{run} order by s.position, s.attempt, e.id")
+    List<BodyRow> ofRun(long run);
+
+    @Select("select e.kind, e.body from evidence e where e.stage_id = #{stage} order by e.id")
+    List<KindRow> ofStage(long stage);
+
+    record KindRow(String kind, String body) {}
+
+    /** The newest run of the same line before this one that has evidence of this kind from this stage. */
+    @Select("""
+            select max(e.run_id) from evidence e join stage s on s.id = e.stage_id join run r on r.id = e.run_id
+            where r.line_id = (select line_id from run where id = #{run}) and e.run_id < #{run} and e.kind = #{kind}
+              and s.name = #{stage} and s.variant = #{variant}""")
+    Optional<Long> before(long run, String kind, String stage, String variant);
+
+    @Select("select distinct name from test_failure where run_id = #{run}")
+    List<String> failed(long run);
+
+    record TrendRow(long run, long number, String commitId, String stage, String kind, String body) {}
+
+    /** What the newest runs of a line, up to this one, reported; the newest first. */
+    @Select("""
+            select e.run_id as run, r.number, r.commit_id, concat(s.name, ' ', s.variant) as stage, e.kind, e.body
+            from (select id, number, commit_id from run where line_id = (select line_id from run where id = #{run}) and id <= #{run}
+                  order by id desc limit #{runs}) r join evidence e on e.run_id = r.id
+            join stage s on s.id = e.stage_id order by e.run_id desc, e.id""")
+    List<TrendRow> trend(long run, int runs);
+}

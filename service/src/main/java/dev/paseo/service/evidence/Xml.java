@@ -1,0 +1,94 @@
+package dev.paseo.service.evidence;
+
+import java.io.InputStream;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.Optional;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamConstants;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
+
+/** Reads XML as a stream, element by element; no document types with entities, nothing fetched, nothing deeper than any report is. */
+final class Xml {
+
+    private static final int MOST_DEPTH = 100;
+    private static final XMLInputFactory FACTORY = factory();
+
+    private Xml() {}
+
+    private static XMLInputFactory factory() {
+        XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
+        factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+        factory.setProperty(XMLInputFactory.IS_COALESCING, false);
+        return factory;
+    }
+
+    /** Hears of elements as they open and close, and of the text within them. */
+    interface Handler {
+
+        /** @param path the names of the elements that are open, this one included */
+        void opens(Deque<String> path, XMLStreamReader element);
+
+        void text(Deque<String> path, String text);
+
+        void closes(Deque<String> path);
+    }
+
+    static void read(InputStream in, Handler handler) {
+        Deque<String> path = new ArrayDeque<>();
+        try {
+            XMLStreamReader reader = FACTORY.createXMLStreamReader(new TagGuard(in));
+            while (reader.hasNext()) {
+                next(reader, path, handler);
+            }
+        } catch (XMLStreamException broken) {
+            throw new UnreadableReport(Optional.ofNullable(broken.getLocation()).map(at -> at.getLineNumber() + ":" + at.getColumnNumber() + " ").orElse("")
+                    + "not well-formed XML: " + words(broken));
+        }
+    }
+
+    private static void next(XMLStreamReader reader, Deque<String> path, Handler handler) throws XMLStreamException {
+        switch (reader.next()) {
+            case XMLStreamConstants.START_ELEMENT -> {
+                path.addLast(reader.getLocalName());
+                if (path.size() > MOST_DEPTH) {
+                    throw new UnreadableReport("nested deeper than " + MOST_DEPTH + " elements");
+                }
+                handler.opens(path, reader);
+            }
+            case XMLStreamConstants.CHARACTERS, XMLStreamConstants.CDATA -> handler.text(path, reader.getText());
+            case XMLStreamConstants.END_ELEMENT -> {
+                handler.closes(path);
+                path.removeLast();
+            }
+            case XMLStreamConstants.ENTITY_REFERENCE -> throw new UnreadableReport(reader.getLocation().getLineNumber() + ":"
+                    + reader.getLocation().getColumnNumber() + " refers to the entity " + reader.getLocalName() + "; entities are not read");
+            default -> { }
+        }
+    }
+
+    private static String words(XMLStreamException broken) {
+        String message = Optional.ofNullable(broken.getMessage()).orElse("");
+        int at = message.indexOf("Message: ");
+        return (at < 0 ? message : message.substring(at + 9)).replaceAll("\\s+", " ").strip();
+    }
+
+    static Optional<String> attribute(XMLStreamReader element, String name) {
+        return Optional.ofNullable(element.getAttributeValue(null, name));
+    }
+
+    /** A number in an attribute; 0 where it is absent or none. */
+    static double number(XMLStreamReader element, String name) {
+        try {
+            return attribute(element, name).map(text -> Double.parseDouble(text.replace(",", ""))).filter(Double::isFinite).orElse(0.0);
+        } catch (NumberFormatException none) {
+            return 0;
+        }
+    }
+
+    static String cut(String text, int most) {
+        return text.length() > most ? text.substring(0, most) + "…" : text;
+    }
+}

@@ -1,0 +1,43 @@
+package dev.paseo.service.run;
+
+import dev.paseo.core.run.RunPlan;
+import dev.paseo.core.run.RunState;
+import dev.paseo.language.condition.Condition;
+import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.Variants;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** Makes the plan of a run from its pipeline file and what is known at its start. */
+final class Planning {
+
+    private Planning() {}
+
+    static RunState plan(RunStarts.Start start, String version, Map<String, String> answers) {
+        PipelineFile file = start.plan();
+        Map<String, Object> facts = new LinkedHashMap<>(Map.of("component", file.component(), "branch", start.branch(), "commit", start.commit().id(),
+                "version", version, "cause", start.reason().kind(), "trusted", start.trusted(), "asks", identifiers(answers)));
+        List<RunPlan.Planned> stages = file.stages().stream().map(stage -> new RunPlan.Planned(stage.name(), stage.order().after(),
+                stage.order().afterAny(), stage.order().ifFailed(),
+                stage.variants().stream().map(variant -> variant(file, stage, variant, facts)).toList(), stage.conditions().mayFail())).toList();
+        return RunPlan.of(stages, file.deployment().map(PipelineFile.Recipe::artifacts).orElse(List.of()));
+    }
+
+    private static RunPlan.Variant variant(PipelineFile file, PipelineFile.Stage stage, Map<String, String> variant, Map<String, Object> facts) {
+        Optional<String> notWanted = stage.conditions().wantedIf().filter(condition -> {
+            Map<String, Object> all = new LinkedHashMap<>(facts);
+            all.put("each", identifiers(variant));
+            return !Condition.overRuns(file.asks().keySet(), stage.each().keySet()).holds(condition, all).orElse(false);
+        }).map(condition -> "wanted-if: " + condition);
+        List<String> keeps = stage.keep().keySet().stream().map(name -> Variants.fill(name, variant, true)).toList();
+        return new RunPlan.Variant(Variants.name(variant), keeps, notWanted);
+    }
+
+    private static Map<String, String> identifiers(Map<String, String> values) {
+        Map<String, String> named = new LinkedHashMap<>();
+        values.forEach((name, value) -> named.put(Condition.identifier(name), value));
+        return named;
+    }
+}

@@ -1,0 +1,96 @@
+package dev.paseo.service.run;
+
+import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.PipelineFile.Take;
+import dev.paseo.language.file.PipelineFile.Take.Which;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.problem.Refusal;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Component;
+
+/** Which versions of other components a run takes from: decided once, when it starts, and written down with the reason. */
+@Component
+class Takes {
+
+    private final TakeMapper mapper;
+    private final Components components;
+
+    Takes(TakeMapper mapper, Components components) {
+        this.mapper = mapper;
+        this.components = components;
+    }
+
+    /** Something taken by a stage that is about to be started. */
+    record Decided(String stage, long version, String artifact, String into, String because) {}
+
+    /** Decides for all stages of a run before it starts; refused where one cannot be met. */
+    List<Decided> decide(long line, RunStarts.Start start) {
+        return start.plan().stages().stream().flatMap(stage -> stage.take().stream().flatMap(take -> decide(line, start, stage.name(), take))).toList();
+    }
+
+    /** Writes down what was decided, in the transaction in which the run starts. */
+    void keep(long run, List<Decided> decided) {
+        for (int at = 0; at < decided.size(); at++) {
+            mapper.add(run, at, decided.get(at));
+        }
+    }
+
+    private Stream<Decided> decide(long line, RunStarts.Start start, String stage, Take take) {
+        Registered from = components.named(take.from());
+        refuseClosed(start, from);
+        TakeMapper.Choice chosen = choose(take, from, line);
+        List<TakeMapper.FileRow> files = mapper.artifacts(chosen.version()).stream()
+                .filter(file -> take.artifact().map(pattern -> glob(pattern).matcher(file.name()).matches()).orElse(true)).toList();
+        if (files.isEmpty()) {
+            throw Refusal.conflict(stage + " takes " + take.artifact().orElse("artifacts") + " from " + from.name() + " " + chosen.number()
+                    + ", which has no such artifact; it has " + String.join(", ", mapper.artifacts(chosen.version()).stream().map(TakeMapper.FileRow::name).toList()));
+        }
+        return files.stream().map(file -> new Decided(stage, chosen.version(), file.name(), take.into(), chosen.because()));
+    }
+
+    private void refuseClosed(RunStarts.Start start, Registered from) {
+        Optional<Boolean> allBranches = mapper.opened(start.component().id(), from.id());
+        if (allBranches.isEmpty()) {
+            throw Refusal.conflict(start.component().name() + " takes from " + from.name() + ", which was not opened to it");
+        }
+        if (!start.trusted() && !allBranches.get()) {
+            throw Refusal.conflict(start.branch() + " is not a trusted branch of " + start.component().name() + ", and " + from.name()
+                    + " is opened to trusted branches alone");
+        }
+    }
+
+    private TakeMapper.Choice choose(Take take, Registered from, long line) {
+        Optional<TakeMapper.Choice> found = switch (take.version()) {
+            case Which.Upstream() -> mapper.lastUsed(line, from.id()).or(() -> mapper.newest(from.id()));
+            case Which.Newest() -> mapper.newest(from.id());
+            case Which.LiveIn(String environment) -> mapper.liveIn(from.id(), environment);
+            case Which.Matching(String pattern) -> mapper.trusted(from.id()).stream().filter(each -> glob(pattern).matcher(each.number()).matches())
+                    .findFirst().map(each -> new TakeMapper.Choice(each.version(), each.number(), "the newest that matches " + pattern));
+        };
+        return found.orElseThrow(() -> Refusal.conflict(from.name() + switch (take.version()) {
+            case Which.Upstream() -> " has no version yet to take from";
+            case Which.Newest() -> " has no version yet to take from";
+            case Which.LiveIn(String environment) -> " is not live in " + environment + ", where a version to take was wanted";
+            case Which.Matching(String pattern) -> " has no version that matches " + pattern;
+        }));
+    }
+
+    private static Pattern glob(String pattern) {
+        return Pattern.compile(Arrays.stream(pattern.split("\\*", -1)).map(Pattern::quote).collect(Collectors.joining(".*")));
+    }
+
+    /** What a stage of a run takes. */
+    List<TakeMapper.TakenRow> of(long run, String stage) {
+        return mapper.taken(run).stream().filter(row -> row.stage().equals(stage)).toList();
+    }
+
+    List<TakeMapper.TakenRow> of(long run) {
+        return mapper.taken(run);
+    }
+}
