@@ -118,8 +118,8 @@ final class Harbour implements AutoCloseable {
         return new Client(address, clients.get(name).token());
     }
 
-    String invite(String agent) {
-        Map<String, Object> invitation = new LinkedHashMap<>(Map.of("name", agent));
+    String invite(String agent, String... tags) {
+        Map<String, Object> invitation = new LinkedHashMap<>(Map.of("name", agent, "tags", List.of(tags)));
         if (HOSTS.contains(agent)) {
             invitation.put("host", agent);
         }
@@ -130,9 +130,9 @@ final class Harbour implements AutoCloseable {
         return folder.resolve("hosts").resolve(host);
     }
 
-    void startAgent(String name) throws IOException, InterruptedException {
+    void startAgent(String name, String... tags) throws IOException, InterruptedException {
         Agent agent = new Agent(URI.create(address), folder.resolve("agents").resolve(name), hostFolder(name), 2);
-        agent.enrol(invite(name));
+        agent.enrol(invite(name, tags));
         Thread.ofVirtual().name("agent-" + name).start(() -> {
             try {
                 agent.run();
@@ -156,14 +156,29 @@ final class Harbour implements AutoCloseable {
         return repository;
     }
 
+    /** Another component, with its hook; {@code more} goes into its registration. */
+    Repository bring(String name, Map<String, Object> more) throws IOException, InterruptedException {
+        Repository repository = new Repository(folder.resolve("repositories"), name);
+        Map<String, Object> registration = new LinkedHashMap<>(Map.of("name", name, "repository", repository.url(), "trusted", List.of("main"),
+                "allowed", List.of("feature/*"), "secrets", List.of()));
+        registration.putAll(more);
+        as("release-engineer").post("/api/v1/components", registration).good();
+        installHook(repository, name, script -> script);
+        return repository;
+    }
+
     void installHook(Repository repository) throws IOException {
         installHook(repository, script -> script);
     }
 
     void installHook(Repository repository, UnaryOperator<String> change) throws IOException {
+        installHook(repository, "tide-api", change);
+    }
+
+    private void installHook(Repository repository, String component, UnaryOperator<String> change) throws IOException {
         String script = as("release-engineer").raw(java.net.http.HttpRequest.newBuilder().GET()
-                .header("Authorization", "Bearer " + clients.get("release-engineer").token()), "/api/v1/components/tide-api/hook").body();
-        repository.hook(change.apply(script.replaceFirst("address='[^']*'", "address='" + address + "/hooks/v1/push/tide-api'")));
+                .header("Authorization", "Bearer " + clients.get("release-engineer").token()), "/api/v1/components/" + component + "/hook").body();
+        repository.hook(change.apply(script.replaceFirst("address='[^']*'", "address='" + address + "/hooks/v1/push/" + component + "'")));
     }
 
     private void page(String host) throws IOException {
@@ -194,12 +209,26 @@ final class Harbour implements AutoCloseable {
     // Looking and waiting
 
     JsonNode run(long number) {
-        return as("developer").get("/api/v1/runs/tide-api/" + number).body();
+        return run("tide-api", number);
+    }
+
+    JsonNode run(String component, long number) {
+        return as("developer").get("/api/v1/runs/" + component + "/" + number).body();
     }
 
     JsonNode runEnds(long number) {
-        Await.until("tide-api#" + number + " ends", () -> run(number).path("run").has("endedAt"));
-        return run(number);
+        return runEnds("tide-api", number);
+    }
+
+    JsonNode runEnds(String component, long number) {
+        Await.until(component + "#" + number + " ends", () -> run(component, number).path("run").has("endedAt"));
+        return run(component, number);
+    }
+
+    /** The lines of a stage's newest attempt, as text. */
+    String log(String component, long number, String stage) throws IOException {
+        return as("developer").raw(java.net.http.HttpRequest.newBuilder().GET().header("Authorization", "Bearer " + clients.get("developer").token()),
+                "/api/v1/runs/" + component + "/" + number + "/stages/" + stage + "/log.txt").body();
     }
 
     JsonNode deployment(long id) {

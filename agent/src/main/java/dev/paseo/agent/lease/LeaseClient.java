@@ -15,6 +15,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Optional;
+import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -163,7 +164,7 @@ public final class LeaseClient {
         return answer;
     }
 
-    private static void check(int status, String body) throws IOException {
+    private void check(int status, String body) throws IOException {
         if (status == 410 || status == 401) {
             throw new LeaseOver(body);
         }
@@ -171,7 +172,16 @@ public final class LeaseClient {
             throw new IOException("the service answered " + status + ": " + body);
         }
         if (status >= 300) {
-            throw new Refused("the service answered " + status + ": " + body);
+            throw new Refused(detail(status, body));
+        }
+    }
+
+    /** What the service said, where it is a problem of RFC 9457. */
+    private String detail(int status, String body) {
+        try {
+            return json.readTree(body).path("detail").asString("the service answered " + status);
+        } catch (JacksonException noProblem) {
+            return "the service answered " + status + ": " + body;
         }
     }
 }

@@ -12,7 +12,9 @@ import java.util.Optional;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
+import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.ObjectReader;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Reads SARIF 2.1.0 as a stream, result by result, any number of files. */
@@ -21,6 +23,7 @@ final class FindingsReport {
     static final int MOST_RESULTS = 2000;
 
     private final JsonMapper json;
+    private final ObjectReader one;
     private final List<Finding> results = new ArrayList<>();
     private final Map<String, Integer> seen = new HashMap<>();
     private final Map<String, Long> levels = new HashMap<>();
@@ -28,6 +31,7 @@ final class FindingsReport {
 
     FindingsReport(JsonMapper json) {
         this.json = json;
+        this.one = json.reader().without(DeserializationFeature.FAIL_ON_TRAILING_TOKENS);
     }
 
     void read(InputStream in) {
@@ -67,7 +71,7 @@ final class FindingsReport {
                 String name = parser.currentName();
                 if (parser.nextToken() == JsonToken.START_ARRAY && name.equals("results")) {
                     while (parser.nextToken() == JsonToken.START_OBJECT) {
-                        result(json.readTree(parser));
+                        result(one.readTree(parser));
                     }
                 } else {
                     parser.skipChildren();
