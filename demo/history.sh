@@ -63,6 +63,12 @@ cells = {cell['environment']: cell for cell in rows['$1']['cells']}
 sys.exit(cells['$3'].get('version') != '$2')"
 }
 
+# sealed COMPONENT VERSION: whether it is.
+sealed() { paseo show "$1" "$2"; }
+
+# ended COMPONENT NUMBER: waits until the run has, however it did.
+ended() { paseo watch "$1#$2" >/dev/null || true; }
+
 # promote COMPONENT VERSION: requests it into production; prints the deployment's number.
 promote() {
     as release-engineer promote "$1" "$2" --to production --output json | python3 -c 'import json, sys; print(json.load(sys.stdin)["id"])'
@@ -72,8 +78,10 @@ history() {
     export PASEO_SERVICE=release-engineer
     rm -rf "$demo/work"
     mkdir -p "$demo/work"
-    say "bringing in tide-api and quay-board"
-    component tide-api --allowed 'season/*' --secret DATA_KEY
+    say "bringing in tide-model, tide-api and quay-board"
+    component tide-model --link "Runbook=https://harbour.example/runbooks/tide-model"
+    component tide-api --allowed 'season/*' --secret DATA_KEY --open-source tide-model \
+        --link "Runbook=https://harbour.example/runbooks/tide-api" --link "Dashboard=https://harbour.example/dashboards/tide-api"
     component quay-board
     sed_ports
     as admin environment load "$demo/environments.yaml" >/dev/null
@@ -81,6 +89,8 @@ history() {
         word | as admin secret set DATA_KEY --component tide-api --environment $environment >/dev/null
     done
     say "first commits: built once, then test and staging"
+    commit tide-model "Predict tides from harmonic constituents"
+    await 120 "tide-model 2.8.1" sealed tide-model 2.8.1
     commit tide-api "Serve tide predictions over HTTP"
     commit quay-board "Show the next high and low water"
     await 180 "tide-api 1.4.1 in staging" live tide-api 1.4.1 staging
@@ -95,12 +105,27 @@ history() {
     echo "Metres, perhaps." >>"$demo/work/tide-api/README"
     commit tide-api "Try metres" try/metres
     git_as developer -C "$demo/work/tide-api" checkout -q main
-    sed -i 's/Math.round(height)/Math.round(height)+/' "$demo/work/tide-api/src/harbour/tide/Tide.java"
+    sed -i 's/Math.round(height)/Math.round(height)+/' "$demo/work/tide-api/src/harbour/tide/Predictions.java"
     commit tide-api "Round heights up"
-    sed -i 's/Math.round(height)+/(long) Math.ceil(height)/' "$demo/work/tide-api/src/harbour/tide/Tide.java"
+    ended tide-api 2
+    sed -i 's|return Math.round(height)+;|return (long) Math.ceil(height); // up: a keel that touches ground is worse than one that waits for water, says the harbour office, and so do the pilots|' \
+        "$demo/work/tide-api/src/harbour/tide/Predictions.java"
     commit tide-api "Round heights up, and compile"
     await 180 "tide-api 1.4.3 in staging" live tide-api 1.4.3 staging
     promote tide-api 1.4.3 >"$demo/waiting"
+    say "a season's branch fails, is mended and resumed; a run that is cancelled"
+    git_as developer -C "$demo/work/tide-api" checkout -q -b season/spring
+    echo "Spring tables: delivered by the harbour office." >>"$demo/work/tide-api/README"
+    commit tide-api "Hold predictions against the spring tables" season/spring
+    ended tide-api 4
+    mkdir -p "$demo/agents/builder/host/tables"
+    seq -f '2026-03-%02g,1973' 1 31 >"$demo/agents/builder/host/tables/spring.csv"
+    paseo resume tide-api#4 >/dev/null
+    ended tide-api 4
+    git_as developer -C "$demo/work/tide-api" checkout -q main
+    paseo start tide-api --param verbose=true --up-to test >/dev/null
+    paseo cancel tide-api#5 >/dev/null
+    ended tide-api 5
     unset PASEO_SERVICE
     paseo sign-in "$url" --name release-engineer --as release-engineer >/dev/null <<PASSWORD
 $(sed -n 's/^release-engineer *//p' "$demo/accounts")

@@ -11,6 +11,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.time.ZoneId;
 
 /** Serves predictions as JSON, with /health and /version. Arguments: port, file of the data key. */
 public final class TideApi {
@@ -24,7 +25,7 @@ public final class TideApi {
         HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), port), 0);
         server.createContext("/health", exchange -> answer(exchange, keyed ? 200 : 503, "{\"healthy\":" + keyed + "}"));
         server.createContext("/version", exchange -> answer(exchange, 200, "{\"version\":\"" + version + "\"}"));
-        server.createContext("/tides/today", exchange -> answer(exchange, 200, today(version)));
+        server.createContext("/tides/today", exchange -> answer(exchange, 200, Predictions.today(Instant.now(), ZoneId.systemDefault(), version)));
         server.start();
         System.out.println("tide-api " + version + " listens on " + port);
     }
@@ -33,13 +34,6 @@ public final class TideApi {
         try (InputStream in = TideApi.class.getResourceAsStream("/version.txt")) {
             return new String(in.readAllBytes(), StandardCharsets.UTF_8).strip();
         }
-    }
-
-    private static String today(String version) {
-        Instant now = Instant.now();
-        Instant high = Tide.nextHigh(now);
-        return "{\"now\":\"" + now + "\",\"height_mm\":" + Tide.height(now) + ",\"next_high\":\"" + high
-                + "\",\"next_high_mm\":" + Tide.height(high) + ",\"by\":\"tide-api " + version + "\"}";
     }
 
     private static void answer(HttpExchange exchange, int status, String json) throws IOException {

@@ -15,6 +15,7 @@ final class Scenario {
             versions: "1.4.{serial}"
             starts:
               - push: [main, "feature/*"]
+            newer-start: runs-beside
             stages:
               compile:
                 steps: [./build.sh]

@@ -90,7 +90,7 @@ class Runs {
 
     private void store(RunRow row, RunState before, RunState after) {
         Instant now = around.clock().now();
-        Instant started = row.startedAt() == null && after.status() != RunStatus.WAITING ? now : row.startedAt();
+        Instant started = row.startedAt() == null && after.status() == RunStatus.RUNNING ? now : row.startedAt();
         Instant ended = after.status().ended() ? now : null;
         if (mapper.move(new RunMapper.Moved(row.id(), row.revision(), word(after.status()), json.write(after), after.prepared(),
                 after.reason().map(why -> cut(why, 2000)).orElse(null), started, ended, wakeAt(row, after.status(), now))) != 1) {

@@ -1,10 +1,10 @@
-package harbour.tide;
+package harbour.tide.model;
 
 import java.time.Duration;
 import java.time.Instant;
 
 /** Predicts the height of the tide from harmonic constituents. */
-final class Tide {
+public final class Tide {
 
     /** A constituent: its amplitude in millimetres, its speed in degrees an hour, its phase in degrees. */
     record Constituent(String name, double amplitude, double speed, double phase) {}
@@ -15,22 +15,24 @@ final class Tide {
         new Constituent("N2", 250, 28.4397295, 72), new Constituent("K1", 70, 15.0410686, 63),
         new Constituent("O1", 60, 13.9430356, 310),
     };
-    static final int MEAN = 2100;
+
+    /** The mean height above chart datum, in millimetres. */
+    public static final int MEAN = 2100;
 
     private Tide() {}
 
-    /** The height above chart datum in millimetres. */
-    static long height(Instant at) {
+    /** The height above chart datum, in millimetres. */
+    public static double height(Instant at) {
         double hours = Duration.between(EPOCH, at).toMillis() / 3_600_000.0;
         double height = MEAN;
         for (Constituent each : HARBOUR) {
             height += each.amplitude() * Math.cos(Math.toRadians(each.speed() * hours - each.phase()));
         }
-        return Math.round(height);
+        return height;
     }
 
     /** The next high water: the first turning point from rising to falling, to the minute. */
-    static Instant nextHigh(Instant from) {
+    public static Instant nextHigh(Instant from) {
         Instant at = from;
         while (!(height(at.plusSeconds(60)) < height(at) && height(at) >= height(at.minusSeconds(60)))) {
             at = at.plusSeconds(60);
