@@ -36,6 +36,7 @@ public final class Commands {
         commands.put("where", () -> new WhereCommand(context));
         commands.put("show", () -> new ShowCommand(context));
         commands.put("why", () -> new WhyCommand(context));
+        commands.put("compare", () -> new CompareCommand(context));
         commands.put("start", () -> new StartCommand(context));
         commands.put("watch", () -> new WatchCommand(context));
         commands.put("promote", () -> new PromoteCommand(context));
@@ -46,6 +47,7 @@ public final class Commands {
         commands.put("again", () -> new OnceMoreCommand.Again(context));
         commands.put("fetch", () -> new FetchCommand(context));
         commands.put("check", () -> new CheckCommand(context));
+        commands.put("draft", () -> new DraftCommand(context));
         commands.put("sign-in", () -> new SignInCommand(context));
         commands.put("component", () -> group("Components: register, hook, pushes.", new ComponentCommands.Register(context),
                 new ComponentCommands.Hook(context), new ComponentCommands.Pushes(context)));

@@ -9,10 +9,10 @@ import java.util.Set;
 /** The roles, as one table of permissions. */
 public enum Role {
     VIEWER(EnumSet.of(LOOK)),
-    DEVELOPER(EnumSet.of(LOOK, START_RUN)),
+    DEVELOPER(EnumSet.of(LOOK, START_RUN, EDIT_PIPELINE)),
     TESTER(EnumSet.of(LOOK, DECIDE)),
     APPROVER(EnumSet.of(LOOK, DECIDE)),
-    RELEASE_ENGINEER(EnumSet.of(LOOK, START_RUN, PROMOTE, DECIDE, REGISTER_COMPONENT)),
+    RELEASE_ENGINEER(EnumSet.of(LOOK, START_RUN, EDIT_PIPELINE, PROMOTE, DECIDE, REGISTER_COMPONENT)),
     OPERATOR(EnumSet.of(LOOK, PROMOTE, EDIT_ENVIRONMENT, SET_SECRET, ENROL_AGENT)),
     AUDITOR(EnumSet.of(LOOK, VERIFY_AUDIT)),
     ADMINISTRATOR(EnumSet.allOf(Action.class));

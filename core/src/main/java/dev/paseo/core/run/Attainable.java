@@ -26,7 +26,7 @@ sealed interface Attainable {
         }
         boolean nothingFailed = !stage.waits().ifFailed().isEmpty() && !any(stages, stage.waits().ifFailed(), StageStatus.FAILED);
         if (nothingFailed && allEnded(stages, stage.waits().ifFailed())) {
-            return new Never(String.join(", ", stage.waits().ifFailed().stream().map(StageKey::toString).toList()) + " did not fail");
+            return new Never(String.join(", ", stage.waits().ifFailed().stream().map(StageKey::name).distinct().toList()) + " did not fail");
         }
         boolean free = stage.waits().after().stream().allMatch(key -> stages.get(key).letsGoOn())
                 && allEnded(stages, stage.waits().afterAny()) && !nothingFailed;

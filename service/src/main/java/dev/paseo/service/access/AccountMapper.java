@@ -32,6 +32,9 @@ interface AccountMapper {
     @Insert("insert into account_address (address, account_id, verified_at) values (#{address}, #{account}, #{at})")
     int addAddress(String address, long account, Instant at);
 
+    @Select("select address from account_address where account_id = #{account} order by verified_at, address limit 1")
+    Optional<String> addressOf(long account);
+
     @Select("select a.name from account_address d join account a on a.id = d.account_id where d.address = #{address}")
     Optional<String> nameOfAddress(String address);
 

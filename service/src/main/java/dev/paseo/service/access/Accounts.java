@@ -168,6 +168,11 @@ public class Accounts {
         return mapper.groups();
     }
 
+    /** The first verified address of an account. */
+    public Optional<String> addressOf(long account) {
+        return mapper.addressOf(account);
+    }
+
     /** The account that a verified address, or a plain account name, stands for. */
     public Optional<String> accountOf(String address) {
         return mapper.nameOfAddress(address.toLowerCase(java.util.Locale.ROOT)).or(() -> mapper.named(address).map(AccountRow::name));

@@ -66,6 +66,13 @@ interface ComponentMapper {
     @Insert("insert into component_link (component_id, title, address, position) values (#{component}, #{title}, #{address}, #{position})")
     int addLink(long component, String title, String address, int position);
 
+    @Select("select name from environment where not temporary order by position, id")
+    List<String> environments();
+
+    /** The tags of all agents. */
+    @Select("select distinct t.tag from agent a, json_table(a.tags, '$[*]' columns (tag varchar(63) path '$')) t order by t.tag")
+    List<String> tags();
+
     record FileHistoryRow(String commitId, String text, int problems, Instant readAt) {}
 
     /** Every text of the file that was seen, the newest first. */

@@ -48,10 +48,11 @@ class RunController {
     private final Lines lines;
     private final Logs logs;
     private final EvidenceViews evidence;
+    private final RunComparison comparison;
 
     /** What is shown of a run. */
     @Component
-    record Shown(RunViews views, Logs logs, EvidenceViews evidence) {}
+    record Shown(RunViews views, Logs logs, EvidenceViews evidence, RunComparison comparison) {}
 
     RunController(RunMapper mapper, Runs runs, PersonStarts starts, Lines lines, Shown shown) {
         this.mapper = mapper;
@@ -61,6 +62,7 @@ class RunController {
         this.views = shown.views();
         this.logs = shown.logs();
         this.evidence = shown.evidence();
+        this.comparison = shown.comparison();
     }
 
     private RunRow look(Person person, String component, long number) {
@@ -120,6 +122,13 @@ class RunController {
     @GetMapping("/runs/{component}/{number}/evidence")
     EvidenceViews.EvidenceView evidence(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
         return evidence.of(look(person, component, number).id());
+    }
+
+    /** What changed since another run of the component. */
+    @GetMapping("/runs/{component}/{number}/comparison")
+    RunComparison.ComparisonView compare(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
+            @RequestParam long with) {
+        return comparison.compare(look(person, component, with), look(person, component, number));
     }
 
     /** Lines of a stage's log from number {@code from} on; waits for the next one where there is none yet. */

@@ -106,6 +106,9 @@ interface RunMapper {
             where id = #{id} and revision = #{revision}""")
     int move(Moved moved);
 
+    @Select("select status from run where component_id = #{component} and branch = #{branch} order by number desc limit 1")
+    Optional<String> newestStatus(long component, String branch);
+
     record MemberRow(long id, long number, String status, boolean prepared, String newerStart) {}
 
     /** The runs of a line that have not ended. */

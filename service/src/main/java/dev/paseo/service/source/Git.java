@@ -42,6 +42,18 @@ final class Git {
 
     /** Output as it comes; closing it waits for git's end and fails where git failed. */
     static Streaming stream(Path folder, List<String> arguments) throws IOException {
+        return stream(folder, arguments, Map.of());
+    }
+
+    static String text(Path folder, List<String> arguments, Map<String, String> environment) {
+        try (Streaming running = stream(folder, arguments, environment)) {
+            return new String(running.output().readAllBytes(), StandardCharsets.UTF_8);
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+    }
+
+    private static Streaming stream(Path folder, List<String> arguments, Map<String, String> environment) throws IOException {
         List<String> command = new ArrayList<>(BEFORE);
         command.addAll(arguments);
         Path errors = Files.createTempFile("paseo-git", ".err");
@@ -49,6 +61,7 @@ final class Git {
         builder.environment().keySet().removeIf(name -> name.startsWith("GIT_"));
         builder.environment().putAll(Map.of("GIT_TERMINAL_PROMPT", "0", "GIT_CONFIG_NOSYSTEM", "1",
                 "GIT_CONFIG_GLOBAL", "/dev/null", "LC_ALL", "C"));
+        builder.environment().putAll(environment);
         Process process = builder.start();
         process.getOutputStream().close();
         return new Streaming(process, errors, arguments.getFirst());

@@ -125,6 +125,61 @@ public final class Mirror {
         return addresses;
     }
 
+    /** The paths of a commit's files, at most this many. */
+    public List<String> paths(String commit, int most) {
+        return Git.text(folder, List.of("ls-tree", "-r", "-z", "--name-only", "--full-tree", commit)).lines()
+                .flatMap(line -> java.util.Arrays.stream(line.split("\0"))).filter(path -> !path.isEmpty()).limit(most).toList();
+    }
+
+    /** Somebody who commits. */
+    public record Author(String name, String address) {}
+
+    /** The branch is no longer where it was, or the repository does not take the commit. */
+    public static final class NotTaken extends RuntimeException {
+        NotTaken(String message) {
+            super(message);
+        }
+    }
+
+    /**
+     * Commits one file on top of a commit and pushes it to a branch of the repository; the new commit.
+     *
+     * @param base  where the branch must be; for a new branch, what it begins at
+     * @param fresh whether the branch must not be there yet
+     */
+    public String commit(String branch, String base, boolean fresh, String path, String text, String message, Author author) {
+        try {
+            Path file = Files.createTempFile("paseo-commit", ".txt");
+            Path index = Files.createTempFile("paseo-commit", ".index");
+            try {
+                Files.delete(index);
+                Files.writeString(file, text);
+                Map<String, String> environment = Map.of("GIT_INDEX_FILE", index.toString(), "GIT_AUTHOR_NAME", author.name(), "GIT_AUTHOR_EMAIL", author.address(),
+                        "GIT_COMMITTER_NAME", author.name(), "GIT_COMMITTER_EMAIL", author.address());
+                String blob = Git.text(folder, List.of("hash-object", "-w", "--no-filters", file.toString())).strip();
+                Git.text(folder, List.of("read-tree", base), environment);
+                Git.text(folder, List.of("update-index", "--add", "--cacheinfo", "100644," + blob + "," + path), environment);
+                String tree = Git.text(folder, List.of("write-tree"), environment).strip();
+                String commit = Git.text(folder, List.of("commit-tree", tree, "-p", base, "-m", message), environment).strip();
+                push(branch, commit, fresh ? "" : base);
+                return commit;
+            } finally {
+                Files.deleteIfExists(file);
+                Files.deleteIfExists(index);
+            }
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+    }
+
+    private void push(String branch, String commit, String expected) {
+        try {
+            Git.text(folder, List.of("push", "-q", "--force-with-lease=refs/heads/" + branch + ":" + expected, repository, commit + ":refs/heads/" + branch));
+        } catch (Git.Failed refused) {
+            throw new NotTaken(refused.getMessage());
+        }
+    }
+
     /** Keeps a commit from being collected when its branch goes away. */
     public void pin(String name, String commit) {
         Git.run(folder, List.of("update-ref", "refs/paseo/" + name, commit));

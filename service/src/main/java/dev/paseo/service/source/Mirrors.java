@@ -7,6 +7,7 @@ import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
@@ -25,6 +26,13 @@ public class Mirrors {
     public Mirror of(long component, String repository) {
         return mirrors.computeIfAbsent(component,
                 id -> new Mirror(settings.data().resolve("mirrors").toAbsolutePath().resolve(id + ".git"), repository));
+    }
+
+    /** A mirror of a repository that no component has yet, to look at what is in it. */
+    public Mirror glance(String repository) {
+        allow(repository);
+        String name = UUID.nameUUIDFromBytes(repository.getBytes(java.nio.charset.StandardCharsets.UTF_8)).toString();
+        return new Mirror(settings.data().resolve("glances").toAbsolutePath().resolve(name + ".git"), repository);
     }
 
     /** Refuses a repository that is not a folder below an allowed one, links resolved. */

@@ -1,0 +1,153 @@
+package dev.paseo.service.component;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.language.Problem;
+import dev.paseo.language.draft.Draft;
+import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.Variants;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.source.Mirror;
+import dev.paseo.service.source.Mirrors;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import org.springframework.http.MediaType;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Pipeline files: read, checked, drafted. */
+@RestController
+@RequestMapping("/api/v1")
+class PipelineController {
+
+    private static final int MOST_PATHS = 5000;
+
+    /** The file of a branch as it is in force. */
+    record PipelineView(String branch, String commit, String path, String text, List<Problem> problems) {}
+
+    /** A text of the file, and the commit at which it was first seen. */
+    record PipelineVersionView(String commit, String text, int problems, Instant readAt) {}
+
+    record CheckRequest(String text) {}
+
+    /** A stage as the graph shows it. */
+    record PlannedStageView(String name, List<String> variants, List<String> after, List<String> afterAny, List<String> ifFailed, boolean mayFail,
+            Optional<String> wantedIf, List<String> wants, List<String> keeps) {}
+
+    /** What a text says, where nothing is wrong with it. */
+    record PlanView(List<String> pushes, List<PlannedStageView> stages, List<Map<String, String>> route, Map<String, AskView> asks) {}
+
+    record AskView(String question, String kind, String standard, List<String> choices) {}
+
+    /** Names to complete with. */
+    record KnownNames(List<String> components, List<String> environments, List<String> tags) {}
+
+    record CheckView(List<Problem> problems, List<Problem> warnings, Optional<PlanView> plan, KnownNames known) {}
+
+    record DraftRequest(String component, String repository, Optional<String> branch) {}
+
+    /** A drafted text; {@code free} is another name where the wanted one is taken. */
+    record DraftView(String branch, String commit, boolean there, String text, Optional<String> free) {}
+
+    private final Components components;
+    private final ComponentMapper mapper;
+    private final PipelineChecks checks;
+    private final Mirrors mirrors;
+
+    PipelineController(Components components, ComponentMapper mapper, PipelineChecks checks, Mirrors mirrors) {
+        this.components = components;
+        this.mapper = mapper;
+        this.checks = checks;
+        this.mirrors = mirrors;
+    }
+
+    private Registered look(Person person, String name) {
+        Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
+        return components.named(name);
+    }
+
+    /** The JSON Schema (2020-12) of pipeline files. */
+    @GetMapping(value = "/pipeline-schema", produces = "application/schema+json")
+    String schema() throws IOException {
+        try (InputStream in = Objects.requireNonNull(PipelineFile.class.getResourceAsStream("/dev/paseo/language/paseo.schema.json"))) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
+    }
+
+    @GetMapping("/components/{name}/pipeline")
+    PipelineView inForce(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestParam Optional<String> branch) {
+        Registered component = look(person, name);
+        String wanted = branch.orElse(component.mainBranch());
+        String commit = Optional.ofNullable(components.heads(component.id()).get(wanted))
+                .orElseThrow(() -> Refusal.notFound(name + " has no branch " + wanted));
+        String text = components.mirror(component).file(commit, component.filePath()).orElse("");
+        return new PipelineView(wanted, commit, component.filePath(), text, components.readFile(component, commit).problems());
+    }
+
+    @GetMapping("/components/{name}/pipeline/history")
+    List<PipelineVersionView> history(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        List<ComponentMapper.FileHistoryRow> rows = mapper.fileHistory(look(person, name).id(), 200);
+        Map<String, ComponentMapper.FileHistoryRow> first = new LinkedHashMap<>();
+        // The newest first; of the commits with one text the oldest stays.
+        rows.forEach(row -> first.put(row.text(), row));
+        return first.values().stream().map(row -> new PipelineVersionView(row.commitId(), row.text(), row.problems(), row.readAt())).toList();
+    }
+
+    /** Checks a text as the file of this component; nothing is kept. */
+    @PostMapping(value = "/components/{name}/pipeline/check", consumes = MediaType.APPLICATION_JSON_VALUE)
+    CheckView check(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody CheckRequest request) {
+        PipelineChecks.Checked checked = checks.check(look(person, name), request.text());
+        return new CheckView(checked.problems(), checked.warnings(), checked.file().map(PipelineController::plan),
+                new KnownNames(components.all().stream().map(Registered::name).toList(), mapper.environments(), mapper.tags()));
+    }
+
+    private static PlanView plan(PipelineFile file) {
+        Map<String, AskView> asks = new LinkedHashMap<>();
+        file.asks().forEach((name, ask) -> asks.put(name, new AskView(ask.question(), ask.kind().name().toLowerCase(java.util.Locale.ROOT), ask.standard(), ask.choices())));
+        return new PlanView(file.pushes(), file.stages().stream().map(PipelineController::planned).toList(),
+                file.route().stream().map(PipelineController::words).toList(), asks);
+    }
+
+    private static Map<String, String> words(Map<String, PipelineFile.Entry> step) {
+        Map<String, String> words = new LinkedHashMap<>();
+        step.forEach((environment, entry) -> words.put(environment, entry.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-')));
+        return words;
+    }
+
+    private static PlannedStageView planned(PipelineFile.Stage stage) {
+        return new PlannedStageView(stage.name(), stage.variants().stream().map(Variants::name).toList(), stage.order().after(), stage.order().afterAny(),
+                stage.order().ifFailed(), stage.conditions().mayFail(), stage.conditions().wantedIf(), stage.wants(), List.copyOf(stage.keep().keySet()));
+    }
+
+    /** Looks at a repository and writes a first file; says whether the name is taken, and which is free. */
+    @PostMapping("/drafts")
+    DraftView draft(@AuthenticationPrincipal Person person, @RequestBody DraftRequest request) {
+        Permission.require(person, Action.REGISTER_COMPONENT);
+        Mirror mirror = mirrors.glance(request.repository());
+        mirror.fetch();
+        Map<String, String> heads = mirror.heads();
+        String branch = request.branch().orElseGet(() -> heads.containsKey("main") || heads.isEmpty() ? "main" : heads.keySet().iterator().next());
+        String commit = Optional.ofNullable(heads.get(branch)).orElseThrow(() -> Refusal.invalid("/branch", "the repository has no branch " + branch));
+        Optional<String> there = mirror.file(commit, "paseo.yaml");
+        String text = there.orElseGet(() -> Draft.of(request.component(), branch,
+                new Draft.Repository(new HashSet<>(mirror.paths(commit, MOST_PATHS)), path -> mirror.file(commit, path))));
+        boolean taken = mapper.named(request.component()).isPresent();
+        return new DraftView(branch, commit, there.isPresent(), text, taken ? Optional.of(components.freeName(request.component())) : Optional.empty());
+    }
+}

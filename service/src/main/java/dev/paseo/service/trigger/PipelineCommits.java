@@ -1,0 +1,115 @@
+package dev.paseo.service.trigger;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.core.trigger.PushTrigger;
+import dev.paseo.language.Problem;
+import dev.paseo.service.access.Accounts;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.PipelineChecks;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.source.Mirror;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Commits pipeline files from the console; what is committed is in force for the very next event. */
+@RestController
+@RequestMapping("/api/v1/components/{name}/pipeline")
+class PipelineCommits {
+
+    /**
+     * A text to be committed.
+     *
+     * @param base the commit that the text was written on: where the branch must still be, or, for a new one, what it begins at
+     */
+    record CommitRequest(String branch, String base, String text, String message) {}
+
+    /** What came of it. */
+    record CommitView(String branch, String commit, Optional<Long> run, Optional<String> reason) {}
+
+    /** What a push of this text to this branch would start, and why not where it would not. */
+    record EffectView(boolean starts, boolean trusted, String sentence) {}
+
+    record EffectRequest(String branch, String text) {}
+
+    private final Components components;
+    private final PipelineChecks checks;
+    private final Pushes pushes;
+    private final Accounts accounts;
+    private final AuditTrail audit;
+
+    PipelineCommits(Components components, PipelineChecks checks, Pushes pushes, Accounts accounts, AuditTrail audit) {
+        this.components = components;
+        this.checks = checks;
+        this.pushes = pushes;
+        this.accounts = accounts;
+        this.audit = audit;
+    }
+
+    @PostMapping("/commits")
+    @ResponseStatus(HttpStatus.CREATED)
+    CommitView commit(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody CommitRequest request) {
+        Permission.require(person, Action.EDIT_PIPELINE, Optional.of(name), Optional.empty());
+        Registered component = components.named(name);
+        refuseProblems(component, request.text());
+        if (request.message().isBlank() || request.message().length() > 2000) {
+            throw Refusal.invalid("/message", "a commit's message has 1 to 2000 signs");
+        }
+        if (!request.branch().matches("[A-Za-z0-9][A-Za-z0-9._/-]{0,199}") || request.branch().contains("..") || request.branch().contains("//")) {
+            throw Refusal.invalid("/branch", "should be a branch's name; got '" + request.branch() + "'");
+        }
+        String address = accounts.addressOf(person.id()).orElseThrow(() -> Refusal.conflict("your account has no verified address to commit with"));
+        String commit = commit(component, request, new Mirror.Author(person.name(), address));
+        audit.record(AuditTrail.Entry.of(person.name(), "pipeline file committed", name).with("branch", request.branch()).with("commit", commit));
+        Optional<Pushes.Led> led = pushes.look(component, Optional.of(person.name())).stream().filter(each -> each.commit().equals(commit)).findFirst();
+        return new CommitView(request.branch(), commit, led.flatMap(Pushes.Led::run).map(run -> run.number()), led.flatMap(Pushes.Led::reason));
+    }
+
+    private String commit(Registered component, CommitRequest request, Mirror.Author author) {
+        Mirror mirror = components.mirror(component);
+        mirror.fetch();
+        Map<String, String> heads = mirror.heads();
+        Optional<String> head = Optional.ofNullable(heads.get(request.branch()));
+        if (head.isPresent() && !head.get().equals(request.base()) || head.isEmpty() && !heads.containsValue(request.base())) {
+            throw Refusal.conflict(request.branch() + " has moved on since this text was begun: it is at "
+                    + head.map(commit -> commit.substring(0, 8)).orElse("no commit") + ". Nothing was committed; compare and commit again");
+        }
+        try {
+            return mirror.commit(request.branch(), request.base(), head.isEmpty(), component.filePath(), request.text(), request.message(), author);
+        } catch (Mirror.NotTaken refused) {
+            throw Refusal.conflict("the repository did not take the commit: " + refused.getMessage());
+        }
+    }
+
+    private void refuseProblems(Registered component, String text) {
+        List<Problem> problems = checks.check(component, text).problems();
+        if (!problems.isEmpty()) {
+            throw Refusal.unprocessable("The pipeline file has problems", "line " + problems.getFirst()
+                    + (problems.size() > 1 ? " (and " + (problems.size() - 1) + " more)" : ""));
+        }
+    }
+
+    /** Whether a push of this text to this branch would start a run. */
+    @PostMapping("/effect")
+    EffectView effect(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody EffectRequest request) {
+        Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
+        Registered component = components.named(name);
+        return checks.check(component, request.text()).file().map(file -> switch (PushTrigger.decide(request.branch(), file.pushes(), components.rules(component.id()))) {
+            case PushTrigger.Outcome.StartsNothing(String reason) -> new EffectView(false, false, reason);
+            case PushTrigger.Outcome.Starts(boolean trusted) -> new EffectView(true, trusted, "a push to " + request.branch() + " starts a run"
+                    + (trusted ? ", and its version walks the route" : "; its version does not walk, since the branch is not trusted"));
+        }).orElseGet(() -> new EffectView(false, false, "the file has problems"));
+    }
+}
