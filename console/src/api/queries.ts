@@ -32,10 +32,10 @@ export const taskLog = (id: number, work: number) =>
     queryFn: () => need(api.GET("/api/v1/deployments/{id}/tasks/{work}/log", { params: { path: { id, work } } })),
   });
 
-export const componentRuns = (component: string) =>
+export const componentRuns = (component: string, limit = 8) =>
   queryOptions({
-    queryKey: ["runs", component],
-    queryFn: () => need(api.GET("/api/v1/components/{component}/runs", { params: { path: { component }, query: { limit: 8 } } })),
+    queryKey: ["runs", component, limit],
+    queryFn: () => need(api.GET("/api/v1/components/{component}/runs", { params: { path: { component }, query: { limit } } })),
   });
 
 export const pushes = (name: string) =>
@@ -43,3 +43,30 @@ export const pushes = (name: string) =>
     queryKey: ["pushes", name],
     queryFn: () => need(api.GET("/api/v1/components/{name}/pushes", { params: { path: { name } } })),
   });
+
+export const evidence = (component: string, number: number) =>
+  queryOptions({
+    queryKey: ["run", component, number, "evidence"],
+    queryFn: () => need(api.GET("/api/v1/runs/{component}/{number}/evidence", { params: { path: { component, number } } })),
+  });
+
+export const comparison = (component: string, number: number, other: number) =>
+  queryOptions({
+    queryKey: ["run", component, number, "comparison", other],
+    queryFn: () => need(api.GET("/api/v1/runs/{component}/{number}/comparison", { params: { path: { component, number }, query: { with: other } } })),
+  });
+
+export const component = (name: string) =>
+  queryOptions({ queryKey: ["component", name], queryFn: () => need(api.GET("/api/v1/components/{name}", { params: { path: { name } } })) });
+
+export const pipeline = (name: string, branch?: string) =>
+  queryOptions({
+    queryKey: ["pipeline", name, branch],
+    queryFn: () => need(api.GET("/api/v1/components/{name}/pipeline", { params: { path: { name }, query: { branch } } })), staleTime: Infinity,
+  });
+
+export const pipelineHistory = (name: string) =>
+  queryOptions({ queryKey: ["pipeline-history", name], queryFn: () => need(api.GET("/api/v1/components/{name}/pipeline/history", { params: { path: { name } } })) });
+
+export const pipelineSchema = () =>
+  queryOptions({ queryKey: ["pipeline-schema"], queryFn: async () => (await fetch("/api/v1/pipeline-schema")).json() as Promise<unknown>, staleTime: Infinity });

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { gateOf, pathTo } from "./whereabouts/MapRow";
-import { stageToShow } from "./run/Run";
-import { rowsOf, type Step } from "./run/rows";
+import { layout } from "./run/graph";
+import { countOf, indexOf, partsOf, rowAt, type Step } from "./run/rows";
+import { nodesOf, stageToShow } from "./run/stages";
 import { stopsOf } from "./version/stops";
 import { heroStops } from "./deployment/hero";
 
@@ -30,23 +31,57 @@ describe("a row of whereabouts", () => {
 
 describe("the log", () => {
   const step = (position: number): Step => ({ position, tried: 1, name: `./step-${position}.sh`, status: "passed", startedAt: "2026-11-23T09:00:00Z" });
-  const line = (number: number, at: number) => ({ number, millis: 0, step: at, text: `line ${number}` });
-  const lines = [line(1, 0), line(2, 1), line(3, 1), line(4, 2), line(5, 0)];
-  const shown = (closed: number[]) =>
-    rowsOf([step(1), step(2)], lines, new Set(closed)).map((row) => (row.kind === "step" ? `step ${row.step.position}` : row.line.number));
+  const outline = [{ step: 0, first: 1, last: 1 }, { step: 1, first: 2, last: 3 }, { step: 2, first: 4, last: 4 }, { step: 0, first: 5, last: 5 }];
+  const shown = (closed: number[], spans = outline) => {
+    const parts = partsOf([step(1), step(2)], spans, new Set(closed));
+    return Array.from({ length: countOf(parts) }, (_, at) => {
+      const row = rowAt(parts, at);
+      return row?.kind === "step" ? `step ${row.step.position}` : row?.number;
+    });
+  };
 
   it("has the agent's words around the steps and each step's lines under it", () => expect(shown([])).toEqual([1, "step 1", 2, 3, "step 2", 4, 5]));
   it("folds", () => expect(shown([1])).toEqual([1, "step 1", "step 2", 4, 5]));
+  it("shows a step that has said nothing yet", () => expect(shown([], outline.slice(0, 2))).toEqual([1, "step 1", 2, 3, "step 2"]));
+  it("finds a line among millions at once", () => {
+    const parts = partsOf([step(1)], [{ step: 1, first: 1, last: 5_000_000 }], new Set());
+    expect(rowAt(parts, 4_000_000)).toEqual({ kind: "line", number: 4_000_000 });
+    expect(indexOf(parts, 4_000_000)).toBe(4_000_000);
+    expect(indexOf(partsOf([step(1)], outline, new Set([1])), 2)).toBeUndefined();
+  });
+});
+
+const stage = (name: string, status: string, more: Partial<Schemas["StageView"]> = {}): Schemas["StageView"] =>
+  ({ name, variant: "", attempt: 1, status, after: [], afterAny: [], ifFailed: [], steps: [], takes: [], ...more });
+
+describe("the graph", () => {
+  const stages = [stage("compile", "passed"), stage("tests", "failed", { variant: "UTC", after: ["compile"] }), stage("tests", "passed", { variant: "Auckland", after: ["compile"] }),
+    stage("tests", "passed", { variant: "UTC", attempt: 2, after: ["compile"] }), stage("ring", "skipped", { ifFailed: ["tests"] })];
+
+  it("shows the newest attempt of each variant, and names mean all variants", () => {
+    const nodes = nodesOf(stages);
+    expect(nodes.map((node) => node.key)).toEqual(["compile", "tests UTC", "tests Auckland", "ring"]);
+    expect(nodes[1]?.stage.attempt).toBe(2);
+    expect(nodes[3]?.ifFailed).toEqual(["tests UTC", "tests Auckland"]);
+  });
+
+  it("places each stage right of what it waits for, none upon another", () => {
+    const { nodes, edges } = layout(nodesOf(stages));
+    const at = new Map(nodes.map((placed) => [placed.node.key, placed]));
+    edges.forEach((edge) => expect(at.get(edge.from)?.x).toBeLessThan(at.get(edge.to)?.x ?? 0));
+    expect(new Set(nodes.map((placed) => `${placed.x} ${placed.y}`)).size).toBe(nodes.length);
+    expect(edges).toHaveLength(4);
+  });
 });
 
 describe("the stage that is shown first", () => {
-  const stage = (name: string, status: string, startedAt?: string): Schemas["StageView"] => ({ name, attempt: 1, status, startedAt, steps: [] });
+  const begun = (name: string, status: string, startedAt?: string) => stage(name, status, { startedAt });
   it.each([
-    ["the failed one", [stage("compile", "failed", "x"), stage("tests", "skipped")], "compile"],
-    ["the running one", [stage("compile", "passed", "x"), stage("tests", "running", "x")], "tests"],
-    ["the last that began", [stage("compile", "passed", "x"), stage("tests", "passed", "x")], "tests"],
-    ["the first when none began", [stage("compile", "waiting"), stage("tests", "waiting")], "compile"],
-  ])("is %s", (_, stages, name) => expect(stageToShow(stages)).toBe(name));
+    ["the failed one", [begun("compile", "failed", "x"), begun("tests", "skipped")], "compile"],
+    ["the running one", [begun("compile", "passed", "x"), begun("tests", "running", "x")], "tests"],
+    ["the last that began", [begun("compile", "passed", "x"), begun("tests", "passed", "x")], "tests"],
+    ["the first when none began", [begun("compile", "waiting"), begun("tests", "waiting")], "compile"],
+  ])("is %s", (_, stages, name) => expect(stageToShow(stages)?.name).toBe(name));
 });
 
 describe("the walk", () => {

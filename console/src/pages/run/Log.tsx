@@ -1,73 +1,81 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { ChevronDown, ChevronRight, ChevronUp, Download, ArrowDownToLine, Search } from "lucide-react";
+import { ChevronDown, ChevronRight } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
-import type { Schemas } from "../../api/client";
 import { Glyph } from "../../design/Glyph";
+import { bytes } from "../../design/parts";
 import { workState } from "../../design/states";
 import { lengthOf, useNow } from "../../design/time";
+import { LogBar } from "./LogBar";
 import { Text } from "./Text";
-import { rowsOf, type LogRow, type Step } from "./rows";
-import { useLog } from "./useLog";
+import { countOf, indexOf, partsOf, rowAt, type Step } from "./rows";
+import { keyOf, type Stage } from "./stages";
+import { useLog, type LogLine } from "./useLog";
+import { useSearch } from "./useSearch";
 
 interface Props {
   component: string;
   number: number;
-  stage: Schemas["StageView"];
+  stage: Stage;
 }
 
-/** A stage's log, folded by step, live, searched, with a link to each line. */
+const named = () => Number(/^#L(\d+)$/.exec(location.hash)?.[1] ?? 0);
+
+/** A stage's log, folded by step, live, searched, with a link to each line; of any length. */
 export function Log({ component, number, stage }: Props) {
-  const { lines, away } = useLog(component, number, stage);
+  const log = useLog(component, number, stage);
   const [closed, setClosed] = useState<ReadonlySet<number>>(new Set());
-  const [wanted, setWanted] = useState("");
-  const [hit, setHit] = useState(0);
-  const [following, setFollowing] = useState(!location.hash);
-  const rows = useMemo(() => rowsOf(stage.steps, lines, closed), [stage.steps, lines, closed]);
-  const hits = useMemo(() => (wanted.length < 2 ? [] : rows.flatMap((row, at) =>
-    row.kind === "line" && row.line.text.toLowerCase().includes(wanted.toLowerCase()) ? [at] : [])), [rows, wanted]);
+  const [following, setFollowing] = useState(!named());
+  const parts = useMemo(() => partsOf(stage.steps, log.spans, closed), [stage.steps, log.spans, closed]);
+  const rows = countOf(parts);
   const scroll = useRef<HTMLDivElement>(null);
-  const list = useVirtualizer({ count: rows.length, getScrollElement: () => scroll.current, estimateSize: (at) => (rows[at]?.kind === "step" ? 32 : 21), overscan: 30 });
+  const list = useVirtualizer({ count: rows, getScrollElement: () => scroll.current, overscan: 20,
+    estimateSize: (at) => (parts.length < 2000 && rowAt(parts, at)?.kind === "step" ? 32 : 21) });
+  const items = list.getVirtualItems();
+  const numbers = items.flatMap((item) => {
+    const row = rowAt(parts, item.index);
+    return row?.kind === "line" ? [row.number] : [];
+  });
+  const first = numbers[0];
+  const last = numbers.at(-1);
+  const { want } = log;
 
   useEffect(() => {
-    if (following && rows.length > 0) list.scrollToIndex(rows.length - 1, { align: "end" });
-  }, [following, rows.length, list]);
-
-  const go = (to: number) => {
-    if (hits.length === 0) return;
-    const next = (to + hits.length) % hits.length;
-    setHit(next);
+    if (first !== undefined && last !== undefined) want(first, last);
+  }, [first, last, want]);
+  useEffect(() => {
+    if (following && rows > 0) list.scrollToIndex(rows - 1, { align: "end" });
+  }, [following, rows, list]);
+  const show = (line: number) => {
+    const at = indexOf(parts, line);
     setFollowing(false);
-    list.scrollToIndex(hits[next] ?? 0, { align: "center" });
+    if (at !== undefined) list.scrollToIndex(at, { align: "center" });
   };
+  const began = useRef(false);
+  useEffect(() => {
+    if (began.current || rows === 0 || !named()) return;
+    began.current = true;
+    const at = indexOf(parts, named());
+    if (at !== undefined) list.scrollToIndex(at, { align: "center" });
+  }, [rows, parts, list]);
+
+  const search = useSearch({ component, number, ...stage }, log.total, show);
   const flip = (step: Step) => setClosed((before) => {
     const after = new Set(before);
     if (!after.delete(step.position)) after.add(step.position);
     return after;
   });
-
   return (
-    <section className="log sheet" aria-label={`Log of ${stage.name}`}>
-      <div className="log-bar">
-        <b>{stage.name}</b><span className="quiet">{lines.length} {lines.length === 1 ? "line" : "lines"}{away && ", connection lost"}</span>
-        <span className="grow" />
-        <label className="log-search">
-          <Search size={15} aria-hidden="true" /><span className="sr-only">Search the log</span>
-          <input value={wanted} onChange={(event) => { setWanted(event.target.value); setHit(0); }} onKeyDown={(event) => event.key === "Enter" && go(hit + (event.shiftKey ? -1 : 1))} placeholder="Search" />
-          {wanted.length > 1 && <span>{hits.length === 0 ? "none" : `${hit + 1} of ${hits.length}`}</span>}
-          <button type="button" onClick={() => go(hit - 1)} aria-label="Hit before"><ChevronUp size={16} /></button>
-          <button type="button" onClick={() => go(hit + 1)} aria-label="Next hit"><ChevronDown size={16} /></button>
-        </label>
-        <button type="button" className="btn small" aria-pressed={following} onClick={() => setFollowing(!following)}><ArrowDownToLine size={15} />{following ? "Following" : "Follow"}</button>
-        <a className="btn small quiet-btn" href={`/api/v1/runs/${component}/${number}/stages/${stage.name}/log.txt`} download={`${component}-${number}-${stage.name}.log`}><Download size={15} />Whole log</a>
-      </div>
+    <section className="log sheet" aria-label={`Log of ${keyOf(stage)}`}>
+      <LogBar component={component} number={number} stage={stage} total={log.total} away={log.away} search={search} following={following} onFollow={() => setFollowing(!following)} />
       <div className="log-scroll" ref={scroll} tabIndex={0} role="region" aria-label="Log lines" onWheel={() => setFollowing(false)}>
-        {rows.length === 0 && <p className="log-empty">{emptyWords(stage)}</p>}
+        {rows === 0 && <p className="log-empty">{emptyWords(stage)}</p>}
         <div style={{ height: list.getTotalSize(), position: "relative" }}>
-          {list.getVirtualItems().map((item) => {
-            const row = rows[item.index];
+          {items.map((item) => {
+            const row = rowAt(parts, item.index);
             return (
               <div key={item.key} className="log-row" style={{ transform: `translateY(${item.start}px)`, height: item.size }}>
-                {row && <Row row={row} wanted={wanted} current={hits[hit] === item.index} onFlip={flip} />}
+                {row?.kind === "step" && <StepRow step={row.step} open={row.open} onFlip={() => flip(row.step)} />}
+                {row?.kind === "line" && <LineRow number={row.number} line={log.line(row.number)} wanted={search.wanted} current={search.current === row.number} />}
               </div>
             );
           })}
@@ -77,20 +85,18 @@ export function Log({ component, number, stage }: Props) {
   );
 }
 
-function emptyWords(stage: Schemas["StageView"]): string {
-  if (stage.status === "ready") return "Waits for an agent.";
+function emptyWords(stage: Stage): string {
+  if (stage.waitsFor) return `It ${stage.waitsFor}.`;
   if (stage.status === "waiting") return "Waits for the stages before it.";
   return stage.reason ?? (stage.endedAt ? "It said nothing." : "Nothing said yet.");
 }
 
-function Row({ row, wanted, current, onFlip }: { row: LogRow; wanted: string; current: boolean; onFlip: (step: Step) => void }) {
-  if (row.kind === "step") return <StepRow step={row.step} open={row.open} onFlip={() => onFlip(row.step)} />;
-  const id = `L${row.line.number}`;
-  const named = location.hash === `#${id}`;
+function LineRow({ number, line, wanted, current }: { number: number; line: LogLine | undefined; wanted: string; current: boolean }) {
+  const id = `L${number}`;
   return (
-    <div className={`log-line ${current || named ? "current" : ""}`} id={id}>
-      <a href={`#${id}`} aria-label={`Line ${row.line.number}`}>{row.line.number}</a>
-      <code><Text text={row.line.text} wanted={wanted} /></code>
+    <div className={`log-line ${current || named() === number ? "current" : ""}`} id={id}>
+      <a href={`#${id}`} aria-label={`Line ${number}`}>{number}</a>
+      <code>{line ? <Text text={line.text} wanted={wanted} /> : " "}</code>
     </div>
   );
 }
@@ -98,12 +104,15 @@ function Row({ row, wanted, current, onFlip }: { row: LogRow; wanted: string; cu
 function StepRow({ step, open, onFlip }: { step: Step; open: boolean; onFlip: () => void }) {
   const now = useNow();
   const state = workState(step.status);
-  const words = `${state.word}, ${lengthOf(step.startedAt, step.endedAt ? new Date(step.endedAt) : now)}`;
+  const words = [`${state.word}, ${lengthOf(step.startedAt, step.endedAt ? new Date(step.endedAt) : now)}`];
+  if (step.exitCode) words.push(`exit status ${step.exitCode}`);
+  if (step.peakMemory) words.push(`at most ${bytes(step.peakMemory)}`);
   return (
     <button type="button" className="log-step" aria-expanded={open} onClick={onFlip}>
       {open ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
-      <Glyph shape={state.shape} tone={state.tone} /><b>{step.name}</b><span className="quiet">step {step.position}</span>
-      <span className="grow" /><span className="quiet">{words}{step.exitCode ? `, exit status ${step.exitCode}` : ""}</span>
+      <Glyph shape={state.shape} tone={state.tone} /><b>{step.name}</b>
+      <span className="quiet">step {step.position}{step.tried > 1 ? `, try ${step.tried}` : ""}</span>
+      <span className="grow" /><span className="quiet">{words.join(", ")}</span>
     </button>
   );
 }

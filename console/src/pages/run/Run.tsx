@@ -1,27 +1,28 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { CircleX } from "lucide-react";
-import { useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { Tabs } from "radix-ui";
+import { lazy, Suspense } from "react";
 import { useParams, useSearchParams } from "react-router";
-import { api, need, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { run as runQuery } from "../../api/queries";
 import { Glyph } from "../../design/Glyph";
-import { bytes, Digest, Loading, Trouble } from "../../design/parts";
+import { Loading, Trouble } from "../../design/parts";
 import { workState } from "../../design/states";
-import { At, lengthOf, useNow } from "../../design/time";
+import { lengthOf, useNow } from "../../design/time";
 import { Causes } from "./Causes";
 import { Log } from "./Log";
-import { StageLine } from "./StageLine";
+import { RunActions } from "./RunActions";
+import { Side } from "./Side";
+import { StageGraph } from "./StageGraph";
+import { attemptsOf, keyOf, stageToShow, type Stage } from "./stages";
+
+const Tests = lazy(() => import("./Tests"));
+const Coverage = lazy(() => import("./Coverage"));
+const Findings = lazy(() => import("./Findings"));
+const Compare = lazy(() => import("./Compare"));
 
 type View = Schemas["RunView"];
 
 const ENDED = ["passed", "warned", "failed", "cancelled"];
-
-/** The stage that a reader most likely wants: the one that failed, else the one that runs, else the last that began. */
-export function stageToShow(stages: Schemas["StageView"][]): string | undefined {
-  const found = stages.find((stage) => stage.status === "failed") ?? stages.find((stage) => stage.status === "running")
-    ?? stages.findLast((stage) => stage.startedAt) ?? stages[0];
-  return found?.name;
-}
 
 export default function Run() {
   const { component = "", number = "0" } = useParams();
@@ -31,27 +32,70 @@ export default function Run() {
   return <Shown key={`${component}#${number}`} view={run.data} />;
 }
 
+/** Which attempt of which stage the address asks for. */
+function chosen(stages: Stage[], params: URLSearchParams): Stage | undefined {
+  const of = stages.filter((stage) => stage.name === params.get("stage") && (stage.variant === (params.get("variant") ?? "") || !params.has("variant")));
+  return of.find((stage) => String(stage.attempt) === params.get("attempt")) ?? of.at(-1) ?? stageToShow(stages);
+}
+
 function Shown({ view }: { view: View }) {
   const { run, stages } = view;
   const [params, setParams] = useSearchParams();
-  const selected = params.get("stage") ?? stageToShow(stages);
-  const stage = stages.find((each) => each.name === selected);
+  const stage = chosen(stages, params);
+  const select = (next: Stage) => setParams({ stage: next.name, ...(next.variant && { variant: next.variant }), attempt: String(next.attempt) }, { replace: true });
+  const part = params.get("part") ?? "log";
+  const turn = (next: string) => setParams((before) => {
+    before.set("part", next);
+    return before;
+  }, { replace: true });
   return (
     <>
       <title>{`${run.component} #${run.number} · Paseo`}</title>
       <RunTitle view={view} />
       <Causes links={view.causes} last={`${run.component} #${run.number}`} />
       {run.reason && <p className={`run-reason ${run.status === "failed" ? "bad" : "quiet"}`}>{run.reason}</p>}
-      <StageLine view={view} selected={selected} onSelect={(name) => setParams({ stage: name }, { replace: true })} />
+      {view.waitsForRun && <p className="run-reason quiet">Waits for #{view.waitsForRun}, the run of its branch before it, to end.</p>}
+      <StageGraph view={view} selected={stage && keyOf(stage)} onSelect={select} />
       <div className="run-columns">
-        {stage && <Log key={`${stage.name}/${stage.attempt}`} component={run.component} number={run.number} stage={stage} />}
-        <Side view={view} />
+        <Tabs.Root value={part} onValueChange={turn} className="run-main">
+          <Tabs.List className="tabs" aria-label="Parts of the run">
+            {[["log", "Log"], ["tests", "Tests"], ["coverage", "Coverage"], ["findings", "Findings"], ["compare", "Compare"]].map(([value = "", word]) =>
+              <Tabs.Trigger key={value} value={value}>{word}</Tabs.Trigger>)}
+          </Tabs.List>
+          <Tabs.Content value="log">
+            {stage && <Attempts stages={stages} stage={stage} onSelect={select} />}
+            {stage && <Log key={`${keyOf(stage)}/${stage.attempt}`} component={run.component} number={run.number} stage={stage} />}
+          </Tabs.Content>
+          <Suspense fallback={<Loading height={300} />}>
+            <Tabs.Content value="tests"><Tests component={run.component} number={run.number} /></Tabs.Content>
+            <Tabs.Content value="coverage"><Coverage component={run.component} number={run.number} /></Tabs.Content>
+            <Tabs.Content value="findings"><Findings component={run.component} number={run.number} /></Tabs.Content>
+            <Tabs.Content value="compare"><Compare component={run.component} number={run.number} branch={run.branch} /></Tabs.Content>
+          </Suspense>
+        </Tabs.Root>
+        <Side view={view} stage={stage} />
       </div>
     </>
   );
 }
 
-function RunTitle({ view: { run } }: { view: View }) {
+/** Where a stage was tried more than once, each attempt is there to be looked at. */
+function Attempts({ stages, stage, onSelect }: { stages: Stage[]; stage: Stage; onSelect: (stage: Stage) => void }) {
+  const all = attemptsOf(stages, stage);
+  if (all.length < 2) return null;
+  return (
+    <div className="attempts" role="group" aria-label={`Attempts of ${keyOf(stage)}`}>
+      {all.map((each) => (
+        <button key={each.attempt} type="button" className="btn small" aria-pressed={each.attempt === stage.attempt} onClick={() => onSelect(each)}>
+          <Glyph shape={workState(each.status).shape} tone={workState(each.status).tone} />attempt {each.attempt}, {workState(each.status).word}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function RunTitle({ view }: { view: View }) {
+  const { run } = view;
   const state = workState(run.status);
   const now = useNow();
   const ended = ENDED.includes(run.status);
@@ -63,54 +107,7 @@ function RunTitle({ view: { run } }: { view: View }) {
         {state.word}{run.startedAt && `, ${lengthOf(run.startedAt, run.endedAt ? new Date(run.endedAt) : now)}`}
       </span>
       <p>{run.branch} at <code>{run.commit.slice(0, 7)}</code>, “{run.commitSummary}”</p>
-      {!ended && <CancelRun view={run} />}
+      <RunActions run={run} />
     </div>
-  );
-}
-
-function CancelRun({ view }: { view: View["run"] }) {
-  const client = useQueryClient();
-  const [refused, setRefused] = useState("");
-  const cancel = async () => {
-    try {
-      await need(api.POST("/api/v1/runs/{component}/{number}/cancellation", { params: { path: { component: view.component, number: view.number } } }));
-      await client.invalidateQueries({ queryKey: ["run"] });
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : String(error));
-    }
-  };
-  return (
-    <div className="title-action">
-      {refused && <span className="bad">{refused}</span>}
-      <button type="button" className="btn" onClick={() => void cancel()}>
-        <CircleX size={16} />{view.status === "cancelling" ? "End its steps at once" : "Cancel run"}
-      </button>
-    </div>
-  );
-}
-
-function Side({ view: { run, outputs, causes } }: { view: View }) {
-  return (
-    <aside className="run-side">
-      <h2>Files</h2>
-      {outputs.length === 0 && <p className="quiet">{ENDED.includes(run.status) ? "No artifact was kept." : "No artifact yet. Stages keep them when they pass."}</p>}
-      <table>
-        <tbody>
-          {outputs.map((output) => (
-            <tr key={output.name}>
-              <td><b>{output.name}</b><br /><span className="quiet">{output.fileName}</span></td>
-              <td className="number"><Digest value={output.digest} /><br /><span className="quiet">{bytes(output.size)}</span></td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <h2>Origin</h2>
-      <dl className="facts">
-        <dt>commit</dt><dd><code>{run.commit.slice(0, 12)}</code></dd>
-        <dt>author</dt><dd>{run.commitAuthor}</dd>
-        <dt>version</dt><dd><span className="v">{run.version}</span> {run.sealed ? "sealed" : "reserved"}</dd>
-        {causes[0] && <><dt>started</dt><dd><At time={causes[0].at} /></dd></>}
-      </dl>
-    </aside>
   );
 }

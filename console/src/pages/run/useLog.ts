@@ -1,23 +1,89 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { api, need, type Schemas } from "../../api/client";
+import type { Stage } from "./stages";
 
 export type LogLine = Schemas["LogLineView"];
 
-const PART = 5000;
+const PAGE = 500;
+const TAIL = 300;
+const MOST_KEPT = 60_000;
 
-/** Follows a stage's log from its first line until the stage has ended and all of it is here. */
-export function useLog(component: string, number: number, stage: Schemas["StageView"]) {
-  const [lines, setLines] = useState<LogLine[]>([]);
+interface Outline {
+  total: number;
+  spans: Schemas["SpanView"][];
+  ended: boolean;
+}
+
+/**
+ * A stage's log of any length: how long it is, live, and the lines that are looked at. Only the newest lines and those on
+ * the screen are fetched.
+ */
+export function useLog(component: string, number: number, stage: Stage) {
+  const [outline, setOutline] = useState<Outline>({ total: 0, spans: [], ended: false });
   const [away, setAway] = useState(false);
+  const [, setArrived] = useState(0);
+  const lines = useRef(new Map<number, LogLine>());
+  const asked = useRef(new Set<number>());
   const begun = stage.work !== undefined;
+  const { name, variant, attempt } = stage;
+
+  const add = useCallback((more: LogLine[]) => {
+    if (lines.current.size > MOST_KEPT) {
+      lines.current.clear();
+      asked.current.clear();
+    }
+    more.forEach((line) => lines.current.set(line.number, line));
+    setArrived((before) => before + 1);
+  }, []);
+
   useEffect(() => {
     if (!begun) return;
     const stop = new AbortController();
-    void follow(component, number, stage.name, stop.signal, (more) => setLines((before) => [...before, ...more]), setAway);
+    void follow({ component, number, name, variant, attempt }, stop.signal, (part) => {
+      setAway(false);
+      if (part.lines.length > 0) add(part.lines);
+      setOutline({ total: part.total, spans: part.outline, ended: part.ended });
+    }, setAway);
     return () => stop.abort();
-  }, [component, number, stage.name, begun]);
-  return { lines, away };
+  }, [component, number, name, variant, attempt, begun, add]);
+
+  /** Fetches the pages that hold these lines, once. */
+  const want = useCallback((first: number, last: number) => {
+    for (let page = Math.floor((first - 1) / PAGE); page <= Math.floor((last - 1) / PAGE); page++) {
+      const from = page * PAGE + 1;
+      const missing = Array.from({ length: Math.min(last, from + PAGE - 1) - Math.max(first, from) + 1 }, (_, at) => Math.max(first, from) + at)
+        .some((line) => !lines.current.has(line));
+      if (!missing || asked.current.has(page)) continue;
+      asked.current.add(page);
+      fetchPart({ component, number, name, variant, attempt }, { from, limit: PAGE }).then((part) => {
+        add(part.lines);
+        if (part.lines.length < PAGE) asked.current.delete(page);
+      }).catch(() => asked.current.delete(page));
+    }
+  }, [component, number, name, variant, attempt, add]);
+
+  return { ...outline, away, line: (at: number) => lines.current.get(at), want };
 }
+
+interface Which {
+  component: string;
+  number: number;
+  name: string;
+  variant: string;
+  attempt: number;
+}
+
+type Query = { from: number; limit: number; waitMillis?: number; newest?: boolean };
+
+const fetchPart = ({ component, number, name, variant, attempt }: Which, query: Query, signal?: AbortSignal) =>
+  need(api.GET("/api/v1/runs/{component}/{number}/stages/{stage}/log", {
+    params: { path: { component, number, stage: name }, query: { variant, attempt, ...query } }, signal,
+  }));
+
+export const searchLog = ({ component, number, name, variant, attempt }: Which, text: string) =>
+  need(api.GET("/api/v1/runs/{component}/{number}/stages/{stage}/log/search", {
+    params: { path: { component, number, stage: name }, query: { variant, attempt, text } },
+  }));
 
 /** Waits until the page is looked at: a hidden one leaves the browser's few connections to the others. */
 const shown = (stop: AbortSignal) =>
@@ -29,19 +95,19 @@ const shown = (stop: AbortSignal) =>
     stop.addEventListener("abort", done);
   });
 
-async function follow(component: string, number: number, stage: string, stop: AbortSignal, add: (lines: LogLine[]) => void, away: (is: boolean) => void) {
+/** Asks for the newest lines again and again; the service answers when there are some. */
+async function follow(which: Which, stop: AbortSignal, heard: (part: Schemas["LogView"]) => void, away: (is: boolean) => void) {
   let from = 1;
   while (!stop.aborted) {
     try {
       if (document.hidden) await shown(stop);
-      const part = await need(api.GET("/api/v1/runs/{component}/{number}/stages/{stage}/log", {
-        params: { path: { component, number, stage }, query: { from, limit: PART, waitMillis: 10_000 } }, signal: stop,
-      }));
+      const part = await fetchPart(which, { from, limit: TAIL, waitMillis: 10_000, newest: true }, stop);
       if (stop.aborted) return;
-      away(false);
-      if (part.lines.length > 0) add(part.lines);
-      from = part.next;
-      if (part.ended && part.lines.length === 0) return;
+      heard(part);
+      from = Math.max(from, part.next);
+      if (part.ended && part.total < from) return;
+      // The eye reads no faster: a torrent is looked at ten times a second.
+      await new Promise((resolve) => setTimeout(resolve, 100));
     } catch {
       if (stop.aborted) return;
       away(true);

@@ -8,6 +8,8 @@ update run set prepared = true where status <> 'waiting';
 alter table work add column wants json not null default '[]', add key (lease_hash);
 alter table step add column peak_memory bigint null;
 alter table stage add column reused varchar(300) null;
+-- All lines of a block are of one step.
+alter table log_block add column step int not null default 0;
 
 -- The archive that a stage left for those after it.
 create table stage_files (

@@ -14,6 +14,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
 import java.util.zip.GZIPInputStream;
 import org.springframework.stereotype.Component;
 
@@ -57,7 +58,7 @@ public class Logs {
         }
         List<LogLine> lines = decode(block);
         String digest = bytes.keep(new ByteArrayInputStream(block), LARGEST_BLOCK, clock.now()).digest();
-        mapper.add(work, first, lines.size(), digest);
+        mapper.add(work, first, lines.size(), digest, lines.getFirst().step());
         remember(digest, lines);
         nudge.now(Nudge.log(work));
         return mapper.nextLine(work);
@@ -110,6 +111,45 @@ public class Logs {
         }
     }
 
+    /** Lines of one step that stand together; of step 0 the agent's own words. */
+    public record Span(int step, long first, long last) {}
+
+    /** Which lines are of which step, in their order. */
+    public List<Span> outline(long work) {
+        List<Span> spans = new ArrayList<>();
+        for (LogMapper.BlockRow block : mapper.all(work)) {
+            long last = block.firstLine() + block.lineCount() - 1;
+            if (!spans.isEmpty() && spans.getLast().step() == block.step()) {
+                spans.set(spans.size() - 1, new Span(block.step(), spans.getLast().first(), last));
+            } else {
+                spans.add(new Span(block.step(), block.firstLine(), last));
+            }
+        }
+        return spans;
+    }
+
+    /** Where a text was found: the numbers of the first lines, and how many lines have it in all. */
+    public record Found(List<Long> lines, long total) {}
+
+    /** Looks for a text, whatever its case, in a whole log. */
+    public Found search(long work, String text, int most) {
+        Pattern pattern = Pattern.compile(Pattern.quote(text), Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE);
+        List<Long> numbers = new ArrayList<>();
+        long total = 0;
+        for (LogMapper.BlockRow block : mapper.all(work)) {
+            List<LogLine> lines = decoded(block.digest());
+            for (int at = 0; at < lines.size(); at++) {
+                if (pattern.matcher(lines.get(at).text()).find()) {
+                    total++;
+                    if (numbers.size() < most) {
+                        numbers.add(block.firstLine() + at);
+                    }
+                }
+            }
+        }
+        return new Found(numbers, total);
+    }
+
     private List<LogLine> lines(String digest) {
         synchronized (remembered) {
             List<LogLine> lines = remembered.get(digest);
@@ -117,10 +157,14 @@ public class Logs {
                 return lines;
             }
         }
+        List<LogLine> lines = decoded(digest);
+        remember(digest, lines);
+        return lines;
+    }
+
+    private List<LogLine> decoded(String digest) {
         try (InputStream in = bytes.open(digest)) {
-            List<LogLine> lines = decode(in.readAllBytes());
-            remember(digest, lines);
-            return lines;
+            return decode(in.readAllBytes());
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         }

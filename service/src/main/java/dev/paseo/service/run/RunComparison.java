@@ -23,13 +23,13 @@ class RunComparison {
 
     private static final int MOST_COMMITS = 100;
 
-    record CommitView(String id, String summary, String author) {}
+    record ComparedCommit(String id, String summary, String author) {}
 
     /** A stage on both sides; empty where a run has no such stage. Seconds are those of its newest attempt. */
-    record StageChange(String stage, Optional<String> before, Optional<String> after, Optional<Double> secondsBefore, Optional<Double> secondsAfter) {}
+    record ComparedStage(String stage, Optional<String> before, Optional<String> after, Optional<Double> secondsBefore, Optional<Double> secondsAfter) {}
 
     /** Something named that is not the same on both sides. */
-    record Change(String name, Optional<String> before, Optional<String> after) {}
+    record ComparedValue(String name, Optional<String> before, Optional<String> after) {}
 
     /**
      * What changed from one run to the other.
@@ -38,8 +38,8 @@ class RunComparison {
      * @param takes   versions of other components
      * @param tests   which tests began to fail, and which no longer do
      */
-    record ComparisonView(RunViews.RunSummary before, RunViews.RunSummary after, List<CommitView> commits, List<StageChange> stages, List<Change> artifacts,
-            List<Change> answers, List<Change> takes, List<Change> tests, List<Change> figures) {}
+    record RunComparisonView(RunViews.RunSummary before, RunViews.RunSummary after, List<ComparedCommit> commits, List<ComparedStage> stages, List<ComparedValue> artifacts,
+            List<ComparedValue> answers, List<ComparedValue> takes, List<ComparedValue> tests, List<ComparedValue> figures) {}
 
     private final Runs runs;
     private final RunViews views;
@@ -51,7 +51,7 @@ class RunComparison {
         this.evidence = evidence;
     }
 
-    ComparisonView compare(RunRow before, RunRow after) {
+    RunComparisonView compare(RunRow before, RunRow after) {
         if (before.componentId() != after.componentId()) {
             throw Refusal.conflict("only runs of one component are compared");
         }
@@ -59,16 +59,16 @@ class RunComparison {
         RunView now = views.whole(after);
         EvidenceViews.EvidenceView oldEvidence = evidence.of(before.id());
         EvidenceViews.EvidenceView nowEvidence = evidence.of(after.id());
-        List<CommitView> commits = before.commitId().equals(after.commitId()) ? List.of()
+        List<ComparedCommit> commits = before.commitId().equals(after.commitId()) ? List.of()
                 : runs.mirror(after).between(Optional.of(before.commitId()), after.commitId(), MOST_COMMITS).stream().map(RunComparison::view).toList();
-        return new ComparisonView(old.run(), now.run(), commits, stages(old, now),
+        return new RunComparisonView(old.run(), now.run(), commits, stages(old, now),
                 changes(byName(old.outputs(), RunViews.OutputView::name, RunViews.OutputView::digest), byName(now.outputs(), RunViews.OutputView::name, RunViews.OutputView::digest)),
                 changes(old.answers(), now.answers()), changes(takes(old), takes(now)), changes(failing(oldEvidence), failing(nowEvidence)),
                 changes(figures(oldEvidence), figures(nowEvidence)));
     }
 
-    private static CommitView view(Mirror.Commit commit) {
-        return new CommitView(commit.id(), commit.summary(), commit.author());
+    private static ComparedCommit view(Mirror.Commit commit) {
+        return new ComparedCommit(commit.id(), commit.summary(), commit.author());
     }
 
     private static Map<String, StageView> newest(RunView run) {
@@ -77,12 +77,12 @@ class RunComparison {
         return stages;
     }
 
-    private static List<StageChange> stages(RunView old, RunView now) {
+    private static List<ComparedStage> stages(RunView old, RunView now) {
         Map<String, StageView> before = newest(old);
         Map<String, StageView> after = newest(now);
         Set<String> names = new LinkedHashSet<>(after.keySet());
         names.addAll(before.keySet());
-        return names.stream().map(name -> new StageChange(name, Optional.ofNullable(before.get(name)).map(StageView::status),
+        return names.stream().map(name -> new ComparedStage(name, Optional.ofNullable(before.get(name)).map(StageView::status),
                 Optional.ofNullable(after.get(name)).map(StageView::status), Optional.ofNullable(before.get(name)).flatMap(RunComparison::seconds),
                 Optional.ofNullable(after.get(name)).flatMap(RunComparison::seconds))).toList();
     }
@@ -119,13 +119,13 @@ class RunComparison {
         return figures;
     }
 
-    private static List<Change> changes(Map<String, String> before, Map<String, String> after) {
+    private static List<ComparedValue> changes(Map<String, String> before, Map<String, String> after) {
         Set<String> names = new LinkedHashSet<>(after.keySet());
         names.addAll(before.keySet());
-        List<Change> changes = new ArrayList<>();
+        List<ComparedValue> changes = new ArrayList<>();
         for (String name : names) {
             if (!Objects.equals(before.get(name), after.get(name))) {
-                changes.add(new Change(name, Optional.ofNullable(before.get(name)), Optional.ofNullable(after.get(name))));
+                changes.add(new ComparedValue(name, Optional.ofNullable(before.get(name)), Optional.ofNullable(after.get(name))));
             }
         }
         return changes;

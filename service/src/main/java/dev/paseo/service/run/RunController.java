@@ -38,8 +38,20 @@ class RunController {
 
     record LogLineView(long number, long millis, int step, String text) {}
 
-    /** Lines of a log; {@code next} is the number to ask from next. */
-    record LogView(List<LogLineView> lines, long next, boolean ended) {}
+    /** Lines of one step that stand together; of step 0 the agent's own words. */
+    record SpanView(int step, long first, long last) {}
+
+    /**
+     * Lines of a log.
+     *
+     * @param next    the number to ask from next
+     * @param total   how many lines there are so far
+     * @param outline which lines are of which step
+     */
+    record LogView(List<LogLineView> lines, long next, long total, boolean ended, List<SpanView> outline) {}
+
+    /** Where a text stands in a log: the first lines that have it, and how many have it in all. */
+    record FoundView(List<Long> lines, long total) {}
 
     private final RunMapper mapper;
     private final Runs runs;
@@ -126,23 +138,47 @@ class RunController {
 
     /** What changed since another run of the component. */
     @GetMapping("/runs/{component}/{number}/comparison")
-    RunComparison.ComparisonView compare(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
+    RunComparison.RunComparisonView compare(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
             @RequestParam long with) {
         return comparison.compare(look(person, component, with), look(person, component, number));
     }
 
-    /** Lines of a stage's log from number {@code from} on; waits for the next one where there is none yet. */
+    /**
+     * Lines of a stage's log from number {@code from} on; waits for the next one where there is none yet. With
+     * {@code newest}, the last {@code limit} of them.
+     */
     @GetMapping("/runs/{component}/{number}/stages/{stage}/log")
     LogView log(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
             @PathVariable String stage, @RequestParam(defaultValue = "") String variant, @RequestParam Optional<Integer> attempt,
             @RequestParam(defaultValue = "1") long from, @RequestParam(defaultValue = "2000") int limit,
-            @RequestParam(defaultValue = "0") long waitMillis) throws InterruptedException {
-        RunViews.StageView found = stage(look(person, component, number), stage, variant, attempt);
-        boolean ended = found.endedAt().isPresent();
-        List<LogLineView> lines = found.work().isEmpty() ? List.<LogLineView>of()
-                : logs.await(found.work().get(), from, Math.clamp(limit, 1, 10_000), ended ? 0 : Math.clamp(waitMillis, 0, 20_000))
-                        .stream().map(line -> new LogLineView(line.number(), line.line().millis(), line.line().step(), line.line().text())).toList();
-        return new LogView(lines, lines.isEmpty() ? from : lines.getLast().number() + 1, ended);
+            @RequestParam(defaultValue = "0") long waitMillis, @RequestParam(defaultValue = "false") boolean newest) throws InterruptedException {
+        RunViews.Logged found = views.logged(look(person, component, number), stage, variant, attempt);
+        boolean ended = found.ended();
+        if (found.work().isEmpty()) {
+            return new LogView(List.of(), from, 0, ended, List.of());
+        }
+        long work = found.work().get();
+        int most = Math.clamp(limit, 1, 10_000);
+        List<Logs.Line> lines = logs.await(work, from, newest ? 1 : most, ended ? 0 : Math.clamp(waitMillis, 0, 20_000));
+        List<Logs.Span> outline = logs.outline(work);
+        long total = outline.isEmpty() ? 0 : outline.getLast().last();
+        if (newest) {
+            lines = logs.read(work, Math.max(from, total - most + 1), most);
+        }
+        return new LogView(lines.stream().map(line -> new LogLineView(line.number(), line.line().millis(), line.line().step(), line.line().text())).toList(),
+                lines.isEmpty() ? from : lines.getLast().number() + 1, total, ended,
+                outline.stream().map(span -> new SpanView(span.step(), span.first(), span.last())).toList());
+    }
+
+    /** Looks for a text, whatever its case, in a stage's whole log. */
+    @GetMapping("/runs/{component}/{number}/stages/{stage}/log/search")
+    FoundView search(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
+            @PathVariable String stage, @RequestParam(defaultValue = "") String variant, @RequestParam Optional<Integer> attempt, @RequestParam String text) {
+        RunViews.Logged found = views.logged(look(person, component, number), stage, variant, attempt);
+        if (text.isEmpty() || text.length() > 200) {
+            throw Refusal.invalid("/text", "what is looked for has 1 to 200 signs");
+        }
+        return found.work().map(work -> logs.search(work, text, 1000)).map(hits -> new FoundView(hits.lines(), hits.total())).orElse(new FoundView(List.of(), 0));
     }
 
     /** The whole log as text. */
@@ -150,7 +186,7 @@ class RunController {
     void wholeLog(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
             @PathVariable String stage, @RequestParam(defaultValue = "") String variant, @RequestParam Optional<Integer> attempt,
             HttpServletResponse response) throws IOException {
-        RunViews.StageView found = stage(look(person, component, number), stage, variant, attempt);
+        RunViews.Logged found = views.logged(look(person, component, number), stage, variant, attempt);
         response.setContentType("text/plain;charset=utf-8");
         Writer out = new java.io.OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8);
         long from = 1;
@@ -163,13 +199,5 @@ class RunController {
             lines = logs.read(found.work().orElseThrow(), from, 5000);
         }
         out.flush();
-    }
-
-    /** The attempt of a stage that was asked for, the newest where none was. */
-    private RunViews.StageView stage(RunRow row, String name, String variant, Optional<Integer> attempt) {
-        return views.whole(row).stages().stream().filter(stage -> stage.name().equals(name) && (variant.isEmpty() || stage.variant().equals(variant)))
-                .filter(stage -> attempt.isEmpty() || attempt.get() == stage.attempt()).reduce((older, newer) -> newer)
-                .orElseThrow(() -> Refusal.notFound(row.component() + "#" + row.number() + " has no stage " + name + (variant.isEmpty() ? "" : " " + variant)
-                        + attempt.map(at -> " in attempt " + at).orElse("")));
     }
 }

@@ -6,6 +6,7 @@ import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.agent.Agents;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.database.Json;
+import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.run.RunMapper.RunRow;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
@@ -83,6 +84,18 @@ class RunViews {
                 files.digest(), files.size(), json.read(files.paths(), PATHS).stream().limit(MOST_PATHS).toList())).toList();
         return new RunView(summary(row), stages, outputs, left, json.read(row.answers(), StageWork.ANSWERS), looking.lines().waitsFor(row),
                 causes.chain(row.causeId()), row.trusted() ? route(file) : List.of());
+    }
+
+    /** Where the log of an attempt is; empty where nobody took it yet. */
+    record Logged(Optional<Long> work, boolean ended) {}
+
+    /** The attempt of a stage that was asked for, the newest where none was. */
+    Logged logged(RunRow row, String name, String variant, Optional<Integer> attempt) {
+        return mapper.stages(row.id()).stream().filter(stage -> stage.name().equals(name) && (variant.isEmpty() || stage.variant().equals(variant)))
+                .filter(stage -> attempt.isEmpty() || attempt.get() == stage.attempt()).reduce((older, newer) -> newer)
+                .map(stage -> new Logged(looking.steps().workOfStage(stage.id()), stage.endedAt() != null))
+                .orElseThrow(() -> Refusal.notFound(row.component() + "#" + row.number() + " has no stage " + name + (variant.isEmpty() ? "" : " " + variant)
+                        + attempt.map(at -> " in attempt " + at).orElse("")));
     }
 
     private StageView stage(PipelineFile file, RunMapper.StageRow row, List<TakeMapper.TakenRow> taken) {

@@ -148,6 +148,17 @@ public final class Mirror {
      * @param fresh whether the branch must not be there yet
      */
     public String commit(String branch, String base, boolean fresh, String path, String text, String message, Author author) {
+        String commit = make(base, path, text, message, author);
+        push(branch, commit, fresh ? "" : base);
+        return commit;
+    }
+
+    /** The same commit as a patch to be mailed or applied elsewhere; nothing is pushed. */
+    public String patch(String base, String path, String text, String message, Author author) {
+        return Git.text(folder, List.of("format-patch", "-1", "--stdout", make(base, path, text, message, author)));
+    }
+
+    private String make(String base, String path, String text, String message, Author author) {
         try {
             Path file = Files.createTempFile("paseo-commit", ".txt");
             Path index = Files.createTempFile("paseo-commit", ".index");
@@ -160,9 +171,7 @@ public final class Mirror {
                 Git.text(folder, List.of("read-tree", base), environment);
                 Git.text(folder, List.of("update-index", "--add", "--cacheinfo", "100644," + blob + "," + path), environment);
                 String tree = Git.text(folder, List.of("write-tree"), environment).strip();
-                String commit = Git.text(folder, List.of("commit-tree", tree, "-p", base, "-m", message), environment).strip();
-                push(branch, commit, fresh ? "" : base);
-                return commit;
+                return Git.text(folder, List.of("commit-tree", tree, "-p", base, "-m", message), environment).strip();
             } finally {
                 Files.deleteIfExists(file);
                 Files.deleteIfExists(index);

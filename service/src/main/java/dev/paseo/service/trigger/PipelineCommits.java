@@ -37,7 +37,7 @@ class PipelineCommits {
     record CommitRequest(String branch, String base, String text, String message) {}
 
     /** What came of it. */
-    record CommitView(String branch, String commit, Optional<Long> run, Optional<String> reason) {}
+    record CommittedView(String branch, String commit, Optional<Long> run, Optional<String> reason) {}
 
     /** What a push of this text to this branch would start, and why not where it would not. */
     record EffectView(boolean starts, boolean trusted, String sentence) {}
@@ -60,9 +60,34 @@ class PipelineCommits {
 
     @PostMapping("/commits")
     @ResponseStatus(HttpStatus.CREATED)
-    CommitView commit(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody CommitRequest request) {
+    CommittedView commit(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody CommitRequest request) {
         Permission.require(person, Action.EDIT_PIPELINE, Optional.of(name), Optional.empty());
         Registered component = components.named(name);
+        refuse(component, request);
+        String commit = commit(component, request, author(person));
+        audit.record(AuditTrail.Entry.of(person.name(), "pipeline file committed", name).with("branch", request.branch()).with("commit", commit));
+        Optional<Pushes.Led> led = pushes.look(component, Optional.of(person.name())).stream().filter(each -> each.commit().equals(commit)).findFirst();
+        return new CommittedView(request.branch(), commit, led.flatMap(Pushes.Led::run).map(run -> run.number()), led.flatMap(Pushes.Led::reason));
+    }
+
+    /** The commit as a patch, for those who take it elsewhere; nothing changes here. */
+    @PostMapping(value = "/patch", produces = "text/plain;charset=utf-8")
+    String patch(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody CommitRequest request) {
+        Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
+        Registered component = components.named(name);
+        refuse(component, request);
+        if (!components.heads(component.id()).containsValue(request.base())) {
+            throw Refusal.invalid("/base", "should be the commit that a branch is at");
+        }
+        return components.mirror(component).patch(request.base(), component.filePath(), request.text(), request.message(), author(person));
+    }
+
+    private Mirror.Author author(Person person) {
+        return new Mirror.Author(person.name(), accounts.addressOf(person.id())
+                .orElseThrow(() -> Refusal.conflict("your account has no verified address to commit with")));
+    }
+
+    private void refuse(Registered component, CommitRequest request) {
         refuseProblems(component, request.text());
         if (request.message().isBlank() || request.message().length() > 2000) {
             throw Refusal.invalid("/message", "a commit's message has 1 to 2000 signs");
@@ -70,11 +95,6 @@ class PipelineCommits {
         if (!request.branch().matches("[A-Za-z0-9][A-Za-z0-9._/-]{0,199}") || request.branch().contains("..") || request.branch().contains("//")) {
             throw Refusal.invalid("/branch", "should be a branch's name; got '" + request.branch() + "'");
         }
-        String address = accounts.addressOf(person.id()).orElseThrow(() -> Refusal.conflict("your account has no verified address to commit with"));
-        String commit = commit(component, request, new Mirror.Author(person.name(), address));
-        audit.record(AuditTrail.Entry.of(person.name(), "pipeline file committed", name).with("branch", request.branch()).with("commit", commit));
-        Optional<Pushes.Led> led = pushes.look(component, Optional.of(person.name())).stream().filter(each -> each.commit().equals(commit)).findFirst();
-        return new CommitView(request.branch(), commit, led.flatMap(Pushes.Led::run).map(run -> run.number()), led.flatMap(Pushes.Led::reason));
     }
 
     private String commit(Registered component, CommitRequest request, Mirror.Author author) {

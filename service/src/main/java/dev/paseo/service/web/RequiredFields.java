@@ -10,15 +10,21 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.springframework.core.annotation.AnnotatedElementUtils;
+import org.springframework.web.bind.annotation.RequestMapping;
 
 /** Finds, for every record that the API takes or gives, the fields that are always there: those that are not Optional. */
 final class RequiredFields {
 
     private final Map<String, List<String>> byRecord = new HashMap<>();
+    private final Map<String, Class<?>> types = new HashMap<>();
 
     RequiredFields(Collection<Object> controllers) {
         for (Object controller : controllers) {
             for (Method method : controller.getClass().getDeclaredMethods()) {
+                if (!AnnotatedElementUtils.hasAnnotation(method, RequestMapping.class)) {
+                    continue;
+                }
                 visit(method.getGenericReturnType());
                 for (Type parameter : method.getGenericParameterTypes()) {
                     visit(parameter);
@@ -32,7 +38,7 @@ final class RequiredFields {
             for (Type argument : generic.getActualTypeArguments()) {
                 visit(argument);
             }
-        } else if (type instanceof Class<?> plain && plain.isRecord() && !byRecord.containsKey(plain.getSimpleName())) {
+        } else if (type instanceof Class<?> plain && plain.isRecord() && isNew(plain)) {
             List<String> required = new ArrayList<>();
             byRecord.put(plain.getSimpleName(), required);
             for (RecordComponent component : plain.getRecordComponents()) {
@@ -42,6 +48,15 @@ final class RequiredFields {
                 visit(component.getGenericType());
             }
         }
+    }
+
+    /** The description knows records by their simple names: two of one name would become one. */
+    private boolean isNew(Class<?> type) {
+        Class<?> known = types.putIfAbsent(type.getSimpleName(), type);
+        if (known != null && known != type) {
+            throw new IllegalStateException("the API shows two records of one name: " + known.getName() + " and " + type.getName());
+        }
+        return known == null;
     }
 
     Optional<List<String>> of(String schema) {

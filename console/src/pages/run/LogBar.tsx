@@ -1,0 +1,36 @@
+import { ArrowDownToLine, ChevronDown, ChevronUp, Download, Search } from "lucide-react";
+import { keyOf, type Stage } from "./stages";
+import type { SearchState } from "./useSearch";
+
+interface Props {
+  component: string;
+  number: number;
+  stage: Stage;
+  total: number;
+  away: boolean;
+  search: SearchState;
+  following: boolean;
+  onFollow: () => void;
+}
+
+/** What can be done with a log: search, follow, take it away whole. */
+export function LogBar({ component, number, stage, total, away, search, following, onFollow }: Props) {
+  const query = new URLSearchParams({ variant: stage.variant, attempt: String(stage.attempt) });
+  const file = `${component}-${number}-${keyOf(stage).replaceAll(/[^a-z0-9]+/gi, "-")}.log`;
+  return (
+    <div className="log-bar">
+      <b>{keyOf(stage)}</b>
+      <span className="quiet">{total.toLocaleString()} {total === 1 ? "line" : "lines"}{away && ", connection lost"}</span>
+      <span className="grow" />
+      <label className="log-search">
+        <Search size={15} aria-hidden="true" /><span className="sr-only">Search the log</span>
+        <input value={search.wanted} onChange={(event) => search.look(event.target.value)} onKeyDown={(event) => event.key === "Enter" && search.go(event.shiftKey ? -1 : 1)} placeholder="Search" />
+        {search.wanted.length > 1 && <span>{search.words}</span>}
+        <button type="button" onClick={() => search.go(-1)} aria-label="Hit before"><ChevronUp size={16} /></button>
+        <button type="button" onClick={() => search.go(1)} aria-label="Next hit"><ChevronDown size={16} /></button>
+      </label>
+      <button type="button" className="btn small" aria-pressed={following} onClick={onFollow}><ArrowDownToLine size={15} />{following ? "Following" : "Follow"}</button>
+      <a className="btn small quiet-btn" href={`/api/v1/runs/${component}/${number}/stages/${stage.name}/log.txt?${query.toString()}`} download={file}><Download size={15} />Whole log</a>
+    </div>
+  );
+}

@@ -1,0 +1,81 @@
+import { useQuery } from "@tanstack/react-query";
+import { evidence } from "../../api/queries";
+import type { Schemas } from "../../api/client";
+import { Spark } from "../../design/Spark";
+
+type Evidence = Schemas["EvidenceView"];
+type Point = Schemas["TrendPoint"];
+
+export const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
+
+/** The newest attempt of each stage counts. */
+export function newestOf<T extends { stage: string; variant: string; attempt: number }>(all: T[]): T[] {
+  const byStage = new Map<string, T>();
+  all.forEach((each) => {
+    const key = `${each.stage} ${each.variant}`;
+    if ((byStage.get(key)?.attempt ?? 0) <= each.attempt) byStage.set(key, each);
+  });
+  return [...byStage.values()];
+}
+
+const values = (trend: Point[], of: (point: Point) => number | undefined) => trend.flatMap((point) => of(point) ?? []);
+
+/** The reports of a run in three figures, each with its trend on this branch. */
+export function Reports({ component, number }: { component: string; number: number }) {
+  const found = useQuery(evidence(component, number));
+  if (!found.data) return null;
+  const { tests, coverage, findings, trend } = found.data;
+  if (tests.length + coverage.length + findings.length === 0) return null;
+  const since = [...tests, ...coverage, ...findings].find((each) => each.since !== undefined)?.since;
+  return (
+    <section className="reports" aria-label="Reports">
+      <h2>Reports <small>{since ? `against #${since}` : "the first of this branch"}{trend.length > 1 && `, last ${trend.length} runs`}</small></h2>
+      {tests.length > 0 && <Tests tests={newestOf(tests)} trend={trend} />}
+      {coverage.length > 0 && <Coverage coverage={newestOf(coverage)} trend={trend} />}
+      {findings.length > 0 && <Findings findings={newestOf(findings)} trend={trend} />}
+    </section>
+  );
+}
+
+function Figure({ name, figure, change, words, spark }: { name: string; figure: string; change?: { text: string; tone: string }; words: string; spark: React.ReactNode }) {
+  return (
+    <div className="figure">
+      <div><i>{name}</i><b>{figure}</b>{change && <span className={change.tone}>{change.text}</span>}<p>{words}</p></div>
+      {spark}
+    </div>
+  );
+}
+
+function Tests({ tests, trend }: { tests: Evidence["tests"]; trend: Point[] }) {
+  const sum = (of: (summary: Schemas["TestSummary"]) => number) => tests.reduce((total, each) => total + of(each.tests), 0);
+  const failed = sum((each) => each.failed);
+  const skipped = sum((each) => each.skipped);
+  const fresh = tests.flatMap((each) => each.newlyFailing).length;
+  const mended = tests.flatMap((each) => each.tests.mended).length;
+  const flaky = new Set(tests.flatMap((each) => each.flaky)).size;
+  const words = [`${failed} failed`, `${skipped} skipped`, mended > 0 && `${mended} mended`, flaky > 0 && `${flaky} flaky`].filter(Boolean).join(", ");
+  return <Figure name="tests" figure={sum((each) => each.total).toLocaleString()} words={words}
+    change={fresh > 0 ? { text: `${fresh} newly failing`, tone: "bad" } : undefined}
+    spark={<Spark values={values(trend, (point) => point.tests)} tone={failed > 0 ? "bad" : "good"} label="Tests in the last runs" />} />;
+}
+
+function Coverage({ coverage, trend }: { coverage: Evidence["coverage"]; trend: Point[] }) {
+  const first = coverage[0];
+  if (!first) return null;
+  const change = first.linesBefore === undefined ? 0 : first.lines - first.linesBefore;
+  const least = [...first.coverage.groups].sort((a, b) => a.lines.covered / Math.max(1, a.lines.total) - b.lines.covered / Math.max(1, b.lines.total))[0];
+  return <Figure name="lines covered" figure={percent(first.lines)}
+    words={least ? `least covered: ${least.name || "the package without a name"}, ${percent(least.lines.covered / Math.max(1, least.lines.total))}` : "nothing to cover"}
+    change={Math.abs(change) < 0.0005 ? undefined : { text: `${Math.abs(change * 100).toFixed(1)} ${change > 0 ? "more" : "less"}`, tone: change > 0 ? "good" : "warn" }}
+    spark={<Spark values={values(trend, (point) => point.lines)} tone={change < 0 ? "warn" : "good"} label="Lines covered in the last runs" />} />;
+}
+
+function Findings({ findings, trend }: { findings: Evidence["findings"]; trend: Point[] }) {
+  const sum = (of: (summary: Schemas["FindingsSummary"]) => number) => findings.reduce((total, each) => total + of(each.findings), 0);
+  const fresh = findings.flatMap((each) => each.appeared).length;
+  const gone = findings.flatMap((each) => each.gone).length;
+  return <Figure name="findings" figure={sum((each) => each.total).toLocaleString()}
+    words={`${sum((each) => each.errors)} errors, ${sum((each) => each.warnings)} warnings, ${sum((each) => each.notes)} notes${gone > 0 ? `; ${gone} gone` : ""}`}
+    change={fresh > 0 ? { text: `${fresh} new`, tone: "warn" } : undefined}
+    spark={<Spark values={values(trend, (point) => point.findings)} tone={fresh > 0 ? "warn" : "good"} label="Findings in the last runs" />} />;
+}
