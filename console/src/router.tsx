@@ -12,6 +12,9 @@ export const router = createBrowserRouter([
     children: [
       { path: "/", lazy: page(() => import("./pages/whereabouts/Whereabouts")) },
       { path: "/components", lazy: page(() => import("./pages/components/Components")) },
+      { path: "/components/:name", lazy: page(() => import("./pages/components/Component")) },
+      { path: "/components/:name/pipeline", lazy: page(() => import("./pages/pipeline/Pipeline")) },
+      { path: "/bring-in", lazy: page(() => import("./pages/bring-in/BringIn")) },
       { path: "/runs/:component/:number", lazy: page(() => import("./pages/run/Run")) },
       { path: "/versions/:component/:number", lazy: page(() => import("./pages/version/Version")) },
       { path: "/deployments/:id", lazy: page(() => import("./pages/deployment/Deployment")) },

@@ -5,12 +5,12 @@ import { useEffect, useState } from "react";
 const OLD: Record<string, string[]> = {
   run: ["run", "runs", "whereabouts"],
   step: ["run", "deployment"],
-  push: ["pushes", "runs"],
+  push: ["pushes", "runs", "component"],
   version: ["version", "whereabouts"],
   deployment: ["deployment", "version", "whereabouts"],
   whereabouts: ["whereabouts", "version", "deployment"],
   environment: ["whereabouts", "deployment"],
-  component: ["whereabouts"],
+  component: ["whereabouts", "component"],
   agent: ["agents"],
 };
 

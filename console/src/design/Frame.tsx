@@ -35,7 +35,7 @@ function Rail() {
       <Link to="/" className="brand" aria-label="Paseo, whereabouts"><Mark /><span>paseo</span></Link>
       <nav aria-label="Pages">
         <Page to="/" also={["/deployments/"]}>Whereabouts{needs > 0 && <b className="count" aria-label={`${needs} need you`}>{needs}</b>}</Page>
-        <Page to="/components" also={["/runs/", "/versions/"]}>Components</Page>
+        <Page to="/components" also={["/components/", "/bring-in", "/runs/", "/versions/"]}>Components</Page>
       </nav>
       <div className="tools">
         <button type="button" className="icon" onClick={flipTheme} aria-label={theme === "dark" ? "Light theme" : "Dark theme"}>

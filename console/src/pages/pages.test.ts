@@ -58,19 +58,20 @@ describe("the graph", () => {
   const stages = [stage("compile", "passed"), stage("tests", "failed", { variant: "UTC", after: ["compile"] }), stage("tests", "passed", { variant: "Auckland", after: ["compile"] }),
     stage("tests", "passed", { variant: "UTC", attempt: 2, after: ["compile"] }), stage("ring", "skipped", { ifFailed: ["tests"] })];
 
-  it("shows the newest attempt of each variant, and names mean all variants", () => {
+  it("shows variants as one, by their newest attempts and the state that is most telling", () => {
     const nodes = nodesOf(stages);
-    expect(nodes.map((node) => node.key)).toEqual(["compile", "tests UTC", "tests Auckland", "ring"]);
-    expect(nodes[1]?.stage.attempt).toBe(2);
-    expect(nodes[3]?.ifFailed).toEqual(["tests UTC", "tests Auckland"]);
+    expect(nodes.map((node) => `${node.key} ${node.status}`)).toEqual(["compile passed", "tests passed", "ring skipped"]);
+    expect(nodes[1]?.variants.map((variant) => `${variant.variant} ${variant.attempt}`)).toEqual(["UTC 2", "Auckland 1"]);
+    expect(nodesOf(stages.slice(0, 3))[1]?.status).toBe("failed");
   });
 
-  it("places each stage right of what it waits for, none upon another", () => {
-    const { nodes, edges } = layout(nodesOf(stages));
+  it("places each stage right of what it waits for, none upon another, and what waits for nothing at the left", () => {
+    const { nodes, edges } = layout(nodesOf([...stages, stage("lint", "passed"), stage("end", "waiting", { after: ["ring", "lint", "compile"] })]));
     const at = new Map(nodes.map((placed) => [placed.node.key, placed]));
     edges.forEach((edge) => expect(at.get(edge.from)?.x).toBeLessThan(at.get(edge.to)?.x ?? 0));
     expect(new Set(nodes.map((placed) => `${placed.x} ${placed.y}`)).size).toBe(nodes.length);
-    expect(edges).toHaveLength(4);
+    expect(edges).toHaveLength(5);
+    expect(at.get("lint")?.x).toBe(at.get("compile")?.x);
   });
 });
 

@@ -3,7 +3,7 @@ import { evidence } from "../../api/queries";
 import type { Schemas } from "../../api/client";
 import { Bars } from "../../design/Spark";
 import { Loading, Trouble } from "../../design/parts";
-import { newestOf } from "./Reports";
+import { counted, newestOf } from "./Reports";
 
 type Finding = Schemas["Finding"];
 
@@ -24,7 +24,7 @@ export default function Findings({ component, number }: { component: string; num
         const still = each.findings.results.filter((finding) => !fresh.has(finding.fingerprint));
         return (
           <section key={`${each.stage} ${each.variant}`}>
-            <h3>{each.findings.errors} errors, {each.findings.warnings} warnings, {each.findings.notes} notes</h3>
+            <h3>{counted(each.findings.errors, "error")}, {counted(each.findings.warnings, "warning")}, {counted(each.findings.notes, "note")}</h3>
             {each.appeared.length > 0 && <List title={`New since #${each.since}`} findings={each.appeared} />}
             {still.length > 0 && <List title={each.since ? "Still there" : "Found"} findings={still} />}
             {each.gone.length > 0 && <List title={`Gone since #${each.since}`} findings={each.gone} gone />}

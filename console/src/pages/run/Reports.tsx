@@ -6,7 +6,9 @@ import { Spark } from "../../design/Spark";
 type Evidence = Schemas["EvidenceView"];
 type Point = Schemas["TrendPoint"];
 
-export const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
+export const counted = (count: number, word: string) => `${count} ${word}${count === 1 ? "" : "s"}`;
+
+export const percent = (share: number) => `${(share * 100).toFixed(1)}\u00a0%`;
 
 /** The newest attempt of each stage counts. */
 export function newestOf<T extends { stage: string; variant: string; attempt: number }>(all: T[]): T[] {
@@ -26,10 +28,9 @@ export function Reports({ component, number }: { component: string; number: numb
   if (!found.data) return null;
   const { tests, coverage, findings, trend } = found.data;
   if (tests.length + coverage.length + findings.length === 0) return null;
-  const since = [...tests, ...coverage, ...findings].find((each) => each.since !== undefined)?.since;
   return (
     <section className="reports" aria-label="Reports">
-      <h2>Reports <small>{since ? `against #${since}` : "the first of this branch"}{trend.length > 1 && `, last ${trend.length} runs`}</small></h2>
+      <h2>Reports <small>{trend.length > 1 ? `the last ${trend.length} runs` : "the first of this branch"}</small></h2>
       {tests.length > 0 && <Tests tests={newestOf(tests)} trend={trend} />}
       {coverage.length > 0 && <Coverage coverage={newestOf(coverage)} trend={trend} />}
       {findings.length > 0 && <Findings findings={newestOf(findings)} trend={trend} />}
@@ -55,7 +56,7 @@ function Tests({ tests, trend }: { tests: Evidence["tests"]; trend: Point[] }) {
   const flaky = new Set(tests.flatMap((each) => each.flaky)).size;
   const words = [`${failed} failed`, `${skipped} skipped`, mended > 0 && `${mended} mended`, flaky > 0 && `${flaky} flaky`].filter(Boolean).join(", ");
   return <Figure name="tests" figure={sum((each) => each.total).toLocaleString()} words={words}
-    change={fresh > 0 ? { text: `${fresh} newly failing`, tone: "bad" } : undefined}
+    change={fresh > 0 ? { text: `${fresh} newly failing since #${tests[0]?.since}`, tone: "bad" } : undefined}
     spark={<Spark values={values(trend, (point) => point.tests)} tone={failed > 0 ? "bad" : "good"} label="Tests in the last runs" />} />;
 }
 
@@ -66,7 +67,7 @@ function Coverage({ coverage, trend }: { coverage: Evidence["coverage"]; trend: 
   const least = [...first.coverage.groups].sort((a, b) => a.lines.covered / Math.max(1, a.lines.total) - b.lines.covered / Math.max(1, b.lines.total))[0];
   return <Figure name="lines covered" figure={percent(first.lines)}
     words={least ? `least covered: ${least.name || "the package without a name"}, ${percent(least.lines.covered / Math.max(1, least.lines.total))}` : "nothing to cover"}
-    change={Math.abs(change) < 0.0005 ? undefined : { text: `${Math.abs(change * 100).toFixed(1)} ${change > 0 ? "more" : "less"}`, tone: change > 0 ? "good" : "warn" }}
+    change={Math.abs(change) < 0.0005 ? undefined : { text: `${Math.abs(change * 100).toFixed(1)} ${change > 0 ? "more" : "less"} than #${first.since}`, tone: change > 0 ? "good" : "warn" }}
     spark={<Spark values={values(trend, (point) => point.lines)} tone={change < 0 ? "warn" : "good"} label="Lines covered in the last runs" />} />;
 }
 
@@ -75,7 +76,7 @@ function Findings({ findings, trend }: { findings: Evidence["findings"]; trend: 
   const fresh = findings.flatMap((each) => each.appeared).length;
   const gone = findings.flatMap((each) => each.gone).length;
   return <Figure name="findings" figure={sum((each) => each.total).toLocaleString()}
-    words={`${sum((each) => each.errors)} errors, ${sum((each) => each.warnings)} warnings, ${sum((each) => each.notes)} notes${gone > 0 ? `; ${gone} gone` : ""}`}
-    change={fresh > 0 ? { text: `${fresh} new`, tone: "warn" } : undefined}
+    words={`${counted(sum((each) => each.errors), "error")}, ${counted(sum((each) => each.warnings), "warning")}, ${counted(sum((each) => each.notes), "note")}${gone > 0 ? `; ${gone} gone` : ""}`}
+    change={fresh > 0 ? { text: `${fresh} new since #${findings[0]?.since}`, tone: "warn" } : undefined}
     spark={<Spark values={values(trend, (point) => point.findings)} tone={fresh > 0 ? "warn" : "good"} label="Findings in the last runs" />} />;
 }

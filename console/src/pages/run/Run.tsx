@@ -13,7 +13,7 @@ import { Log } from "./Log";
 import { RunActions } from "./RunActions";
 import { Side } from "./Side";
 import { StageGraph } from "./StageGraph";
-import { attemptsOf, keyOf, stageToShow, type Stage } from "./stages";
+import { keyOf, stageToShow, type Stage } from "./stages";
 
 const Tests = lazy(() => import("./Tests"));
 const Coverage = lazy(() => import("./Coverage"));
@@ -55,7 +55,7 @@ function Shown({ view }: { view: View }) {
       <Causes links={view.causes} last={`${run.component} #${run.number}`} />
       {run.reason && <p className={`run-reason ${run.status === "failed" ? "bad" : "quiet"}`}>{run.reason}</p>}
       {view.waitsForRun && <p className="run-reason quiet">Waits for #{view.waitsForRun}, the run of its branch before it, to end.</p>}
-      <StageGraph view={view} selected={stage && keyOf(stage)} onSelect={select} />
+      <StageGraph view={view} selected={stage?.name} onSelect={select} />
       <div className="run-columns">
         <Tabs.Root value={part} onValueChange={turn} className="run-main">
           <Tabs.List className="tabs" aria-label="Parts of the run">
@@ -63,7 +63,7 @@ function Shown({ view }: { view: View }) {
               <Tabs.Trigger key={value} value={value}>{word}</Tabs.Trigger>)}
           </Tabs.List>
           <Tabs.Content value="log">
-            {stage && <Attempts stages={stages} stage={stage} onSelect={select} />}
+            {stage && <Choices stages={stages} stage={stage} onSelect={select} />}
             {stage && <Log key={`${keyOf(stage)}/${stage.attempt}`} component={run.component} number={run.number} stage={stage} />}
           </Tabs.Content>
           <Suspense fallback={<Loading height={300} />}>
@@ -79,15 +79,17 @@ function Shown({ view }: { view: View }) {
   );
 }
 
-/** Where a stage was tried more than once, each attempt is there to be looked at. */
-function Attempts({ stages, stage, onSelect }: { stages: Stage[]; stage: Stage; onSelect: (stage: Stage) => void }) {
-  const all = attemptsOf(stages, stage);
+/** Where a stage has variants, or was tried more than once, each is there to be looked at. */
+function Choices({ stages, stage, onSelect }: { stages: Stage[]; stage: Stage; onSelect: (stage: Stage) => void }) {
+  const all = stages.filter((each) => each.name === stage.name);
   if (all.length < 2) return null;
+  const several = all.some((each) => each.attempt > 1);
+  const label = (each: Stage) => [each.variant, several && `attempt ${each.attempt}`, workState(each.status).word].filter(Boolean).join(", ");
   return (
-    <div className="attempts" role="group" aria-label={`Attempts of ${keyOf(stage)}`}>
+    <div className="attempts" role="group" aria-label={`Variants and attempts of ${stage.name}`}>
       {all.map((each) => (
-        <button key={each.attempt} type="button" className="btn small" aria-pressed={each.attempt === stage.attempt} onClick={() => onSelect(each)}>
-          <Glyph shape={workState(each.status).shape} tone={workState(each.status).tone} />attempt {each.attempt}, {workState(each.status).word}
+        <button key={`${each.variant}/${each.attempt}`} type="button" className="btn small" aria-pressed={each === stage} onClick={() => onSelect(each)}>
+          <Glyph shape={workState(each.status).shape} tone={workState(each.status).tone} />{label(each)}
         </button>
       ))}
     </div>

@@ -7,23 +7,29 @@ import { Lozenge } from "../../design/parts";
 import { workState } from "../../design/states";
 import { lengthOf, useNow } from "../../design/time";
 import { layout, NODE, type Edge } from "./graph";
-import { attemptsOf, keyOf, nodesOf, type Stage } from "./stages";
+import { nodesOf, spanOf, type Stage, type StageNode } from "./stages";
 
 type View = Schemas["RunView"];
 
 const BEGUN = ["running", "passed", "warned", "failed"];
 
 /** The line style of the way from one stage to another. */
-function style(from: Stage | undefined, to: Stage | undefined): string {
+function style(from: StageNode | undefined, to: StageNode | undefined): string {
   if (to?.status === "running") return "moving";
-  return from?.endedAt && to && BEGUN.includes(to.status) ? "walked" : "ahead";
+  return from && spanOf(from.variants).ended && to && BEGUN.includes(to.status) ? "walked" : "ahead";
+}
+
+interface Props {
+  view: View;
+  selected: string | undefined;
+  onSelect: (stage: Stage) => void;
 }
 
 /** The stages of a run as a graph from left to right, live, and at its end the version still to come. */
-export function StageGraph({ view, selected, onSelect }: { view: View; selected: string | undefined; onSelect: (stage: Stage) => void }) {
+export function StageGraph({ view, selected, onSelect }: Props) {
   const nodes = useMemo(() => nodesOf(view.stages), [view.stages]);
   const shape = useMemo(() => layout(nodes), [nodes]);
-  const byKey = new Map(nodes.map((node) => [node.key, node.stage]));
+  const byKey = new Map(nodes.map((node) => [node.key, node]));
   return (
     <div className="graph-scroll" tabIndex={0} role="region" aria-label="Stages">
       <div className="graph" style={{ width: shape.width, height: shape.height }}>
@@ -33,8 +39,8 @@ export function StageGraph({ view, selected, onSelect }: { view: View; selected:
           ))}
         </svg>
         {shape.nodes.map(({ node, x, y }) => (
-          <StagePill key={node.key} stage={node.stage} attempts={attemptsOf(view.stages, node.stage).length} selected={node.key === selected} x={x} y={y}
-            onSelect={() => onSelect(node.stage)} />
+          <StagePill key={node.key} node={node} selected={node.key === selected} x={x} y={y}
+            onSelect={() => onSelect(node.variants.find((stage) => stage.status === node.status) ?? node.variants[0] as Stage)} />
         ))}
       </div>
       <VersionEnd view={view} />
@@ -43,30 +49,33 @@ export function StageGraph({ view, selected, onSelect }: { view: View; selected:
 }
 
 interface PillProps {
-  stage: Stage;
-  attempts: number;
+  node: StageNode;
   selected: boolean;
   x: number;
   y: number;
   onSelect: () => void;
 }
 
-function StagePill({ stage, attempts, selected, x, y, onSelect }: PillProps) {
-  const state = workState(stage.status);
+function StagePill({ node, selected, x, y, onSelect }: PillProps) {
+  const state = workState(node.status);
   const now = useNow();
-  const length = stage.startedAt ? `, ${lengthOf(stage.startedAt, stage.endedAt ? new Date(stage.endedAt) : now)}` : "";
+  const { began, ended } = spanOf(node.variants);
+  const attempt = Math.max(...node.variants.map((stage) => stage.attempt));
+  const length = began ? `, ${lengthOf(began, ended ? new Date(ended) : now)}` : "";
+  const first = node.variants[0];
   return (
-    <button type="button" aria-pressed={selected} className={`stage ${stage.status} ${selected ? "selected" : ""}`} onClick={onSelect}
-      style={{ left: x, top: y, width: NODE.width }} title={stage.waitsFor ?? stage.reason ?? keyOf(stage)}>
+    <button type="button" aria-pressed={selected} className={`stage ${node.status} ${selected ? "selected" : ""}`} onClick={onSelect}
+      style={{ left: x, top: y, width: NODE.width }} title={first?.waitsFor ?? first?.reason ?? node.key}>
       <Glyph shape={state.shape} tone={state.tone} size={18} />
-      <span><b>{keyOf(stage)}</b><i>{words(stage, state.word)}{length}{attempts > 1 ? `, attempt ${stage.attempt}` : ""}</i></span>
+      <span><b>{node.key}{node.variants.length > 1 && ` × ${node.variants.length}`}</b><i>{words(node, state.word)}{length}{attempt > 1 ? `, attempt ${attempt}` : ""}</i></span>
     </button>
   );
 }
 
-function words(stage: Stage, word: string): string {
-  if (stage.status === "skipped") return stage.reason?.startsWith("not wanted") ? "not wanted" : "unattainable";
-  return word;
+function words(node: StageNode, word: string): string {
+  if (node.status === "skipped") return node.variants[0]?.reason?.startsWith("not wanted") ? "not wanted" : "unattainable";
+  const like = node.variants.filter((stage) => stage.status === node.status).length;
+  return like < node.variants.length ? `${like} ${word}` : word;
 }
 
 function VersionEnd({ view: { run, route } }: { view: View }) {

@@ -13,17 +13,31 @@ export function newest(stages: Stage[]): Stage[] {
   return [...byKey.values()];
 }
 
-export const attemptsOf = (stages: Stage[], stage: Stage) => stages.filter((each) => keyOf(each) === keyOf(stage));
-
+/** A stage of the graph: all its variants together. */
 export interface StageNode extends GraphNode {
-  stage: Stage;
+  variants: Stage[];
+  status: string;
 }
 
-/** Stages with what they wait for, by key: who names a stage waits for each of its variants. */
+/** The more it needs to be looked at, the earlier. */
+const TELLING = ["failed", "running", "ready", "warned", "cancelled", "waiting", "passed", "skipped"];
+
+/** One node for each stage of the file; of several variants the most telling state counts. */
 export function nodesOf(stages: Stage[]): StageNode[] {
-  const shown = newest(stages);
-  const keys = (names: string[]) => shown.filter((stage) => names.includes(stage.name)).map(keyOf);
-  return shown.map((stage) => ({ key: keyOf(stage), stage, after: keys(stage.after), afterAny: keys(stage.afterAny), ifFailed: keys(stage.ifFailed) }));
+  const byName = new Map<string, Stage[]>();
+  newest(stages).forEach((stage) => byName.set(stage.name, [...(byName.get(stage.name) ?? []), stage]));
+  return [...byName].map(([key, variants]) => {
+    const first = variants[0];
+    const status = [...variants].sort((a, b) => TELLING.indexOf(a.status) - TELLING.indexOf(b.status))[0]?.status ?? "waiting";
+    return { key, variants, status, after: first?.after ?? [], afterAny: first?.afterAny ?? [], ifFailed: first?.ifFailed ?? [] };
+  });
+}
+
+/** From the first variant's beginning to the last one's end; empty as long as none began. */
+export function spanOf(variants: Stage[]): { began?: string; ended?: string } {
+  const began = variants.flatMap((stage) => stage.startedAt ?? []).sort()[0];
+  const over = variants.every((stage) => stage.endedAt);
+  return { began, ended: over ? variants.flatMap((stage) => stage.endedAt ?? []).sort().at(-1) : undefined };
 }
 
 /** The stage that a reader most likely wants: the one that failed, else the one that runs, else the last that began. */

@@ -127,20 +127,26 @@ public final class StepProcess {
         return text.endsWith("\n") ? Optional.of(Integer.parseInt(text.strip())) : Optional.empty();
     }
 
-    /** Its wrapper is not there although it had the time to start. */
+    /** Its wrapper is not there although it had the time to start. The wrapper's name is read once: it may be written at this moment. */
     private boolean isGone(long began) throws IOException {
-        if (wrapper().isPresent()) {
-            return false;
-        }
-        boolean named = wasStarted() && !Files.readString(folder.resolve("started")).isBlank();
-        return named || System.nanoTime() - began > TimeUnit.SECONDS.toNanos(20);
+        String name = wrapperName();
+        return name.isEmpty() ? System.nanoTime() - began > TimeUnit.SECONDS.toNanos(20) : wrapper(name).isEmpty();
     }
 
     private Optional<ProcessHandle> wrapper() throws IOException {
+        String name = wrapperName();
+        return name.isEmpty() ? Optional.empty() : wrapper(name);
+    }
+
+    /** The wrapper's process id as it wrote it; empty as long as it has not. */
+    private String wrapperName() throws IOException {
         Path started = folder.resolve("started");
-        String text = Files.exists(started) ? Files.readString(started).strip() : "";
-        return text.isEmpty() ? Optional.empty() : ProcessHandle.of(Long.parseLong(text)).filter(ProcessHandle::isAlive)
-                .filter(process -> ProcessTree.carries(process.pid(), mark));
+        String text = Files.exists(started) ? Files.readString(started) : "";
+        return text.endsWith("\n") ? text.strip() : "";
+    }
+
+    private Optional<ProcessHandle> wrapper(String name) {
+        return ProcessHandle.of(Long.parseLong(name)).filter(ProcessHandle::isAlive).filter(process -> ProcessTree.carries(process.pid(), mark));
     }
 
     private void awaitExit() throws IOException, InterruptedException {

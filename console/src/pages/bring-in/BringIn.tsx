@@ -1,0 +1,63 @@
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { api, need, type Schemas } from "../../api/client";
+
+type Draft = Schemas["DraftView"];
+
+/** Brings a component in: looks at its repository, drafts a pipeline file, registers it. What is typed stays where it is refused. */
+export default function BringIn() {
+  const navigate = useNavigate();
+  const [name, setName] = useState("");
+  const [repository, setRepository] = useState("");
+  const [trusted, setTrusted] = useState("main");
+  const [draft, setDraft] = useState<Draft>();
+  const [refused, setRefused] = useState("");
+  const trying = async (what: () => Promise<void>) => {
+    setRefused("");
+    try {
+      await what();
+    } catch (error) {
+      setRefused(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const look = () => trying(async () => setDraft(await need(api.POST("/api/v1/drafts", { body: { component: name, repository } }))));
+  const register = () => trying(async () => {
+    await need(api.POST("/api/v1/components", { body: { name, repository, mainBranch: draft?.branch, trusted: trusted.split(/[\s,]+/).filter(Boolean), allowed: [], secrets: [] } }));
+    await navigate(`/components/${name}/pipeline`, { state: { text: draft?.text } });
+  });
+  return (
+    <>
+      <title>Bring in a component · Paseo</title>
+      <div className="title-line"><h1>Bring in a component</h1><p>Point at its repository. What is in it is looked at, and a first pipeline file is drafted.</p></div>
+      <div className="run-columns">
+        <section className="sheet bring-in">
+          <form onSubmit={(event) => {
+            event.preventDefault();
+            void (draft && !draft.free ? register() : look());
+          }}>
+            <label>Name<input id="name" value={name} onChange={(event) => {
+              setName(event.target.value);
+              setDraft(undefined);
+            }} required pattern="[a-z0-9][a-z0-9\-]{0,62}" placeholder="tide-board" title="Small letters, digits and dashes, at most 63" /></label>
+            <label>Repository<input id="repository" value={repository} onChange={(event) => {
+              setRepository(event.target.value);
+              setDraft(undefined);
+            }} required placeholder="file:///srv/git/tide-board.git" /></label>
+            <label>Trusted branches<input value={trusted} onChange={(event) => setTrusted(event.target.value)} /></label>
+            {draft?.free && <p className="bad" role="alert">There is a component named {name} already. <button type="button" className="btn small" onClick={() => {
+              setName(draft.free ?? name);
+              setDraft(undefined);
+            }}>Take {draft.free}</button></p>}
+            {refused && <p className="bad" role="alert">{refused}</p>}
+            <button type="submit" className="btn primary">{draft && !draft.free ? `Register ${name}` : "Look at it"}</button>
+          </form>
+        </section>
+        <aside className="run-side">
+          <h2>{draft ? (draft.there ? "It has a paseo.yaml already" : "A first draft") : "What follows"}</h2>
+          {draft ? <pre className="draft" tabIndex={0}>{draft.text}</pre>
+            : <p className="quiet">A Maven build, an npm package, a Makefile, a container file or plain scripts are recognised. You correct the draft, with completion and exact errors, and commit it; then it is in force.</p>}
+        </aside>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,103 @@
+import { useQuery } from "@tanstack/react-query";
+import { ExternalLink, FilePen, Play } from "lucide-react";
+import { useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, need, type Schemas } from "../../api/client";
+import { component as componentQuery, componentRuns, pipeline } from "../../api/queries";
+import { Loading, Trouble } from "../../design/parts";
+import { Runs, Nothing } from "./Runs";
+
+type View = Schemas["ComponentView"];
+
+/** One component: its runs, branches, pipeline file, links. */
+export default function Component() {
+  const { name = "" } = useParams();
+  const about = useQuery(componentQuery(name));
+  const runs = useQuery(componentRuns(name, 30));
+  if (about.isPending) return <Loading height={480} />;
+  if (about.isError) return <Trouble error={about.error} />;
+  const view = about.data;
+  return (
+    <>
+      <title>{`${name} · Paseo`}</title>
+      <div className="title-line">
+        <h1>{name}</h1><p>{view.summary}</p>
+        <div className="title-action"><Link className="btn" to={`/components/${name}/pipeline`}><FilePen size={16} />Pipeline file</Link></div>
+      </div>
+      {view.problems.length > 0 && <p className="run-reason bad">{view.file} of {view.mainBranch}, line {view.problems[0]?.line}: {view.problems[0]?.message}{view.problems.length > 1 && ` (and ${view.problems.length - 1} more)`}</p>}
+      <div className="run-columns">
+        <section className="component sheet">
+          {runs.data && runs.data.length > 0 && <Runs name={name} runs={runs.data} />}
+          {runs.data?.length === 0 && <p className="quiet">No run yet. Push to a branch that the pipeline file names, or: paseo start {name}</p>}
+          <Nothing name={name} />
+        </section>
+        <Side view={view} />
+      </div>
+    </>
+  );
+}
+
+function Side({ view }: { view: View }) {
+  const branches = Object.entries(view.heads);
+  return (
+    <aside className="run-side">
+      <Start view={view} />
+      <h2>Branches</h2>
+      {branches.length === 0 && <p className="quiet">The repository has no branch yet.</p>}
+      <ul className="plain">{branches.slice(0, 20).map(([branch, commit]) => <li key={branch}><Link to={`/components/${view.name}/pipeline?branch=${encodeURIComponent(branch)}`}>{branch}</Link> <code>{commit.slice(0, 8)}</code></li>)}</ul>
+      <p className="quiet">Trusted: {view.trusted.join(", ") || "none"}. Allowed: {view.allowed.join(", ") || "none more"}.</p>
+      {view.sources.length > 0 && <p className="quiet">May take from {view.sources.map((source) => `${source.name}${source.allBranches ? "" : " (trusted branches)"}`).join(", ")}.</p>}
+      <h2>Links</h2>
+      {view.links.length === 0 && <p className="quiet">None yet: paseo component links {view.name} --link Runbook=https://…</p>}
+      <ul className="plain">
+        {view.repository && <li><code className="wrap">{view.repository}</code></li>}
+        {view.links.map((link) => <li key={link.title}><a className="outward" href={link.address} rel="noreferrer"><ExternalLink size={13} aria-hidden="true" />{link.title}</a></li>)}
+      </ul>
+    </aside>
+  );
+}
+
+/** Starts a run of a branch, with answers to what its file asks. */
+function Start({ view }: { view: View }) {
+  const navigate = useNavigate();
+  const [branch, setBranch] = useState(view.mainBranch);
+  const [answers, setAnswers] = useState<Record<string, string>>({});
+  const [refused, setRefused] = useState("");
+  const file = useQuery({ ...pipeline(view.name, branch), enabled: branch in view.heads });
+  const check = useQuery({
+    queryKey: ["pipeline-check", view.name, file.data?.text], enabled: Boolean(file.data?.text), staleTime: Infinity,
+    queryFn: () => need(api.POST("/api/v1/components/{name}/pipeline/check", { params: { path: { name: view.name } }, body: { text: file.data?.text ?? "" } })),
+  });
+  const asks = Object.entries(check.data?.plan?.asks ?? {});
+  const start = async () => {
+    setRefused("");
+    try {
+      const run = await need(api.POST("/api/v1/runs", { body: { component: view.name, branch, answers } }));
+      await navigate(`/runs/${run.component}/${run.number}`);
+    } catch (error) {
+      setRefused(error instanceof Error ? error.message : String(error));
+    }
+  };
+  return (
+    <form className="start" onSubmit={(event) => {
+      event.preventDefault();
+      void start();
+    }}>
+      <h2>Start a run</h2>
+      <label>Branch<select value={branch} onChange={(event) => setBranch(event.target.value)}>{Object.keys(view.heads).map((head) => <option key={head}>{head}</option>)}</select></label>
+      {asks.map(([name, ask]) => <Ask key={name} ask={ask} value={answers[name] ?? ask.standard} onAnswer={(answer) => setAnswers({ ...answers, [name]: answer })} />)}
+      <button type="submit" className="btn"><Play size={15} />Start {view.name}</button>
+      {refused && <p className="bad" role="alert">{refused}</p>}
+    </form>
+  );
+}
+
+function Ask({ ask, value, onAnswer }: { ask: Schemas["AskView"]; value: string; onAnswer: (answer: string) => void }) {
+  if (ask.kind === "flag") return <label className="flag"><input type="checkbox" checked={value === "true"} onChange={(event) => onAnswer(String(event.target.checked))} />{ask.question}</label>;
+  return (
+    <label>{ask.question}
+      {ask.kind === "choice" ? <select value={value} onChange={(event) => onAnswer(event.target.value)}>{ask.choices.map((choice) => <option key={choice}>{choice}</option>)}</select>
+        : <input value={value} inputMode={ask.kind === "number" ? "decimal" : "text"} onChange={(event) => onAnswer(event.target.value)} />}
+    </label>
+  );
+}

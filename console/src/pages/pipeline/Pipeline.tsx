@@ -1,0 +1,119 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
+import { Link, useLocation, useParams, useSearchParams } from "react-router";
+import { api, need, type Schemas } from "../../api/client";
+import { component as componentQuery, pipeline, pipelineHistory, pipelineSchema } from "../../api/queries";
+import { Loading, Trouble } from "../../design/parts";
+import { At } from "../../design/time";
+import { CommitForm } from "./CommitForm";
+import { Editor } from "./Editor";
+import { Plan } from "./Plan";
+import type { Schema } from "./completion";
+
+const NOTHING_KNOWN: Schemas["KnownNames"] = { components: [], environments: [], tags: [] };
+
+/** A component's pipeline file: written here, checked as it is typed, committed to a branch. */
+export default function Pipeline() {
+  const { name = "" } = useParams();
+  const [params, setParams] = useSearchParams();
+  const branch = params.get("branch") ?? undefined;
+  const about = useQuery(componentQuery(name));
+  const file = useQuery(pipeline(name, branch));
+  if (file.isPending || about.isPending) return <Loading height={560} />;
+  if (about.isError) return <Trouble error={about.error} />;
+  return (
+    <>
+      <title>{`Pipeline of ${name} · Paseo`}</title>
+      <div className="title-line">
+        <h1><Link className="up" to={`/components/${name}`}>{name}</Link> pipeline</h1>
+        <p><code>{about.data.file}</code> of</p>
+        <select aria-label="Branch" value={branch ?? about.data.mainBranch} onChange={(event) => setParams({ branch: event.target.value })}>
+          {Object.keys(about.data.heads).map((head) => <option key={head}>{head}</option>)}
+        </select>
+      </div>
+      {file.isError ? <Trouble error={file.error} /> : <Desk key={`${file.data.branch} ${file.data.commit}`} name={name} file={file.data} />}
+    </>
+  );
+}
+
+function useChecked(name: string, branch: string, text: string) {
+  const shown = useDeferredValue(text);
+  const path = { name };
+  const check = useQuery({
+    queryKey: ["pipeline-check", name, shown], staleTime: Infinity, gcTime: 60_000, placeholderData: (before) => before,
+    queryFn: () => need(api.POST("/api/v1/components/{name}/pipeline/check", { params: { path }, body: { text: shown } })),
+  });
+  const effect = useQuery({
+    queryKey: ["pipeline-effect", name, branch, shown], staleTime: Infinity, gcTime: 60_000, placeholderData: (before) => before,
+    queryFn: () => need(api.POST("/api/v1/components/{name}/pipeline/effect", { params: { path }, body: { branch, text: shown } })),
+  });
+  return { check: check.data, effect: effect.data?.sentence ?? "", current: shown === text && !check.isFetching };
+}
+
+function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
+  const drafted = (useLocation().state as { text?: string } | null)?.text;
+  const client = useQueryClient();
+  const [text, setText] = useState(file.text === "" && drafted ? drafted : file.text);
+  const [against, setAgainst] = useState<string>();
+  const schema = useQuery(pipelineSchema());
+  const { check, effect, current } = useChecked(name, file.branch, text);
+  const problems = check?.problems ?? [];
+  const warnings = check?.warnings ?? [];
+  const changed = text !== file.text;
+  const committed = async () => {
+    await client.invalidateQueries({ queryKey: ["pipeline-history", name] });
+    await client.invalidateQueries({ queryKey: ["component", name] });
+    if (file.text !== "") await client.invalidateQueries({ queryKey: ["pipeline", name] });
+  };
+  return (
+    <div className="desk">
+      <section className="desk-text sheet">
+        <div className="desk-bar">
+          <b>{file.path}</b><span className="quiet">at <code>{file.commit.slice(0, 8)}</code>{changed ? ", changed here" : ", as it is in force"}</span><span className="grow" />
+          <button type="button" className="btn small" aria-pressed={against !== undefined} onClick={() => setAgainst(against === undefined ? file.text : undefined)}>Difference</button>
+          <Earlier name={name} onShow={setAgainst} />
+          {changed && <button type="button" className="btn small quiet-btn" onClick={() => setText(file.text)}>Put back</button>}
+        </div>
+        <Editor text={text} against={against} problems={problems} warnings={warnings} schema={schema.data as Schema | undefined} known={check?.known ?? NOTHING_KNOWN} onChange={setText} />
+      </section>
+      <aside className="desk-side">
+        <Problems problems={problems} warnings={warnings} checked={check !== undefined} />
+        {check?.plan && <Plan plan={check.plan} effect={effect} />}
+        <CommitForm component={name} file={file} text={text} ready={changed && current && check !== undefined && problems.length === 0} onCommitted={() => void committed()} />
+      </aside>
+    </div>
+  );
+}
+
+function Problems({ problems, warnings, checked }: { problems: Schemas["Problem"][]; warnings: Schemas["Problem"][]; checked: boolean }) {
+  if (!checked) return <p className="quiet">Checking…</p>;
+  return (
+    <div className="problems" role="status">
+      <h2>{problems.length === 0 ? "No problem" : problems.length === 1 ? "1 problem" : `${problems.length} problems`}</h2>
+      <ul className="plain">
+        {problems.slice(0, 8).map((problem) => <li key={`${problem.line}:${problem.column} ${problem.message}`}><span className="bad">line {problem.line}</span> {problem.path && <code>{problem.path}</code>} {problem.message}</li>)}
+        {warnings.slice(0, 4).map((problem) => <li key={`w${problem.line} ${problem.message}`}><span className="warn">line {problem.line}, a warning</span> {problem.message}</li>)}
+      </ul>
+    </div>
+  );
+}
+
+/** Earlier texts of the file, to hold the present one against. */
+function Earlier({ name, onShow }: { name: string; onShow: (text: string | undefined) => void }) {
+  const known = useQuery(pipelineHistory(name));
+  const [shown, setShown] = useState("");
+  const texts = known.data ?? [];
+  const at = texts.find((each) => each.commit === shown);
+  return (
+    <>
+      <select aria-label="History of the file" value={shown} onChange={(event) => {
+        setShown(event.target.value);
+        onShow(texts.find((each) => each.commit === event.target.value)?.text);
+      }}>
+        <option value="">History</option>
+        {texts.map((each) => <option key={each.commit} value={each.commit}>{each.commit.slice(0, 8)}{each.problems > 0 ? `, ${each.problems} problems` : ""}</option>)}
+      </select>
+      {at && <span className="quiet">first seen <At time={at.readAt} /></span>}
+    </>
+  );
+}

@@ -1,0 +1,41 @@
+import { useMemo } from "react";
+import type { Schemas } from "../../api/client";
+import { layout, NODE, type GraphNode } from "../run/graph";
+
+type PlanView = Schemas["PlanView"];
+
+interface PlanNode extends GraphNode {
+  variants: number;
+  note: string;
+}
+
+/** What the text would do: what starts it, its stages as a graph, and its route. */
+export function Plan({ plan, effect }: { plan: PlanView; effect: string }) {
+  const shape = useMemo(() => layout(plan.stages.map((stage): PlanNode => ({
+    key: stage.name, after: stage.after, afterAny: stage.afterAny, ifFailed: stage.ifFailed, variants: stage.variants.length,
+    note: [stage.mayFail && "may fail", stage.wantedIf && `if ${stage.wantedIf}`, stage.ifFailed.length > 0 && "if one failed", stage.keeps.length > 0 && `keeps ${stage.keeps.join(", ")}`]
+      .filter(Boolean).join("; "),
+  }))), [plan.stages]);
+  const asks = Object.entries(plan.asks);
+  return (
+    <section className="plan" aria-label="What it does">
+      <h2>What it does</h2>
+      <p>{effect}</p>
+      <div className="graph-scroll" tabIndex={0} role="region" aria-label="Its stages">
+        <div className="graph" style={{ width: shape.width, height: shape.height }}>
+          <svg width={shape.width} height={shape.height} aria-hidden="true">
+            {shape.edges.map((edge) => <path key={`${edge.from}>${edge.to}`} d={edge.path} className={`way ${edge.kind === "after" ? "walked" : "ahead"}`} />)}
+          </svg>
+          {shape.nodes.map(({ node, x, y }) => (
+            <div key={node.key} className="stage planned" style={{ left: x, top: y, width: NODE.width }} title={node.note}>
+              <span><b>{node.key}{node.variants > 1 && ` × ${node.variants}`}</b>{node.note && <i>{node.note}</i>}</span>
+            </div>
+          ))}
+        </div>
+      </div>
+      {asks.length > 0 && <p className="quiet">Asks: {asks.map(([name, ask]) => `${name} (${ask.question})`).join(", ")}</p>}
+      <p className="quiet">{plan.route.length === 0 ? "Its versions go nowhere by themselves."
+        : `Walks to ${plan.route.map((step) => Object.entries(step).map(([name, mode]) => `${name}${mode === "automatic" ? "" : " on request"}`).join(" and ")).join(", then ")}.`}</p>
+    </section>
+  );
+}
