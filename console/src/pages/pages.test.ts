@@ -4,6 +4,7 @@ import { gateOf, pathTo } from "./whereabouts/MapRow";
 import { layout } from "./run/graph";
 import { countOf, indexOf, partsOf, rowAt, type Step } from "./run/rows";
 import { nodesOf, stageToShow } from "./run/stages";
+import { placeOf, stageNames } from "./pipeline/completion";
 import { stopsOf } from "./version/stops";
 import { heroStops } from "./deployment/hero";
 
@@ -120,4 +121,27 @@ describe("the walk", () => {
     const last = heroStops(view).at(-1);
     expect([last?.gate, last?.state]).toEqual([gate, state]);
   });
+});
+
+describe("completion", () => {
+  const text = `paseo: 1
+component: tide-api
+starts:
+  - push: [main]
+    pa
+stages:
+  compile:
+    steps: [./build.sh]
+    ke
+    take:
+      - from: tide-model
+        in
+  un`.split("\n");
+  it.each([
+    ["in a trigger", 4, ["starts", "[]"], ["push"]],
+    ["in a stage", 8, ["stages", "compile"], ["steps"]],
+    ["in what is taken", 11, ["stages", "compile", "take", "[]"], ["from"]],
+    ["among the stages", 12, ["stages"], ["compile"]],
+  ])("knows its place %s", (_, line, path, beside) => expect(placeOf(text, line)).toEqual({ path, beside }));
+  it("knows the stages that are there", () => expect(stageNames(text)).toEqual(["compile"]));
 });

@@ -5,7 +5,7 @@ import { HighlightStyle, indentUnit, syntaxHighlighting } from "@codemirror/lang
 import { lintGutter, lintKeymap, setDiagnostics, type Diagnostic } from "@codemirror/lint";
 import { unifiedMergeView } from "@codemirror/merge";
 import { Compartment, EditorState } from "@codemirror/state";
-import { EditorView, highlightActiveLine, keymap, lineNumbers } from "@codemirror/view";
+import { EditorView, highlightActiveLine, keymap, lineNumbers, type Command } from "@codemirror/view";
 import { tags } from "@lezer/highlight";
 import { useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
@@ -47,6 +47,16 @@ const theme = EditorView.theme({
   ".cm-changedLine": { backgroundColor: "var(--good-soft) !important" },
 });
 
+/** A new line after a key without a value stands under that key. */
+const under: Command = ({ state, dispatch }) => {
+  const { head, empty } = state.selection.main;
+  const line = state.doc.lineAt(head);
+  if (!empty || head !== line.to || !/:\s*$/.test(line.text)) return false;
+  const indent = (/^\s*(?:- )?/.exec(line.text)?.[0].length ?? 0) + 2;
+  dispatch(state.update(state.replaceSelection(`\n${" ".repeat(indent)}`), { scrollIntoView: true, userEvent: "input" }));
+  return true;
+};
+
 function diagnostics(state: EditorState, problems: Schemas["Problem"][], severity: Diagnostic["severity"]): Diagnostic[] {
   return problems.map((problem) => {
     const line = state.doc.line(Math.min(Math.max(1, problem.line), state.doc.lines));
@@ -73,7 +83,7 @@ export function Editor({ text, against, problems, warnings, schema, known, onCha
       parent: place.current,
       state: EditorState.create({ doc: text, extensions: [
         lineNumbers(), history(), highlightActiveLine(), lintGutter(), indentUnit.of("  "), EditorState.tabSize.of(2), yaml(), syntaxHighlighting(colours), theme,
-        keymap.of([{ key: "Tab", run: acceptCompletion }, ...completionKeymap, ...lintKeymap, ...defaultKeymap, ...historyKeymap, indentWithTab]),
+        keymap.of([{ key: "Tab", run: acceptCompletion }, ...completionKeymap, { key: "Enter", run: under }, ...lintKeymap, ...defaultKeymap, ...historyKeymap, indentWithTab]),
         EditorView.contentAttributes.of({ "aria-label": "Pipeline file" }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged) changed.current(update.state.doc.toString());

@@ -120,8 +120,6 @@ function namesFor(key: string | undefined, path: string[], known: Known, stages:
   return [];
 }
 
-const fresh = (node: Node) => (node.type === "array" || node.items ? " [" : node.properties || node.additionalProperties ? " {" : " ");
-
 /** Completes keys, values and whole stages at the cursor. */
 export function complete(schema: Schema | undefined, known: Known) {
   return (context: CompletionContext): CompletionResult | null => {
@@ -148,7 +146,7 @@ export function complete(schema: Schema | undefined, known: Known) {
     const options = nodes.flatMap((node) => Object.entries(node.properties ?? {})).filter(([name]) => !place.beside.includes(name))
       .map(([name, node]): Completion => {
         const shape = nodesAt(schema, [...place.path, name])[0] ?? node;
-        return { label: name, type: "property", info: node.description ?? shape.description, apply: `${name}:${fresh(shape) === " " ? " " : ""}` };
+        return { label: name, type: "property", info: node.description ?? shape.description, apply: `${name}: ` };
       });
     const names = namesFor(undefined, place.path.filter((step) => step !== "[]"), known, stages).map((label): Completion => ({ label, type: "variable" }));
     return { from, options: dedupe([...options, ...names]), validFor: /^[\w-]*$/ };

@@ -66,6 +66,27 @@ public final class Browser implements AutoCloseable {
         driver.navigate().refresh();
     }
 
+    /** Types into whatever has the focus. */
+    public void type(CharSequence... keys) {
+        for (CharSequence key : keys) {
+            driver.switchTo().activeElement().sendKeys(key);
+        }
+    }
+
+    /** The longest time between two frames of the page within so many milliseconds. */
+    public long longestFrame(long millis) {
+        driver.manage().timeouts().scriptTimeout(Duration.ofMillis(millis + 20_000));
+        return ((Number) Objects.requireNonNull(driver.executeAsyncScript("""
+                const done = arguments[arguments.length - 1], end = performance.now() + arguments[0];
+                let last = performance.now(), longest = 0;
+                const frame = (now) => {
+                  longest = Math.max(longest, now - last);
+                  last = now;
+                  if (now < end) requestAnimationFrame(frame); else done(longest);
+                };
+                requestAnimationFrame(frame);""", millis))).longValue();
+    }
+
     public String path() {
         return Objects.requireNonNull(driver.getCurrentUrl()).substring(address.length());
     }

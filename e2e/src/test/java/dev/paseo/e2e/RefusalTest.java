@@ -152,7 +152,7 @@ class RefusalTest {
     @Test
     void aBrokenOrMissingPipelineFileStartsNothingAndSaysWhere() throws Exception {
         String broken = repository.push("developer", "feature/broken", Map.of("paseo.yaml", Scenario.PIPELINE.replace("stages:", "stage:")));
-        assertTrue(broken.contains("paseo.yaml:7:1 stage: is not a key that is known here; did you mean stages?"), broken);
+        assertTrue(broken.contains("paseo.yaml:8:1 stage: is not a key that is known here; did you mean stages?"), broken);
         String named = repository.push("developer", "feature/named", Map.of("paseo.yaml", Scenario.PIPELINE.replace("component: tide-api", "component: tide-apo")));
         assertTrue(named.contains("says tide-apo, but this repository is registered as tide-api"), named);
         repository.push("developer", "feature/good", Map.of("paseo.yaml", Scenario.PIPELINE));

@@ -60,6 +60,11 @@ final class Repository {
         }
     }
 
+    /** Takes what others have pushed to main. */
+    void pull() throws IOException, InterruptedException {
+        run(work, List.of("git", "pull", "-q", "--ff-only", "origin", "main"));
+    }
+
     String head() throws IOException, InterruptedException {
         return run(work, List.of("git", "rev-parse", "HEAD")).strip();
     }

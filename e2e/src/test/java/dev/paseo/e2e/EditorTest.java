@@ -1,0 +1,110 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
+import tools.jackson.databind.JsonNode;
+
+/** The pipeline file in a real browser: marked, completed, committed, in force; and a torrent of a log, followed. */
+class EditorTest {
+
+    private static final String FILE = """
+            paseo: 1
+            component: tide-board
+            versions: "1.{serial}"
+            starts:
+              - push: [main]
+            stages:
+              compile:
+                steps: [./build.sh]
+            """;
+
+    @Test
+    void aMistakeIsMarkedAKeyIsCompletedAndWhatIsCommittedIsInForce() throws Exception {
+        try (Harbour harbour = new Harbour()) {
+            harbour.startService();
+            harbour.accounts();
+            harbour.startAgent("builder");
+            Repository repository = harbour.bring("tide-board", Map.of());
+            repository.push("developer", "main", Map.of("paseo.yaml", FILE, "build.sh", "#!/bin/sh\necho built\n"));
+            harbour.runEnds("tide-board", 1);
+            try (Browser browser = new Browser(harbour.address())) {
+                browser.signIn("developer", Harbour.PASSWORD);
+                browser.open("/components/tide-board/pipeline");
+                WebElement editor = browser.see(By.cssSelector(".cm-content"));
+                browser.seeText("No problem");
+                browser.all(By.cssSelector(".cm-line")).getLast().click();
+                browser.type(Keys.chord(Keys.CONTROL, Keys.END), "  smoke:\n", "stepps: [./test.sh]");
+                browser.seeText("is not a key that is known here; did you mean steps?");
+                assertEquals("stepps", browser.see(By.cssSelector(".cm-lintRange-error")).getText());
+                assertTrue(browser.see(By.xpath("//button[contains(., 'Commit to')]")).getDomAttribute("disabled") != null);
+                browser.type(Keys.chord(Keys.SHIFT, Keys.HOME), Keys.BACK_SPACE, "st");
+                assertEquals("steps", browser.see(By.cssSelector(".cm-tooltip-autocomplete li[aria-selected] .cm-completionLabel")).getText());
+                browser.type(Keys.ENTER);
+                browser.type("[./build.sh]");
+                browser.seeText("No problem");
+                assertTrue(editor.getText().contains("    steps: [./build.sh]"), editor::getText);
+                browser.see(By.id("message")).sendKeys("Test as well");
+                WebElement commit = browser.see(By.xpath("//button[contains(., 'Commit to main')]"));
+                Await.until("the commit may be made", commit::isEnabled);
+                commit.click();
+                browser.seeText("it is in force");
+            }
+            JsonNode second = harbour.runEnds("tide-board", 2);
+            assertEquals(List.of("compile", "smoke"), second.path("stages").valueStream().map(stage -> stage.path("name").asString()).toList());
+            assertEquals("developer <developer@harbour.example>", second.path("run").path("commitAuthor").asString());
+            repository.pull();
+            repository.push("developer", "main", Map.of("README", "the very next push"));
+            assertEquals(2, harbour.runEnds("tide-board", 3).path("stages").size());
+            refusals(harbour, second.path("run").path("commit").asString());
+        }
+    }
+
+    private static void refusals(Harbour harbour, String old) {
+        Map<String, String> request = Map.of("branch", "main", "base", old, "text", FILE, "message", "Back");
+        Client.Answer moved = harbour.as("developer").post("/api/v1/components/tide-board/pipeline/commits", request);
+        assertEquals(409, moved.status());
+        assertTrue(moved.detail().startsWith("main has moved on since this text was begun"), moved::detail);
+        assertEquals(403, harbour.as("auditor").post("/api/v1/components/tide-board/pipeline/commits", request).status());
+        Client.Answer broken = harbour.as("developer").post("/api/v1/components/tide-board/pipeline/commits",
+                Map.of("branch", "main", "base", old, "text", "paseo: 1\n", "message", "Back"));
+        assertEquals(422, broken.status());
+        for (String branch : List.of("-x", "a..b", "../x", "a b")) {
+            assertEquals(400, harbour.as("developer").post("/api/v1/components/tide-board/pipeline/commits",
+                    Map.of("branch", branch, "base", old, "text", FILE, "message", "Back")).status(), branch);
+        }
+    }
+
+    @Test
+    void aTorrentOfALogIsFollowedWithoutAStall() throws Exception {
+        try (Harbour harbour = new Harbour()) {
+            harbour.startService();
+            harbour.accounts();
+            harbour.startAgent("builder");
+            Repository repository = harbour.bring("torrent", Map.of());
+            // Ten thousand lines a second, for eight seconds.
+            String script = "i=0; while [ $i -lt 80 ]; do seq -f \"$i line %06g of the torrent\" 1 1000; i=$((i+1)); sleep 0.1; done; echo the last line";
+            repository.push("developer", "main", Map.of("paseo.yaml", "paseo: 1\ncomponent: torrent\nversions: \"1.{serial}\"\nstarts: [{push: [main]}]\nstages: {pour: {steps: ['./pour.sh']}}\n",
+                    "pour.sh", "#!/bin/sh\n" + script + "\n"));
+            try (Browser browser = new Browser(harbour.address())) {
+                browser.signIn("developer", Harbour.PASSWORD);
+                browser.open("/runs/torrent/1");
+                browser.see(By.cssSelector(".log-line"));
+                long longest = browser.longestFrame(5000);
+                assertTrue(longest < 1000, "the page stood still for " + longest + " ms");
+                browser.seeText("the last line");
+                browser.see(By.cssSelector(".log-search input")).sendKeys("79 line 000500");
+                browser.see(By.xpath("//label[contains(@class, 'log-search')]/span[normalize-space(.)='1']"));
+                browser.type(Keys.ENTER);
+                browser.see(By.cssSelector(".log-line.current mark"));
+            }
+            assertEquals(80_001, harbour.as("developer").get("/api/v1/runs/torrent/1/stages/pour/log/search?text=line").good().path("total").asLong());
+        }
+    }
+}

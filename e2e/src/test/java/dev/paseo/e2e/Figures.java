@@ -1,0 +1,30 @@
+package dev.paseo.e2e;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+
+/** The rows of a benchmark's table. */
+final class Figures {
+
+    private final List<String> rows = new ArrayList<>();
+
+    void row(String what, String measured, String budget, String against) {
+        rows.add("| " + what + " | " + measured + " | " + budget + " | " + against + " |");
+        System.out.println(rows.getLast());
+    }
+
+    String table() {
+        return String.join("\n", rows);
+    }
+
+    static String number(String format, double... values) {
+        return String.format(Locale.ROOT, format, Arrays.stream(values).boxed().toArray());
+    }
+
+    static double percentile(List<Double> values, double share) {
+        List<Double> sorted = values.stream().sorted().toList();
+        return sorted.get((int) Math.min(sorted.size() - 1, Math.floor(share * sorted.size())));
+    }
+}

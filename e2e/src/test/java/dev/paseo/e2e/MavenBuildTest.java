@@ -1,0 +1,68 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** A real build of several modules, with its dependencies from the registry: once from nothing, once with what the first one kept. */
+class MavenBuildTest {
+
+    private static final Path PROJECT = TestDatabase.ROOT.resolve("demo/scenario/chart-tiles");
+
+    private static Map<String, String> files() throws IOException {
+        Map<String, String> files = new LinkedHashMap<>();
+        try (Stream<Path> all = Files.walk(PROJECT)) {
+            for (Path file : all.filter(Files::isRegularFile).filter(path -> !path.toString().contains("/target/")).toList()) {
+                files.put(PROJECT.relativize(file).toString(), Files.readString(file));
+            }
+        }
+        return files;
+    }
+
+    private static double seconds(JsonNode run) {
+        JsonNode stage = run.path("stages").path(0);
+        return Duration.between(Instant.parse(stage.path("startedAt").asString()), Instant.parse(stage.path("endedAt").asString())).toMillis() / 1000.0;
+    }
+
+    @Test
+    void theSecondBuildIsFasterByWhatTheFirstOneKept() throws Exception {
+        try (Harbour harbour = new Harbour()) {
+            harbour.startService();
+            harbour.accounts();
+            harbour.startAgent("builder");
+            Repository repository = harbour.bring("chart-tiles", Map.of());
+            repository.push("developer", "main", files());
+            JsonNode first = ends(harbour, 1);
+            repository.push("developer", "main", Map.of("README", "Sheets of the sea chart.\n"));
+            JsonNode second = ends(harbour, 2);
+            System.out.printf("a build of 4 modules: %.1f s from nothing, %.1f s with what was kept%n", seconds(first), seconds(second));
+            assertTrue(second.path("stages").path(0).path("reused").asString().startsWith("as kept by chart-tiles#1"), second::toString);
+            assertTrue(seconds(second) < seconds(first), seconds(first) + " s, then " + seconds(second) + " s");
+            for (int run : List.of(1, 2)) {
+                JsonNode tests = harbour.as("developer").get("/api/v1/runs/chart-tiles/" + run + "/evidence").good().path("tests").path(0).path("tests");
+                assertTrue(tests.path("total").asInt() >= 200, tests::toString);
+                assertEquals(0, tests.path("failed").asInt());
+            }
+            assertEquals("sheet", second.path("outputs").path(0).path("name").asString());
+        }
+    }
+
+    private static JsonNode ends(Harbour harbour, long number) throws IOException {
+        Await.until(Duration.ofMinutes(8), () -> "chart-tiles#" + number + " ends", () -> harbour.run("chart-tiles", number).path("run").has("endedAt"));
+        JsonNode run = harbour.run("chart-tiles", number);
+        String log = harbour.log("chart-tiles", number, "build");
+        assertEquals("passed", run.path("run").path("status").asString(), () -> log.substring(Math.max(0, log.length() - 3000)));
+        return run;
+    }
+}
