@@ -84,7 +84,7 @@ export function Editor({ text, against, problems, warnings, schema, known, onCha
       state: EditorState.create({ doc: text, extensions: [
         lineNumbers(), history(), highlightActiveLine(), lintGutter(), indentUnit.of("  "), EditorState.tabSize.of(2), yaml(), syntaxHighlighting(colours), theme,
         keymap.of([{ key: "Tab", run: acceptCompletion }, ...completionKeymap, { key: "Enter", run: under }, ...lintKeymap, ...defaultKeymap, ...historyKeymap, indentWithTab]),
-        EditorView.contentAttributes.of({ "aria-label": "Pipeline file" }),
+        EditorView.contentAttributes.of({ "aria-label": "Pipeline file", tabindex: "0" }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged) changed.current(update.state.doc.toString());
         }),

@@ -49,6 +49,9 @@ public final class StepProcess {
 
         record Stopped() implements End {}
 
+        /** It said more than it may. */
+        record SaidTooMuch() implements End {}
+
         /** It was started, and neither it nor its exit status is there. */
         record Unknown() implements End {}
     }
@@ -87,8 +90,12 @@ public final class StepProcess {
         return Files.exists(folder.resolve("started"));
     }
 
-    /** Waits until it ends, at most until the deadline; asks {@code stop} whether it should be ended before. */
-    public End await(long timeoutSeconds, StopSignal stop) throws IOException, InterruptedException {
+    /**
+     * Waits until it ends, at most until the deadline; asks {@code stop} whether it should be ended before.
+     *
+     * @param mostOutput how many bytes it may say
+     */
+    public End await(long timeoutSeconds, long mostOutput, StopSignal stop) throws IOException, InterruptedException {
         long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(timeoutSeconds);
         long began = System.nanoTime();
         while (true) {
@@ -104,6 +111,10 @@ public final class StepProcess {
             if (System.nanoTime() > deadline) {
                 end(true);
                 return new End.TimedOut();
+            }
+            if (Files.exists(output()) && Files.size(output()) > mostOutput) {
+                end(true);
+                return new End.SaidTooMuch();
             }
             if (isGone(began)) {
                 return exitCode().<End>map(End.Exited::new).orElseGet(End.Unknown::new);

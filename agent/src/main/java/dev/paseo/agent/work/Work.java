@@ -28,6 +28,9 @@ public final class Work {
 
     private static final Logger LOG = LoggerFactory.getLogger(Work.class);
 
+    /** How much output of one try of a step is kept, in bytes: 1 GiB. */
+    private static final long MOST_OUTPUT = 1L << 30;
+
     private final Assignment assignment;
     private final LeaseClient lease;
     private final Spool spool;
@@ -192,7 +195,7 @@ public final class Work {
         StepProcess.End end;
         long left = secondsLeft();
         try {
-            end = process.await(Math.min(step.timeoutSeconds(), left), heartbeat);
+            end = process.await(Math.min(step.timeoutSeconds(), left), MOST_OUTPUT, heartbeat);
         } finally {
             ended.countDown();
         }
@@ -203,6 +206,7 @@ public final class Work {
             case StepProcess.End.Exited(int code) -> StepReport.Status.FAILED;
             case StepProcess.End.TimedOut() -> StepReport.Status.FAILED;
             case StepProcess.End.Unknown() -> StepReport.Status.FAILED;
+            case StepProcess.End.SaidTooMuch() -> StepReport.Status.FAILED;
         };
         Optional<Integer> code = end instanceof StepProcess.End.Exited(int exit) ? Optional.of(exit) : Optional.empty();
         reports.tell(step, tried, new Reports.Told(status, code, began, process.peakMemory()));
@@ -217,6 +221,7 @@ public final class Work {
                     + assignment.stage().map(Assignment.Stage::timeoutSeconds).orElse(0L) + " s; it was in " + which);
             case StepProcess.End.TimedOut() -> ended(Lease.Outcome.FAILED, which + " took longer than " + step.timeoutSeconds() + " s");
             case StepProcess.End.Stopped() -> ended(Lease.Outcome.STOPPED, "stopped in step " + step.position());
+            case StepProcess.End.SaidTooMuch() -> ended(Lease.Outcome.FAILED, which + " said more than " + (MOST_OUTPUT >> 20) + " MB, which is the most that is kept of a step");
             case StepProcess.End.Unknown() -> ended(Lease.Outcome.LOST, "step " + step.position() + " was started, but how it ended cannot be known");
         };
     }

@@ -56,7 +56,7 @@ class StepProcessTest {
     @Test
     void itRunsInTheWorkspaceWithACleanedEnvironmentAndStopsAtTheFirstFailure() throws Exception {
         StepProcess step = start("pwd; echo \"$WORD ${HOME:-no home}\"; false; echo never");
-        assertEquals(new StepProcess.End.Exited(1), step.await(30, GO_ON));
+        assertEquals(new StepProcess.End.Exited(1), step.await(30, 1L << 30, GO_ON));
         assertEquals(folder.resolve("workspace") + "\ntide no home\n", output());
     }
 
@@ -67,7 +67,7 @@ class StepProcessTest {
         for (int at = 0; at < 8; at++) {
             threads.add(Thread.ofVirtual().start(() -> {
                 try {
-                    start(command).await(30, GO_ON);
+                    start(command).await(30, 1L << 30, GO_ON);
                 } catch (IOException | InterruptedException failed) {
                     throw new IllegalStateException(failed);
                 }
@@ -77,34 +77,46 @@ class StepProcessTest {
             thread.join();
         }
         assertEquals("once\n", Files.readString(folder.resolve("marker")));
-        assertEquals(new StepProcess.End.Exited(0), start(command).await(30, GO_ON), "its end is known afterwards as well");
+        assertEquals(new StepProcess.End.Exited(0), start(command).await(30, 1L << 30, GO_ON), "its end is known afterwards as well");
     }
 
     @Test
     void aTimeoutEndsTheWholeTreeAlsoWhatLeftItsSession() throws Exception {
         StepProcess step = start("setsid sh -c 'echo $$ > child; exec sleep 600' & sleep 600");
         Path child = folder.resolve("workspace").resolve("child");
-        assertEquals(new StepProcess.End.TimedOut(), step.await(1, GO_ON));
+        assertEquals(new StepProcess.End.TimedOut(), step.await(1, 1L << 30, GO_ON));
         assertTrue(isGone(Files.readString(child).strip()));
     }
 
     @Test
     void childrenLeftBehindAreEndedWithTheStep() throws Exception {
         StepProcess step = start("(sleep 600 & echo $! > child)");
-        assertEquals(new StepProcess.End.Exited(0), step.await(30, GO_ON));
+        assertEquals(new StepProcess.End.Exited(0), step.await(30, 1L << 30, GO_ON));
         assertTrue(isGone(Files.readString(folder.resolve("workspace").resolve("child")).strip()));
     }
 
     @Test
     void itCanBeStopped() throws Exception {
-        assertEquals(new StepProcess.End.Stopped(), start("sleep 600").await(60, signal(true)));
+        assertEquals(new StepProcess.End.Stopped(), start("sleep 600").await(60, 1L << 30, signal(true)));
     }
 
     @Test
     void aTryWhoseEndCannotBeKnownIsUnknownAndNotStartedAgain() throws Exception {
         Path step = Files.createDirectories(folder.resolve("step-1"));
         Files.writeString(step.resolve("started"), "999999999\n");
-        assertEquals(new StepProcess.End.Unknown(), start("echo again > marker").await(30, GO_ON));
+        assertEquals(new StepProcess.End.Unknown(), start("echo again > marker").await(30, 1L << 30, GO_ON));
         assertTrue(Files.notExists(folder.resolve("workspace").resolve("marker")));
+    }
+
+    @Test
+    void aStepThatSaysTooMuchIsEnded() throws Exception {
+        assertEquals(new StepProcess.End.SaidTooMuch(), start("yes").await(30, 1 << 20, GO_ON));
+    }
+
+    @Test
+    void itsMemoryIsSeen() throws Exception {
+        StepProcess step = start("sleep 0.6");
+        step.await(30, 1 << 20, GO_ON);
+        assertTrue(step.peakMemory().orElse(0L) > 100_000);
     }
 }

@@ -29,9 +29,12 @@ interface WorkMapper {
             values (#{kind}, #{deployment}, #{host}, 'offered', #{now})""")
     int offerOnHost(String kind, long deployment, long host, Instant now);
 
-    /** The oldest offered work whose wants an agent with these tags meets. */
-    @Select(SELECT + """
-            where w.status = 'offered' and w.stop = 'no' and w.host_id <=> #{host} and json_contains(#{tags}, w.wants) order by w.id limit 10""")
+    /** The oldest offered work whose wants an agent with these tags meets; the index gives it in its order. */
+    @Select("""
+            select w.id, w.kind, w.run_id, w.stage_id, w.deployment_id, w.host_id, w.status, w.agent_id, w.fence, w.lease_until, w.stop, w.wants,
+              s.name as stage, s.variant, s.attempt
+            from (select * from work force index (status) where status = 'offered' and host_id <=> #{host} and stop = 'no' and json_contains(#{tags}, wants)
+                  order by id limit 8) w left join stage s on s.id = w.stage_id order by w.id""")
     List<Work> offered(@Nullable Long host, String tags);
 
     @Select(SELECT + "where w.id = #{id}")

@@ -1,0 +1,121 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** An agent that does not keep to its protocol disturbs nothing but its own work. */
+class AgentProtocolTest {
+
+    private static Harbour harbour;
+    private static Client agent;
+
+    @BeforeAll
+    static void open() throws Exception {
+        harbour = new Harbour();
+        harbour.startService();
+        harbour.accounts();
+        String secret = "hostile-" + "x".repeat(40);
+        new Client(harbour.address(), "").post("/agent/v1/enrolment", Map.of("token", harbour.invite("hostile"), "secret", secret)).good();
+        agent = new Client(harbour.address(), secret);
+        Repository repository = harbour.bring("victim", Map.of());
+        repository.push("developer", "main", Map.of("paseo.yaml", """
+                paseo: 1
+                component: victim
+                versions: "1.{serial}"
+                newer-start: runs-beside
+                starts: [{push: [main]}]
+                stages:
+                  make: {steps: ['true'], files: [out/**], keep: {app: out/app}, reports: {tests: t.xml}}
+                """));
+    }
+
+    @AfterAll
+    static void close() {
+        harbour.close();
+    }
+
+    private JsonNode take() {
+        harbour.as("developer").post("/api/v1/runs", Map.of("component", "victim")).good();
+        JsonNode[] work = new JsonNode[1];
+        Await.until("work is there", () -> {
+            work[0] = agent.post("/agent/v1/work?waitMillis=500", Map.of("held", List.of())).body();
+            return work[0].has("leaseToken");
+        });
+        return work[0];
+    }
+
+    private static byte[] tar(String name) throws IOException {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (TarArchiveOutputStream tar = new TarArchiveOutputStream(bytes)) {
+            TarArchiveEntry entry = new TarArchiveEntry(name, true);
+            entry.setSize(4);
+            tar.putArchiveEntry(entry);
+            tar.write("text".getBytes(StandardCharsets.UTF_8));
+            tar.closeArchiveEntry();
+        }
+        return bytes.toByteArray();
+    }
+
+    private static HttpResponse<String> put(JsonNode work, String path, byte[] body) throws IOException, InterruptedException {
+        return HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(harbour.address() + "/agent/v1/lease" + path)).PUT(HttpRequest.BodyPublishers.ofByteArray(body))
+                .header("Authorization", "Bearer " + work.path("leaseToken").asString()).header("Content-Type", "application/octet-stream").build(), HttpResponse.BodyHandlers.ofString());
+    }
+
+    @Test
+    void whatItMayNotSendIsRefusedWithTheReason() throws Exception {
+        JsonNode work = take();
+        HttpResponse<String> climbing = put(work, "/files", tar("../../etc/passwd"));
+        assertEquals(422, climbing.statusCode());
+        assertTrue(climbing.body().contains("lies outside the workspace"), climbing::body);
+        assertEquals(422, put(work, "/files", "no archive".repeat(2000).getBytes(StandardCharsets.UTF_8)).statusCode());
+        assertEquals(400, put(work, "/outputs/other?fileName=app", new byte[3]).statusCode());
+        assertEquals(400, put(work, "/outputs/app?fileName=..%2Fapp", new byte[3]).statusCode());
+        assertEquals(400, put(work, "/reports/gossip", tar("t.xml")).statusCode());
+        assertEquals(422, put(work, "/reports/tests", tar("t.xml")).statusCode());
+        assertEquals(400, put(work, "/reuse/not-a-key", new byte[3]).statusCode());
+        Client lease = new Client(harbour.address(), work.path("leaseToken").asString());
+        assertEquals(404, lease.get("/agent/v1/lease/bytes/" + "0".repeat(64)).status());
+        assertEquals(401, lease.get("/api/v1/components").status(), "a lease reaches nothing but its work");
+        lease.post("/agent/v1/lease/result", Map.of("fence", work.path("fence").asLong(), "outcome", "FAILED", "reason", "enough", "touched", true)).good();
+    }
+
+    @Test
+    void theSameArtifactWithOtherBytesIsRefused() throws Exception {
+        JsonNode work = take();
+        assertEquals(200, put(work, "/outputs/app?fileName=app", new byte[] {1}).statusCode());
+        assertEquals(200, put(work, "/outputs/app?fileName=app", new byte[] {1}).statusCode());
+        HttpResponse<String> other = put(work, "/outputs/app?fileName=app", new byte[] {2});
+        assertEquals(409, other.statusCode());
+        assertTrue(other.body().contains("is there with other bytes"), other::body);
+    }
+
+    @Test
+    void anOldLeaseChangesNothing() {
+        JsonNode work = take();
+        Client lease = new Client(harbour.address(), work.path("leaseToken").asString());
+        Map<String, Object> old = Map.of("fence", work.path("fence").asLong() - 1, "outcome", "PASSED", "reason", "", "touched", true);
+        assertEquals(410, lease.post("/agent/v1/lease/result", old).status());
+        assertEquals(410, lease.post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong() + 7)).status());
+        long run = Long.parseLong(work.path("variables").path("PASEO_RUN").asString().replaceAll(".*#", ""));
+        assertEquals("running", harbour.run("victim", run).path("stages").path(0).path("status").asString());
+        lease.post("/agent/v1/lease/result", Map.of("fence", work.path("fence").asLong(), "outcome", "PASSED", "reason", "", "touched", true)).good();
+        assertEquals("passed", harbour.runEnds("victim", run).path("run").path("status").asString());
+        assertEquals(410, lease.post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong())).status());
+    }
+}
