@@ -36,8 +36,8 @@ export default function Compare({ component, number, branch }: { component: stri
 function Shown({ view }: { view: Schemas["RunComparisonView"] }) {
   return (
     <>
-      {view.commits.length > 0 && <><h3>Commits since</h3><ul className="plain">{view.commits.map((commit) => <li key={commit.id}><code>{commit.id.slice(0, 8)}</code> {commit.summary} <span className="quiet">{commit.author}</span></li>)}</ul></>}
-      <h3>Stages</h3>
+      {view.commits.length > 0 && <><h2>Commits since</h2><ul className="plain">{view.commits.map((commit) => <li key={commit.id}><code>{commit.id.slice(0, 8)}</code> {commit.summary} <span className="quiet">{commit.author}</span></li>)}</ul></>}
+      <h2>Stages</h2>
       <table>
         <thead><tr><th>Stage</th><th>#{view.before.number}</th><th>#{view.after.number}</th><th className="number">Seconds</th><th className="number">Change</th></tr></thead>
         <tbody>
@@ -67,7 +67,7 @@ function Values({ title, values }: { title: string; values: Value[] }) {
   if (values.length === 0) return null;
   return (
     <>
-      <h3>{title}</h3>
+      <h2>{title}</h2>
       <table><tbody>{values.map((value) => <tr key={value.name}><td>{value.name}</td><td>{short(value.before)}</td><td>→ {short(value.after)}</td></tr>)}</tbody></table>
     </>
   );

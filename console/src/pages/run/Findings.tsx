@@ -24,7 +24,7 @@ export default function Findings({ component, number }: { component: string; num
         const still = each.findings.results.filter((finding) => !fresh.has(finding.fingerprint));
         return (
           <section key={`${each.stage} ${each.variant}`}>
-            <h3>{counted(each.findings.errors, "error")}, {counted(each.findings.warnings, "warning")}, {counted(each.findings.notes, "note")}</h3>
+            <h2>{counted(each.findings.errors, "error")}, {counted(each.findings.warnings, "warning")}, {counted(each.findings.notes, "note")}</h2>
             {each.appeared.length > 0 && <List title={`New since #${each.since}`} findings={each.appeared} />}
             {still.length > 0 && <List title={each.since ? "Still there" : "Found"} findings={still} />}
             {each.gone.length > 0 && <List title={`Gone since #${each.since}`} findings={each.gone} gone />}
@@ -39,7 +39,7 @@ export default function Findings({ component, number }: { component: string; num
 function List({ title, findings, gone = false }: { title: string; findings: Finding[]; gone?: boolean }) {
   return (
     <>
-      <h4>{title}</h4>
+      <h3>{title}</h3>
       <table className={gone ? "quiet" : ""}>
         <tbody>
           {findings.map((finding) => (

@@ -33,7 +33,7 @@ function OneStage({ view, several }: { view: TestsView; several: boolean }) {
   const unsteady = new Set(flaky);
   return (
     <section>
-      <h3>{several && <>{view.stage} {view.variant}: </>}{tests.total.toLocaleString()} tests, {tests.failed} failed, {tests.skipped} skipped, in {tests.seconds.toFixed(1)} s</h3>
+      <h2>{several && <>{view.stage} {view.variant}: </>}{tests.total.toLocaleString()} tests, {tests.failed} failed, {tests.skipped} skipped, in {tests.seconds.toFixed(1)} s</h2>
       {tests.failures.length === 0 && <p className="quiet">None failed.{tests.mended.length > 0 && ` Mended since #${view.since}: ${tests.mended.join(", ")}.`}</p>}
       {tests.failures.map((failure) => (
         <details key={failure.name} className="failure">

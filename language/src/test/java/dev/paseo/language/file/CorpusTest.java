@@ -12,8 +12,15 @@ import dev.paseo.language.Reading;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -83,5 +90,38 @@ class CorpusTest {
         for (String kind : List.of("good", "shape", "meaning")) {
             assertTrue(cases().filter(each -> each.kind().equals(kind)).count() >= 40, kind);
         }
+    }
+
+    /** The reference page names every key that the schema has, and its example is a good file. */
+    @Test
+    void theReferencePageNamesEveryKey() throws IOException {
+        String page = Files.readString(Path.of(System.getProperty("paseo.root"), "docs/pipeline-file.md"));
+        Set<String> keys = new TreeSet<>();
+        Matcher properties = Pattern.compile("\"properties\" *: *\\{").matcher(resource("/dev/paseo/language/paseo.schema.json"));
+        while (properties.find()) {
+            keys.addAll(keysOf(resource("/dev/paseo/language/paseo.schema.json").substring(properties.end() - 1)));
+        }
+        assertTrue(keys.containsAll(Set.of("newer-start", "after-any", "same-commit", "on-each-host", "retries")), keys::toString);
+        assertEquals(List.of(), keys.stream().filter(key -> !Pattern.compile("(?<![a-z-])" + key + "(?![a-z-])").matcher(page).find()).toList());
+        String example = page.substring(page.indexOf("```yaml") + 8);
+        assertEquals(List.of(), PipelineFileReader.read(example.substring(0, example.indexOf("```"))).problems());
+    }
+
+    /** The keys of the JSON object that a text begins with. */
+    private static List<String> keysOf(String json) {
+        List<String> keys = new ArrayList<>();
+        int depth = 0;
+        Matcher part = Pattern.compile("[{}\\[\\]]|\"((?:[^\"\\\\]|\\\\.)*)\"(\\s*:)?").matcher(json);
+        while (part.find()) {
+            String found = part.group();
+            depth += found.equals("{") || found.equals("[") ? 1 : found.equals("}") || found.equals("]") ? -1 : 0;
+            if (depth == 0) {
+                break;
+            }
+            if (depth == 1 && part.group(2) != null) {
+                keys.add(part.group(1));
+            }
+        }
+        return keys;
     }
 }
