@@ -40,7 +40,7 @@ function List({ title, findings, gone = false }: { title: string; findings: Find
   return (
     <>
       <h3>{title}</h3>
-      <table className={gone ? "quiet" : ""}>
+      <table className={gone ? "findings quiet" : "findings"}>
         <tbody>
           {findings.map((finding) => (
             <tr key={finding.fingerprint}>

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { evidence } from "../../api/queries";
 import type { Schemas } from "../../api/client";
+import { Loading } from "../../design/parts";
 import { Spark } from "../../design/Spark";
 
 type Evidence = Schemas["EvidenceView"];
@@ -25,9 +26,10 @@ const values = (trend: Point[], of: (point: Point) => number | undefined) => tre
 /** The reports of a run in three figures, each with its trend on this branch. */
 export function Reports({ component, number }: { component: string; number: number }) {
   const found = useQuery(evidence(component, number));
+  if (found.isPending) return <section className="reports" aria-label="Reports"><h2>Reports</h2><Loading height={210} /></section>;
   if (!found.data) return null;
   const { tests, coverage, findings, trend } = found.data;
-  if (tests.length + coverage.length + findings.length === 0) return null;
+  if (tests.length + coverage.length + findings.length === 0) return <section className="reports" aria-label="Reports"><h2>Reports</h2><p className="quiet">No stage has reported anything.</p></section>;
   return (
     <section className="reports" aria-label="Reports">
       <h2>Reports <small>{trend.length > 1 ? `the last ${trend.length} runs` : "the first of this branch"}</small></h2>

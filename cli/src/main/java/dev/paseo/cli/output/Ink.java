@@ -29,6 +29,11 @@ public final class Ink {
         return in("31", text);
     }
 
+    /** Worth a look. */
+    public String warn(String text) {
+        return in("33", text);
+    }
+
     /** Waits for somebody. */
     public String need(String text) {
         return in("35", text);
@@ -39,6 +44,7 @@ public final class Ink {
         return switch (word) {
             case "passed", "live", "met" -> good(word);
             case "failed", "undone", "rejected", "stopped", "not met" -> bad(word);
+            case "warned" -> warn(word);
             case "waiting", "asked" -> need(word);
             default -> word;
         };

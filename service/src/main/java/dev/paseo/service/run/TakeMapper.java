@@ -35,7 +35,7 @@ interface TakeMapper {
     List<Choice> trusted(long component);
 
     @Select("""
-            select v.id as version, v.number, concat('as ', r.number, ', the last run of this line') as because
+            select v.id as version, v.number, concat('as in #', r.number, ', the run of its branch before') as because
             from run r join run_take t on t.run_id = r.id join version v on v.id = t.version_id
             where r.line_id = #{line} and v.component_id = #{component} and v.blocked_at is null order by r.number desc limit 1""")
     Optional<Choice> lastUsed(long line, long component);
