@@ -59,6 +59,9 @@ export const comparison = (component: string, number: number, other: number) =>
 export const component = (name: string) =>
   queryOptions({ queryKey: ["component", name], queryFn: () => need(api.GET("/api/v1/components/{name}", { params: { path: { name } } })) });
 
+export const badge = (name: string) =>
+  queryOptions({ queryKey: ["badge", name], queryFn: () => need(api.GET("/api/v1/components/{name}/badge", { params: { path: { name } } })), staleTime: Infinity });
+
 export const pipeline = (name: string, branch?: string) =>
   queryOptions({
     queryKey: ["pipeline", name, branch],

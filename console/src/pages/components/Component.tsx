@@ -3,7 +3,7 @@ import { ExternalLink, FilePen, Play } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
-import { component as componentQuery, componentRuns, pipeline } from "../../api/queries";
+import { badge, component as componentQuery, componentRuns, pipeline } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
 import { Runs, Nothing } from "./Runs";
 
@@ -39,6 +39,7 @@ export default function Component() {
 
 function Side({ view }: { view: View }) {
   const branches = Object.entries(view.heads);
+  const image = useQuery(badge(view.name));
   return (
     <aside className="run-side">
       <Start view={view} />
@@ -53,6 +54,13 @@ function Side({ view }: { view: View }) {
         {view.repository && <li><code className="wrap">{view.repository}</code></li>}
         {view.links.map((link) => <li key={link.title}><a className="outward" href={link.address} rel="noreferrer"><ExternalLink size={13} aria-hidden="true" />{link.title}</a></li>)}
       </ul>
+      {image.data && (
+        <>
+          <h2>Badge</h2>
+          <img src={new URL(image.data.address).pathname + new URL(image.data.address).search} alt={`State of ${view.mainBranch}`} height={22} />
+          <p className="quiet"><code className="wrap">{image.data.address}</code> can be seen by whoever has its address.</p>
+        </>
+      )}
     </aside>
   );
 }

@@ -75,7 +75,7 @@ final class EngineBench {
             double perSecond = RUNS * STAGES / seconds;
             double bare = bareTransactions(harbour);
             figures.row("engine: durable stage transitions per second, one replica", number("%.0f /s, %.0f %% of bare (%.0f /s)", perSecond, 100 * perSecond / bare, bare),
-                    "≥ 50 %", "a JDBC loop of " + THREADS + " threads on the same database: select run for update, update run, update stage, insert work, insert live_event, "
+                    "≥ 50 %", new Figures.Limit(perSecond / bare, 0.5, true, "a transition has about ten statements to the loop's five, a fifth of them seal a version, and service and database share two cores"), "a JDBC loop of " + THREADS + " threads on the same database: select run for update, update run, update stage, insert work, insert live_event, "
                             + "commit. Ours is the second half of " + RUNS * STAGES + " stages, each taken and ended: two transitions, each a transaction");
             growth(harbour, load, agents, perSecond);
         }
@@ -110,7 +110,7 @@ final class EngineBench {
         System.gc();
         double heap = (Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory()) / 1e6;
         figures.row("1,000 runs active at once", number("%.0f active; a move takes p50 %.0f ms, p99 %.0f ms; %.0f MB of heap, with the bench", held.size(), percentile(moves, 0.5),
-                percentile(moves, 0.99), heap), "a move at least every 5 s; heap < 512 MB", "each run with one stage at an agent; " + MOVES + " times a stage ends and the next one is taken");
+                percentile(moves, 0.99), heap), "a move at least every 5 s; heap < 512 MB", new Figures.Limit(percentile(moves, 1), 5000, false, ""), "each run with one stage at an agent; " + MOVES + " times a stage ends and the next one is taken");
     }
 
     private void growth(Harbour harbour, EngineLoad load, List<String> agents, double first) throws Exception {

@@ -15,6 +15,23 @@ final class Figures {
         System.out.println(rows.getLast());
     }
 
+    /**
+     * A row that is held against a limit, and says by how much it misses, and why.
+     *
+     * @param least whether the limit is the least that is wanted; else it is the most
+     */
+    record Limit(double value, double limit, boolean least, String why) {
+        private String words() {
+            boolean missed = least ? value < limit : value > limit;
+            double off = 100 * Math.abs(value - limit) / limit;
+            return missed ? number("; **misses by %.0f %%**: ", off) + why : "; met";
+        }
+    }
+
+    void row(String what, String measured, String budget, Limit limit, String against) {
+        row(what, measured + limit.words(), budget, against);
+    }
+
     String table() {
         return String.join("\n", rows);
     }

@@ -121,4 +121,51 @@ final class ComponentCommands {
             });
         }
     }
+
+    @Command(name = "links", description = "Puts these links in place of those that a component has: dashboards, the runbook.",
+            footer = {"", "Example:", "  paseo component links tide-api --link Runbook=https://harbour.example/runbooks/tide-api"})
+    static final class Links extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        @Option(names = "--link", paramLabel = "TITLE=ADDRESS", description = "may be given several times; none: all are taken away")
+        private Map<String, String> links = Map.of();
+
+        Links(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            ObjectNode request = api.object();
+            links.forEach(request::put);
+            JsonNode component = api.put(Api.path("components", name, "links"), request);
+            return print(component, () -> context.out().println(name + " has " + component.path("links").size() + (links.size() == 1 ? " link." : " links.")));
+        }
+    }
+
+    @Command(name = "open", description = "Opens another component's artifacts to this one, so that its stages may take them.",
+            footer = {"", "Example:", "  paseo component open tide-api --source tide-model"})
+    static final class Open extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        @Option(names = "--source", required = true, paramLabel = "COMPONENT", description = "whose artifacts may be taken")
+        private String source = "";
+
+        @Option(names = "--all-branches", description = "to all branches, not to trusted ones alone")
+        private boolean allBranches;
+
+        Open(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            JsonNode component = api.put(Api.path("components", name, "sources"), api.object().put("name", source).put("allBranches", allBranches));
+            return print(component, () -> context.out().println(name + " may take from " + source + (allBranches ? ", on all branches." : ", on trusted branches.")));
+        }
+    }
 }
