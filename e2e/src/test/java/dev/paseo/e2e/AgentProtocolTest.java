@@ -10,8 +10,10 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.zip.GZIPOutputStream;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.junit.jupiter.api.AfterAll;
@@ -117,5 +119,32 @@ class AgentProtocolTest {
         lease.post("/agent/v1/lease/result", Map.of("fence", work.path("fence").asLong(), "outcome", "PASSED", "reason", "", "touched", true)).good();
         assertEquals("passed", harbour.runEnds("victim", run).path("run").path("status").asString());
         assertEquals(410, lease.post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong())).status());
+    }
+
+    private static byte[] block(String line, int count) throws IOException {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (GZIPOutputStream out = new GZIPOutputStream(bytes)) {
+            out.write(line.repeat(count).getBytes(StandardCharsets.UTF_8));
+        }
+        return bytes.toByteArray();
+    }
+
+    @Test
+    void aBlockOfALogHasItsLimits() throws Exception {
+        JsonNode work = take();
+        HttpClient http = HttpClient.newHttpClient();
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(harbour.address() + "/agent/v1/lease/log?first=1"))
+                .header("Authorization", "Bearer " + work.path("leaseToken").asString()).header("Content-Type", "application/octet-stream");
+        Map<byte[], Integer> answers = new LinkedHashMap<>();
+        answers.put(block("1 1 y\n", 20_001), 413);
+        answers.put(block("1 1 " + "y".repeat(1000) + "\n", 9000), 413);
+        answers.put(block("nonsense\n", 1), 400);
+        answers.put(block("1 1 without an end", 1), 400);
+        answers.put("no gzip".getBytes(StandardCharsets.UTF_8), 400);
+        answers.put(block("1 1 y\n", 20_000), 200);
+        for (Map.Entry<byte[], Integer> answer : answers.entrySet()) {
+            assertEquals(answer.getValue(), http.send(request.copy().POST(HttpRequest.BodyPublishers.ofByteArray(answer.getKey())).build(),
+                    HttpResponse.BodyHandlers.ofString()).statusCode());
+        }
     }
 }

@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -23,7 +24,9 @@ import org.slf4j.LoggerFactory;
 public final class LogShipper {
 
     private static final Logger LOG = LoggerFactory.getLogger(LogShipper.class);
-    private static final int BLOCK_BYTES = 512 << 10;
+    private static final int BLOCK_BYTES = 256 << 10;
+    private static final int BLOCK_LINES = 10_000;
+    private static final long MOST_LINES = 10_000_000;
 
     private record Output(Path file, int step, CountDownLatch ended) {}
 
@@ -75,17 +78,35 @@ public final class LogShipper {
 
     private void ship(Output output) throws IOException, InterruptedException {
         OutputReader reader = new OutputReader(output.file(), output.step(), masker);
+        long left = MOST_LINES;
         while (true) {
             // Asked before reading: what was written before the end is then certainly read.
             boolean ended = output.ended().getCount() == 0;
             List<LogLine> lines = reader.read(BLOCK_BYTES, ended);
             if (!lines.isEmpty()) {
-                ship(lines);
+                boolean full = lines.size() > left;
+                shipAll(full ? cut(lines.subList(0, (int) left), output.step()) : lines);
+                if (full) {
+                    return;
+                }
+                left -= lines.size();
             } else if (ended) {
                 return;
             } else {
                 output.ended().await(20, TimeUnit.MILLISECONDS);
             }
+        }
+    }
+
+    private static List<LogLine> cut(List<LogLine> lines, int step) {
+        List<LogLine> whole = new ArrayList<>(lines);
+        whole.add(new LogLine(lines.isEmpty() ? 0 : lines.getLast().millis(), step, "… the rest is not kept: " + MOST_LINES + " lines are the most of one try of a step"));
+        return whole;
+    }
+
+    private void shipAll(List<LogLine> lines) throws InterruptedException {
+        for (int from = 0; from < lines.size(); from += BLOCK_LINES) {
+            ship(lines.subList(from, Math.min(lines.size(), from + BLOCK_LINES)));
         }
     }
 

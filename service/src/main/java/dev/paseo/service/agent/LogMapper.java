@@ -27,4 +27,13 @@ interface LogMapper {
     /** All blocks of a log, in their order. */
     @Select("select first_line, line_count, digest, step from log_block where work_id = #{work} order by first_line")
     List<BlockRow> all(long work);
+
+    record SpanRow(int step, long first, long last) {}
+
+    /** Which lines are of which step; the agent's own words, of step 0, stand before the first step or after the last. */
+    @Select("""
+            select step, min(first_line) as first, max(first_line + line_count - 1) as last from log_block where work_id = #{work}
+            group by step, step = 0 and first_line > coalesce((select min(b.first_line) from log_block b where b.work_id = #{work} and b.step > 0), 0)
+            order by first""")
+    List<SpanRow> spans(long work);
 }

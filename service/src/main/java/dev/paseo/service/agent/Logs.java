@@ -11,6 +11,7 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -23,7 +24,10 @@ import org.springframework.stereotype.Component;
 public class Logs {
 
     private static final int LARGEST_BLOCK = 8 << 20;
-    private static final int REMEMBERED = 64;
+    private static final int MOST_LINES = 20_000;
+    /** How much memory the remembered blocks may take, about, in bytes. */
+    private static final long REMEMBERED = 48L << 20;
+    private static final long LINE_WEIGHT = 96;
 
     /** A numbered line. */
     public record Line(long number, LogLine line) {}
@@ -32,12 +36,8 @@ public class Logs {
     private final KeptBytes bytes;
     private final ServiceClock clock;
     private final Nudge nudge;
-    private final Map<String, List<LogLine>> remembered = new LinkedHashMap<>(16, 0.75f, true) {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<String, List<LogLine>> eldest) {
-            return size() > REMEMBERED;
-        }
-    };
+    private final Map<String, List<LogLine>> remembered = new LinkedHashMap<>(16, 0.75f, true);
+    private long weight;
 
     Logs(LogMapper mapper, KeptBytes bytes, ServiceClock clock, Nudge nudge) {
         this.mapper = mapper;
@@ -71,8 +71,17 @@ public class Logs {
                 throw Refusal.tooLarge("a block of a log has at most " + LARGEST_BLOCK + " bytes, unpacked");
             }
             List<LogLine> lines = new ArrayList<>();
-            for (String line : new String(text, StandardCharsets.UTF_8).split("\n")) {
-                lines.add(LogLine.decode(line));
+            int from = 0;
+            String whole = new String(text, StandardCharsets.UTF_8);
+            for (int end = whole.indexOf('\n'); end >= 0; end = whole.indexOf('\n', from)) {
+                if (lines.size() == MOST_LINES) {
+                    throw Refusal.tooLarge("a block of a log has at most " + MOST_LINES + " lines");
+                }
+                lines.add(LogLine.decode(whole.substring(from, end)));
+                from = end + 1;
+            }
+            if (lines.isEmpty() || from < whole.length()) {
+                throw new IllegalArgumentException("a block is lines, each with its end");
             }
             return lines;
         } catch (IOException | IllegalArgumentException damaged) {
@@ -116,16 +125,7 @@ public class Logs {
 
     /** Which lines are of which step, in their order. */
     public List<Span> outline(long work) {
-        List<Span> spans = new ArrayList<>();
-        for (LogMapper.BlockRow block : mapper.all(work)) {
-            long last = block.firstLine() + block.lineCount() - 1;
-            if (!spans.isEmpty() && spans.getLast().step() == block.step()) {
-                spans.set(spans.size() - 1, new Span(block.step(), spans.getLast().first(), last));
-            } else {
-                spans.add(new Span(block.step(), block.firstLine(), last));
-            }
-        }
-        return spans;
+        return mapper.spans(work).stream().map(row -> new Span(row.step(), row.first(), row.last())).toList();
     }
 
     /** Where a text was found: the numbers of the first lines, and how many lines have it in all. */
@@ -172,7 +172,18 @@ public class Logs {
 
     private void remember(String digest, List<LogLine> lines) {
         synchronized (remembered) {
-            remembered.put(digest, lines);
+            if (remembered.put(digest, lines) == null) {
+                weight += weight(lines);
+            }
+            Iterator<List<LogLine>> eldest = remembered.values().iterator();
+            while (weight > REMEMBERED && eldest.hasNext()) {
+                weight -= weight(eldest.next());
+                eldest.remove();
+            }
         }
+    }
+
+    private static long weight(List<LogLine> lines) {
+        return lines.stream().mapToLong(line -> LINE_WEIGHT + line.text().length()).sum();
     }
 }
