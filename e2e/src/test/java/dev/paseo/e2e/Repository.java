@@ -60,6 +60,12 @@ final class Repository {
         }
     }
 
+    /** Tags the commit that is checked out, and pushes the tag. */
+    void tag(String name) throws IOException, InterruptedException {
+        run(work, List.of("git", "tag", name));
+        run(work, List.of("git", "push", "-q", "origin", name));
+    }
+
     /** Takes what others have pushed to main. */
     void pull() throws IOException, InterruptedException {
         run(work, List.of("git", "pull", "-q", "--ff-only", "origin", "main"));

@@ -320,4 +320,15 @@ class RunsTest {
         assertEquals("cancelled", status(harbour.runEnds("stop", 1)));
         assertEquals("hold cancelled, tidy passed", stages(harbour.run("stop", 1)));
     }
+
+    @Test
+    void aVersionMayBeNamedAfterTheNearestTag() throws Exception {
+        Repository repository = harbour.bring("tagged", Map.of());
+        String text = file("tagged", "make: {steps: ['true']}").replace("\"1.{serial}\"", "\"{tag}.{serial}\"");
+        String said = repository.push("developer", "main", Map.of("paseo.yaml", text));
+        assertTrue(said.contains("names {tag}, but there is no tag at or before this commit"), said);
+        repository.tag("3.2");
+        repository.push("developer", "main", Map.of("README", "after the tag"));
+        assertEquals("3.2.1", harbour.runEnds("tagged", 1).path("run").path("version").asString());
+    }
 }

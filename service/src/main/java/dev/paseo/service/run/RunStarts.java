@@ -137,8 +137,11 @@ public class RunStarts {
     /** The number that the version will have; gaps are fine, doubles are not. */
     private String reserve(Start start) {
         long component = start.component().id();
+        if (start.plan().versions().contains("{tag}") && start.commit().tag().isEmpty()) {
+            throw Refusal.conflict("the pattern " + start.plan().versions() + " names {tag}, but there is no tag at or before this commit");
+        }
         String trusted = new VersionPattern(start.plan().versions()).scope(Map.of(
-                "commit", start.commit().id().substring(0, 7), "branch", start.branch(),
+                "commit", start.commit().id().substring(0, 7), "branch", start.branch(), "tag", start.commit().tag().orElse(""),
                 "date", DateTimeFormatter.ofPattern("yyyy.MM.dd").withZone(ZoneOffset.UTC).format(consequences.clock().now())));
         String scope = trusted;
         if (!start.trusted()) {

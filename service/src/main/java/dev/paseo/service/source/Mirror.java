@@ -23,8 +23,12 @@ import java.util.concurrent.locks.ReentrantLock;
 /** Our own bare copy of one repository. */
 public final class Mirror {
 
-    /** A commit, as far as people look at it. */
-    public record Commit(String id, String summary, String author, String address, Instant at) {}
+    /**
+     * A commit, as far as people look at it.
+     *
+     * @param tag the nearest tag at or before it, where it was asked for alone
+     */
+    public record Commit(String id, String summary, String author, String address, Instant at, Optional<String> tag) {}
 
     /** A pattern matches none of the commit's files. */
     public static final class NoSuchFiles extends RuntimeException {
@@ -53,8 +57,8 @@ public final class Mirror {
                 if (!Files.exists(folder.resolve("HEAD"))) {
                     Git.run(folder.getParent(), List.of("init", "-q", "--bare", folder.toString()));
                 }
-                Git.run(folder, List.of("fetch", "-q", "--prune", "--no-tags", "--no-write-fetch-head", "--force",
-                        repository, "+refs/heads/*:refs/heads/*"));
+                Git.run(folder, List.of("fetch", "-q", "--prune", "--no-write-fetch-head", "--force",
+                        repository, "+refs/heads/*:refs/heads/*", "+refs/tags/*:refs/tags/*"));
             }
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
@@ -84,25 +88,26 @@ public final class Mirror {
     }
 
     public Commit commit(String id) {
-        return log(List.of("-1", id)).getFirst();
+        return log(List.of("-1", id), "%(describe:tags=true,abbrev=0)").getFirst();
     }
 
     /** The commits that {@code to} has and {@code from} has not, the newest first; {@code from} empty: all, at most {@code most}. */
     public List<Commit> between(Optional<String> from, String to, int most) {
         List<String> range = new ArrayList<>(List.of("-" + most, to));
         from.ifPresent(commit -> range.add("^" + commit));
-        return log(range);
+        return log(range, "");
     }
 
-    private List<Commit> log(List<String> range) {
-        List<String> arguments = new ArrayList<>(List.of("log", "--no-color", "--format=%H%x1f%s%x1f%an%x1f%ae%x1f%cI"));
+    private List<Commit> log(List<String> range, String tag) {
+        List<String> arguments = new ArrayList<>(List.of("log", "--no-color", "--format=%H%x1f%s%x1f%an%x1f%ae%x1f%cI%x1f" + tag));
         arguments.addAll(range);
         arguments.add("--");
         List<Commit> commits = new ArrayList<>();
         for (String line : Git.text(folder, arguments).split("\n")) {
             String[] parts = line.split("\u001f", -1);
-            if (parts.length == 5) {
-                commits.add(new Commit(parts[0], parts[1], parts[2], parts[3], OffsetDateTime.parse(parts[4]).toInstant()));
+            if (parts.length == 6) {
+                commits.add(new Commit(parts[0], parts[1], parts[2], parts[3], OffsetDateTime.parse(parts[4]).toInstant(),
+                        Optional.of(parts[5]).filter(name -> !name.isBlank())));
             }
         }
         return commits;
