@@ -51,7 +51,7 @@ function Side({ view }: { view: View }) {
       <h2>Links</h2>
       {view.links.length === 0 && <p className="quiet">None yet: paseo component links {view.name} --link Runbook=https://…</p>}
       <ul className="plain">
-        {view.repository && <li><code className="wrap">{view.repository}</code></li>}
+        {view.repository && <li>repository <code title={view.repository}>{view.repository.split("/").at(-1)}</code></li>}
         {view.links.map((link) => <li key={link.title}><a className="outward" href={link.address} rel="noreferrer"><ExternalLink size={13} aria-hidden="true" />{link.title}</a></li>)}
       </ul>
       {image.data && (
