@@ -164,11 +164,6 @@ public final class Value {
         return choice(Map.of("true", true, "false", false));
     }
 
-    /** A list of texts; one text alone stands for a list of it. */
-    public List<String> textsOrOne() {
-        return isText() ? text().stream().toList() : texts();
-    }
-
     public List<String> texts() {
         return items().stream().flatMap(item -> item.text().stream()).toList();
     }

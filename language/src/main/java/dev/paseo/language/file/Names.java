@@ -20,6 +20,10 @@ public final class Names {
     public static final Pattern VARIABLE = Pattern.compile("(?!PASEO_)[A-Z][A-Z0-9_]{0,62}");
     public static final String VARIABLE_WORDS = "capital letters, digits and _ (and not begin with PASEO_)";
 
+    /** Patterns of branches, artifacts and versions. */
+    static final Pattern PATTERN = Pattern.compile(".{1,200}");
+    static final String PATTERN_WORDS = "a name or pattern of at most 200 signs";
+
     private static final Pattern PLACEHOLDER = Pattern.compile("\\{([^{}]*)}");
 
     private Names() {}

@@ -76,7 +76,7 @@ final class StartsReader {
     }
 
     private static List<String> branches(Value value) {
-        List<String> branches = value.items().stream().flatMap(item -> item.text().stream()).toList();
+        List<String> branches = value.items().stream().flatMap(item -> item.text(Names.PATTERN, Names.PATTERN_WORDS).stream()).toList();
         if (branches.isEmpty() && value.isList()) {
             value.problem("is empty; it names at least one branch");
         }

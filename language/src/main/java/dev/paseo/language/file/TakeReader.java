@@ -22,7 +22,7 @@ final class TakeReader {
         Map<String, Value> entries = item.entries(List.of("from", "artifact", "version", "into"));
         Optional<String> from = require(item, entries, "from", "from: the component whose artifact is taken")
                 .flatMap(value -> value.text(Names.NAME, Names.NAME_WORDS));
-        Optional<String> artifact = optional(entries, "artifact").flatMap(Value::text);
+        Optional<String> artifact = optional(entries, "artifact").flatMap(value -> value.text(Names.PATTERN, Names.PATTERN_WORDS));
         Take.Which which = optional(entries, "version").flatMap(TakeReader::which).orElse(new Take.Which.Upstream());
         String into = optional(entries, "into").flatMap(Names::inside).orElse(".");
         return from.map(name -> new Take(name, artifact, which, into));
@@ -34,7 +34,7 @@ final class TakeReader {
             return require(value, entries, "live-in", "live-in: an environment").flatMap(place -> place.text(Names.NAME, Names.NAME_WORDS))
                     .map(Take.Which.LiveIn::new);
         }
-        return value.text().map(text -> switch (text) {
+        return value.text(Names.PATTERN, Names.PATTERN_WORDS).map(text -> switch (text) {
             case "upstream" -> new Take.Which.Upstream();
             case "newest" -> new Take.Which.Newest();
             default -> new Take.Which.Matching(text);

@@ -1,16 +1,14 @@
 package dev.paseo.service.run;
 
+import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.PipelineFile.Take;
 import dev.paseo.language.file.PipelineFile.Take.Which;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.problem.Refusal;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
@@ -46,7 +44,7 @@ class Takes {
         refuseClosed(start, from);
         TakeMapper.Choice chosen = choose(take, from, line);
         List<TakeMapper.FileRow> files = mapper.artifacts(chosen.version()).stream()
-                .filter(file -> take.artifact().map(pattern -> glob(pattern).matcher(file.name()).matches()).orElse(true)).toList();
+                .filter(file -> take.artifact().map(pattern -> new BranchPattern(pattern).matches(file.name())).orElse(true)).toList();
         if (files.isEmpty()) {
             throw Refusal.conflict(stage + " takes " + take.artifact().orElse("artifacts") + " from " + from.name() + " " + chosen.number()
                     + ", which has no such artifact; it has " + String.join(", ", mapper.artifacts(chosen.version()).stream().map(TakeMapper.FileRow::name).toList()));
@@ -70,7 +68,7 @@ class Takes {
             case Which.Upstream() -> mapper.lastUsed(line, from.id()).or(() -> mapper.newest(from.id()));
             case Which.Newest() -> mapper.newest(from.id());
             case Which.LiveIn(String environment) -> mapper.liveIn(from.id(), environment);
-            case Which.Matching(String pattern) -> mapper.trusted(from.id()).stream().filter(each -> glob(pattern).matcher(each.number()).matches())
+            case Which.Matching(String pattern) -> mapper.trusted(from.id()).stream().filter(each -> new BranchPattern(pattern).matches(each.number()))
                     .findFirst().map(each -> new TakeMapper.Choice(each.version(), each.number(), "the newest that matches " + pattern));
         };
         return found.orElseThrow(() -> Refusal.conflict(from.name() + switch (take.version()) {
@@ -79,10 +77,6 @@ class Takes {
             case Which.LiveIn(String environment) -> " is not live in " + environment + ", where a version to take was wanted";
             case Which.Matching(String pattern) -> " has no version that matches " + pattern;
         }));
-    }
-
-    private static Pattern glob(String pattern) {
-        return Pattern.compile(Arrays.stream(pattern.split("\\*", -1)).map(Pattern::quote).collect(Collectors.joining(".*")));
     }
 
     /** What a stage of a run takes. */
