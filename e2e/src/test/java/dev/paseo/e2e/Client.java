@@ -58,6 +58,11 @@ final class Client {
         return send(HttpRequest.newBuilder().DELETE(), path);
     }
 
+    /** A body as it is. */
+    String text(String path) throws IOException {
+        return raw(HttpRequest.newBuilder().GET().header("Authorization", "Bearer " + token), path).body();
+    }
+
     private Answer send(HttpRequest.Builder request, String path) {
         try {
             HttpResponse<String> answer = raw(request.header("Content-Type", "application/json").header("Authorization", "Bearer " + token), path);

@@ -118,7 +118,7 @@ class WalkTest {
     void aPushElsewhereStartsNothingAndTheReasonIsKept() throws Exception {
         String said = repository.push("developer", "try/metres", Map.of("metres", "perhaps"));
         assertTrue(said.contains("Paseo started nothing for try/metres: the pipeline file names main, feature/*"), said);
-        assertTrue(paseo("developer", "component", "pushes", "tide-api").out().contains("nothing: the pipeline file names"));
+        assertTrue(paseo("developer", "why", "tide-api").out().contains("started nothing (tide-api, push to main, feature/*): the push was to"));
     }
 
     @Test

@@ -49,8 +49,8 @@ public final class Commands {
         commands.put("check", () -> new CheckCommand(context));
         commands.put("draft", () -> new DraftCommand(context));
         commands.put("sign-in", () -> new SignInCommand(context));
-        commands.put("component", () -> group("Components: register, hook, pushes, links, open.", new ComponentCommands.Register(context),
-                new ComponentCommands.Hook(context), new ComponentCommands.Pushes(context), new ComponentCommands.Links(context), new ComponentCommands.Open(context)));
+        commands.put("component", () -> group("Components: register, hook, events, links, open.", new ComponentCommands.Register(context),
+                new ComponentCommands.Hook(context), new ComponentCommands.Events(context), new ComponentCommands.Links(context), new ComponentCommands.Open(context)));
         commands.put("environment", () -> group("Environments: load.", new SetUpCommands.LoadEnvironments(context)));
         commands.put("secret", () -> group("Secrets: set.", new SetUpCommands.SetSecret(context)));
         commands.put("account", () -> group("Accounts: add.", new SetUpCommands.AddAccount(context)));

@@ -99,24 +99,22 @@ final class ComponentCommands {
         }
     }
 
-    @Command(name = "pushes", description = "The newest pushes: what each started, or why it started nothing.",
-            footer = {"", "Example:", "  paseo component pushes tide-api"})
-    static final class Pushes extends ServiceCommand {
+    @Command(name = "events", description = "What happened to a component, or elsewhere with its triggers considered: what each started, or that nothing was.",
+            footer = {"", "Example:", "  paseo component events tide-api", "", "paseo why tide-api says of each trigger why it started nothing."})
+    static final class Events extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
 
-        Pushes(Context context) {
+        Events(Context context) {
             super(context);
         }
 
         @Override
         public Integer call() {
-            JsonNode pushes = api().get(Api.path("components", name, "pushes"));
-            return print(pushes, () -> {
-                Table table = new Table("SEEN", "BRANCH", "COMMIT", "BY", "LED TO");
-                pushes.forEach(push -> table.row(Times.exact(push.path("seenAt")), push.path("branch").asString(), short8(push.path("commit")),
-                        push.path("pusher").asString(), push.has("run") ? name + "#" + push.path("run").asString("")
-                                : "nothing: " + push.path("reason").asString("")));
+            JsonNode events = api().get(Api.path("components", name, "events"));
+            return print(events, () -> {
+                Table table = new Table("AT", "WHAT HAPPENED", "STARTED");
+                events.forEach(event -> table.row(Times.exact(event.path("at")), EventLines.what(event), EventLines.started(event)));
                 table.print(context.out(), context.ink());
             });
         }

@@ -5,15 +5,24 @@ import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
 import java.util.List;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
-@Command(name = "why", description = "The chain of causes, back to a push or a person.",
-        footer = {"", "Examples:", "  paseo why tide-api#1", "  paseo why deployment 7", "  paseo why tide-api 1.4.1"})
+@Command(name = "why", description = "The chain of causes, back to a push, a clock, an arrival or a person; or, forward, everything that it led to.",
+        footer = {"", "Examples:", "  paseo why tide-api#1", "  paseo why deployment 7", "  paseo why tide-api 1.4.1", "  paseo why tide-model#1 --forward",
+            "  paseo why tide-api            what happened lately: every trigger considered, and why nothing started",
+            "  paseo why tide-api 3f2c91a    the same for one commit"})
 final class WhyCommand extends ServiceCommand {
 
-    @Parameters(arity = "1..2", paramLabel = "COMPONENT#RUN | deployment NUMBER | COMPONENT VERSION", hideParamSyntax = true)
+    private static final String COMMIT = "[0-9a-f]{7,40}";
+    private static final int NEWEST = 10;
+
+    @Parameters(arity = "1..2", paramLabel = "COMPONENT#RUN | deployment NUMBER | COMPONENT [VERSION | COMMIT]", hideParamSyntax = true)
     private List<String> subject = List.of();
+
+    @Option(names = "--forward", description = "what it led to, across all components")
+    private boolean forward;
 
     WhyCommand(Context context) {
         super(context);
@@ -22,7 +31,20 @@ final class WhyCommand extends ServiceCommand {
     @Override
     public Integer call() {
         Api api = api();
+        if (subject.size() == 1 && subject.getFirst().matches("[a-z0-9-]+")) {
+            return events(api.get(Api.path("components", subject.getFirst(), "events")), NEWEST);
+        }
+        if (subject.size() == 2 && subject.get(1).matches(COMMIT)) {
+            JsonNode events = api.get(Api.path("components", subject.getFirst(), "events") + "?commit=" + subject.get(1));
+            if (!events.isEmpty()) {
+                return forward ? forwardOfEvents(api, events) : events(events, Integer.MAX_VALUE);
+            }
+        }
         return switch (Subject.of(subject)) {
+            case Subject.Run run when forward -> forward(api, run.component() + "#" + run.number(), Api.path("runs", run.component(), run.number()));
+            case Subject.Deployment deployment when forward -> forward(api, "deployment " + deployment.id(), Api.path("deployments", deployment.id()));
+            case Subject.Version version when forward -> forward(api, version.component() + " " + version.number(),
+                    Api.path("versions", version.component(), version.number()));
             case Subject.Run(String component, String number) -> {
                 JsonNode run = api.get(Api.path("runs", component, number));
                 yield print(run.path("causes"), () -> {
@@ -37,11 +59,51 @@ final class WhyCommand extends ServiceCommand {
             case Subject.Version(String component, String number) -> {
                 JsonNode version = api.get(Api.path("versions", component, number));
                 yield print(version.path("causes"), () -> {
-                    context.out().println(context.ink().strong(component + " " + number) + " was sealed by run " + component + "#"
-                            + version.path("run").asString("") + ", " + Times.exact(version.path("sealedAt")));
+                    context.out().println(context.ink().strong(component + " " + number) + (version.has("run") ? " was sealed by run " + component + "#"
+                            + version.path("run").asString("") : " arrived " + version.path("origin").asString("")) + ", " + Times.exact(version.path("sealedAt")));
                     causes(version.path("causes"));
                 });
             }
+        };
+    }
+
+    private int events(JsonNode events, int most) {
+        return print(events, () -> {
+            for (int at = 0; at < Math.min(events.size(), most); at++) {
+                EventLines.print(context, events.get(at));
+            }
+        });
+    }
+
+    private int forwardOfEvents(Api api, JsonNode events) {
+        JsonNode newest = events.get(0);
+        return forward(api, EventLines.what(newest), Api.path("components", newest.path("component").asString(), "events", newest.path("id").asString("")));
+    }
+
+    private int forward(Api api, String name, String path) {
+        JsonNode led = api.get(path + "/consequences");
+        return print(led, () -> {
+            context.out().println(context.ink().strong(name) + (led.isEmpty() ? " led to nothing more" : " led to"));
+            tree(led, "  ");
+        });
+    }
+
+    private void tree(JsonNode nodes, String indent) {
+        for (JsonNode node : nodes) {
+            context.out().println(indent + words(node));
+            tree(node.path("led"), indent + "  ");
+        }
+    }
+
+    private String words(JsonNode node) {
+        String component = node.path("component").asString();
+        String reason = node.has("reason") ? ": " + node.path("reason").asString() : "";
+        return switch (node.path("kind").asString()) {
+            case "run" -> component + "#" + node.path("number").asString("") + " " + context.ink().state(node.path("status").asString()) + ", " + node.path("version").asString()
+                    + context.ink().quiet(" on " + node.path("where").asString() + ", " + Times.exact(node.path("at"))) + reason;
+            case "deployment" -> "deployment " + node.path("number").asString("") + ", " + component + " " + node.path("version").asString() + " into "
+                    + node.path("where").asString() + " " + context.ink().state(node.path("status").asString()) + context.ink().quiet(", " + Times.exact(node.path("at"))) + reason;
+            default -> "no run of " + component + context.ink().quiet(" (" + node.path("where").asString() + ")") + reason;
         };
     }
 

@@ -1,4 +1,4 @@
-/** What a push starts, and, where it starts nothing, why. */
+/** What starts runs: events matched against the triggers in force, and, where nothing starts, why. */
 @NullMarked
 package dev.paseo.core.trigger;
 

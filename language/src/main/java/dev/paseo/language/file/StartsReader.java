@@ -3,13 +3,12 @@ package dev.paseo.language.file;
 import static dev.paseo.language.file.Names.optional;
 import static dev.paseo.language.file.Names.require;
 
-import com.cronutils.model.CronType;
-import com.cronutils.model.definition.CronDefinitionBuilder;
-import com.cronutils.parser.CronParser;
 import dev.paseo.language.Value;
+import dev.paseo.language.clock.ClockTimes;
 import dev.paseo.language.file.PipelineFile.Novelty;
 import dev.paseo.language.file.PipelineFile.Outcome;
 import dev.paseo.language.file.PipelineFile.Start;
+import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -87,7 +86,10 @@ final class StartsReader {
         Optional<String> cron = own.text();
         cron.ifPresent(text -> {
             try {
-                new CronParser(CronDefinitionBuilder.instanceDefinitionFor(CronType.UNIX)).parse(text).validate();
+                ClockTimes.require(text);
+                if (ClockTimes.next(text, "UTC", Instant.EPOCH).isEmpty()) {
+                    own.problem("never comes: there is no such day");
+                }
             } catch (IllegalArgumentException wrong) {
                 own.problem("should be five fields: minute hour day-of-month month day-of-week, such as \"0 2 * * 1-5\"");
             }

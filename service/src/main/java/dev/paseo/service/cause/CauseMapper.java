@@ -42,4 +42,12 @@ interface CauseMapper {
               where depth < 100)
             select id, kind, body, at from chain order by depth""")
     List<CauseRow> chain(long id);
+
+    record LinkedRow(long id, @Nullable Long parentId, String kind, String body) {}
+
+    @Select("""
+            <script>
+            select id, parent_id, kind, body from cause where id in <foreach collection="ids" item="id" open="(" separator="," close=")">#{id}</foreach>
+            </script>""")
+    List<LinkedRow> all(List<Long> ids);
 }

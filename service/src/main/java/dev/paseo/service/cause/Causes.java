@@ -1,11 +1,13 @@
 package dev.paseo.service.cause;
 
 import dev.paseo.core.cause.Cause;
+import dev.paseo.core.cause.Consequences;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.OptionalLong;
 import org.springframework.stereotype.Component;
 
@@ -41,9 +43,19 @@ public class Causes {
         }).toList();
     }
 
+    /** These causes, as they are kept. */
+    public List<Consequences.Kept> kept(List<Long> ids) {
+        return ids.isEmpty() ? List.of() : mapper.all(ids).stream().map(row -> new Consequences.Kept(row.id(), Optional.ofNullable(row.parentId()),
+                json.read(row.body(), type(row.kind())))).toList();
+    }
+
     private static Class<? extends Cause> type(String kind) {
         return switch (kind) {
             case "push" -> Cause.Push.class;
+            case "tag" -> Cause.Tag.class;
+            case "clock" -> Cause.Clock.class;
+            case "arrival" -> Cause.Arrival.class;
+            case "live" -> Cause.Live.class;
             case "asked" -> Cause.Asked.class;
             case "run" -> Cause.Run.class;
             case "walk" -> Cause.Walk.class;

@@ -2,7 +2,8 @@ package dev.paseo.service.component;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.core.trigger.PushTrigger.BranchRules;
+import dev.paseo.core.trigger.BranchPattern;
+import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.language.Problem;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.permission.Permission;
@@ -101,13 +102,17 @@ class ComponentController {
         }
     }
 
+    private static List<String> words(List<BranchPattern> patterns) {
+        return patterns.stream().map(BranchPattern::toString).toList();
+    }
+
     private ComponentView view(Registered component) {
         BranchRules rules = components.rules(component.id());
         Map<String, String> heads = components.heads(component.id());
         List<Problem> problems = Optional.ofNullable(heads.get(component.mainBranch()))
                 .map(commit -> components.readFile(component, commit).problems()).orElse(List.of());
         return new ComponentView(component.name(), component.summary(), component.repository(), component.filePath(),
-                component.mainBranch(), rules.trusted(), rules.allowed(),
+                component.mainBranch(), words(rules.trusted()), words(rules.allowed()),
                 mapper.sources(component.id()).stream().map(row -> new SourceView(row.name(), row.allBranches())).toList(),
                 mapper.links(component.id()).stream().map(row -> new LinkView(row.title(), row.address())).toList(), heads, problems);
     }

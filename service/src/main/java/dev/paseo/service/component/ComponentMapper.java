@@ -21,10 +21,19 @@ interface ComponentMapper {
 
     record HeadRow(String branch, String commitId, @Nullable Long pipelineFileId) {}
 
+    @Select("select min(id) from component where repository = #{repository}")
+    long firstOf(String repository);
+
+    @Select("select id, name, repository, file_path, main_branch, summary from component where repository = #{repository} order by id")
+    List<ComponentRow> ofRepository(String repository);
+
+    @Select("select distinct repository from component where repository is not null order by repository")
+    List<String> repositories();
+
     @Insert("""
             insert into component (name, repository, file_path, main_branch, created_at)
             values (#{name}, #{repository}, #{filePath}, #{mainBranch}, #{at})""")
-    int add(String name, String repository, String filePath, String mainBranch, Instant at);
+    int add(String name, @Nullable String repository, String filePath, String mainBranch, Instant at);
 
     @Select("select id, name, repository, file_path, main_branch, summary from component where name = #{name}")
     Optional<ComponentRow> named(String name);
@@ -104,6 +113,17 @@ interface ComponentMapper {
             update head set commit_id = #{commit}, pipeline_file_id = #{file}, seen_at = #{at}
             where component_id = #{component} and branch = #{branch} and commit_id = #{before}""")
     int moveHead(long component, String branch, String before, String commit, @Nullable Long file, Instant at);
+
+    record TagRow(String tag, String commitId) {}
+
+    @Select("select tag, commit_id from tag_head where component_id = #{component}")
+    List<TagRow> gitTags(long component);
+
+    @Insert("insert ignore into tag_head (component_id, tag, commit_id, seen_at) values (#{component}, #{tag}, #{commit}, #{at})")
+    int addTag(long component, String tag, String commit, Instant at);
+
+    @Update("update tag_head set commit_id = #{commit}, seen_at = #{at} where component_id = #{component} and tag = #{tag} and commit_id <> #{commit}")
+    int moveTag(long component, String tag, String commit, Instant at);
 
     @Delete("delete from head where component_id = #{component} and branch = #{branch} and commit_id = #{before}")
     int dropHead(long component, String branch, String before);

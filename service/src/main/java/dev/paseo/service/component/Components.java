@@ -1,11 +1,13 @@
 package dev.paseo.service.component;
 
-import dev.paseo.core.trigger.PushTrigger.BranchRules;
+import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.language.NearestName;
+import dev.paseo.language.Places;
 import dev.paseo.language.Problem;
 import dev.paseo.language.Reading;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.ComponentMapper.ComponentRow;
 import dev.paseo.service.component.ComponentMapper.RuleRow;
@@ -18,6 +20,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 
@@ -33,12 +36,16 @@ public class Components {
 
     private static final TypeReference<List<Problem>> PROBLEMS = new TypeReference<>() {};
 
+    /** Of a branch or a tag, in signs. */
+    public static final int LONGEST_NAME = 200;
     private static final int REMEMBERED = 200;
 
     private final ComponentMapper mapper;
-    private final Mirrors mirrors;
+    private final Reaching reaching;
     private final Json json;
     private final ServiceClock clock;
+    private final StartTriggers triggers;
+    private final Map<String, Long> firsts = new ConcurrentHashMap<>();
     private final Map<Long, FileInForce> read = new LinkedHashMap<>(16, 0.75f, true) {
         @Override
         protected boolean removeEldestEntry(Map.Entry<Long, FileInForce> eldest) {
@@ -46,11 +53,16 @@ public class Components {
         }
     };
 
-    Components(ComponentMapper mapper, Mirrors mirrors, Json json, ServiceClock clock) {
+    /** Where components' source and triggers are. */
+    @Component
+    record Reaching(Mirrors mirrors, SourceCredentials credentials, AuditTrail audit) {}
+
+    Components(ComponentMapper mapper, Reaching reaching, Json json, ServiceClock clock, StartTriggers triggers) {
         this.mapper = mapper;
-        this.mirrors = mirrors;
+        this.reaching = reaching;
         this.json = json;
         this.clock = clock;
+        this.triggers = triggers;
     }
 
     private static Registered registered(ComponentRow row) {
@@ -83,13 +95,44 @@ public class Components {
 
     public BranchRules rules(long component) {
         List<RuleRow> rules = mapper.rules(component);
-        return new BranchRules(rules.stream().filter(rule -> !rule.trusted()).map(RuleRow::pattern).toList(),
+        return BranchRules.of(rules.stream().filter(rule -> !rule.trusted()).map(RuleRow::pattern).toList(),
                 rules.stream().filter(RuleRow::trusted).map(RuleRow::pattern).toList());
     }
 
     public Mirror mirror(Registered component) {
-        return mirrors.of(component.id(), component.repository().orElseThrow(
-                () -> Refusal.conflict(component.name() + " has no repository: its versions arrive by upload")));
+        String repository = component.repository().orElseThrow(
+                () -> Refusal.conflict(component.name() + " has no repository: its versions arrive by upload"));
+        long first = firsts.computeIfAbsent(repository, mapper::firstOf);
+        return reaching.mirrors().of(first, repository, () -> reaching.credentials().of(first));
+    }
+
+    /** All components whose source is in one repository. */
+    public List<Registered> ofRepository(String repository) {
+        return mapper.ofRepository(repository).stream().map(Components::registered).toList();
+    }
+
+    /** Every repository, once. */
+    public List<String> repositories() {
+        return mapper.repositories();
+    }
+
+    /** Keeps the file of a component without a repository; its branch is where the file is, its commits are revisions. */
+    public void saveFile(Registered component, String base, String text, String by) {
+        List<Problem> problems = problems(component, text);
+        Map<String, String> heads = heads(component.id());
+        Optional<String> before = Optional.ofNullable(heads.get(component.mainBranch()));
+        if (!before.orElse("").equals(base)) {
+            throw Refusal.conflict("the file has moved on since this text was begun: it is at " + before.orElse("no revision"));
+        }
+        String revision = "revision " + (before.map(at -> Integer.parseInt(at.substring("revision ".length()))).orElse(0) + 1);
+        mapper.keepFile(component.id(), revision, text, json.write(problems), clock.now());
+        long file = mapper.file(component.id(), revision).orElseThrow().id();
+        if (!moveHead(component.id(), component.mainBranch(), before, revision, file)) {
+            throw Refusal.conflict("somebody else saved the file at the same moment: look at it again");
+        }
+        reaching.audit().record(AuditTrail.Entry.of(by, "pipeline file saved", component.name()).with("revision", revision));
+        PipelineFileReader.read(text).value().ifPresent(read -> summarise(component.id(), read.summary()));
+        refreshTriggers();
     }
 
     /** The commit each branch was last seen at. */
@@ -109,7 +152,10 @@ public class Components {
             mapper.keepFile(component.id(), commit, text.orElse(""), json.write(problems), clock.now());
             known = mapper.file(component.id(), commit);
         }
-        return inForce(known.orElseThrow());
+        ComponentMapper.FileRow row = known.orElseThrow();
+        FileInForce file = inForce(row);
+        return file.file().flatMap(read -> circle(component, read, row.text()))
+                .map(circle -> new FileInForce(file.id(), Optional.empty(), List.of(circle))).orElse(file);
     }
 
     private static List<Problem> problems(Registered component, String text) {
@@ -118,6 +164,24 @@ public class Components {
         reading.value().filter(file -> !file.component().equals(component.name())).ifPresent(file -> problems.add(new Problem(1, 1,
                 "component", "says " + file.component() + ", but this repository is registered as " + component.name())));
         return problems;
+    }
+
+    /** That the triggers would go round in a circle, with those of the other components as they are now. */
+    Optional<Problem> circle(Registered component, PipelineFile file, String text) {
+        return triggers.circle(component.name(), file).map(way -> Places.of(text).problem("starts",
+                "would go round in a circle: " + String.join(" starts ", way)));
+    }
+
+    /**
+     * Puts the triggers of each main branch in force whose file has changed; those that would close a circle are tried
+     * again when another file changes. Called where heads move, and at the start for what an earlier release left.
+     */
+    public void refreshTriggers() {
+        triggers.stale().forEach((component, id) -> file(id).file().ifPresentOrElse(file -> {
+            if (triggers.circle(byId(component).name(), file).isEmpty()) {
+                triggers.putInForce(component, id, file);
+            }
+        }, () -> triggers.leave(component, id)));
     }
 
     private FileInForce inForce(ComponentMapper.FileRow row) {
@@ -149,6 +213,18 @@ public class Components {
 
     public boolean dropHead(long component, String branch, String before) {
         return mapper.dropHead(component, branch, before) == 1;
+    }
+
+    /** The commit each tag was first seen at. */
+    public Map<String, String> tags(long component) {
+        Map<String, String> tags = new LinkedHashMap<>();
+        mapper.gitTags(component).forEach(row -> tags.put(row.tag(), row.commitId()));
+        return tags;
+    }
+
+    /** Says that a tag is at a commit. True for the one caller that saw it first, there or after it was moved. */
+    public boolean seeTag(long component, String tag, String commit) {
+        return tag.length() <= LONGEST_NAME && (mapper.addTag(component, tag, commit, clock.now()) == 1 || mapper.moveTag(component, tag, commit, clock.now()) == 1);
     }
 
     public void summarise(long component, String summary) {

@@ -13,6 +13,7 @@ import org.springframework.stereotype.Component;
 public class HookSecrets {
 
     private static final String NAME = "PASEO_HOOK";
+    private static final String MAPPED = "PASEO_HOOK_MAPPED";
 
     private final Secrets secrets;
 
@@ -29,5 +30,14 @@ public class HookSecrets {
     /** As Standard Webhooks write it: {@code whsec_} and base64. */
     public String of(Registered component) {
         return secrets.value(NAME, component.id()).orElseThrow(() -> Refusal.notFound(component.name() + " has no hook"));
+    }
+
+    /** The secret that a source was given that cannot sign our way. */
+    public String mapped(Registered component) {
+        return secrets.value(MAPPED, component.id()).orElseThrow(() -> Refusal.notFound(component.name() + " has no mapping for hooks"));
+    }
+
+    public void keepMapped(Registered component, String secret) {
+        secrets.set(MAPPED, secret, component.id(), 0, OptionalLong.empty());
     }
 }

@@ -50,6 +50,7 @@ public class PipelineChecks {
                 problems.add(places.problem("component", "says " + file.component() + ", but this repository is registered as " + component.name()));
             }
             starts(file, places, problems);
+            components.circle(component, file, text).ifPresent(problems::add);
             takes(component, file, places, problems);
             route(file, places, problems);
             grants(component, file, places, warnings);

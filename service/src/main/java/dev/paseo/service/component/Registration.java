@@ -9,6 +9,7 @@ import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
+import dev.paseo.service.source.Credentials;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.source.Mirrors;
 import java.util.LinkedHashMap;
@@ -24,13 +25,16 @@ class Registration {
     /**
      * A new component.
      *
+     * @param repository where its source is; empty: its versions arrive from elsewhere
+     * @param text    the pipeline file of a component without a repository
+     * @param credentials to reach the repository with
      * @param trusted patterns of branches whose runs may have secrets and whose versions may walk
      * @param allowed patterns of further branches whose pushes may start runs
      * @param sources components whose artifacts its trusted branches may take
      * @param openSources those whose artifacts all of its branches may take
      * @param links   to dashboards, the runbook and the like: title to address
      */
-    record NewComponent(String name, String repository, Optional<String> file, Optional<String> mainBranch,
+    record NewComponent(String name, Optional<String> repository, Optional<String> text, Optional<Credentials> credentials, Optional<String> file, Optional<String> mainBranch,
             List<String> trusted, List<String> allowed, List<String> secrets, Optional<List<String>> sources,
             Optional<List<String>> openSources, Optional<Map<String, String>> links) {}
 
@@ -42,7 +46,7 @@ class Registration {
 
     /** What a component is given. */
     @Component
-    record Opening(Secrets secrets, HookSecrets hooks) {}
+    record Opening(Secrets secrets, HookSecrets hooks, SourceCredentials credentials) {}
 
     /** What a registration leaves behind. */
     @Component
@@ -60,12 +64,18 @@ class Registration {
         if (!Names.NAME.matcher(wanted.name()).matches()) {
             throw Refusal.invalid("/name", "a component's name has " + Names.NAME_WORDS + "; got '" + wanted.name() + "'");
         }
-        mirrors.allow(wanted.repository());
+        wanted.repository().ifPresent(repository -> {
+            mirrors.allow(repository);
+            wanted.credentials().orElse(Credentials.NONE).check(repository);
+        });
+        if (wanted.repository().isPresent() == wanted.text().isPresent()) {
+            throw Refusal.invalid("/repository", "a component has a repository, or else the text of its pipeline file: one of them");
+        }
         records.transactions().run(() -> {
             if (mapper.named(wanted.name()).isPresent()) {
                 throw Refusal.conflict("there is a component named " + wanted.name() + " already; " + components.freeName(wanted.name()) + " is free");
             }
-            mapper.add(wanted.name(), wanted.repository(), wanted.file().orElse("paseo.yaml"), wanted.mainBranch().orElse("main"),
+            mapper.add(wanted.name(), wanted.repository().orElse(null), wanted.file().orElse("paseo.yaml"), wanted.mainBranch().orElse("main"),
                     records.clock().now());
             long id = components.named(wanted.name()).id();
             wanted.trusted().forEach(pattern -> mapper.addRule(id, pattern, true));
@@ -75,13 +85,14 @@ class Registration {
             wanted.openSources().orElse(List.of()).forEach(name -> mapper.openSource(id, components.named(name).id(), true));
             Links.keep(mapper, id, wanted.links().orElse(Map.of()));
             opening.hooks().make(id);
+            wanted.repository().ifPresent(repository -> wanted.credentials().ifPresent(how -> opening.credentials().keep(mapper.firstOf(repository), how)));
             records.audit().record(AuditTrail.Entry.of(by, "component registered", wanted.name())
-                    .with("repository", wanted.repository()).with("trusted", String.join(", ", wanted.trusted())));
+                    .with("repository", wanted.repository().orElse("none")).with("trusted", String.join(", ", wanted.trusted())));
             records.telling().tell("component", wanted.name());
         });
         Registered component = components.named(wanted.name());
-        seeHeads(component);
-        return component;
+        wanted.text().ifPresentOrElse(text -> components.saveFile(component, "", text, by), () -> seeHeads(component));
+        return components.named(wanted.name());
     }
 
     void links(Registered component, Map<String, String> links, String by) {
@@ -105,12 +116,15 @@ class Registration {
         Mirror mirror = components.mirror(component);
         mirror.fetch();
         Map<String, FileInForce> files = new LinkedHashMap<>();
-        mirror.heads().forEach((branch, commit) -> {
+        Mirror.Refs refs = mirror.refs();
+        refs.tags().forEach((tag, commit) -> components.seeTag(component.id(), tag, commit));
+        refs.heads().forEach((branch, commit) -> {
             FileInForce file = files.computeIfAbsent(commit, id -> components.readFile(component, id));
             components.moveHead(component.id(), branch, Optional.empty(), commit, file.id());
             if (branch.equals(component.mainBranch())) {
                 file.file().ifPresent(read -> components.summarise(component.id(), read.summary()));
             }
         });
+        components.refreshTriggers();
     }
 }

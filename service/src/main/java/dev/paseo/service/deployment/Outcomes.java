@@ -76,7 +76,7 @@ class Outcomes {
         mapper.live(place.id(), deployment);
         if (row.kind().equals(Kind.PROMOTION.name().toLowerCase(java.util.Locale.ROOT))
                 && environments.pass(row.versionId(), place.environmentId(), deployment)) {
-            versions.walkOn(row.versionId(), place.environment());
+            versions.firstLive(new Versions.FirstLive(row.versionId(), place.environment(), deployment, row.causeId()));
         }
         around.telling().tell("whereabouts", place.component());
     }

@@ -36,8 +36,13 @@ class VersionController {
     /** An environment of the walk: whether the version is live there, was, and how it went. */
     record StopView(String environment, Optional<Instant> openedAt, Optional<Instant> endedAt, Optional<String> live, boolean gated) {}
 
-    /** A version, whole. */
-    record VersionView(String component, String number, String branch, boolean trusted, Optional<String> commit, Optional<String> commitSummary,
+    /**
+     * A version, whole.
+     *
+     * @param names  what else it is called: tags on its commit
+     * @param origin how it arrived, where no run sealed it
+     */
+    record VersionView(String component, String number, List<String> names, Optional<String> origin, String branch, boolean trusted, Optional<String> commit, Optional<String> commitSummary,
             Optional<String> commitAuthor, Optional<Long> run, String digest, Optional<String> bundle, Instant sealedAt,
             List<Versions.Artifact> artifacts, Map<String, Integer> recipe, List<StopView> walk, List<DeploymentSummary> deployments, List<Causes.Link> causes) {}
 
@@ -76,7 +81,7 @@ class VersionController {
         Optional<Mirror.Commit> commit = version.commit().map(id -> components.mirror(components.named(component)).commit(id));
         List<Environments.Stay> stays = environments.stays(version.id());
         List<StopView> walk = version.route().environments().stream().map(environment -> stop(version, environment, stays)).toList();
-        return new VersionView(component, version.number(), version.branch(), version.trusted(), version.commit(), commit.map(Mirror.Commit::summary),
+        return new VersionView(component, version.number(), versions.names(version.id()), version.origin(), version.branch(), version.trusted(), version.commit(), commit.map(Mirror.Commit::summary),
                 commit.map(Mirror.Commit::author), version.runNumber(), version.digest(), version.bundle(), version.sealedAt(),
                 versions.artifacts(version.id()), version.recipe().map(recipe -> Map.of("steps", recipe.onEachHost().size(),
                         "checks", recipe.eachHost().size())).orElse(Map.of()), walk, views.ofVersion(version.id()), lookups.causes().chain(version.cause()));

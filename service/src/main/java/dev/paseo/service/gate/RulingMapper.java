@@ -32,6 +32,6 @@ interface RulingMapper {
             values (#{component}, #{from}, #{to}, #{addresses})""")
     int keepAuthors(long component, String from, String to, String addresses);
 
-    @Select("select pusher from push where component_id = #{component} and commit_id = #{commit}")
+    @Select("select actor from trigger_event where component_id = #{component} and commit_id = #{commit} and kind = 'push'")
     List<String> pushers(long component, String commit);
 }

@@ -7,7 +7,7 @@ public final class Refusal extends RuntimeException {
 
     /** Why, as a stable code; the HTTP status follows from it. */
     public enum Kind {
-        INVALID(400), SIGNED_OUT(401), NOT_ALLOWED(403), NOT_FOUND(404), CONFLICT(409), GONE(410), TOO_LARGE(413), UNPROCESSABLE(422);
+        INVALID(400), SIGNED_OUT(401), NOT_ALLOWED(403), NOT_FOUND(404), CONFLICT(409), GONE(410), TOO_LARGE(413), UNAVAILABLE(503), UNPROCESSABLE(422);
 
         private final int status;
 
@@ -62,6 +62,11 @@ public final class Refusal extends RuntimeException {
 
     public static Refusal tooLarge(String detail) {
         return new Refusal(Kind.TOO_LARGE, "Too large", detail, Optional.empty());
+    }
+
+    /** Something outside does not answer. */
+    public static Refusal unavailable(String detail) {
+        return new Refusal(Kind.UNAVAILABLE, "Does not answer", detail, Optional.empty());
     }
 
     public Kind kind() {

@@ -1,7 +1,7 @@
 package dev.paseo.service.run;
 
 import dev.paseo.core.cause.Cause;
-import dev.paseo.core.trigger.PushTrigger.BranchRules;
+import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.language.NearestName;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.cause.Causes;

@@ -55,13 +55,19 @@ class PrepareRun implements EffectHandler {
     public void perform(String body) {
         long id = Long.parseLong(body);
         RunRow run = runs.byId(id);
-        Mirror mirror = runs.mirror(run);
-        mirror.pin("runs/" + id, run.commitId());
-        List<String> brings = runs.file(run).deployment().map(PipelineFile.Recipe::bring).orElse(List.of());
-        if (!brings.isEmpty()) {
-            mapper.bundle(id, keep(mirror, run.commitId(), brings));
+        if (!run.commitId().isEmpty()) {
+            bring(run);
         }
         lines.prepared(run);
+    }
+
+    private void bring(RunRow run) {
+        Mirror mirror = runs.mirror(run);
+        mirror.pin("runs/" + run.id(), run.commitId());
+        List<String> brings = runs.file(run).deployment().map(PipelineFile.Recipe::bring).orElse(List.of());
+        if (!brings.isEmpty() && run.arrivedVersionId() == null) {
+            mapper.bundle(run.id(), keep(mirror, run.commitId(), brings));
+        }
     }
 
     private String keep(Mirror mirror, String commit, List<String> patterns) {

@@ -24,6 +24,7 @@ interface RunMapper {
         final String state;
         final String answers;
         final String newerStart;
+        final @Nullable Long arrived;
         final Instant at;
 
         NewRun(long number, String versionNumber, long line, RunStarts.Start start, String state, String answers, Instant at) {
@@ -34,13 +35,14 @@ interface RunMapper {
             this.state = state;
             this.answers = answers;
             this.newerStart = Runs.word(start.plan().newerStart());
+            this.arrived = start.reason().arrived().map(RunStarts.Arrived::version).orElse(null);
             this.at = at;
         }
     }
 
     record RunRow(long id, long componentId, String component, long number, long lineId, String commitId, String branch, boolean trusted,
             long pipelineFileId, long causeId, String versionNumber, @Nullable String upTo, String commitSummary, String commitAuthor,
-            @Nullable String bundle, String answers, String status, String state, int format, long revision, @Nullable String reason,
+            @Nullable String bundle, @Nullable Long arrivedVersionId, String answers, String status, String state, int format, long revision, @Nullable String reason,
             Instant createdAt, @Nullable Instant startedAt, @Nullable Instant endedAt) {}
 
     record StageRow(long id, int position, String name, String variant, int attempt, String status, @Nullable String reason,
@@ -50,7 +52,7 @@ interface RunMapper {
 
     String COLUMNS = """
             select r.id, r.component_id, (select c.name from component c where c.id = r.component_id) as component, r.number, r.line_id, r.commit_id, r.branch, r.trusted, r.pipeline_file_id,
-              r.cause_id, r.version_number, r.up_to, r.commit_summary, r.commit_author, r.bundle, r.answers, r.status, r.state, r.format, r.revision, r.reason,
+              r.cause_id, r.version_number, r.up_to, r.commit_summary, r.commit_author, r.bundle, r.arrived_version_id, r.answers, r.status, r.state, r.format, r.revision, r.reason,
               r.created_at, r.started_at, r.ended_at
             from run r
             """;
@@ -72,11 +74,14 @@ interface RunMapper {
 
     @Insert("""
             insert into run (component_id, number, line_id, commit_id, branch, trusted, pipeline_file_id, cause_id, version_number, up_to,
-              commit_summary, commit_author, answers, newer_start, status, state, format, revision, created_at)
+              commit_summary, commit_author, answers, newer_start, arrived_version_id, status, state, format, revision, created_at)
             values (#{start.component.id}, #{number}, #{line}, #{start.commit.id}, #{start.branch}, #{start.trusted}, #{start.file},
-              #{start.cause}, #{versionNumber}, #{start.upTo}, #{start.summary}, #{start.author}, #{answers}, #{newerStart}, 'waiting', #{state}, 2, 0, #{at})""")
+              #{start.cause}, #{versionNumber}, #{start.upTo}, #{start.summary}, #{start.author}, #{answers}, #{newerStart}, #{arrived}, 'waiting', #{state}, 2, 0, #{at})""")
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int add(NewRun run);
+
+    @Insert("insert into run_upstream (run_id, component_id, version_id) values (#{run}, #{upstream.component}, #{upstream.version})")
+    int addUpstream(long run, RunStarts.Upstream upstream);
 
     @Insert("""
             insert into stage (run_id, position, name, variant, attempt, status)

@@ -26,6 +26,9 @@ import org.springframework.stereotype.Component;
 @Component
 public class RunStarts {
 
+    /** The effect of a run that has ended, and may start others: its id. */
+    public static final String ENDED = "run-ended";
+
     /**
      * What is to be started.
      *
@@ -60,11 +63,28 @@ public class RunStarts {
     /**
      * Why a run is started.
      *
-     * @param cause the cause's row
-     * @param kind  the cause in a word: {@code push}, {@code asked}
-     * @param by    who or what started it
+     * @param cause    the cause's row
+     * @param kind     the cause in a word: {@code push}, {@code upstream}, {@code asked}
+     * @param by       who or what started it
+     * @param upstream the versions that came with it, of each upstream component one
+     * @param arrived  the version whose arrival started it; such a run seals nothing
      */
-    public record Reason(long cause, String kind, String by) {}
+    public record Reason(long cause, String kind, String by, List<Upstream> upstream, Optional<Arrived> arrived) {
+
+        public Reason(long cause, String kind, String by) {
+            this(cause, kind, by, List.of(), Optional.empty());
+        }
+
+        Optional<Upstream> from(long component) {
+            return upstream.stream().filter(each -> each.component() == component).findFirst();
+        }
+    }
+
+    /** A version of an upstream component. */
+    public record Upstream(long component, long version) {}
+
+    /** A version that arrived from elsewhere, with its artifacts. */
+    public record Arrived(long version, String number) {}
 
     /** A run that was started. */
     public record Started(long id, long number, String version) {}
@@ -99,12 +119,13 @@ public class RunStarts {
         long line = mapper.line(component, start.branch());
         Map<String, String> answers = Answers.of(start.plan().asks(), start.answers());
         List<Takes.Decided> takes = opened.takes().decide(line, start);
-        String version = reserve(start);
+        String version = start.reason().arrived().map(Arrived::number).orElseGet(() -> reserve(start));
         long number = next(component, "run");
         RunState state = Planning.plan(start, version, answers);
         RunMapper.NewRun row = new RunMapper.NewRun(number, version, line, start, json.write(state), json.write(answers), consequences.clock().now());
         mapper.add(row);
         opened.takes().keep(row.id, takes);
+        start.reason().upstream().forEach(each -> mapper.addUpstream(row.id, each));
         for (int at = 0; at < state.stages().size(); at++) {
             StageState stage = state.stages().get(at);
             mapper.addStage(row.id, at, stage.key().name(), stage.key().variant(), stage.attempt(), "waiting");
@@ -115,6 +136,12 @@ public class RunStarts {
                 .with("commit", start.commit().id()).with("branch", start.branch()).with("version", version));
         consequences.telling().tell("run", name);
         return new Started(row.id, number, version);
+    }
+
+    /** The line of a branch, held until the transaction under way ends, so that two starts on it come one after the other. */
+    public long holdLine(long component, String branch) {
+        mapper.addLine(component, branch);
+        return mapper.lockLine(mapper.line(component, branch));
     }
 
     private void refuseMissingSecrets(Start start) {

@@ -108,6 +108,7 @@ class Runs {
         around.telling().tell("run", name);
         if (after.status().ended()) {
             around.audit().record(AuditTrail.Entry.of("paseo", "run " + word(after.status()), name).because(after.reason().orElse("")));
+            ends.effects().add("run " + row.id(), "run " + row.id() + " ended, revision " + row.revision(), RunStarts.ENDED, Long.toString(row.id()));
             ends.effects().add("line " + row.lineId(), "turn after run " + row.id() + " revision " + row.revision(), Lines.KIND, Long.toString(row.lineId()));
         }
     }
@@ -149,6 +150,10 @@ class Runs {
     }
 
     private void seal(RunRow row) {
+        if (row.arrivedVersionId() != null) {
+            ends.versions().walkBegins(row.arrivedVersionId());
+            return;
+        }
         PipelineFile file = file(row);
         List<Versions.Artifact> artifacts = mapper.outputs(row.id()).stream()
                 .map(output -> new Versions.Artifact(output.name(), output.fileName(), output.digest(), output.size())).toList();

@@ -29,6 +29,9 @@ interface TakeMapper {
             where component_id = #{component} and trusted and blocked_at is null order by id desc limit 1""")
     Optional<Choice> newest(long component);
 
+    @Select("select id as version, number, 'it came with what started this run' as because from version where id = #{version} and blocked_at is null")
+    Optional<Choice> cameWith(long version);
+
     @Select("""
             select id as version, number, '' as because from version
             where component_id = #{component} and trusted and blocked_at is null order by id desc limit 500""")

@@ -16,6 +16,9 @@ import org.springframework.stereotype.Component;
 @Component
 class Takes {
 
+    /** The folder of the workspace with what arrived: a folder for each artifact. */
+    private static final String ARRIVED = "arrived/";
+
     private final TakeMapper mapper;
     private final Components components;
 
@@ -29,7 +32,9 @@ class Takes {
 
     /** Decides for all stages of a run before it starts; refused where one cannot be met. */
     List<Decided> decide(long line, RunStarts.Start start) {
-        return start.plan().stages().stream().flatMap(stage -> stage.take().stream().flatMap(take -> decide(line, start, stage.name(), take))).toList();
+        return start.plan().stages().stream().flatMap(stage -> Stream.concat(
+                start.reason().arrived().stream().flatMap(version -> arrived(stage.name(), version)),
+                stage.take().stream().flatMap(take -> decide(line, start, stage.name(), take)))).toList();
     }
 
     /** Writes down what was decided, in the transaction in which the run starts. */
@@ -39,10 +44,16 @@ class Takes {
         }
     }
 
+    /** Every stage of a run that an arrival started finds the artifacts that arrived. */
+    private Stream<Decided> arrived(String stage, RunStarts.Arrived version) {
+        return mapper.artifacts(version.version()).stream()
+                .map(file -> new Decided(stage, version.version(), file.name(), ARRIVED + file.name(), "its arrival started the run"));
+    }
+
     private Stream<Decided> decide(long line, RunStarts.Start start, String stage, Take take) {
         Registered from = components.named(take.from());
         refuseClosed(start, from);
-        TakeMapper.Choice chosen = choose(take, from, line);
+        TakeMapper.Choice chosen = choose(take, from, line, start.reason());
         List<TakeMapper.FileRow> files = mapper.artifacts(chosen.version()).stream()
                 .filter(file -> take.artifact().map(pattern -> new BranchPattern(pattern).matches(file.name())).orElse(true)).toList();
         if (files.isEmpty()) {
@@ -63,9 +74,10 @@ class Takes {
         }
     }
 
-    private TakeMapper.Choice choose(Take take, Registered from, long line) {
+    private TakeMapper.Choice choose(Take take, Registered from, long line, RunStarts.Reason reason) {
         Optional<TakeMapper.Choice> found = switch (take.version()) {
-            case Which.Upstream() -> mapper.lastUsed(line, from.id()).or(() -> mapper.newest(from.id()));
+            case Which.Upstream() -> reason.from(from.id()).flatMap(each -> mapper.cameWith(each.version()))
+                    .or(() -> mapper.lastUsed(line, from.id())).or(() -> mapper.newest(from.id()));
             case Which.Newest() -> mapper.newest(from.id());
             case Which.LiveIn(String environment) -> mapper.liveIn(from.id(), environment);
             case Which.Matching(String pattern) -> mapper.trusted(from.id()).stream().filter(each -> new BranchPattern(pattern).matches(each.number()))

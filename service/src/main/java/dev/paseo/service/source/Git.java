@@ -10,14 +10,20 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ScheduledFuture;
+import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
 
-/** Runs the git command, without a terminal, prompts or the configuration of whoever started the service. */
+/** Runs the git command, without a terminal, prompts or the configuration of whoever started the service, and never for ever. */
 final class Git {
 
     private static final Duration LONGEST = Duration.ofMinutes(5);
     private static final List<String> BEFORE = List.of("git", "-c", "safe.directory=*", "-c", "gc.auto=0",
-            "-c", "protocol.allow=never", "-c", "protocol.file.allow=always", "-c", "core.hooksPath=/dev/null");
+            "-c", "protocol.allow=never", "-c", "protocol.file.allow=always", "-c", "protocol.https.allow=always", "-c", "protocol.ssh.allow=always",
+            "-c", "http.followRedirects=false", "-c", "http.lowSpeedLimit=100", "-c", "http.lowSpeedTime=20", "-c", "credential.helper=",
+            "-c", "core.hooksPath=/dev/null");
+    private static final ScheduledThreadPoolExecutor WATCH = watch();
 
     private Git() {}
 
@@ -28,46 +34,59 @@ final class Git {
         }
     }
 
+    private static ScheduledThreadPoolExecutor watch() {
+        ScheduledThreadPoolExecutor watch = new ScheduledThreadPoolExecutor(1, Thread.ofPlatform().daemon().name("git-watch").factory());
+        watch.setRemoveOnCancelPolicy(true);
+        return watch;
+    }
+
     static byte[] run(Path folder, List<String> arguments) {
-        try (Streaming running = stream(folder, arguments)) {
-            return running.output().readAllBytes();
-        } catch (IOException failed) {
-            throw new UncheckedIOException(failed);
-        }
+        return run(folder, arguments, Map.of(), LONGEST);
     }
 
     static String text(Path folder, List<String> arguments) {
         return new String(run(folder, arguments), StandardCharsets.UTF_8);
     }
 
-    /** Output as it comes; closing it waits for git's end and fails where git failed. */
-    static Streaming stream(Path folder, List<String> arguments) throws IOException {
-        return stream(folder, arguments, Map.of());
+    static String text(Path folder, List<String> arguments, Map<String, String> environment) {
+        return new String(run(folder, arguments, environment, LONGEST), StandardCharsets.UTF_8);
     }
 
-    static String text(Path folder, List<String> arguments, Map<String, String> environment) {
-        try (Streaming running = stream(folder, arguments, environment)) {
-            return new String(running.output().readAllBytes(), StandardCharsets.UTF_8);
+    /** What it printed; it is ended after the limit. */
+    static byte[] run(Path folder, List<String> arguments, Map<String, String> environment, Duration limit) {
+        try (Streaming running = start(folder, arguments, environment, limit)) {
+            return running.output().readAllBytes();
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         }
     }
 
-    private static Streaming stream(Path folder, List<String> arguments, Map<String, String> environment) throws IOException {
+    /** Output as it comes; closing it waits for git's end and fails where git failed. */
+    static Streaming stream(Path folder, List<String> arguments) throws IOException {
+        return start(folder, arguments, Map.of(), LONGEST);
+    }
+
+    private static Streaming start(Path folder, List<String> arguments, Map<String, String> environment, Duration limit) throws IOException {
         List<String> command = new ArrayList<>(BEFORE);
         command.addAll(arguments);
         Path errors = Files.createTempFile("paseo-git", ".err");
         ProcessBuilder builder = new ProcessBuilder(command).directory(folder.toFile()).redirectError(errors.toFile());
-        builder.environment().keySet().removeIf(name -> name.startsWith("GIT_"));
+        builder.environment().keySet().removeIf(name -> name.startsWith("GIT_") || name.startsWith("SSH_"));
         builder.environment().putAll(Map.of("GIT_TERMINAL_PROMPT", "0", "GIT_CONFIG_NOSYSTEM", "1",
                 "GIT_CONFIG_GLOBAL", "/dev/null", "LC_ALL", "C"));
         builder.environment().putAll(environment);
         Process process = builder.start();
         process.getOutputStream().close();
-        return new Streaming(process, errors, arguments.getFirst());
+        AtomicBoolean late = new AtomicBoolean();
+        ScheduledFuture<?> end = WATCH.schedule(() -> {
+            late.set(true);
+            process.descendants().forEach(ProcessHandle::destroyForcibly);
+            process.destroyForcibly();
+        }, limit.toMillis(), TimeUnit.MILLISECONDS);
+        return new Streaming(process, errors, arguments.getFirst(), end, late, limit);
     }
 
-    record Streaming(Process process, Path errors, String verb) implements AutoCloseable {
+    record Streaming(Process process, Path errors, String verb, ScheduledFuture<?> end, AtomicBoolean late, Duration limit) implements AutoCloseable {
 
         InputStream output() {
             return process.getInputStream();
@@ -76,12 +95,12 @@ final class Git {
         @Override
         public void close() throws IOException {
             try {
-                if (!process.waitFor(LONGEST.toSeconds(), TimeUnit.SECONDS)) {
-                    process.destroyForcibly();
-                    throw new Failed("git " + verb + " took longer than " + LONGEST.toMinutes() + " min");
+                process.waitFor();
+                if (late.get()) {
+                    throw new Failed("git " + verb + " took longer than " + limit.toSeconds() + " s and was ended");
                 }
                 if (process.exitValue() != 0) {
-                    String said = Files.readString(errors).strip();
+                    String said = Files.readString(errors, StandardCharsets.ISO_8859_1).strip();
                     throw new Failed("git " + verb + " failed: " + said.substring(Math.max(0, said.length() - 400)));
                 }
             } catch (InterruptedException stop) {
@@ -89,6 +108,7 @@ final class Git {
                 Thread.currentThread().interrupt();
                 throw new Failed("git " + verb + " was interrupted");
             } finally {
+                end.cancel(false);
                 Files.deleteIfExists(errors);
             }
         }

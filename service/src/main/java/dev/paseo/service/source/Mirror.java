@@ -1,16 +1,21 @@
 package dev.paseo.service.source;
 
+import dev.paseo.service.problem.Refusal;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.net.URI;
 import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -19,6 +24,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.Supplier;
 
 /** Our own bare copy of one repository. */
 public final class Mirror {
@@ -37,13 +43,37 @@ public final class Mirror {
         }
     }
 
+    /** How long a repository may take to hand over what is new. */
+    private static final Duration FETCH = Duration.ofMinutes(2);
+    /** How long it may take to say where its branches are. */
+    private static final Duration LISTING = Duration.ofSeconds(30);
+
     private final Path folder;
     private final String repository;
+    private final Supplier<Credentials> credentials;
     private final ReentrantLock fetching = new ReentrantLock();
 
-    Mirror(Path folder, String repository) {
+    Mirror(Path folder, String repository, Supplier<Credentials> credentials) {
         this.folder = folder;
         this.repository = repository;
+        this.credentials = credentials;
+    }
+
+    private static Refusal away(RuntimeException failed) {
+        return Refusal.unavailable("the repository does not answer, or does not let us in: " + failed.getMessage());
+    }
+
+    /** What the repository says about all its branches and tags, asked of it and not of the mirror. */
+    public String listing() {
+        try {
+            return repository.startsWith("file://")
+                    ? new String(Git.run(Path.of(URI.create(repository)), List.of("for-each-ref", "--format=%(objectname) %(refname)", "refs/heads", "refs/tags"),
+                            Map.of(), LISTING), StandardCharsets.UTF_8)
+                    : credentials.get().with(environment -> new String(Git.run(Path.of("/"), List.of("ls-remote", "--refs", "--heads", "--tags", repository),
+                            environment, LISTING), StandardCharsets.UTF_8));
+        } catch (Git.Failed | UncheckedIOException failed) {
+            throw away(failed);
+        }
     }
 
     /** Brings it up to date. Other replicas on this folder wait meanwhile. */
@@ -57,9 +87,11 @@ public final class Mirror {
                 if (!Files.exists(folder.resolve("HEAD"))) {
                     Git.run(folder.getParent(), List.of("init", "-q", "--bare", folder.toString()));
                 }
-                Git.run(folder, List.of("fetch", "-q", "--prune", "--no-write-fetch-head", "--force",
-                        repository, "+refs/heads/*:refs/heads/*", "+refs/tags/*:refs/tags/*"));
+                credentials.get().with(environment -> Git.run(folder, List.of("fetch", "-q", "--prune", "--no-write-fetch-head", "--force", "--no-tags",
+                        repository, "+refs/heads/*:refs/heads/*", "+refs/tags/*:refs/tags/*"), environment, FETCH));
             }
+        } catch (Git.Failed failed) {
+            throw away(failed);
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         } finally {
@@ -67,15 +99,51 @@ public final class Mirror {
         }
     }
 
-    /** Branch to commit. */
-    public Map<String, String> heads() {
-        Map<String, String> heads = new LinkedHashMap<>();
-        for (String line : Git.text(folder, List.of("for-each-ref", "--format=%(objectname) %(refname:lstrip=2)", "refs/heads")).split("\n")) {
-            if (line.length() > 41) {
-                heads.put(line.substring(41), line.substring(0, 40));
+    /**
+     * Where the branches and the tags are.
+     *
+     * @param tags to the commit; of an annotated tag the one that it is put on
+     */
+    public record Refs(Map<String, String> heads, Map<String, String> tags) {}
+
+    public Refs refs() {
+        Refs refs = new Refs(new LinkedHashMap<>(), new LinkedHashMap<>());
+        for (String line : Git.text(folder, List.of("for-each-ref", "--format=%(objectname) %(*objectname) %(refname)", "refs/heads", "refs/tags")).split("\n")) {
+            String[] parts = line.split(" ", 3);
+            if (parts.length == 3 && parts[2].startsWith("refs/heads/")) {
+                refs.heads().put(parts[2].substring("refs/heads/".length()), parts[0]);
+            } else if (parts.length == 3) {
+                refs.tags().put(parts[2].substring("refs/tags/".length()), parts[1].isEmpty() ? parts[0] : parts[1]);
             }
         }
-        return heads;
+        return refs;
+    }
+
+    /** Branch to commit. */
+    public Map<String, String> heads() {
+        return refs().heads();
+    }
+
+    /** The branches that hold a commit. */
+    public List<String> branchesWith(String commit) {
+        return Git.text(folder, List.of("for-each-ref", "--contains=" + commit, "--format=%(refname)", "refs/heads")).lines()
+                .map(line -> line.substring("refs/heads/".length())).toList();
+    }
+
+    /** The paths that differ between two commits, at most this many. */
+    public List<String> changed(String from, String to, int most) {
+        return Arrays.stream(Git.text(folder, List.of("diff", "--name-only", "--no-renames", "-z", from, to)).split("\0"))
+                .filter(path -> !path.isEmpty()).limit(most).toList();
+    }
+
+    /** Whether one commit is in the history of another. */
+    public boolean precedes(String earlier, String later) {
+        try {
+            Git.run(folder, List.of("merge-base", "--is-ancestor", earlier, later));
+            return true;
+        } catch (Git.Failed not) {
+            return false;
+        }
     }
 
     /** A file's text at a commit; empty where there is none. */
@@ -133,7 +201,7 @@ public final class Mirror {
     /** The paths of a commit's files, at most this many. */
     public List<String> paths(String commit, int most) {
         return Git.text(folder, List.of("ls-tree", "-r", "-z", "--name-only", "--full-tree", commit)).lines()
-                .flatMap(line -> java.util.Arrays.stream(line.split("\0"))).filter(path -> !path.isEmpty()).limit(most).toList();
+                .flatMap(line -> Arrays.stream(line.split("\0"))).filter(path -> !path.isEmpty()).limit(most).toList();
     }
 
     /** Somebody who commits. */
@@ -188,7 +256,8 @@ public final class Mirror {
 
     private void push(String branch, String commit, String expected) {
         try {
-            Git.text(folder, List.of("push", "-q", "--force-with-lease=refs/heads/" + branch + ":" + expected, repository, commit + ":refs/heads/" + branch));
+            credentials.get().with(environment -> Git.run(folder, List.of("push", "-q", "--force-with-lease=refs/heads/" + branch + ":" + expected,
+                    repository, commit + ":refs/heads/" + branch), environment, FETCH));
         } catch (Git.Failed refused) {
             throw new NotTaken(refused.getMessage());
         }

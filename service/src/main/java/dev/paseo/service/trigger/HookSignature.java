@@ -6,12 +6,14 @@ import java.security.MessageDigest;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Base64;
+import java.util.HexFormat;
 import java.util.Optional;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
+import org.jspecify.annotations.Nullable;
 
-/** Signatures as Standard Webhooks have them: HMAC-SHA-256 over id, time and body. */
-final class HookSignature {
+/** Signatures of hooks: as Standard Webhooks have them, HMAC-SHA-256 over id, time and body, and as a mapping says. */
+public final class HookSignature {
 
     private static final Duration TOLERANCE = Duration.ofMinutes(5);
 
@@ -22,7 +24,7 @@ final class HookSignature {
         if (!timestamp.matches("[0-9]{1,12}") || Duration.between(Instant.ofEpochSecond(Long.parseLong(timestamp)), now).abs().compareTo(TOLERANCE) > 0) {
             return Optional.of("its time is more than " + TOLERANCE.toMinutes() + " min from ours");
         }
-        byte[] expected = sign(secret, id, timestamp, body);
+        byte[] expected = hmac(key(secret), (id + "." + timestamp + ".").getBytes(StandardCharsets.UTF_8), body);
         for (String signature : signatures.split(" ")) {
             if (signature.startsWith("v1,") && MessageDigest.isEqual(expected, decode(signature.substring(3)))) {
                 return Optional.empty();
@@ -31,11 +33,34 @@ final class HookSignature {
         return Optional.of("its signature is not ours");
     }
 
-    private static byte[] sign(String secret, String id, String timestamp, byte[] body) {
+    /** The same for a hook that is signed as its mapping says. */
+    static Optional<String> doubt(HookMapping mapping, String secret, @Nullable String header, byte[] body) {
+        String prefix = mapping.prefix().orElse("");
+        if (header == null || !header.startsWith(prefix)) {
+            return Optional.of("it has no header " + mapping.header() + (prefix.isEmpty() ? "" : " that begins with " + prefix));
+        }
+        String expected = switch (mapping.scheme()) {
+            case HMAC_SHA256 -> HexFormat.of().formatHex(hmac(secret.getBytes(StandardCharsets.UTF_8), new byte[0], body));
+            case SHARED_WORD -> secret;
+        };
+        boolean same = MessageDigest.isEqual(expected.getBytes(StandardCharsets.UTF_8), header.substring(prefix.length()).getBytes(StandardCharsets.UTF_8));
+        return same ? Optional.empty() : Optional.of("its " + mapping.header() + " is not ours");
+    }
+
+    /** The header {@code webhook-signature} of a message. */
+    public static String sign(String secret, String id, long seconds, byte[] body) {
+        return "v1," + Base64.getEncoder().encodeToString(hmac(key(secret), (id + "." + seconds + ".").getBytes(StandardCharsets.UTF_8), body));
+    }
+
+    private static byte[] key(String secret) {
+        return Base64.getDecoder().decode(secret.replaceFirst("^whsec_", ""));
+    }
+
+    private static byte[] hmac(byte[] key, byte[] before, byte[] body) {
         try {
             Mac mac = Mac.getInstance("HmacSHA256");
-            mac.init(new SecretKeySpec(Base64.getDecoder().decode(secret.replaceFirst("^whsec_", "")), "HmacSHA256"));
-            mac.update((id + "." + timestamp + ".").getBytes(StandardCharsets.UTF_8));
+            mac.init(new SecretKeySpec(key, "HmacSHA256"));
+            mac.update(before);
             return mac.doFinal(body);
         } catch (GeneralSecurityException impossible) {
             throw new IllegalStateException(impossible);

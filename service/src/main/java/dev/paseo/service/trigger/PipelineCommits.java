@@ -2,19 +2,25 @@ package dev.paseo.service.trigger;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.core.trigger.PushTrigger;
+import dev.paseo.core.trigger.BranchRules;
+import dev.paseo.core.trigger.Event;
+import dev.paseo.core.trigger.Matching;
+import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.Problem;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.PipelineChecks;
+import dev.paseo.service.component.Triggers;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -64,10 +70,16 @@ class PipelineCommits {
         Permission.require(person, Action.EDIT_PIPELINE, Optional.of(name), Optional.empty());
         Registered component = components.named(name);
         refuse(component, request);
+        if (component.repository().isEmpty()) {
+            components.saveFile(component, request.base(), request.text(), person.name());
+            return new CommittedView(request.branch(), components.heads(component.id()).get(component.mainBranch()), Optional.empty(),
+                    Optional.of("it is in force from now on"));
+        }
         String commit = commit(component, request, author(person));
         audit.record(AuditTrail.Entry.of(person.name(), "pipeline file committed", name).with("branch", request.branch()).with("commit", commit));
-        Optional<Pushes.Led> led = pushes.look(component, Optional.of(person.name())).stream().filter(each -> each.commit().equals(commit)).findFirst();
-        return new CommittedView(request.branch(), commit, led.flatMap(Pushes.Led::run).map(run -> run.number()), led.flatMap(Pushes.Led::reason));
+        Optional<Starting.Led> led = pushes.look(component.repository().get(), Optional.of(person.name())).stream()
+                .filter(each -> each.component().equals(name) && each.commit().equals(commit)).map(Pushes.Moved::led).findFirst();
+        return new CommittedView(request.branch(), commit, led.flatMap(Starting.Led::run).map(run -> run.number()), led.flatMap(Starting.Led::why));
     }
 
     /** The commit as a patch, for those who take it elsewhere; nothing changes here. */
@@ -126,10 +138,21 @@ class PipelineCommits {
     EffectView effect(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody EffectRequest request) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
         Registered component = components.named(name);
-        return checks.check(component, request.text()).file().map(file -> switch (PushTrigger.decide(request.branch(), file.pushes(), components.rules(component.id()))) {
-            case PushTrigger.Outcome.StartsNothing(String reason) -> new EffectView(false, false, reason);
-            case PushTrigger.Outcome.Starts(boolean trusted) -> new EffectView(true, trusted, "a push to " + request.branch() + " starts a run"
-                    + (trusted ? ", and its version walks the route" : "; its version does not walk, since the branch is not trusted"));
+        BranchRules rules = components.rules(component.id());
+        return checks.check(component, request.text()).file().map(file -> {
+            List<Trigger> triggers = Triggers.of(file);
+            List<Matching.InForce> inForce = IntStream.range(0, triggers.size()).mapToObj(at ->
+                    new Matching.InForce(name, at, triggers.get(at), rules, component.mainBranch(), component.repository())).toList();
+            List<Matching.Considered> considered = Matching.match(new Event.Pushed(name, request.branch(), "", Optional.empty()), inForce);
+            boolean starts = considered.stream().anyMatch(each -> each.finding() instanceof Matching.Finding.Starts);
+            boolean trusted = rules.trusts(request.branch());
+            return new EffectView(starts, starts && trusted, starts ? "a push to " + request.branch() + " starts a run"
+                    + (trusted ? ", and its version walks the route" : "; its version does not walk, since the branch is not trusted")
+                    : considered.isEmpty() ? "the file names no triggers" : considered.stream().map(PipelineCommits::words).collect(Collectors.joining("; ")));
         }).orElseGet(() -> new EffectView(false, false, "the file has problems"));
+    }
+
+    private static String words(Matching.Considered considered) {
+        return considered.of().trigger().words() + ": " + (considered.finding() instanceof Matching.Finding.StartsNothing(String reason) ? reason : "");
     }
 }

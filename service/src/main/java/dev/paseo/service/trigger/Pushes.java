@@ -1,17 +1,14 @@
 package dev.paseo.service.trigger;
 
 import dev.paseo.core.cause.Cause;
-import dev.paseo.core.trigger.PushTrigger;
+import dev.paseo.core.trigger.BranchPattern;
+import dev.paseo.core.trigger.Event;
+import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.file.PipelineFile;
-import dev.paseo.service.cause.Causes;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
-import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
-import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.run.RunStarts;
+import dev.paseo.service.component.Triggers;
 import dev.paseo.service.source.Mirror;
 import java.util.ArrayList;
 import java.util.List;
@@ -21,42 +18,50 @@ import java.util.OptionalLong;
 import org.springframework.stereotype.Component;
 
 /**
- * Looks at a repository's heads and starts what moved heads start. A hook or a poll only says that it is worth looking:
- * whoever moves a head from where it was known to be acts on it, so that nothing starts twice.
+ * Looks at a repository's branches and tags and starts what moved ones start, for every component whose source is in it.
+ * A hook or a poll only says that it is worth looking: whoever moves a head from where it was known to be acts on it, so
+ * that nothing starts twice.
  */
 @Component
 class Pushes {
 
-    /** What the move of one branch led to. */
-    record Led(String branch, String commit, Optional<RunStarts.Started> run, Optional<String> reason) {}
+    /** What the move of one branch, or a new tag, led to. */
+    record Moved(String component, String name, String commit, Starting.Led led) {}
+
+    private static final int MOST_PATHS = 10_000;
 
     private final Components components;
-    private final RunStarts starts;
-    private final Causes causes;
-    private final PushMapper mapper;
-    private final Around around;
+    private final Starting starting;
+    private final EventMapper mapper;
 
-    /** What every push leaves. */
-    @Component
-    record Around(Transactions transactions, ServiceClock clock, Telling telling) {}
-
-    Pushes(Components components, RunStarts starts, Causes causes, PushMapper mapper, Around around) {
+    Pushes(Components components, Starting starting, EventMapper mapper) {
         this.components = components;
-        this.starts = starts;
-        this.causes = causes;
+        this.starting = starting;
         this.mapper = mapper;
-        this.around = around;
     }
 
-    List<Led> look(Registered component, Optional<String> pusher) {
-        Mirror mirror = components.mirror(component);
+    List<Moved> look(String repository, Optional<String> pusher) {
+        List<Registered> all = components.ofRepository(repository);
+        if (all.isEmpty()) {
+            return List.of();
+        }
+        Mirror mirror = components.mirror(all.getFirst());
         mirror.fetch();
+        Mirror.Refs refs = mirror.refs();
+        List<Moved> moved = new ArrayList<>();
+        for (Registered component : all) {
+            heads(component, mirror, refs.heads(), pusher, moved);
+            tags(component, mirror, refs.tags(), moved);
+        }
+        return moved;
+    }
+
+    private void heads(Registered component, Mirror mirror, Map<String, String> heads, Optional<String> pusher, List<Moved> moved) {
         Map<String, String> known = components.heads(component.id());
-        Map<String, String> heads = mirror.heads();
-        List<Led> led = new ArrayList<>();
         heads.forEach((branch, commit) -> {
-            if (!commit.equals(known.get(branch)) && branch.length() <= 200) {
-                moved(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher).ifPresent(led::add);
+            if (!commit.equals(known.get(branch))) {
+                moved(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher)
+                        .ifPresent(led -> moved.add(new Moved(component.name(), branch, commit, led)));
             }
         });
         known.forEach((branch, commit) -> {
@@ -64,60 +69,69 @@ class Pushes {
                 components.dropHead(component.id(), branch, commit);
             }
         });
-        return led;
     }
 
-    private Optional<Led> moved(Registered component, Mirror mirror, String branch, Optional<String> before, String commit, Optional<String> pusher) {
+    private Optional<Starting.Led> moved(Registered component, Mirror mirror, String branch, Optional<String> before, String commit, Optional<String> pusher) {
         FileInForce file = components.readFile(component, commit);
         Mirror.Commit head = mirror.commit(commit);
-        Optional<Led> led = around.transactions().in(() -> {
-            if (!components.moveHead(component.id(), branch, before, commit, file.id())) {
-                return Optional.<Led>empty();
+        String by = pusher.filter(name -> !name.isBlank()).orElse(head.address());
+        boolean tooLong = branch.length() > Components.LONGEST_NAME;
+        Event.Pushed event = new Event.Pushed(component.name(), branch, commit, changed(component, mirror, branch, commit, file));
+        Happened happened = new Happened(event, component, tooLong ? Optional.of("long name at " + commit) : Optional.empty(),
+                "push " + commit.substring(0, 7) + " to " + branch + " by " + by,
+                new Cause.Push(component.name(), branch, commit, by), OptionalLong.empty(), by, Optional.of(branch), Optional.of(commit), Optional.empty());
+        if (tooLong) {
+            return starting.refused(happened, "the branch's name has more than " + Components.LONGEST_NAME + " signs");
+        }
+        Optional<Starting.Led> led = starting.happened(happened, () -> {
+            boolean ours = components.moveHead(component.id(), branch, before, commit, file.id());
+            if (ours && branch.equals(component.mainBranch())) {
+                components.refreshTriggers();
             }
-            String by = pusher.filter(name -> !name.isBlank()).orElse(head.address());
-            return Optional.of(act(component, branch, head, file, by));
+            return ours;
         });
         if (branch.equals(component.mainBranch())) {
             file.file().ifPresent(read -> components.summarise(component.id(), read.summary()));
         }
+        led.filter(ours -> before.isPresent() && !mirror.precedes(before.get(), commit))
+                .ifPresent(ours -> mapper.say(ours.event(), "; it rewrote the branch, which was at " + before.get().substring(0, 7)));
         return led;
     }
 
-    private Led act(Registered component, String branch, Mirror.Commit head, FileInForce file, String by) {
-        Led led = decide(component, branch, head, file, by);
-        mapper.add(component.id(), branch, head.id(), by.length() > 200 ? by.substring(0, 200) : by, around.clock().now(),
-                led.run().map(RunStarts.Started::id).orElse(null), led.reason().map(why -> why.length() > 2000 ? why.substring(0, 2000) : why).orElse(null));
-        around.telling().tell("push", component.name());
-        return led;
+    /** What changed since the last started commit of the branch, where a trigger asks. */
+    private Optional<List<String>> changed(Registered component, Mirror mirror, String branch, String commit, FileInForce file) {
+        boolean asked = file.file().map(Triggers::of).orElse(List.of()).stream()
+                .anyMatch(trigger -> trigger instanceof Trigger.Push push && !push.paths().isEmpty());
+        return asked ? mapper.lastStarted(component.id(), branch).map(last -> mirror.changed(last, commit, MOST_PATHS)) : Optional.empty();
     }
 
-    private Led decide(Registered component, String branch, Mirror.Commit head, FileInForce file, String by) {
-        if (file.file().isEmpty()) {
-            String more = file.problems().size() > 1 ? " (and " + (file.problems().size() - 1) + " more)" : "";
-            return nothing(branch, head, component.filePath() + ":" + file.problems().getFirst() + more);
-        }
-        PipelineFile plan = file.file().get();
-        Optional<String> empty = RunStarts.nothingToRun(plan);
-        if (empty.isPresent()) {
-            return nothing(branch, head, empty.get());
-        }
-        return switch (PushTrigger.decide(branch, plan.pushes(), components.rules(component.id()))) {
-            case PushTrigger.Outcome.StartsNothing(String reason) -> nothing(branch, head, reason);
-            case PushTrigger.Outcome.Starts(boolean trusted) -> start(component, branch, head, file.id(), plan, trusted, by);
-        };
+    private void tags(Registered component, Mirror mirror, Map<String, String> tags, List<Moved> moved) {
+        Map<String, String> known = components.tags(component.id());
+        tags.forEach((tag, commit) -> {
+            if (!commit.equals(known.get(tag)) && tag.length() <= Components.LONGEST_NAME) {
+                tagged(component, mirror, tag, commit).ifPresent(led -> moved.add(new Moved(component.name(), tag, commit, led)));
+            }
+        });
     }
 
-    private Led start(Registered component, String branch, Mirror.Commit head, long file, PipelineFile plan, boolean trusted, String by) {
-        try {
-            long cause = causes.add(new Cause.Push(component.name(), branch, head.id(), by), OptionalLong.empty());
-            return new Led(branch, head.id(), Optional.of(starts.start(
-                    new RunStarts.Start(component, branch, head, trusted, file, plan, new RunStarts.Reason(cause, "push", by), null, Map.of()))), Optional.empty());
-        } catch (Refusal refused) {
-            return nothing(branch, head, refused.getMessage());
-        }
+    private Optional<Starting.Led> tagged(Registered component, Mirror mirror, String tag, String commit) {
+        Optional<String> sealed = mapper.sealedFrom(component.id(), commit);
+        List<String> branches = mirror.branchesWith(commit);
+        Optional<String> branch = branches.contains(component.mainBranch()) ? Optional.of(component.mainBranch())
+                : branches.stream().filter(components.rules(component.id())::trusts).findFirst().or(() -> branches.stream().findFirst());
+        Event.Tagged event = new Event.Tagged(component.name(), tag, commit, branch, sealed);
+        return starting.happened(new Happened(event, component, Optional.empty(), "tag " + tag + " on commit " + commit.substring(0, 7),
+                new Cause.Tag(component.name(), tag, commit), OptionalLong.empty(), mirror.commit(commit).address(), branch, Optional.of(commit), Optional.empty()), () -> {
+            boolean ours = components.seeTag(component.id(), tag, commit);
+            if (ours && sealed.isPresent() && names(component, commit, tag)) {
+                mapper.name(component.id(), tag, sealed.get());
+            }
+            return ours;
+        });
     }
 
-    private static Led nothing(String branch, Mirror.Commit head, String reason) {
-        return new Led(branch, head.id(), Optional.empty(), Optional.of(reason));
+    private boolean names(Registered component, String commit, String tag) {
+        return components.readFile(component, commit).file().map(PipelineFile::starts).orElse(List.of()).stream()
+                .anyMatch(start -> start instanceof PipelineFile.Start.Tag(String pattern) && new BranchPattern(pattern).matches(tag));
     }
 }

@@ -34,13 +34,13 @@ interface VersionMapper {
 
     record VersionRow(long id, long componentId, String component, String number, long lineId, long lineOrder, String branch, boolean trusted,
             @Nullable Long runId, @Nullable Long runNumber, @Nullable String commitId, String recipe, @Nullable String bundle, String route,
-            String digest, long causeId, Instant sealedAt, @Nullable Instant blockedAt) {}
+            String digest, long causeId, Instant sealedAt, @Nullable Instant blockedAt, @Nullable String origin) {}
 
     record ArtifactRow(String name, String fileName, String digest, long size) {}
 
     String SELECT = """
             select v.id, v.component_id, c.name as component, v.number, v.line_id, v.line_order, l.branch, v.trusted, v.run_id,
-              r.number as run_number, v.commit_id, v.recipe, v.bundle, v.route, v.digest, v.cause_id, v.sealed_at, v.blocked_at
+              r.number as run_number, v.commit_id, v.recipe, v.bundle, v.route, v.digest, v.cause_id, v.sealed_at, v.blocked_at, v.origin
             from version v join component c on c.id = v.component_id join line l on l.id = v.line_id left join run r on r.id = v.run_id
             """;
 
@@ -60,6 +60,13 @@ interface VersionMapper {
 
     @Select(SELECT + "where v.component_id = #{component} and v.number = #{number}")
     Optional<VersionRow> numbered(long component, String number);
+
+    /** By its second name, which a tag gave it. */
+    @Select(SELECT + "where v.id = (select version_id from version_name where component_id = #{component} and name = #{name})")
+    Optional<VersionRow> alsoNamed(long component, String name);
+
+    @Select("select name from version_name where version_id = #{version} order by name")
+    List<String> names(long version);
 
     @Select("select number from version where component_id = #{component} order by id desc limit 200")
     List<String> numbers(long component);

@@ -34,12 +34,18 @@ public class Versions {
     /** A sealed version. */
     public record Sealed(long id, long componentId, String component, String number, long line, long order, String branch, boolean trusted,
             Optional<Long> run, Optional<Long> runNumber, Optional<String> commit, Optional<PipelineFile.Recipe> recipe,
-            Optional<String> bundle, Route route, String digest, long cause, Instant sealedAt, boolean blocked) {}
+            Optional<String> bundle, Route route, String digest, long cause, Instant sealedAt, boolean blocked, Optional<String> origin) {}
 
     /** How a version's walk is asked to begin or go on. */
     public record WalkOn(long version, String from) {}
 
+    /** A version that is live in an environment for the first time, and what led to that. */
+    public record FirstLive(long version, String environment, long deployment, long cause) {}
+
     public static final String WALK = "walk";
+    public static final String LIVE = "first-live";
+    /** The branch of the line of uploads; no branch can have a space in its name. */
+    public static final String UPLOADED = "by upload";
 
     private record StoredRoute(int format, List<Map<String, Route.Mode>> steps, Optional<String> upTo) {}
 
@@ -82,9 +88,22 @@ public class Versions {
         }
     }
 
+    /** Begins the walk of a version that waited for its run. */
+    public void walkBegins(long version) {
+        if (byId(version).recipe().isPresent()) {
+            walkOn(version, "");
+        }
+    }
+
     /** The walk begins, or goes on from an environment that the version has left. */
-    public void walkOn(long version, String from) {
+    private void walkOn(long version, String from) {
         aftermath.effects().add("version " + version, "walk version " + version + " from " + from, WALK, json.write(new WalkOn(version, from)));
+    }
+
+    /** A version is live somewhere for the first time: its walk goes on, and what waits for that may start. */
+    public void firstLive(FirstLive live) {
+        walkOn(live.version(), live.environment());
+        aftermath.effects().add("live " + live.version(), "version " + live.version() + " live in " + live.environment(), LIVE, json.write(live));
     }
 
     private static Map<String, Route.Mode> step(Map<String, PipelineFile.Entry> step) {
@@ -105,8 +124,13 @@ public class Versions {
     }
 
     public Sealed numbered(long component, String name, String number) {
-        return mapper.numbered(component, number).map(this::sealed).orElseThrow(() -> Refusal.notFound(
+        return mapper.numbered(component, number).or(() -> mapper.alsoNamed(component, number)).map(this::sealed).orElseThrow(() -> Refusal.notFound(
                 name + " has no version " + number + mapper.numbers(component).stream().findFirst().map(newest -> "; the newest is " + newest).orElse("")));
+    }
+
+    /** What else it is called: tags on its commit. */
+    public List<String> names(long version) {
+        return mapper.names(version);
     }
 
     public boolean exists(long component, String number) {
@@ -130,6 +154,7 @@ public class Versions {
         return new Sealed(row.id(), row.componentId(), row.component(), row.number(), row.lineId(), row.lineOrder(), row.branch(), row.trusted(),
                 Optional.ofNullable(row.runId()), Optional.ofNullable(row.runNumber()), Optional.ofNullable(row.commitId()),
                 json.read(row.recipe(), StoredRecipe.class).recipe(), Optional.ofNullable(row.bundle()),
-                new Route(json.read(row.route(), StoredRoute.class).steps()), row.digest(), row.causeId(), row.sealedAt(), row.blockedAt() != null);
+                new Route(json.read(row.route(), StoredRoute.class).steps()), row.digest(), row.causeId(), row.sealedAt(), row.blockedAt() != null,
+                Optional.ofNullable(row.origin()));
     }
 }

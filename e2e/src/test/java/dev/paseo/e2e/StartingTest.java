@@ -1,0 +1,204 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.StreamSupport;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
+import tools.jackson.databind.JsonNode;
+
+/** What starts what, across components, and why it did or did not. */
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
+class StartingTest {
+
+    private Harbour harbour;
+
+    @BeforeAll
+    void open() throws Exception {
+        harbour = Harbour.open();
+    }
+
+    @AfterAll
+    void close() {
+        harbour.close();
+    }
+
+    /** A component whose build writes down what it was built from; it fails where its commit holds a file {@code broken}. */
+    static String pipeline(String name, String starts, String... takes) {
+        StringBuilder text = new StringBuilder("paseo: 1\ncomponent: " + name + "\nversions: \"1.{serial}\"\nstarts:\n" + starts.indent(2)
+                + "stages:\n  build:\n");
+        if (takes.length > 0) {
+            text.append("    take:\n");
+            for (String from : takes) {
+                text.append("      - {from: ").append(from).append(", artifact: out, version: upstream, into: in/").append(from).append("}\n");
+            }
+        }
+        return text + "    steps: ['test ! -e broken', 'mkdir -p out; (echo \"" + name + " $PASEO_VERSION\"; cat in/*/* 2>/dev/null || true) > out/" + name + ".txt']\n"
+                + "    keep: {out: out/" + name + ".txt}\n";
+    }
+
+    private Repository bring(String name, List<String> sources) throws Exception {
+        return harbour.bring(name, Map.of("sources", sources, "trusted", List.of("main", "season/*")));
+    }
+
+    private List<JsonNode> events(String component) {
+        return StreamSupport.stream(harbour.as("developer").get("/api/v1/components/" + component + "/events").body().spliterator(), false).toList();
+    }
+
+    /** The runs of a component that have ended, once there are this many. */
+    private List<JsonNode> runs(String component, int count) {
+        Await.until(component + " has " + count + " runs that ended", () -> {
+            List<JsonNode> all = listed(component);
+            return all.size() == count && all.stream().allMatch(run -> run.has("endedAt"));
+        });
+        return listed(component);
+    }
+
+    private List<JsonNode> listed(String component) {
+        return StreamSupport.stream(harbour.as("developer").get("/api/v1/components/" + component + "/runs?limit=50").body().spliterator(), false).toList();
+    }
+
+    private String text(String component, String version) throws Exception {
+        return harbour.as("developer").text("/api/v1/versions/" + component + "/" + version + "/artifacts/out");
+    }
+
+    /** Waits until this event was considered, and gives what a component's trigger made of it. */
+    private JsonNode considered(String component, String sentence) {
+        Await.until(component + " considered: " + sentence, () -> find(component, sentence) != null);
+        return find(component, sentence);
+    }
+
+    private JsonNode find(String component, String sentence) {
+        return events(component).stream().filter(event -> event.path("sentence").asString().contains(sentence))
+                .flatMap(event -> StreamSupport.stream(event.path("considered").spliterator(), false))
+                .filter(each -> each.path("component").asString().equals(component)).findFirst().orElse(null);
+    }
+
+    private List<String> reasons(String component, String sentence) {
+        return events(component).stream().filter(event -> event.path("sentence").asString().contains(sentence))
+                .flatMap(event -> StreamSupport.stream(event.path("considered").spliterator(), false)).map(each -> each.path("reason").asString("")).toList();
+    }
+
+    @Test
+    void aRunUpstreamStartsTheOneDownstreamWithItsVeryArtifact() throws Exception {
+        Repository model = bring("model", List.of());
+        Repository api = bring("api", List.of("model"));
+        api.push("developer", "main", Map.of("paseo.yaml", pipeline("api", "- upstream: model", "model")));
+        assertEquals(0, listed("api").size());
+        assertEquals("this was a push", find("api", "push").path("reason").asString());
+        model.push("developer", "main", Map.of("paseo.yaml", pipeline("model", "- push: [main]")));
+        JsonNode run = runs("api", 1).getFirst();
+        assertEquals("passed", run.path("status").asString());
+        assertEquals("api 1.1\nmodel 1.1\n", text("api", "1.1"));
+        List<JsonNode> causes = StreamSupport.stream(harbour.run("api", 1).path("causes").spliterator(), false).toList();
+        assertEquals("run model#1", causes.get(0).path("sentence").asString());
+        assertTrue(causes.get(1).path("sentence").asString().startsWith("push "), causes.toString());
+
+        model.push("developer", "main", Map.of("broken", "yes"));
+        JsonNode failed = considered("api", "model#2 ended failed");
+        assertEquals("the run ended failed", failed.path("reason").asString());
+        assertEquals(1, listed("api").size());
+        api.push("developer", "main", Map.of("paseo.yaml", pipeline("api", "- upstream: model\n  outcomes: [failed]")));
+        model.push("developer", "main", Map.of("note", "still broken"));
+        assertEquals(2, considered("api", "model#3 ended failed").path("run").asInt());
+        runs("api", 2);
+        JsonNode led = harbour.as("developer").get("/api/v1/runs/model/3/consequences").body();
+        assertEquals("api", led.path(0).path("component").asString());
+        JsonNode nothing = harbour.as("developer").get("/api/v1/runs/model/2/consequences").body();
+        assertEquals("nothing", nothing.path(0).path("kind").asString());
+        assertEquals("the run ended failed", nothing.path(0).path("reason").asString());
+    }
+
+    @Test
+    void aDiamondStartsOneRunOfVersionsThatAgree() throws Exception {
+        Repository root = bring("root", List.of());
+        Repository left = bring("left", List.of("root"));
+        Repository right = bring("right", List.of("root"));
+        Repository tip = bring("tip", List.of("left", "right"));
+        left.push("developer", "main", Map.of("paseo.yaml", pipeline("left", "- upstream: root", "root")));
+        right.push("developer", "main", Map.of("paseo.yaml", pipeline("right", "- upstream: root", "root")));
+        tip.push("developer", "main", Map.of("paseo.yaml", pipeline("tip", "- upstream: [left, right]\n  new: consistent", "left", "right")));
+        for (int change = 1; change <= 3; change++) {
+            root.push("developer", "main", change == 1 ? Map.of("paseo.yaml", pipeline("root", "- push: [main]")) : Map.of("note", "change " + change));
+            runs("tip", change);
+            String text = text("tip", "1." + change);
+            assertEquals("tip 1." + change + "\nleft 1." + change + "\nroot 1." + change + "\nright 1." + change + "\nroot 1." + change + "\n", text);
+        }
+        List<String> reasons = new ArrayList<>();
+        events("tip").forEach(event -> event.path("considered").forEach(each -> each.path("reason").asStringOpt().ifPresent(reasons::add)));
+        assertEquals(3, reasons.stream().filter(reason -> !reason.equals("this was a push")).count(), reasons.toString());
+    }
+
+    @Test
+    void circlesAreFoundWhenTheyAreSaved() throws Exception {
+        Repository hen = bring("hen", List.of());
+        Repository egg = bring("egg", List.of());
+        hen.push("developer", "main", Map.of("paseo.yaml", pipeline("hen", "- upstream: egg\n- push: [main]")));
+        String said = egg.push("developer", "main", Map.of("paseo.yaml", pipeline("egg", "- upstream: hen\n- push: [main]")));
+        assertTrue(said.contains("would go round in a circle: egg starts hen starts egg"), said);
+        assertEquals(0, listed("egg").size());
+        runs("hen", 1);
+    }
+
+    @Test
+    void pathsAndTagsAndTheSecondName() throws Exception {
+        Repository gauge = bring("gauge", List.of());
+        gauge.push("developer", "main", Map.of("paseo.yaml", pipeline("gauge", "- push: [main]\n  paths: [\"service/**\", paseo.yaml]\n- tag: \"v*\"")));
+        runs("gauge", 1);
+        String said = gauge.push("developer", "main", Map.of("README", "words"));
+        assertTrue(said.contains("none of service/**, paseo.yaml changed since the last started commit, but README"), said);
+        gauge.push("developer", "main", Map.of("service/a", "code"));
+        runs("gauge", 2);
+        gauge.tag("v1");
+        String second = gauge.push("developer", "main", Map.of("README", "more words"));
+        considered("gauge", "tag v1");
+        assertTrue(reasons("gauge", "tag v1").contains("its commit is sealed already: v1 is a second name of gauge 1.2"), reasons("gauge", "tag v1").toString());
+        assertTrue(second.contains("started nothing of gauge for main"), second);
+        assertEquals("1.2", harbour.as("developer").get("/api/v1/versions/gauge/v1").good().path("number").asString());
+        gauge.tag("v2");
+        gauge.push("developer", "season/spring", Map.of("README", "of spring"));
+        considered("gauge", "tag v2");
+        runs("gauge", 3);
+    }
+
+    @Test
+    void aTriggerIsInForceForTheVeryNextEvent() throws Exception {
+        Repository reef = bring("reef", List.of());
+        Repository lamp = bring("lamp", List.of());
+        lamp.push("developer", "main", Map.of("paseo.yaml", pipeline("lamp", "- push: [nothing]")));
+        reef.push("developer", "main", Map.of("paseo.yaml", pipeline("reef", "- push: [main]")));
+        runs("reef", 1);
+        Await.until("the run was considered", () -> events("reef").stream().anyMatch(event -> event.path("sentence").asString().equals("reef#1 ended passed")));
+        lamp.push("developer", "main", Map.of("paseo.yaml", pipeline("lamp", "- upstream: reef")));
+        reef.push("developer", "main", Map.of("note", "again"));
+        assertEquals("upstream", pipelineCause(runs("lamp", 1).getFirst()));
+        lamp.push("developer", "main", Map.of("paseo.yaml", "paseo: 1\ncomponent: lamp\nstarts: oops\n"));
+        reef.push("developer", "main", Map.of("note", "and again"));
+        assertTrue(considered("lamp", "reef#3 ended passed").path("reason").asString().startsWith("paseo.yaml:"));
+    }
+
+    private static String pipelineCause(JsonNode run) {
+        return run.path("status").asString().equals("passed") ? "upstream" : run.toString();
+    }
+
+    @Test
+    void componentsOfOneRepositoryShareItsHookAndItsCommit() throws Exception {
+        Repository shore = bring("shore", List.of());
+        harbour.as("release-engineer").post("/api/v1/components", Map.of("name", "shore-map", "repository", shore.url(), "file", "map/paseo.yaml",
+                "trusted", List.of("main"), "allowed", List.of(), "secrets", List.of(), "sources", List.of("shore"))).good();
+        Map<String, String> files = new LinkedHashMap<>();
+        files.put("paseo.yaml", pipeline("shore", "- push: [main]"));
+        files.put("map/paseo.yaml", pipeline("shore-map", "- upstream: shore\n  same-commit: true", "shore"));
+        shore.push("developer", "main", files);
+        runs("shore", 1);
+        assertEquals(shore.head(), runs("shore-map", 1).getFirst().path("commit").asString());
+        assertEquals("shore-map 1.1\nshore 1.1\n", text("shore-map", "1.1"));
+    }
+}

@@ -1,0 +1,43 @@
+package dev.paseo.service.component;
+
+import dev.paseo.core.trigger.BranchPattern;
+import dev.paseo.core.trigger.Trigger;
+import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.PipelineFile.Start;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/** The triggers of a pipeline file as the matching knows them, in the file's order. */
+public final class Triggers {
+
+    private Triggers() {}
+
+    public static List<Trigger> of(PipelineFile file) {
+        return file.starts().stream().map(Triggers::of).toList();
+    }
+
+    private static Trigger of(Start start) {
+        return switch (start) {
+            case Start.Push(var branches, var paths) -> new Trigger.Push(patterns(branches), patterns(paths));
+            case Start.Preview(var branches) -> new Trigger.Preview(patterns(branches));
+            case Start.Tag(String pattern) -> new Trigger.Tag(new BranchPattern(pattern));
+            case Start.Clock(String cron, String zone) -> new Trigger.Clock(cron, zone);
+            case Start.Upstream(var components, var branches, var outcomes, boolean sameCommit, var novelty) -> new Trigger.Upstream(components,
+                    patterns(branches), ends(outcomes), sameCommit,
+                    novelty.map(each -> Trigger.Novelty.valueOf(each.name())).orElse(Trigger.Novelty.ANY));
+            case Start.Live(String component, String environment) -> new Trigger.Live(component, environment);
+            case Start.Arrival() -> new Trigger.Arrival();
+        };
+    }
+
+    private static List<BranchPattern> patterns(List<String> texts) {
+        return texts.stream().map(BranchPattern::new).toList();
+    }
+
+    private static Set<Trigger.RunEnd> ends(List<PipelineFile.Outcome> outcomes) {
+        return outcomes.stream().map(outcome -> Trigger.RunEnd.valueOf(outcome.name()))
+                .collect(Collectors.toCollection(() -> EnumSet.noneOf(Trigger.RunEnd.class)));
+    }
+}

@@ -1,0 +1,36 @@
+package dev.paseo.service.trigger;
+
+import dev.paseo.core.cause.Cause;
+import dev.paseo.core.trigger.Event;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.run.RunStarts;
+import java.util.Optional;
+import java.util.OptionalLong;
+
+/**
+ * An event with what is kept about it.
+ *
+ * @param key      keeps it from being told twice; empty where something else does
+ * @param sentence what happened
+ * @param because  the cause that led to it
+ * @param brought  a version that comes with it
+ */
+record Happened(Event event, Registered about, Optional<String> key, String sentence, Cause cause, OptionalLong because, String by,
+        Optional<String> branch, Optional<String> commit, Optional<RunStarts.Upstream> brought) {
+
+    String kind() {
+        return switch (event) {
+            case Event.Pushed pushed -> "push";
+            case Event.Tagged tagged -> "tag";
+            case Event.Struck struck -> "clock";
+            case Event.RunEnded ended -> "run";
+            case Event.WentLive live -> "live";
+            case Event.Arrived arrived -> "arrival";
+        };
+    }
+
+    /** The cause of what it starts, in a word, as pipeline files know it. */
+    String reasonKind() {
+        return event instanceof Event.RunEnded ? "upstream" : kind();
+    }
+}

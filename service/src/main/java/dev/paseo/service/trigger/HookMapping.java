@@ -1,0 +1,35 @@
+package dev.paseo.service.trigger;
+
+import dev.paseo.service.problem.Refusal;
+import java.util.Optional;
+import java.util.regex.Pattern;
+
+/**
+ * How the hooks of a source that cannot sign our way are read.
+ *
+ * @param header   the header with the signature or the shared word
+ * @param scheme   {@code hmac-sha256}: the body's, in hexadecimal; {@code shared-word}: the secret itself
+ * @param prefix   what stands before it in the header, such as {@code sha256=}
+ * @param delivery the header with the message's number; without one the body's digest stands for it
+ * @param pusher   where the body says who pushed, as a JSON Pointer (RFC 6901)
+ */
+record HookMapping(String header, Scheme scheme, Optional<String> prefix, Optional<String> delivery, Optional<String> pusher) {
+
+    /** How the sender shows that it knows the secret. */
+    enum Scheme { HMAC_SHA256, SHARED_WORD }
+
+    private static final Pattern HEADER = Pattern.compile("[A-Za-z0-9][A-Za-z0-9-]{0,80}");
+    private static final Pattern POINTER = Pattern.compile("(/[^/]{1,80}){1,10}");
+
+    void check() {
+        if (!HEADER.matcher(header).matches() || delivery.filter(name -> !HEADER.matcher(name).matches()).isPresent()) {
+            throw Refusal.invalid("/header", "a header's name has letters, digits and dashes");
+        }
+        if (pusher.filter(pointer -> !POINTER.matcher(pointer).matches()).isPresent()) {
+            throw Refusal.invalid("/pusher", "should be a JSON Pointer such as /sender/name; got '" + pusher.get() + "'");
+        }
+        if (prefix.filter(text -> text.length() > 40).isPresent()) {
+            throw Refusal.invalid("/prefix", "has at most 40 signs");
+        }
+    }
+}

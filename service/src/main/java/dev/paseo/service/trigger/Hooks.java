@@ -1,0 +1,126 @@
+package dev.paseo.service.trigger;
+
+import dev.paseo.service.access.Tokens;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.HookSecrets;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.problem.Refusal;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Component;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Believes hooks or not, and follows them once. */
+@Component
+class Hooks {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Hooks.class);
+
+    private final HookMapper mapper;
+    private final HookSecrets secrets;
+    private final Pushes pushes;
+    private final Polls polls;
+    private final Reading reading;
+
+    /** What a hook is read with, and what its setting leaves. */
+    @Component
+    record Reading(ServiceClock clock, JsonMapper tree, Json json, AuditTrail audit, Transactions transactions) {}
+
+    Hooks(HookMapper mapper, HookSecrets secrets, Pushes pushes, Polls polls, Reading reading) {
+        this.mapper = mapper;
+        this.secrets = secrets;
+        this.pushes = pushes;
+        this.polls = polls;
+        this.reading = reading;
+    }
+
+    /** A message signed per Standard Webhooks; false where it was here before. */
+    boolean believe(Registered component, String id, String timestamp, String signature, byte[] body) {
+        refuse(component, HookSignature.doubt(secrets.of(component), id, timestamp, signature, body, reading.clock().now()));
+        if (id.isEmpty() || id.length() > 120) {
+            throw Refusal.invalid("/webhook-id", "a message's id has 1 to 120 signs");
+        }
+        return mapper.deliver(component.id(), id, reading.clock().now()) == 1;
+    }
+
+    private static void refuse(Registered component, Optional<String> doubt) {
+        doubt.ifPresent(why -> {
+            LOG.warn("a hook for {} is refused: {}", component.name(), why);
+            throw Refusal.signedOut("The hook is refused: " + why + ".");
+        });
+    }
+
+    HookMapping mapping(Registered component) {
+        return mapper.mapping(component.id()).map(text -> reading.json().read(text, HookMapping.class)).orElseThrow(() -> Refusal.notFound(
+                component.name() + " has no mapping for hooks of its source; sign them as Standard Webhooks, or set one"));
+    }
+
+    void map(Registered component, HookMapping mapping, String secret, String by) {
+        mapping.check();
+        if (secret.length() < 16) {
+            throw Refusal.invalid("/secret", "a hook's secret has at least 16 signs");
+        }
+        reading.transactions().run(() -> {
+            mapper.keepMapping(component.id(), reading.json().write(mapping));
+            secrets.keepMapped(component, secret);
+            reading.audit().record(AuditTrail.Entry.of(by, "hook mapping set", component.name()).with("header", mapping.header()));
+        });
+    }
+
+    /** The same for a message that is signed as the component's mapping says. */
+    boolean believeMapped(Registered component, HookMapping mapping, Optional<String> header, Optional<String> delivery, byte[] body) {
+        refuse(component, HookSignature.doubt(mapping, secrets.mapped(component), header.orElse(null), body));
+        String id = delivery.filter(text -> !text.isBlank() && text.length() <= 100).orElseGet(() -> Tokens.hash(new String(body, StandardCharsets.ISO_8859_1)));
+        return mapper.deliver(component.id(), "mapped " + id, reading.clock().now()) == 1;
+    }
+
+    /** A body as JSON. */
+    JsonNode json(byte[] body) {
+        try {
+            return reading.tree().readTree(new String(body, StandardCharsets.UTF_8));
+        } catch (JacksonException notJson) {
+            throw Refusal.invalid("", "the hook's body is not JSON, or not all of it arrived");
+        }
+    }
+
+    /** Looks at the component's repository, and says in words, for whoever pushed, what that led to. */
+    String follow(Registered component, Optional<String> pusher) {
+        String repository = component.repository().orElseThrow(() -> Refusal.conflict(component.name() + " has no repository to look at"));
+        try {
+            return words(pushes.look(repository, pusher.map(name -> name.length() > 200 ? name.substring(0, 200) : name)));
+        } catch (Refusal away) {
+            if (away.kind() != Refusal.Kind.UNAVAILABLE) {
+                throw away;
+            }
+            polls.soon(repository, String.valueOf(away.getMessage()));
+            throw Refusal.unavailable(away.getMessage() + ". It is looked at again soon; nothing is lost.");
+        }
+    }
+
+    /** Follows an event of the CDEvents vocabulary, as far as it says that something here is worth looking at. */
+    String happened(Registered component, String type, String source) {
+        if (type.matches("dev\\.cdevents\\.(change\\.merged|repository\\.modified|branch\\.(created|deleted))\\..*")) {
+            return follow(component, Optional.of(source));
+        }
+        return "Paseo took note of " + type + ": it starts nothing here.\n";
+    }
+
+    private static String words(List<Pushes.Moved> moved) {
+        StringBuilder words = new StringBuilder();
+        for (Pushes.Moved each : moved) {
+            each.led().run().ifPresent(run -> words.append("Paseo started ").append(each.component()).append('#').append(run.number())
+                    .append(" for ").append(each.name()).append(": it will be ").append(run.version()).append(".\n"));
+            each.led().why().ifPresent(why -> words.append("Paseo started nothing of ").append(each.component()).append(" for ")
+                    .append(each.name()).append(": ").append(why).append(".\n"));
+        }
+        return words.isEmpty() ? "Paseo saw no branch or tag that moved.\n" : words.toString();
+    }
+}

@@ -1,0 +1,133 @@
+package dev.paseo.service.trigger;
+
+import dev.paseo.core.trigger.BranchRules;
+import dev.paseo.core.trigger.Event;
+import dev.paseo.core.trigger.Matching;
+import dev.paseo.core.trigger.Trigger;
+import dev.paseo.language.file.PipelineFile;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.component.Components.FileInForce;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.StartTriggers;
+import dev.paseo.service.component.Triggers;
+import dev.paseo.service.run.RunStarts;
+import dev.paseo.service.source.Mirror;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/**
+ * The triggers that an event could concern, and what a run that one of them starts would be made of. What happens to a
+ * component's own source is judged by the file at that commit, everything else by the file of the main branch.
+ */
+@Component
+class InForce {
+
+    /** A trigger with the file it stands in. */
+    record Standing(Matching.InForce trigger, Registered component, FileInForce file) {}
+
+    /** A component whose triggers cannot be read. */
+    record Broken(Registered component, String problem) {}
+
+    /** @param problem with the file of the very commit that was pushed */
+    record Found(List<Standing> triggers, List<Broken> broken, Optional<String> problem) {
+
+        Standing of(Matching.InForce trigger) {
+            return triggers.stream().filter(each -> each.trigger() == trigger).findFirst().orElseThrow();
+        }
+    }
+
+    /** @param problem why nothing can be started from it */
+    record Plan(Registered component, Mirror.Commit commit, long file, Optional<PipelineFile> plan, Optional<String> problem) {}
+
+    private final Components components;
+    private final StartTriggers triggers;
+
+    InForce(Components components, StartTriggers triggers) {
+        this.components = components;
+        this.triggers = triggers;
+    }
+
+    long id(String component) {
+        return components.named(component).id();
+    }
+
+    Found concernedBy(Happened happened) {
+        return switch (happened.event()) {
+            case Event.Pushed pushed -> own(happened.about(), components.readFile(happened.about(), pushed.commit()));
+            case Event.Tagged tagged -> own(happened.about(), components.readFile(happened.about(), tagged.commit()));
+            case Event.Struck struck -> ofMain(List.of(happened.about()));
+            case Event.Arrived arrived -> ofMain(List.of(happened.about()));
+            case Event.RunEnded ended -> ofMain(triggers.onRunsOf(ended.component()).stream().map(components::byId).toList());
+            case Event.WentLive live -> ofMain(triggers.onLive(live.component()).stream().map(components::byId).toList());
+        };
+    }
+
+    private Found own(Registered component, FileInForce file) {
+        return file.file().map(read -> new Found(standing(component, file, read), List.of(), Optional.<String>empty()))
+                .orElseGet(() -> new Found(List.of(), List.of(), Optional.of(problem(component, file))));
+    }
+
+    private Found ofMain(List<Registered> concerned) {
+        List<Standing> standing = new ArrayList<>();
+        List<Broken> broken = new ArrayList<>();
+        for (Registered component : concerned) {
+            Optional<FileInForce> main = main(component);
+            if (main.isEmpty()) {
+                broken.add(new Broken(component, component.mainBranch() + " has no commit"));
+            } else if (main.get().file().isEmpty()) {
+                broken.add(new Broken(component, problem(component, main.get()) + ", on " + component.mainBranch()));
+            } else {
+                standing.addAll(standing(component, main.get(), main.get().file().get()));
+            }
+        }
+        return new Found(standing, broken, Optional.empty());
+    }
+
+    private Optional<FileInForce> main(Registered component) {
+        return Optional.ofNullable(components.heads(component.id()).get(component.mainBranch())).map(commit -> components.readFile(component, commit));
+    }
+
+    private List<Standing> standing(Registered component, FileInForce file, PipelineFile read) {
+        BranchRules rules = components.rules(component.id());
+        List<Trigger> all = Triggers.of(read);
+        List<Standing> standing = new ArrayList<>();
+        for (int at = 0; at < all.size(); at++) {
+            standing.add(new Standing(new Matching.InForce(component.name(), at, all.get(at), rules, component.mainBranch(), component.repository()), component, file));
+        }
+        return standing;
+    }
+
+    private static String problem(Registered component, FileInForce file) {
+        return component.filePath() + ":" + file.problems().getFirst()
+                + (file.problems().size() > 1 ? " (and " + (file.problems().size() - 1) + " more)" : "");
+    }
+
+    /** Asks git, and so is called outside transactions. */
+    Plan plan(Happened happened, Standing standing) {
+        Registered component = standing.component();
+        boolean ofEvent = switch (happened.event()) {
+            case Event.Pushed pushed -> true;
+            case Event.Tagged tagged -> true;
+            case Event.RunEnded ended -> standing.trigger().trigger() instanceof Trigger.Upstream upstream && upstream.sameCommit();
+            case Event.Struck struck -> false;
+            case Event.WentLive live -> false;
+            case Event.Arrived arrived -> false;
+        };
+        if (component.repository().isEmpty()) {
+            return plan(component, new Mirror.Commit("", "", happened.by(), "", Instant.EPOCH, Optional.empty()), standing.file());
+        }
+        Map<String, String> heads = components.heads(component.id());
+        String id = ofEvent ? happened.commit().orElseThrow() : heads.get(component.mainBranch());
+        Mirror.Commit commit = components.mirror(component).commit(id);
+        return plan(component, commit, ofEvent ? components.readFile(component, id) : standing.file());
+    }
+
+    private static Plan plan(Registered component, Mirror.Commit commit, FileInForce file) {
+        Optional<String> problem = file.file().isEmpty() ? Optional.of(problem(component, file)) : file.file().flatMap(RunStarts::nothingToRun);
+        return new Plan(component, commit, file.id(), file.file(), problem);
+    }
+}

@@ -1,0 +1,62 @@
+package dev.paseo.service.trigger;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.trigger.PollMapper.PollRow;
+import java.time.Instant;
+import java.util.Optional;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** How a component's repository is looked at, and how its hooks are read. */
+@RestController
+@RequestMapping("/api/v1/components/{name}")
+class SourceController {
+
+    /**
+     * How the repository was last found.
+     *
+     * @param failures how many times in a row it did not answer
+     * @param error    what it said the last time, where it did not answer
+     */
+    record SourceState(Optional<String> repository, Optional<Instant> lookedAt, int failures, Optional<String> error, Optional<Instant> nextAt) {}
+
+    /** @param secret that the source signs with, or the shared word; at least 16 signs */
+    record MappingRequest(String header, HookMapping.Scheme scheme, Optional<String> prefix, Optional<String> delivery, Optional<String> pusher, String secret) {}
+
+    private final Components components;
+    private final Polls polls;
+    private final Hooks hooks;
+
+    SourceController(Components components, Polls polls, Hooks hooks) {
+        this.components = components;
+        this.polls = polls;
+        this.hooks = hooks;
+    }
+
+    @GetMapping("/source")
+    SourceState source(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
+        Registered component = components.named(name);
+        Optional<PollRow> row = component.repository().flatMap(polls::of);
+        return new SourceState(component.repository(), row.map(PollRow::lookedAt), row.map(PollRow::failures).orElse(0),
+                row.map(PollRow::lastError), row.map(PollRow::nextAt));
+    }
+
+    /** Sets how hooks at {@code /hooks/v1/mapped/NAME} are read. */
+    @PutMapping("/hook-mapping")
+    HookMapping map(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody MappingRequest request) {
+        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        HookMapping mapping = new HookMapping(request.header(), request.scheme(), request.prefix(), request.delivery(), request.pusher());
+        hooks.map(components.named(name), mapping, request.secret(), person.name());
+        return mapping;
+    }
+}

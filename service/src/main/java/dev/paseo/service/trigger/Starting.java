@@ -1,0 +1,189 @@
+package dev.paseo.service.trigger;
+
+import dev.paseo.core.cause.Cause;
+import dev.paseo.core.trigger.Event;
+import dev.paseo.core.trigger.Matching;
+import dev.paseo.core.trigger.Matching.Considered;
+import dev.paseo.core.trigger.Matching.Finding;
+import dev.paseo.core.trigger.Trigger;
+import dev.paseo.service.cause.Causes;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.run.RunStarts;
+import dev.paseo.service.source.Mirror;
+import dev.paseo.service.trigger.InForce.Plan;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.BooleanSupplier;
+import org.springframework.stereotype.Component;
+
+/** Starts what an event starts, and writes down what each trigger made of it, in one transaction. */
+@Component
+class Starting {
+
+    /** What an event led to: of each trigger considered the run that it started or the reason why it did not. */
+    record Led(long event, List<Outcome> outcomes, Optional<String> reason) {
+
+        Optional<RunStarts.Started> run() {
+            return outcomes.stream().flatMap(outcome -> outcome.run().stream()).findFirst();
+        }
+
+        /** Why nothing was started, in one sentence; empty where something was. */
+        Optional<String> why() {
+            return run().isPresent() ? Optional.empty() : reason.or(() -> Optional.of(String.join("; ",
+                    outcomes.stream().map(outcome -> outcome.words() + ": " + outcome.reason().orElse("")).toList())));
+        }
+    }
+
+    record Outcome(String component, int position, String words, Optional<RunStarts.Started> run, Optional<String> reason) {}
+
+    private final EventMapper mapper;
+    private final InForce inForce;
+    private final RunStarts starts;
+    private final UpstreamOffers offers;
+    private final Around around;
+
+    /** What every event leaves. */
+    @Component("startingAround")
+    record Around(Transactions transactions, ServiceClock clock, Telling telling, Causes causes) {}
+
+    Starting(EventMapper mapper, InForce inForce, RunStarts starts, UpstreamOffers offers, Around around) {
+        this.mapper = mapper;
+        this.inForce = inForce;
+        this.starts = starts;
+        this.offers = offers;
+        this.around = around;
+    }
+
+    /** What happened starts what it starts; empty where it was told before. */
+    Optional<Led> happened(Happened happened) {
+        return happened(happened, () -> true);
+    }
+
+    /** @param first done in the same transaction; false where somebody else was faster */
+    Optional<Led> happened(Happened happened, BooleanSupplier first) {
+        InForce.Found found = inForce.concernedBy(happened);
+        List<Considered> considered = Matching.match(happened.event(), found.triggers().stream().map(InForce.Standing::trigger).toList());
+        Map<Considered, Plan> plans = new LinkedHashMap<>();
+        for (Considered each : considered) {
+            if (!(each.finding() instanceof Finding.StartsNothing)) {
+                plans.put(each, inForce.plan(happened, found.of(each.of())));
+            }
+        }
+        return around.transactions().in(() -> first.getAsBoolean() ? record(happened, found, considered, plans) : Optional.empty());
+    }
+
+    /** Something that can start nothing, whatever the triggers say; told once. */
+    Optional<Led> refused(Happened happened, String reason) {
+        return around.transactions().in(() -> {
+            EventMapper.NewEvent row = new EventMapper.NewEvent(happened, reason, around.clock().now());
+            return mapper.add(row) == 0 ? Optional.<Led>empty() : Optional.of(new Led(row.id, List.of(), Optional.of(reason)));
+        });
+    }
+
+    private Optional<Led> record(Happened happened, InForce.Found found, List<Considered> considered, Map<Considered, Plan> plans) {
+        EventMapper.NewEvent row = new EventMapper.NewEvent(happened, reason(happened, found, considered).orElse(null), around.clock().now());
+        if (mapper.add(row) == 0) {
+            return Optional.empty();
+        }
+        long cause = around.causes().add(happened.cause(), happened.because());
+        mapper.because(row.id, cause);
+        List<Outcome> outcomes = new ArrayList<>();
+        found.broken().forEach(broken -> outcomes.add(new Outcome(broken.component().name(), 0, "its triggers", Optional.empty(), Optional.of(broken.problem()))));
+        Map<String, Long> started = new LinkedHashMap<>();
+        for (Considered each : considered) {
+            Outcome outcome = outcome(happened, each, Optional.ofNullable(plans.get(each)), cause, started);
+            outcome.run().ifPresent(run -> started.put(outcome.component(), run.number()));
+            outcomes.add(outcome);
+        }
+        for (Outcome outcome : outcomes) {
+            mapper.consider(row.id, inForce.id(outcome.component()), happened.about().id(), outcome.position(), EventMapper.NewEvent.cut(outcome.words(), 700),
+                    outcome.run().map(RunStarts.Started::id).orElse(null), outcome.reason().map(why -> EventMapper.NewEvent.cut(why, 2000)).orElse(null));
+        }
+        around.telling().tell("trigger", happened.about().name());
+        return Optional.of(new Led(row.id, outcomes, Optional.ofNullable(row.reason)));
+    }
+
+    /** Why there was no trigger to consider. */
+    private static Optional<String> reason(Happened happened, InForce.Found found, List<Considered> considered) {
+        if (found.problem().isPresent() || !considered.isEmpty() || !found.broken().isEmpty()) {
+            return found.problem();
+        }
+        return Optional.of(switch (happened.event()) {
+            case Event.RunEnded ended -> "no component has a trigger for runs of " + ended.component();
+            case Event.WentLive live -> "no component has a trigger for " + live.component() + " going live";
+            default -> "the pipeline file names no triggers";
+        });
+    }
+
+    private Outcome outcome(Happened happened, Considered each, Optional<Plan> plan, long cause, Map<String, Long> started) {
+        String component = each.of().component();
+        String words = each.of().trigger().words();
+        int position = each.of().position();
+        Optional<String> reason = switch (each.finding()) {
+            case Finding.StartsNothing(String why) -> Optional.of(why);
+            case Finding.Starts(String branch, boolean trusted) -> refusal(happened, component, plan, started);
+            case Finding.Weighs(String branch, boolean trusted) -> refusal(happened, component, plan, started);
+        };
+        if (reason.isPresent()) {
+            return new Outcome(component, position, words, Optional.empty(), reason);
+        }
+        try {
+            return switch (each.finding()) {
+                case Finding.Weighs(String branch, boolean trusted) -> weigh(happened, each, plan.orElseThrow(), cause);
+                default -> new Outcome(component, position, words, Optional.of(start(happened, each, plan.orElseThrow(), cause,
+                        happened.brought().stream().toList())), Optional.empty());
+            };
+        } catch (Refusal refused) {
+            return new Outcome(component, position, words, Optional.empty(), Optional.of(String.valueOf(refused.getMessage())));
+        }
+    }
+
+    private Optional<String> refusal(Happened happened, String component, Optional<Plan> plan, Map<String, Long> started) {
+        if (plan.flatMap(Plan::problem).isPresent()) {
+            return plan.flatMap(Plan::problem);
+        }
+        if (started.containsKey(component)) {
+            return Optional.of("the trigger before it started " + component + "#" + started.get(component) + " already");
+        }
+        boolean circle = happened.because().isPresent() && around.causes().chain(happened.because().getAsLong()).stream()
+                .anyMatch(link -> link.cause() instanceof Cause.Run(String name, long number) && name.equals(component));
+        return circle ? Optional.of("a run of " + component + " led to this: it would go round in a circle") : Optional.empty();
+    }
+
+    private Outcome weigh(Happened happened, Considered each, Plan plan, long cause) {
+        Trigger.Upstream trigger = (Trigger.Upstream) each.of().trigger();
+        long line = starts.holdLine(plan.component().id(), branch(each));
+        return switch (offers.choose(trigger, happened, line)) {
+            case UpstreamOffers.Offer.Waits(String why) -> new Outcome(each.of().component(), each.of().position(), trigger.words(), Optional.empty(), Optional.of(why));
+            case UpstreamOffers.Offer.Takes(List<RunStarts.Upstream> versions) -> new Outcome(each.of().component(), each.of().position(), trigger.words(),
+                    Optional.of(start(happened, each, plan, cause, versions)), Optional.empty());
+        };
+    }
+
+    private static String branch(Considered each) {
+        return switch (each.finding()) {
+            case Finding.Starts(String branch, boolean trusted) -> branch;
+            case Finding.Weighs(String branch, boolean trusted) -> branch;
+            case Finding.StartsNothing nothing -> throw new IllegalStateException("it starts nothing");
+        };
+    }
+
+    private RunStarts.Started start(Happened happened, Considered each, Plan plan, long cause, List<RunStarts.Upstream> upstream) {
+        Registered component = plan.component();
+        Mirror.Commit commit = plan.commit();
+        String branch = branch(each);
+        boolean trusted = each.of().rules().trusts(branch);
+        RunStarts.Reason reason = new RunStarts.Reason(cause, happened.reasonKind(), happened.by(),
+                happened.event() instanceof Event.Arrived ? List.of() : upstream,
+                happened.event() instanceof Event.Arrived arrived ? upstream.stream().findFirst().map(brought -> new RunStarts.Arrived(brought.version(), arrived.version()))
+                        : Optional.empty());
+        return starts.start(new RunStarts.Start(component, branch, commit, trusted, plan.file(), plan.plan().orElseThrow(), reason, null, Map.of()));
+    }
+}
