@@ -58,6 +58,17 @@ final class Client {
         return send(HttpRequest.newBuilder().DELETE(), path);
     }
 
+    /** Sends a piece of a file. */
+    Answer bytes(String path, long offset, byte[] piece) {
+        try {
+            HttpResponse<String> answer = raw(HttpRequest.newBuilder().PUT(HttpRequest.BodyPublishers.ofByteArray(piece))
+                    .header("Content-Type", "application/octet-stream").header("Upload-Offset", Long.toString(offset)).header("Authorization", "Bearer " + token), path);
+            return new Answer(answer.statusCode(), JSON.readTree(answer.body()));
+        } catch (IOException away) {
+            return new Answer(0, JSON.readTree("{\"detail\":\"away\"}"));
+        }
+    }
+
     /** A body as it is. */
     String text(String path) throws IOException {
         return raw(HttpRequest.newBuilder().GET().header("Authorization", "Bearer " + token), path).body();

@@ -2,9 +2,14 @@ package dev.paseo.e2e;
 
 import com.sun.net.httpserver.HttpServer;
 import dev.paseo.agent.Agent;
+import dev.paseo.cli.Context;
+import dev.paseo.cli.Paseo;
 import dev.paseo.service.App;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.OutputStream;
+import java.io.PrintWriter;
+import java.io.StringWriter;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.URI;
@@ -39,6 +44,8 @@ final class Harbour implements AutoCloseable {
     private final Map<String, HttpServer> pages = new LinkedHashMap<>();
     private final List<AutoCloseable> closing = new ArrayList<>();
     private String address = "";
+    /** Where a test may start a store that the service may watch. */
+    final int storePort = Processes.freePort();
 
     Harbour() throws IOException, InterruptedException {
         this.folder = Files.createTempDirectory("paseo-harbour");
@@ -68,6 +75,7 @@ final class Harbour implements AutoCloseable {
         List<String> settings = new ArrayList<>(database.settings());
         settings.add("paseo.data=" + folder.resolve("data"));
         settings.add("paseo.allowed-sources=" + folder.resolve("repositories"));
+        settings.add("paseo.allowed-stores=" + folder.resolve("drop") + ",http://127.0.0.1:" + storePort);
         settings.add("paseo.poll=1h");
         return settings;
     }
@@ -76,7 +84,10 @@ final class Harbour implements AutoCloseable {
         List<String> arguments = new ArrayList<>(settings().stream().map(setting -> "--" + setting).toList());
         arguments.add("--server.port=0");
         arguments.add("--spring.jmx.enabled=false");
-        arguments.addAll(List.of(more));
+        for (String setting : more) {
+            arguments.removeIf(each -> each.startsWith(setting.substring(0, setting.indexOf('=') + 1)));
+            arguments.add(setting);
+        }
         ConfigurableApplicationContext context = SpringApplication.run(App.class, arguments.toArray(String[]::new));
         reach("http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port"));
         closing.addFirst(context);
@@ -204,6 +215,19 @@ final class Harbour implements AutoCloseable {
     String installed(String host) throws IOException {
         Path file = hostFolder(host).resolve("version");
         return Files.exists(file) ? Files.readString(file).strip() : "";
+    }
+
+    /** What the client said, and its exit code. */
+    record Said(int code, String out) {}
+
+    /** Runs the client as somebody. */
+    Said paseo(String who, String... arguments) {
+        StringWriter out = new StringWriter();
+        PrintWriter writer = new PrintWriter(out);
+        Map<String, String> environment = Map.of("PASEO_SERVICE", address, "PASEO_TOKEN", as(who).token(), "HOME", "/nonexistent");
+        int code = Paseo.run(new Context(writer, InputStream.nullInputStream(), environment, false), writer, arguments);
+        writer.flush();
+        return new Said(code, out.toString());
     }
 
     // Looking and waiting

@@ -4,11 +4,6 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import dev.paseo.cli.Context;
-import dev.paseo.cli.Paseo;
-import java.io.InputStream;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.file.Files;
 import java.util.Map;
 import java.util.Optional;
@@ -39,15 +34,8 @@ class WalkTest {
         harbour.close();
     }
 
-    private record Said(int code, String out) {}
-
-    private static Said paseo(String who, String... arguments) {
-        StringWriter out = new StringWriter();
-        PrintWriter writer = new PrintWriter(out);
-        Map<String, String> environment = Map.of("PASEO_SERVICE", harbour.address(), "PASEO_TOKEN", harbour.as(who).token(), "HOME", "/nonexistent");
-        int code = Paseo.run(new Context(writer, InputStream.nullInputStream(), environment, false), writer, arguments);
-        writer.flush();
-        return new Said(code, out.toString());
+    private static Harbour.Said paseo(String who, String... arguments) {
+        return harbour.paseo(who, arguments);
     }
 
     @Test
@@ -58,11 +46,11 @@ class WalkTest {
         assertEquals("version 1.4.1 ok", harbour.installed("lighthouse"));
         assertEquals(0, paseo("developer", "watch", "tide-api#2").code());
 
-        Said promoted = paseo("release-engineer", "promote", "tide-api", "1.4.2", "--to", "production");
+        Harbour.Said promoted = paseo("release-engineer", "promote", "tide-api", "1.4.2", "--to", "production");
         String id = promoted.out().replaceAll("(?s)Deployment ([0-9]+) .*", "$1");
         assertTrue(paseo("developer", "where", "tide-api").out().contains("1.4.2 waiting for 0 of 1 approval"));
         assertEquals(4, paseo("release-engineer", "approve", "deployment", id, "--comment", "mine").code(), "the requester may not");
-        Said approved = paseo("approver-1", "approve", "deployment", id, "--comment", "Heights agree.");
+        Harbour.Said approved = paseo("approver-1", "approve", "deployment", id, "--comment", "Heights agree.");
         assertEquals(0, approved.code(), approved.out());
         harbour.deploymentIs(Long.parseLong(id), "live");
         assertEquals("version 1.4.2 ok", harbour.installed("lighthouse"));
@@ -117,7 +105,7 @@ class WalkTest {
     @Test
     void aPushElsewhereStartsNothingAndTheReasonIsKept() throws Exception {
         String said = repository.push("developer", "try/metres", Map.of("metres", "perhaps"));
-        assertTrue(said.contains("Paseo started nothing for try/metres: the pipeline file names main, feature/*"), said);
+        assertTrue(said.contains("Paseo started nothing of tide-api for try/metres: push to main, feature/*: the push was to try/metres"), said);
         assertTrue(paseo("developer", "why", "tide-api").out().contains("started nothing (tide-api, push to main, feature/*): the push was to"));
     }
 

@@ -45,12 +45,14 @@ public final class Commands {
         commands.put("cancel", () -> new CancelCommand(context));
         commands.put("resume", () -> new OnceMoreCommand.Resume(context));
         commands.put("again", () -> new OnceMoreCommand.Again(context));
+        commands.put("publish", () -> new PublishCommand(context));
         commands.put("fetch", () -> new FetchCommand(context));
         commands.put("check", () -> new CheckCommand(context));
         commands.put("draft", () -> new DraftCommand(context));
         commands.put("sign-in", () -> new SignInCommand(context));
-        commands.put("component", () -> group("Components: register, hook, events, links, open.", new ComponentCommands.Register(context),
-                new ComponentCommands.Hook(context), new ComponentCommands.Events(context), new ComponentCommands.Links(context), new ComponentCommands.Open(context)));
+        commands.put("component", () -> group("Components: register, hook, map-hook, events, links, open, save, token, watch, stores.", new ComponentCommands.Register(context),
+                new ComponentCommands.Hook(context), new ComponentCommands.Events(context), new ComponentCommands.Links(context), new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
+                new SourceCommands.Save(context), new SourceCommands.Watch(context), new SourceCommands.Stores(context), new SourceCommands.MapHook(context)));
         commands.put("environment", () -> group("Environments: load.", new SetUpCommands.LoadEnvironments(context)));
         commands.put("secret", () -> group("Secrets: set.", new SetUpCommands.SetSecret(context)));
         commands.put("account", () -> group("Accounts: add.", new SetUpCommands.AddAccount(context)));

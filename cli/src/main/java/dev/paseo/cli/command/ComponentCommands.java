@@ -4,6 +4,7 @@ import dev.paseo.cli.Context;
 import dev.paseo.cli.output.Table;
 import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -19,14 +20,31 @@ final class ComponentCommands {
 
     private ComponentCommands() {}
 
-    @Command(name = "register", description = "Registers a component by its repository.", footer = {"", "Example:",
-        "  paseo component register tide-api --repository file:///srv/git/tide-api.git --trusted main"})
+    @Command(name = "register", description = "Registers a component by its repository, or by its pipeline file where its versions are built elsewhere.", footer = {"", "Examples:",
+        "  paseo component register tide-api --repository file:///srv/git/tide-api.git --trusted main",
+        "  paseo component register tide-api --repository ssh://git@git.harbour.example/tide-api --key id --host-keys known_hosts --trusted main",
+        "  paseo component register berth-planner --pipeline paseo.yaml"})
     static final class Register extends ServiceCommand {
         @Parameters(paramLabel = "NAME", description = "the name that its pipeline file repeats")
         private String name = "";
 
-        @Option(names = "--repository", required = true, paramLabel = "URL")
-        private String repository = "";
+        @Option(names = "--repository", paramLabel = "URL", description = "file:///path, https://host/path or ssh://user@host/path")
+        private Optional<String> repository = Optional.empty();
+
+        @Option(names = "--pipeline", paramLabel = "FILE", description = "the pipeline file of a component without a repository")
+        private Optional<Path> pipeline = Optional.empty();
+
+        @Option(names = "--account", paramLabel = "NAME", description = "for https; the password or token is read from standard input")
+        private Optional<String> account = Optional.empty();
+
+        @Option(names = "--authority", paramLabel = "FILE", description = "for https: certificates, in PEM, to trust instead of the machine's")
+        private Optional<Path> authority = Optional.empty();
+
+        @Option(names = "--key", paramLabel = "FILE", description = "for ssh: the private key")
+        private Optional<Path> key = Optional.empty();
+
+        @Option(names = "--host-keys", paramLabel = "FILE", description = "for ssh: the host's keys, as lines of known_hosts; no other is accepted")
+        private Optional<Path> hostKeys = Optional.empty();
 
         @Option(names = "--file", description = "path of the pipeline file; default: paseo.yaml")
         private Optional<String> file = Optional.empty();
@@ -59,7 +77,10 @@ final class ComponentCommands {
         @Override
         public Integer call() {
             Api api = api();
-            ObjectNode request = api.object().put("name", name).put("repository", repository);
+            ObjectNode request = api.object().put("name", name);
+            repository.ifPresent(url -> request.put("repository", url));
+            pipeline.ifPresent(text -> request.put("text", SourceCommands.read(text)));
+            SourceCommands.credentials(context, request, account, authority, key, hostKeys);
             file.ifPresent(path -> request.put("file", path));
             mainBranch.ifPresent(branch -> request.put("mainBranch", branch));
             fill(request.putArray("trusted"), trusted);
@@ -164,6 +185,27 @@ final class ComponentCommands {
             Api api = api();
             JsonNode component = api.put(Api.path("components", name, "sources"), api.object().put("name", source).put("allBranches", allBranches));
             return print(component, () -> context.out().println(name + " may take from " + source + (allBranches ? ", on all branches." : ", on trusted branches.")));
+        }
+    }
+
+    @Command(name = "token", description = "Makes a token that can publish versions of a component and nothing else, good for 90 days.",
+            footer = {"", "Example:", "  PASEO_TOKEN=$(paseo component token berth-planner --label \"the yard's build\")"})
+    static final class PublishToken extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        @Option(names = "--label", required = true, paramLabel = "WORDS", description = "who uses it; at most 120 signs")
+        private String label = "";
+
+        PublishToken(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            JsonNode made = api.post(Api.path("components", name, "tokens"), api.object().put("label", label));
+            return print(made, () -> context.out().println(made.path("token").asString()));
         }
     }
 }

@@ -8,6 +8,8 @@ import java.net.URI;
 import java.net.URISyntaxException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Optional;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
@@ -77,6 +79,30 @@ public final class Api {
             }
         } catch (IOException failed) {
             throw unreachable(failed);
+        }
+    }
+
+    /**
+     * Sends a file's bytes from an offset on.
+     *
+     * @throws IOException where the connection broke; what arrived before counts
+     */
+    public void send(String path, Path file, long offset) throws IOException {
+        HttpURLConnection connection = connect(path);
+        connection.setRequestMethod("PUT");
+        connection.setConnectTimeout(CONNECT_MILLIS);
+        connection.setReadTimeout(READ_MILLIS);
+        connection.setDoOutput(true);
+        connection.setFixedLengthStreamingMode(Files.size(file) - offset);
+        connection.setRequestProperty("Content-Type", "application/octet-stream");
+        connection.setRequestProperty("Upload-Offset", Long.toString(offset));
+        target.token().ifPresent(token -> connection.setRequestProperty("Authorization", "Bearer " + token));
+        try (InputStream in = Files.newInputStream(file); OutputStream out = connection.getOutputStream()) {
+            in.skipNBytes(offset);
+            in.transferTo(out);
+        }
+        if (connection.getResponseCode() >= 400) {
+            throw failure(connection);
         }
     }
 

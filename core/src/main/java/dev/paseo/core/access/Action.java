@@ -5,6 +5,7 @@ public enum Action {
     LOOK("see components, runs, versions, deployments and the audit trail"),
     START_RUN("start and cancel runs"),
     EDIT_PIPELINE("commit pipeline files through the service"),
+    PUBLISH("publish versions that were built elsewhere"),
     PROMOTE("request and cancel deployments"),
     DECIDE("approve or reject where the gate asks for it"),
     VERIFY_AUDIT("verify the audit trail"),

@@ -171,7 +171,13 @@ public record PipelineFile(
      */
     public record Recipe(
             List<String> artifacts, List<String> bring, List<String> onEachHost, List<String> secrets,
-            List<HttpCheck> eachHost, Failure onFailure, List<String> removal) {}
+            List<HttpCheck> eachHost, Failure onFailure, List<String> removal) {
+
+        /** The same for a version whose artifacts were not known when the file was written. */
+        public Recipe deploying(List<String> names) {
+            return artifacts.isEmpty() ? new Recipe(names, bring, onEachHost, secrets, eachHost, onFailure, removal) : this;
+        }
+    }
 
     /** A request to the host and what its answer must be, within a time. */
     public record HttpCheck(String http, int status, Optional<String> contains, Duration within) {}

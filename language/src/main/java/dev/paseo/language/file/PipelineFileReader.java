@@ -58,7 +58,7 @@ public final class PipelineFileReader {
         Map<String, Ask> asks = optional(top, "asks").map(AsksReader::read).orElse(Map.of());
         Duration timeout = optional(top, "timeout").flatMap(value -> value.duration(LONGEST_RUN)).orElse(RUN_TIMEOUT);
         List<Stage> stages = optional(top, "stages").map(value -> new StagesReader(asks.keySet()).read(value)).orElse(List.of());
-        Optional<Recipe> recipe = optional(top, "deployment").map(value -> new RecipeReader(stages).read(value));
+        Optional<Recipe> recipe = optional(top, "deployment").map(value -> new RecipeReader(stages, starts.contains(new PipelineFile.Start.Arrival())).read(value));
         List<Map<String, Entry>> route = optional(top, "route").map(PipelineFileReader::route).orElse(List.of());
         if (!route.isEmpty() && recipe.isEmpty() && top.containsKey("route")) {
             top.get("route").problem("leads through environments, but the file has no deployment to bring a version there");

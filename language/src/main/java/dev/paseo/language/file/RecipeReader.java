@@ -28,8 +28,11 @@ final class RecipeReader {
     private static final Duration LONGEST_CHECK = Duration.ofMinutes(30);
 
     private final Set<String> kept;
+    private final boolean fromElsewhere;
 
-    RecipeReader(List<Stage> stages) {
+    /** @param arrives whether the file says that versions arrive from elsewhere; without stages they can do nothing else */
+    RecipeReader(List<Stage> stages, boolean arrives) {
+        this.fromElsewhere = arrives || stages.isEmpty();
         this.kept = stages.stream().flatMap(RecipeReader::kept).collect(Collectors.toCollection(TreeSet::new));
     }
 
@@ -54,13 +57,14 @@ final class RecipeReader {
                 optional(entries, "removal").map(Value::texts).orElse(List.of()));
     }
 
+    /** What arrives from elsewhere has names that only the arrival tells. */
     private List<String> artifacts(Value value) {
         List<Value> items = value.items();
         for (Value item : items) {
-            item.text().filter(name -> !kept.contains(name)).ifPresent(name ->
+            item.text().filter(name -> !fromElsewhere && !kept.contains(name)).ifPresent(name ->
                     item.problem("no stage keeps an artifact named " + name + NearestName.hint(name, kept)));
         }
-        return items.stream().flatMap(item -> item.text().stream()).toList();
+        return items.stream().flatMap(item -> item.text(Names.NAME, "an artifact's name: " + Names.NAME_WORDS).stream()).toList();
     }
 
     private List<HttpCheck> checks(Value value) {

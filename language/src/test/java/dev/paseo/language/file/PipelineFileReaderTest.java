@@ -75,8 +75,7 @@ class PipelineFileReaderTest {
                 bad("paseo: 1\n", "", "1:1 is missing paseo: 1, the format version"),
                 bad("component: tide-api", "component: Tide API", "2:12 component: should be small letters, digits and dashes, at most 63, "
                         + "beginning with a letter or digit, found \"Tide API\""),
-                bad("stages:", "stage:", "7:1 stage: is not a key that is known here; did you mean stages?",
-                        "17:15 deployment.artifacts[0]: no stage keeps an artifact named app"),
+                bad("stages:", "stage:", "7:1 stage: is not a key that is known here; did you mean stages?"),
                 bad("    keep: {app", "    kepe: {app", "12:5 stages.compile.kepe: is not a key that is known here; did you mean keep?",
                         "17:15 deployment.artifacts[0]: no stage keeps an artifact named app"),
                 bad("{serial}", "{serail}", "4:11 versions: has the unknown placeholder {serail}; did you mean serial?",

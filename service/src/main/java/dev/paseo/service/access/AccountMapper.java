@@ -94,8 +94,22 @@ interface AccountMapper {
     @Update("update personal_token set revoked_at = #{at} where token_hash = #{hash} and revoked_at is null")
     int revoke(String hash, Instant at);
 
+    /**
+     * Who a token stands for.
+     *
+     * @param action    the one thing that it may do, where it is limited
+     * @param component and for which component
+     */
+    record TokenRow(long id, String name, @Nullable String action, @Nullable String component) {}
+
     @Select("""
-            select a.id, a.name, a.password_hash, a.disabled_at from personal_token t join account a on a.id = t.account_id
+            select a.id, a.name, t.action, c.name as component from personal_token t join account a on a.id = t.account_id
+            left join component c on c.id = t.component_id
             where t.token_hash = #{hash} and t.expires_at > #{now} and t.revoked_at is null and a.disabled_at is null""")
-    Optional<AccountRow> ofToken(String hash, Instant now);
+    Optional<TokenRow> ofToken(String hash, Instant now);
+
+    @Insert("""
+            insert into personal_token (token_hash, account_id, label, action, component_id, created_at, expires_at)
+            values (#{hash}, #{account}, #{label}, #{action}, (select id from component where name = #{component}), #{at}, #{until})""")
+    int addLimitedToken(String hash, long account, String label, String action, String component, Instant at, Instant until);
 }

@@ -1,5 +1,6 @@
 package dev.paseo.service.access;
 
+import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Grant;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.access.Role;
@@ -149,14 +150,38 @@ public class Accounts {
         return mapper.ofSession(Tokens.hash(token), clock.now()).map(this::person);
     }
 
+    /** A limited token gives what it is for, as long as its owner may do that. */
     Optional<Person> byToken(String token) {
-        return mapper.ofToken(Tokens.hash(token), clock.now()).map(this::person);
+        return mapper.ofToken(Tokens.hash(token), clock.now()).map(row -> {
+            Person owner = person(row.id(), row.name());
+            if (row.action() == null) {
+                return owner;
+            }
+            Optional<String> component = Optional.ofNullable(row.component());
+            boolean may = owner.may(Action.valueOf(row.action()), component, Optional.empty());
+            return new Person(row.id(), row.name(), Set.of(), may ? List.of(new Grant(Role.PUBLISHER, component, Optional.empty())) : List.of());
+        });
+    }
+
+    /** A token of this person that can publish versions of one component and nothing else. */
+    public String tokenToPublish(Person person, String component, String label) {
+        String token = Tokens.fresh("paseo-publish");
+        Instant now = clock.now();
+        transactions.run(() -> {
+            mapper.addLimitedToken(Tokens.hash(token), person.id(), label, Action.PUBLISH.name(), component, now, now.plus(TOKEN));
+            audit.record(AuditTrail.Entry.of(person.name(), "token made", person.name()).with("label", label).with("publishes", component));
+        });
+        return token;
     }
 
     private Person person(AccountRow account) {
-        List<Grant> grants = mapper.grants(account.id()).stream().map(row -> new Grant(Role.valueOf(row.role()),
+        return person(account.id(), account.name());
+    }
+
+    private Person person(long id, String name) {
+        List<Grant> grants = mapper.grants(id).stream().map(row -> new Grant(Role.valueOf(row.role()),
                 Optional.ofNullable(row.component()), Optional.ofNullable(row.environment()))).toList();
-        return new Person(account.id(), account.name(), new HashSet<>(mapper.groupsOf(account.id())), grants);
+        return new Person(id, name, new HashSet<>(mapper.groupsOf(id)), grants);
     }
 
     /** Who is in a group now. */

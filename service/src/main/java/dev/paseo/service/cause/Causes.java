@@ -43,6 +43,11 @@ public class Causes {
         }).toList();
     }
 
+    /** One cause by itself. */
+    public Cause cause(long id) {
+        return chain(id).getFirst().cause();
+    }
+
     /** These causes, as they are kept. */
     public List<Consequences.Kept> kept(List<Long> ids) {
         return ids.isEmpty() ? List.of() : mapper.all(ids).stream().map(row -> new Consequences.Kept(row.id(), Optional.ofNullable(row.parentId()),

@@ -58,17 +58,7 @@ public class Evidence {
     public void take(Origin origin, String kind, String digest) {
         switch (kind) {
             case TESTS -> tests(origin, digest);
-            case COVERAGE -> {
-                CoverageReport report = new CoverageReport();
-                each(kind, digest, file -> Xml.read(file, report));
-                keep(origin, kind, digest, report.summary());
-            }
-            case FINDINGS -> {
-                FindingsReport report = new FindingsReport(plain);
-                each(kind, digest, report::read);
-                keep(origin, kind, digest, report.summary());
-            }
-            default -> throw Refusal.invalid("/kind", "there are reports of tests, coverage and findings, not of " + kind);
+            default -> keep(origin, kind, digest, read(kind, digest));
         }
     }
 
@@ -82,6 +72,34 @@ public class Evidence {
             keep(origin, TESTS, digest, summary);
             summary.failures().forEach(failure -> mapper.addFailure(origin.run(), origin.stage(), failure.name()));
         });
+    }
+
+    /** Reads report files that came with a version from elsewhere; refused, with file and place, where one cannot be read. */
+    public Object read(String kind, String digest) {
+        return switch (kind) {
+            case TESTS -> {
+                TestReport report = new TestReport(Set.of());
+                each(kind, digest, file -> Xml.read(file, report));
+                yield report.summary();
+            }
+            case COVERAGE -> {
+                CoverageReport report = new CoverageReport();
+                each(kind, digest, file -> Xml.read(file, report));
+                yield report.summary();
+            }
+            case FINDINGS -> {
+                FindingsReport report = new FindingsReport(plain);
+                each(kind, digest, report::read);
+                yield report.summary();
+            }
+            default -> throw Refusal.invalid("/kind", "there are reports of tests, coverage and findings, not of " + kind);
+        };
+    }
+
+    /** Keeps what was read as evidence of a version, in the transaction under way. */
+    public void keepOfVersion(long version, String kind, String digest, Object summary) {
+        mapper.addOfVersion(version, kind, "sha256:" + digest, json.write(new Stored(1, plain.valueToTree(summary))), writing.clock().now());
+        bytes.refer(digest, "version", version);
     }
 
     private void keep(Origin origin, String kind, String digest, Object summary) {

@@ -22,6 +22,18 @@ interface EvidenceMapper {
             values (#{run}, #{stage}, #{kind}, #{origin}, #{body}, #{at})""")
     int add(long run, long stage, String kind, String origin, String body, Instant at);
 
+    @Insert("insert into evidence (version_id, kind, origin, body, at) values (#{version}, #{kind}, #{origin}, #{body}, #{at})")
+    int addOfVersion(long version, String kind, String origin, String body, Instant at);
+
+    record VersionRow(String kind, String origin, String body, Instant at) {}
+
+    /** What arrived with a version, and what the runs that its arrival started reported. */
+    @Select("""
+            select e.kind, e.origin, e.body, e.at from evidence e where e.version_id = #{version}
+            union all select e.kind, concat(c.name, '#', r.number), e.body, e.at from run r join evidence e on e.run_id = r.id join component c on c.id = r.component_id
+            where r.arrived_version_id = #{version} order by at""")
+    List<VersionRow> ofVersion(long version);
+
     @Insert("insert ignore into test_failure (run_id, stage_id, name) values (#{run}, #{stage}, #{name})")
     int addFailure(long run, long stage, String name);
 

@@ -117,4 +117,16 @@ public class EvidenceViews {
     private static <T> Optional<Long> sum(List<T> summaries, Function<T, Long> count) {
         return summaries.isEmpty() ? Optional.empty() : Optional.of(summaries.stream().mapToLong(count::apply).sum());
     }
+
+    /**
+     * What is known about a version that arrived.
+     *
+     * @param from the digest of the report, or the run that reported it
+     */
+    public record KnownView(String kind, String from, tools.jackson.databind.JsonNode summary, java.time.Instant at) {}
+
+    public List<KnownView> ofVersion(long version) {
+        return mapper.ofVersion(version).stream().map(row -> new KnownView(row.kind(), row.origin(),
+                evidence.summary(row.body(), tools.jackson.databind.JsonNode.class), row.at())).toList();
+    }
 }

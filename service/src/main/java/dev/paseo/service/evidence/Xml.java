@@ -4,13 +4,14 @@ import java.io.InputStream;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.Optional;
+import java.util.function.Consumer;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 
 /** Reads XML as a stream, element by element; no document types with entities, nothing fetched, nothing deeper than any report is. */
-final class Xml {
+public final class Xml {
 
     private static final int MOST_DEPTH = 100;
     private static final XMLInputFactory FACTORY = factory();
@@ -47,6 +48,29 @@ final class Xml {
             throw new UnreadableReport(Optional.ofNullable(broken.getLocation()).map(at -> at.getLineNumber() + ":" + at.getColumnNumber() + " ").orElse("")
                     + "not well-formed XML: " + words(broken));
         }
+    }
+
+    /** The texts of all elements of a name, in their order. */
+    public static void texts(InputStream in, String element, Consumer<String> texts) {
+        StringBuilder text = new StringBuilder();
+        read(in, new Handler() {
+            @Override
+            public void opens(Deque<String> path, XMLStreamReader reader) {
+                text.setLength(0);
+            }
+
+            @Override
+            public void text(Deque<String> path, String more) {
+                text.append(more);
+            }
+
+            @Override
+            public void closes(Deque<String> path) {
+                if (path.getLast().equals(element)) {
+                    texts.accept(text.toString().strip());
+                }
+            }
+        });
     }
 
     private static void next(XMLStreamReader reader, Deque<String> path, Handler handler) throws XMLStreamException {

@@ -49,4 +49,11 @@ public class Authorship {
             return names;
         });
     }
+
+    /** The accounts of the uploader and of the authors that an upload states. */
+    Set<String> stated(long version) {
+        Set<String> names = new HashSet<>();
+        mapper.stated(version).forEach(address -> accounts.accountOf(address).ifPresent(names::add));
+        return names;
+    }
 }

@@ -78,7 +78,7 @@ public class Gates {
             }
         }
         Set<String> authors = at.version().commit().map(commit -> authorship.accounts(at.version().componentId(),
-                at.live().flatMap(Versions.Sealed::commit), commit).orElseThrow(AuthorsUnknown::new)).orElse(Set.of());
+                at.live().flatMap(Versions.Sealed::commit), commit).orElseThrow(AuthorsUnknown::new)).orElseGet(() -> authorship.stated(at.version().id()));
         return new GateFacts(subject(at), at.requester(), authors, members, environments.passed(at.version().id()),
                 at.version().branch(), at.version().trusted(), at.requestedAt(), rulings(at.deployment()));
     }

@@ -34,4 +34,7 @@ interface RulingMapper {
 
     @Select("select actor from trigger_event where component_id = #{component} and commit_id = #{commit} and kind = 'push'")
     List<String> pushers(long component, String commit);
+
+    @Select("select address from version_author where version_id = #{version}")
+    List<String> stated(long version);
 }

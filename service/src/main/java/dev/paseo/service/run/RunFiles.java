@@ -31,6 +31,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
+import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 
@@ -78,7 +79,21 @@ class RunFiles implements WorkOwner.StageFiles {
     @Override
     public void source(Work work, OutputStream out) {
         RunRow run = run(work);
+        if (run.commitId().isEmpty()) {
+            nothing(out);
+            return;
+        }
         runs.mirror(run).archive(run.commitId(), List.of(), out);
+    }
+
+    /** A component without a repository has workspaces with nothing in them but what is taken. */
+    private static void nothing(OutputStream out) {
+        try {
+            TarArchiveOutputStream archive = new TarArchiveOutputStream(out);
+            archive.finish();
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
     }
 
     @Override

@@ -159,7 +159,7 @@ class Runs {
                 .map(output -> new Versions.Artifact(output.name(), output.fileName(), output.digest(), output.size())).toList();
         ends.versions().seal(row.componentId(), new Versions.Outcome(row.component(), row.versionNumber(), row.lineId(), row.number(),
                 row.trusted(), row.id(), row.commitId(), row.bundle(), row.causeId(), Optional.ofNullable(row.upTo()),
-                file.deployment(), file.route(), artifacts));
+                file.deployment(), file.route(), artifacts, null));
     }
 
     PipelineFile file(RunRow row) {

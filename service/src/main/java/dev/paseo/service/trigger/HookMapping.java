@@ -1,5 +1,6 @@
 package dev.paseo.service.trigger;
 
+import com.fasterxml.jackson.annotation.JsonProperty;
 import dev.paseo.service.problem.Refusal;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -16,7 +17,10 @@ import java.util.regex.Pattern;
 record HookMapping(String header, Scheme scheme, Optional<String> prefix, Optional<String> delivery, Optional<String> pusher) {
 
     /** How the sender shows that it knows the secret. */
-    enum Scheme { HMAC_SHA256, SHARED_WORD }
+    enum Scheme {
+        @JsonProperty("hmac-sha256") HMAC_SHA256,
+        @JsonProperty("shared-word") SHARED_WORD
+    }
 
     private static final Pattern HEADER = Pattern.compile("[A-Za-z0-9][A-Za-z0-9-]{0,80}");
     private static final Pattern POINTER = Pattern.compile("(/[^/]{1,80}){1,10}");

@@ -1,6 +1,7 @@
 package dev.paseo.service.trigger;
 
 import dev.paseo.service.access.Tokens;
+import dev.paseo.service.arrival.Stores;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components.Registered;
@@ -32,7 +33,7 @@ class Hooks {
 
     /** What a hook is read with, and what its setting leaves. */
     @Component
-    record Reading(ServiceClock clock, JsonMapper tree, Json json, AuditTrail audit, Transactions transactions) {}
+    record Reading(ServiceClock clock, JsonMapper tree, Json json, AuditTrail audit, Transactions transactions, Stores stores) {}
 
     Hooks(HookMapper mapper, HookSecrets secrets, Pushes pushes, Polls polls, Reading reading) {
         this.mapper = mapper;
@@ -109,6 +110,10 @@ class Hooks {
     String happened(Registered component, String type, String source) {
         if (type.matches("dev\\.cdevents\\.(change\\.merged|repository\\.modified|branch\\.(created|deleted))\\..*")) {
             return follow(component, Optional.of(source));
+        }
+        if (type.matches("dev\\.cdevents\\.artifact\\.(packaged|published)\\..*")) {
+            reading.stores().soon(component.id());
+            return "Paseo looks at the stores of " + component.name() + ".\n";
         }
         return "Paseo took note of " + type + ": it starts nothing here.\n";
     }

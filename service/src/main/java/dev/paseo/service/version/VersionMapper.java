@@ -46,14 +46,20 @@ interface VersionMapper {
 
     @Insert("""
             insert into version (component_id, number, line_id, line_order, trusted, run_id, commit_id, recipe, bundle, route, digest,
-              cause_id, sealed_at)
+              cause_id, origin, sealed_at)
             values (#{component}, #{outcome.number}, #{outcome.line}, #{outcome.order}, #{outcome.trusted}, #{outcome.run},
-              #{outcome.commit}, #{recipe}, #{outcome.bundle}, #{route}, #{digest}, #{outcome.cause}, #{at})""")
+              #{outcome.commit}, #{recipe}, #{outcome.bundle}, #{route}, #{digest}, #{outcome.cause}, #{outcome.origin}, #{at})""")
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int add(NewVersion version);
 
     @Insert("insert into version_artifact (version_id, name, file_name, digest, size) values (#{version}, #{a.name}, #{a.fileName}, #{a.digest}, #{a.size})")
     int addArtifact(long version, Versions.Artifact a);
+
+    @Insert("insert ignore into version_author (version_id, address) values (#{version}, #{address})")
+    int addAuthor(long version, String address);
+
+    @Select("select count(*) from version where line_id = #{line}")
+    long count(long line);
 
     @Select(SELECT + "where v.id = #{id}")
     VersionRow byId(long id);

@@ -16,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -26,10 +27,15 @@ public class Versions {
     /** A named file of a version. */
     public record Artifact(String name, String fileName, String digest, long size) {}
 
-    /** What a run leaves to be sealed. */
-    public record Outcome(String component, String number, long line, long order, boolean trusted, long run, String commit,
+    /**
+     * What is to be sealed.
+     *
+     * @param run    that built it; none: it arrived
+     * @param origin how it arrived
+     */
+    public record Outcome(String component, String number, long line, long order, boolean trusted, @Nullable Long run, @Nullable String commit,
             @Nullable String bundle, long cause, Optional<String> upTo, Optional<PipelineFile.Recipe> recipe,
-            List<Map<String, PipelineFile.Entry>> route, List<Artifact> artifacts) {}
+            List<Map<String, PipelineFile.Entry>> route, List<Artifact> artifacts, @Nullable String origin) {}
 
     /** A sealed version. */
     public record Sealed(long id, long componentId, String component, String number, long line, long order, String branch, boolean trusted,
@@ -44,6 +50,8 @@ public class Versions {
 
     public static final String WALK = "walk";
     public static final String LIVE = "first-live";
+    /** The effect of a version that arrived from elsewhere: its row. */
+    public static final String ARRIVED = "arrived";
     /** The branch of the line of uploads; no branch can have a space in its name. */
     public static final String UPLOADED = "by upload";
 
@@ -71,6 +79,21 @@ public class Versions {
 
     /** Seals what a run left, in the transaction in which the run ends. */
     public void seal(long component, Outcome outcome) {
+        long version = keep(component, outcome);
+        if (outcome.trusted() && outcome.recipe().isPresent()) {
+            walkOn(version, "");
+        }
+    }
+
+    /** Seals what arrived from elsewhere; what follows waits for what its arrival starts. The version's row. */
+    public long arrive(long component, Outcome outcome, Set<String> authors) {
+        long version = keep(component, outcome);
+        authors.forEach(address -> mapper.addAuthor(version, address));
+        aftermath.effects().add("arrival " + version, "version " + version + " arrived", ARRIVED, Long.toString(version));
+        return version;
+    }
+
+    private long keep(long component, Outcome outcome) {
         String recipe = json.write(new StoredRecipe(1, outcome.recipe()));
         String route = json.write(new StoredRoute(1, outcome.route().stream().map(Versions::step).toList(), outcome.upTo()));
         VersionMapper.NewVersion row = new VersionMapper.NewVersion(component, outcome, recipe, route, digest(outcome, recipe), clock.now());
@@ -81,11 +104,10 @@ public class Versions {
         });
         Optional.ofNullable(outcome.bundle()).ifPresent(bundle -> bytes.refer(bundle, "version", row.id));
         aftermath.audit().record(AuditTrail.Entry.of("paseo", "version sealed", outcome.component() + " " + outcome.number())
-                .with("digest", row.digest).with("commit", outcome.commit()));
+                .with("digest", row.digest)
+                .with(outcome.commit() == null ? "origin" : "commit", Optional.ofNullable(outcome.commit()).orElse(String.valueOf(outcome.origin()))));
         aftermath.telling().tell("version", outcome.component() + " " + outcome.number());
-        if (outcome.trusted() && outcome.recipe().isPresent()) {
-            walkOn(row.id, "");
-        }
+        return row.id;
     }
 
     /** Begins the walk of a version that waited for its run. */
@@ -126,6 +148,11 @@ public class Versions {
     public Sealed numbered(long component, String name, String number) {
         return mapper.numbered(component, number).or(() -> mapper.alsoNamed(component, number)).map(this::sealed).orElseThrow(() -> Refusal.notFound(
                 name + " has no version " + number + mapper.numbers(component).stream().findFirst().map(newest -> "; the newest is " + newest).orElse("")));
+    }
+
+    /** How many versions of a line there are. */
+    public long count(long line) {
+        return mapper.count(line);
     }
 
     /** What else it is called: tags on its commit. */

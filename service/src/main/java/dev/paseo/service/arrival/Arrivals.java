@@ -1,0 +1,162 @@
+package dev.paseo.service.arrival;
+
+import dev.paseo.core.cause.Cause;
+import dev.paseo.core.trigger.BranchPattern;
+import dev.paseo.language.file.PipelineFile;
+import dev.paseo.service.bytes.KeptBytes;
+import dev.paseo.service.cause.Causes;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.component.Components.FileInForce;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.evidence.Evidence;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.run.RunStarts;
+import dev.paseo.service.version.Versions;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.regex.Pattern;
+import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Makes versions of what arrived, with the recipe and the route of the component's file as it is in force. */
+@Component
+class Arrivals {
+
+    /**
+     * What arrived, all of it kept already.
+     *
+     * @param how     in words, as it completes "arrived ..."
+     * @param by      who sent it, or the store
+     * @param bundle  digest of an archive of the files that the recipe brings
+     * @param reports what was read of the reports beside it
+     */
+    record Arrived(String number, List<Versions.Artifact> artifacts, @Nullable String bundle, List<Report> reports, Set<String> authors, String how, String by) {}
+
+    record Report(String kind, String digest, Object summary) {}
+
+    /** @param fresh whether it was not here before */
+    record Result(long version, boolean fresh) {}
+
+    static final Pattern NUMBER = Pattern.compile("[0-9A-Za-z][0-9A-Za-z._+-]{0,119}");
+    private static final int MOST_ENTRIES = 10_000;
+
+    private final Components components;
+    private final Versions versions;
+    private final RunStarts lines;
+    private final KeptBytes bytes;
+    private final Around around;
+
+    /** What an arrival leaves. */
+    @Component("arrivalAround")
+    record Around(Causes causes, Evidence evidence) {}
+
+    Arrivals(Components components, Versions versions, RunStarts lines, KeptBytes bytes, Around around) {
+        this.components = components;
+        this.versions = versions;
+        this.lines = lines;
+        this.bytes = bytes;
+        this.around = around;
+    }
+
+    static void checkNumber(String number) {
+        if (!NUMBER.matcher(number).matches()) {
+            throw Refusal.invalid("/number", "a version's number has letters, digits and . _ + -, at most 120; got '"
+                    + (number.length() > 60 ? number.substring(0, 60) + "…" : number) + "'");
+        }
+    }
+
+    /** The version of this number, where it is here with exactly these artifacts; refused where it has others. */
+    Optional<Long> here(Registered component, String number, List<Versions.Artifact> artifacts) {
+        if (!versions.exists(component.id(), number)) {
+            return Optional.empty();
+        }
+        Versions.Sealed sealed = versions.numbered(component.id(), component.name(), number);
+        Set<String> kept = words(versions.artifacts(sealed.id()));
+        Set<String> sent = words(artifacts);
+        if (!kept.equals(sent)) {
+            Set<String> ours = new TreeSet<>(kept);
+            ours.removeAll(sent);
+            Set<String> theirs = new TreeSet<>(sent);
+            theirs.removeAll(kept);
+            throw Refusal.conflict(component.name() + " " + number + " is sealed with other bytes, and versions never change: here is "
+                    + (ours.isEmpty() ? "nothing more" : String.join(", ", ours)) + "; what came is " + (theirs.isEmpty() ? "nothing more" : String.join(", ", theirs)));
+        }
+        return Optional.of(sealed.id());
+    }
+
+    private static Set<String> words(List<Versions.Artifact> artifacts) {
+        Set<String> words = new TreeSet<>();
+        artifacts.forEach(artifact -> words.add(artifact.name() + " sha256:" + artifact.digest()));
+        return words;
+    }
+
+    /** Refuses what the recipe could not deploy; asked before anything is sent, and again when it is sealed. */
+    PipelineFile file(Registered component, Set<String> artifacts) {
+        FileInForce file = Optional.ofNullable(components.heads(component.id()).get(component.mainBranch())).map(head -> components.readFile(component, head))
+                .orElseThrow(() -> Refusal.conflict(component.name() + " has no pipeline file yet"));
+        PipelineFile read = file.file().orElseThrow(() -> Refusal.conflict("the pipeline file of " + component.name() + " has problems: " + file.problems().getFirst()));
+        List<String> wanted = read.deployment().map(PipelineFile.Recipe::artifacts).orElse(List.of());
+        List<String> missing = wanted.stream().filter(name -> !artifacts.contains(name)).toList();
+        if (!missing.isEmpty()) {
+            throw Refusal.conflict("the recipe of " + component.name() + " deploys " + String.join(", ", missing) + ", and what comes is "
+                    + String.join(", ", artifacts));
+        }
+        return read;
+    }
+
+    /** Seals it, in the transaction under way. */
+    Result seal(Registered component, Arrived arrived) {
+        lines.holdLine(component.id(), Versions.UPLOADED);
+        Optional<Long> here = here(component, arrived.number(), arrived.artifacts());
+        if (here.isPresent()) {
+            return new Result(here.get(), false);
+        }
+        PipelineFile file = file(component, new TreeSet<>(arrived.artifacts().stream().map(Versions.Artifact::name).toList()));
+        checkBundle(component, arrived, file.deployment().map(PipelineFile.Recipe::bring).orElse(List.of()));
+        long line = lines.holdLine(component.id(), Versions.UPLOADED);
+        long cause = around.causes().add(new Cause.Arrival(component.name(), arrived.number(), arrived.how(), arrived.by()), OptionalLong.empty());
+        long version = versions.arrive(component.id(), new Versions.Outcome(component.name(), arrived.number(), line, versions.count(line) + 1, true, null, null,
+                arrived.bundle(), cause, Optional.empty(),
+                file.deployment().map(recipe -> recipe.deploying(arrived.artifacts().stream().map(Versions.Artifact::name).toList())), file.route(), arrived.artifacts(), arrived.how() + " by " + arrived.by()), arrived.authors());
+        arrived.reports().forEach(report -> around.evidence().keepOfVersion(version, report.kind(), report.digest(), report.summary()));
+        return new Result(version, true);
+    }
+
+    private void checkBundle(Registered component, Arrived arrived, List<String> brings) {
+        if (brings.isEmpty()) {
+            return;
+        }
+        if (arrived.bundle() == null) {
+            throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", brings) + ": send these files too");
+        }
+        List<String> paths = paths(arrived.bundle());
+        List<String> unmet = brings.stream().filter(pattern -> paths.stream().noneMatch(new BranchPattern(pattern)::matches)).toList();
+        if (!unmet.isEmpty()) {
+            throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", unmet) + ", which matches none of the files that came");
+        }
+    }
+
+    private List<String> paths(String bundle) {
+        List<String> paths = new ArrayList<>();
+        try (TarArchiveInputStream tar = new TarArchiveInputStream(bytes.openUnchecked(bundle))) {
+            for (TarArchiveEntry entry = tar.getNextEntry(); entry != null; entry = tar.getNextEntry()) {
+                if (paths.size() > MOST_ENTRIES) {
+                    throw Refusal.tooLarge("the recipe's files are more than " + MOST_ENTRIES);
+                }
+                if (entry.isFile()) {
+                    paths.add(entry.getName());
+                }
+            }
+            return paths;
+        } catch (IOException broken) {
+            throw Refusal.unprocessable("The recipe's files cannot be read", "they should be a tar archive: " + broken.getMessage());
+        }
+    }
+}
