@@ -71,6 +71,18 @@ final class Repository {
         run(work, List.of("git", "pull", "-q", "--ff-only", "origin", "main"));
     }
 
+    /** Any git command in the checkout. */
+    void git(String... arguments) throws IOException, InterruptedException {
+        List<String> command = new ArrayList<>(List.of("git", "-c", "user.name=developer", "-c", "user.email=developer@harbour.example"));
+        command.addAll(List.of(arguments));
+        run(work, command);
+    }
+
+    /** Sets a ref of the repository itself, whatever it is called; no commit removes it. */
+    void raw(String ref, String commit) throws IOException, InterruptedException {
+        run(bare, commit.isEmpty() ? List.of("git", "update-ref", "-d", ref) : List.of("git", "update-ref", ref, commit));
+    }
+
     String head() throws IOException, InterruptedException {
         return run(work, List.of("git", "rev-parse", "HEAD")).strip();
     }

@@ -71,6 +71,8 @@ class Registration {
         if (wanted.repository().isPresent() == wanted.text().isPresent()) {
             throw Refusal.invalid("/repository", "a component has a repository, or else the text of its pipeline file: one of them");
         }
+        // Where the repository does not let us in, nothing is registered.
+        wanted.repository().ifPresent(repository -> mirrors.glance(repository, wanted.credentials().orElse(Credentials.NONE)).listing());
         records.transactions().run(() -> {
             if (mapper.named(wanted.name()).isPresent()) {
                 throw Refusal.conflict("there is a component named " + wanted.name() + " already; " + components.freeName(wanted.name()) + " is free");

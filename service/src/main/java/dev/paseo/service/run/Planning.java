@@ -22,7 +22,9 @@ final class Planning {
         List<RunPlan.Planned> stages = file.stages().stream().map(stage -> new RunPlan.Planned(stage.name(), stage.order().after(),
                 stage.order().afterAny(), stage.order().ifFailed(),
                 stage.variants().stream().map(variant -> variant(file, stage, variant, facts)).toList(), stage.conditions().mayFail())).toList();
-        return RunPlan.of(stages, file.deployment().map(PipelineFile.Recipe::artifacts).orElse(List.of()));
+        // What arrived has its artifacts already; its run looks at them and seals nothing.
+        List<String> needed = start.reason().arrived().isPresent() ? List.of() : file.deployment().map(PipelineFile.Recipe::artifacts).orElse(List.of());
+        return RunPlan.of(stages, needed);
     }
 
     private static RunPlan.Variant variant(PipelineFile file, PipelineFile.Stage stage, Map<String, String> variant, Map<String, Object> facts) {
