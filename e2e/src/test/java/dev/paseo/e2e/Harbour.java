@@ -76,6 +76,7 @@ final class Harbour implements AutoCloseable {
         settings.add("paseo.data=" + folder.resolve("data"));
         settings.add("paseo.allowed-sources=" + folder.resolve("repositories"));
         settings.add("paseo.allowed-stores=" + folder.resolve("drop") + ",http://127.0.0.1:" + storePort);
+        settings.add("paseo.allowed-receivers=http://127.0.0.1:" + storePort);
         settings.add("paseo.poll=1h");
         return settings;
     }

@@ -59,6 +59,8 @@ public final class Commands {
         commands.put("group", () -> group("Groups: join, leave.", new SetUpCommands.JoinGroup(context), new SetUpCommands.LeaveGroup(context)));
         commands.put("agent", () -> group("Agents: enrol, list, drain, return.", new AgentCommands.Enrol(context),
                 new AgentCommands.ListAgents(context), new AgentCommands.Drain(context), new AgentCommands.Return(context)));
+        commands.put("receiver", () -> group("Receivers of events: add, list, messages, resend, stop.", new ReceiverCommands.Add(context),
+                new ReceiverCommands.ListReceivers(context), new ReceiverCommands.Messages(context), new ReceiverCommands.Resend(context), new ReceiverCommands.Stop(context)));
         commands.put("audit", () -> group("The audit trail: verify, list.", new AuditCommands.Verify(context), new AuditCommands.List(context)));
         return commands;
     }

@@ -13,6 +13,7 @@ public enum Action {
     EDIT_ENVIRONMENT("load environments and their rules"),
     SET_SECRET("set values of secrets"),
     ENROL_AGENT("enrol agents"),
+    TELL_OTHERS("name receivers of events and see what they were told"),
     MANAGE_ACCOUNTS("add accounts, groups, roles and tokens of others");
 
     private final String words;

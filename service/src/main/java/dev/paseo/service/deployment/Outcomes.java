@@ -5,6 +5,7 @@ import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.PlaceEffect;
 import dev.paseo.service.agent.WorkBoard;
+import dev.paseo.service.announcement.Announcements;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.clock.ServiceClock;
@@ -32,7 +33,7 @@ class Outcomes {
 
     /** What every change leaves. */
     @Component
-    record Around(AuditTrail audit, Telling telling, ServiceClock clock, Causes causes, Secrets secrets, Json json) {}
+    record Around(AuditTrail audit, Telling telling, ServiceClock clock, Causes causes, Secrets secrets, Json json, Announcements announcements) {}
 
     Outcomes(DeploymentMapper mapper, Environments environments, Versions versions, WorkBoard board, Around around) {
         this.mapper = mapper;
@@ -74,6 +75,8 @@ class Outcomes {
             mapper.replaced(row.replacesId(), around.clock().now());
         }
         mapper.live(place.id(), deployment);
+        Versions.Sealed version = versions.byId(row.versionId());
+        around.announcements().live(place.component(), place.environment(), deployment, version.number(), version.digest(), row.replacesId() != null);
         if (row.kind().equals(Kind.PROMOTION.name().toLowerCase(java.util.Locale.ROOT))
                 && environments.pass(row.versionId(), place.environmentId(), deployment)) {
             versions.firstLive(new Versions.FirstLive(row.versionId(), place.environment(), deployment, row.causeId()));

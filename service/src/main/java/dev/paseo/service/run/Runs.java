@@ -11,6 +11,7 @@ import dev.paseo.core.run.StageState;
 import dev.paseo.core.run.StageStatus;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.agent.WorkBoard;
+import dev.paseo.service.announcement.Announcements;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
@@ -47,7 +48,7 @@ class Runs {
 
     /** What a run's decisions reach. */
     @Component
-    record Ends(WorkBoard board, Versions versions, Components components, Effects effects) {}
+    record Ends(WorkBoard board, Versions versions, Components components, Effects effects, Announcements announcements) {}
 
     /** What every change leaves. */
     @Component
@@ -106,7 +107,11 @@ class Runs {
         }
         String name = row.component() + "#" + row.number();
         around.telling().tell("run", name);
+        if (before.status() == RunStatus.WAITING && after.status() == RunStatus.RUNNING) {
+            ends.announcements().runStarted(row.component(), row.number());
+        }
         if (after.status().ended()) {
+            ends.announcements().runFinished(row.component(), row.number(), row.revision(), word(after.status()), after.reason());
             around.audit().record(AuditTrail.Entry.of("paseo", "run " + word(after.status()), name).because(after.reason().orElse("")));
             ends.effects().add("run " + row.id(), "run " + row.id() + " ended, revision " + row.revision(), RunStarts.ENDED, Long.toString(row.id()));
             ends.effects().add("line " + row.lineId(), "turn after run " + row.id() + " revision " + row.revision(), Lines.KIND, Long.toString(row.lineId()));

@@ -15,6 +15,7 @@ import org.springframework.validation.annotation.Validated;
  * @param data             the folder of bytes, mirrors and keys; all replicas share it
  * @param allowedSources   folders below which {@code file://} repositories may lie, and beginnings of {@code https://} and {@code ssh://} addresses
  * @param allowedStores    beginnings of addresses of the stores that may be watched, and folders below which watched ones may lie
+ * @param allowedReceivers beginnings of addresses that events may be told to
  * @param leaseSeconds     how long an agent's lease lasts without a heartbeat, in seconds
  * @param takeWithin       how long work for a host waits for the host's agent before it fails
  * @param address          where people reach the service; used in links
@@ -22,5 +23,6 @@ import org.springframework.validation.annotation.Validated;
 @Validated
 @ConfigurationProperties("paseo")
 public record Settings(
-        @NotNull Path data, @DefaultValue @NotNull List<String> allowedSources, @DefaultValue @NotNull List<String> allowedStores, @DefaultValue("60") int leaseSeconds,
+        @NotNull Path data, @DefaultValue @NotNull List<String> allowedSources, @DefaultValue @NotNull List<String> allowedStores,
+        @DefaultValue @NotNull List<String> allowedReceivers, @DefaultValue("60") int leaseSeconds,
         @DefaultValue("5m") Duration takeWithin, @DefaultValue("http://127.0.0.1:7600") @NotEmpty String address) {}

@@ -2,8 +2,13 @@ package dev.paseo.service.trigger;
 
 import com.fasterxml.jackson.annotation.JsonProperty;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.signature.StandardWebhooks;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.util.HexFormat;
 import java.util.Optional;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How the hooks of a source that cannot sign our way are read.
@@ -35,5 +40,19 @@ record HookMapping(String header, Scheme scheme, Optional<String> prefix, Option
         if (prefix.filter(text -> text.length() > 40).isPresent()) {
             throw Refusal.invalid("/prefix", "has at most 40 signs");
         }
+    }
+
+    /** Why a request is not to be believed, if so. */
+    Optional<String> doubt(String secret, @Nullable String value, byte[] body) {
+        String before = prefix.orElse("");
+        if (value == null || !value.startsWith(before)) {
+            return Optional.of("it has no header " + header + (before.isEmpty() ? "" : " that begins with " + before));
+        }
+        String expected = switch (scheme) {
+            case HMAC_SHA256 -> HexFormat.of().formatHex(StandardWebhooks.hmac(secret.getBytes(StandardCharsets.UTF_8), new byte[0], body));
+            case SHARED_WORD -> secret;
+        };
+        boolean same = MessageDigest.isEqual(expected.getBytes(StandardCharsets.UTF_8), value.substring(before.length()).getBytes(StandardCharsets.UTF_8));
+        return same ? Optional.empty() : Optional.of("its " + header + " is not ours");
     }
 }

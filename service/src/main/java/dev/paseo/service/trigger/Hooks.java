@@ -9,6 +9,7 @@ import dev.paseo.service.component.HookSecrets;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.signature.StandardWebhooks;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
@@ -45,7 +46,7 @@ class Hooks {
 
     /** A message signed per Standard Webhooks; false where it was here before. */
     boolean believe(Registered component, String id, String timestamp, String signature, byte[] body) {
-        refuse(component, HookSignature.doubt(secrets.of(component), id, timestamp, signature, body, reading.clock().now()));
+        refuse(component, StandardWebhooks.doubt(secrets.of(component), id, timestamp, signature, body, reading.clock().now()));
         if (id.isEmpty() || id.length() > 120) {
             throw Refusal.invalid("/webhook-id", "a message's id has 1 to 120 signs");
         }
@@ -78,7 +79,7 @@ class Hooks {
 
     /** The same for a message that is signed as the component's mapping says. */
     boolean believeMapped(Registered component, HookMapping mapping, Optional<String> header, Optional<String> delivery, byte[] body) {
-        refuse(component, HookSignature.doubt(mapping, secrets.mapped(component), header.orElse(null), body));
+        refuse(component, mapping.doubt(secrets.mapped(component), header.orElse(null), body));
         String id = delivery.filter(text -> !text.isBlank() && text.length() <= 100).orElseGet(() -> Tokens.hash(new String(body, StandardCharsets.ISO_8859_1)));
         return mapper.deliver(component.id(), "mapped " + id, reading.clock().now()) == 1;
     }

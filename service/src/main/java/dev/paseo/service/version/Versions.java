@@ -3,6 +3,7 @@ package dev.paseo.service.version;
 import dev.paseo.core.environment.Route;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.access.Tokens;
+import dev.paseo.service.announcement.Announcements;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
@@ -67,7 +68,7 @@ public class Versions {
 
     /** What follows from sealing. */
     @Component
-    record Aftermath(Effects effects, AuditTrail audit, Telling telling) {}
+    record Aftermath(Effects effects, AuditTrail audit, Telling telling, Announcements announcements) {}
 
     Versions(VersionMapper mapper, Json json, ServiceClock clock, KeptBytes bytes, Aftermath aftermath) {
         this.mapper = mapper;
@@ -106,6 +107,7 @@ public class Versions {
         aftermath.audit().record(AuditTrail.Entry.of("paseo", "version sealed", outcome.component() + " " + outcome.number())
                 .with("digest", row.digest)
                 .with(outcome.commit() == null ? "origin" : "commit", Optional.ofNullable(outcome.commit()).orElse(String.valueOf(outcome.origin()))));
+        aftermath.announcements().sealed(outcome.component(), outcome.number(), row.digest, Optional.ofNullable(outcome.commit()));
         aftermath.telling().tell("version", outcome.component() + " " + outcome.number());
         return row.id;
     }

@@ -1,4 +1,4 @@
-package dev.paseo.service.trigger;
+package dev.paseo.service.signature;
 
 import java.nio.charset.StandardCharsets;
 import java.security.GeneralSecurityException;
@@ -6,21 +6,19 @@ import java.security.MessageDigest;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Base64;
-import java.util.HexFormat;
 import java.util.Optional;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
-import org.jspecify.annotations.Nullable;
 
-/** Signatures of hooks: as Standard Webhooks have them, HMAC-SHA-256 over id, time and body, and as a mapping says. */
-public final class HookSignature {
+/** Signatures as Standard Webhooks have them: HMAC-SHA-256 over id, time and body. */
+public final class StandardWebhooks {
 
     private static final Duration TOLERANCE = Duration.ofMinutes(5);
 
-    private HookSignature() {}
+    private StandardWebhooks() {}
 
     /** Why a request is not to be believed, if so. */
-    static Optional<String> doubt(String secret, String id, String timestamp, String signatures, byte[] body, Instant now) {
+    public static Optional<String> doubt(String secret, String id, String timestamp, String signatures, byte[] body, Instant now) {
         if (!timestamp.matches("[0-9]{1,12}") || Duration.between(Instant.ofEpochSecond(Long.parseLong(timestamp)), now).abs().compareTo(TOLERANCE) > 0) {
             return Optional.of("its time is more than " + TOLERANCE.toMinutes() + " min from ours");
         }
@@ -33,20 +31,6 @@ public final class HookSignature {
         return Optional.of("its signature is not ours");
     }
 
-    /** The same for a hook that is signed as its mapping says. */
-    static Optional<String> doubt(HookMapping mapping, String secret, @Nullable String header, byte[] body) {
-        String prefix = mapping.prefix().orElse("");
-        if (header == null || !header.startsWith(prefix)) {
-            return Optional.of("it has no header " + mapping.header() + (prefix.isEmpty() ? "" : " that begins with " + prefix));
-        }
-        String expected = switch (mapping.scheme()) {
-            case HMAC_SHA256 -> HexFormat.of().formatHex(hmac(secret.getBytes(StandardCharsets.UTF_8), new byte[0], body));
-            case SHARED_WORD -> secret;
-        };
-        boolean same = MessageDigest.isEqual(expected.getBytes(StandardCharsets.UTF_8), header.substring(prefix.length()).getBytes(StandardCharsets.UTF_8));
-        return same ? Optional.empty() : Optional.of("its " + mapping.header() + " is not ours");
-    }
-
     /** The header {@code webhook-signature} of a message. */
     public static String sign(String secret, String id, long seconds, byte[] body) {
         return "v1," + Base64.getEncoder().encodeToString(hmac(key(secret), (id + "." + seconds + ".").getBytes(StandardCharsets.UTF_8), body));
@@ -56,7 +40,8 @@ public final class HookSignature {
         return Base64.getDecoder().decode(secret.replaceFirst("^whsec_", ""));
     }
 
-    private static byte[] hmac(byte[] key, byte[] before, byte[] body) {
+    /** HMAC-SHA-256 of one text after another. */
+    public static byte[] hmac(byte[] key, byte[] before, byte[] body) {
         try {
             Mac mac = Mac.getInstance("HmacSHA256");
             mac.init(new SecretKeySpec(key, "HmacSHA256"));

@@ -1,0 +1,110 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Events told to the demo's small receiver, which checks signatures in its own way. */
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
+class ReceiverTest {
+
+    private static final JsonMapper JSON = new JsonMapper();
+
+    private Harbour harbour;
+    private Path kept;
+
+    @BeforeAll
+    void open() throws Exception {
+        harbour = Harbour.open();
+        kept = harbour.folder.resolve("events");
+    }
+
+    @AfterAll
+    void close() {
+        harbour.close();
+    }
+
+    private Process receiver(String secret) throws IOException {
+        Process process = new ProcessBuilder("python3", Path.of("..").toAbsolutePath().resolve("demo/receiver.py").normalize().toString(),
+                Integer.toString(harbour.storePort), kept.toString()).redirectErrorStream(true).redirectOutput(harbour.folder.resolve("receiver.log").toFile()).start();
+        try (OutputStream in = process.getOutputStream()) {
+            in.write((secret + "\n").getBytes(StandardCharsets.UTF_8));
+        }
+        return process;
+    }
+
+    private List<JsonNode> events() throws IOException {
+        return Files.exists(kept) ? Files.readAllLines(kept).stream().map(JSON::readTree).toList() : List.of();
+    }
+
+    private JsonNode messages() {
+        return harbour.as("admin").get("/api/v1/receivers/harbour-log/messages").good();
+    }
+
+    @Test
+    void eventsAreTriedAgainUntilTheReceiverBelievesThem() throws Exception {
+        String address = "http://127.0.0.1:" + harbour.storePort + "/events";
+        assertEquals(403, harbour.as("developer").post("/api/v1/receivers", Map.of("name", "mine", "address", address)).status());
+        assertEquals(403, harbour.as("admin").post("/api/v1/receivers", Map.of("name", "away", "address", "http://127.0.0.1:1/events")).status());
+        assertEquals(400, harbour.as("admin").post("/api/v1/receivers", Map.of("name", "odd", "address", address, "kinds", List.of("service.deploid"))).status());
+        String secret = harbour.paseo("admin", "receiver", "add", "harbour-log", "--address", address).out().strip();
+        Repository repository = harbour.component();
+        repository.push("developer", "main", Scenario.files());
+        harbour.runEnds(1);
+        Await.until("an attempt failed", () -> messages().path(0).path("attempts").path(0).has("error"));
+        assertEquals("waiting", messages().path(0).path("state").asString());
+
+        Process wrong = receiver("whsec_" + "AAAA".repeat(8));
+        Await.until("it is not believed", () -> messages().toString().contains("\"status\":401"));
+        wrong.destroy();
+        wrong.waitFor();
+        Process right = receiver(secret);
+        try {
+            harbour.liveIn("staging", "1.4.1");
+            Await.until("everything is delivered", () -> {
+                for (JsonNode message : messages()) {
+                    if (!message.path("state").asString().equals("delivered")) {
+                        harbour.as("admin").post("/api/v1/receivers/harbour-log/messages/" + message.path("id").asString("") + "/resend", Map.of()).good();
+                        return false;
+                    }
+                }
+                return messages().size() == 5;
+            });
+            TreeSet<String> types = new TreeSet<>();
+            for (JsonNode event : events()) {
+                types.add(event.path("type").asString());
+                assertEquals(event.path("id"), event.path("data").path("context").path("id"));
+            }
+            assertEquals(new TreeSet<>(List.of("dev.cdevents.artifact.packaged.0.2.0", "dev.cdevents.pipelinerun.finished.0.2.0",
+                    "dev.cdevents.pipelinerun.started.0.2.0", "dev.cdevents.service.deployed.0.2.0")), types);
+            int had = events().size();
+            long first = messages().path(0).path("id").asLong();
+            int attempts = messages().path(0).path("attempts").size();
+            assertEquals(0, harbour.paseo("admin", "receiver", "resend", "harbour-log", Long.toString(first)).code());
+            Await.until("it was sent again", () -> messages().path(0).path("attempts").size() > attempts);
+            assertEquals(had, events().size(), "under the same number, so it counts once");
+            assertTrue(harbour.paseo("admin", "receiver", "messages", "harbour-log").out().contains("answered 204"));
+        } finally {
+            right.destroy();
+        }
+        assertEquals(0, harbour.paseo("admin", "receiver", "stop", "harbour-log").code());
+        int told = messages().size();
+        repository.push("developer", "main", Map.of("note", "after"));
+        harbour.runEnds(2);
+        assertEquals(told, messages().size());
+    }
+}

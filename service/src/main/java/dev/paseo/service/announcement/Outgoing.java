@@ -1,0 +1,125 @@
+package dev.paseo.service.announcement;
+
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.engine.Nudge;
+import dev.paseo.service.secret.Secrets;
+import dev.paseo.service.signature.StandardWebhooks;
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Component;
+
+/**
+ * Delivers what was written down: tried again with growing pauses for a day, then given up and told so. Messages may come
+ * twice and in any order; their id stays the same.
+ */
+@Component
+class Outgoing {
+
+    static final String CHANNEL = "outgoing";
+    private static final Logger LOG = LoggerFactory.getLogger(Outgoing.class);
+    private static final Duration ANSWER = Duration.ofSeconds(10);
+    private static final Duration CLAIM = Duration.ofSeconds(30);
+    private static final Duration DAY = Duration.ofDays(1);
+    private static final List<Duration> PAUSES = List.of(Duration.ofSeconds(2), Duration.ofSeconds(10), Duration.ofSeconds(30), Duration.ofMinutes(2),
+            Duration.ofMinutes(10), Duration.ofMinutes(30), Duration.ofHours(1));
+
+    private final HttpClient http = HttpClient.newBuilder().connectTimeout(ANSWER).followRedirects(HttpClient.Redirect.NEVER).build();
+    private final AnnouncementMapper mapper;
+    private final Secrets secrets;
+    private final ServiceClock clock;
+    private final Nudge nudge;
+
+    Outgoing(AnnouncementMapper mapper, Secrets secrets, ServiceClock clock, Nudge nudge) {
+        this.mapper = mapper;
+        this.secrets = secrets;
+        this.clock = clock;
+        this.nudge = nudge;
+    }
+
+    static String secretName(long receiver) {
+        return "PASEO_RECEIVER_" + receiver;
+    }
+
+    @EventListener
+    void start(ApplicationReadyEvent ready) {
+        Thread.ofVirtual().name("outgoing").start(this::work);
+    }
+
+    private void work() {
+        try (Nudge.Listening listening = nudge.listen(CHANNEL)) {
+            while (!nudge.isClosing()) {
+                try {
+                    deliverDue();
+                } catch (RuntimeException failed) {
+                    LOG.warn("events are not told at the moment: {}", failed.toString());
+                }
+                listening.await(1000);
+            }
+        } catch (InterruptedException stop) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private void deliverDue() {
+        Instant now = clock.now();
+        for (AnnouncementMapper.DueRow due : mapper.due(now)) {
+            if (mapper.claim(due.id(), due.dueAt(), now.plus(CLAIM)) == 1) {
+                Thread.ofVirtual().name("outgoing-" + due.id()).start(() -> deliver(due));
+            }
+        }
+    }
+
+    private void deliver(AnnouncementMapper.DueRow due) {
+        Instant began = clock.now();
+        @Nullable Integer status = null;
+        @Nullable String error = null;
+        try {
+            status = send(due, began);
+        } catch (IOException failed) {
+            error = failed.getMessage() == null ? failed.getClass().getSimpleName() : failed.getMessage();
+        } catch (InterruptedException stop) {
+            Thread.currentThread().interrupt();
+            return;
+        }
+        Instant now = clock.now();
+        mapper.attempted(due.id(), due.tries() + 1, began, (int) Duration.between(began, now).toMillis(), status, error == null ? null : cut(error));
+        if (status != null && status / 100 == 2) {
+            mapper.delivered(due.id(), now);
+            return;
+        }
+        Instant next = now.plus(PAUSES.get(Math.min(due.tries(), PAUSES.size() - 1)));
+        if (next.isAfter(due.createdAt().plus(DAY)) || status != null && status == 410) {
+            mapper.gaveUp(due.id(), now);
+            LOG.warn("gave up on message {} to {}", due.message(), due.address());
+        } else {
+            mapper.again(due.id(), next);
+        }
+    }
+
+    private int send(AnnouncementMapper.DueRow due, Instant now) throws IOException, InterruptedException {
+        byte[] body = due.body().getBytes(StandardCharsets.UTF_8);
+        long seconds = now.getEpochSecond();
+        String secret = secrets.value(secretName(due.receiverId()), 0).orElseThrow(() -> new IOException("the receiver has no secret"));
+        HttpRequest request = HttpRequest.newBuilder(URI.create(due.address())).timeout(ANSWER)
+                .header("Content-Type", "application/cloudevents+json; charset=utf-8").header("webhook-id", due.message())
+                .header("webhook-timestamp", Long.toString(seconds)).header("webhook-signature", StandardWebhooks.sign(secret, due.message(), seconds, body))
+                .POST(HttpRequest.BodyPublishers.ofByteArray(body)).build();
+        return http.send(request, HttpResponse.BodyHandlers.discarding()).statusCode();
+    }
+
+    private static String cut(String text) {
+        return text.length() > 500 ? text.substring(0, 500) : text;
+    }
+}
