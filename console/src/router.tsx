@@ -14,6 +14,7 @@ export const router = createBrowserRouter([
       { path: "/components", lazy: page(() => import("./pages/components/Components")) },
       { path: "/components/:name", lazy: page(() => import("./pages/components/Component")) },
       { path: "/components/:name/pipeline", lazy: page(() => import("./pages/pipeline/Pipeline")) },
+      { path: "/chain", lazy: page(() => import("./pages/chain/Chain")) },
       { path: "/bring-in", lazy: page(() => import("./pages/bring-in/BringIn")) },
       { path: "/runs/:component/:number", lazy: page(() => import("./pages/run/Run")) },
       { path: "/versions/:component/:number", lazy: page(() => import("./pages/version/Version")) },

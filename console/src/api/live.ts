@@ -3,12 +3,12 @@ import { useEffect, useState } from "react";
 
 /** Which questions an event of each kind makes old. */
 const OLD: Record<string, string[]> = {
-  run: ["run", "runs", "whereabouts"],
+  run: ["run", "runs", "whereabouts", "chain", "consequences"],
   step: ["run", "deployment"],
-  push: ["pushes", "runs", "component"],
+  trigger: ["events", "runs", "component", "stores", "chain", "consequences"],
   version: ["version", "whereabouts"],
-  deployment: ["deployment", "version", "whereabouts"],
-  whereabouts: ["whereabouts", "version", "deployment"],
+  deployment: ["deployment", "version", "whereabouts", "consequences"],
+  whereabouts: ["whereabouts", "version", "deployment", "chain", "consequences"],
   environment: ["whereabouts", "deployment"],
   component: ["whereabouts", "component"],
   agent: ["agents"],

@@ -38,10 +38,24 @@ export const componentRuns = (component: string, limit = 8) =>
     queryFn: () => need(api.GET("/api/v1/components/{component}/runs", { params: { path: { component }, query: { limit } } })),
   });
 
-export const pushes = (name: string) =>
+export const triggerEvents = (name: string) =>
   queryOptions({
-    queryKey: ["pushes", name],
-    queryFn: () => need(api.GET("/api/v1/components/{name}/pushes", { params: { path: { name } } })),
+    queryKey: ["events", name],
+    queryFn: () => need(api.GET("/api/v1/components/{name}/events", { params: { path: { name } } })),
+  });
+
+export const stores = (name: string) =>
+  queryOptions({ queryKey: ["stores", name], queryFn: () => need(api.GET("/api/v1/components/{name}/stores", { params: { path: { name } } })) });
+
+export const source = (name: string) =>
+  queryOptions({ queryKey: ["source", name], queryFn: () => need(api.GET("/api/v1/components/{name}/source", { params: { path: { name } } })) });
+
+export const chain = () => queryOptions({ queryKey: ["chain"], queryFn: () => need(api.GET("/api/v1/chain")) });
+
+export const consequences = (name: string, id: number) =>
+  queryOptions({
+    queryKey: ["consequences", name, id],
+    queryFn: () => need(api.GET("/api/v1/components/{name}/events/{id}/consequences", { params: { path: { name, id } } })),
   });
 
 export const evidence = (component: string, number: number) =>

@@ -36,6 +36,7 @@ function Rail() {
       <nav aria-label="Pages">
         <Page to="/" also={["/deployments/"]}>Whereabouts{needs > 0 && <b className="count" aria-label={`${needs} need you`}>{needs}</b>}</Page>
         <Page to="/components" also={["/components/", "/bring-in", "/runs/", "/versions/"]}>Components</Page>
+        <Page to="/chain" also={[]}>Chain</Page>
       </nav>
       <div className="tools">
         <button type="button" className="icon" onClick={flipTheme} aria-label={theme === "dark" ? "Light theme" : "Dark theme"}>

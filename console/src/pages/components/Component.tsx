@@ -3,9 +3,11 @@ import { ExternalLink, FilePen, Play } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
-import { badge, component as componentQuery, componentRuns, pipeline } from "../../api/queries";
+import { badge, component as componentQuery, componentRuns, pipeline, source } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
-import { Runs, Nothing } from "./Runs";
+import { Events } from "./Events";
+import { Runs } from "./Runs";
+import { Stores } from "./Stores";
 
 type View = Schemas["ComponentView"];
 
@@ -26,11 +28,14 @@ export default function Component() {
       </div>
       {view.problems.length > 0 && <p className="run-reason bad">{view.file} of {view.mainBranch}, line {view.problems[0]?.line}: {view.problems[0]?.message}{view.problems.length > 1 && ` (and ${view.problems.length - 1} more)`}</p>}
       <div className="run-columns">
-        <section className="component sheet">
-          {runs.data && runs.data.length > 0 && <Runs name={name} runs={runs.data} />}
-          {runs.data?.length === 0 && <p className="quiet">No run yet. Push to a branch that the pipeline file names, or: paseo start {name}</p>}
-          <Nothing name={name} />
-        </section>
+        <div className="run-main">
+          <section className="component sheet">
+            {runs.data && runs.data.length > 0 && <Runs name={name} runs={runs.data} />}
+            {runs.data?.length === 0 && <p className="quiet">{view.repository ? `No run yet. Push to a branch that the pipeline file names, or: paseo start ${name}` : "Its versions are built elsewhere and arrive here; none has started a run."}</p>}
+          </section>
+          <Stores name={name} />
+          <Events name={name} />
+        </div>
         <Side view={view} />
       </div>
     </>
@@ -40,11 +45,13 @@ export default function Component() {
 function Side({ view }: { view: View }) {
   const branches = Object.entries(view.heads);
   const image = useQuery(badge(view.name));
+  const reached = useQuery(source(view.name));
   return (
     <aside className="run-side">
-      <Start view={view} />
+      {view.repository && <Start view={view} />}
       <h2>Branches</h2>
-      {branches.length === 0 && <p className="quiet">The repository has no branch yet.</p>}
+      {branches.length === 0 && <p className="quiet">{view.repository ? "The repository has no branch yet." : "No repository; its pipeline file is kept here."}</p>}
+      {reached.data?.error && <p className="bad" role="alert">The repository does not answer: {reached.data.error}</p>}
       <ul className="plain">{branches.slice(0, 20).map(([branch, commit]) => <li key={branch}><Link to={`/components/${view.name}/pipeline?branch=${encodeURIComponent(branch)}`}>{branch}</Link> <code>{commit.slice(0, 8)}</code></li>)}</ul>
       <p className="quiet">Trusted: {view.trusted.join(", ") || "none"}. Allowed: {view.allowed.join(", ") || "none more"}.</p>
       {view.sources.length > 0 && <p className="quiet">May take from {view.sources.map((source) => `${source.name}${source.allBranches ? "" : " (trusted branches)"}`).join(", ")}.</p>}

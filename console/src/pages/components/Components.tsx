@@ -3,9 +3,10 @@ import { Plus } from "lucide-react";
 import { Link } from "react-router";
 import { componentRuns, whereabouts } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
-import { Nothing, Runs } from "./Runs";
+import { Nothing } from "./Events";
+import { Runs } from "./Runs";
 
-/** Every component with its newest runs, and the pushes that started nothing, with the reason. */
+/** Every component with its newest runs, and what started nothing, with the reason. */
 export default function Components() {
   const where = useQuery(whereabouts());
   if (where.isPending) return <Loading />;
@@ -14,7 +15,7 @@ export default function Components() {
     <>
       <title>Components · Paseo</title>
       <div className="title-line">
-        <h1>Components</h1><p>Their newest runs, and what pushes led to.</p>
+        <h1>Components</h1><p>Their newest runs, and why others did not start.</p>
         <div className="title-action"><Link className="btn" to="/bring-in"><Plus size={16} />Bring in a component</Link></div>
       </div>
       {where.data.rows.length === 0 && <p className="empty">No component yet. <Link to="/bring-in">Bring in the first one</Link>: point at its repository, and a first pipeline file is drafted.</p>}

@@ -1,6 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { pushes } from "../../api/queries";
 import type { Schemas } from "../../api/client";
 import { StateWord } from "../../design/Glyph";
 import { workState } from "../../design/states";
@@ -29,18 +27,3 @@ export function Runs({ name, runs }: { name: string; runs: Schemas["RunSummary"]
   );
 }
 
-/** The newest pushes that started nothing, with the reason. */
-export function Nothing({ name }: { name: string }) {
-  const seen = useQuery(pushes(name));
-  const nothing = seen.data?.filter((push) => push.reason).slice(0, 3) ?? [];
-  if (nothing.length === 0) return null;
-  return (
-    <ul className="nothing">
-      {nothing.map((push) => (
-        <li key={push.commit + push.seenAt}>
-          <At time={push.seenAt} /> <code>{push.commit.slice(0, 7)}</code> to {push.branch} started nothing: {push.reason}
-        </li>
-      ))}
-    </ul>
-  );
-}

@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
-import { layout, NODE, type GraphNode } from "../run/graph";
+import { layout, NODE, type GraphNode } from "../../design/graph";
 
 type PlanView = Schemas["PlanView"];
 

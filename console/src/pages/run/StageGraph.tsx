@@ -6,7 +6,7 @@ import { WalkRow, type Stop } from "../../design/Walk";
 import { Lozenge } from "../../design/parts";
 import { workState } from "../../design/states";
 import { lengthOf, useNow } from "../../design/time";
-import { layout, NODE, type Edge } from "./graph";
+import { layout, NODE, type Edge } from "../../design/graph";
 import { nodesOf, spanOf, type Stage, type StageNode } from "./stages";
 
 type View = Schemas["RunView"];

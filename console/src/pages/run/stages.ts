@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import type { GraphNode } from "./graph";
+import type { GraphNode } from "../../design/graph";
 
 export type Stage = Schemas["StageView"];
 

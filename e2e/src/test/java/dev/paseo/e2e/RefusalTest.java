@@ -195,8 +195,9 @@ class RefusalTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "file:///etc                 | 403 | is not below a folder from which components may come",
-        "https://harbour.example/x   | 400 | a repository is given as file:///path",
+        "file:///etc                 | 403 | is not below a place from which components may come",
+        "https://harbour.example/x   | 403 | is not below a place from which components may come",
+        "http://harbour.example/x    | 400 | a repository is given as file:///path",
         "file:///nowhere/at/all.git  | 400 | there is no folder"})
     void aComponentFromOutsideTheAllowedFolders(String repositoryUrl, int status, String reason) {
         Client.Answer refused = harbour.as("release-engineer").post("/api/v1/components", Map.of("name", "intruder", "repository", repositoryUrl,
@@ -229,7 +230,7 @@ class RefusalTest {
         long now = Instant.now().getEpochSecond();
         assertEquals(401, hook("msg_forged", now, Base64.getEncoder().encodeToString("not the key".getBytes(StandardCharsets.UTF_8)), "{}").statusCode());
         assertEquals(401, hook("msg_old", now - 3600, key, "{}").statusCode());
-        assertEquals("Paseo saw no branch that moved.\n", hook("msg_good", now, key, "{}").body());
+        assertEquals("Paseo saw no branch or tag that moved.\n", hook("msg_good", now, key, "{}").body());
         assertTrue(hook("msg_good", now, key, "{}").body().startsWith("Paseo had this message before"));
         assertEquals(400, hook("msg_garbage", now, key, "not json").statusCode());
         assertEquals(413, hook("msg_huge", now, key, "x".repeat(2 << 20)).statusCode());

@@ -97,7 +97,7 @@ class SourcesTest {
         assertTrue(unpinned.status() == 400 && unpinned.detail().contains("known_hosts"), unpinned.toString());
         String other = ssh.hostKeys().replaceAll("[A-Za-z0-9+/]{8}\\n$", "AAAAAAAA\n");
         Client.Answer changed = register("moored", url, Map.of("key", ssh.key(), "hostKeys", other));
-        assertTrue(changed.status() == 503 && changed.detail().contains("git fetch failed"), changed.toString());
+        assertTrue(changed.status() == 503 && changed.detail().contains("the host shows another key"), changed.toString());
         assertEquals(201, register("moored", url, Map.of("key", ssh.key(), "hostKeys", ssh.hostKeys())).status());
         repository.push("developer", "main", Map.of("paseo.yaml", StartingTest.pipeline("moored", "- push: [main]")));
         Await.until("a poll found the push", () -> runs("moored") == 1);

@@ -15,7 +15,7 @@ import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.settings.Settings;
-import dev.paseo.service.source.Credentials;
+import dev.paseo.service.source.SourceAccess;
 import java.security.SecureRandom;
 import java.time.Instant;
 import java.util.Base64;
@@ -114,7 +114,7 @@ class ReceiverController {
         if (!request.address().matches("https?://[A-Za-z0-9.-]+(:[0-9]{1,5})?(/[A-Za-z0-9._~/-]*)?") || request.address().length() > 500) {
             throw Refusal.invalid("/address", "should be an address such as https://host/path; got '" + request.address() + "'");
         }
-        if (settings.allowedReceivers().stream().noneMatch(allowed -> Credentials.beginsWith(request.address(), allowed))) {
+        if (settings.allowedReceivers().stream().noneMatch(allowed -> SourceAccess.beginsWith(request.address(), allowed))) {
             throw Refusal.notAllowed(request.address() + " is not below an address that may be told; an operator sets them in paseo.allowed-receivers");
         }
         request.kinds().orElse(List.of()).stream().filter(kind -> !Announcements.KINDS.contains(kind)).findFirst().ifPresent(kind -> {

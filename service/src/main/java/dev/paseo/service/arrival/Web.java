@@ -5,7 +5,7 @@ import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
-import dev.paseo.service.source.Credentials;
+import dev.paseo.service.source.SourceAccess;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.URI;
@@ -54,7 +54,7 @@ class Web {
     }
 
     void allow(String address) {
-        if (settings.allowedStores().stream().noneMatch(allowed -> Credentials.beginsWith(address, allowed))) {
+        if (settings.allowedStores().stream().noneMatch(allowed -> SourceAccess.beginsWith(address, allowed))) {
             throw Refusal.notAllowed(address + " is not below an address that may be watched; an operator sets them in paseo.allowed-stores");
         }
     }

@@ -30,11 +30,11 @@ class ChainController {
     private static final int MOST_CHANGES = 30;
 
     /** The newest run of a component's main branch. */
-    record NewestView(long number, String status, String version, String commitSummary, Instant at) {}
+    record NewestRunView(long number, String status, String version, String commitSummary, Instant at) {}
 
     record LiveInView(String environment, String version) {}
 
-    record MemberView(String component, Optional<NewestView> newest, List<LiveInView> live) {}
+    record MemberView(String component, Optional<NewestRunView> newest, List<LiveInView> live) {}
 
     /**
      * What last happened upstream, and what the downstream component made of it.
@@ -71,7 +71,7 @@ class ChainController {
         Map<String, ChainMapper.NewestRow> newest = mapper.newest().stream().collect(Collectors.toMap(ChainMapper.NewestRow::component, row -> row, (one, other) -> one));
         Map<String, List<ChainMapper.LiveRow>> live = mapper.live().stream().collect(Collectors.groupingBy(ChainMapper.LiveRow::component));
         List<MemberView> members = components.all().stream().map(each -> new MemberView(each.name(),
-                Optional.ofNullable(newest.get(each.name())).map(row -> new NewestView(row.number(), row.status(), row.version(), row.commitSummary(), row.at())),
+                Optional.ofNullable(newest.get(each.name())).map(row -> new NewestRunView(row.number(), row.status(), row.version(), row.commitSummary(), row.at())),
                 live.getOrDefault(each.name(), List.of()).stream().map(row -> new LiveInView(row.environment(), row.version())).toList())).toList();
         return new ChainView(members, edges(), mapper.changes(MOST_CHANGES).stream()
                 .map(row -> new ChangeView(row.id(), row.component(), row.sentence(), row.at())).toList());

@@ -9,7 +9,7 @@ import dev.paseo.language.file.Variants;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.source.Credentials;
+import dev.paseo.service.source.SourceAccess;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.source.Mirrors;
 import java.io.IOException;
@@ -61,7 +61,7 @@ class PipelineController {
 
     record CheckView(List<Problem> problems, List<Problem> warnings, Optional<PlanView> plan, KnownNames known) {}
 
-    record DraftRequest(String component, String repository, Optional<String> branch, Optional<Credentials> credentials) {}
+    record DraftRequest(String component, String repository, Optional<String> branch, Optional<SourceAccess> credentials) {}
 
     /** A drafted text; {@code free} is another name where the wanted one is taken. */
     record DraftView(String branch, String commit, boolean there, String text, Optional<String> free) {}
@@ -140,7 +140,7 @@ class PipelineController {
     @PostMapping("/drafts")
     DraftView draft(@AuthenticationPrincipal Person person, @RequestBody DraftRequest request) {
         Permission.require(person, Action.REGISTER_COMPONENT);
-        Mirror mirror = mirrors.glance(request.repository(), request.credentials().orElse(Credentials.NONE));
+        Mirror mirror = mirrors.glance(request.repository(), request.credentials().orElse(SourceAccess.NONE));
         mirror.fetch();
         Map<String, String> heads = mirror.heads();
         String branch = request.branch().orElseGet(() -> heads.containsKey("main") || heads.isEmpty() ? "main" : heads.keySet().iterator().next());

@@ -9,7 +9,7 @@ import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
-import dev.paseo.service.source.Credentials;
+import dev.paseo.service.source.SourceAccess;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.source.Mirrors;
 import java.util.LinkedHashMap;
@@ -34,7 +34,7 @@ class Registration {
      * @param openSources those whose artifacts all of its branches may take
      * @param links   to dashboards, the runbook and the like: title to address
      */
-    record NewComponent(String name, Optional<String> repository, Optional<String> text, Optional<Credentials> credentials, Optional<String> file, Optional<String> mainBranch,
+    record NewComponent(String name, Optional<String> repository, Optional<String> text, Optional<SourceAccess> credentials, Optional<String> file, Optional<String> mainBranch,
             List<String> trusted, List<String> allowed, List<String> secrets, Optional<List<String>> sources,
             Optional<List<String>> openSources, Optional<Map<String, String>> links) {}
 
@@ -66,13 +66,13 @@ class Registration {
         }
         wanted.repository().ifPresent(repository -> {
             mirrors.allow(repository);
-            wanted.credentials().orElse(Credentials.NONE).check(repository);
+            wanted.credentials().orElse(SourceAccess.NONE).check(repository);
         });
         if (wanted.repository().isPresent() == wanted.text().isPresent()) {
             throw Refusal.invalid("/repository", "a component has a repository, or else the text of its pipeline file: one of them");
         }
         // Where the repository does not let us in, nothing is registered.
-        wanted.repository().ifPresent(repository -> mirrors.glance(repository, wanted.credentials().orElse(Credentials.NONE)).listing());
+        wanted.repository().ifPresent(repository -> mirrors.glance(repository, wanted.credentials().orElse(SourceAccess.NONE)).listing());
         records.transactions().run(() -> {
             if (mapper.named(wanted.name()).isPresent()) {
                 throw Refusal.conflict("there is a component named " + wanted.name() + " already; " + components.freeName(wanted.name()) + " is free");

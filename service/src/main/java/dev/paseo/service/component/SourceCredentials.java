@@ -2,7 +2,7 @@ package dev.paseo.service.component;
 
 import dev.paseo.service.database.Json;
 import dev.paseo.service.secret.Secrets;
-import dev.paseo.service.source.Credentials;
+import dev.paseo.service.source.SourceAccess;
 import java.util.OptionalLong;
 import org.springframework.stereotype.Component;
 
@@ -20,11 +20,11 @@ class SourceCredentials {
         this.json = json;
     }
 
-    Credentials of(long component) {
-        return secrets.value(NAME, component).map(text -> json.read(text, Credentials.class)).orElse(Credentials.NONE);
+    SourceAccess of(long component) {
+        return secrets.value(NAME, component).map(text -> json.read(text, SourceAccess.class)).orElse(SourceAccess.NONE);
     }
 
-    void keep(long component, Credentials credentials) {
+    void keep(long component, SourceAccess credentials) {
         secrets.set(NAME, json.write(credentials), component, 0, OptionalLong.empty());
     }
 }

@@ -101,7 +101,8 @@ final class Git {
                 }
                 if (process.exitValue() != 0) {
                     String said = Files.readString(errors, StandardCharsets.ISO_8859_1).strip();
-                    throw new Failed("git " + verb + " failed: " + said.substring(Math.max(0, said.length() - 400)));
+                    throw new Failed(said.contains("Host key verification failed") ? "the host shows another key than those that were named for it"
+                            : "git " + verb + " failed: " + said.substring(Math.max(0, said.length() - 400)));
                 }
             } catch (InterruptedException stop) {
                 process.destroyForcibly();

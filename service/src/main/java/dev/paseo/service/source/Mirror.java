@@ -50,10 +50,10 @@ public final class Mirror {
 
     private final Path folder;
     private final String repository;
-    private final Supplier<Credentials> credentials;
+    private final Supplier<SourceAccess> credentials;
     private final ReentrantLock fetching = new ReentrantLock();
 
-    Mirror(Path folder, String repository, Supplier<Credentials> credentials) {
+    Mirror(Path folder, String repository, Supplier<SourceAccess> credentials) {
         this.folder = folder;
         this.repository = repository;
         this.credentials = credentials;

@@ -20,19 +20,19 @@ public class Mirrors {
     }
 
     /** The mirror of a repository, kept under the first component that came with it. */
-    public Mirror of(long first, String repository, Supplier<Credentials> credentials) {
+    public Mirror of(long first, String repository, Supplier<SourceAccess> credentials) {
         return mirrors.computeIfAbsent(first,
                 id -> new Mirror(settings.data().resolve("mirrors").toAbsolutePath().resolve(id + ".git"), repository, credentials));
     }
 
     /** A mirror of a repository that no component has yet, to look at what is in it. */
-    public Mirror glance(String repository, Credentials credentials) {
+    public Mirror glance(String repository, SourceAccess credentials) {
         allow(repository);
         String name = UUID.nameUUIDFromBytes(repository.getBytes(StandardCharsets.UTF_8)).toString();
         return new Mirror(settings.data().resolve("glances").toAbsolutePath().resolve(name + ".git"), repository, () -> credentials);
     }
 
     public void allow(String repository) {
-        Credentials.allow(settings, repository);
+        SourceAccess.allow(settings, repository);
     }
 }

@@ -32,10 +32,10 @@ import org.jspecify.annotations.Nullable;
  * @param key       for ssh: the private key
  * @param hostKeys  for ssh: lines of a known_hosts file; no other key of the host is accepted
  */
-public record Credentials(Optional<String> name, Optional<String> password, Optional<String> authority, Optional<String> key,
+public record SourceAccess(Optional<String> name, Optional<String> password, Optional<String> authority, Optional<String> key,
         Optional<String> hostKeys) {
 
-    public static final Credentials NONE = new Credentials(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
+    public static final SourceAccess NONE = new SourceAccess(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
 
     private static final Pattern PRIVATE_KEY = Pattern.compile("-----BEGIN [A-Z ]*PRIVATE KEY-----[A-Za-z0-9+/=\\s]+-----END [A-Z ]*PRIVATE KEY-----\\s*");
     private static final Pattern HOST_KEYS = Pattern.compile("([^\\s|@#-][^\\s]* (ssh-ed25519|ssh-rsa|ecdsa-sha2-nistp(256|384|521)) [A-Za-z0-9+/=]+( [^\\n]*)?\\n?)+");
@@ -57,7 +57,7 @@ public record Credentials(Optional<String> name, Optional<String> password, Opti
         if (!repository.startsWith("https://") && (name.isPresent() || password.isPresent() || authority.isPresent())) {
             throw Refusal.invalid("/credentials", "a name, a password and an authority are for https:// repositories");
         }
-        authority.ifPresent(Credentials::checkAuthority);
+        authority.ifPresent(SourceAccess::checkAuthority);
         if (name.filter(text -> text.contains(":") || text.contains("\n")).isPresent() || password.filter(text -> text.contains("\n")).isPresent()) {
             throw Refusal.invalid("/credentials", "a name has no colon, and neither it nor the password has a line break");
         }

@@ -1,6 +1,6 @@
 import dagre from "@dagrejs/dagre";
 
-/** A stage as a graph draws it. */
+/** A stage, or a component, as a graph draws it. */
 export interface GraphNode {
   key: string;
   after: string[];
@@ -20,6 +20,8 @@ export interface Edge {
   kind: "after" | "any" | "failed";
   /** An SVG path in the quay's hand: straight ways with round corners. */
   path: string;
+  /** Just before its end. */
+  tip: { x: number; y: number };
 }
 
 export interface Layout<T extends GraphNode> {
@@ -59,7 +61,8 @@ export function layout<T extends GraphNode>(nodes: T[]): Layout<T> {
   const columns = [...new Set(placed.map((each) => each.x + NODE.width / 2))];
   const ways = edges.map((edge): Edge => {
     const bends = (graph.edge(edge.from, edge.to) as { points: Point[] }).points.map(shifted).filter((point) => columns.some((x) => Math.abs(x - point.x) < 2));
-    return { ...edge, path: way([shifted(at(edge.from)), ...bends, shifted(at(edge.to))]) };
+    const end = shifted(at(edge.to));
+    return { ...edge, path: way([shifted(at(edge.from)), ...bends, end]), tip: { x: end.x - NODE.width / 2, y: end.y } };
   });
   const { width = 0, height = 0 } = graph.graph();
   return { nodes: placed, edges: ways, width: Math.max(0, width - left), height };

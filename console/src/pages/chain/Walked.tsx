@@ -1,0 +1,55 @@
+import { Link } from "react-router";
+import { StateWord } from "../../design/Glyph";
+import { deploymentState, workState } from "../../design/states";
+import { At, exactOf, lengthOf, useNow } from "../../design/time";
+import { rowsOf, spanOf, stretchesOf, sums, type Led, type Row, type Stretch } from "./chain";
+
+const KINDS: [Stretch["kind"], string][] = [["waiting", "waiting (its turn, a gate)"], ["queueing", "queueing (for agents)"], ["working", "working"]];
+
+const length = (millis: number) => lengthOf(new Date(0).toISOString(), new Date(millis));
+
+/** One change's walk through all components as one picture: what led to what, and where the time went. */
+export function Walked({ sentence, at, tree }: { sentence: string; at: string; tree: Led[] }) {
+  const now = useNow();
+  const rows = rowsOf(tree);
+  if (rows.length === 0) return <p className="empty">{sentence} led to nothing.</p>;
+  const span = spanOf(rows, now.getTime());
+  const sum = sums(rows);
+  return (
+    <section className="sheet walked" aria-label={`What ${sentence} led to`}>
+      <header><h2>{sentence}</h2><span className="quiet"><At time={at} />, {length(span.to - span.from)} in all</span>
+        <span className="walked-key">{KINDS.map(([kind, words]) => <span key={kind}><i className={`bar ${kind}`} /> {words} {length(sum[kind])}</span>)}</span></header>
+      <div className="table-scroll" tabIndex={0} role="region" aria-label="Runs and deployments, in the order in which one led to another">
+        <table>
+          <thead><tr><th>What</th><th>State</th><th>Version</th><th className="axis">Where the time went</th></tr></thead>
+          <tbody>{rows.map((row, at) => <Line key={`${row.led.kind} ${row.led.component} ${row.led.number ?? at}`} row={row} span={span} />)}</tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+function Line({ row: { led, depth }, span }: { row: Row; span: { from: number; to: number } }) {
+  const indent = { paddingLeft: 8 + depth * 18 };
+  if (led.kind === "nothing") {
+    return <tr className="not-started"><td style={indent}>{led.component}</td><td colSpan={3}><span className="quiet">no run started ({led.where}):</span> {led.reason}</td></tr>;
+  }
+  const run = led.kind === "run";
+  const state = run ? workState(led.status) : deploymentState(led.status);
+  const to = run ? `/runs/${led.component}/${led.number}` : `/deployments/${led.number}`;
+  return (
+    <tr>
+      <td style={indent}><Link to={to}>{run ? `${led.component}#${led.number}` : `into ${led.where}`}</Link>{run && led.where !== "main" && <span className="quiet"> on {led.where}</span>}</td>
+      <td title={led.reason}><StateWord state={state} /></td>
+      <td className="v">{led.version}</td>
+      <td className="axis">
+        <div className="lane" title={`${exactOf(led.at)}${led.spent ? `; waiting ${length(led.spent.waiting)}, queueing ${length(led.spent.queueing)}, working ${length(led.spent.working)}` : ""}`}>
+          {stretchesOf(led, span).map((stretch) => (
+            <i key={stretch.kind} className={`bar ${stretch.kind}`} style={{ left: `${stretch.from * 100}%`, width: `max(3px, ${stretch.width * 100}%)` }} />
+          ))}
+        </div>
+        {(led.used.length > 0 || led.kept > 0) && <span className="quiet used">not built again: {[...led.used.map((each) => `${each.component} ${each.version}`), ...(led.kept > 0 ? [`${led.kept} ${led.kept === 1 ? "stage" : "stages"} began with kept folders`] : [])].join(", ")}</span>}
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,30 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { stores } from "../../api/queries";
+import { At } from "../../design/time";
+
+/** The stores that are watched, and what was seen in them. */
+export function Stores({ name }: { name: string }) {
+  const watched = useQuery(stores(name));
+  if (!watched.data || watched.data.length === 0) return null;
+  return (
+    <section className="component sheet events">
+      <header><h2>Watched stores</h2></header>
+      {watched.data.map((store) => (
+        <div key={store.id} className="store">
+          <p><b>{store.where.kind}</b> <code className="wrap">{store.where.address}{store.where.name && ` ${store.where.name}`} {store.where.pattern}</code>{" "}
+            <span className="quiet">{store.error ? "" : store.lookedAt ? <>looked at <At time={store.lookedAt} /></> : "not looked at yet"}</span></p>
+          {store.error && <p className="bad" role="alert">{store.error}</p>}
+          <ul>
+            {store.sightings.slice(0, 8).map((seen) => (
+              <li key={seen.name}>
+                <At time={seen.seenAt} /> {seen.version ? <Link className="v" to={`/versions/${name}/${seen.version}`}>{seen.version}</Link> : <b>{seen.name}</b>}{" "}
+                <code title={seen.digest}>{seen.digest.replace(/^sha256:/, "").slice(0, 12)}</code> {seen.reason && <span className={seen.version ? "warn" : "quiet"}>{seen.reason}</span>}
+              </li>
+            ))}
+          </ul>
+        </div>
+      ))}
+    </section>
+  );
+}
