@@ -48,6 +48,7 @@ component() {
     git init -q --bare --initial-branch=main "$bare"
     git_as developer clone -q "$bare" "$demo/work/$name" 2>/dev/null
     cp -R "$root/demo/scenario/$name/." "$demo/work/$name/"
+    with_ports "$root/demo/scenario/$name/paseo.yaml" >"$demo/work/$name/paseo.yaml"
     printf 'Kept by the harbour authority.\n' >"$demo/work/$name/README"
     as release-engineer component register "$name" --repository "file://$bare" --trusted main "$@" >&2
     as release-engineer component hook "$name" >"$bare/hooks/post-receive"
@@ -69,6 +70,15 @@ sealed() { paseo show "$1" "$2"; }
 # ended COMPONENT NUMBER: waits until the run has, however it did.
 ended() { paseo watch "$1#$2" >/dev/null || true; }
 
+# archive VERSION: builds the berth planner at the yard, which Paseo knows nothing of.
+archive() {
+    yard=$demo/work/yard
+    mkdir -p "$yard/berth-planner"
+    cp "$root"/demo/scenario/berth-planner/yard/* "$yard/berth-planner/"
+    echo "$1" >"$yard/berth-planner/version.txt"
+    tar -czf "$yard/berth-planner-$1.tgz" -C "$yard/berth-planner" .
+}
+
 # promote COMPONENT VERSION: requests it into production; prints the deployment's number.
 promote() {
     as release-engineer promote "$1" "$2" --to production --output json | python3 -c 'import json, sys; print(json.load(sys.stdin)["id"])'
@@ -78,17 +88,22 @@ history() {
     export PASEO_SERVICE=release-engineer
     rm -rf "$demo/work"
     mkdir -p "$demo/work"
-    say "bringing in tide-model, tide-api and quay-board"
+    say "bringing in the components"
     component tide-model --link "Runbook=https://harbour.example/runbooks/tide-model"
     component tide-api --allowed 'season/*' --secret DATA_KEY --open-source tide-model \
         --link "Runbook=https://harbour.example/runbooks/tide-api" --link "Dashboard=https://harbour.example/dashboards/tide-api"
     component quay-board
-    sed_ports
+    component tide-check
+    as release-engineer component register berth-planner --pipeline "$root/demo/scenario/berth-planner/paseo.yaml" --trusted main >&2
+    (umask 077 && as admin receiver add harbour-log --address "http://127.0.0.1:$((port + 95))/events" >"$demo/receiver.secret")
+    receiver
+    with_ports "$root/demo/scenario/environments.yaml" >"$demo/environments.yaml"
     as admin environment load "$demo/environments.yaml" >/dev/null
     for environment in test staging production; do
         word | as admin secret set DATA_KEY --component tide-api --environment $environment >/dev/null
     done
     say "first commits: built once, then test and staging"
+    commit tide-check "Ask staging for today's tides"
     commit tide-model "Predict tides from harmonic constituents"
     await 120 "tide-model 2.8.1" sealed tide-model 2.8.1
     commit tide-api "Serve tide predictions over HTTP"
@@ -126,15 +141,32 @@ history() {
     paseo start tide-api --param verbose=true --up-to test >/dev/null
     paseo cancel tide-api#5 >/dev/null
     ended tide-api 5
+    say "the berth planner arrives: published by hand, and seen in the registry"
+    archive 2.3.0
+    paseo publish berth-planner 2.3.0 "$demo/work/yard/berth-planner-2.3.0.tgz" --author yard@harbour.example >/dev/null
+    paseo component watch berth-planner --registry "$registry" --name harbour/berth-planner --pattern "2.*" --existing >/dev/null
+    await 60 "berth-planner 2.3.0 in staging" live berth-planner 2.3.0 staging
+    archive 2.4.0
+    python3 "$root/demo/push-to-registry.py" "$registry" harbour/berth-planner 2.4.0 "$demo/work/yard/berth-planner-2.4.0.tgz"
+    await 90 "berth-planner 2.4.0 in staging" live berth-planner 2.4.0 staging
+    say "a change of the model that fails, and one that goes down the chain"
+    model=$demo/work/tide-model/src/harbour/tide/model/Tide.java
+    sed -i 's/new Constituent("O1", 60,/new Constituent("O1", 6000,/' "$model"
+    commit tide-model "Correct the amplitude of O1"
+    ended tide-model 2
+    sed -i 's/new Constituent("O1", 6000,/new Constituent("O1", 62,/' "$model"
+    commit tide-model "Correct the amplitude of O1, in millimetres"
+    await 180 "tide-api 1.4.5 in staging" live tide-api 1.4.5 staging
+    await 60 "tide-check 1.0.3" sealed tide-check 1.0.3
     unset PASEO_SERVICE
     paseo sign-in "$url" --name release-engineer --as release-engineer >/dev/null <<PASSWORD
 $(sed -n 's/^release-engineer *//p' "$demo/accounts")
 PASSWORD
 }
 
-# The environments file with this demo's ports.
-sed_ports() {
-    python3 - "$root/demo/scenario/environments.yaml" "$port" >"$demo/environments.yaml" <<'PYTHON'
+# A file with this demo's ports.
+with_ports() {
+    python3 - "$1" "$port" <<'PYTHON'
 import re, sys
 print(re.sub(r"@(\d+)@", lambda found: str(int(sys.argv[2]) + int(found[1])), open(sys.argv[1]).read()), end="")
 PYTHON
@@ -165,6 +197,9 @@ $(sed 's/^/            /' "$demo/accounts")
 Try next:
   script/paseo where
   script/demo --change          a commit to quay-board; watch it walk: script/paseo where quay-board
+  script/paseo why tide-check#3                 the chain of causes, back to the push
+  script/paseo why tide-model#3 --forward       everything that it led to
+  script/paseo why tide-api                     what happened lately, and why others did not start
   script/paseo approve deployment $(cat "$demo/waiting") --service approver-1 --comment "Compared with staging; heights agree."
 
 Stop it with script/demo --stop.

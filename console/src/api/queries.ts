@@ -50,6 +50,9 @@ export const stores = (name: string) =>
 export const source = (name: string) =>
   queryOptions({ queryKey: ["source", name], queryFn: () => need(api.GET("/api/v1/components/{name}/source", { params: { path: { name } } })) });
 
+export const versions = (component: string) =>
+  queryOptions({ queryKey: ["version", component, "all"], queryFn: () => need(api.GET("/api/v1/versions/{component}", { params: { path: { component } } })) });
+
 export const chain = () => queryOptions({ queryKey: ["chain"], queryFn: () => need(api.GET("/api/v1/chain")) });
 
 export const consequences = (name: string, id: number) =>

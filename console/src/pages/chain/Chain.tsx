@@ -6,7 +6,7 @@ import { StateWord } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { workState } from "../../design/states";
 import { At } from "../../design/time";
-import { neighbourhood, rowsOf, styleOf } from "./chain";
+import { neighbourhood, reachedBy, styleOf } from "./chain";
 import { ChainGraph } from "./ChainGraph";
 import { Walked } from "./Walked";
 
@@ -29,7 +29,7 @@ export default function Chain() {
   const told = change ?? events.data?.find((each) => each.id === event);
   const connected = new Set(edges.flatMap((edge) => [edge.upstream, edge.downstream]));
   const shown = connected.size > MOST ? neighbourhood(component, edges) : connected;
-  const reached = new Map(rowsOf(walked.data ?? []).filter(({ led }) => led.kind === "run").map(({ led }) => [led.component, led.status]));
+  const followed = told && walked.data ? reachedBy(walked.data) : undefined;
   return (
     <>
       <title>Chain · Paseo</title>
@@ -46,7 +46,7 @@ export default function Chain() {
       {edges.length === 0
         ? <p className="empty">No component starts another yet. In a pipeline file, <code>starts: [&#123;upstream: NAME&#125;]</code> makes one start from another&apos;s runs.</p>
         : <ChainGraph members={components.filter((member) => shown.has(member.component))} edges={edges.filter((edge) => shown.has(edge.upstream) && shown.has(edge.downstream))}
-            reached={reached} selected={component} />}
+            followed={followed} selected={component} />}
       {connected.size > shown.size && <p className="quiet">Of {connected.size} components those that {component || "a chosen change"} is connected with are drawn.</p>}
       {told && walked.data && <Walked sentence={sentenceOf(told)} at={told.at} tree={walked.data} />}
       {walked.isError && <p className="bad" role="alert">{walked.error.message}</p>}

@@ -4,18 +4,18 @@ import type { Schemas } from "../../api/client";
 import { Glyph } from "../../design/Glyph";
 import { layout, NODE } from "../../design/graph";
 import { workState } from "../../design/states";
-import { styleOf } from "./chain";
+import { styleOf, type Reached } from "./chain";
 
 interface Props {
   members: Schemas["MemberView"][];
   edges: Schemas["EdgeView"][];
-  /** Components that the followed change reached, with the newest state there. */
-  reached: Map<string, string>;
+  /** What the followed change made of each component that it reached. */
+  followed: Reached | undefined;
   selected: string;
 }
 
 /** Components from left to right, each right of what starts it; the latest that came along each way. */
-export function ChainGraph({ members, edges, reached, selected }: Props) {
+export function ChainGraph({ members, edges, followed, selected }: Props) {
   const navigate = useNavigate();
   const nodes = useMemo(() => members.map((member) => ({
     key: member.component, member, after: edges.filter((edge) => edge.downstream === member.component).map((edge) => edge.upstream), afterAny: [], ifFailed: [],
@@ -28,7 +28,7 @@ export function ChainGraph({ members, edges, reached, selected }: Props) {
         <svg width={shape.width} height={shape.height} aria-hidden="true">
           {shape.edges.map((each) => {
             const edge = edgeOf(each.from, each.to);
-            const style = edge ? styleOf(edge) : "ahead";
+            const style = edge ? styleOf(edge, followed) : "ahead";
             return (
               <g key={`${each.from}>${each.to}`}>
                 <path d={each.path} className={`way ${style === "stopped" ? "ahead" : style}`} />
@@ -38,14 +38,16 @@ export function ChainGraph({ members, edges, reached, selected }: Props) {
           })}
         </svg>
         {shape.nodes.map(({ node: { member }, x, y }) => {
-          const status = reached.get(member.component) ?? member.newest?.status;
+          const there = followed?.get(member.component);
+          const here = there !== undefined && there !== "nothing" ? there : undefined;
+          const status = here?.status ?? member.newest?.status;
           const state = status ? workState(status) : undefined;
           return (
             <button key={member.component} type="button" aria-pressed={member.component === selected} title={`${member.component}${member.newest ? `: ${member.newest.commitSummary}` : ""}`}
-              className={`stage ${status ?? "waiting"} ${member.component === selected ? "selected" : ""} ${reached.size > 0 && !reached.has(member.component) ? "aside" : ""}`}
+              className={`stage ${status ?? "waiting"} ${member.component === selected ? "selected" : ""} ${followed && !here ? "aside" : ""}`}
               style={{ left: x, top: y, width: NODE.width }} onClick={() => void navigate(`/components/${member.component}`)}>
               {state && <Glyph shape={state.shape} tone={state.tone} size={18} />}
-              <span><b>{member.component}</b><i>{member.newest ? `#${member.newest.number} ${workState(member.newest.status).word}, ${member.newest.version}` : latest(member)}</i></span>
+              <span><b>{member.component}</b><i>{here?.words ?? (member.newest ? `#${member.newest.number} ${workState(member.newest.status).word}, ${member.newest.version}` : latest(member))}</i></span>
             </button>
           );
         })}

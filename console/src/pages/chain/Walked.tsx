@@ -18,7 +18,7 @@ export function Walked({ sentence, at, tree }: { sentence: string; at: string; t
   return (
     <section className="sheet walked" aria-label={`What ${sentence} led to`}>
       <header><h2>{sentence}</h2><span className="quiet"><At time={at} />, {length(span.to - span.from)} in all</span>
-        <span className="walked-key">{KINDS.map(([kind, words]) => <span key={kind}><i className={`bar ${kind}`} /> {words} {length(sum[kind])}</span>)}</span></header>
+        <span className="walked-key">{KINDS.map(([kind, words]) => <span key={kind}><i className={`spent ${kind}`} /> {words} {length(sum[kind])}</span>)}</span></header>
       <div className="table-scroll" tabIndex={0} role="region" aria-label="Runs and deployments, in the order in which one led to another">
         <table>
           <thead><tr><th>What</th><th>State</th><th>Version</th><th className="axis">Where the time went</th></tr></thead>
@@ -30,7 +30,7 @@ export function Walked({ sentence, at, tree }: { sentence: string; at: string; t
 }
 
 function Line({ row: { led, depth }, span }: { row: Row; span: { from: number; to: number } }) {
-  const indent = { paddingLeft: 8 + depth * 18 };
+  const indent = { paddingLeft: 20 + depth * 18 };
   if (led.kind === "nothing") {
     return <tr className="not-started"><td style={indent}>{led.component}</td><td colSpan={3}><span className="quiet">no run started ({led.where}):</span> {led.reason}</td></tr>;
   }
@@ -45,7 +45,7 @@ function Line({ row: { led, depth }, span }: { row: Row; span: { from: number; t
       <td className="axis">
         <div className="lane" title={`${exactOf(led.at)}${led.spent ? `; waiting ${length(led.spent.waiting)}, queueing ${length(led.spent.queueing)}, working ${length(led.spent.working)}` : ""}`}>
           {stretchesOf(led, span).map((stretch) => (
-            <i key={stretch.kind} className={`bar ${stretch.kind}`} style={{ left: `${stretch.from * 100}%`, width: `max(3px, ${stretch.width * 100}%)` }} />
+            <i key={stretch.kind} className={`spent ${stretch.kind}`} style={{ left: `${stretch.from * 100}%`, width: `max(3px, ${stretch.width * 100}%)` }} />
           ))}
         </div>
         {(led.used.length > 0 || led.kept > 0) && <span className="quiet used">not built again: {[...led.used.map((each) => `${each.component} ${each.version}`), ...(led.kept > 0 ? [`${led.kept} ${led.kept === 1 ? "stage" : "stages"} began with kept folders`] : [])].join(", ")}</span>}

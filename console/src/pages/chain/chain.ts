@@ -73,8 +73,24 @@ export function neighbourhood(component: string, edges: Edge[]): Set<string> {
   return new Set([...up, ...down]);
 }
 
-/** How an edge is drawn: walked, where what happened last upstream started a run; stopped, where it did not. */
-export function styleOf(edge: Edge): "walked" | "moving" | "stopped" | "ahead" {
+/** What a change made of each component that it reached: the newest run there, or that none was started. */
+export type Reached = Map<string, { status: string; words: string } | "nothing">;
+
+export function reachedBy(tree: Led[]): Reached {
+  const reached: Reached = new Map();
+  rowsOf(tree).forEach(({ led }) => {
+    if (led.kind === "run") reached.set(led.component, { status: led.status, words: `#${led.number} ${led.status}, ${led.version}` });
+    else if (led.kind === "nothing" && !reached.has(led.component)) reached.set(led.component, "nothing");
+  });
+  return reached;
+}
+
+/** How an edge is drawn: walked, where the followed change, or else what happened last upstream, started a run; stopped, where it did not. */
+export function styleOf(edge: Edge, followed?: Reached): "walked" | "moving" | "stopped" | "ahead" {
+  if (followed) {
+    const there = followed.has(edge.upstream) ? followed.get(edge.downstream) : undefined;
+    return there === undefined ? "ahead" : there === "nothing" ? "stopped" : ["waiting", "running", "cancelling"].includes(there.status) ? "moving" : "walked";
+  }
   if (!edge.last) return "ahead";
   if (edge.last.run === undefined) return "stopped";
   return edge.last.status === "waiting" || edge.last.status === "running" || edge.last.status === "cancelling" ? "moving" : "walked";

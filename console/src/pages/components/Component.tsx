@@ -3,8 +3,8 @@ import { ExternalLink, FilePen, Play } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
-import { badge, component as componentQuery, componentRuns, pipeline, source } from "../../api/queries";
-import { Loading, Trouble } from "../../design/parts";
+import { badge, component as componentQuery, componentRuns, pipeline, source, versions } from "../../api/queries";
+import { Loading, Lozenge, Trouble } from "../../design/parts";
 import { Events } from "./Events";
 import { Runs } from "./Runs";
 import { Stores } from "./Stores";
@@ -29,16 +29,29 @@ export default function Component() {
       {view.problems.length > 0 && <p className="run-reason bad">{view.file} of {view.mainBranch}, line {view.problems[0]?.line}: {view.problems[0]?.message}{view.problems.length > 1 && ` (and ${view.problems.length - 1} more)`}</p>}
       <div className="run-columns">
         <div className="run-main">
-          <section className="component sheet">
+          {(view.repository || (runs.data && runs.data.length > 0)) && <section className="component sheet">
             {runs.data && runs.data.length > 0 && <Runs name={name} runs={runs.data} />}
-            {runs.data?.length === 0 && <p className="quiet">{view.repository ? `No run yet. Push to a branch that the pipeline file names, or: paseo start ${name}` : "Its versions are built elsewhere and arrive here; none has started a run."}</p>}
-          </section>
+            {runs.data?.length === 0 && view.repository && <p className="quiet">No run yet. Push to a branch that the pipeline file names, or: paseo start {name}</p>}
+          </section>}
+          {!view.repository && <Versions name={name} />}
           <Stores name={name} />
           <Events name={name} />
         </div>
         <Side view={view} />
       </div>
     </>
+  );
+}
+
+/** What arrived, the newest first. */
+function Versions({ name }: { name: string }) {
+  const arrived = useQuery(versions(name));
+  return (
+    <section className="component sheet">
+      <header><h2>Versions</h2><p className="quiet">Built elsewhere; they arrive by upload or in a watched store.</p></header>
+      {arrived.data?.length === 0 && <p className="quiet">None yet. Publish one: paseo publish {name} VERSION FILE</p>}
+      <p className="arrived">{arrived.data?.map((number) => <Lozenge key={number} to={`/versions/${name}/${number}`}>{number}</Lozenge>)}</p>
+    </section>
   );
 }
 
@@ -49,11 +62,11 @@ function Side({ view }: { view: View }) {
   return (
     <aside className="run-side">
       {view.repository && <Start view={view} />}
-      <h2>Branches</h2>
-      {branches.length === 0 && <p className="quiet">{view.repository ? "The repository has no branch yet." : "No repository; its pipeline file is kept here."}</p>}
+      <h2>{view.repository ? "Branches" : "Pipeline file"}</h2>
+      {branches.length === 0 && <p className="quiet">{view.repository ? "The repository has no branch yet." : "None is kept here yet."}</p>}
       {reached.data?.error && <p className="bad" role="alert">The repository does not answer: {reached.data.error}</p>}
-      <ul className="plain">{branches.slice(0, 20).map(([branch, commit]) => <li key={branch}><Link to={`/components/${view.name}/pipeline?branch=${encodeURIComponent(branch)}`}>{branch}</Link> <code>{commit.slice(0, 8)}</code></li>)}</ul>
-      <p className="quiet">Trusted: {view.trusted.join(", ") || "none"}. Allowed: {view.allowed.join(", ") || "none more"}.</p>
+      <ul className="plain">{branches.slice(0, 20).map(([branch, commit]) => <li key={branch}><Link to={`/components/${view.name}/pipeline?branch=${encodeURIComponent(branch)}`}>{branch}</Link> <code>{view.repository ? commit.slice(0, 8) : commit}</code></li>)}</ul>
+      {view.repository && <p className="quiet">Trusted: {view.trusted.join(", ") || "none"}. Allowed: {view.allowed.join(", ") || "none more"}.</p>}
       {view.sources.length > 0 && <p className="quiet">May take from {view.sources.map((source) => `${source.name}${source.allBranches ? "" : " (trusted branches)"}`).join(", ")}.</p>}
       <h2>Links</h2>
       {view.links.length === 0 && <p className="quiet">None yet: paseo component links {view.name} --link Runbook=https://…</p>}
@@ -61,7 +74,7 @@ function Side({ view }: { view: View }) {
         {view.repository && <li>repository <code title={view.repository}>{view.repository.split("/").at(-1)}</code></li>}
         {view.links.map((link) => <li key={link.title}><a className="outward" href={link.address} rel="noreferrer"><ExternalLink size={13} aria-hidden="true" />{link.title}</a></li>)}
       </ul>
-      {image.data && (
+      {image.data && view.repository && (
         <>
           <h2>Badge</h2>
           <img src={new URL(image.data.address).pathname + new URL(image.data.address).search} alt={`State of ${view.mainBranch}`} height={22} />

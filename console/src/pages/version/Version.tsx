@@ -27,7 +27,7 @@ export default function Version() {
       <div className="title-line">
         <h1><span className="up">{view.component}</span> {view.number}</h1>
         <p>{liveIn.length > 0 ? <span className="badge good">live in {liveIn.join(", ")}</span> : "live nowhere now"}</p>
-        <p>{view.branch} at <code>{view.commit?.slice(0, 7)}</code>{view.commitSummary && <>, “{view.commitSummary}”</>}</p>
+        <p>{view.commit ? <>{view.branch} at <code>{view.commit.slice(0, 7)}</code>{view.commitSummary && <>, “{view.commitSummary}”</>}</> : <>arrived {view.origin}</>}{view.names.length > 0 && <>; also called {view.names.join(", ")}</>}</p>
       </div>
       <Causes links={view.causes} last={`${view.component} ${view.number}`} />
       <div className="hero"><Walk stops={stopsOf(view)} label={`The walk of ${view.component} ${view.number}`} /></div>
@@ -90,7 +90,7 @@ const Origin = ({ view }: { view: View }) => (
   <section>
     <h2>Origin</h2>
     <dl className="facts">
-      <dt>commit</dt><dd><code>{view.commit?.slice(0, 12)}</code> on {view.branch}</dd>
+      {view.commit ? <><dt>commit</dt><dd><code>{view.commit.slice(0, 12)}</code> on {view.branch}</dd></> : <><dt>arrived</dt><dd className="wrap">{view.origin}</dd></>}
       {view.commitAuthor && <><dt>author</dt><dd>{view.commitAuthor}</dd></>}
       {view.run && <><dt>run</dt><dd><Link to={`/runs/${view.component}/${view.run}`}>#{view.run}</Link></dd></>}
       <dt>sealed</dt><dd><At time={view.sealedAt} /></dd>

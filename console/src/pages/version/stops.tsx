@@ -18,8 +18,8 @@ export function stopsOf(view: View): Stop[] {
     return reached[at] ? "walked" : "ahead";
   };
   const built: Stop = {
-    key: "built", name: "built", time: <At time={view.sealedAt} />, state: "built", path: into(0),
-    below: view.run ? `run #${view.run}` : "", sentence: "built",
+    key: "built", name: view.commit ? "built" : "arrived", time: <At time={view.sealedAt} />, state: "built", path: into(0),
+    below: view.run ? `run #${view.run}` : "", sentence: view.commit ? "built" : "arrived",
   };
   return [built, ...view.walk.map((stop, at) => stopOf(view, stop, newest(stop.environment), into(at + 1)))];
 }

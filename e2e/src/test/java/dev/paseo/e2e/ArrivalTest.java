@@ -98,7 +98,7 @@ class ArrivalTest {
         assertTrue(refused.contains(Registry.sha256("planner 2.3.0\n".getBytes(StandardCharsets.UTF_8)))
                 && refused.contains(Registry.sha256("other bytes\n".getBytes(StandardCharsets.UTF_8))), refused);
         String why = harbour.paseo("developer", "why", "berth-planner", "2.3.0").out();
-        assertTrue(why.contains("because of the arrival of berth-planner 2.3.0 by upload by release-engineer"), why);
+        assertTrue(why.contains("because of the arrival of berth-planner 2.3.0 by upload, sent by release-engineer"), why);
         assertTrue(harbour.paseo("developer", "why", "berth-planner", "2.3.0", "--forward").out().contains("into test live"));
         assertTrue(harbour.paseo("release-engineer", "publish", "berth-planner", "2.3.1", "app=" + archive).out().contains("the recipe of berth-planner deploys berth-planner"));
     }
@@ -275,7 +275,7 @@ class ArrivalTest {
         Files.setLastModifiedTime(drop.resolve("ferry-3.1.tgz"), FileTime.fromMillis(1_000_000));
         Await.until("the change is told", () -> sighting("ferry", "3.1").path("reason").asString("").contains("what was sealed stays"));
         assertEquals(1, harbour.as("developer").get("/api/v1/versions/ferry").body().size());
-        assertTrue(events("ferry").stream().anyMatch(event -> event.path("sentence").asString().equals("ferry 3.1 arrived in a watched folder by file://" + drop)));
+        assertTrue(events("ferry").stream().anyMatch(event -> event.path("sentence").asString().equals("ferry 3.1 arrived in the watched folder file://" + drop)));
 
         register("winch", "");
         Map<String, byte[]> answers = new ConcurrentHashMap<>();

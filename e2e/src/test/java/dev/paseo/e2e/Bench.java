@@ -28,6 +28,7 @@ public final class Bench {
         Bench bench = new Bench();
         LanguageBench.measure(bench.figures);
         bench.latencies();
+        new StartingBench(bench.figures).measure();
         bench.stepOverhead();
         new EngineBench(bench.figures).measure();
         new LogBench(bench.figures).measure();

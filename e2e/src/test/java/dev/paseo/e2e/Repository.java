@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 
@@ -81,6 +82,30 @@ final class Repository {
     /** Sets a ref of the repository itself, whatever it is called; no commit removes it. */
     void raw(String ref, String commit) throws IOException, InterruptedException {
         run(bare, commit.isEmpty() ? List.of("git", "update-ref", "-d", ref) : List.of("git", "update-ref", ref, commit));
+    }
+
+    /** Makes commits, each on top of the one before, that no branch has yet. */
+    List<String> commits(int count) throws IOException, InterruptedException {
+        StringBuilder stream = new StringBuilder();
+        for (int at = 0; at < count; at++) {
+            stream.append("commit refs/made/up\nmark :").append(at + 1).append("\ncommitter developer <developer@harbour.example> ").append(1_760_000_000 + at)
+                    .append(" +0000\ndata 2\nx\n").append(at == 0 ? "from refs/heads/main^0\n" : "");
+        }
+        Path marks = bare.resolve("made-up");
+        Process process = new ProcessBuilder("git", "fast-import", "--quiet", "--export-marks=" + marks).directory(bare.toFile()).redirectErrorStream(true).start();
+        try (var in = process.getOutputStream()) {
+            in.write(stream.toString().getBytes(StandardCharsets.UTF_8));
+        }
+        process.getInputStream().readAllBytes();
+        process.waitFor();
+        List<String> commits = new ArrayList<>(Collections.nCopies(count, ""));
+        Files.readAllLines(marks).forEach(line -> commits.set(Integer.parseInt(line.substring(1, line.indexOf(' '))) - 1, line.substring(line.indexOf(' ') + 1)));
+        return commits;
+    }
+
+    /** A bare copy of it beside it. */
+    void copy(String name) throws IOException, InterruptedException {
+        run(bare.getParent(), List.of("git", "clone", "-q", "--bare", bare.toString(), bare.resolveSibling(name + ".git").toString()));
     }
 
     String head() throws IOException, InterruptedException {

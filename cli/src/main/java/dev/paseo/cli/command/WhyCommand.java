@@ -83,7 +83,7 @@ final class WhyCommand extends ServiceCommand {
     private int forward(Api api, String name, String path) {
         JsonNode led = api.get(path + "/consequences");
         return print(led, () -> {
-            context.out().println(context.ink().strong(name) + (led.isEmpty() ? " led to nothing more" : " led to"));
+            context.out().println(context.ink().strong(name) + (led.isEmpty() ? " led to nothing: no trigger waits for it" : " led to"));
             tree(led, "  ");
         });
     }

@@ -13,7 +13,10 @@ public sealed interface Cause {
     /** @param at the time that was meant, not the moment at which it was noticed */
     record Clock(String component, String cron, String zone, Instant at) implements Cause {}
 
-    /** @param how by upload, or the store in which it was seen */
+    /**
+     * @param how {@code by upload}, or in which store it was seen
+     * @param by  who sent it; empty where nobody did
+     */
     record Arrival(String component, String version, String how, String by) implements Cause {}
 
     record Asked(String by, Optional<String> comment) implements Cause {}
@@ -30,7 +33,7 @@ public sealed interface Cause {
             case Push(String component, String branch, String commit, String by) -> "push " + shorter(commit) + " to " + component + " " + branch + " by " + by;
             case Tag(String component, String tag, String commit) -> "tag " + tag + " on commit " + shorter(commit) + " of " + component;
             case Clock(String component, String cron, String zone, Instant at) -> "clock " + cron + " (" + zone + ") of " + component;
-            case Arrival(String component, String version, String how, String by) -> "the arrival of " + component + " " + version + " " + how + " by " + by;
+            case Arrival(String component, String version, String how, String by) -> "the arrival of " + component + " " + version + " " + how + (by.isEmpty() ? "" : ", sent by " + by);
             case Asked(String by, Optional<String> comment) -> "a request by " + by + comment.map(words -> ": \"" + words + "\"").orElse("");
             case Run(String component, long number) -> "run " + component + "#" + number;
             case Walk(String component, String version, String from) ->

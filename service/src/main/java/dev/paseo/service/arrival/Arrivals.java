@@ -33,7 +33,7 @@ class Arrivals {
      * What arrived, all of it kept already.
      *
      * @param how     in words, as it completes "arrived ..."
-     * @param by      who sent it, or the store
+     * @param by      who sent it; empty where nobody did
      * @param bundle  digest of an archive of the files that the recipe brings
      * @param reports what was read of the reports beside it
      */
@@ -124,7 +124,7 @@ class Arrivals {
         long cause = around.causes().add(new Cause.Arrival(component.name(), arrived.number(), arrived.how(), arrived.by()), OptionalLong.empty());
         long version = versions.arrive(component.id(), new Versions.Outcome(component.name(), arrived.number(), line, versions.count(line) + 1, true, null, null,
                 arrived.bundle(), cause, Optional.empty(),
-                file.deployment().map(recipe -> recipe.deploying(arrived.artifacts().stream().map(Versions.Artifact::name).toList())), file.route(), arrived.artifacts(), arrived.how() + " by " + arrived.by()), arrived.authors());
+                file.deployment().map(recipe -> recipe.deploying(arrived.artifacts().stream().map(Versions.Artifact::name).toList())), file.route(), arrived.artifacts(), arrived.how() + (arrived.by().isEmpty() ? "" : ", sent by " + arrived.by())), arrived.authors());
         arrived.reports().forEach(report -> around.evidence().keepOfVersion(version, report.kind(), report.digest(), report.summary()));
         return new Result(version, true);
     }

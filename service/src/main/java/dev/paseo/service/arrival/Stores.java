@@ -227,7 +227,7 @@ public class Stores {
             List<Versions.Artifact> artifacts = store.fetch(sighting);
             around.transactions().run(() -> {
                 Arrivals.Result result = arrivals.seal(component, new Arrivals.Arrived(sighting.number(), artifacts, null, List.of(), Set.of(),
-                        "in a watched " + row.kind(), row.address()));
+                        "in the watched " + row.kind() + " " + row.address(), ""));
                 mapper.see(row.id(), sighting.number(), sighting.digest(), result.version(), null, around.clock().now());
             });
         } catch (Refusal refused) {

@@ -8,6 +8,7 @@ import dev.paseo.service.settings.Settings;
 import dev.paseo.service.source.SourceAccess;
 import java.io.IOException;
 import java.io.InputStream;
+import java.net.ConnectException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -110,6 +111,7 @@ class Web {
     }
 
     private static Refusal away(URI address, IOException failed) {
-        return Refusal.unavailable(address + " does not answer: " + (failed.getMessage() == null ? failed.getClass().getSimpleName() : failed.getMessage()));
+        return Refusal.unavailable(address + " does not answer: " + (failed instanceof ConnectException ? "nobody listens there"
+                : failed.getMessage() == null ? failed.getClass().getSimpleName() : failed.getMessage()));
     }
 }

@@ -69,6 +69,9 @@ class Starting {
     /** @param first done in the same transaction; false where somebody else was faster */
     Optional<Led> happened(Happened happened, BooleanSupplier first) {
         InForce.Found found = inForce.concernedBy(happened);
+        if (elsewhere(happened) && found.triggers().isEmpty() && found.broken().isEmpty()) {
+            return Optional.empty();
+        }
         List<Considered> considered = Matching.match(happened.event(), found.triggers().stream().map(InForce.Standing::trigger).toList());
         Map<Considered, Plan> plans = new LinkedHashMap<>();
         for (Considered each : considered) {
@@ -77,6 +80,11 @@ class Starting {
             }
         }
         return around.transactions().in(() -> first.getAsBoolean() ? record(happened, found, considered, plans) : Optional.empty());
+    }
+
+    /** What only other components could wait for is not worth a record where none does. */
+    private static boolean elsewhere(Happened happened) {
+        return happened.event() instanceof Event.RunEnded || happened.event() instanceof Event.WentLive;
     }
 
     /** Something that can start nothing, whatever the triggers say; told once. */
@@ -115,11 +123,7 @@ class Starting {
         if (found.problem().isPresent() || !considered.isEmpty() || !found.broken().isEmpty()) {
             return found.problem();
         }
-        return Optional.of(switch (happened.event()) {
-            case Event.RunEnded ended -> "no component has a trigger for runs of " + ended.component();
-            case Event.WentLive live -> "no component has a trigger for " + live.component() + " going live";
-            default -> "the pipeline file names no triggers";
-        });
+        return Optional.of("the pipeline file names no triggers" + (happened.event() instanceof Event.Arrived ? ": it walks by itself" : ""));
     }
 
     private Outcome outcome(Happened happened, Considered each, Optional<Plan> plan, long cause, Map<String, Long> started) {

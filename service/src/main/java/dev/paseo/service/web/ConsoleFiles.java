@@ -28,7 +28,7 @@ class ConsoleFiles {
         }
     }
 
-    @GetMapping({"/", "/sign-in", "/waiting", "/audit", "/components", "/components/{name}", "/components/{name}/pipeline", "/bring-in", "/runs/{component}/{number}",
+    @GetMapping({"/", "/sign-in", "/waiting", "/audit", "/components", "/components/{name}", "/components/{name}/pipeline", "/bring-in", "/chain", "/runs/{component}/{number}",
             "/versions/{component}/{number}", "/deployments/{id}"})
     ResponseEntity<Resource> page() {
         return ResponseEntity.ok().cacheControl(CacheControl.noCache()).contentType(MediaType.TEXT_HTML)
