@@ -47,7 +47,7 @@ function useChecked(name: string, branch: string, text: string) {
     queryKey: ["pipeline-effect", name, branch, shown], staleTime: Infinity, gcTime: 60_000, placeholderData: (before) => before,
     queryFn: () => need(api.POST("/api/v1/components/{name}/pipeline/effect", { params: { path }, body: { branch, text: shown } })),
   });
-  return { check: check.data, effect: effect.data?.sentence ?? "", current: shown === text && !check.isFetching };
+  return { check: check.data, error: check.error ?? undefined, effect: effect.data?.sentence ?? "", current: shown === text && !check.isFetching };
 }
 
 function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
@@ -56,7 +56,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
   const [text, setText] = useState(file.text === "" && drafted ? drafted : file.text);
   const [against, setAgainst] = useState<string>();
   const schema = useQuery(pipelineSchema());
-  const { check, effect, current } = useChecked(name, file.branch, text);
+  const { check, error, effect, current } = useChecked(name, file.branch, text);
   const problems = check?.problems ?? [];
   const warnings = check?.warnings ?? [];
   const changed = text !== file.text;
@@ -77,7 +77,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
         <Editor text={text} against={against} problems={problems} warnings={warnings} schema={schema.data as Schema | undefined} known={check?.known ?? NOTHING_KNOWN} onChange={setText} />
       </section>
       <aside className="desk-side">
-        <Problems problems={problems} warnings={warnings} checked={check !== undefined} />
+        <Problems problems={problems} warnings={warnings} checked={check !== undefined} error={error} />
         {check?.plan && <Plan plan={check.plan} effect={effect} />}
         <CommitForm component={name} file={file} text={text} ready={changed && current && check !== undefined && problems.length === 0} onCommitted={() => void committed()} />
       </aside>
@@ -85,7 +85,8 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
   );
 }
 
-function Problems({ problems, warnings, checked }: { problems: Schemas["Problem"][]; warnings: Schemas["Problem"][]; checked: boolean }) {
+function Problems({ problems, warnings, checked, error }: { problems: Schemas["Problem"][]; warnings: Schemas["Problem"][]; checked: boolean; error: Error | undefined }) {
+  if (error) return <p className="bad" role="alert">It could not be checked: {error.message}</p>;
   if (!checked) return <p className="quiet">Checking…</p>;
   return (
     <div className="problems" role="status">

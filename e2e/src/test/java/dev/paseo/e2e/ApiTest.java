@@ -3,10 +3,13 @@ package dev.paseo.e2e;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.net.URI;
+import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -69,6 +72,10 @@ class ApiTest {
         assertEquals(204, good.statusCode());
         String cookie = good.headers().allValues("Set-Cookie").stream().filter(each -> each.startsWith("paseo-session=")).findFirst().orElseThrow();
         assertTrue(cookie.contains("HttpOnly") && cookie.contains("SameSite=Strict"), cookie);
+        HttpRequest look = HttpRequest.newBuilder(URI.create(harbour.address() + "/api/v1/whereabouts"))
+                .header("Cookie", "XSRF-TOKEN=" + proof + "; " + cookie.substring(0, cookie.indexOf(';'))).build();
+        assertEquals(List.of(), HttpClient.newHttpClient().send(look, HttpResponse.BodyHandlers.ofString()).headers().allValues("Set-Cookie"),
+                "another request's proof stays good");
     }
 
     @Test

@@ -10,6 +10,7 @@ import java.util.Objects;
 import org.openqa.selenium.By;
 import org.openqa.selenium.JavascriptExecutor;
 import org.openqa.selenium.OutputType;
+import org.openqa.selenium.TimeoutException;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.chrome.ChromeDriver;
 import org.openqa.selenium.chrome.ChromeDriverService;
@@ -46,7 +47,11 @@ public final class Browser implements AutoCloseable {
     }
 
     public WebElement see(By what) {
-        return new WebDriverWait(driver, Duration.ofSeconds(30), Duration.ofMillis(50)).until(ExpectedConditions.visibilityOfElementLocated(what));
+        try {
+            return new WebDriverWait(driver, Duration.ofSeconds(30), Duration.ofMillis(50)).until(ExpectedConditions.visibilityOfElementLocated(what));
+        } catch (TimeoutException late) {
+            throw new AssertionError(what + " is not seen on " + path() + ", which says: " + driver.findElement(By.tagName("body")).getText(), late);
+        }
     }
 
     public WebElement seeText(String text) {

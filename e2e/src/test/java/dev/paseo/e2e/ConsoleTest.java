@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.nio.file.Files;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -17,6 +18,8 @@ class ConsoleTest {
     void aDecisionFromSignInToLive() throws Exception {
         try (Harbour harbour = Harbour.open()) {
             Repository repository = harbour.component();
+            harbour.bring("tide-check", Map.of()).push("developer", "main", Map.of("paseo.yaml",
+                    StartingTest.pipeline("tide-check", "- live: {component: tide-api, in: staging}")));
             repository.push("developer", "main", Scenario.files());
             harbour.liveIn("staging", "1.4.1");
             long id = harbour.promote("1.4.1", "production");
@@ -64,9 +67,10 @@ class ConsoleTest {
         for (boolean dark : new boolean[] {false, true}) {
             browser.open("/");
             browser.dark(dark);
-            Map<String, String> pages = Map.of("/components/tide-api", ".component tbody tr", "/components/tide-api/pipeline", ".plan .stage", "/bring-in", "#repository",
+            Map<String, String> pages = new LinkedHashMap<>(Map.of("/chain", ".walked", "/components/tide-check", ".events li"));
+            pages.putAll(Map.of("/components/tide-api", ".component tbody tr", "/components/tide-api/pipeline", ".plan .stage", "/bring-in", "#repository",
                     "/runs/tide-api/1?part=tests", ".empty", "/runs/tide-api/1?part=compare", ".compare-with","/", ".map-row", "/components", ".component tbody tr", "/deployments/" + id, ".hosts li",
-                    "/runs/tide-api/1", ".log-line", "/versions/tide-api/1.4.1", ".walk-stop");
+                    "/runs/tide-api/1", ".log-line", "/versions/tide-api/1.4.1", ".walk-stop"));
             for (Map.Entry<String, String> page : pages.entrySet()) {
                 browser.open(page.getKey());
                 browser.see(By.cssSelector(page.getValue()));

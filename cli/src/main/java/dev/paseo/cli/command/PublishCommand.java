@@ -3,6 +3,7 @@ package dev.paseo.cli.command;
 import dev.paseo.cli.Context;
 import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
+import dev.paseo.language.file.Names;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -17,7 +18,6 @@ import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Stream;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
@@ -143,20 +143,13 @@ final class PublishCommand extends ServiceCommand {
             if (!Files.isRegularFile(file)) {
                 throw new Failure(Failure.Kind.USAGE, "there is no file " + file);
             }
-            String name = equals > 0 ? text.substring(0, equals) : name(file.getFileName().toString());
+            String name = equals > 0 ? text.substring(0, equals) : Names.artifact(file.getFileName().toString(), number);
             Sent before = artifacts.put(name, new Sent("artifact", name, file));
             if (before != null) {
                 throw new Failure(Failure.Kind.USAGE, before.file() + " and " + file + " would both be the artifact " + name + "; name them, as NAME=FILE");
             }
         }
         return List.copyOf(artifacts.values());
-    }
-
-    /** {@code berth-planner-2.3.0.tgz} is {@code berth-planner}. */
-    private String name(String fileName) {
-        int at = fileName.indexOf(number);
-        String stem = at > 0 ? fileName.substring(0, at) : fileName.replaceFirst("\\.(tar\\.)?[A-Za-z0-9]+$", "");
-        return stem.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
     }
 
     private void archive(String kind, List<String> patterns, List<Sent> sent, List<Path> scratch) throws IOException {

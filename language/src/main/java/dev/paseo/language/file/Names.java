@@ -4,6 +4,7 @@ import dev.paseo.language.NearestName;
 import dev.paseo.language.Value;
 import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeSet;
@@ -27,6 +28,14 @@ public final class Names {
     private static final Pattern PLACEHOLDER = Pattern.compile("\\{([^{}]*)}");
 
     private Names() {}
+
+    /** The name of an artifact that arrives as a file: without the version and what follows, so {@code berth-planner-2.3.0.tgz} is {@code berth-planner}. */
+    public static String artifact(String fileName, String number) {
+        int at = fileName.indexOf(number);
+        String stem = at > 0 ? fileName.substring(0, at) : fileName.replaceFirst("\\.(tar\\.)?[A-Za-z0-9]+$", "");
+        String name = stem.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
+        return name.isEmpty() ? "file" : name.substring(0, Math.min(63, name.length()));
+    }
 
     static Optional<Value> optional(Map<String, Value> entries, String key) {
         return Optional.ofNullable(entries.get(key));

@@ -8,6 +8,7 @@ import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.security.web.authentication.session.NullAuthenticatedSessionStrategy;
 
 /** Everything under /api needs somebody who is signed in; agents and hooks carry proofs of their own. */
 @Configuration
@@ -20,7 +21,8 @@ class SecurityConfiguration {
     SecurityFilterChain chain(HttpSecurity http, Accounts accounts) throws Exception {
         return http
                 .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
-                .csrf(csrf -> csrf.spa().ignoringRequestMatchers(
+                // A new proof with every request would take away the one that another request of the same page is about to show.
+                .csrf(csrf -> csrf.spa().sessionAuthenticationStrategy(new NullAuthenticatedSessionStrategy()).ignoringRequestMatchers(
                         // Requests that no browser sends by itself: they carry no cookie that would sign them in.
                         request -> SignInFilter.bearer(request).isPresent(),
                         request -> request.getRequestURI().startsWith("/hooks/") || request.getRequestURI().startsWith("/agent/"),

@@ -1,5 +1,6 @@
 package dev.paseo.service.arrival;
 
+import dev.paseo.language.file.Names;
 import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
@@ -76,7 +77,7 @@ final class FolderStore implements WatchedStore {
                 throw Refusal.unavailable(found.file() + " was being written while it was read");
             }
             String fileName = found.file().getFileName().toString();
-            return List.of(new Versions.Artifact(ArtifactNames.of(fileName, sighting.number()), fileName, kept.digest(), kept.size()));
+            return List.of(new Versions.Artifact(Names.artifact(fileName, sighting.number()), fileName, kept.digest(), kept.size()));
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         }

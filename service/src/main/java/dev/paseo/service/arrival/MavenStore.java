@@ -1,6 +1,7 @@
 package dev.paseo.service.arrival;
 
 import dev.paseo.core.trigger.BranchPattern;
+import dev.paseo.language.file.Names;
 import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.evidence.Xml;
 import dev.paseo.service.problem.Refusal;
@@ -71,7 +72,7 @@ final class MavenStore implements WatchedStore {
             throw Refusal.unprocessable("Other bytes", address + " answered with other bytes: stated " + sighting.digest() + ", got " + other);
         }
         String fileName = address.getPath().substring(address.getPath().lastIndexOf('/') + 1);
-        return List.of(new Versions.Artifact(ArtifactNames.of(fileName, sighting.number()), fileName, kept.digest(), kept.size()));
+        return List.of(new Versions.Artifact(Names.artifact(fileName, sighting.number()), fileName, kept.digest(), kept.size()));
     }
 
     private String sha1(ByteStore.Kept kept) {

@@ -1,6 +1,7 @@
 package dev.paseo.service.arrival;
 
 import dev.paseo.core.trigger.BranchPattern;
+import dev.paseo.language.file.Names;
 import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
@@ -112,7 +113,7 @@ final class RegistryStore implements WatchedStore {
         URI address = at("/blobs/" + digest);
         ByteStore.Kept kept = using.web().keep(address, headers("*/*"), Web.LARGEST);
         refuseOther(address, digest, "sha256:" + kept.digest());
-        return new Versions.Artifact(ArtifactNames.of(fileName, number), fileName, kept.digest(), kept.size());
+        return new Versions.Artifact(Names.artifact(fileName, number), fileName, kept.digest(), kept.size());
     }
 
     private static void refuseOther(URI address, String asked, String got) {
