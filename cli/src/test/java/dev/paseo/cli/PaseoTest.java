@@ -92,8 +92,9 @@ class PaseoTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"where", "show", "why", "start", "watch", "promote", "approve", "reject", "cancel", "fetch", "check", "sign-in",
-        "component register", "component hook", "component pushes", "environment load", "secret set", "account add", "group join", "group leave",
+    @ValueSource(strings = {"where", "show", "why", "start", "watch", "promote", "approve", "reject", "cancel", "fetch", "check", "sign-in", "publish",
+        "component register", "component hook", "component map-hook", "component events", "component links", "component open", "component save", "component token",
+        "component watch", "component stores", "receiver add", "receiver list", "receiver messages", "receiver resend", "receiver stop", "environment load", "secret set", "account add", "group join", "group leave",
         "agent enrol", "agent list", "audit verify", "audit list"})
     void everyCommandHasHelpWithAnExample(String command) {
         Said said = paseo((command + " --help").split(" "));

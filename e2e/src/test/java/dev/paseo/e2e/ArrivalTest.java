@@ -24,6 +24,8 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import tools.jackson.databind.JsonNode;
 
 /** Versions that were built elsewhere: published by the client, and seen in watched stores. */
@@ -145,6 +147,25 @@ class ArrivalTest {
         assertTrue(wrong.status() == 422 && wrong.detail().contains("announced as sha256:"), wrong.toString());
         assertEquals(200, send(yard, other, 0, "right").status());
         assertEquals(413, send(yard, yard.post("/api/v1/components/buoy/uploads", announced("1.2", "app", "ab")).good().path("id").asLong(), 0, "abc").status());
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {
+        "../1 | artifact | app    | app.bin   | 5  | a version's number has",
+        "1.0  | artifact | App    | app.bin   | 5  | has small letters",
+        "1.0  | artifact | app    | ../app    | 5  | a file's own name has no slash",
+        "1.0  | artifact | app    | .hidden   | 5  | a file's own name has no slash",
+        "1.0  | artifact | app    | app.bin   | -1 | a file has 0 to",
+        "1.0  | program  | app    | app.bin   | 5  | should be artifact, bundle, tests, coverage or findings",
+        "1.0  | tests    | tests  | t.tar     | 5  | an upload has 1 to 200 files, one of them an artifact"})
+    void anUploadThatCannotBecomeAVersionIsRefusedBeforeAByteIsSent(String number, String kind, String name, String fileName, long size, String expected) {
+        if (harbour.as("developer").get("/api/v1/components/lighter").status() == 404) {
+            register("lighter", "");
+        }
+        Client.Answer answer = harbour.as("release-engineer").post("/api/v1/components/lighter/uploads", Map.of("number", number, "files", List.of(Map.of("kind", kind, "name", name,
+                "fileName", fileName, "size", size, "digest", "0".repeat(64)))));
+        assertTrue(answer.status() == 400 && answer.detail().startsWith(expected), answer.toString());
+        assertEquals(0, harbour.as("developer").get("/api/v1/versions/lighter").body().size());
     }
 
     private static long received(Client yard, long id) {

@@ -13,7 +13,10 @@ import java.util.List;
 import java.util.Map;
 import tools.jackson.databind.JsonNode;
 
-/** Measures what docs/benchmarks.md tells, each figure beside its primitive, in one run. Argument: the file to write. */
+/**
+ * Measures what docs/benchmarks.md tells, each figure beside its primitive, in one run. Argument: the file to write.
+ * With -Dpaseo.bench-only=matching,hooks,polls,chain,latencies only these are measured, and nothing is written.
+ */
 public final class Bench {
 
     private static final int RUNS = 60;
@@ -26,6 +29,20 @@ public final class Bench {
     public static void main(String[] arguments) throws Exception {
         System.setProperty("paseo.database.durable", "true");
         Bench bench = new Bench();
+        String only = System.getProperty("paseo.bench-only", "");
+        if (!only.isEmpty()) {
+            StartingBench starting = new StartingBench(bench.figures);
+            for (String part : only.split(",")) {
+                switch (part) {
+                    case "matching" -> starting.matching();
+                    case "hooks" -> starting.hooks();
+                    case "polls" -> starting.polls();
+                    case "chain" -> starting.chain();
+                    default -> bench.latencies();
+                }
+            }
+            System.exit(0);
+        }
         LanguageBench.measure(bench.figures);
         bench.latencies();
         new StartingBench(bench.figures).measure();

@@ -52,7 +52,7 @@ final class StartingBench {
         chain();
     }
 
-    private void matching() {
+    void matching() {
         BranchRules rules = BranchRules.of(List.of("feature/*"), List.of("main"));
         List<Matching.InForce> triggers = IntStream.range(0, TRIGGERS).mapToObj(at -> new Matching.InForce("component-" + at, 0,
                 at % 2 == 0 ? new Trigger.Upstream(List.of("tide-model"), List.of(new BranchPattern("season/*"), new BranchPattern("main")),
@@ -72,7 +72,7 @@ final class StartingBench {
                 new Figures.Limit(percentile(times, 0.99), 5, false, ""), "100 times, warm; half of them name the event's component, each with two patterns");
     }
 
-    private void hooks() throws Exception {
+    void hooks() throws Exception {
         try (Harbour harbour = new Harbour()) {
             harbour.startService();
             harbour.accounts();
@@ -146,7 +146,7 @@ final class StartingBench {
         return 100 * (processor() - before) / ((System.nanoTime() - began) / 1e9);
     }
 
-    private void polls() throws Exception {
+    void polls() throws Exception {
         try (Harbour harbour = new Harbour()) {
             harbour.startService("--paseo.poll=60s");
             harbour.accounts();
@@ -179,7 +179,7 @@ final class StartingBench {
         }
     }
 
-    private void chain() throws Exception {
+    void chain() throws Exception {
         try (Harbour harbour = new Harbour()) {
             harbour.startService();
             harbour.accounts();

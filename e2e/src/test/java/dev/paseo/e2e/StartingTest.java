@@ -3,6 +3,8 @@ package dev.paseo.e2e;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -175,13 +177,24 @@ class StartingTest {
         lamp.push("developer", "main", Map.of("paseo.yaml", pipeline("lamp", "- push: [nothing]")));
         reef.push("developer", "main", Map.of("paseo.yaml", pipeline("reef", "- push: [main]")));
         runs("reef", 1);
-        Await.until("the run was considered", () -> events("reef").stream().anyMatch(event -> event.path("sentence").asString().equals("reef#1 ended passed")));
+        Await.until("what follows from the run is done", () -> undone() == 0);
         lamp.push("developer", "main", Map.of("paseo.yaml", pipeline("lamp", "- upstream: reef")));
         reef.push("developer", "main", Map.of("note", "again"));
         assertEquals("upstream", pipelineCause(runs("lamp", 1).getFirst()));
         lamp.push("developer", "main", Map.of("paseo.yaml", "paseo: 1\ncomponent: lamp\nstarts: oops\n"));
         reef.push("developer", "main", Map.of("note", "and again"));
         assertTrue(considered("lamp", "reef#3 ended passed").path("reason").asString().startsWith("paseo.yaml:"));
+    }
+
+    private int undone() {
+        try {
+            return Integer.parseInt(harbour.database.as("select count(*) from effect where kind = 'run-ended' and done_at is null").strip());
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        } catch (InterruptedException stop) {
+            Thread.currentThread().interrupt();
+            return -1;
+        }
     }
 
     private static String pipelineCause(JsonNode run) {
@@ -200,5 +213,51 @@ class StartingTest {
         runs("shore", 1);
         assertEquals(shore.head(), runs("shore-map", 1).getFirst().path("commit").asString());
         assertEquals("shore-map 1.1\nshore 1.1\n", text("shore-map", "1.1"));
+    }
+
+    private void due(String component, String ago) throws Exception {
+        harbour.database.as("update start_trigger set next_at = utc_timestamp(6) - interval " + ago + " where component_id = (select id from component where name = '" + component + "')");
+    }
+
+    @Test
+    void aClockStrikesLateOnesOnceAndMissedOnesAreTold() throws Exception {
+        Repository tower = bring("tower", List.of());
+        tower.push("developer", "main", Map.of("paseo.yaml", pipeline("tower", "- clock: \"0 2 * * *\"\n  zone: Europe/Madrid")));
+        assertEquals(0, listed("tower").size());
+        due("tower", "10 minute");
+        JsonNode run = runs("tower", 1).getFirst();
+        assertEquals("passed", run.path("status").asString());
+        assertTrue(harbour.run("tower", 1).path("causes").path(0).path("sentence").asString().equals("clock 0 2 * * * (Europe/Madrid) of tower"));
+        due("tower", "3 hour");
+        Await.until("the missed one is told", () -> events("tower").getFirst().path("sentence").asString().endsWith("Europe/Madrid, missed"));
+        assertEquals("the service was away at that time, and it is too long ago to be made up for", reasons("tower", ", missed").getFirst());
+        assertEquals(1, listed("tower").size());
+        String next = harbour.database.as("select count(*) from start_trigger where next_at > utc_timestamp(6) and next_at < utc_timestamp(6) + interval 25 hour and kind = 'clock'").strip();
+        assertEquals("1", next);
+    }
+
+    @Test
+    void whatTheClientSaysOfCausesBothWays() throws Exception {
+        Repository spring = bring("spring", List.of());
+        Repository brook = bring("brook", List.of("spring"));
+        brook.push("developer", "main", Map.of("paseo.yaml", pipeline("brook", "- upstream: spring", "spring")));
+        spring.push("developer", "main", Map.of("paseo.yaml", pipeline("spring", "- push: [main]")));
+        runs("brook", 1);
+        String commit = spring.head().substring(0, 8);
+        String why = harbour.paseo("developer", "why", "brook#1").out();
+        assertTrue(why.contains("because of run spring#1") && why.contains("because of push " + commit.substring(0, 7) + " to spring main by developer"), why);
+        String forward = harbour.paseo("developer", "why", "spring", commit, "--forward").out();
+        assertTrue(forward.matches("(?s)spring: push .* led to\\R  spring#1 passed, 1.1 on main.*\\R    brook#1 passed, 1.1 on main.*"), forward);
+        assertTrue(harbour.paseo("developer", "why", "brook#1", "--forward").out().contains("led to nothing: no trigger waits for it"));
+        assertTrue(harbour.paseo("developer", "component", "events", "brook").out().contains("spring#1 ended passed"));
+        assertEquals(1, harbour.paseo("developer", "why", "brooks").code());
+        assertEquals(400, harbour.as("developer").get("/api/v1/components/brook/events?commit=zz").status());
+        assertEquals(404, harbour.as("developer").get("/api/v1/components/brook/events/99999").status());
+        assertEquals(404, harbour.as("developer").get("/api/v1/runs/brook/99/consequences").status());
+        JsonNode chain = harbour.as("developer").get("/api/v1/chain").good();
+        JsonNode edge = StreamSupport.stream(chain.path("edges").spliterator(), false).filter(each -> each.path("downstream").asString().equals("brook")).findFirst().orElseThrow();
+        assertEquals("spring", edge.path("upstream").asString());
+        assertEquals(1, edge.path("last").path("run").asInt());
+        assertEquals("passed", edge.path("last").path("status").asString());
     }
 }

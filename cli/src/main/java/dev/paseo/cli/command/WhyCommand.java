@@ -76,8 +76,8 @@ final class WhyCommand extends ServiceCommand {
     }
 
     private int forwardOfEvents(Api api, JsonNode events) {
-        JsonNode newest = events.get(0);
-        return forward(api, EventLines.what(newest), Api.path("components", newest.path("component").asString(), "events", newest.path("id").asString("")));
+        JsonNode first = events.get(events.size() - 1);
+        return forward(api, EventLines.what(first), Api.path("components", first.path("component").asString(), "events", first.path("id").asString("")));
     }
 
     private int forward(Api api, String name, String path) {

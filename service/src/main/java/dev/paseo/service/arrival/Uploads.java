@@ -94,7 +94,7 @@ class Uploads {
     }
 
     private static void check(Statement statement) {
-        if (statement.files().stream().noneMatch(file -> file.kind().equals(ARTIFACT)) || statement.files().size() > MOST_FILES) {
+        if (statement.files().isEmpty() || statement.files().size() > MOST_FILES) {
             throw Refusal.invalid("/files", "an upload has 1 to " + MOST_FILES + " files, one of them an artifact");
         }
         Set<String> seen = new HashSet<>();
@@ -104,6 +104,9 @@ class Uploads {
             if (!seen.add(file.kind() + " " + file.name()) || file.kind().equals(BUNDLE) && !seen.add(BUNDLE)) {
                 throw Refusal.invalid("/files/" + at + "/name", "there is another " + file.kind() + " named " + file.name());
             }
+        }
+        if (statement.files().stream().noneMatch(file -> file.kind().equals(ARTIFACT))) {
+            throw Refusal.invalid("/files", "an upload has 1 to " + MOST_FILES + " files, one of them an artifact");
         }
         if (statement.authors().size() > 100 || statement.authors().stream().anyMatch(address -> !address.contains("@") || address.length() > 254)) {
             throw Refusal.invalid("/authors", "authors are at most 100 mail addresses");

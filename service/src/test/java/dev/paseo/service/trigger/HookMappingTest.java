@@ -1,0 +1,47 @@
+package dev.paseo.service.trigger;
+
+import static org.junit.jupiter.api.Assertions.assertDoesNotThrow;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.trigger.HookMapping.Scheme;
+import java.nio.charset.StandardCharsets;
+import java.util.Optional;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class HookMappingTest {
+
+    /** The digest is the one of RFC 4231, test case 2. */
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', nullValues = "none", value = {
+        "HMAC_SHA256 | ''      | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843        | believed",
+        "HMAC_SHA256 | sha256= | sha256=5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843 | believed",
+        "HMAC_SHA256 | sha256= | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843        | it has no header X-Digest that begins with sha256=",
+        "HMAC_SHA256 | ''      | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3844        | its X-Digest is not ours",
+        "HMAC_SHA256 | ''      | none                                                                    | it has no header X-Digest",
+        "SHARED_WORD | ''      | Jefe                                                                    | believed",
+        "SHARED_WORD | ''      | jefe                                                                    | its X-Digest is not ours"})
+    void whatIsBelieved(Scheme scheme, String prefix, String value, String expected) {
+        HookMapping mapping = new HookMapping("X-Digest", scheme, Optional.of(prefix).filter(text -> !text.isEmpty()), Optional.empty(), Optional.empty());
+        assertEquals(expected, mapping.doubt("Jefe", value, "what do ya want for nothing?".getBytes(StandardCharsets.UTF_8)).orElse("believed"));
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', nullValues = "none", value = {
+        "X-Digest   | none       | /sender/name | right",
+        "X Digest   | none       | /sender/name | a header's name",
+        "X-Digest   | X-Message: | /sender/name | a header's name",
+        "X-Digest   | X-Message  | sender.name  | should be a JSON Pointer",
+        "X-Digest   | X-Message  | /            | should be a JSON Pointer"})
+    void whatAMappingMaySay(String header, String delivery, String pusher, String expected) {
+        HookMapping mapping = new HookMapping(header, Scheme.SHARED_WORD, Optional.empty(), Optional.ofNullable(delivery), Optional.of(pusher));
+        if (expected.equals("right")) {
+            assertDoesNotThrow(mapping::check);
+        } else {
+            String said = assertThrows(Refusal.class, mapping::check).getMessage();
+            assertEquals(expected, said.substring(0, expected.length()));
+        }
+    }
+}
