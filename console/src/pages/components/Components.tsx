@@ -31,7 +31,7 @@ function Component({ name, summary }: { name: string; summary: string }) {
       <header><h2><Link to={`/components/${name}`}>{name}</Link></h2><p className="quiet">{summary}</p></header>
       {runs.data && runs.data.length > 0 && <Runs name={name} runs={runs.data} />}
       {runs.isError && <p className="bad" role="alert">{runs.error.message}</p>}
-      {runs.data?.length === 0 && <p className="quiet">No run yet. Push to a branch that the pipeline file names, or: paseo start {name}</p>}
+      {runs.data?.length === 0 && <p className="quiet">No run yet.</p>}
       <Nothing name={name} />
     </section>
   );

@@ -14,7 +14,7 @@ const sentenceOf = (event: Event) => (event.kind === "run" || event.kind === "li
 /** The newest events that started nothing, with the reason. */
 export function Nothing({ name }: { name: string }) {
   const seen = useQuery(triggerEvents(name));
-  const own = seen.data?.filter((event) => event.component === name && event.kind !== "run" && event.kind !== "live" && startedNothing(event)).slice(0, 2) ?? [];
+  const own = seen.data?.filter((event) => event.component === name && event.kind !== "run" && event.kind !== "live" && event.kind !== "arrival" && startedNothing(event)).slice(0, 2) ?? [];
   if (own.length === 0) return null;
   return (
     <ul className="nothing">

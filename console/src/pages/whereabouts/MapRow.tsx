@@ -48,7 +48,7 @@ export function MapRow({ row, environments }: { row: Row; environments: Column[]
 
 function Newest({ row, next }: { row: Row; next: Cell | undefined }) {
   const newest = row.newest;
-  if (!newest) return <div role="cell" className="map-cell"><p className="quiet">nothing built yet</p></div>;
+  if (!newest) return <div role="cell" className="map-cell"><p className="quiet">{row.cells.some((cell) => cell.version) ? "built elsewhere" : "nothing built yet"}</p></div>;
   const state = workState(newest.status);
   const run = `/runs/${row.component}/${newest.run}`;
   return (

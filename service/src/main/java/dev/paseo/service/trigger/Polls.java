@@ -59,6 +59,8 @@ class Polls {
                 Thread.ofVirtual().name("poll").start(() -> {
                     try {
                         poll(due);
+                    } catch (RuntimeException closing) {
+                        LOG.warn("what came of the repository {} was not written down: {}", due.repository(), closing.toString());
                     } finally {
                         room.release();
                     }
