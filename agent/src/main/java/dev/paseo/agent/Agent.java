@@ -5,6 +5,7 @@ import dev.paseo.agent.lease.Patience;
 import dev.paseo.agent.lease.ServiceClient;
 import dev.paseo.agent.process.Spool;
 import dev.paseo.agent.work.Sources;
+import dev.paseo.agent.watch.Watcher;
 import dev.paseo.agent.work.Work;
 import dev.paseo.api.agent.Assignment;
 import java.io.IOException;
@@ -37,6 +38,8 @@ public final class Agent implements AutoCloseable {
     private final Set<Long> held = ConcurrentHashMap.newKeySet();
     private volatile boolean closing;
     private volatile Thread asking = Thread.currentThread();
+    private volatile Optional<Thread> watching = Optional.empty();
+    private final Path hostFolder;
 
     /**
      * @param folder     its own: its secret, and the spools of its work
@@ -48,7 +51,8 @@ public final class Agent implements AutoCloseable {
         this.folder = Files.createDirectories(folder.toAbsolutePath());
         this.room = new Semaphore(capacity);
         this.sources = new Sources(this.folder.resolve("sources"));
-        this.machine = machine(Files.createDirectories(hostFolder.toAbsolutePath()));
+        this.hostFolder = Files.createDirectories(hostFolder.toAbsolutePath());
+        this.machine = machine(this.hostFolder);
     }
 
     private static Map<String, String> machine(Path hostFolder) {
@@ -89,6 +93,7 @@ public final class Agent implements AutoCloseable {
         for (Spool left : Spool.left(folder.resolve("spool"))) {
             adopt(left);
         }
+        watching = Optional.of(Thread.ofVirtual().name("watching").start(new Watcher(service, secret, hostFolder)));
         while (!closing) {
             room.acquire();
             Optional<Assignment> work = Optional.empty();
@@ -172,5 +177,6 @@ public final class Agent implements AutoCloseable {
     public void close() {
         closing = true;
         asking.interrupt();
+        watching.ifPresent(Thread::interrupt);
     }
 }

@@ -27,8 +27,8 @@ public final class AgentCommand implements Callable<Integer> {
     @Option(names = "--enrol", description = "one-time token; needed only the first time")
     private Optional<String> token = Optional.empty();
 
-    @Option(names = "--capacity", defaultValue = "2", description = "pieces of work at once, from 1; default: ${DEFAULT-VALUE}")
-    private int capacity = 2;
+    @Option(names = "--capacity", defaultValue = "4", description = "pieces of work at once, from 1; default: ${DEFAULT-VALUE}")
+    private int capacity = 4;
 
     @Option(names = "--allow-root", description = "run although the user is root; steps then run as root as well")
     private boolean allowRoot;

@@ -2,6 +2,7 @@ package dev.paseo.agent.lease;
 
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Enrolment;
+import dev.paseo.api.agent.Watch;
 import dev.paseo.api.agent.WorkRequest;
 import java.io.IOException;
 import java.net.URI;
@@ -51,6 +52,25 @@ public final class ServiceClient {
             case 204 -> Optional.empty();
             default -> throw new IOException("the service answered " + answer.statusCode() + ": " + answer.body());
         };
+    }
+
+    /** What this agent keeps an eye on. */
+    public Watch.Watched watched(String secret) throws IOException, InterruptedException {
+        HttpResponse<String> answer = http.send(request("/agent/v1/watch", Duration.ofSeconds(20)).header("Authorization", "Bearer " + secret).GET().build(),
+                HttpResponse.BodyHandlers.ofString());
+        if (answer.statusCode() != 200) {
+            throw new IOException("the service answered " + answer.statusCode());
+        }
+        return json.readValue(answer.body(), Watch.Watched.class);
+    }
+
+    public void seen(String secret, Watch.Report report) throws IOException, InterruptedException {
+        HttpResponse<String> answer = http.send(request("/agent/v1/watch", Duration.ofSeconds(20)).header("Authorization", "Bearer " + secret)
+                .header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(report))).build(),
+                HttpResponse.BodyHandlers.ofString());
+        if (answer.statusCode() != 204) {
+            throw new IOException("the service answered " + answer.statusCode());
+        }
     }
 
     public LeaseClient lease(String token) {

@@ -1,11 +1,14 @@
 package dev.paseo.agent.work;
 
+import dev.paseo.agent.check.Checks;
 import dev.paseo.agent.lease.LeaseClient;
 import dev.paseo.agent.lease.Patience;
 import dev.paseo.agent.log.LogShipper;
 import dev.paseo.agent.log.Masker;
 import dev.paseo.agent.process.Spool;
 import dev.paseo.agent.process.StepProcess;
+import dev.paseo.agent.ssh.RemoteWork;
+import dev.paseo.agent.ssh.SshHost;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Lease;
 import dev.paseo.api.agent.StepReport;
@@ -16,6 +19,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.time.Instant;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
@@ -30,6 +34,7 @@ public final class Work {
 
     /** How much output of one try of a step is kept, in bytes: 1 GiB. */
     private static final long MOST_OUTPUT = 1L << 30;
+    private static final int REACHED_WITHIN_SECONDS = 30;
 
     private final Assignment assignment;
     private final LeaseClient lease;
@@ -39,7 +44,9 @@ public final class Work {
     private final Heartbeat heartbeat;
     private final Reports reports;
     private final Optional<StageFiles> files;
-    private final HttpChecks checks = new HttpChecks();
+    private final Checks checks = new Checks();
+    /** The host, where it is reached over SSH. */
+    private Optional<RemoteWork> remote = Optional.empty();
     /** The agent's own words after the last step. */
     private final StringBuilder later = new StringBuilder();
 
@@ -80,11 +87,15 @@ public final class Work {
         try {
             prepare();
             shipper.add(spool.words(true), 0);
-            result = leave(steps(shipper));
+            result = leave(steps(shipper), shipper);
         } catch (CannotGoOn | LeaseClient.Refused reason) {
             say(false, later + String.valueOf(reason.getMessage()));
             result = ended(Lease.Outcome.FAILED, String.valueOf(reason.getMessage()));
         }
+        remote.ifPresent(host -> {
+            host.clear();
+            host.close();
+        });
         shipper.add(spool.words(false), 0);
         reports.finish();
         shipper.finish();
@@ -106,6 +117,9 @@ public final class Work {
     }
 
     private void prepare() throws InterruptedException, IOException {
+        if (assignment.place().flatMap(Assignment.OfPlace::ssh).isPresent() && !assignment.steps().isEmpty()) {
+            remote = Optional.of(reach(assignment.place().get().ssh().get()));
+        }
         if (spool.isPrepared()) {
             return;
         }
@@ -129,7 +143,31 @@ public final class Work {
         for (Assignment.Artifact artifact : assignment.artifacts()) {
             take(artifact);
         }
+        if (remote.isPresent()) {
+            try {
+                remote.get().bring(spool);
+            } catch (IOException lost) {
+                throw new CannotGoOn("the recipe could not be brought to the host: " + lost.getMessage());
+            }
+        }
         spool.prepared();
+    }
+
+    /** A host that cannot be reached is tried again for a while; one that shows another key is not. */
+    private RemoteWork reach(Assignment.Ssh ssh) throws InterruptedException {
+        long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(REACHED_WITHIN_SECONDS);
+        while (true) {
+            try {
+                return new RemoteWork(ssh, assignment.work());
+            } catch (SshHost.OtherKey changed) {
+                throw new CannotGoOn(String.valueOf(changed.getMessage()));
+            } catch (IOException away) {
+                if (System.nanoTime() > until || heartbeat.wanted()) {
+                    throw new CannotGoOn(String.valueOf(away.getMessage()));
+                }
+            }
+            Thread.sleep(1000);
+        }
     }
 
     private void bundle(String digest) throws IOException, InterruptedException {
@@ -188,14 +226,17 @@ public final class Work {
     /** Runs or adopts one try of a step; the result of the work where it did not pass. */
     private Optional<Lease.Result> step(Assignment.Step step, int tried, LogShipper shipper) throws InterruptedException, IOException {
         Instant began = Reports.now();
-        StepProcess process = StepProcess.start(spool.step(step.position(), tried), step.command(), spool.workspace(), environment());
+        Path folder = spool.step(step.position(), tried);
+        Optional<StepProcess> process = remote.isPresent() ? Optional.empty()
+                : Optional.of(StepProcess.start(folder, step.command(), spool.workspace(), environment()));
         reports.tell(step, tried, new Reports.Told(StepReport.Status.RUNNING, Optional.empty(), began, Optional.empty()));
         CountDownLatch ended = new CountDownLatch(1);
-        shipper.follow(process.output(), step.position(), ended);
+        shipper.follow(folder.resolve("output"), step.position(), ended);
         StepProcess.End end;
         long left = secondsLeft();
         try {
-            end = process.await(Math.min(step.timeoutSeconds(), left), MOST_OUTPUT, heartbeat);
+            end = process.isPresent() ? process.get().await(Math.min(step.timeoutSeconds(), left), MOST_OUTPUT, heartbeat)
+                    : remote.orElseThrow().step(folder.getFileName().toString(), step, environment(), folder.resolve("output"), MOST_OUTPUT, heartbeat);
         } finally {
             ended.countDown();
         }
@@ -209,7 +250,7 @@ public final class Work {
             case StepProcess.End.SaidTooMuch() -> StepReport.Status.FAILED;
         };
         Optional<Integer> code = end instanceof StepProcess.End.Exited(int exit) ? Optional.of(exit) : Optional.empty();
-        reports.tell(step, tried, new Reports.Told(status, code, began, process.peakMemory()));
+        reports.tell(step, tried, new Reports.Told(status, code, began, process.flatMap(StepProcess::peakMemory)));
         return status == StepReport.Status.PASSED ? Optional.empty() : Optional.of(result(step, tried, end, left));
     }
 
@@ -233,19 +274,26 @@ public final class Work {
     }
 
     /** What the steps have left: reports also where one failed, the rest only where all passed; then the checks. */
-    private Lease.Result leave(Lease.Result steps) throws InterruptedException, IOException {
-        if (files.isPresent() && steps.outcome() == Lease.Outcome.FAILED) {
-            files.get().reportsOfFailure().ifPresent(wrong -> later.append(wrong).append('\n'));
+    private Lease.Result leave(Lease.Result steps, LogShipper shipper) throws InterruptedException, IOException {
+        Optional<StageFiles> leaving = files.or(this::ofTest);
+        if (leaving.isPresent() && steps.outcome() == Lease.Outcome.FAILED) {
+            leaving.get().reportsOfFailure().ifPresent(wrong -> later.append(wrong).append('\n'));
             sayLater();
         }
         if (steps.outcome() != Lease.Outcome.PASSED) {
             return steps;
         }
-        if (files.isPresent()) {
-            files.get().leave(later);
+        if (leaving.isPresent()) {
+            leaving.get().leave(later);
             sayLater();
         }
-        return check();
+        return check(shipper);
+    }
+
+    /** A test of what is live leaves reports, and nothing else. */
+    private Optional<StageFiles> ofTest() {
+        return assignment.place().map(Assignment.OfPlace::reports).filter(left -> !left.isEmpty()).map(left -> new StageFiles(
+                new Assignment.Stage(0, List.of(), List.of(), Optional.empty(), List.of(), List.of(), left), lease, spool));
     }
 
     private void sayLater() throws IOException {
@@ -254,19 +302,34 @@ public final class Work {
         }
     }
 
-    private Map<String, String> environment() {
-        Map<String, String> environment = new HashMap<>(machine);
+    private Map<String, String> environment() throws IOException {
+        Map<String, String> environment = remote.isPresent() ? new HashMap<>() : new HashMap<>(machine);
         environment.putAll(assignment.variables());
         environment.putAll(assignment.secrets());
-        environment.put("PASEO_ARTIFACTS", spool.artifacts().toString());
+        environment.put("PASEO_ARTIFACTS", remote.map(RemoteWork::artifacts).orElse(spool.artifacts().toString()));
+        if (remote.isPresent()) {
+            environment.put("PASEO_HOST_FOLDER", remote.get().hostFolder());
+        }
         return environment;
     }
 
-    private Lease.Result check() throws InterruptedException, IOException {
-        for (Assignment.HttpCheck check : assignment.checks()) {
-            Assignment.HttpCheck filled = new Assignment.HttpCheck(check.address().replace("{host.folder}",
-                    machine.getOrDefault("PASEO_HOST_FOLDER", "")), check.status(), check.contains(), check.withinMillis());
-            Optional<String> wrong = checks.check(filled, heartbeat);
+    private Lease.Result check(LogShipper shipper) throws InterruptedException, IOException {
+        long watched = assignment.place().map(Assignment.OfPlace::watchSeconds).orElse(0L);
+        if (watched > 0) {
+            return watch(watched);
+        }
+        int position = assignment.steps().size();
+        for (Assignment.Check check : assignment.checks()) {
+            position++;
+            Assignment.Check asked = filled(check);
+            if (check.kind() == Assignment.CheckKind.COMMAND) {
+                Optional<Lease.Result> failed = step(new Assignment.Step(position, asked.target(), asked.target(), Math.max(1, check.withinMillis() / 1000), 0), 1, shipper);
+                if (failed.isPresent()) {
+                    return failed.get();
+                }
+                continue;
+            }
+            Optional<String> wrong = checks.check(asked, heartbeat);
             heartbeat.refuseOver();
             if (heartbeat.wanted()) {
                 return ended(Lease.Outcome.STOPPED, "stopped while checking");
@@ -275,10 +338,39 @@ public final class Work {
                 say(false, later + wrong.get());
                 return ended(Lease.Outcome.FAILED, wrong.get());
             }
-            later.append(filled.address()).append(" answered ").append(filled.status())
-                    .append(filled.contains().map(text -> " with \"" + text + "\"").orElse("")).append('\n');
+            later.append(words(asked)).append('\n');
         }
         sayLater();
         return ended(Lease.Outcome.PASSED, "");
+    }
+
+    private static String words(Assignment.Check check) {
+        return switch (check.kind()) {
+            case HTTP -> check.target() + " answered " + check.status() + check.contains().map(text -> " with \"" + text + "\"").orElse("")
+                    + (check.json().isEmpty() ? "" : " and " + check.json());
+            case PORT -> check.target() + " takes connections";
+            case METRIC -> check.target() + " tells " + check.limits().map(Assignment.Limits::name).orElse("") + " within its limits";
+            case COMMAND -> check.target();
+        };
+    }
+
+    private Assignment.Check filled(Assignment.Check check) throws IOException {
+        String folder = remote.isPresent() ? remote.get().hostFolder() : machine.getOrDefault("PASEO_HOST_FOLDER", "");
+        return new Assignment.Check(check.kind(), check.target().replace("{host.folder}", folder), check.status(), check.contains(), check.header(), check.json(),
+                check.redirects(), check.limits(), check.withinMillis());
+    }
+
+    /** What is live is kept an eye on for so long; commands, which may cost much, are not repeated. */
+    private Lease.Result watch(long seconds) throws InterruptedException, IOException {
+        long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(Math.max(0, seconds - spool.age().toSeconds()));
+        List<Assignment.Check> asked = assignment.checks().stream().filter(check -> check.kind() != Assignment.CheckKind.COMMAND).toList();
+        Optional<String> wrong = checks.watch(asked, until, heartbeat);
+        heartbeat.refuseOver();
+        if (heartbeat.wanted()) {
+            return ended(Lease.Outcome.STOPPED, "stopped while watching");
+        }
+        later.append(wrong.orElse("answered well for " + seconds + " s")).append('\n');
+        sayLater();
+        return wrong.isPresent() ? ended(Lease.Outcome.FAILED, wrong.get()) : ended(Lease.Outcome.PASSED, "");
     }
 }

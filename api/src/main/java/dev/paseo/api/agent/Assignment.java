@@ -18,14 +18,15 @@ import java.util.Optional;
  * @param bundle       digest of the archive of the files that the recipe brought
  * @param artifacts    what lies under {@code $PASEO_ARTIFACTS/NAME/} before the first step
  * @param checks       asked after the last step
+ * @param place        for work of a deployment: what else there is to it
  */
 public record Assignment(
         long work, long fence, String leaseToken, int leaseSeconds, Kind kind, Map<String, String> variables,
         Map<String, String> secrets, List<Step> steps, Optional<Stage> stage, Optional<String> bundle,
-        List<Artifact> artifacts, List<HttpCheck> checks) {
+        List<Artifact> artifacts, List<Check> checks, Optional<OfPlace> place) {
 
     /** What the work is for. */
-    public enum Kind { STAGE, INSTALL, CHECK, UNDO, REMOVE }
+    public enum Kind { STAGE, INSTALL, CHECK, UNDO, REMOVE, WATCH, CLEAR, ONCE_BEFORE, ONCE_AFTER, TRAFFIC, WHOLE, WATCH_WHOLE, TEST }
 
     /** One command; at most {@code timeoutSeconds} long, tried up to {@code retries} times more when it fails. */
     public record Step(int position, String name, String command, long timeoutSeconds, int retries) {}
@@ -62,6 +63,39 @@ public record Assignment(
     /** A file of the version, named by the SHA-256 of its bytes in hexadecimal. */
     public record Artifact(String name, String fileName, String digest, long size) {}
 
-    /** A GET request that must be answered so within this time. */
-    public record HttpCheck(String address, int status, Optional<String> contains, long withinMillis) {}
+    /**
+     * A check; {@code target} is an address, a command, a host:port or the address of a Prometheus endpoint.
+     *
+     * @param contains     a text in the body of the answer
+     * @param header       header name to a text in its value
+     * @param json         path of a field, its names joined by dots, to its value as text
+     * @param redirects    how many may be followed
+     * @param withinMillis until when it is asked again; a command may take that long
+     */
+    public record Check(CheckKind kind, String target, int status, Optional<String> contains, Map<String, String> header, Map<String, String> json,
+            int redirects, Optional<Limits> limits, long withinMillis) {}
+
+    /** What is checked. */
+    public enum CheckKind { HTTP, COMMAND, PORT, METRIC }
+
+    /** The number of this name, with its labels as the endpoint writes them, is within these bounds. */
+    public record Limits(String name, Optional<Double> atLeast, Optional<Double> atMost) {}
+
+    /**
+     * Work of a deployment.
+     *
+     * @param watchSeconds how long the checks are repeated; 0: until each has been met once
+     * @param reports      report files that a test leaves, read also when it failed
+     * @param ssh          how the host is reached, where it has no agent of its own
+     */
+    public record OfPlace(long watchSeconds, List<Report> reports, Optional<Ssh> ssh) {}
+
+    /**
+     * A host that is reached over SSH.
+     *
+     * @param privateKey in OpenSSH's format
+     * @param hostKey    the only key that the host may show
+     * @param folder     where recipes work; told to them as PASEO_HOST_FOLDER
+     */
+    public record Ssh(String address, int port, String user, String privateKey, String hostKey, String folder) {}
 }

@@ -9,12 +9,12 @@ import java.util.Optional;
  */
 public record HostState(String host, Phase phase, boolean touched, Optional<String> reason) {
 
-    /** How far a host is. */
+    /** How far a host is. AWAY: it is in maintenance, takes no part, and catches up later. */
     public enum Phase {
-        AHEAD, INSTALLING, INSTALLED, CHECKING, GOOD, FAILED, UNDOING, UNDONE, LEFT;
+        AHEAD, AWAY, INSTALLING, INSTALLED, CHECKING, GOOD, WATCHED, FAILED, UNDOING, UNDONE, LEFT, CLEARING, CLEARED;
 
         boolean busy() {
-            return this == INSTALLING || this == CHECKING || this == UNDOING;
+            return this == INSTALLING || this == CHECKING || this == WATCHED || this == UNDOING || this == CLEARING;
         }
     }
 
@@ -22,8 +22,22 @@ public record HostState(String host, Phase phase, boolean touched, Optional<Stri
         return new HostState(host, Phase.AHEAD, false, Optional.empty());
     }
 
+    public static HostState away(String host, String why) {
+        return new HostState(host, Phase.AWAY, false, Optional.of(why));
+    }
+
+    /** It has it already. */
+    public static HostState there(String host) {
+        return new HostState(host, Phase.GOOD, false, Optional.empty());
+    }
+
     HostState to(Phase next) {
         return new HostState(host, next, touched, reason);
+    }
+
+    /** The same without the reason of an earlier failure. */
+    HostState anew(Phase next) {
+        return new HostState(host, next, touched, Optional.empty());
     }
 
     HostState touchedTo(Phase next) {

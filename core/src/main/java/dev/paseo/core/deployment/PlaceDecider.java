@@ -1,36 +1,42 @@
 package dev.paseo.core.deployment;
 
 import dev.paseo.core.decision.Decision;
-import dev.paseo.core.deployment.DeploymentState.WayBack;
 import dev.paseo.core.gate.Verdict;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 
-/** Decides about places: requests, the queue, and, by {@link HostProgress}, what happens on hosts. Pure. */
+/** Decides about places: requests, the queue, and, by {@link Onward} and {@link Retreat}, what happens on hosts. Pure. */
 public final class PlaceDecider {
 
     private PlaceDecider() {}
 
-    public static Decision<PlaceState, PlaceEffect> decide(PlaceState place, PlaceEvent event) {
+    /** @param now the moment that pauses are counted from */
+    public static Decision<PlaceState, PlaceEffect> decide(PlaceState place, PlaceEvent event, Instant now) {
         return switch (event) {
             case PlaceEvent.Requested(DeploymentState wanted) -> request(place, wanted);
-            case PlaceEvent.GatesJudged(Map<Long, Verdict> verdicts) -> judged(place, verdicts);
-            case PlaceEvent.HostReported(long id, String host, HostTask task, HostOutcome outcome) ->
-                    place.deployment(id)
-                            .map(deployment -> settle(place, HostProgress.reported(deployment, host, task, outcome)))
-                            .orElseGet(() -> Decision.refused("deployment " + id + " has ended"));
-            case PlaceEvent.CancelAsked(long id, String by) ->
-                    place.deployment(id)
-                            .map(deployment -> cancel(place, deployment, by))
-                            .orElseGet(() -> Decision.refused("deployment " + id + " has ended"));
+            case PlaceEvent.GatesJudged(Map<Long, Verdict> verdicts) -> judged(place, verdicts, now);
+            case PlaceEvent.HostReported(long id, String host, HostTask task, HostOutcome outcome) -> of(place, id, deployment ->
+                    HostReports.reported(deployment, host, task, outcome, now).map(step -> settle(place, step))
+                            .orElseGet(() -> Decision.refused("that task of that host is not running")));
+            case PlaceEvent.CancelAsked(long id, String by) -> of(place, id, deployment -> cancel(place, deployment, by));
+            case PlaceEvent.TimePassed() -> timePassed(place, now);
+            case PlaceEvent.Answered(long id, String by, boolean yes) -> of(place, id, deployment -> answered(place, deployment, by, yes, now));
+            case PlaceEvent.TendAsked(List<String> hosts) -> tend(place, hosts);
         };
+    }
+
+    private static Decision<PlaceState, PlaceEffect> of(
+            PlaceState place, long id, Function<DeploymentState, Decision<PlaceState, PlaceEffect>> decide) {
+        return place.deployment(id).map(decide).orElseGet(() -> Decision.refused("deployment " + id + " has ended"));
     }
 
     private static Decision<PlaceState, PlaceEffect> request(PlaceState place, DeploymentState wanted) {
         for (DeploymentState other : place.open()) {
-            if (other.version().equals(wanted.version()) && other.status() != DeploymentStatus.UNDOING) {
+            if (other.version().equals(wanted.version()) && other.status().open() && other.status() != DeploymentStatus.UNDOING) {
                 return Decision.refused("deployment " + other.id() + " of " + wanted.version() + " is on its way there already");
             }
         }
@@ -54,65 +60,106 @@ public final class PlaceDecider {
                 .map(now -> now.version() + ", which is not older, is live there");
         return live.or(() -> place.open().stream()
                 .filter(other -> other.line() == wanted.line() && other.order() > wanted.order())
-                .filter(other -> other.status() != DeploymentStatus.UNDOING)
+                .filter(other -> other.status().open() && other.status() != DeploymentStatus.UNDOING)
                 .findFirst().map(other -> other.version() + ", which is newer, is on its way there"));
     }
 
-    private static Decision<PlaceState, PlaceEffect> judged(PlaceState place, Map<Long, Verdict> verdicts) {
+    private static Decision<PlaceState, PlaceEffect> judged(PlaceState place, Map<Long, Verdict> verdicts, Instant moment) {
         PlaceState now = place;
         List<PlaceEffect> effects = new ArrayList<>();
         for (DeploymentState deployment : place.open()) {
             if (deployment.status().ahead()) {
                 // Without a verdict a gate counts as shut.
-                Optional<Verdict> verdict = Optional.ofNullable(verdicts.get(deployment.id()));
-                now = now.with(pass(deployment, verdict, now, effects));
+                now = pass(deployment, Optional.ofNullable(verdicts.get(deployment.id())), now, moment, effects);
             }
         }
         return Decision.moved(now, effects);
     }
 
-    private static DeploymentState pass(
-            DeploymentState deployment, Optional<Verdict> verdict, PlaceState place, List<PlaceEffect> effects) {
-        if (verdict.flatMap(Verdict::rejected).isPresent()) {
-            return deployment.because(verdict.get().rejected().get()).to(DeploymentStatus.REJECTED);
+    private static PlaceState pass(
+            DeploymentState deployment, Optional<Verdict> verdict, PlaceState place, Instant now, List<PlaceEffect> effects) {
+        boolean emergency = deployment.terms().emergency();
+        if (verdict.flatMap(Verdict::rejected).isPresent() && !emergency) {
+            return place.with(deployment.because(verdict.get().rejected().get()).to(DeploymentStatus.REJECTED));
         }
-        if (verdict.flatMap(Verdict::expired).isPresent()) {
-            return deployment.because(verdict.get().expired().get()).to(DeploymentStatus.EXPIRED);
+        if (verdict.flatMap(Verdict::expired).isPresent() && !emergency) {
+            return place.with(deployment.because(verdict.get().expired().get()).to(DeploymentStatus.EXPIRED));
         }
-        if (verdict.filter(Verdict::open).isEmpty()) {
-            return deployment.to(DeploymentStatus.WAITING);
+        if (verdict.filter(each -> emergency || each.open()).isEmpty()) {
+            return place.with(deployment.to(DeploymentStatus.WAITING));
         }
-        if (place.busy()) {
-            return deployment.to(DeploymentStatus.QUEUED);
+        if (place.busy() || deployment.automatic() && !deployment.terms().takesOver() && unsettled(place)) {
+            return place.with(deployment.to(DeploymentStatus.QUEUED));
         }
-        WayBack back = place.live().isPresent() ? WayBack.PREVIOUS : deployment.wayBack();
-        HostProgress.Step started = HostProgress.start(deployment.backBy(back));
+        return begin(deployment, place, now, effects);
+    }
+
+    /** Whether what is live is still being watched or tested. */
+    private static boolean unsettled(PlaceState place) {
+        return place.live().flatMap(live -> place.deployment(live.deployment()))
+                .filter(live -> live.course().plan().stream().skip(live.course().at()).anyMatch(each -> each.what() == Movement.What.SETTLED)).isPresent();
+    }
+
+    private static PlaceState begin(DeploymentState deployment, PlaceState place, Instant now, List<PlaceEffect> effects) {
+        PlaceState before = place;
+        Optional<DeploymentState> live = place.live().flatMap(at -> place.deployment(at.deployment())).filter(at -> at.course().now().isPresent());
+        if (live.isPresent()) {
+            Step abandoned = Onward.abandon(live.get());
+            effects.addAll(abandoned.effects());
+            before = before.with(abandoned.deployment());
+        }
+        Step started = Onward.start(deployment.backTo(place.live()), now);
         effects.addAll(started.effects());
-        return started.deployment();
+        return before.with(started.deployment());
     }
 
     private static Decision<PlaceState, PlaceEffect> cancel(PlaceState place, DeploymentState deployment, String by) {
         return switch (deployment.status()) {
             case WAITING, QUEUED -> Decision.moved(
                     place.with(deployment.because("withdrawn by " + by).to(DeploymentStatus.WITHDRAWN)), List.of());
-            case DEPLOYING, CHECKING -> settle(place, Optional.of(HostProgress.retreat(deployment, "cancelled by " + by, true)));
+            case DEPLOYING, CHECKING -> settle(place, Retreat.begin(deployment, "cancelled by " + by, true, new ArrayList<>()));
             case UNDOING -> Decision.refused("deployment " + deployment.id() + " is being undone already");
-            case LIVE, REPLACED, UNDONE, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN ->
+            case LIVE -> Decision.refused("deployment " + deployment.id() + " is live; to go back from it, roll back");
+            case REPLACED, UNDONE, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN ->
                     Decision.refused("deployment " + deployment.id() + " has ended");
         };
     }
 
-    private static Decision<PlaceState, PlaceEffect> settle(PlaceState place, Optional<HostProgress.Step> step) {
-        if (step.isEmpty()) {
-            return Decision.refused("that task of that host is not running");
+    private static Decision<PlaceState, PlaceEffect> timePassed(PlaceState place, Instant now) {
+        for (DeploymentState deployment : place.open()) {
+            if (deployment.course().until().filter(end -> !now.isBefore(end)).isPresent() && deployment.ending().isEmpty()) {
+                return settle(place, Onward.next(deployment, now, new ArrayList<>()));
+            }
         }
-        DeploymentState deployment = step.get().deployment();
-        PlaceState now = place.with(deployment);
-        List<PlaceEffect> effects = new ArrayList<>(step.get().effects());
-        if (deployment.status() == DeploymentStatus.LIVE) {
-            effects.add(new PlaceEffect.WentLive(deployment.id()));
-            now = now.living(deployment);
+        return Decision.moved(place, List.of());
+    }
+
+    private static Decision<PlaceState, PlaceEffect> answered(PlaceState place, DeploymentState deployment, String by, boolean yes, Instant now) {
+        if (!deployment.course().is(Movement.What.QUESTION) || deployment.ending().isPresent()) {
+            return Decision.refused("deployment " + deployment.id() + " asks nobody whether it goes on");
         }
-        return Decision.moved(now, effects);
+        return settle(place, yes ? Onward.next(deployment, now, new ArrayList<>())
+                : Retreat.begin(deployment, by + " said that it does not go on", true, new ArrayList<>()));
+    }
+
+    private static Decision<PlaceState, PlaceEffect> tend(PlaceState place, List<String> hosts) {
+        Optional<DeploymentState> live = place.live().flatMap(at -> place.deployment(at.deployment()));
+        if (live.isEmpty()) {
+            return Decision.refused("nothing is live there that a host could be brought to");
+        }
+        if (place.open().stream().anyMatch(deployment -> deployment.status().active())) {
+            return Decision.refused("a deployment is under way there");
+        }
+        Optional<String> busy = hosts.stream().filter(host -> live.get().host(host).filter(state -> state.phase().busy()).isPresent()).findFirst();
+        return busy.map(host -> Decision.<PlaceState, PlaceEffect>refused(host + " is being looked after already"))
+                .orElseGet(() -> settle(place, Onward.tend(live.get(), hosts)));
+    }
+
+    private static Decision<PlaceState, PlaceEffect> settle(PlaceState place, Step step) {
+        PlaceState now = place.with(step.deployment());
+        if (step.effects().contains(new PlaceEffect.WentLive(step.deployment().id()))) {
+            now = now.living(step.deployment());
+        }
+        return Decision.moved(now, step.effects());
     }
 }

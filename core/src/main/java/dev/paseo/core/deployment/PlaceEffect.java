@@ -3,10 +3,10 @@ package dev.paseo.core.deployment;
 /** What follows from a decision about a place. */
 public sealed interface PlaceEffect {
 
-    /** This task is offered to the host's agent. */
+    /** This task is offered: to the host's agent, or where {@code host} is empty to the one that acts for the place. */
     record OfferTask(long deployment, String host, HostTask task) implements PlaceEffect {}
 
-    /** No task of this deployment is running on this host. */
+    /** No task of this deployment is running on this host; where {@code host} is empty, none for the whole place. */
     record StopTask(long deployment, String host) implements PlaceEffect {}
 
     /** From now on this is what the host has. */
@@ -14,6 +14,15 @@ public sealed interface PlaceEffect {
 
     /** It is live; what was live before is replaced. */
     record WentLive(long deployment) implements PlaceEffect {}
+
+    /** It has stayed live and been tested: the walk goes on, and others hear of it. */
+    record Settled(long deployment) implements PlaceEffect {}
+
+    /** A test of it failed: it stays live, its passage stays open. */
+    record NotSettled(long deployment, String reason) implements PlaceEffect {}
+
+    /** It was live and is no more: what it had replaced is live again. */
+    record TakenBack(long deployment) implements PlaceEffect {}
 
     /** What a host has after a task: the version being deployed, what was live before, or nobody knows. */
     enum Content { THIS_VERSION, PREVIOUS_VERSION, NOTHING, UNKNOWN }

@@ -1,6 +1,7 @@
 package dev.paseo.core.deployment;
 
 import dev.paseo.core.gate.Verdict;
+import java.util.List;
 import java.util.Map;
 
 /** What can happen at a place. */
@@ -11,7 +12,17 @@ public sealed interface PlaceEvent {
     /** The gates of all deployments that have not begun, judged at this moment. Only this starts a deployment. */
     record GatesJudged(Map<Long, Verdict> verdicts) implements PlaceEvent {}
 
+    /** @param host empty for what is done once for the whole place */
     record HostReported(long deployment, String host, HostTask task, HostOutcome outcome) implements PlaceEvent {}
 
     record CancelAsked(long deployment, String by) implements PlaceEvent {}
+
+    /** A pause may be over. */
+    record TimePassed() implements PlaceEvent {}
+
+    /** A person says whether it goes on where the plan asks. */
+    record Answered(long deployment, String by, boolean yes) implements PlaceEvent {}
+
+    /** Hosts are brought to what is live again, as it was deployed: put right, late, or new. */
+    record TendAsked(List<String> hosts) implements PlaceEvent {}
 }

@@ -37,6 +37,15 @@ public sealed interface Criterion {
         }
     }
 
+    /** The place is not held, or a person asked. */
+    record NotHeld() implements Criterion {}
+
+    /** The environment is not closed, or it is a rollback. */
+    record NotClosed() implements Criterion {}
+
+    /** Other components are live there in versions that go with it. */
+    record Requires() implements Criterion {}
+
     /** Who may not decide. */
     enum Exclusion { AUTHORS, REQUESTER }
 }

@@ -36,6 +36,9 @@ public final class Gate {
             case Approvals approvals -> judgeApprovals(approvals, facts);
             case Criterion.Follows(List<String> environments) -> judgeFollows(environments, facts);
             case Criterion.Branches(List<String> patterns) -> judgeBranches(patterns, facts);
+            case Criterion.NotHeld() -> judgeHold(facts);
+            case Criterion.NotClosed() -> judgeClosed(facts);
+            case Criterion.Requires() -> judgeRequirements(facts);
         };
     }
 
@@ -135,5 +138,32 @@ public final class Gate {
                 : patterns.stream().anyMatch(pattern -> new BranchPattern(pattern).matches(facts.branch()));
         String name = patterns.isEmpty() ? "From a trusted branch" : "From " + String.join(" or ", patterns);
         return new Judgement(met ? State.MET : State.NOT_MET, name, "Built from " + facts.branch() + ".", Optional.empty());
+    }
+
+    private static Judgement judgeHold(GateFacts facts) {
+        Optional<String> held = facts.around().held();
+        if (held.isPresent() && facts.requester().isEmpty()) {
+            return new Judgement(State.NOT_MET, "Not held", held.get() + " Nothing goes there by itself until the hold is lifted; a person may ask.", Optional.empty());
+        }
+        return new Judgement(State.MET, "Not held", held.map(why -> why + " That does not stop a person, who asked for this.").orElse("Nothing holds the place."), Optional.empty());
+    }
+
+    private static Judgement judgeClosed(GateFacts facts) {
+        Optional<GateFacts.Closed> closed = facts.around().closed();
+        if (closed.isEmpty() || facts.around().rollback()) {
+            return new Judgement(State.MET, "Open", closed.map(why -> why.sentence() + " A rollback may pass.").orElse("The environment is open."), Optional.empty());
+        }
+        State state = closed.get().until().isPresent() ? State.NOT_YET : State.NOT_MET;
+        return new Judgement(state, "Open", closed.get().sentence(), closed.get().until());
+    }
+
+    private static Judgement judgeRequirements(GateFacts facts) {
+        List<GateFacts.Requirement> missing = facts.around().requirements().stream().filter(each -> !each.met()).toList();
+        String name = "Requires " + String.join(", ", facts.around().requirements().stream().map(each -> each.component() + " " + each.range()).toList());
+        String sentence = missing.isEmpty()
+                ? "Live there: " + String.join(", ", facts.around().requirements().stream().map(each -> each.component() + " " + each.live().orElse("")).toList()) + "."
+                : String.join(" ", missing.stream().map(each -> each.component() + " " + each.range() + " is needed, but "
+                        + each.live().map(live -> live + " is live there.").orElse("none is live there.")).toList());
+        return new Judgement(missing.isEmpty() ? State.MET : State.NOT_MET, name, sentence, Optional.empty());
     }
 }

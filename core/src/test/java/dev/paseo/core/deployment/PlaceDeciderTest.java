@@ -10,6 +10,7 @@ import dev.paseo.core.deployment.DeploymentState.WayBack;
 import dev.paseo.core.deployment.PlaceEffect.Content;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Verdict;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -23,8 +24,9 @@ class PlaceDeciderTest {
 
     private static final Verdict SHUT = new Verdict(
             List.of(new Judgement(Judgement.State.ASKED, "0 of 1 approval", "", Optional.empty())), Optional.empty(), Optional.empty());
+    private static final Instant NOW = Instant.parse("2026-05-04T08:00:00Z");
     private static final PlaceState EMPTY = new PlaceState(Optional.empty(), List.of());
-    private static final PlaceState LIVE = new PlaceState(Optional.of(new PlaceState.Live(1, "1.4.1", 7, 1)), List.of());
+    private static final PlaceState LIVE = new PlaceState(Optional.of(new PlaceState.Live(1, "1.4.1", 7, 1, Optional.empty())), List.of());
 
     private final List<PlaceEffect> effects = new ArrayList<>();
 
@@ -34,13 +36,13 @@ class PlaceDeciderTest {
 
     private static DeploymentState wanted(long id, String version, long order, OnFailure failure, WayBack back) {
         return new DeploymentState(id, version, 7, order, Kind.PROMOTION, false, DeploymentStatus.WAITING,
-                List.of(HostState.ahead("north-quay"), HostState.ahead("south-quay")), failure, back, Optional.empty());
+                List.of(HostState.ahead("north-quay"), HostState.ahead("south-quay")), failure, back, Optional.empty(), null, null);
     }
 
     private PlaceState after(PlaceState state, PlaceEvent... events) {
         PlaceState now = state;
         for (PlaceEvent event : events) {
-            Decision<PlaceState, PlaceEffect> decision = PlaceDecider.decide(now, event);
+            Decision<PlaceState, PlaceEffect> decision = PlaceDecider.decide(now, event, NOW);
             assertInstanceOf(Decision.Moved.class, decision, () -> event + " was refused: " + decision);
             Decision.Moved<PlaceState, PlaceEffect> moved = (Decision.Moved<PlaceState, PlaceEffect>) decision;
             now = moved.state();
@@ -112,15 +114,15 @@ class PlaceDeciderTest {
     void anAutomaticDeploymentNeverGoesBackwards() {
         DeploymentState old = wanted(9, "1.4.0", 0);
         DeploymentState automatic = new DeploymentState(9, old.version(), 7, 0, Kind.PROMOTION, true, DeploymentStatus.WAITING, old.hosts(),
-                OnFailure.UNDO, WayBack.NONE, Optional.empty());
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(LIVE, asked(automatic)));
-        assertInstanceOf(Decision.Moved.class, PlaceDecider.decide(LIVE, asked(old)), "a person may");
+                OnFailure.UNDO, WayBack.NONE, Optional.empty(), null, null);
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(LIVE, asked(automatic), NOW));
+        assertInstanceOf(Decision.Moved.class, PlaceDecider.decide(LIVE, asked(old), NOW), "a person may");
     }
 
     @Test
     void theSameVersionIsNotRequestedTwice() {
         PlaceState place = after(LIVE, asked(wanted(2, "1.4.2", 2)));
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, asked(wanted(3, "1.4.2", 2))));
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, asked(wanted(3, "1.4.2", 2)), NOW));
     }
 
     @Test
@@ -188,7 +190,7 @@ class PlaceDeciderTest {
     @EnumSource(value = DeploymentStatus.class, names = {"WAITING", "QUEUED", "DEPLOYING", "CHECKING"}, mode = EnumSource.Mode.EXCLUDE)
     void cancelOfWhatCannotBeCancelledIsRefused(DeploymentStatus status) {
         PlaceState place = new PlaceState(Optional.empty(), List.of(wanted(2, "1.4.2", 2).to(status)));
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, new PlaceEvent.CancelAsked(2, "release-engineer")));
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, new PlaceEvent.CancelAsked(2, "release-engineer"), NOW));
     }
 
     @Test
@@ -202,8 +204,8 @@ class PlaceDeciderTest {
     @Test
     void reportsOfTasksThatAreNotRunningAreRefused() {
         PlaceState place = deploying(LIVE, wanted(2, "1.4.2", 2));
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(2, "north-quay", HostTask.CHECK)));
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(2, "lighthouse", HostTask.INSTALL)));
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(5, "north-quay", HostTask.INSTALL)));
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(2, "north-quay", HostTask.CHECK), NOW));
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(2, "lighthouse", HostTask.INSTALL), NOW));
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(5, "north-quay", HostTask.INSTALL), NOW));
     }
 }

@@ -5,6 +5,8 @@ import dev.paseo.core.deployment.DeploymentState.OnFailure;
 import dev.paseo.core.deployment.DeploymentState.WayBack;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Verdict;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -24,18 +26,26 @@ class PlacePropertiesTest {
 
     private static final Verdict SHUT = new Verdict(
             List.of(new Judgement(Judgement.State.ASKED, "0 of 1 approval", "", Optional.empty())), Optional.empty(), Optional.empty());
+    private static final Instant NOW = Instant.parse("2026-05-04T08:00:00Z");
     private static final List<String> HOSTS = List.of("north-quay", "south-quay", "lighthouse");
 
-    private static DeploymentState wanted(long id, boolean automatic, OnFailure failure) {
+    private static final List<Strategy> STRATEGIES = List.of(new Strategy.Together(), new Strategy.Rolling(1, Duration.ofSeconds(10), false, 1),
+            new Strategy.Rolling(2, Duration.ZERO, true, 0), new Strategy.BlueGreen(Duration.ofHours(1)),
+            new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), false), new Strategy.Share(50, Duration.ZERO, true)), Duration.ZERO));
+
+    private static DeploymentState wanted(long id, boolean automatic, OnFailure failure, Strategy strategy) {
+        List<Plan.Host> hosts = HOSTS.stream().map(name -> new Plan.Host(name, Optional.of(name.equals("lighthouse") ? "green" : "blue"), false)).toList();
+        List<Movement> plan = Plan.of(new Plan.Recipe(strategy, true, true, true, Optional.of(Duration.ofMinutes(1)), List.of("acceptance")), hosts, Optional.of("green"));
+        Course.Sides sides = strategy.sided() ? new Course.Sides(Optional.of("blue"), Optional.of("green")) : Course.Sides.NONE;
         return new DeploymentState(id, "1.4." + id, 7, id, Kind.PROMOTION, automatic, DeploymentStatus.WAITING,
-                HOSTS.stream().map(HostState::ahead).toList(), failure, WayBack.REMOVAL, Optional.empty());
+                HOSTS.stream().map(HostState::ahead).toList(), failure, WayBack.REMOVAL, Optional.empty(), Course.of(plan, sides, 0), null);
     }
 
     @Provide
     Arbitrary<List<PlaceEvent>> events() {
         Arbitrary<Long> ids = Arbitraries.longs().between(1, 5);
-        Arbitrary<PlaceEvent> requests = Combinators.combine(ids, Arbitraries.of(true, false), Arbitraries.of(OnFailure.values()))
-                .as((id, automatic, failure) -> new PlaceEvent.Requested(wanted(id, automatic, failure)));
+        Arbitrary<PlaceEvent> requests = Combinators.combine(ids, Arbitraries.of(true, false), Arbitraries.of(OnFailure.values()), Arbitraries.of(STRATEGIES))
+                .as((id, automatic, failure, strategy) -> new PlaceEvent.Requested(wanted(id, automatic, failure, strategy)));
         Arbitrary<PlaceEvent> gates = Arbitraries.of(Verdict.OPEN, SHUT).list().ofSize(5).map(verdicts -> {
             Map<Long, Verdict> byId = new HashMap<>();
             for (int at = 0; at < verdicts.size(); at++) {
@@ -46,10 +56,13 @@ class PlacePropertiesTest {
         Arbitrary<HostOutcome> outcomes = Arbitraries.of(new HostOutcome.Done(), new HostOutcome.Done(), new HostOutcome.Done(),
                 new HostOutcome.Failed("no", true), new HostOutcome.Failed("no", false));
         Arbitrary<PlaceEvent> reports = Combinators.combine(ids, Arbitraries.of(HOSTS), Arbitraries.of(HostTask.values()), outcomes)
-                .as(PlaceEvent.HostReported::new);
+                .as((id, host, task, outcome) -> new PlaceEvent.HostReported(id, task.ofPlace() ? "" : host, task, outcome));
+        Arbitrary<PlaceEvent> others = Arbitraries.oneOf(Arbitraries.just(new PlaceEvent.TimePassed()),
+                Combinators.combine(ids, Arbitraries.of(true, false)).as((id, yes) -> new PlaceEvent.Answered(id, "release-engineer", yes)),
+                Arbitraries.of(HOSTS).map(host -> new PlaceEvent.TendAsked(List.of(host))));
         Arbitrary<PlaceEvent> cancels = ids.map(id -> new PlaceEvent.CancelAsked(id, "release-engineer"));
         return Arbitraries.frequencyOf(net.jqwik.api.Tuple.of(3, requests), net.jqwik.api.Tuple.of(4, gates),
-                net.jqwik.api.Tuple.of(30, reports), net.jqwik.api.Tuple.of(1, cancels)).list().ofMaxSize(120);
+                net.jqwik.api.Tuple.of(30, reports), net.jqwik.api.Tuple.of(5, others), net.jqwik.api.Tuple.of(1, cancels)).list().ofMaxSize(120);
     }
 
     @Property
@@ -60,7 +73,7 @@ class PlacePropertiesTest {
             if (event instanceof PlaceEvent.Requested(DeploymentState wanted) && !used.add(wanted.id())) {
                 continue;
             }
-            if (PlaceDecider.decide(now, event) instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState next, List<PlaceEffect> effects)) {
+            if (PlaceDecider.decide(now, event, NOW) instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState next, List<PlaceEffect> effects)) {
                 check(now, event, next);
                 now = next;
             }
@@ -71,16 +84,16 @@ class PlacePropertiesTest {
         Assertions.assertTrue(after.open().stream().filter(deployment -> deployment.status().active()).count() <= 1, "two at a time");
         for (DeploymentState deployment : after.open()) {
             Optional<DeploymentState> earlier = before.deployment(deployment.id());
-            boolean started = deployment.status() == DeploymentStatus.DEPLOYING && earlier.filter(old -> old.status().active()).isEmpty();
+            boolean started = (deployment.status() == DeploymentStatus.DEPLOYING || deployment.status() == DeploymentStatus.CHECKING) && earlier.filter(old -> old.status().active()).isEmpty();
             if (started) {
                 PlaceEvent.GatesJudged judged = Assertions.assertInstanceOf(PlaceEvent.GatesJudged.class, event, "started by something else");
                 Assertions.assertTrue(judged.verdicts().get(deployment.id()).open(), "started through a shut gate");
                 Assertions.assertFalse(deployment.automatic() && before.live().filter(live -> live.order() > deployment.order()).isPresent()
                         && earlier.isEmpty(), "went backwards by itself");
             }
-            boolean ended = !deployment.status().open();
-            Assertions.assertFalse(ended && deployment.hosts().stream().anyMatch(host -> host.phase().busy()), "ended while a host is busy");
-            earlier.filter(old -> !old.status().open()).ifPresent(old -> Assertions.assertEquals(old, deployment, "an ended one changed"));
+            boolean ended = !deployment.status().open() && deployment.status() != DeploymentStatus.LIVE;
+            Assertions.assertFalse(ended && deployment.anyBusy(), "ended while something is running");
+            earlier.filter(old -> !old.status().open() && old.status() != DeploymentStatus.LIVE).ifPresent(old -> Assertions.assertEquals(old, deployment, "an ended one changed"));
         }
     }
 }

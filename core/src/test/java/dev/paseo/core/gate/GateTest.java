@@ -25,9 +25,11 @@ class GateTest {
 
     private final List<Ruling> rulings = new ArrayList<>();
 
+    private GateFacts.Around around = GateFacts.Around.PLAIN;
+
     private GateFacts facts() {
         return new GateFacts("subject", "release-engineer", Set.of("developer"),
-                Map.of("approvers", Set.of("approver-1", "approver-2", "developer", "release-engineer")), Set.of("test", "staging"), "main", true, ASKED, rulings);
+                Map.of("approvers", Set.of("approver-1", "approver-2", "developer", "release-engineer")), Set.of("test", "staging"), "main", true, ASKED, rulings, around);
     }
 
     private void says(String who, boolean yes, String subject, int minute) {
@@ -104,7 +106,7 @@ class GateTest {
 
     @Test
     void aGateThatWaitsForNobodySaysSo() {
-        GateFacts nobody = new GateFacts("subject", "approver-1", Set.of(), Map.of("approvers", Set.of("approver-1")), Set.of(), "main", true, ASKED, List.of());
+        GateFacts nobody = new GateFacts("subject", "approver-1", Set.of(), Map.of("approvers", Set.of("approver-1")), Set.of(), "main", true, ASKED, List.of(), GateFacts.Around.PLAIN);
         String sentence = Gate.judge(List.of(ONE), nobody, ASKED).judgements().getFirst().sentence();
         assertTrue(sentence.contains("Nobody is left who may"), sentence);
     }
@@ -130,5 +132,31 @@ class GateTest {
                 new Subject("digest", 1, 2, 9, 4), new Subject("digest", 1, 2, 3, 9))) {
             assertNotEquals(subject.digest(), other.digest());
         }
+    }
+
+    @Test
+    void aHoldStopsWhatIsAutomaticAndAClosureEverythingButARollback() {
+        GateFacts.Closed closed = new GateFacts.Closed("production is closed.", Optional.of(ASKED.plusSeconds(60)));
+        around = new GateFacts.Around(false, Optional.of("Held by release-engineer."), Optional.of(closed), List.of());
+        assertEquals(Judgement.State.MET, judged(new Criterion.NotHeld()).judgements().getFirst().state(), "a person asked");
+        assertEquals(Judgement.State.NOT_YET, judged(new Criterion.NotClosed()).judgements().getFirst().state());
+        assertEquals(closed.until(), judged(new Criterion.NotClosed()).again());
+        GateFacts plain = facts();
+        GateFacts automatic = new GateFacts(plain.subject(), "", plain.authors(), plain.members(), plain.passed(), plain.branch(), true, ASKED, List.of(), around);
+        assertEquals(Judgement.State.NOT_MET, Gate.judge(List.of(new Criterion.NotHeld()), automatic, ASKED).judgements().getFirst().state());
+        around = new GateFacts.Around(true, Optional.empty(), Optional.of(new GateFacts.Closed("closed.", Optional.empty())), List.of());
+        assertEquals(Judgement.State.MET, judged(new Criterion.NotClosed()).judgements().getFirst().state(), "a rollback passes");
+        around = new GateFacts.Around(false, Optional.empty(), Optional.of(new GateFacts.Closed("closed.", Optional.empty())), List.of());
+        assertEquals(Judgement.State.NOT_MET, judged(new Criterion.NotClosed()).judgements().getFirst().state());
+    }
+
+    @Test
+    void whatItRequiresMustBeLiveBesideIt() {
+        around = new GateFacts.Around(false, Optional.empty(), Optional.empty(), List.of(new GateFacts.Requirement("tide-model", ">=2.8", Optional.of("2.9.1"), true)));
+        assertEquals(Judgement.State.MET, judged(new Criterion.Requires()).judgements().getFirst().state());
+        around = new GateFacts.Around(false, Optional.empty(), Optional.empty(), List.of(new GateFacts.Requirement("tide-model", ">=2.8", Optional.empty(), false)));
+        Judgement missing = judged(new Criterion.Requires()).judgements().getFirst();
+        assertEquals(Judgement.State.NOT_MET, missing.state());
+        assertTrue(missing.sentence().contains("none is live there"));
     }
 }

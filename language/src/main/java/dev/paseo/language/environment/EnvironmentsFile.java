@@ -5,25 +5,61 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** What an environments file says, in the order of the file. */
-public record EnvironmentsFile(List<Environment> environments) {
+/**
+ * What an environments file says, in the order of the file.
+ *
+ * @param previews templates of preview environments
+ */
+public record EnvironmentsFile(List<Environment> environments, List<Template> previews) {
 
     /**
      * An environment and its rules.
      *
-     * @param follows  a version must have been live there and left its exit gate
-     * @param branches patterns of the branches whose versions may enter; empty: trusted ones
+     * @param follows   a version must have been live there and left its exit gate
+     * @param branches  patterns of the branches whose versions may enter; empty: trusted ones
+     * @param approvals of the entry gate
+     * @param rollback  approvals that a rollback needs
+     * @param takesOver a newer version does not wait until the one before it has been watched and tested
+     * @param variables of every component there; a component's own beat them
      */
     public record Environment(
-            String name, String zone, Optional<String> follows, List<String> branches, Optional<Approvals> approvals,
-            Map<String, Place> components) {}
+            String name, String zone, Optional<String> follows, List<String> branches, Optional<Approvals> approvals, Optional<Approvals> rollback,
+            boolean takesOver, Map<String, String> variables, Map<String, Place> components) {}
 
-    /** One component there. */
-    public record Place(Optional<String> url, Map<String, Host> hosts, Map<String, String> variables, List<String> secrets) {}
+    /**
+     * One component there.
+     *
+     * @param acting the host whose agent does what is done once for the place; else its first
+     */
+    public record Place(Optional<String> url, Map<String, Host> hosts, Map<String, String> variables, List<String> secrets, Optional<String> acting) {}
 
-    /** A host and the address at which the component answers on it. */
-    public record Host(Optional<String> url, Map<String, String> variables) {}
+    /**
+     * A host and the address at which the component answers on it.
+     *
+     * @param side which of the place's two sides it is on
+     */
+    public record Host(Optional<String> url, Map<String, String> variables, Optional<String> side, Optional<Ssh> ssh) {}
 
-    /** An approval rule of the entry gate. */
+    /**
+     * A host without an agent, reached by another's.
+     *
+     * @param agent   the agent that reaches it
+     * @param key     name of the secret with the private key
+     * @param hostKey the only key that the host may show, as in a known_hosts file
+     */
+    public record Ssh(String agent, String address, int port, String user, String key, String hostKey, String folder) {}
+
+    /** An approval rule of a gate. */
     public record Approvals(String from, int count, List<String> notBy, boolean commentRequired, Optional<Duration> within) {}
+
+    /**
+     * A template of preview environments.
+     *
+     * @param firstPort of those that they may use, one for each
+     * @param most      how many there may be at once
+     * @param after     how long after its last push one is removed
+     * @param promotion environment with whose promotions of the branch's work it is removed
+     */
+    public record Template(String name, String component, String host, String url, int firstPort, int lastPort, int most, Optional<Duration> after,
+            Optional<String> promotion, Map<String, String> variables, List<String> secrets) {}
 }

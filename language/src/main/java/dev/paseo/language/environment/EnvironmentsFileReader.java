@@ -13,6 +13,8 @@ import dev.paseo.language.environment.EnvironmentsFile.Approvals;
 import dev.paseo.language.environment.EnvironmentsFile.Environment;
 import dev.paseo.language.environment.EnvironmentsFile.Host;
 import dev.paseo.language.environment.EnvironmentsFile.Place;
+import dev.paseo.language.environment.EnvironmentsFile.Ssh;
+import dev.paseo.language.environment.EnvironmentsFile.Template;
 import java.net.URI;
 import java.time.DateTimeException;
 import java.time.Duration;
@@ -24,9 +26,15 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 
 /** Reads environments files. */
 public final class EnvironmentsFileReader {
+
+    private static final Pattern SSH_ADDRESS = Pattern.compile("[A-Za-z0-9.:-]{1,200}");
+    private static final Pattern SSH_USER = Pattern.compile("[A-Za-z_][A-Za-z0-9_.-]{0,63}");
+    private static final Pattern HOST_KEY = Pattern.compile("[a-z0-9@.-]+ [A-Za-z0-9+/=]{20,2000}");
+    private static final Pattern FOLDER = Pattern.compile("(~/|/)[A-Za-z0-9._/-]{1,200}");
 
     private final Document document;
 
@@ -41,7 +49,7 @@ public final class EnvironmentsFileReader {
 
     private EnvironmentsFile file(Value root) {
         List<Environment> environments = new ArrayList<>();
-        Map<String, Value> top = root.entries(List.of("environments"));
+        Map<String, Value> top = root.entries(List.of("environments", "previews"));
         Map<String, Value> named = top.containsKey("environments") ? top.get("environments").entries() : Map.of();
         if (named.isEmpty()) {
             root.problem("is missing environments: and at least one of them");
@@ -54,11 +62,13 @@ public final class EnvironmentsFileReader {
             environments.add(environment(name, body, seen, named.keySet()));
             seen.add(name);
         });
-        return new EnvironmentsFile(environments);
+        List<Template> previews = new ArrayList<>();
+        optional(top, "previews").map(Value::entries).orElse(Map.of()).forEach((name, body) -> new TemplateReader(named.keySet()).read(name, body).ifPresent(previews::add));
+        return new EnvironmentsFile(environments, previews);
     }
 
     private Environment environment(String name, Value body, Set<String> before, Set<String> all) {
-        Map<String, Value> entries = body.entries(List.of("zone", "follows", "branches", "components", "entry"));
+        Map<String, Value> entries = body.entries(List.of("zone", "follows", "branches", "components", "entry", "rollback", "newer-version", "variables"));
         Optional<Value> follows = optional(entries, "follows");
         follows.flatMap(Value::text).filter(other -> !before.contains(other)).ifPresent(other ->
                 follows.get().problem(all.contains(other) ? "should come after " + other + " in the file"
@@ -66,12 +76,13 @@ public final class EnvironmentsFileReader {
         Map<String, Place> places = new LinkedHashMap<>();
         optional(entries, "components").map(Value::entries).orElse(Map.of())
                 .forEach((component, place) -> places.put(component, place(place)));
+        boolean takesOver = optional(entries, "newer-version").flatMap(value -> value.choice(Map.of("waits", false, "takes-over", true))).orElse(false);
         return new Environment(name, optional(entries, "zone").flatMap(this::zone).orElse("UTC"), follows.flatMap(Value::text),
-                optional(entries, "branches").map(Value::texts).orElse(List.of()),
-                optional(entries, "entry").flatMap(this::entry), places);
+                optional(entries, "branches").map(Value::texts).orElse(List.of()), optional(entries, "entry").flatMap(this::entry),
+                optional(entries, "rollback").flatMap(this::entry), takesOver, variables(entries), places);
     }
 
-    private static Optional<Value> optional(Map<String, Value> entries, String key) {
+    static Optional<Value> optional(Map<String, Value> entries, String key) {
         return Optional.ofNullable(entries.get(key));
     }
 
@@ -87,24 +98,61 @@ public final class EnvironmentsFileReader {
     }
 
     private Place place(Value body) {
-        Map<String, Value> entries = body.entries(List.of("url", "hosts", "variables", "secrets"));
+        Map<String, Value> entries = body.entries(List.of("url", "hosts", "variables", "secrets", "acts"));
         Map<String, Host> hosts = new LinkedHashMap<>();
-        optional(entries, "hosts").map(Value::entries).orElse(Map.of()).forEach((name, host) -> {
-            if (!NAME.matcher(name).matches()) {
-                host.problemWithName("its name should be " + NAME_WORDS);
-            }
-            Map<String, Value> inner = host.entries(List.of("url", "variables"));
-            hosts.put(name, new Host(optional(inner, "url").flatMap(this::address), variables(inner)));
-        });
+        optional(entries, "hosts").map(Value::entries).orElse(Map.of()).forEach((name, host) -> hosts.put(name, host(name, host)));
         if (hosts.isEmpty()) {
             body.problem("is missing hosts: where the component runs");
         }
-        return new Place(optional(entries, "url").flatMap(this::address), hosts, variables(entries),
-                optional(entries, "secrets").map(value -> value.items().stream()
-                        .flatMap(item -> item.text(VARIABLE, VARIABLE_WORDS).stream()).toList()).orElse(List.of()));
+        long sides = hosts.values().stream().flatMap(host -> host.side().stream()).distinct().count();
+        if (sides == 1 || sides > 2 || sides == 2 && hosts.values().stream().anyMatch(host -> host.side().isEmpty())) {
+            body.problem("should have every host on one of two sides, or none on any");
+        }
+        Optional<String> acting = optional(entries, "acts").flatMap(value -> value.text().filter(name -> {
+            if (!hosts.containsKey(name)) {
+                value.problem("is none of its hosts" + NearestName.hint(name, hosts.keySet()));
+            }
+            return hosts.containsKey(name);
+        }));
+        return new Place(optional(entries, "url").flatMap(this::address), hosts, variables(entries), secrets(entries), acting);
     }
 
-    private static Map<String, String> variables(Map<String, Value> entries) {
+    private Host host(String name, Value host) {
+        if (!NAME.matcher(name).matches()) {
+            host.problemWithName("its name should be " + NAME_WORDS);
+        }
+        Map<String, Value> inner = host.entries(List.of("url", "variables", "side", "ssh"));
+        return new Host(optional(inner, "url").flatMap(this::address), variables(inner),
+                optional(inner, "side").flatMap(side -> side.text(NAME, "a side's name: " + NAME_WORDS)), optional(inner, "ssh").flatMap(this::ssh));
+    }
+
+    private Optional<Ssh> ssh(Value value) {
+        Map<String, Value> entries = value.entries(List.of("agent", "address", "port", "user", "key", "host-key", "folder"));
+        Optional<String> agent = require(value, entries, "agent", "agent: the one that reaches it").flatMap(each -> each.text(NAME, "an agent's name"));
+        Optional<String> address = require(value, entries, "address", "address: its name or number").flatMap(each -> each.text(SSH_ADDRESS, "a host's name or number"));
+        Optional<String> user = require(value, entries, "user", "user: who recipes are there").flatMap(each -> each.text(SSH_USER, "a user's name"));
+        Optional<String> key = require(value, entries, "key", "key: the name of the secret with the private key").flatMap(each -> each.text(VARIABLE, VARIABLE_WORDS));
+        Optional<String> hostKey = require(value, entries, "host-key", "host-key: the only key that it may show").flatMap(each ->
+                each.text(HOST_KEY, "a key as in a known_hosts file, such as \"ssh-ed25519 AAAA…\""));
+        Optional<String> folder = require(value, entries, "folder", "folder: where recipes work on it").flatMap(each -> each.text(FOLDER, "a path that begins with / or ~/"));
+        int port = optional(entries, "port").flatMap(each -> each.number(1, 65535)).orElse(22);
+        return agent.flatMap(by -> address.flatMap(at -> user.flatMap(who -> key.flatMap(secret -> hostKey.flatMap(pinned ->
+                folder.map(where -> new Ssh(by, at, port, who, secret, pinned, where)))))));
+    }
+
+    static List<String> secrets(Map<String, Value> entries) {
+        return optional(entries, "secrets").map(value -> value.items().stream()
+                .flatMap(item -> item.text(VARIABLE, VARIABLE_WORDS).stream()).toList()).orElse(List.of());
+    }
+
+    static Optional<Value> require(Value owner, Map<String, Value> entries, String key, String words) {
+        if (!entries.containsKey(key)) {
+            owner.problem("is missing " + words);
+        }
+        return optional(entries, key);
+    }
+
+    static Map<String, String> variables(Map<String, Value> entries) {
         return optional(entries, "variables").map(value -> value.textsByName(VARIABLE, VARIABLE_WORDS)).orElse(Map.of());
     }
 

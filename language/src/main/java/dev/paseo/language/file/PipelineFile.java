@@ -163,28 +163,6 @@ public record PipelineFile(
      */
     public record Step(String name, String command, Duration timeout, int retries) {}
 
-    /**
-     * How a version is deployed, the same in every environment.
-     *
-     * @param artifacts what it deploys
-     * @param bring     patterns of the commit's files that are sealed with the version
-     */
-    public record Recipe(
-            List<String> artifacts, List<String> bring, List<String> onEachHost, List<String> secrets,
-            List<HttpCheck> eachHost, Failure onFailure, List<String> removal) {
-
-        /** The same for a version whose artifacts were not known when the file was written. */
-        public Recipe deploying(List<String> names) {
-            return artifacts.isEmpty() ? new Recipe(names, bring, onEachHost, secrets, eachHost, onFailure, removal) : this;
-        }
-    }
-
-    /** A request to the host and what its answer must be, within a time. */
-    public record HttpCheck(String http, int status, Optional<String> contains, Duration within) {}
-
-    /** What a failed deployment leads to. */
-    public enum Failure { UNDO, STOP }
-
     /** Whether the walk enters an environment by itself. */
     public enum Entry { AUTOMATIC, ON_REQUEST }
 }

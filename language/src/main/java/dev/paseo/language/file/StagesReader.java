@@ -129,7 +129,7 @@ final class StagesReader {
         return keep;
     }
 
-    private static Map<Report, List<String>> reports(Value value) {
+    static Map<Report, List<String>> reports(Value value) {
         Map<Report, List<String>> reports = new LinkedHashMap<>();
         Map<String, Report> kinds = Report.byWord();
         value.entries(kinds.keySet().stream().sorted().toList()).forEach((name, paths) ->

@@ -91,7 +91,7 @@ class PipelineFileReaderTest {
                         + "(and not begin with PASEO_), found \"report-token\""),
                 bad("unit-tests:", "compile:", "13:3 stages.compile: is given twice"),
                 bad("artifacts: [app]", "artifacts: [ap]", "17:15 deployment.artifacts[0]: no stage keeps an artifact named ap; did you mean app?"),
-                bad("strategy: together", "strategy: sideways", "19:13 deployment.strategy: should be one of together, found \"sideways\""),
+                bad("strategy: together", "strategy: sideways", "19:13 deployment.strategy: should be one of blue-green, canary, rolling, together, found \"sideways\""),
                 bad("{host.url}", "{host.ulr}", "24:16 deployment.checks.each-host[0].http: has the unknown placeholder {host.ulr}; did you mean host.url?"),
                 bad("status: 200", "status: 1000", "24:45 deployment.checks.each-host[0].status: should be a whole number from 100 to 599, found \"1000\""),
                 bad("on-failure: undo", "on-failure: redo", "25:15 deployment.on-failure: should be one of "),

@@ -86,12 +86,12 @@ public class Agents {
         });
     }
 
-    Optional<Enlisted> bySecret(String secret) {
+    public Optional<Enlisted> bySecret(String secret) {
         return mapper.ofToken(Tokens.hash(secret)).map(this::enlisted);
     }
 
     /** Notes that it was heard of; written at most every ten seconds. */
-    void heard(Enlisted agent) {
+    public void heard(Enlisted agent) {
         Instant now = clock.now();
         if (agent.lastContact().filter(last -> last.isAfter(now.minusSeconds(10))).isEmpty()) {
             mapper.heard(agent.id(), now);

@@ -49,7 +49,7 @@ public class WorkBoard {
 
     public void offerOnHost(Assignment.Kind kind, long deployment, long host) {
         mapper.offerOnHost(kind.name(), deployment, host, clock.now());
-        nudge.afterCommit(Nudge.work(host));
+        nudge.afterCommit(Nudge.work(mapper.nudged(host)));
     }
 
     /** The stage's work is not running: withdrawn where nobody took it, told to stop otherwise. */
@@ -58,9 +58,14 @@ public class WorkBoard {
                 (atOnce ? Lease.Stop.AT_ONCE : Lease.Stop.GENTLY).name(), clock.now());
     }
 
-    public void stopOnHost(long deployment, long host) {
-        mapper.stopHost(deployment, host, Lease.Stop.GENTLY.name());
-        nudge.afterCommit(Nudge.work(host));
+    /** @param ofPlace what is done once for the place, wherever that is; else what is done on the host */
+    public void stopOnHost(long deployment, long host, boolean ofPlace) {
+        if (ofPlace) {
+            mapper.stopOfPlace(deployment, Lease.Stop.GENTLY.name());
+        } else {
+            mapper.stopHost(deployment, host, Lease.Stop.GENTLY.name());
+        }
+        nudge.afterCommit(Nudge.work(mapper.nudged(host)));
     }
 
     /** Work that was taken, with the token of its lease. */
@@ -68,7 +73,7 @@ public class WorkBoard {
 
     /** Takes the first offered work that fits, or none. To lose one to another agent is normal. */
     Optional<Taken> take(Enlisted agent, Owners owners) {
-        List<Work> offered = mapper.offered(agent.hostId().orElse(null), rules.json().write(agent.tags()));
+        List<Work> offered = mapper.offered(agent.id(), agent.hostId().orElse(null), rules.json().write(agent.tags()));
         for (int at = 0; at < offered.size(); at++) {
             // Agents that are woken together begin at different ones of the oldest, and do not queue for one.
             Work work = offered.get((int) ((at + agent.id()) % offered.size()));

@@ -33,9 +33,10 @@ interface WorkMapper {
     @Select("""
             select w.id, w.kind, w.run_id, w.stage_id, w.deployment_id, w.host_id, w.status, w.agent_id, w.fence, w.lease_until, w.stop, w.wants,
               s.name as stage, s.variant, s.attempt
-            from (select * from work force index (status) where status = 'offered' and host_id <=> #{host} and stop = 'no' and json_contains(#{tags}, wants)
+            from (select * from work force index (status) where status = 'offered'
+                    and (host_id <=> #{host} or host_id in (select h.id from host h where h.served_by = #{agent})) and stop = 'no' and json_contains(#{tags}, wants)
                   order by id limit 8) w left join stage s on s.id = w.stage_id order by w.id""")
-    List<Work> offered(@Nullable Long host, String tags);
+    List<Work> offered(long agent, @Nullable Long host, String tags);
 
     @Select(SELECT + "where w.id = #{id}")
     Optional<Work> byId(long id);
@@ -80,7 +81,18 @@ interface WorkMapper {
             where s.run_id = #{run} and s.name = #{name} and s.variant = #{variant} and s.attempt = #{attempt} and w.status in ('offered', 'leased')""")
     int stopStage(long run, String name, String variant, int attempt, String stop, Instant now);
 
-    @Update("update work set stop = #{stop} where deployment_id = #{deployment} and host_id = #{host} and status in ('offered', 'leased')")
+    /** The host whose agent works for this one: itself, or that of the agent that serves it; none for an agent without host. */
+    @Select("select if(h.served_by is null, h.id, a.host_id) from host h left join agent a on a.id = h.served_by where h.id = #{host}")
+    @Nullable Long nudged(long host);
+
+    @Update("""
+            update work set stop = #{stop} where deployment_id = #{deployment} and status in ('offered', 'leased')
+              and kind in ('ONCE_BEFORE', 'ONCE_AFTER', 'TRAFFIC', 'WHOLE', 'WATCH_WHOLE', 'TEST')""")
+    int stopOfPlace(long deployment, String stop);
+
+    @Update("""
+            update work set stop = #{stop} where deployment_id = #{deployment} and host_id = #{host} and status in ('offered', 'leased')
+              and kind not in ('ONCE_BEFORE', 'ONCE_AFTER', 'TRAFFIC', 'WHOLE', 'WATCH_WHOLE', 'TEST')""")
     int stopHost(long deployment, long host, String stop);
 
     @Select(SELECT + "where w.status = 'leased' and w.lease_until < #{now} limit 50")

@@ -3,6 +3,7 @@ package dev.paseo.service.arrival;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.Recipe;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.component.Components;
@@ -102,7 +103,7 @@ class Arrivals {
         FileInForce file = Optional.ofNullable(components.heads(component.id()).get(component.mainBranch())).map(head -> components.readFile(component, head))
                 .orElseThrow(() -> Refusal.conflict(component.name() + " has no pipeline file yet"));
         PipelineFile read = file.file().orElseThrow(() -> Refusal.conflict("the pipeline file of " + component.name() + " has problems: " + file.problems().getFirst()));
-        List<String> wanted = read.deployment().map(PipelineFile.Recipe::artifacts).orElse(List.of());
+        List<String> wanted = read.deployment().map(Recipe::artifacts).orElse(List.of());
         List<String> missing = wanted.stream().filter(name -> !artifacts.contains(name)).toList();
         if (!missing.isEmpty()) {
             throw Refusal.conflict("the recipe of " + component.name() + " deploys " + String.join(", ", missing) + ", and what comes is "
@@ -119,7 +120,7 @@ class Arrivals {
             return new Result(here.get(), false);
         }
         PipelineFile file = file(component, new TreeSet<>(arrived.artifacts().stream().map(Versions.Artifact::name).toList()));
-        checkBundle(component, arrived, file.deployment().map(PipelineFile.Recipe::bring).orElse(List.of()));
+        checkBundle(component, arrived, file.deployment().map(Recipe::bring).orElse(List.of()));
         long line = lines.holdLine(component.id(), Versions.UPLOADED);
         long cause = around.causes().add(new Cause.Arrival(component.name(), arrived.number(), arrived.how(), arrived.by()), OptionalLong.empty());
         long version = versions.arrive(component.id(), new Versions.Outcome(component.name(), arrived.number(), line, versions.count(line) + 1, true, null, null,

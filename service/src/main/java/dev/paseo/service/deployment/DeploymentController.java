@@ -2,6 +2,8 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.cause.Cause;
+import dev.paseo.core.deployment.Kind;
 import dev.paseo.service.agent.Logs;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.component.Components;
@@ -30,7 +32,7 @@ import org.springframework.web.bind.annotation.RestController;
 class DeploymentController {
 
     /** A person asks for a promotion of a version into an environment. */
-    record PromotionRequest(String component, String version, String environment, Optional<String> comment) {}
+    record PromotionRequest(String component, String version, String environment, Optional<String> comment, Optional<String> emergency) {}
 
     /** A decision; {@code subject} is the digest that the person saw. */
     record RulingRequest(boolean yes, Optional<String> comment, Optional<String> subject) {}
@@ -47,7 +49,7 @@ class DeploymentController {
 
     /** How names become things. */
     @org.springframework.stereotype.Component("deploymentLookups")
-    record Lookups(Components components, Versions versions, Environments environments, DeploymentMapper mapper) {}
+    record Lookups(Components components, Versions versions, Environments environments, DeploymentMapper mapper, WaysBack ways) {}
 
     DeploymentController(Requests requests, DeploymentViews views, Logs logs, Lookups lookups) {
         this.requests = requests;
@@ -60,10 +62,13 @@ class DeploymentController {
     @ResponseStatus(HttpStatus.CREATED)
     DeploymentSummary promote(@AuthenticationPrincipal Person person, @RequestBody PromotionRequest request) {
         Permission.require(person, Action.PROMOTE, Optional.of(request.component()), Optional.of(request.environment()));
+        request.emergency().ifPresent(why -> Permission.require(person, Action.EMERGENCY, Optional.of(request.component()), Optional.of(request.environment())));
         Components.Registered component = lookups.components().named(request.component());
         lookups.environments().named(request.environment());
         Versions.Sealed version = lookups.versions().numbered(component.id(), component.name(), request.version());
-        long id = requests.byPerson(version, request.environment(), person, request.comment());
+        Environments.Place place = lookups.environments().place(component.name(), request.environment());
+        long id = requests.request(new Requests.Wanted(place, version, Kind.PROMOTION, Optional.of(person),
+                new Cause.Asked(person.name(), request.comment().or(request::emergency)), request.emergency().filter(why -> !why.isBlank())));
         return views.summary(requests.deployment(id));
     }
 
@@ -96,6 +101,28 @@ class DeploymentController {
         DeploymentSummary before = views.summary(look(person, id));
         Permission.require(person, Action.PROMOTE, Optional.of(before.component()), Optional.of(before.environment()));
         requests.cancel(id, person);
+        return views.summary(requests.deployment(id));
+    }
+
+    /** Whether it goes on, where its plan asks a person. */
+    record AnswerRequest(boolean yes) {}
+
+    @PostMapping("/deployments/{id}/answer")
+    DeploymentSummary answer(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody AnswerRequest request) {
+        DeploymentSummary before = views.summary(look(person, id));
+        Permission.require(person, Action.PROMOTE, Optional.of(before.component()), Optional.of(before.environment()));
+        lookups.ways().answer(id, person, request.yes());
+        return views.summary(requests.deployment(id));
+    }
+
+    record ReviewRequest(String comment) {}
+
+    /** Looks at an emergency afterwards: not whoever asked for it. */
+    @PostMapping("/deployments/{id}/review")
+    DeploymentSummary review(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody ReviewRequest request) {
+        DeploymentSummary before = views.summary(look(person, id));
+        Permission.require(person, Action.DECIDE, Optional.of(before.component()), Optional.of(before.environment()));
+        requests.review(id, person, request.comment().strip());
         return views.summary(requests.deployment(id));
     }
 

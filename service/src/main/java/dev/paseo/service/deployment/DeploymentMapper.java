@@ -23,8 +23,9 @@ interface DeploymentMapper {
         final long cause;
         final long settings;
         final Instant at;
+        final @Nullable String emergency;
 
-        NewDeployment(long place, long version, String kind, @Nullable Long requestedBy, long cause, long settings, Instant at) {
+        NewDeployment(long place, long version, String kind, @Nullable Long requestedBy, long cause, long settings, Instant at, @Nullable String emergency) {
             this.place = place;
             this.version = version;
             this.kind = kind;
@@ -32,17 +33,18 @@ interface DeploymentMapper {
             this.cause = cause;
             this.settings = settings;
             this.at = at;
+            this.emergency = emergency;
         }
     }
 
     record DeploymentRow(long id, long placeId, long versionId, String kind, String status, String state, long revision,
             @Nullable Long replacesId, @Nullable String subject, long settingsRevision, String secretRevisions, @Nullable String requestedBy,
             long causeId, @Nullable String reason, Instant requestedAt, @Nullable Instant startedAt, @Nullable Instant liveAt,
-            @Nullable Instant endedAt) {}
+            @Nullable Instant endedAt, @Nullable String emergencyReason) {}
 
     String COLUMNS = """
             select d.id, d.place_id, d.version_id, d.kind, d.status, d.state, d.revision, d.replaces_id, d.subject, d.settings_revision,
-              d.secret_revisions, a.name as requested_by, d.cause_id, d.reason, d.requested_at, d.started_at, d.live_at, d.ended_at
+              d.secret_revisions, a.name as requested_by, d.cause_id, d.reason, d.requested_at, d.started_at, d.live_at, d.ended_at, d.emergency_reason
             from deployment d left join account a on a.id = d.requested_by
             """;
 
@@ -51,15 +53,18 @@ interface DeploymentMapper {
 
     @Insert("""
             insert into deployment (place_id, version_id, kind, status, state, format, revision, settings_revision, secret_revisions,
-              requested_by, cause_id, requested_at)
-            values (#{place}, #{version}, #{kind}, 'waiting', '{}', 1, 0, #{settings}, '{}', #{requestedBy}, #{cause}, #{at})""")
+              requested_by, cause_id, requested_at, emergency_reason)
+            values (#{place}, #{version}, #{kind}, 'waiting', '{}', 2, 0, #{settings}, '{}', #{requestedBy}, #{cause}, #{at}, #{emergency})""")
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int add(NewDeployment deployment);
 
     @Select(COLUMNS + "where d.id = #{id}")
     Optional<DeploymentRow> byId(long id);
 
-    @Select(COLUMNS + "where d.place_id = #{place} and d.status in ('waiting', 'queued', 'deploying', 'checking', 'undoing') order by d.id")
+    /** Those that have not ended, and the live one. */
+    @Select(COLUMNS + """
+            where d.place_id = #{place} and d.status in ('waiting', 'queued', 'deploying', 'checking', 'undoing')
+               or d.id = (select p.live_deployment_id from place p where p.id = #{place}) order by d.id""")
     List<DeploymentRow> open(long place);
 
     @Select(COLUMNS + "where d.version_id = #{version} order by d.id")
@@ -69,7 +74,7 @@ interface DeploymentMapper {
     List<DeploymentRow> newest(long place, int limit);
 
     @Update("""
-            update deployment set status = #{status}, state = #{state}, reason = #{reason}, revision = revision + 1,
+            update deployment set status = #{status}, state = #{state}, format = 2, reason = #{reason}, revision = revision + 1,
               started_at = #{startedAt}, live_at = #{liveAt}, ended_at = #{endedAt}
             where id = #{id} and revision = #{revision}""")
     int move(long id, long revision, String status, String state, @Nullable String reason, @Nullable Instant startedAt,
@@ -83,8 +88,30 @@ interface DeploymentMapper {
     @Update("update deployment set status = 'replaced', ended_at = #{now}, revision = revision + 1 where id = #{id} and status = 'live'")
     int replaced(long id, Instant now);
 
-    @Update("update place set live_deployment_id = #{deployment}, revision = revision + 1 where id = #{place}")
-    int live(long place, long deployment);
+    @Update("update place set live_deployment_id = #{deployment}, live_side = coalesce(#{side}, live_side), revision = revision + 1 where id = #{place}")
+    int live(long place, @Nullable Long deployment, @Nullable String side);
+
+    @Update("update place set live_side = #{side} where id = #{place}")
+    int liveSide(long place, @Nullable String side);
+
+    /** It is live again: what had replaced it was taken back. */
+    @Update("update deployment set status = 'live', ended_at = null, revision = revision + 1 where id = #{id} and status = 'replaced'")
+    int again(long id);
+
+    @Update("update live_stretch set to_at = #{now} where place_id = #{place} and to_at is null")
+    int endStretch(long place, Instant now);
+
+    @Insert("insert into live_stretch (place_id, deployment_id, version_id, from_at) values (#{place}, #{deployment}, #{version}, #{now})")
+    int beginStretch(long place, long deployment, long version, Instant now);
+
+    record PastRow(long id, long versionId, String version, String kind, String status, @Nullable Long replacesId, boolean blocked) {}
+
+    /** What was live there, the newest first. */
+    @Select("""
+            select d.id, d.version_id, v.number as version, d.kind, d.status, d.replaces_id, v.blocked_at is not null as blocked
+            from deployment d join version v on v.id = d.version_id
+            where d.place_id = #{place} and d.live_at is not null order by d.live_at desc, d.id desc limit 500""")
+    List<PastRow> past(long place);
 
     @Update("update place set wake_at = #{at} where id = #{place}")
     int wakeAt(long place, @Nullable Instant at);
@@ -99,6 +126,27 @@ interface DeploymentMapper {
             insert into live_interval (host_id, component_id, version_id, deployment_id, from_at)
             values (#{host}, #{component}, #{version}, #{deployment}, #{now})""")
     int openInterval(long host, long component, long version, long deployment, Instant now);
+
+    /** The position of a number in a line. */
+    @Select("select line_order from version where line_id = #{line} and number = #{number}")
+    Optional<Long> orderOf(long line, String number);
+
+    @Select("""
+            select d.id from deployment d join version v on v.id = d.version_id
+            where d.place_id = #{place} and d.status in ('waiting', 'queued') and v.blocked_at is not null""")
+    List<Long> aheadAndBlocked(long place);
+
+    @Select("select number from version where id = #{version}")
+    String numberOf(long version);
+
+    @Select("select environment_id from place where id = #{place}")
+    long environment(long place);
+
+    @Insert("insert into review (deployment_id, due_at) values (#{deployment}, #{due})")
+    int review(long deployment, Instant due);
+
+    @Update("update review set done_at = #{now}, done_by = #{by}, comment = #{comment} where deployment_id = #{deployment} and done_at is null")
+    int reviewed(long deployment, long by, String comment, Instant now);
 
     record HostLiveRow(String host, @Nullable String version, @Nullable Instant since) {}
 

@@ -57,7 +57,8 @@ class DeploymentViews {
     record DeploymentView(DeploymentSummary deployment, List<CriterionView> gate, String subject, Optional<String> mayNot, boolean commentRequired,
             List<RulingView> rulings, List<HostView> hosts, List<StepLog.HostTaskView> tasks, List<Causes.Link> causes, ComparisonView comparison,
             List<Environments.Stay> walk, List<String> route, Optional<Long> run, Optional<String> url, Optional<String> behindUrl,
-            Optional<String> newer, int checks, boolean undoes) {}
+            Optional<String> newer, int checks, boolean undoes, List<PlaceViews.MovementView> plan, Optional<Instant> until, int share, boolean asksToGoOn,
+            Optional<String> emergency) {}
 
     private final DeploymentMapper mapper;
     private final Places places;
@@ -93,6 +94,7 @@ class DeploymentViews {
         }
         Gates.AtGate at = places.atGate(place, row);
         Versions.Sealed version = at.version();
+        DeploymentState state = json.read(row.state(), DeploymentState.class);
         String subject = Optional.ofNullable(row.subject()).orElseGet(() -> gates.subject(at));
         Verdict verdict = waits ? gates.judge(at) : Verdict.OPEN;
         Optional<String> mayNot = waits ? gates.refusal(at, reader)
@@ -104,7 +106,8 @@ class DeploymentViews {
                 sources.causes().chain(row.causeId()), comparison(place, row, version), sources.environments().stays(version.id()),
                 version.route().environments(), version.runNumber(), place.url(), behindUrl(place), newer(place, row, version),
                 version.recipe().map(recipe -> recipe.eachHost().size()).orElse(0),
-                json.read(row.state(), DeploymentState.class).onFailure() == DeploymentState.OnFailure.UNDO);
+                state.onFailure() == DeploymentState.OnFailure.UNDO, PlaceViews.movements(state), state.course().until(), state.course().share(),
+                state.asks(), Optional.ofNullable(row.emergencyReason()));
     }
 
     private static RulingView view(Ruling ruling, String subject) {

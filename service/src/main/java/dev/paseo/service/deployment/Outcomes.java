@@ -46,11 +46,20 @@ class Outcomes {
     void carryOut(Place place, PlaceEffect effect) {
         switch (effect) {
             case PlaceEffect.OfferTask(long deployment, String host, var task) ->
-                    board.offerOnHost(Assignment.Kind.valueOf(task.name()), deployment, host(place, host).id());
-            case PlaceEffect.StopTask(long deployment, String host) -> board.stopOnHost(deployment, host(place, host).id());
+                    board.offerOnHost(Assignment.Kind.valueOf(task.name()), deployment, acting(place, host).id());
+            case PlaceEffect.StopTask(long deployment, String host) -> board.stopOnHost(deployment, acting(place, host).id(), host.isEmpty());
             case PlaceEffect.HostHas(long deployment, String host, var content) -> hostHas(place, deployment, host(place, host), content);
             case PlaceEffect.WentLive(long deployment) -> wentLive(place, deployment);
+            case PlaceEffect.Settled(long deployment) -> settled(place, deployment);
+            case PlaceEffect.NotSettled(long deployment, String reason) -> around.audit().record(AuditTrail.Entry.of("paseo", "passage stays open", place.component())
+                    .in(place.environment()).because("a test of what is live failed: " + reason).with("deployment", Long.toString(deployment)));
+            case PlaceEffect.TakenBack(long deployment) -> takenBack(place, deployment);
         }
+    }
+
+    /** The host itself, or the one whose agent acts for the place. */
+    private PlaceHost acting(Place place, String name) {
+        return name.isEmpty() ? environments.acting(place) : host(place, name);
     }
 
     private PlaceHost host(Place place, String name) {
@@ -74,12 +83,41 @@ class Outcomes {
         if (row.replacesId() != null) {
             mapper.replaced(row.replacesId(), around.clock().now());
         }
-        mapper.live(place.id(), deployment);
+        mapper.live(place.id(), deployment, state(row).course().sides().filled().orElse(null));
+        mapper.endStretch(place.id(), around.clock().now());
+        mapper.beginStretch(place.id(), deployment, row.versionId(), around.clock().now());
         Versions.Sealed version = versions.byId(row.versionId());
         around.announcements().live(place.component(), place.environment(), deployment, version.number(), version.digest(), row.replacesId() != null);
-        if (row.kind().equals(Kind.PROMOTION.name().toLowerCase(java.util.Locale.ROOT))
-                && environments.pass(row.versionId(), place.environmentId(), deployment)) {
+        if (promotion(row)) {
+            environments.opened(row.versionId(), place.environmentId(), deployment);
+        }
+        around.telling().tell("whereabouts", place.component());
+    }
+
+    private static boolean promotion(DeploymentRow row) {
+        return row.kind().equals(Kind.PROMOTION.name().toLowerCase(java.util.Locale.ROOT));
+    }
+
+    private DeploymentState state(DeploymentRow row) {
+        return around.json().read(row.state(), DeploymentState.class);
+    }
+
+    /** It was watched and tested: its walk goes on from here. */
+    private void settled(Place place, long deployment) {
+        DeploymentRow row = mapper.byId(deployment).orElseThrow();
+        if (promotion(row) && environments.pass(row.versionId(), place.environmentId())) {
             versions.firstLive(new Versions.FirstLive(row.versionId(), place.environment(), deployment, row.causeId()));
+        }
+    }
+
+    private void takenBack(Place place, long deployment) {
+        DeploymentRow row = mapper.byId(deployment).orElseThrow();
+        mapper.live(place.id(), row.replacesId(), null);
+        mapper.liveSide(place.id(), state(row).course().sides().before().or(place::liveSide).orElse(null));
+        mapper.endStretch(place.id(), around.clock().now());
+        if (row.replacesId() != null) {
+            mapper.again(row.replacesId());
+            mapper.byId(row.replacesId()).ifPresent(before -> mapper.beginStretch(place.id(), before.id(), before.versionId(), around.clock().now()));
         }
         around.telling().tell("whereabouts", place.component());
     }

@@ -1,5 +1,6 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.service.clock.ServiceClock;
 import java.util.Optional;
 import org.slf4j.Logger;
@@ -28,7 +29,7 @@ class PlaceSweeper {
         try {
             mapper.due(clock.now()).forEach(place -> {
                 places.learn(place);
-                places.change(place, now -> Optional.empty());
+                places.change(place, now -> Optional.of(new PlaceEvent.TimePassed()));
             });
         } catch (RuntimeException failed) {
             LOG.warn("gates are not looked after for the moment: {}", failed.toString());

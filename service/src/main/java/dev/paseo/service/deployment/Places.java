@@ -3,6 +3,7 @@ package dev.paseo.service.deployment;
 import dev.paseo.core.decision.Decision;
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.PlaceDecider;
 import dev.paseo.core.deployment.PlaceEffect;
 import dev.paseo.core.deployment.PlaceEvent;
@@ -19,12 +20,13 @@ import dev.paseo.service.gate.Gates;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /**
@@ -42,7 +44,7 @@ class Places {
 
     /** What gates are judged with. */
     @Component
-    record Gating(Gates gates, Authorship authorship, Environments environments, Versions versions) {}
+    record Gating(Gates gates, Authorship authorship, Environments environments, Versions versions, Planner planner) {}
 
     /** How transactions are run, and by what time. */
     @Component
@@ -95,59 +97,73 @@ class Places {
 
     private Optional<String> apply(Place place, Function<Place, Optional<PlaceEvent>> happened) {
         Optional<PlaceEvent> event = happened.apply(place);
-        List<DeploymentRow> rows = mapper.open(place.id());
-        PlaceState before = load(place, rows, event);
-        List<PlaceEffect> effects = new ArrayList<>();
-        PlaceState state = before;
         if (event.isPresent()) {
-            switch (PlaceDecider.decide(before, event.get())) {
-                case Decision.Refused<PlaceState, PlaceEffect>(String reason) -> {
-                    return Optional.of(reason);
-                }
-                case Decision.Moved<PlaceState, PlaceEffect>(PlaceState after, List<PlaceEffect> follow) -> {
-                    state = after;
-                    effects.addAll(follow);
-                }
+            Optional<String> refused = step(place, event.get());
+            if (refused.isPresent()) {
+                return refused;
             }
         }
-        Place now = effects.stream().anyMatch(PlaceEffect.WentLive.class::isInstance)
-                ? withLive(place, state.live().map(PlaceState.Live::deployment)) : place;
-        Map<Long, Verdict> verdicts = judge(now, rows, state);
-        if (PlaceDecider.decide(state, new PlaceEvent.GatesJudged(verdicts))
-                instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState after, List<PlaceEffect> follow)) {
-            store(now, rows, after, verdicts);
-            effects.addAll(follow);
-        }
-        effects.forEach(effect -> outcomes.carryOut(now, effect));
+        judgeGates(gating.environments().placeById(place.id()));
         return Optional.empty();
     }
 
-    private static Place withLive(Place place, Optional<Long> live) {
-        return new Place(place.id(), place.environmentId(), place.environment(), place.componentId(), place.component(), place.url(),
-                place.settingsRevision(), live);
+    private Optional<String> step(Place place, PlaceEvent event) {
+        List<DeploymentRow> rows = mapper.open(place.id());
+        return switch (PlaceDecider.decide(load(place, rows), event, around.clock().now())) {
+            case Decision.Refused<PlaceState, PlaceEffect>(String reason) -> Optional.of(reason);
+            case Decision.Moved<PlaceState, PlaceEffect>(PlaceState after, List<PlaceEffect> follow) -> {
+                store(place, rows, after);
+                follow.forEach(effect -> outcomes.carryOut(place, effect));
+                yield Optional.empty();
+            }
+        };
     }
 
-    private PlaceState load(Place place, List<DeploymentRow> rows, Optional<PlaceEvent> event) {
-        Optional<Long> fresh = event.filter(PlaceEvent.Requested.class::isInstance).map(asked -> ((PlaceEvent.Requested) asked).deployment().id());
-        List<DeploymentState> open = rows.stream().filter(row -> !fresh.equals(Optional.of(row.id())))
+    /** What has not begun is planned and judged as things are now; what may begin, begins. */
+    private void judgeGates(Place place) {
+        mapper.aheadAndBlocked(place.id()).forEach(id -> step(place, new PlaceEvent.CancelAsked(id, "the block of its version")));
+        List<DeploymentRow> rows = mapper.open(place.id());
+        PlaceState state = load(place, rows);
+        Map<Long, Verdict> verdicts = new LinkedHashMap<>();
+        Map<Long, Versions.Sealed> versions = new LinkedHashMap<>();
+        for (DeploymentRow row : rows) {
+            if (state.deployment(row.id()).filter(deployment -> deployment.status().ahead()).isPresent()) {
+                versions.put(row.id(), gating.versions().byId(row.versionId()));
+                judge(place, row).ifPresent(verdict -> verdicts.put(row.id(), verdict));
+            }
+        }
+        PlaceState after = state;
+        if (!versions.isEmpty()) {
+            PlaceState planned = state.planned(deployment -> gating.planner().plan(deployment, place, place.liveSide(), versions.get(deployment.id())));
+            if (PlaceDecider.decide(planned, new PlaceEvent.GatesJudged(verdicts), around.clock().now())
+                    instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState moved, List<PlaceEffect> follow)) {
+                after = moved;
+                store(place, rows, after);
+                follow.forEach(effect -> outcomes.carryOut(place, effect));
+            }
+        }
+        wakeAt(place, after, verdicts);
+    }
+
+    private void wakeAt(Place place, PlaceState state, Map<Long, Verdict> verdicts) {
+        boolean unjudged = state.open().stream().anyMatch(deployment -> deployment.status().ahead() && !verdicts.containsKey(deployment.id()));
+        Stream<Instant> again = verdicts.entrySet().stream().filter(entry -> state.deployment(entry.getKey())
+                .filter(deployment -> deployment.status().ahead()).isPresent()).flatMap(entry -> entry.getValue().again().stream());
+        Optional<Instant> wake = unjudged ? Optional.of(around.clock().now()) : Stream.concat(again, state.wake().stream()).min(Instant::compareTo);
+        mapper.wakeAt(place.id(), wake.orElse(null));
+    }
+
+    /** A row that is only being requested has no state yet. */
+    private PlaceState load(Place place, List<DeploymentRow> rows) {
+        List<DeploymentState> open = rows.stream().filter(row -> !row.state().equals("{}"))
                 .map(row -> json.read(row.state(), DeploymentState.class)).toList();
         return new PlaceState(live(place).map(version -> new PlaceState.Live(place.liveDeployment().orElseThrow(), version.number(),
-                version.line(), version.order())), open);
+                version.line(), version.order(), place.liveSide())), open);
     }
 
     /** The version that is live there. */
     Optional<Versions.Sealed> live(Place place) {
         return place.liveDeployment().flatMap(mapper::byId).map(row -> gating.versions().byId(row.versionId()));
-    }
-
-    private Map<Long, Verdict> judge(Place place, List<DeploymentRow> rows, PlaceState state) {
-        Map<Long, Verdict> verdicts = new LinkedHashMap<>();
-        for (DeploymentRow row : rows) {
-            if (state.deployment(row.id()).filter(deployment -> deployment.status().ahead()).isPresent()) {
-                judge(place, row).ifPresent(verdict -> verdicts.put(row.id(), verdict));
-            }
-        }
-        return verdicts;
     }
 
     /** Empty where git must be asked first, which happens outside transactions; until then the gate counts as shut. */
@@ -161,19 +177,14 @@ class Places {
 
     Gates.AtGate atGate(Place place, DeploymentRow row) {
         return new Gates.AtGate(row.id(), place, gating.versions().byId(row.versionId()), live(place),
-                Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt());
+                Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), Kind.valueOf(row.kind().toUpperCase(Locale.ROOT)));
     }
 
-    private void store(Place place, List<DeploymentRow> rows, PlaceState after, Map<Long, Verdict> verdicts) {
+    private void store(Place place, List<DeploymentRow> rows, PlaceState after) {
         Instant now = around.clock().now();
         for (DeploymentRow row : rows) {
             after.deployment(row.id()).ifPresent(deployment -> store(place, row, deployment, now));
         }
-        boolean unjudged = after.open().stream().anyMatch(deployment -> deployment.status().ahead() && !verdicts.containsKey(deployment.id()));
-        Optional<Instant> wake = unjudged ? Optional.of(now) : verdicts.entrySet().stream()
-                .filter(entry -> after.deployment(entry.getKey()).filter(deployment -> deployment.status().ahead()).isPresent())
-                .flatMap(entry -> entry.getValue().again().stream()).min(Instant::compareTo);
-        mapper.wakeAt(place.id(), wake.orElse(null));
     }
 
     private void store(Place place, DeploymentRow row, DeploymentState deployment, Instant now) {
@@ -188,7 +199,7 @@ class Places {
         boolean live = deployment.status() == DeploymentStatus.LIVE;
         boolean ended = !deployment.status().open() && !live;
         if (mapper.move(row.id(), row.revision(), word(deployment.status()), state, deployment.ending().orElse(null),
-                begins ? now : row.startedAt(), live ? now : row.liveAt(), ended ? now : null) != 1) {
+                begins ? now : row.startedAt(), live && row.liveAt() == null ? now : row.liveAt(), ended ? now : null) != 1) {
             throw new Transactions.LostRace("deployment " + row.id() + " moved on");
         }
         if (!word(deployment.status()).equals(row.status())) {

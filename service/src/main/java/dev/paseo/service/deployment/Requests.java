@@ -4,12 +4,11 @@ import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.DeploymentStatus;
-import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Verdict;
-import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.Recipe;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.clock.ServiceClock;
@@ -20,6 +19,7 @@ import dev.paseo.service.gate.Gates;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -29,6 +29,9 @@ import org.springframework.stereotype.Component;
 @Component
 class Requests {
 
+    /** An emergency is looked at within this time. */
+    private static final Duration REVIEWED_WITHIN = Duration.ofDays(3);
+
     private final DeploymentMapper mapper;
     private final Places places;
     private final Gates gates;
@@ -37,7 +40,7 @@ class Requests {
 
     /** What a request needs and leaves. */
     @Component
-    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets) {}
+    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner) {}
 
     Requests(DeploymentMapper mapper, Places places, Gates gates, Environments environments, Around around) {
         this.mapper = mapper;
@@ -47,16 +50,19 @@ class Requests {
         this.around = around;
     }
 
-    /** A person asks for a promotion; the deployment's number. */
-    long byPerson(Versions.Sealed version, String environment, Person person, Optional<String> comment) {
-        Place place = environments.place(version.component(), environment);
-        return request(place, version, Optional.of(person), new Cause.Asked(person.name(), comment));
-    }
+    /**
+     * What is wanted.
+     *
+     * @param person    none: the walk or a push
+     * @param emergency the reason for which it goes past unmet criteria, hold and closure
+     */
+    record Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause, Optional<String> emergency) {}
 
     /** The walk asks by itself; empty where that would go backwards, or twice. */
     Optional<Long> byWalk(Versions.Sealed version, Place place, String from) {
         try {
-            return Optional.of(request(place, version, Optional.empty(), new Cause.Walk(version.component(), version.number(), from)));
+            return Optional.of(request(new Wanted(place, version, Kind.PROMOTION, Optional.empty(),
+                    new Cause.Walk(version.component(), version.number(), from), Optional.empty())));
         } catch (Refusal refused) {
             if (refused.kind() == Refusal.Kind.CONFLICT) {
                 around.audit().record(AuditTrail.Entry.of("paseo", "walk stays", version.component() + " " + version.number())
@@ -67,23 +73,30 @@ class Requests {
         }
     }
 
-    private long request(Place place, Versions.Sealed version, Optional<Person> person, Cause cause) {
-        PipelineFile.Recipe recipe = version.recipe().orElseThrow(() -> Refusal.conflict(version.component() + " " + version.number()
+    /** The deployment's number. */
+    long request(Wanted wanted) {
+        Place place = wanted.place();
+        Versions.Sealed version = wanted.version();
+        Recipe recipe = version.recipe().orElseThrow(() -> Refusal.conflict(version.component() + " " + version.number()
                 + " has no deployment in its pipeline file: nothing says how to deploy it"));
-        refuseBlockedAndMissing(place, version, recipe);
+        refuseImpossible(place, version, recipe);
         places.learn(place, version);
         long[] id = new long[1];
         places.require(place.id(), now -> {
-            long because = around.causes().add(cause, OptionalLong.of(parent(version, cause)));
-            DeploymentMapper.NewDeployment row = new DeploymentMapper.NewDeployment(now.id(), version.id(), "promotion",
-                    person.map(Person::id).orElse(null), because, now.settingsRevision(), around.clock().now());
+            long because = around.causes().add(wanted.cause(), OptionalLong.of(parent(version, wanted.cause())));
+            DeploymentMapper.NewDeployment row = new DeploymentMapper.NewDeployment(now.id(), version.id(), Places.word(wanted.kind()),
+                    wanted.person().map(Person::id).orElse(null), because, now.settingsRevision(), around.clock().now(), wanted.emergency().orElse(null));
             mapper.add(row);
             id[0] = row.id;
-            refuseUnmet(now, row.id, person);
-            around.audit().record(AuditTrail.Entry.of(person.map(Person::name).orElse("paseo"), "promotion requested",
-                    version.component() + " " + version.number()).in(now.environment()).because(cause.sentence())
-                    .with("deployment", Long.toString(row.id)));
-            return Optional.of(new PlaceEvent.Requested(state(row.id, now, version, recipe, person.isEmpty())));
+            if (wanted.emergency().isEmpty()) {
+                refuseUnmet(now, row.id, wanted.person());
+            } else {
+                mapper.review(row.id, around.clock().now().plus(REVIEWED_WITHIN));
+            }
+            around.audit().record(AuditTrail.Entry.of(wanted.person().map(Person::name).orElse("paseo"), Places.word(wanted.kind()) + " requested",
+                    version.component() + " " + version.number()).in(now.environment()).because(wanted.cause().sentence())
+                    .with("deployment", Long.toString(row.id)).with("emergency", wanted.emergency().orElse("")));
+            return Optional.of(new PlaceEvent.Requested(state(row.id, now, wanted, recipe)));
         }, reason -> Refusal.conflict(version.component() + " " + version.number() + " is not requested into " + place.environment() + ": " + reason));
         return id[0];
     }
@@ -101,7 +114,7 @@ class Requests {
                 .orElse(version.cause());
     }
 
-    private void refuseBlockedAndMissing(Place place, Versions.Sealed version, PipelineFile.Recipe recipe) {
+    private void refuseImpossible(Place place, Versions.Sealed version, Recipe recipe) {
         if (version.blocked()) {
             throw Refusal.conflict(version.component() + " " + version.number() + " is blocked");
         }
@@ -110,9 +123,14 @@ class Requests {
             throw Refusal.conflict("the recipe of " + version.component() + " " + version.number() + " names " + String.join(", ", missing)
                     + ", but in " + place.environment() + " no value is set or the component was not given it");
         }
-        if (environments.hosts(place.id()).isEmpty()) {
-            throw Refusal.conflict(place.component() + " has no hosts in " + place.environment());
-        }
+        around.planner().doubt(place, version).ifPresent(why -> {
+            throw Refusal.conflict(version.component() + " " + version.number() + " cannot be deployed to " + place.environment() + ": " + why);
+        });
+        Environments.Settings settings = environments.settings(place.id(), place.settingsRevision());
+        environments.hosts(place.id()).forEach(host -> HostTasks.unset(recipe, settings, host.name()).stream().findFirst().ifPresent(name -> {
+            throw Refusal.conflict("the recipe of " + version.component() + " " + version.number() + " names {variables." + name + "}, but in "
+                    + place.environment() + " no variable " + name + " is set for " + host.name());
+        }));
     }
 
     /** What neither time nor a decision brings about is told at once, not discovered at the gate. */
@@ -124,11 +142,15 @@ class Requests {
         }
     }
 
-    private DeploymentState state(long id, Place place, Versions.Sealed version, PipelineFile.Recipe recipe, boolean automatic) {
-        List<HostState> hosts = environments.hosts(place.id()).stream().map(host -> HostState.ahead(host.name())).toList();
-        return new DeploymentState(id, version.number(), version.line(), version.order(), Kind.PROMOTION, automatic, DeploymentStatus.WAITING, hosts,
-                DeploymentState.OnFailure.valueOf(recipe.onFailure().name()),
-                recipe.removal().isEmpty() ? DeploymentState.WayBack.NONE : DeploymentState.WayBack.REMOVAL, Optional.empty());
+    private DeploymentState state(long id, Place place, Wanted wanted, Recipe recipe) {
+        Versions.Sealed version = wanted.version();
+        boolean takesOver = environments.byId(place.environmentId()).rules().takesOver().orElse(false);
+        Optional<Long> bar = recipe.noWayBackBefore().map(number -> mapper.orderOf(version.line(), number).orElse(version.order()));
+        DeploymentState asked = new DeploymentState(id, version.number(), version.line(), version.order(), wanted.kind(), wanted.person().isEmpty(),
+                DeploymentStatus.WAITING, List.of(), DeploymentState.OnFailure.valueOf(recipe.onFailure().name()),
+                recipe.parts().removal().isEmpty() ? DeploymentState.WayBack.NONE : DeploymentState.WayBack.REMOVAL, Optional.empty(), null,
+                new DeploymentState.Terms(wanted.emergency().isPresent(), bar, takesOver));
+        return around.planner().plan(asked, place, place.liveSide(), version);
     }
 
     DeploymentRow deployment(long id) {
@@ -168,6 +190,24 @@ class Requests {
             around.audit().record(AuditTrail.Entry.of(person.name(), "deployment cancel asked", place.component()).in(place.environment())
                     .with("deployment", Long.toString(id)));
             return Optional.of(new PlaceEvent.CancelAsked(id, person.name()));
-        }, reason -> Refusal.conflict("it cannot be cancelled: deployment " + id + " is " + deployment(id).status()));
+        }, reason -> Refusal.conflict("it cannot be cancelled: " + reason));
+    }
+
+    /** An emergency was looked at afterwards. */
+    void review(long id, Person person, String comment) {
+        DeploymentRow row = deployment(id);
+        if (row.emergencyReason() == null) {
+            throw Refusal.conflict("deployment " + id + " was no emergency: nothing of it is to be reviewed");
+        }
+        if (person.name().equals(row.requestedBy())) {
+            throw Refusal.notAllowed(person.name() + " asked for deployment " + id + ", and somebody else reviews it");
+        }
+        if (comment.isEmpty()) {
+            throw Refusal.invalid("/comment", "say what you found");
+        }
+        if (mapper.reviewed(id, person.id(), comment.length() > 2000 ? comment.substring(0, 2000) : comment, around.clock().now()) == 0) {
+            throw Refusal.conflict("deployment " + id + " was reviewed already");
+        }
+        around.audit().record(AuditTrail.Entry.of(person.name(), "emergency reviewed", "deployment " + id).because(comment).with("deployment", Long.toString(id)));
     }
 }

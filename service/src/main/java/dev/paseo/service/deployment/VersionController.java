@@ -85,7 +85,7 @@ class VersionController {
         List<StopView> walk = version.route().environments().stream().map(environment -> stop(version, environment, stays)).toList();
         return new VersionView(component, version.number(), versions.names(version.id()), version.origin(), version.branch(), version.trusted(), version.commit(), commit.map(Mirror.Commit::summary),
                 commit.map(Mirror.Commit::author), version.runNumber(), version.digest(), version.bundle(), version.sealedAt(),
-                versions.artifacts(version.id()), version.recipe().map(recipe -> Map.of("steps", recipe.onEachHost().size(),
+                versions.artifacts(version.id()), version.recipe().map(recipe -> Map.of("steps", recipe.parts().onEachHost().size(),
                         "checks", recipe.eachHost().size())).orElse(Map.of()), walk, views.ofVersion(version.id()), lookups.causes().chain(version.cause()),
                 lookups.evidence().ofVersion(version.id()));
     }

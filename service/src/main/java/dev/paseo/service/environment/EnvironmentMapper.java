@@ -16,13 +16,13 @@ interface EnvironmentMapper {
     record EnvironmentRow(long id, String name, int position, String zone, String rules, long rulesRevision) {}
 
     record PlaceRow(long id, long environmentId, String environment, long componentId, String component, @Nullable String url,
-            long settingsRevision, @Nullable Long liveDeploymentId) {}
+            long settingsRevision, @Nullable Long liveDeploymentId, @Nullable String liveSide, @Nullable String actingHost) {}
 
-    record HostRow(long id, String name, @Nullable String url) {}
+    record HostRow(long id, String name, @Nullable String url, @Nullable String side, @Nullable String maintenance, @Nullable Long servedBy) {}
 
     String PLACE = """
             select p.id, p.environment_id, e.name as environment, p.component_id, c.name as component, p.url, p.settings_revision,
-              p.live_deployment_id
+              p.live_deployment_id, p.live_side, p.acting_host
             from place p join environment e on e.id = p.environment_id join component c on c.id = p.component_id
             """;
 
@@ -62,8 +62,8 @@ interface EnvironmentMapper {
     @Insert("insert ignore into place (environment_id, component_id, settings_revision) values (#{environment}, #{component}, 0)")
     int addPlace(long environment, long component);
 
-    @Update("update place set url = #{url}, settings_revision = #{revision}, wake_at = #{now} where id = #{id}")
-    int changePlace(long id, @Nullable String url, long revision, Instant now);
+    @Update("update place set url = #{url}, acting_host = #{acting}, settings_revision = #{revision}, wake_at = #{now} where id = #{id}")
+    int changePlace(long id, @Nullable String url, @Nullable String acting, long revision, Instant now);
 
     @Update("update place set wake_at = #{now} where environment_id = #{environment}")
     int wake(long environment, Instant now);
@@ -80,16 +80,33 @@ interface EnvironmentMapper {
     @Insert("insert ignore into host (name) values (#{name})")
     int addHost(String name);
 
+    /** The agent that reaches a host without one of its own; a host that has its own keeps it. */
+    @Update("""
+            update host set served_by = (select a.id from agent a where a.name = #{agent})
+            where name = #{host} and not exists (select 1 from agent o where o.host_id = host.id)""")
+    int serve(String host, String agent);
+
+    @Insert("""
+            insert into preview_template (name, body, set_by, at) values (#{name}, #{body}, #{by}, #{at})
+            on duplicate key update body = values(body), set_by = values(set_by), at = values(at)""")
+    int keepTemplate(String name, String body, long by, Instant at);
+
+    @Select("select name from host where id = #{id}")
+    String hostName(long id);
+
+    @Select("select name from agent")
+    List<String> agents();
+
     @Delete("delete from place_host where place_id = #{place}")
     int clearHosts(long place);
 
     @Insert("""
-            insert into place_host (place_id, host_id, position, url)
-            select #{place}, h.id, #{position}, #{url} from host h where h.name = #{name}""")
-    int placeHost(long place, String name, int position, @Nullable String url);
+            insert into place_host (place_id, host_id, position, url, side)
+            select #{place}, h.id, #{position}, #{url}, #{side} from host h where h.name = #{name}""")
+    int placeHost(long place, String name, int position, @Nullable String url, @Nullable String side);
 
     @Select("""
-            select h.id, h.name, ph.url from place_host ph join host h on h.id = ph.host_id
+            select h.id, h.name, ph.url, ph.side, h.maintenance, h.served_by from place_host ph join host h on h.id = ph.host_id
             where ph.place_id = #{place} order by ph.position""")
     List<HostRow> hosts(long place);
 

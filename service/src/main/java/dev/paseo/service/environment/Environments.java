@@ -1,6 +1,7 @@
 package dev.paseo.service.environment;
 
 import dev.paseo.core.decision.Decision;
+import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.environment.Passage;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.language.NearestName;
@@ -15,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Environments and places, as others look them up. */
@@ -24,31 +26,71 @@ public class Environments {
     /** An environment with the criteria of its entry gate. */
     public record Known(long id, String name, String zone, Rules rules, long rulesRevision) {}
 
-    /** What its rules say. */
-    public record Rules(int format, Optional<String> follows, List<String> branches, Optional<Criterion.Approvals> approvals) {
+    /**
+     * What its rules say.
+     *
+     * @param rollback  approvals that a rollback needs
+     * @param takesOver a newer version does not wait until the one before it has been watched and tested
+     */
+    public record Rules(int format, Optional<String> follows, List<String> branches, Optional<Criterion.Approvals> approvals,
+            Optional<Criterion.Approvals> rollback, Optional<Boolean> takesOver) {
 
-        /** The entry criteria of a promotion. */
-        public List<Criterion> entry() {
+        /** As rules were kept when rollbacks had none. */
+        public Rules(int format, Optional<String> follows, List<String> branches, Optional<Criterion.Approvals> approvals,
+                @Nullable Optional<Criterion.Approvals> rollback, @Nullable Optional<Boolean> takesOver) {
+            this.format = format;
+            this.follows = follows;
+            this.branches = branches;
+            this.approvals = approvals;
+            this.rollback = rollback == null ? Optional.empty() : rollback;
+            this.takesOver = takesOver == null ? Optional.empty() : takesOver;
+        }
+
+        /** The entry criteria of a deployment of this kind. */
+        public List<Criterion> entry(Kind kind) {
             List<Criterion> criteria = new ArrayList<>();
-            approvals.ifPresent(criteria::add);
-            follows.ifPresent(other -> criteria.add(new Criterion.Follows(List.of(other))));
-            criteria.add(new Criterion.Branches(branches));
+            (kind == Kind.ROLLBACK ? rollback : kind == Kind.PREVIEW ? Optional.<Criterion.Approvals>empty() : approvals).ifPresent(criteria::add);
+            if (kind == Kind.PROMOTION) {
+                follows.ifPresent(other -> criteria.add(new Criterion.Follows(List.of(other))));
+                criteria.add(new Criterion.Branches(branches));
+            }
             return criteria;
         }
     }
 
     /** One component in one environment. */
     public record Place(long id, long environmentId, String environment, long componentId, String component, Optional<String> url,
-            long settingsRevision, Optional<Long> liveDeployment) {}
+            long settingsRevision, Optional<Long> liveDeployment, Optional<String> liveSide, Optional<String> actingHost) {}
 
-    /** A host of a place. */
-    public record PlaceHost(long id, String name, Optional<String> url) {}
+    /**
+     * A host of a place.
+     *
+     * @param maintenance why it is drained and not counted
+     * @param servedBy    the agent that reaches it, where it has none of its own
+     */
+    public record PlaceHost(long id, String name, Optional<String> url, Optional<String> side, Optional<String> maintenance, Optional<Long> servedBy) {}
 
     /** What is set for a place. */
     public record Settings(int format, Optional<String> url, Map<String, String> variables, Map<String, HostSettings> hosts, List<String> secrets) {}
 
     /** What is set for one of its hosts. */
-    public record HostSettings(Optional<String> url, Map<String, String> variables) {}
+    public record HostSettings(Optional<String> url, Map<String, String> variables, Optional<Ssh> ssh) {
+        /** As settings were kept when every host had an agent. */
+        public HostSettings(Optional<String> url, Map<String, String> variables, @Nullable Optional<Ssh> ssh) {
+            this.url = url;
+            this.variables = variables;
+            this.ssh = ssh == null ? Optional.empty() : ssh;
+        }
+    }
+
+    /**
+     * How a host without an agent is reached.
+     *
+     * @param key     name of the secret with the private key
+     * @param hostKey the only key that the host may show, as in a known_hosts file
+     * @param folder  where recipes work on it
+     */
+    public record Ssh(String address, int port, String user, String key, String hostKey, String folder) {}
 
     /** A version's stay. */
     public record Stay(String environment, String status, Instant openedAt, Optional<Instant> endedAt) {}
@@ -104,11 +146,17 @@ public class Environments {
 
     private static Place place(PlaceRow row) {
         return new Place(row.id(), row.environmentId(), row.environment(), row.componentId(), row.component(), Optional.ofNullable(row.url()),
-                row.settingsRevision(), Optional.ofNullable(row.liveDeploymentId()));
+                row.settingsRevision(), Optional.ofNullable(row.liveDeploymentId()), Optional.ofNullable(row.liveSide()), Optional.ofNullable(row.actingHost()));
     }
 
     public List<PlaceHost> hosts(long place) {
-        return mapper.hosts(place).stream().map(row -> new PlaceHost(row.id(), row.name(), Optional.ofNullable(row.url()))).toList();
+        return mapper.hosts(place).stream().map(row -> new PlaceHost(row.id(), row.name(), Optional.ofNullable(row.url()),
+                Optional.ofNullable(row.side()), Optional.ofNullable(row.maintenance()), Optional.ofNullable(row.servedBy()))).toList();
+    }
+
+    /** The name of a host, also of one that is no longer a place's. */
+    public String hostName(long id) {
+        return mapper.hostName(id);
     }
 
     public Settings settings(long place, long revision) {
@@ -116,13 +164,24 @@ public class Environments {
                 .orElseThrow(() -> new IllegalStateException("place " + place + " has no settings of revision " + revision));
     }
 
-    /** A version is live there for the first time; true when it has left the exit gate again and its walk goes on. */
-    public boolean pass(long version, long environment, long deployment) {
+    /** A version is live there, perhaps for the first time. */
+    public void opened(long version, long environment, long deployment) {
         mapper.openPassage(version, environment, deployment, clock.now());
+    }
+
+    /** It has stayed live and been tested; true when it has left the exit gate now and its walk goes on. */
+    public boolean pass(long version, long environment) {
         Decision<Passage, Passage.Effect> decision = Passage.decide(Passage.opened(), new Passage.Event.ExitJudged(true));
         boolean ended = decision instanceof Decision.Moved<Passage, Passage.Effect>(Passage after, List<Passage.Effect> effects)
                 && after.status() == Passage.Status.ENDED;
         return ended && mapper.endPassage(version, environment, clock.now()) == 1;
+    }
+
+    /** The host whose agent does what is done once for a place: the one that is named, else the first that is there. */
+    public PlaceHost acting(Place place) {
+        List<PlaceHost> hosts = hosts(place.id());
+        return hosts.stream().filter(host -> place.actingHost().equals(Optional.of(host.name()))).findFirst()
+                .or(() -> hosts.stream().filter(host -> host.maintenance().isEmpty()).findFirst()).orElseGet(hosts::getFirst);
     }
 
     /** The environments that a version has been live in and has left by their exit gates. */

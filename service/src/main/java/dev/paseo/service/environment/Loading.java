@@ -21,6 +21,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 
 /** Loads environments files: all of a file in one transaction, or nothing of it. What changed gets a new revision. */
@@ -57,6 +58,7 @@ class Loading {
             for (int at = 0; at < file.environments().size(); at++) {
                 load(file.environments().get(at), at, by);
             }
+            file.previews().forEach(template -> mapper.keepTemplate(template.name(), json.write(template), by.id(), around.clock().now()));
             around.telling().tell("environment", "all");
         });
     }
@@ -69,11 +71,24 @@ class Loading {
             environment.components().keySet().stream().filter(name -> !known.contains(name)).forEach(name ->
                     problems.add("environments." + environment.name() + ".components." + name + ": there is no component " + name
                             + NearestName.hint(name, known)));
-            environment.approvals().filter(rule -> !groups.contains(rule.from())).ifPresent(rule ->
-                    problems.add("environments." + environment.name() + ".entry.approvals.from: there is no group " + rule.from()
-                            + NearestName.hint(rule.from(), groups)));
+            unknownGroup(environment.approvals(), "environments." + environment.name() + ".entry", groups).ifPresent(problems::add);
+            unknownGroup(environment.rollback(), "environments." + environment.name() + ".rollback", groups).ifPresent(problems::add);
+            List<String> agents = mapper.agents();
+            environment.components().values().stream().flatMap(place -> place.hosts().values().stream()).flatMap(host -> host.ssh().stream())
+                    .filter(ssh -> !agents.contains(ssh.agent())).forEach(ssh -> problems.add("environments." + environment.name()
+                            + ": there is no agent " + ssh.agent() + NearestName.hint(ssh.agent(), agents)));
+        }
+        for (EnvironmentsFile.Template template : file.previews()) {
+            if (!known.contains(template.component())) {
+                problems.add("previews." + template.name() + ".component: there is no component " + template.component() + NearestName.hint(template.component(), known));
+            }
         }
         return problems;
+    }
+
+    private static Optional<String> unknownGroup(Optional<EnvironmentsFile.Approvals> rule, String where, List<String> groups) {
+        return rule.map(EnvironmentsFile.Approvals::from).filter(from -> !groups.contains(from))
+                .map(from -> where + ".approvals.from: there is no group " + from + NearestName.hint(from, groups));
     }
 
     private void load(EnvironmentsFile.Environment wanted, int position, Person by) {
@@ -92,22 +107,33 @@ class Loading {
             mapper.wake(row.id(), now);
         }
         mapper.change(row.id(), position, wanted.zone(), rules, revision);
-        wanted.components().forEach((component, place) -> loadPlace(row.id(), wanted.name(), component, place, by));
+        wanted.components().forEach((component, place) -> {
+            Map<String, String> variables = new LinkedHashMap<>(wanted.variables());
+            variables.putAll(place.variables());
+            loadPlace(row.id(), wanted.name(), component, place, variables, by);
+        });
     }
 
     private static Environments.Rules rules(EnvironmentsFile.Environment wanted) {
-        return new Environments.Rules(1, wanted.follows(), wanted.branches(), wanted.approvals().map(rule -> new Criterion.Approvals(
-                rule.from(), rule.count(), rule.notBy().stream().map(who -> Criterion.Exclusion.valueOf(who.toUpperCase(Locale.ROOT))).toList(),
-                rule.commentRequired(), rule.within())));
+        return new Environments.Rules(1, wanted.follows(), wanted.branches(), wanted.approvals().map(Loading::approvals),
+                wanted.rollback().map(Loading::approvals),
+                wanted.takesOver() ? Optional.of(true) : Optional.empty());
     }
 
-    private void loadPlace(long environment, String environmentName, String component, EnvironmentsFile.Place wanted, Person by) {
+    private static Criterion.Approvals approvals(EnvironmentsFile.Approvals rule) {
+        return new Criterion.Approvals(rule.from(), rule.count(), rule.notBy().stream().map(who -> Criterion.Exclusion.valueOf(who.toUpperCase(Locale.ROOT))).toList(),
+                rule.commentRequired(), rule.within());
+    }
+
+    private void loadPlace(long environment, String environmentName, String component, EnvironmentsFile.Place wanted,
+            Map<String, String> variables, Person by) {
         mapper.addPlace(environment, components.named(component).id());
         EnvironmentMapper.PlaceRow place = mapper.place(component, environmentName).orElseThrow();
         mapper.lockPlace(place.id());
         Map<String, Environments.HostSettings> hosts = new LinkedHashMap<>();
-        wanted.hosts().forEach((name, host) -> hosts.put(name, new Environments.HostSettings(host.url(), host.variables())));
-        String body = json.write(new Environments.Settings(1, wanted.url(), wanted.variables(), hosts, wanted.secrets()));
+        wanted.hosts().forEach((name, host) -> hosts.put(name, new Environments.HostSettings(host.url(), host.variables(),
+                host.ssh().map(ssh -> new Environments.Ssh(ssh.address(), ssh.port(), ssh.user(), ssh.key(), ssh.hostKey(), ssh.folder())))));
+        String body = json.write(new Environments.Settings(1, wanted.url(), variables, hosts, wanted.secrets()));
         boolean same = mapper.settings(place.id(), place.settingsRevision())
                 .map(old -> json.write(json.read(old, Environments.Settings.class)).equals(body)).orElse(false);
         if (same) {
@@ -115,12 +141,13 @@ class Loading {
         }
         long revision = place.settingsRevision() + 1;
         mapper.addSettings(place.id(), revision, body, by.id(), around.clock().now());
-        mapper.changePlace(place.id(), wanted.url().orElse(null), revision, around.clock().now());
+        mapper.changePlace(place.id(), wanted.url().orElse(null), wanted.acting().orElse(null), revision, around.clock().now());
         mapper.clearHosts(place.id());
         int position = 0;
         for (Map.Entry<String, EnvironmentsFile.Host> host : wanted.hosts().entrySet()) {
             mapper.addHost(host.getKey());
-            mapper.placeHost(place.id(), host.getKey(), position++, host.getValue().url().orElse(null));
+            mapper.placeHost(place.id(), host.getKey(), position++, host.getValue().url().orElse(null), host.getValue().side().orElse(null));
+            host.getValue().ssh().ifPresent(ssh -> mapper.serve(host.getKey(), ssh.agent()));
         }
         around.audit().record(AuditTrail.Entry.of(by.name(), "place set", component).in(environmentName)
                 .with("revision", Long.toString(revision)).with("settings", body));

@@ -102,6 +102,15 @@ public class Evidence {
         bytes.refer(digest, "version", version);
     }
 
+    /** Reads reports of a test of what is live, and keeps them as evidence of that version in that environment. */
+    public void takeOfDeployment(long deployment, long version, long environment, String kind, String digest) {
+        Object summary = read(kind, digest);
+        writing.transactions().run(() -> {
+            mapper.addOfDeployment(deployment, version, environment, kind, "sha256:" + digest, json.write(new Stored(1, plain.valueToTree(summary))), writing.clock().now());
+            bytes.refer(digest, "version", version);
+        });
+    }
+
     private void keep(Origin origin, String kind, String digest, Object summary) {
         writing.transactions().run(() -> {
             mapper.add(origin.run(), origin.stage(), kind, "sha256:" + digest, json.write(new Stored(1, plain.valueToTree(summary))), writing.clock().now());

@@ -25,6 +25,11 @@ interface EvidenceMapper {
     @Insert("insert into evidence (version_id, kind, origin, body, at) values (#{version}, #{kind}, #{origin}, #{body}, #{at})")
     int addOfVersion(long version, String kind, String origin, String body, Instant at);
 
+    @Insert("""
+            insert into evidence (deployment_id, version_id, environment_id, kind, origin, body, at)
+            values (#{deployment}, #{version}, #{environment}, #{kind}, #{origin}, #{body}, #{at})""")
+    int addOfDeployment(long deployment, long version, long environment, String kind, String origin, String body, Instant at);
+
     record VersionRow(String kind, String origin, String body, Instant at) {}
 
     /** What arrived with a version, and what the runs that its arrival started reported. */

@@ -1,5 +1,6 @@
 package dev.paseo.service.gate;
 
+import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.gate.Gate;
 import dev.paseo.core.gate.GateFacts;
@@ -12,6 +13,7 @@ import dev.paseo.service.environment.Environments;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -25,7 +27,7 @@ public class Gates {
 
     /** A deployment at a gate; {@code requester} is empty for an automatic one. */
     public record AtGate(long deployment, Environments.Place place, Versions.Sealed version, Optional<Versions.Sealed> live, String requester,
-            Instant requestedAt) {}
+            Instant requestedAt, Kind kind) {}
 
     /** Authors are not known yet: they have to be learned outside the transaction first. */
     public static final class AuthorsUnknown extends RuntimeException {
@@ -42,7 +44,7 @@ public class Gates {
 
     /** Where the parts of a subject come from. */
     @Component
-    record Sources(Secrets secrets, ServiceClock clock) {}
+    record Sources(Secrets secrets, ServiceClock clock, Restraints restraints) {}
 
     Gates(RulingMapper mapper, Environments environments, Accounts accounts, Authorship authorship, Sources sources) {
         this.mapper = mapper;
@@ -57,7 +59,18 @@ public class Gates {
     }
 
     private List<Criterion> criteria(AtGate at) {
-        return environments.byId(at.place().environmentId()).rules().entry();
+        List<Criterion> criteria = new ArrayList<>(environments.byId(at.place().environmentId()).rules().entry(at.kind()));
+        GateFacts.Around around = around(at);
+        around.held().ifPresent(held -> criteria.add(new Criterion.NotHeld()));
+        around.closed().ifPresent(closed -> criteria.add(new Criterion.NotClosed()));
+        if (!around.requirements().isEmpty()) {
+            criteria.add(new Criterion.Requires());
+        }
+        return criteria;
+    }
+
+    private GateFacts.Around around(AtGate at) {
+        return sources.restraints().around(at.place(), at.version(), at.kind());
     }
 
     /** The digest of what an approval would approve now. */
@@ -80,7 +93,7 @@ public class Gates {
         Set<String> authors = at.version().commit().map(commit -> authorship.accounts(at.version().componentId(),
                 at.live().flatMap(Versions.Sealed::commit), commit).orElseThrow(AuthorsUnknown::new)).orElseGet(() -> authorship.stated(at.version().id()));
         return new GateFacts(subject(at), at.requester(), authors, members, environments.passed(at.version().id()),
-                at.version().branch(), at.version().trusted(), at.requestedAt(), rulings(at.deployment()));
+                at.version().branch(), at.version().trusted(), at.requestedAt(), rulings(at.deployment()), around(at));
     }
 
     public List<Ruling> rulings(long deployment) {

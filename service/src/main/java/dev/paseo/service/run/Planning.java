@@ -4,6 +4,7 @@ import dev.paseo.core.run.RunPlan;
 import dev.paseo.core.run.RunState;
 import dev.paseo.language.condition.Condition;
 import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.Recipe;
 import dev.paseo.language.file.Variants;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -23,7 +24,7 @@ final class Planning {
                 stage.order().afterAny(), stage.order().ifFailed(),
                 stage.variants().stream().map(variant -> variant(file, stage, variant, facts)).toList(), stage.conditions().mayFail())).toList();
         // What arrived has its artifacts already; its run looks at them and seals nothing.
-        List<String> needed = start.reason().arrived().isPresent() ? List.of() : file.deployment().map(PipelineFile.Recipe::artifacts).orElse(List.of());
+        List<String> needed = start.reason().arrived().isPresent() ? List.of() : file.deployment().map(Recipe::artifacts).orElse(List.of());
         return RunPlan.of(stages, needed);
     }
 

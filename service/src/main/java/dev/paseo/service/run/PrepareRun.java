@@ -1,7 +1,7 @@
 package dev.paseo.service.run;
 
 import dev.paseo.core.run.RunEvent;
-import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.Recipe;
 import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
@@ -64,7 +64,7 @@ class PrepareRun implements EffectHandler {
     private void bring(RunRow run) {
         Mirror mirror = runs.mirror(run);
         mirror.pin("runs/" + run.id(), run.commitId());
-        List<String> brings = runs.file(run).deployment().map(PipelineFile.Recipe::bring).orElse(List.of());
+        List<String> brings = runs.file(run).deployment().map(Recipe::bring).orElse(List.of());
         if (!brings.isEmpty() && run.arrivedVersionId() == null) {
             mapper.bundle(run.id(), keep(mirror, run.commitId(), brings));
         }

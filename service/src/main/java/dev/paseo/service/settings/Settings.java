@@ -18,6 +18,7 @@ import org.springframework.validation.annotation.Validated;
  * @param allowedReceivers beginnings of addresses that events may be told to
  * @param leaseSeconds     how long an agent's lease lasts without a heartbeat, in seconds
  * @param takeWithin       how long work for a host waits for the host's agent before it fails
+ * @param watchEvery       how often agents look at what is live on their hosts
  * @param address          where people reach the service; used in links
  */
 @Validated
@@ -25,4 +26,4 @@ import org.springframework.validation.annotation.Validated;
 public record Settings(
         @NotNull Path data, @DefaultValue @NotNull List<String> allowedSources, @DefaultValue @NotNull List<String> allowedStores,
         @DefaultValue @NotNull List<String> allowedReceivers, @DefaultValue("60") int leaseSeconds,
-        @DefaultValue("5m") Duration takeWithin, @DefaultValue("http://127.0.0.1:7600") @NotEmpty String address) {}
+        @DefaultValue("5m") Duration takeWithin, @DefaultValue("20s") Duration watchEvery, @DefaultValue("http://127.0.0.1:7600") @NotEmpty String address) {}

@@ -2,6 +2,7 @@ package dev.paseo.service.version;
 
 import dev.paseo.core.environment.Route;
 import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.Recipe;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.announcement.Announcements;
 import dev.paseo.service.audit.AuditTrail;
@@ -35,12 +36,12 @@ public class Versions {
      * @param origin how it arrived
      */
     public record Outcome(String component, String number, long line, long order, boolean trusted, @Nullable Long run, @Nullable String commit,
-            @Nullable String bundle, long cause, Optional<String> upTo, Optional<PipelineFile.Recipe> recipe,
+            @Nullable String bundle, long cause, Optional<String> upTo, Optional<Recipe> recipe,
             List<Map<String, PipelineFile.Entry>> route, List<Artifact> artifacts, @Nullable String origin) {}
 
     /** A sealed version. */
     public record Sealed(long id, long componentId, String component, String number, long line, long order, String branch, boolean trusted,
-            Optional<Long> run, Optional<Long> runNumber, Optional<String> commit, Optional<PipelineFile.Recipe> recipe,
+            Optional<Long> run, Optional<Long> runNumber, Optional<String> commit, Optional<Recipe> recipe,
             Optional<String> bundle, Route route, String digest, long cause, Instant sealedAt, boolean blocked, Optional<String> origin) {}
 
     /** How a version's walk is asked to begin or go on. */
@@ -58,7 +59,7 @@ public class Versions {
 
     private record StoredRoute(int format, List<Map<String, Route.Mode>> steps, Optional<String> upTo) {}
 
-    private record StoredRecipe(int format, Optional<PipelineFile.Recipe> recipe) {}
+    private record StoredRecipe(int format, Optional<Recipe> recipe) {}
 
     private final VersionMapper mapper;
     private final Json json;

@@ -2,16 +2,22 @@ package dev.paseo.service.database;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
+import dev.paseo.core.deployment.Course;
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.HostState;
+import dev.paseo.core.deployment.HostTask;
 import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.deployment.Movement;
+import dev.paseo.core.deployment.Plan;
+import dev.paseo.core.deployment.Strategy;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.service.environment.Environments;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -22,30 +28,63 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import tools.jackson.databind.json.JsonMapper;
 
-/** What is stored in format 1 is read by every release from here on: these files never change. */
+/** What is stored is read by every release from here on: these files never change. */
 class StoredShapesTest {
 
     private final Json json = new Json(JsonMapper.builder()
             .changeDefaultPropertyInclusion(inclusion -> inclusion.withValueInclusion(com.fasterxml.jackson.annotation.JsonInclude.Include.NON_ABSENT)).build());
 
-    static Stream<Arguments> shapes() {
+    private static final Criterion.Approvals APPROVALS = new Criterion.Approvals(
+            "approvers", 2, List.of(Criterion.Exclusion.AUTHORS, Criterion.Exclusion.REQUESTER), true, Optional.of(Duration.ofHours(48)));
+    private static final List<HostState> HOSTS = List.of(
+            new HostState("north-quay", HostState.Phase.FAILED, true, Optional.of("no answer")), HostState.ahead("lighthouse"));
+
+    private static DeploymentState deployment(Course course, DeploymentState.Terms terms) {
+        return new DeploymentState(7, "1.4.2", 3, 2, Kind.PROMOTION, true, DeploymentStatus.UNDOING, HOSTS,
+                DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.PREVIOUS, Optional.of("north-quay: no answer"), course, terms);
+    }
+
+    private static Environments.Settings settings(Optional<Environments.Ssh> ssh) {
+        return new Environments.Settings(1, Optional.of("http://127.0.0.1:7620"), Map.of("LOG_LEVEL", "warn"),
+                Map.of("lighthouse", new Environments.HostSettings(Optional.of("http://127.0.0.1:7633"), Map.of("RACK", "left"), ssh)), List.of("DATA_KEY"));
+    }
+
+    /** What earlier releases wrote, and what is read from it. */
+    static Stream<Arguments> earlier() {
         return Stream.of(
-                Arguments.of("deployment-1.json", new DeploymentState(7, "1.4.2", 3, 2, Kind.PROMOTION, true, DeploymentStatus.UNDOING,
-                        List.of(new HostState("north-quay", HostState.Phase.FAILED, true, Optional.of("no answer")), HostState.ahead("lighthouse")),
-                        DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.PREVIOUS, Optional.of("north-quay: no answer"))),
-                Arguments.of("rules-1.json", new Environments.Rules(1, Optional.of("staging"), List.of("season/*"), Optional.of(new Criterion.Approvals(
-                        "approvers", 2, List.of(Criterion.Exclusion.AUTHORS, Criterion.Exclusion.REQUESTER), true, Optional.of(Duration.ofHours(48)))))),
-                Arguments.of("settings-1.json", new Environments.Settings(1, Optional.of("http://127.0.0.1:7620"), Map.of("LOG_LEVEL", "warn"),
-                        Map.of("lighthouse", new Environments.HostSettings(Optional.of("http://127.0.0.1:7633"), Map.of("RACK", "left"))), List.of("DATA_KEY"))));
+                Arguments.of("deployment-1.json", deployment(null, null)),
+                Arguments.of("rules-1.json", new Environments.Rules(1, Optional.of("staging"), List.of("season/*"), Optional.of(APPROVALS), Optional.empty(), Optional.empty())),
+                Arguments.of("settings-1.json", settings(Optional.empty())));
+    }
+
+    @ParameterizedTest
+    @MethodSource("earlier")
+    void whatEarlierReleasesWroteIsRead(String file, Object shape) throws IOException {
+        assertEquals(shape, json.read(stored(file), shape.getClass()));
+    }
+
+    static Stream<Arguments> shapes() {
+        List<Movement> plan = Plan.of(new Plan.Recipe(new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), true)), Duration.ofHours(1)), true, true,
+                true, Optional.of(Duration.ofMinutes(5)), List.of("acceptance")), List.of(new Plan.Host("north-quay", Optional.of("blue"), false),
+                new Plan.Host("lighthouse", Optional.of("green"), false)), Optional.of("green"));
+        Course course = new Course(plan, 2, Optional.of(HostTask.TRAFFIC), Optional.of(Instant.parse("2026-05-04T08:00:00Z")), 10,
+                new Course.Sides(Optional.of("blue"), Optional.of("green")), 0, true);
+        return Stream.of(
+                Arguments.of("deployment-2.json", deployment(course, new DeploymentState.Terms(true, Optional.of(1L), false))),
+                Arguments.of("rules-2.json", new Environments.Rules(1, Optional.of("staging"), List.of("season/*"), Optional.of(APPROVALS), Optional.of(APPROVALS), Optional.of(true))),
+                Arguments.of("settings-2.json", settings(Optional.of(new Environments.Ssh("127.0.0.1", 22, "harbour", "SLIP_KEY", "ssh-ed25519 AAAA", "/srv/harbour")))));
+    }
+
+    private static String stored(String file) throws IOException {
+        try (InputStream in = Objects.requireNonNull(StoredShapesTest.class.getResourceAsStream("/stored/" + file), file)) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8).strip();
+        }
     }
 
     @ParameterizedTest
     @MethodSource("shapes")
     void aStoredShapeIsReadAndWrittenAsItIs(String file, Object shape) throws IOException {
-        try (InputStream in = Objects.requireNonNull(StoredShapesTest.class.getResourceAsStream("/stored/" + file), file)) {
-            String stored = new String(in.readAllBytes(), StandardCharsets.UTF_8).strip();
-            assertEquals(shape, json.read(stored, shape.getClass()));
-            assertEquals(stored, json.write(shape));
-        }
+        assertEquals(stored(file), json.write(shape));
+        assertEquals(shape, json.read(stored(file), shape.getClass()));
     }
 }

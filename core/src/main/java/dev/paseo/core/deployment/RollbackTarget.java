@@ -1,0 +1,45 @@
+package dev.paseo.core.deployment;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/** Which version a rollback goes to. */
+public final class RollbackTarget {
+
+    private RollbackTarget() {}
+
+    /**
+     * A deployment that was live at a place once, or still is.
+     *
+     * @param replaced the deployment that was live before it, if any
+     * @param undone   it was taken back after it had gone live
+     */
+    public record Past(long deployment, String version, Kind kind, Optional<Long> replaced, boolean undone, boolean blocked) {}
+
+    /**
+     * The last version that was live there before and is neither blocked, undone nor itself rolled back from.
+     *
+     * @param past the newest first; the first of them is live
+     */
+    public static Optional<Past> choose(List<Past> past) {
+        if (past.isEmpty()) {
+            return Optional.empty();
+        }
+        String live = past.getFirst().version();
+        Set<String> out = new HashSet<>(Set.of(live));
+        Set<Long> leftByRollback = new HashSet<>();
+        for (Past each : past) {
+            if (each.undone() || leftByRollback.contains(each.deployment())) {
+                out.add(each.version());
+            } else if (!each.blocked() && !out.contains(each.version())) {
+                return Optional.of(each);
+            }
+            if (each.kind() == Kind.ROLLBACK) {
+                each.replaced().ifPresent(leftByRollback::add);
+            }
+        }
+        return Optional.empty();
+    }
+}

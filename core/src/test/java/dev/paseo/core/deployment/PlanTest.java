@@ -1,0 +1,100 @@
+package dev.paseo.core.deployment;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import dev.paseo.core.deployment.Movement.What;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+
+class PlanTest {
+
+    private static final List<String> QUAYS = List.of("north-quay", "south-quay", "lighthouse");
+
+    private static List<Plan.Host> plain() {
+        return QUAYS.stream().map(name -> new Plan.Host(name, Optional.empty(), false)).toList();
+    }
+
+    private static List<Plan.Host> sided(boolean greenHasIt) {
+        return List.of(new Plan.Host("north-quay", Optional.of("blue"), false), new Plan.Host("south-quay", Optional.of("green"), greenHasIt));
+    }
+
+    private static String words(List<Movement> plan) {
+        return plan.stream().map(movement -> switch (movement.what()) {
+            case INSTALL, VERIFY, CLEAR -> movement.what() + String.join("+", movement.hosts());
+            case PAUSE, WATCH -> movement.what() + movement.length().orElseThrow().toString();
+            case TRAFFIC -> movement.what() + Integer.toString(movement.share());
+            case TEST -> movement.what() + movement.name().orElseThrow();
+            default -> movement.what().toString();
+        }).map(word -> word.replace("PT", " ")).collect(Collectors.joining(", "));
+    }
+
+    static Stream<Arguments> plans() {
+        Plan.Recipe full = new Plan.Recipe(new Strategy.Rolling(2, Duration.ofSeconds(10), false, 0), true, true, true, Optional.of(Duration.ofMinutes(5)), List.of("acceptance"));
+        Strategy canary = new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), false), new Strategy.Share(50, Duration.ZERO, true)), Duration.ofHours(1));
+        Strategy blueGreen = new Strategy.BlueGreen(Duration.ofHours(1));
+        return Stream.of(
+                Arguments.of(Plan.Recipe.PLAIN, plain(), Optional.empty(), "INSTALLnorth-quay+south-quay+lighthouse, LIVE, SETTLED"),
+                Arguments.of(full, plain(), Optional.empty(), "ONCE_BEFORE, INSTALLnorth-quay+south-quay, PAUSE 10S, INSTALLlighthouse, ONCE_AFTER, WHOLE, LIVE, "
+                        + "WATCH 5M, TESTacceptance, SETTLED"),
+                Arguments.of(only(new Strategy.Rolling(1, Duration.ZERO, true, 1)), plain(), Optional.empty(),
+                        "INSTALLlighthouse, INSTALLsouth-quay, INSTALLnorth-quay, LIVE, SETTLED"),
+                Arguments.of(only(new Strategy.Rolling(100, Duration.ofSeconds(1), false, 0)), plain(), Optional.empty(),
+                        "INSTALLnorth-quay+south-quay+lighthouse, LIVE, SETTLED"),
+                Arguments.of(only(blueGreen), sided(false), Optional.of("blue"), "INSTALLsouth-quay, TRAFFIC100, LIVE, SETTLED, PAUSE 1H, CLEARnorth-quay"),
+                Arguments.of(only(blueGreen), sided(false), Optional.empty(), "INSTALLnorth-quay, TRAFFIC100, LIVE, SETTLED"),
+                Arguments.of(only(blueGreen), sided(true), Optional.of("blue"), "VERIFYsouth-quay, TRAFFIC100, LIVE, SETTLED, PAUSE 1H, CLEARnorth-quay"),
+                Arguments.of(only(canary), sided(false), Optional.of("green"), "INSTALLnorth-quay, TRAFFIC10, WATCH 5M, TRAFFIC50, QUESTION, TRAFFIC100, LIVE, SETTLED, "
+                        + "PAUSE 1H, CLEARsouth-quay"),
+                Arguments.of(only(canary), sided(false), Optional.empty(), "INSTALLnorth-quay, TRAFFIC100, LIVE, SETTLED"));
+    }
+
+    private static Plan.Recipe only(Strategy strategy) {
+        return new Plan.Recipe(strategy, false, false, false, Optional.empty(), List.of());
+    }
+
+    @ParameterizedTest
+    @MethodSource("plans")
+    void aPlanSaysEverythingThatWillHappen(Plan.Recipe recipe, List<Plan.Host> hosts, Optional<String> live, String expected) {
+        assertEquals(expected, words(Plan.of(recipe, hosts, live)));
+    }
+
+    @Test
+    void sidedStrategiesNeedTwoSides() {
+        Strategy blueGreen = new Strategy.BlueGreen(Duration.ZERO);
+        assertTrue(Plan.doubt(blueGreen, plain()).orElseThrow().contains("none has one"));
+        assertTrue(Plan.doubt(blueGreen, List.of(new Plan.Host("a", Optional.of("blue"), false), new Plan.Host("b", Optional.empty(), false))).isPresent());
+        assertEquals(Optional.empty(), Plan.doubt(blueGreen, sided(false)));
+        assertEquals(Optional.empty(), Plan.doubt(new Strategy.Together(), plain()));
+        assertEquals(What.INSTALL, Plan.of(Plan.Recipe.PLAIN, plain(), Optional.empty()).getFirst().what());
+    }
+
+    private static RollbackTarget.Past past(long id, String version, Kind kind, Long replaced) {
+        return new RollbackTarget.Past(id, version, kind, Optional.ofNullable(replaced), false, false);
+    }
+
+    @Test
+    void aRollbackGoesToTheLastGoodVersion() {
+        List<RollbackTarget.Past> walked = List.of(past(3, "1.4.3", Kind.PROMOTION, 2L), past(2, "1.4.2", Kind.PROMOTION, 1L), past(1, "1.4.1", Kind.PROMOTION, null));
+        assertEquals("1.4.2", RollbackTarget.choose(walked).orElseThrow().version());
+        List<RollbackTarget.Past> rolledBack = Stream.concat(Stream.of(past(4, "1.4.2", Kind.ROLLBACK, 3L)), walked.stream()).toList();
+        assertEquals("1.4.1", RollbackTarget.choose(rolledBack).orElseThrow().version(), "not to what was rolled back from");
+        List<RollbackTarget.Past> forward = Stream.concat(Stream.of(past(5, "1.4.5", Kind.PROMOTION, 4L)), rolledBack.stream()).toList();
+        assertEquals("1.4.2", RollbackTarget.choose(forward).orElseThrow().version());
+        List<RollbackTarget.Past> redeployed = Stream.concat(Stream.of(past(4, "1.4.3", Kind.REDEPLOY, 3L)), walked.stream()).toList();
+        assertEquals("1.4.2", RollbackTarget.choose(redeployed).orElseThrow().version());
+        List<RollbackTarget.Past> blocked = List.of(walked.getFirst(), new RollbackTarget.Past(2, "1.4.2", Kind.PROMOTION, Optional.of(1L), false, true), walked.getLast());
+        assertEquals("1.4.1", RollbackTarget.choose(blocked).orElseThrow().version());
+        List<RollbackTarget.Past> undone = List.of(walked.getFirst(), new RollbackTarget.Past(2, "1.4.2", Kind.PROMOTION, Optional.of(1L), true, false), walked.getLast());
+        assertEquals("1.4.1", RollbackTarget.choose(undone).orElseThrow().version());
+        assertEquals(Optional.empty(), RollbackTarget.choose(walked.subList(2, 3)));
+        assertEquals(Optional.empty(), RollbackTarget.choose(List.of()));
+    }
+}

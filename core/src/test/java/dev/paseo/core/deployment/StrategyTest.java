@@ -1,0 +1,265 @@
+package dev.paseo.core.deployment;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertInstanceOf;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import dev.paseo.core.decision.Decision;
+import dev.paseo.core.deployment.DeploymentState.OnFailure;
+import dev.paseo.core.deployment.DeploymentState.WayBack;
+import dev.paseo.core.deployment.PlaceEffect.Content;
+import dev.paseo.core.gate.Verdict;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Deployments played through to their ends, by hosts that do what they are told or fail where the test says. */
+class StrategyTest {
+
+    private static final List<Plan.Host> HOSTS = List.of(new Plan.Host("north-quay", Optional.empty(), false),
+            new Plan.Host("south-quay", Optional.empty(), false), new Plan.Host("lighthouse", Optional.empty(), false));
+    private static final List<Plan.Host> SIDES = List.of(new Plan.Host("north-quay", Optional.of("blue"), false), new Plan.Host("south-quay", Optional.of("green"), false));
+    private static final Strategy ROLLING = new Strategy.Rolling(1, Duration.ofSeconds(10), false, 0);
+    private static final Strategy BLUE_GREEN = new Strategy.BlueGreen(Duration.ofHours(1));
+    private static final Strategy CANARY = new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), false), new Strategy.Share(50, Duration.ZERO, true)), Duration.ZERO);
+
+    /** The failing tasks, as "TASK host"; each fails as often as it is tried. */
+    private final Set<String> failing = new java.util.HashSet<>();
+    private final List<String> told = new ArrayList<>();
+    private final Map<String, Content> have = new HashMap<>();
+    private Instant now = Instant.parse("2026-05-04T08:00:00Z");
+    private PlaceState place = new PlaceState(Optional.of(new PlaceState.Live(1, "1.4.1", 7, 1, Optional.of("blue"))), List.of());
+    private final Deque<PlaceEvent> due = new ArrayDeque<>();
+
+    private static DeploymentState wanted(Plan.Recipe recipe, List<Plan.Host> hosts, WayBack back, OnFailure failure) {
+        boolean sided = recipe.strategy().sided();
+        int mayFail = recipe.strategy() instanceof Strategy.Rolling rolling ? rolling.mayFail() : 0;
+        List<Movement> plan = Plan.of(recipe, hosts, sided ? Optional.of("blue") : Optional.empty());
+        return new DeploymentState(2, "1.4.2", 7, 2, Kind.PROMOTION, false, DeploymentStatus.WAITING, hosts.stream().map(host -> HostState.ahead(host.name())).toList(),
+                failure, back, Optional.empty(), Course.of(plan, sided ? new Course.Sides(Optional.of("green"), Optional.of("blue")) : Course.Sides.NONE, mayFail), null);
+    }
+
+    private static Plan.Recipe only(Strategy strategy) {
+        return new Plan.Recipe(strategy, false, false, false, Optional.empty(), List.of());
+    }
+
+    private DeploymentStatus play(Plan.Recipe recipe, List<Plan.Host> hosts) {
+        return play(wanted(recipe, hosts, WayBack.NONE, OnFailure.UNDO));
+    }
+
+    private DeploymentStatus play(DeploymentState deployment) {
+        happens(new PlaceEvent.Requested(deployment));
+        happens(new PlaceEvent.GatesJudged(Map.of(deployment.id(), Verdict.OPEN)));
+        settle();
+        return status();
+    }
+
+    private DeploymentStatus status() {
+        return place.deployment(2).orElseThrow().status();
+    }
+
+    /** Everything that is due happens, pauses included. */
+    private void settle() {
+        for (int step = 0; step < 1000; step++) {
+            if (!due.isEmpty()) {
+                happens(due.poll());
+            } else if (place.wake().isPresent()) {
+                now = place.wake().get();
+                happens(new PlaceEvent.TimePassed());
+            } else {
+                return;
+            }
+        }
+        throw new AssertionError("it does not end: " + place);
+    }
+
+    private void happens(PlaceEvent event) {
+        Decision.Moved<PlaceState, PlaceEffect> moved = assertInstanceOf(Decision.Moved.class, PlaceDecider.decide(place, event, now));
+        place = moved.state();
+        for (PlaceEffect effect : moved.effects()) {
+            switch (effect) {
+                case PlaceEffect.OfferTask(long id, String host, HostTask task) -> {
+                    String name = (task + " " + host).strip();
+                    told.add(name);
+                    due.add(new PlaceEvent.HostReported(id, host, task, failing.contains(name) ? new HostOutcome.Failed("exit status 1", true) : new HostOutcome.Done()));
+                }
+                case PlaceEffect.HostHas(long id, String host, Content content) -> have.put(host, content);
+                case PlaceEffect.StopTask stop -> told.add("stop " + stop.host());
+                case PlaceEffect.WentLive live -> told.add("live");
+                case PlaceEffect.Settled settled -> told.add("settled");
+                case PlaceEffect.NotSettled not -> told.add("not settled");
+                case PlaceEffect.TakenBack back -> told.add("taken back");
+            }
+        }
+    }
+
+    @Test
+    void rollingGoesHostByHostAndStopsAtTheFirstBadOne() {
+        failing.add("CHECK north-quay");
+        assertEquals(DeploymentStatus.UNDONE, play(only(ROLLING), HOSTS));
+        assertEquals(List.of("INSTALL north-quay", "CHECK north-quay", "UNDO north-quay"), told);
+        assertEquals(Map.of("north-quay", Content.PREVIOUS_VERSION), have);
+    }
+
+    @Test
+    void rollingBearsAsManyFailuresAsItSays() {
+        failing.add("INSTALL south-quay");
+        assertEquals(DeploymentStatus.LIVE, play(only(new Strategy.Rolling(1, Duration.ZERO, false, 1)), HOSTS));
+        assertEquals(HostState.Phase.FAILED, place.deployment(2).orElseThrow().host("south-quay").orElseThrow().phase());
+        assertEquals(Content.UNKNOWN, have.get("south-quay"));
+        happens(new PlaceEvent.TendAsked(List.of("south-quay")));
+        failing.clear();
+        settle();
+        assertEquals(Content.UNKNOWN, have.get("south-quay"), "the first tending fails as the install did");
+        happens(new PlaceEvent.TendAsked(List.of("south-quay")));
+        settle();
+        assertEquals(Content.THIS_VERSION, have.get("south-quay"));
+        assertEquals(HostState.Phase.GOOD, place.deployment(2).orElseThrow().host("south-quay").orElseThrow().phase());
+    }
+
+    @Test
+    void blueGreenFillsSwitchesAndClearsTheOldSideLater() {
+        assertEquals(DeploymentStatus.LIVE, play(only(BLUE_GREEN), SIDES));
+        assertEquals(List.of("INSTALL south-quay", "CHECK south-quay", "TRAFFIC", "live", "settled", "CLEAR north-quay"), told);
+        assertEquals(Optional.of("green"), place.live().orElseThrow().side());
+        assertEquals(Content.NOTHING, have.get("north-quay"));
+    }
+
+    @Test
+    void blueGreenSwitchesBackInsteadOfUndoingHosts() {
+        failing.add("WHOLE");
+        assertEquals(DeploymentStatus.UNDONE, play(new Plan.Recipe(BLUE_GREEN, false, false, true, Optional.empty(), List.of()), SIDES));
+        assertEquals(List.of("INSTALL south-quay", "CHECK south-quay", "TRAFFIC", "WHOLE", "TRAFFIC"), told);
+        assertEquals(Optional.of("blue"), place.live().orElseThrow().side());
+    }
+
+    @Test
+    void aSideThatNeverHadTrafficNeedsNoWayBack() {
+        failing.add("CHECK south-quay");
+        assertEquals(DeploymentStatus.UNDONE, play(only(BLUE_GREEN), SIDES));
+        assertFalse(told.contains("TRAFFIC"));
+    }
+
+    @Test
+    void aCanaryGetsMoreAndMoreAndAPersonIsAsked() {
+        assertEquals(DeploymentStatus.CHECKING, play(only(CANARY), SIDES));
+        assertEquals(List.of("INSTALL south-quay", "CHECK south-quay", "TRAFFIC", "WATCH south-quay", "TRAFFIC"), told);
+        assertEquals(50, place.deployment(2).orElseThrow().course().share());
+        happens(new PlaceEvent.Answered(2, "release-engineer", true));
+        settle();
+        assertEquals(DeploymentStatus.LIVE, status());
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, new PlaceEvent.Answered(2, "release-engineer", true), now));
+    }
+
+    @Test
+    void aCanaryIsStoppedByItsCheckAndLosesItsShareFirst() {
+        failing.add("WATCH south-quay");
+        assertEquals(DeploymentStatus.UNDONE, play(only(CANARY), SIDES));
+        assertEquals(List.of("TRAFFIC", "WATCH south-quay", "TRAFFIC"), told.subList(2, 5));
+        assertEquals(0, place.deployment(2).orElseThrow().course().share());
+    }
+
+    @Test
+    void aNoToACanaryIsTheWayBack() {
+        play(only(CANARY), SIDES);
+        happens(new PlaceEvent.Answered(2, "release-engineer", false));
+        settle();
+        assertEquals(DeploymentStatus.UNDONE, status());
+        assertTrue(place.deployment(2).orElseThrow().ending().orElseThrow().contains("release-engineer said"));
+    }
+
+    @Test
+    void trafficThatCannotBeMovedBackIsStopped() {
+        failing.addAll(Set.of("TRAFFIC"));
+        assertEquals(DeploymentStatus.STOPPED, play(only(BLUE_GREEN), SIDES));
+        assertTrue(place.deployment(2).orElseThrow().ending().orElseThrow().contains("could not be moved back"));
+    }
+
+    @Test
+    void goingLiveIsTakenBackWhileItIsWatched() {
+        failing.add("WATCH lighthouse");
+        assertEquals(DeploymentStatus.UNDONE, play(new Plan.Recipe(ROLLING, true, true, true, Optional.of(Duration.ofMinutes(5)), List.of("acceptance")), HOSTS));
+        assertTrue(told.containsAll(List.of("ONCE_BEFORE", "ONCE_AFTER", "WHOLE", "live", "taken back", "UNDO lighthouse", "UNDO north-quay")));
+        assertFalse(told.contains("settled") || told.contains("TEST"));
+        assertTrue(told.indexOf("UNDO lighthouse") < told.indexOf("UNDO north-quay"), "newest first");
+    }
+
+    @Test
+    void aFailedTestChangesNothingButKeepsThePassageOpen() {
+        failing.add("TEST");
+        assertEquals(DeploymentStatus.LIVE, play(new Plan.Recipe(new Strategy.Together(), false, false, false, Optional.empty(), List.of("acceptance")), HOSTS));
+        assertTrue(told.contains("not settled") && !told.contains("settled"));
+    }
+
+    /** What was done once × touched → how it ends when hosts were never reached. */
+    @ParameterizedTest
+    @CsvSource({"ONCE_BEFORE, true, STOPPED", "ONCE_BEFORE, false, FAILED"})
+    void whatIsDoneOnceIsNeverUndone(String task, boolean began, DeploymentStatus end) {
+        Plan.Recipe recipe = new Plan.Recipe(ROLLING, true, false, false, Optional.empty(), List.of());
+        happens(new PlaceEvent.Requested(wanted(recipe, HOSTS, WayBack.NONE, OnFailure.UNDO)));
+        happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
+        due.clear();
+        happens(new PlaceEvent.HostReported(2, "", HostTask.valueOf(task), new HostOutcome.Failed("exit status 1", began)));
+        settle();
+        assertEquals(end, status());
+    }
+
+    @Test
+    void nothingGoesBackPastAnIrreversibleChange() {
+        failing.add("CHECK north-quay");
+        DeploymentState plain = wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO);
+        DeploymentState barred = new DeploymentState(2, plain.version(), 7, 2, plain.kind(), false, plain.status(), plain.hosts(), plain.onFailure(), plain.wayBack(),
+                Optional.empty(), plain.course(), new DeploymentState.Terms(false, Optional.of(2L), false));
+        assertEquals(DeploymentStatus.STOPPED, play(barred));
+        assertEquals(WayBack.BARRED, place.deployment(2).orElseThrow().wayBack());
+    }
+
+    @Test
+    void aHostInMaintenanceIsLeftOutAndCatchesUpLater() {
+        DeploymentState plain = wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO);
+        List<HostState> hosts = plain.hosts().stream().map(host -> host.host().equals("lighthouse") ? HostState.away("lighthouse", "in maintenance") : host).toList();
+        assertEquals(DeploymentStatus.LIVE, play(plain.planned(hosts, plain.course())));
+        assertFalse(told.contains("INSTALL lighthouse"));
+        happens(new PlaceEvent.TendAsked(List.of("lighthouse", "new-quay")));
+        settle();
+        assertEquals(Content.THIS_VERSION, have.get("lighthouse"));
+        assertEquals(Content.THIS_VERSION, have.get("new-quay"));
+    }
+
+    @Test
+    void anotherDeploymentEndsTheWatchOfTheLiveOne() {
+        Plan.Recipe watched = new Plan.Recipe(ROLLING, false, false, false, Optional.of(Duration.ofMinutes(5)), List.of());
+        happens(new PlaceEvent.Requested(wanted(watched, HOSTS, WayBack.NONE, OnFailure.UNDO)));
+        happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
+        while (status() != DeploymentStatus.LIVE) {
+            happens(due.isEmpty() ? new PlaceEvent.TimePassed() : due.poll());
+            now = place.wake().orElse(now);
+        }
+        due.clear();
+        DeploymentState base = wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO);
+        DeploymentState automatic = new DeploymentState(3, "1.4.3", 7, 3, Kind.PROMOTION, true, DeploymentStatus.WAITING, base.hosts(), OnFailure.UNDO, WayBack.NONE,
+                Optional.empty(), base.course(), null);
+        happens(new PlaceEvent.Requested(automatic));
+        happens(new PlaceEvent.GatesJudged(Map.of(3L, Verdict.OPEN)));
+        assertEquals(DeploymentStatus.QUEUED, place.deployment(3).orElseThrow().status(), "by itself it waits until what is live is settled");
+        DeploymentState asked = new DeploymentState(4, "1.4.4", 7, 4, Kind.PROMOTION, false, DeploymentStatus.WAITING, base.hosts(), OnFailure.UNDO, WayBack.NONE,
+                Optional.empty(), base.course(), null);
+        happens(new PlaceEvent.Requested(asked));
+        happens(new PlaceEvent.GatesJudged(Map.of(4L, Verdict.OPEN)));
+        assertEquals(DeploymentStatus.DEPLOYING, place.deployment(4).orElseThrow().status());
+        assertEquals(DeploymentStatus.OVERTAKEN, place.deployment(3).orElseThrow().status());
+        assertTrue(told.contains("stop north-quay"));
+        assertFalse(place.deployment(2).orElseThrow().anyBusy());
+    }
+}

@@ -1,0 +1,77 @@
+package dev.paseo.service.deployment;
+
+import dev.paseo.core.deployment.DeploymentState;
+import dev.paseo.core.deployment.HostState;
+import dev.paseo.core.deployment.PlaceEvent;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.deployment.HostReportMapper.PlaceHostRow;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+
+/** Brings hosts that are new at a place, or were in maintenance or away when it was deployed to, to what is live there. */
+@Component
+class CatchUp {
+
+    private static final Logger LOG = LoggerFactory.getLogger(CatchUp.class);
+    /** A host that could not be brought to it is tried again after this time. */
+    private static final Duration AGAIN = Duration.ofMinutes(1);
+
+    private final HostReportMapper mapper;
+    private final DeploymentMapper deployments;
+    private final Places places;
+    private final AuditTrail audit;
+    private final Json json;
+    private final ServiceClock clock;
+    private final Map<PlaceHostRow, Long> tried = new ConcurrentHashMap<>();
+
+    /** How it is written down. */
+    @Component("catchUpWriting")
+    record Writing(AuditTrail audit, Json json, ServiceClock clock) {}
+
+    CatchUp(HostReportMapper mapper, DeploymentMapper deployments, Places places, Writing writing) {
+        this.mapper = mapper;
+        this.deployments = deployments;
+        this.places = places;
+        this.audit = writing.audit();
+        this.json = writing.json();
+        this.clock = writing.clock();
+    }
+
+    @Scheduled(fixedDelay = 2000)
+    void sweep() {
+        try {
+            long now = System.nanoTime();
+            tried.values().removeIf(at -> now - at > AGAIN.toNanos());
+            mapper.strangers(clock.now().minusSeconds(45)).stream().filter(host -> !tried.containsKey(host)).forEach(host -> bring(host, now));
+        } catch (RuntimeException failed) {
+            LOG.warn("late hosts are not looked after for the moment: {}", failed.toString());
+        }
+    }
+
+    private void bring(PlaceHostRow host, long now) {
+        tried.put(host, now);
+        places.change(host.placeId(), place -> {
+            Optional<DeploymentState> live = place.liveDeployment().flatMap(deployments::byId).map(row -> json.read(row.state(), DeploymentState.class));
+            boolean late = live.isPresent() && live.get().host(host.host()).map(CatchUp::late).orElse(true);
+            if (!late) {
+                return Optional.empty();
+            }
+            audit.record(AuditTrail.Entry.of("paseo", "host catches up", host.component()).in(host.environment()).with("host", host.host()));
+            return Optional.of(new PlaceEvent.TendAsked(List.of(host.host())));
+        });
+    }
+
+    /** It was in maintenance, or never took what it was to do. One whose recipe failed waits for a person. */
+    private static boolean late(HostState host) {
+        return host.phase() == HostState.Phase.AWAY || host.phase() == HostState.Phase.FAILED && !host.touched();
+    }
+}

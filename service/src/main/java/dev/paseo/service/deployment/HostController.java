@@ -1,0 +1,132 @@
+package dev.paseo.service.deployment;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.language.NearestName;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.gate.Holds;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.version.Versions;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Hosts, closures of environments, blocks of versions. */
+@RestController
+@RequestMapping("/api/v1")
+class HostController {
+
+    /** A host; {@code agent} is its own, {@code servedBy} the one that reaches it otherwise. Sizes in bytes. */
+    record HostView(String name, Optional<String> agent, Optional<String> servedBy, Optional<Instant> lastContact, Optional<String> maintenance,
+            Optional<Instant> maintenanceSince, Optional<Long> diskFree, Optional<Long> diskTotal) {}
+
+    record MaintenanceRequest(String reason) {}
+
+    /** @param until when it opens by itself */
+    record ClosureRequest(String reason, Optional<Instant> until) {}
+
+    record BlockRequest(String reason) {}
+
+    private final HostReportMapper mapper;
+    private final Holds holds;
+    private final Transactions transactions;
+    private final Lookups lookups;
+    private final Around around;
+
+    /** How names become things. */
+    @org.springframework.stereotype.Component("hostLookups")
+    record Lookups(Environments environments, Components components, Versions versions) {}
+
+    /** What a change leaves. */
+    @org.springframework.stereotype.Component("hostAround")
+    record Around(AuditTrail audit, Telling telling, ServiceClock clock) {}
+
+    HostController(HostReportMapper mapper, Holds holds, Transactions transactions, Lookups lookups, Around around) {
+        this.mapper = mapper;
+        this.holds = holds;
+        this.transactions = transactions;
+        this.lookups = lookups;
+        this.around = around;
+    }
+
+    @GetMapping("/hosts")
+    List<HostView> hosts(@AuthenticationPrincipal Person person) {
+        Permission.require(person, Action.LOOK);
+        return mapper.hosts().stream().map(row -> new HostView(row.name(), Optional.ofNullable(row.agent()), Optional.ofNullable(row.servedBy()),
+                Optional.ofNullable(row.lastContact()), Optional.ofNullable(row.maintenance()), Optional.ofNullable(row.maintenanceSince()),
+                Optional.ofNullable(row.diskFree()), Optional.ofNullable(row.diskTotal()))).toList();
+    }
+
+    private void maintain(Person person, String name, Optional<String> reason) {
+        long host = mapper.host(name).orElseThrow(() -> Refusal.notFound("there is no host " + name
+                + NearestName.hint(name, mapper.hosts().stream().map(HostReportMapper.HostRow::name).toList())));
+        transactions.run(() -> {
+            mapper.maintenance(host, reason.orElse(null), reason.map(why -> around.clock().now()).orElse(null));
+            around.audit().record(AuditTrail.Entry.of(person.name(), reason.isPresent() ? "maintenance begun" : "maintenance ended", name).because(reason.orElse("")));
+            around.telling().tell("whereabouts", "all");
+        });
+    }
+
+    /** Deployments leave the host out until its maintenance ends; then it catches up. */
+    @PutMapping("/hosts/{name}/maintenance")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void maintenance(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody MaintenanceRequest request) {
+        Permission.require(person, Action.EDIT_ENVIRONMENT);
+        if (request.reason().isBlank()) {
+            throw Refusal.invalid("/reason", "say why " + name + " is in maintenance");
+        }
+        maintain(person, name, Optional.of(request.reason().strip()));
+    }
+
+    @DeleteMapping("/hosts/{name}/maintenance")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void maintenanceEnds(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        Permission.require(person, Action.EDIT_ENVIRONMENT);
+        maintain(person, name, Optional.empty());
+    }
+
+    @PutMapping("/environments/{name}/closure")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void close(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody ClosureRequest request) {
+        Permission.require(person, Action.EDIT_ENVIRONMENT, Optional.empty(), Optional.of(name));
+        holds.close(lookups.environments().named(name), person, request.reason(), request.until());
+    }
+
+    @DeleteMapping("/environments/{name}/closure")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void open(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestParam(defaultValue = "") String reason) {
+        Permission.require(person, Action.EDIT_ENVIRONMENT, Optional.empty(), Optional.of(name));
+        holds.open(lookups.environments().named(name), person, reason);
+    }
+
+    @PutMapping("/versions/{component}/{number}/block")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void block(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number, @RequestBody BlockRequest request) {
+        Permission.require(person, Action.PROMOTE, Optional.of(component), Optional.empty());
+        holds.block(lookups.versions().numbered(lookups.components().named(component).id(), component, number), person, request.reason());
+    }
+
+    @DeleteMapping("/versions/{component}/{number}/block")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void liftBlock(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number, @RequestParam(defaultValue = "") String reason) {
+        Permission.require(person, Action.LIFT_BLOCK, Optional.of(component), Optional.empty());
+        holds.liftBlock(lookups.versions().numbered(lookups.components().named(component).id(), component, number), person, reason);
+    }
+}

@@ -1,0 +1,248 @@
+package dev.paseo.service.deployment;
+
+import dev.paseo.api.agent.Assignment;
+import dev.paseo.core.deployment.Course;
+import dev.paseo.core.deployment.DeploymentState;
+import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.deployment.HostTask;
+import dev.paseo.core.deployment.Movement;
+import dev.paseo.language.file.Recipe;
+import dev.paseo.service.agent.Work;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments.PlaceHost;
+import dev.paseo.service.secret.Secrets;
+import dev.paseo.service.version.Versions;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+import tools.jackson.core.type.TypeReference;
+
+/** Makes what agents are told to do for deployments. */
+@Component
+class HostTasks {
+
+    static final TypeReference<Map<String, Long>> REVISIONS = new TypeReference<>() {};
+    private static final long STEP_TIMEOUT_SECONDS = 600;
+
+    private final DeploymentMapper mapper;
+    private final Environments environments;
+    private final Versions versions;
+    private final Secrets secrets;
+    private final Json json;
+
+    HostTasks(DeploymentMapper mapper, Environments environments, Versions versions, Secrets secrets, Json json) {
+        this.mapper = mapper;
+        this.environments = environments;
+        this.versions = versions;
+        this.secrets = secrets;
+        this.json = json;
+    }
+
+    /** What is deployed by a task, where, and with which settings. */
+    private record Deploying(DeploymentRow row, Versions.Sealed version, Recipe recipe, Place place, PlaceHost host, Environments.Settings settings,
+            DeploymentState state) {
+
+        Optional<Environments.HostSettings> own() {
+            return Optional.ofNullable(settings.hosts().get(host.name()));
+        }
+    }
+
+    Assignment assignment(Work work, DeploymentRow row) {
+        HostTask task = HostTask.valueOf(work.kind());
+        boolean ofBefore = task == HostTask.UNDO || task == HostTask.CLEAR;
+        Deploying now = deploying(work, ofBefore ? mapper.byId(Objects.requireNonNull(row.replacesId())).orElseThrow() : row);
+        Recipe.Parts parts = now.recipe().parts();
+        return switch (task) {
+            case INSTALL -> task(work, now, parts.onEachHost(), List.of(), Map.of());
+            case UNDO -> task(work, now, parts.onEachHost(), now.recipe().eachHost(), Map.of());
+            case REMOVE, CLEAR -> task(work, now, parts.removal(), List.of(), Map.of());
+            case CHECK, WATCH -> task(work, now, List.of(), now.recipe().eachHost(), Map.of());
+            case WHOLE, WATCH_WHOLE -> task(work, now, List.of(), now.recipe().whole(), Map.of());
+            case ONCE_BEFORE -> task(work, now, parts.onceBefore(), List.of(), Map.of());
+            case ONCE_AFTER -> task(work, now, parts.onceAfter(), List.of(), Map.of());
+            case TRAFFIC -> task(work, now, parts.traffic(), List.of(), traffic(now));
+            case TEST -> task(work, now, test(now).map(Recipe.Test::steps).orElse(List.of()), List.of(), Map.of());
+        };
+    }
+
+    private Deploying deploying(Work work, DeploymentRow row) {
+        Versions.Sealed version = versions.byId(row.versionId());
+        Place place = environments.placeById(row.placeId());
+        long id = Objects.requireNonNull(work.hostId());
+        PlaceHost host = environments.hosts(place.id()).stream().filter(each -> each.id() == id).findFirst()
+                .orElseGet(() -> new PlaceHost(id, environments.hostName(id), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty()));
+        return new Deploying(row, version, version.recipe().orElseThrow(), place, host, environments.settings(place.id(), row.settingsRevision()),
+                json.read(row.state(), DeploymentState.class));
+    }
+
+    private Optional<Recipe.Test> test(Deploying now) {
+        return now.state().course().now().flatMap(Movement::name).map(name -> now.recipe().afterwards().tests().get(name));
+    }
+
+    /** Where the traffic goes: all that a script or a balancer's own interface needs to bring it about, however often it is told. */
+    private Map<String, String> traffic(Deploying now) {
+        Course course = now.state().course();
+        boolean back = now.state().status() == DeploymentStatus.UNDOING;
+        String filled = course.sides().filled().orElse("");
+        String before = course.sides().before().orElse("");
+        int share = back ? 0 : course.now().map(Movement::share).orElse(0);
+        Map<String, String> words = new LinkedHashMap<>();
+        words.put("PASEO_SIDE", filled);
+        words.put("PASEO_SHARE", Integer.toString(share));
+        words.put("PASEO_SIDE_URLS", urls(now.place(), filled));
+        words.put("PASEO_OTHER_SIDE", before);
+        words.put("PASEO_OTHER_URLS", urls(now.place(), before));
+        return words;
+    }
+
+    private String urls(Place place, String side) {
+        return environments.hosts(place.id()).stream().filter(host -> host.side().filter(side::equals).isPresent())
+                .flatMap(host -> host.url().stream()).collect(Collectors.joining(" "));
+    }
+
+    private Assignment task(Work work, Deploying now, List<String> commands, List<Recipe.Check> checks, Map<String, String> more) {
+        List<Assignment.Step> steps = new ArrayList<>();
+        for (String command : commands) {
+            steps.add(new Assignment.Step(steps.size() + 1, command.lines().findFirst().orElse(command), command, STEP_TIMEOUT_SECONDS, 0));
+        }
+        boolean needsFiles = !steps.isEmpty() || checks.stream().anyMatch(check -> check.command().isPresent());
+        Map<String, String> variables = variables(now);
+        variables.putAll(more);
+        return new Assignment(work.id(), 0, "", 0, Assignment.Kind.valueOf(work.kind()), variables,
+                needsFiles ? secrets.values(revisions(now)) : Map.of(), steps, Optional.empty(), needsFiles ? now.version().bundle() : Optional.empty(),
+                needsFiles ? artifacts(now) : List.of(), checks.stream().map(check -> check(check, placeholders(now))).toList(), Optional.of(ofPlace(work, now)));
+    }
+
+    /** Of the revisions recorded, those of the host beat those of the place. */
+    private Map<String, Long> revisions(Deploying now) {
+        Map<String, Long> recorded = json.read(now.row().secretRevisions(), REVISIONS);
+        Map<String, Long> revisions = new LinkedHashMap<>();
+        recorded.forEach((name, revision) -> {
+            if (!name.contains("@")) {
+                revisions.put(name, recorded.getOrDefault(name + "@" + now.host().name(), revision));
+            }
+        });
+        return revisions;
+    }
+
+    private Assignment.OfPlace ofPlace(Work work, Deploying now) {
+        HostTask task = HostTask.valueOf(work.kind());
+        boolean watches = task == HostTask.WATCH || task == HostTask.WATCH_WHOLE;
+        long seconds = watches ? now.state().course().now().flatMap(Movement::length).map(Duration::toSeconds).orElse(0L) : 0;
+        List<Assignment.Report> reports = task == HostTask.TEST ? test(now).map(test -> test.reports().entrySet().stream()
+                .map(report -> new Assignment.Report(report.getKey().word(), report.getValue())).toList()).orElse(List.of()) : List.of();
+        return new Assignment.OfPlace(seconds, reports, now.own().flatMap(Environments.HostSettings::ssh).map(ssh -> ssh(ssh, now)));
+    }
+
+    Assignment.Ssh ssh(Environments.Ssh ssh, long component, long environment) {
+        String key = secrets.values(secrets.revisions(List.of(ssh.key()), component, environment)).getOrDefault(ssh.key(), "");
+        return new Assignment.Ssh(ssh.address(), ssh.port(), ssh.user(), key, ssh.hostKey(), ssh.folder());
+    }
+
+    private Assignment.Ssh ssh(Environments.Ssh ssh, Deploying now) {
+        return ssh(ssh, now.place().componentId(), now.place().environmentId());
+    }
+
+    private List<Assignment.Artifact> artifacts(Deploying now) {
+        return versions.artifacts(now.version().id()).stream().filter(artifact -> now.recipe().artifacts().contains(artifact.name()))
+                .map(artifact -> new Assignment.Artifact(artifact.name(), artifact.fileName(), artifact.digest(), artifact.size())).toList();
+    }
+
+    /** Of variables host beats place. */
+    private static Map<String, String> variables(Deploying now) {
+        Map<String, String> variables = new LinkedHashMap<>(now.settings().variables());
+        now.own().ifPresent(more -> variables.putAll(more.variables()));
+        variables.put("PASEO_COMPONENT", now.version().component());
+        variables.put("PASEO_VERSION", now.version().number());
+        variables.put("PASEO_COMMIT", now.version().commit().orElse(""));
+        variables.put("PASEO_BRANCH", now.version().branch());
+        variables.put("PASEO_ENVIRONMENT", now.place().environment());
+        variables.put("PASEO_URL", now.settings().url().orElse(""));
+        variables.put("PASEO_HOST", now.host().name());
+        variables.put("PASEO_HOST_URL", hostUrl(now));
+        now.host().side().ifPresent(side -> variables.put("PASEO_SIDE", side));
+        return variables;
+    }
+
+    private static String hostUrl(Deploying now) {
+        return now.own().flatMap(Environments.HostSettings::url).orElse("");
+    }
+
+    private static Map<String, String> placeholders(Deploying now) {
+        Map<String, String> words = new LinkedHashMap<>();
+        variables(now).forEach((name, value) -> words.put("variables." + name, value));
+        words.put("version", now.version().number());
+        words.put("commit", now.version().commit().orElse(""));
+        words.put("component", now.version().component());
+        words.put("environment", now.place().environment());
+        words.put("url", now.settings().url().orElse(""));
+        words.put("host", now.host().name());
+        words.put("host.url", hostUrl(now));
+        words.put("side", now.host().side().orElse(""));
+        return words;
+    }
+
+    private static Assignment.Check check(Recipe.Check check, Map<String, String> words) {
+        Assignment.CheckKind kind = check.http().isPresent() ? Assignment.CheckKind.HTTP : check.command().isPresent() ? Assignment.CheckKind.COMMAND
+                : check.port().isPresent() ? Assignment.CheckKind.PORT : Assignment.CheckKind.METRIC;
+        String target = check.http().or(check::command).or(check::port).or(() -> check.metric().map(Recipe.Metric::address)).orElse("");
+        return new Assignment.Check(kind, fill(target, words), check.status(), check.contains().map(text -> fill(text, words)), filled(check.header(), words),
+                filled(check.json(), words), check.redirects().orElse(0),
+                check.metric().map(metric -> new Assignment.Limits(metric.name(), metric.atLeast(), metric.atMost())), check.within().toMillis());
+    }
+
+    private static Map<String, String> filled(Map<String, String> texts, Map<String, String> words) {
+        Map<String, String> filled = new LinkedHashMap<>();
+        texts.forEach((name, text) -> filled.put(name, fill(text, words)));
+        return filled;
+    }
+
+    static String fill(String text, Map<String, String> words) {
+        String filled = text;
+        for (Map.Entry<String, String> word : words.entrySet()) {
+            filled = filled.replace("{" + word.getKey() + "}", word.getValue());
+        }
+        return filled;
+    }
+
+    /** What an agent keeps an eye on while a version is live: where its artifacts lie, and its checks of the host. */
+    record Watched(Map<String, String> installed, List<Assignment.Check> checks, Optional<Assignment.Ssh> ssh) {}
+
+    Watched watched(DeploymentRow row, PlaceHost host) {
+        Versions.Sealed version = versions.byId(row.versionId());
+        Place place = environments.placeById(row.placeId());
+        Deploying now = new Deploying(row, version, version.recipe().orElseThrow(), place, host, environments.settings(place.id(), row.settingsRevision()),
+                json.read(row.state(), DeploymentState.class));
+        Map<String, String> digests = versions.artifacts(version.id()).stream().collect(Collectors.toMap(Versions.Artifact::name, Versions.Artifact::digest));
+        Map<String, String> installed = new LinkedHashMap<>();
+        now.recipe().installed().forEach((name, path) -> Optional.ofNullable(digests.get(name)).ifPresent(digest ->
+                installed.put(fill(path, placeholders(now)), digest)));
+        List<Assignment.Check> checks = now.recipe().eachHost().stream().filter(check -> check.command().isEmpty())
+                .map(check -> check(check, placeholders(now))).toList();
+        return new Watched(installed, checks, now.own().flatMap(Environments.HostSettings::ssh).map(ssh -> ssh(ssh, now)));
+    }
+
+    /** The variables that the recipe names in its checks and that are not set there. */
+    static List<String> unset(Recipe recipe, Environments.Settings settings, String host) {
+        Map<String, String> variables = new LinkedHashMap<>(settings.variables());
+        Optional.ofNullable(settings.hosts().get(host)).ifPresent(own -> variables.putAll(own.variables()));
+        List<String> texts = new ArrayList<>(recipe.installed().values());
+        java.util.stream.Stream.concat(recipe.eachHost().stream(), recipe.whole().stream()).forEach(check -> {
+            check.http().or(check::command).or(check::port).or(() -> check.metric().map(Recipe.Metric::address)).ifPresent(texts::add);
+            check.contains().ifPresent(texts::add);
+            texts.addAll(check.header().values());
+            texts.addAll(check.json().values());
+        });
+        return texts.stream().flatMap(text -> java.util.regex.Pattern.compile("\\{variables\\.([^{}]*)}").matcher(text).results())
+                .map(found -> found.group(1)).filter(name -> !variables.containsKey(name) && !name.startsWith("PASEO_")).distinct().toList();
+    }
+}

@@ -1,0 +1,109 @@
+package dev.paseo.service.deployment;
+
+import dev.paseo.core.deployment.Course;
+import dev.paseo.core.deployment.DeploymentState;
+import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.deployment.HostState;
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.deployment.Movement;
+import dev.paseo.service.deployment.DeploymentMapper.HostLiveRow;
+import dev.paseo.service.deployment.HostReportMapper.ReportRow;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments.PlaceHost;
+import dev.paseo.service.gate.Holds;
+import dev.paseo.service.gate.Restraints;
+import dev.paseo.service.version.Versions;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+
+/** Places as people look at them. */
+@Component
+class PlaceViews {
+
+    /**
+     * One part of a plan.
+     *
+     * @param state {@code ahead}, {@code now} or {@code done}
+     */
+    record MovementView(String what, List<String> hosts, Optional<Long> seconds, int share, Optional<String> name, String state) {}
+
+    /** @param doubt why it cannot be deployed there */
+    record PlanView(String version, List<MovementView> plan, Optional<String> doubt) {}
+
+    /** A host: what it has, since when, what differs, and how it is. */
+    record HereView(String host, Optional<String> url, Optional<String> side, Optional<String> version, Optional<Instant> since, Optional<String> drift,
+            Optional<Instant> driftedSince, Optional<String> failing, Optional<Instant> unhealthySince, Optional<Instant> checkedAt, Optional<String> maintenance) {}
+
+    /**
+     * A place.
+     *
+     * @param differing the hosts that a repair would bring to what is live
+     * @param rollback  the version that a rollback would go to
+     */
+    record PlaceView(String component, String environment, Optional<String> url, Optional<String> version, Optional<Long> deployment, Optional<String> side,
+            Optional<Restraints.Hold> hold, Optional<Restraints.Closure> closed, List<HereView> hosts, List<String> differing, Optional<String> rollback,
+            Map<String, String> variables, long settingsRevision) {}
+
+    private final Places places;
+    private final Planner planner;
+    private final DeploymentMapper mapper;
+    private final HostReportMapper reports;
+    private final Sources sources;
+
+    /** Where the parts of a view come from. */
+    @Component("placeSources")
+    record Sources(Environments environments, WaysBack ways, Holds holds, Recording recording) {}
+
+    PlaceViews(Places places, Planner planner, DeploymentMapper mapper, HostReportMapper reports, Sources sources) {
+        this.places = places;
+        this.planner = planner;
+        this.mapper = mapper;
+        this.reports = reports;
+        this.sources = sources;
+    }
+
+    PlaceView view(Place place) {
+        return new PlaceView(place.component(), place.environment(), place.url(), places.live(place).map(Versions.Sealed::number), place.liveDeployment(),
+                place.liveSide(), sources.holds().held(place), sources.holds().closed(place.environmentId()), hosts(place), sources.recording().differing(place),
+                sources.ways().target(place).map(Versions.Sealed::number),
+                sources.environments().settings(place.id(), place.settingsRevision()).variables(), place.settingsRevision());
+    }
+
+    private List<HereView> hosts(Place place) {
+        Map<String, HostLiveRow> have = mapper.hostsLive(place.id()).stream().collect(Collectors.toMap(HostLiveRow::host, row -> row));
+        Map<String, ReportRow> seen = reports.ofPlace(place.id()).stream().collect(Collectors.toMap(ReportRow::host, row -> row));
+        return sources.environments().hosts(place.id()).stream().map(host -> here(host, Optional.ofNullable(have.get(host.name())), Optional.ofNullable(seen.get(host.name()))))
+                .toList();
+    }
+
+    private static HereView here(PlaceHost host, Optional<HostLiveRow> has, Optional<ReportRow> seen) {
+        return new HereView(host.name(), host.url(), host.side(), has.map(HostLiveRow::version), has.map(HostLiveRow::since), seen.map(ReportRow::drift),
+                seen.map(ReportRow::driftedSince), seen.map(ReportRow::failing), seen.map(ReportRow::unhealthySince), seen.map(ReportRow::checkedAt), host.maintenance());
+    }
+
+    PlanView plan(Place place, Versions.Sealed version) {
+        Optional<String> doubt = version.recipe().isEmpty() ? Optional.of("it has no deployment in its pipeline file") : planner.doubt(place, version);
+        if (doubt.isPresent()) {
+            return new PlanView(version.number(), List.of(), doubt);
+        }
+        DeploymentState asked = new DeploymentState(0, version.number(), version.line(), version.order(), Kind.PROMOTION, false, DeploymentStatus.WAITING,
+                List.<HostState>of(), DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.NONE, Optional.empty(), null, null);
+        return new PlanView(version.number(), movements(planner.plan(asked, place, place.liveSide(), version)), Optional.empty());
+    }
+
+    static List<MovementView> movements(DeploymentState state) {
+        Course course = state.course();
+        return java.util.stream.IntStream.range(0, course.plan().size()).mapToObj(at -> movement(course.plan().get(at),
+                at < course.at() ? "done" : at == course.at() && (state.status().active() || state.status() == DeploymentStatus.LIVE) ? "now" : "ahead")).toList();
+    }
+
+    private static MovementView movement(Movement movement, String state) {
+        return new MovementView(Places.word(movement.what()).replace('_', '-'), movement.hosts(), movement.length().map(java.time.Duration::toSeconds),
+                movement.share(), movement.name(), state);
+    }
+}

@@ -1,0 +1,62 @@
+package dev.paseo.service.deployment;
+
+import dev.paseo.service.agent.Work;
+import dev.paseo.service.agent.WorkOwner;
+import dev.paseo.service.bytes.ByteStore;
+import dev.paseo.service.evidence.Evidence;
+import dev.paseo.service.problem.Refusal;
+import java.io.OutputStream;
+import java.util.Objects;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** The reports that tests of what is live leave; nothing else goes from a deployment into the store. */
+@Component
+class TestReports implements WorkOwner.StageFiles {
+
+    private final DeploymentMapper mapper;
+    private final Evidence evidence;
+
+    TestReports(DeploymentMapper mapper, Evidence evidence) {
+        this.mapper = mapper;
+        this.evidence = evidence;
+    }
+
+    @Override
+    public void report(Work work, String kind, ByteStore.Kept kept) {
+        if (!work.kind().equals("TEST")) {
+            throw nothing();
+        }
+        DeploymentMapper.DeploymentRow row = mapper.byId(Objects.requireNonNull(work.deploymentId())).orElseThrow();
+        evidence.takeOfDeployment(row.id(), row.versionId(), mapper.environment(row.placeId()), kind, kept.digest());
+    }
+
+    private static Refusal nothing() {
+        return Refusal.conflict("a deployment gets the files that its version brought, and leaves none");
+    }
+
+    @Override
+    public void source(Work work, OutputStream out) {
+        throw nothing();
+    }
+
+    @Override
+    public void output(Work work, String name, String fileName, ByteStore.Kept kept) {
+        throw nothing();
+    }
+
+    @Override
+    public void files(Work work, ByteStore.Kept kept) {
+        throw nothing();
+    }
+
+    @Override
+    public Optional<WorkOwner.Reused> reused(Work work, String key) {
+        throw nothing();
+    }
+
+    @Override
+    public void reuse(Work work, String key, ByteStore.Kept kept) {
+        throw nothing();
+    }
+}

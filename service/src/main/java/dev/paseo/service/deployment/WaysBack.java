@@ -1,0 +1,122 @@
+package dev.paseo.service.deployment;
+
+import dev.paseo.core.access.Person;
+import dev.paseo.core.cause.Cause;
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.deployment.PlaceEvent;
+import dev.paseo.core.deployment.RollbackTarget;
+import dev.paseo.core.deployment.RollbackTarget.Past;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.gate.Holds;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.version.Versions;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** What people do about what is live: go back from it, deploy it again, bring hosts to it, say that it is so already. */
+@Component
+class WaysBack {
+
+    private final Requests requests;
+    private final Places places;
+    private final DeploymentMapper mapper;
+    private final Environments environments;
+    private final Around around;
+
+    /** What these leave. */
+    @Component("waysBackAround")
+    record Around(Versions versions, Holds holds, AuditTrail audit, ServiceClock clock, Recording recording) {}
+
+    WaysBack(Requests requests, Places places, DeploymentMapper mapper, Environments environments, Around around) {
+        this.requests = requests;
+        this.places = places;
+        this.mapper = mapper;
+        this.environments = environments;
+        this.around = around;
+    }
+
+    /** Which version a rollback would go to now. */
+    Optional<Versions.Sealed> target(Place place) {
+        List<DeploymentMapper.PastRow> rows = mapper.past(place.id());
+        List<Past> past = rows.stream().map(row -> new Past(row.id(), row.version(), Kind.valueOf(row.kind().toUpperCase(Locale.ROOT)),
+                Optional.ofNullable(row.replacesId()), row.status().equals("undone") || row.status().equals("stopped"), row.blocked())).toList();
+        return RollbackTarget.choose(past).flatMap(chosen -> rows.stream().filter(row -> row.id() == chosen.deployment()).findFirst())
+                .map(row -> around.versions().byId(row.versionId()));
+    }
+
+    private Versions.Sealed live(Place place) {
+        return places.live(place).orElseThrow(() -> Refusal.conflict("nothing of " + place.component() + " is live in " + place.environment()));
+    }
+
+    /** Back to the last good version, or to the one that is named; the place is held from now on. */
+    long rollback(Place place, Person person, Optional<String> to, String reason, boolean emergency) {
+        Versions.Sealed now = live(place);
+        Versions.Sealed target = to.map(number -> around.versions().numbered(place.componentId(), place.component(), number)).or(() -> target(place))
+                .orElseThrow(() -> Refusal.conflict("there is nothing to go back to: no other version that is neither blocked, undone nor rolled back from"
+                        + " was live in " + place.environment() + " before " + now.number()));
+        boolean wasLive = mapper.past(place.id()).stream().anyMatch(row -> row.versionId() == target.id());
+        if (target.id() == now.id() || !wasLive) {
+            throw Refusal.conflict(target.id() == now.id() ? target.number() + " is what is live there; to deploy it again, redeploy"
+                    : target.number() + " was never live in " + place.environment() + ": that is no rollback but a promotion");
+        }
+        refuseBarred(place, now, target);
+        long id = requests.request(new Requests.Wanted(place, target, Kind.ROLLBACK, Optional.of(person), new Cause.Asked(person.name(), Optional.of(reason)),
+                emergency ? Optional.of(reason) : Optional.empty()));
+        if (around.holds().held(place).isEmpty()) {
+            around.holds().hold(place, person, "rolled back from " + now.number() + (reason.isBlank() ? "" : ": " + reason));
+        }
+        return id;
+    }
+
+    private void refuseBarred(Place place, Versions.Sealed now, Versions.Sealed target) {
+        now.recipe().flatMap(recipe -> recipe.noWayBackBefore()).ifPresent(bar -> {
+            long order = mapper.orderOf(now.line(), bar).orElse(now.order());
+            if (target.line() != now.line() || target.order() < order) {
+                throw Refusal.conflict("there is no way back from " + now.number() + " to " + target.number() + ": an irreversible change came with " + bar
+                        + "; deploy a version with a fix to " + place.environment());
+            }
+        });
+    }
+
+    /** The same version again, with the variables and secrets as they are now, through the entry gate. */
+    long redeploy(Place place, Person person, Optional<String> comment, Optional<String> emergency) {
+        return requests.request(new Requests.Wanted(place, live(place), Kind.REDEPLOY, Optional.of(person), new Cause.Asked(person.name(), comment), emergency));
+    }
+
+    /** Hosts are brought to what is live again, as it was deployed; none named: those that differ from it. The hosts. */
+    List<String> repair(Place place, String by, List<String> named) {
+        List<String> known = environments.hosts(place.id()).stream().map(Environments.PlaceHost::name).toList();
+        named.stream().filter(host -> !known.contains(host)).findFirst().ifPresent(host -> {
+            throw Refusal.notFound(place.component() + " has no host " + host + " in " + place.environment() + "; it has " + String.join(", ", known));
+        });
+        List<String> hosts = named.isEmpty() ? around.recording().differing(place) : named;
+        if (hosts.isEmpty()) {
+            throw Refusal.conflict("every host of " + place.component() + " in " + place.environment() + " has what is live there: there is nothing to repair");
+        }
+        places.require(place.id(), now -> {
+            around.audit().record(AuditTrail.Entry.of(by, "repair asked", place.component()).in(place.environment()).with("hosts", String.join(", ", hosts)));
+            return Optional.of(new PlaceEvent.TendAsked(hosts));
+        }, reason -> Refusal.conflict("nothing was begun: " + reason));
+        return hosts;
+    }
+
+    /** A person says whether it goes on where the plan asks. */
+    void answer(long id, Person person, boolean yes) {
+        DeploymentMapper.DeploymentRow row = requests.deployment(id);
+        places.require(row.placeId(), place -> {
+            around.audit().record(AuditTrail.Entry.of(person.name(), yes ? "said go on" : "said do not go on", place.component()).in(place.environment())
+                    .with("deployment", Long.toString(id)));
+            return Optional.of(new PlaceEvent.Answered(id, person.name(), yes));
+        }, Refusal::conflict);
+    }
+
+    /** Writes down what is live already, on the day that Paseo is brought in. */
+    long record(Place place, Versions.Sealed version, Person person, String reason) {
+        return around.recording().record(place, version, person, reason);
+    }
+}

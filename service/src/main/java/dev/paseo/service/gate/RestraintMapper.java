@@ -1,0 +1,62 @@
+package dev.paseo.service.gate;
+
+import java.time.Instant;
+import java.util.Optional;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
+
+@Mapper
+interface RestraintMapper {
+
+    record HoldRow(String reason, String by, Instant at) {}
+
+    record ClosureRow(String reason, String by, Instant at, @Nullable Instant until) {}
+
+    @Select("""
+            select h.reason, a.name as `by`, h.at from hold h join account a on a.id = h.set_by
+            where h.place_id = #{place} and h.lifted_at is null order by h.id desc limit 1""")
+    Optional<HoldRow> hold(long place);
+
+    @Insert("insert into hold (place_id, reason, set_by, at) values (#{place}, #{reason}, #{by}, #{now})")
+    int addHold(long place, String reason, long by, Instant now);
+
+    @Update("update hold set lifted_at = #{now}, lifted_by = #{by} where place_id = #{place} and lifted_at is null")
+    int liftHold(long place, long by, Instant now);
+
+    @Select("""
+            select c.reason, a.name as `by`, c.at, c.until_at as `until` from closure c join account a on a.id = c.set_by
+            where c.environment_id = #{environment} and c.lifted_at is null and (c.until_at is null or c.until_at > #{now}) order by c.id desc limit 1""")
+    Optional<ClosureRow> closure(long environment, Instant now);
+
+    @Insert("insert into closure (environment_id, reason, set_by, at, until_at) values (#{environment}, #{reason}, #{by}, #{now}, #{until})")
+    int addClosure(long environment, String reason, long by, Instant now, @Nullable Instant until);
+
+    @Update("update closure set lifted_at = #{now}, lifted_by = #{by} where environment_id = #{environment} and lifted_at is null")
+    int liftClosure(long environment, long by, Instant now);
+
+    @Update("update place set wake_at = #{now} where environment_id = #{environment}")
+    int wake(long environment, Instant now);
+
+    @Update("update place set wake_at = #{now} where id = #{place}")
+    int wakePlace(long place, Instant now);
+
+    @Update("update place set wake_at = #{now} where id in (select d.place_id from deployment d where d.version_id = #{version} and d.status in ('waiting', 'queued'))")
+    int wakeOf(long version, Instant now);
+
+    @Update("update version set blocked_at = #{now}, blocked_by = #{by}, block_reason = #{reason} where id = #{version} and blocked_at is null")
+    int block(long version, String reason, long by, Instant now);
+
+    @Update("update version set blocked_at = null, blocked_by = null, block_reason = null where id = #{version} and blocked_at is not null")
+    int unblock(long version);
+
+    @Select("select v.block_reason as reason, a.name as `by`, v.blocked_at as at from version v left join account a on a.id = v.blocked_by where v.id = #{version} and v.blocked_at is not null")
+    Optional<HoldRow> blocked(long version);
+
+    @Select("""
+            select v.number from place p join component c on c.id = p.component_id join deployment d on d.id = p.live_deployment_id
+            join version v on v.id = d.version_id where p.environment_id = #{environment} and c.name = #{component}""")
+    Optional<String> live(long environment, String component);
+}

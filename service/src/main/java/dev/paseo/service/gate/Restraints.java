@@ -1,0 +1,62 @@
+package dev.paseo.service.gate;
+
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.gate.GateFacts;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.version.Versions;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import org.semver4j.Semver;
+import org.springframework.stereotype.Component;
+
+/** What restrains a place besides its rules: holds, closures, and what its versions need beside them. */
+@Component
+public class Restraints {
+
+    /** Why nothing goes there by itself. */
+    public record Hold(String reason, String by, Instant at) {}
+
+    /** @param until when it ends by itself */
+    public record Closure(String reason, String by, Instant at, Optional<Instant> until) {}
+
+    private final RestraintMapper mapper;
+    private final Environments environments;
+    private final dev.paseo.service.clock.ServiceClock clock;
+
+    Restraints(RestraintMapper mapper, Environments environments, dev.paseo.service.clock.ServiceClock clock) {
+        this.mapper = mapper;
+        this.environments = environments;
+        this.clock = clock;
+    }
+
+    public Optional<Hold> hold(long place) {
+        return mapper.hold(place).map(row -> new Hold(row.reason(), row.by(), row.at()));
+    }
+
+    /** The closure in force. */
+    public Optional<Closure> closure(long environment) {
+        return mapper.closure(environment, clock.now()).map(row -> new Closure(row.reason(), row.by(), row.at(), Optional.ofNullable(row.until())));
+    }
+
+    GateFacts.Around around(Environments.Place place, Versions.Sealed version, Kind kind) {
+        DateTimeFormatter time = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm zzz", Locale.ENGLISH)
+                .withZone(ZoneId.of(environments.byId(place.environmentId()).zone()));
+        Optional<String> held = hold(place.id()).map(hold -> "Held by " + hold.by() + " since " + time.format(hold.at()) + ": \"" + hold.reason() + "\".");
+        Optional<GateFacts.Closed> closed = closure(place.environmentId()).map(closure -> new GateFacts.Closed(place.environment() + " is closed by " + closure.by()
+                + closure.until().map(end -> " until " + time.format(end)).orElse("") + ": \"" + closure.reason() + "\".", closure.until()));
+        Map<String, String> requires = kind == Kind.ROLLBACK ? Map.of() : version.recipe().map(recipe -> recipe.requires()).orElse(Map.of());
+        List<GateFacts.Requirement> requirements = requires.entrySet().stream().map(each -> requirement(place, each.getKey(), each.getValue())).toList();
+        return new GateFacts.Around(kind == Kind.ROLLBACK, held, closed, requirements);
+    }
+
+    private GateFacts.Requirement requirement(Environments.Place place, String component, String range) {
+        Optional<String> live = mapper.live(place.environmentId(), component);
+        boolean met = live.map(number -> Semver.coerce(number)).filter(semver -> semver != null && semver.satisfies(range)).isPresent();
+        return new GateFacts.Requirement(component, range, live, met);
+    }
+}
