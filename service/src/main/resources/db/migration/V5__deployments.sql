@@ -10,6 +10,7 @@ update version set recipe = json_set(recipe,
 -- Places: the side that has the traffic, and the host whose agent does what is done once for the place.
 alter table place add column live_side varchar(63) null, add column acting_host varchar(63) null;
 alter table place_host add column side varchar(63) null;
+alter table work modify column kind varchar(20) not null;
 -- Reports of tests of what is live belong to a deployment.
 alter table evidence add column deployment_id bigint null;
 alter table hold add column lifted_by bigint null, add key (place_id, lifted_at);

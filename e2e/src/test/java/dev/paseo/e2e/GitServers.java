@@ -137,7 +137,7 @@ final class GitServers implements AutoCloseable {
         Files.createDirectories(Path.of("/run/sshd"));
         Process process = new ProcessBuilder("/usr/sbin/sshd", "-D", "-e", "-f", "/dev/null", "-o", "Port=" + port, "-o", "ListenAddress=127.0.0.1", "-o", "HostKey=" + home.resolve("host"),
                 "-o", "AuthorizedKeysFile=" + home.resolve("authorized"), "-o", "StrictModes=no", "-o", "UsePAM=no", "-o", "PasswordAuthentication=no",
-                "-o", "PermitRootLogin=prohibit-password", "-o", "PidFile=none").redirectErrorStream(true).redirectOutput(home.resolve("log").toFile()).start();
+                "-o", "PermitRootLogin=prohibit-password", "-o", "PidFile=none", "-o", "Subsystem=sftp internal-sftp").redirectErrorStream(true).redirectOutput(home.resolve("log").toFile()).start();
         closing.add(process::destroy);
         Await.until("sshd listens", () -> {
             try (Socket socket = new Socket(InetAddress.getLoopbackAddress(), port)) {

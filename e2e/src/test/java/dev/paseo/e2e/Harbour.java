@@ -281,7 +281,8 @@ final class Harbour implements AutoCloseable {
     }
 
     void liveIn(String environment, String version) {
-        Await.until(version + " is live in " + environment, () -> live(environment).equals(Optional.of(version)));
+        Await.until(java.time.Duration.ofSeconds(Integer.getInteger("paseo.patience", 120)), () -> version + " is live in " + environment + ", but "
+                + as("developer").get("/api/v1/history/tide-api/" + environment).body().path(0) + " in test " + as("developer").get("/api/v1/history/tide-api/test").body().path(0) + as("auditor").get("/api/v1/audit").body().path("entries").path(0) + as("auditor").get("/api/v1/audit").body().path("entries").path(1), () -> live(environment).equals(Optional.of(version)));
     }
 
     long promote(String version, String environment) {

@@ -139,9 +139,6 @@ interface DeploymentMapper {
     @Select("select number from version where id = #{version}")
     String numberOf(long version);
 
-    @Select("select environment_id from place where id = #{place}")
-    long environment(long place);
-
     @Insert("insert into review (deployment_id, due_at) values (#{deployment}, #{due})")
     int review(long deployment, Instant due);
 

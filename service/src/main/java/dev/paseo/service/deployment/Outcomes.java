@@ -17,8 +17,10 @@ import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments.PlaceHost;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.springframework.stereotype.Component;
 
 /** Carries out what follows from decisions about places; all of it rows, in the same transaction. */
@@ -80,12 +82,13 @@ class Outcomes {
 
     private void wentLive(Place place, long deployment) {
         DeploymentRow row = mapper.byId(deployment).orElseThrow();
+        Instant now = Objects.requireNonNull(row.liveAt());
         if (row.replacesId() != null) {
-            mapper.replaced(row.replacesId(), around.clock().now());
+            mapper.replaced(row.replacesId(), now);
         }
         mapper.live(place.id(), deployment, state(row).course().sides().filled().orElse(null));
-        mapper.endStretch(place.id(), around.clock().now());
-        mapper.beginStretch(place.id(), deployment, row.versionId(), around.clock().now());
+        mapper.endStretch(place.id(), now);
+        mapper.beginStretch(place.id(), deployment, row.versionId(), now);
         Versions.Sealed version = versions.byId(row.versionId());
         around.announcements().live(place.component(), place.environment(), deployment, version.number(), version.digest(), row.replacesId() != null);
         if (promotion(row)) {

@@ -1,8 +1,12 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.core.deployment.DeploymentState;
+import dev.paseo.core.deployment.Movement;
 import dev.paseo.service.agent.Work;
 import dev.paseo.service.agent.WorkOwner;
 import dev.paseo.service.bytes.ByteStore;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.problem.Refusal;
 import java.io.OutputStream;
@@ -15,11 +19,15 @@ import org.springframework.stereotype.Component;
 class TestReports implements WorkOwner.StageFiles {
 
     private final DeploymentMapper mapper;
+    private final Environments environments;
     private final Evidence evidence;
+    private final Json json;
 
-    TestReports(DeploymentMapper mapper, Evidence evidence) {
+    TestReports(DeploymentMapper mapper, Environments environments, Evidence evidence, Json json) {
         this.mapper = mapper;
+        this.environments = environments;
         this.evidence = evidence;
+        this.json = json;
     }
 
     @Override
@@ -28,7 +36,9 @@ class TestReports implements WorkOwner.StageFiles {
             throw nothing();
         }
         DeploymentMapper.DeploymentRow row = mapper.byId(Objects.requireNonNull(work.deploymentId())).orElseThrow();
-        evidence.takeOfDeployment(row.id(), row.versionId(), mapper.environment(row.placeId()), kind, kept.digest());
+        Environments.Place place = environments.placeById(row.placeId());
+        String test = json.read(row.state(), DeploymentState.class).course().now().flatMap(Movement::name).orElse("");
+        evidence.takeOfDeployment(new Evidence.Tested(row.id(), row.versionId(), place.environmentId(), place.environment(), test), kind, kept.digest());
     }
 
     private static Refusal nothing() {

@@ -71,14 +71,27 @@ public class Environments {
     public record PlaceHost(long id, String name, Optional<String> url, Optional<String> side, Optional<String> maintenance, Optional<Long> servedBy) {}
 
     /** What is set for a place. */
-    public record Settings(int format, Optional<String> url, Map<String, String> variables, Map<String, HostSettings> hosts, List<String> secrets) {}
-
-    /** What is set for one of its hosts. */
-    public record HostSettings(Optional<String> url, Map<String, String> variables, Optional<Ssh> ssh) {
-        /** As settings were kept when every host had an agent. */
-        public HostSettings(Optional<String> url, Map<String, String> variables, @Nullable Optional<Ssh> ssh) {
+    public record Settings(int format, Optional<String> url, Map<String, String> variables, Map<String, HostSettings> hosts, List<String> secrets,
+            Optional<String> acting) {
+        /** As settings were kept when the first host always acted for its place. */
+        public Settings(int format, Optional<String> url, Map<String, String> variables, Map<String, HostSettings> hosts, List<String> secrets,
+                @Nullable Optional<String> acting) {
+            this.format = format;
             this.url = url;
             this.variables = variables;
+            this.hosts = hosts;
+            this.secrets = secrets;
+            this.acting = acting == null ? Optional.empty() : acting;
+        }
+    }
+
+    /** What is set for one of its hosts. */
+    public record HostSettings(Optional<String> url, Map<String, String> variables, Optional<String> side, Optional<Ssh> ssh) {
+        /** As settings were kept when every host had an agent. */
+        public HostSettings(Optional<String> url, Map<String, String> variables, @Nullable Optional<String> side, @Nullable Optional<Ssh> ssh) {
+            this.url = url;
+            this.variables = variables;
+            this.side = side == null ? Optional.empty() : side;
             this.ssh = ssh == null ? Optional.empty() : ssh;
         }
     }

@@ -131,9 +131,9 @@ class Loading {
         EnvironmentMapper.PlaceRow place = mapper.place(component, environmentName).orElseThrow();
         mapper.lockPlace(place.id());
         Map<String, Environments.HostSettings> hosts = new LinkedHashMap<>();
-        wanted.hosts().forEach((name, host) -> hosts.put(name, new Environments.HostSettings(host.url(), host.variables(),
+        wanted.hosts().forEach((name, host) -> hosts.put(name, new Environments.HostSettings(host.url(), host.variables(), host.side(),
                 host.ssh().map(ssh -> new Environments.Ssh(ssh.address(), ssh.port(), ssh.user(), ssh.key(), ssh.hostKey(), ssh.folder())))));
-        String body = json.write(new Environments.Settings(1, wanted.url(), variables, hosts, wanted.secrets()));
+        String body = json.write(new Environments.Settings(1, wanted.url(), variables, hosts, wanted.secrets(), wanted.acting()));
         boolean same = mapper.settings(place.id(), place.settingsRevision())
                 .map(old -> json.write(json.read(old, Environments.Settings.class)).equals(body)).orElse(false);
         if (same) {

@@ -102,12 +102,15 @@ public class Evidence {
         bytes.refer(digest, "version", version);
     }
 
+    /** A test of what is live. */
+    public record Tested(long deployment, long version, long environmentId, String environment, String test) {}
+
     /** Reads reports of a test of what is live, and keeps them as evidence of that version in that environment. */
-    public void takeOfDeployment(long deployment, long version, long environment, String kind, String digest) {
+    public void takeOfDeployment(Tested tested, String kind, String digest) {
         Object summary = read(kind, digest);
         writing.transactions().run(() -> {
-            mapper.addOfDeployment(deployment, version, environment, kind, "sha256:" + digest, json.write(new Stored(1, plain.valueToTree(summary))), writing.clock().now());
-            bytes.refer(digest, "version", version);
+            mapper.addOfDeployment(tested, kind, "deployment " + tested.deployment() + " in " + tested.environment() + ", " + tested.test(), json.write(new Stored(1, plain.valueToTree(summary))), writing.clock().now());
+            bytes.refer(digest, "version", tested.version());
         });
     }
 

@@ -27,8 +27,8 @@ interface EvidenceMapper {
 
     @Insert("""
             insert into evidence (deployment_id, version_id, environment_id, kind, origin, body, at)
-            values (#{deployment}, #{version}, #{environment}, #{kind}, #{origin}, #{body}, #{at})""")
-    int addOfDeployment(long deployment, long version, long environment, String kind, String origin, String body, Instant at);
+            values (#{tested.deployment}, #{tested.version}, #{tested.environmentId}, #{kind}, #{origin}, #{body}, #{at})""")
+    int addOfDeployment(Evidence.Tested tested, String kind, String origin, String body, Instant at);
 
     record VersionRow(String kind, String origin, String body, Instant at) {}
 

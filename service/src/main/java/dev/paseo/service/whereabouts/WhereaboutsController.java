@@ -7,6 +7,7 @@ import dev.paseo.service.component.Components;
 import dev.paseo.service.deployment.Waiting;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.whereabouts.WhereaboutsMapper.CellRow;
 import dev.paseo.service.whereabouts.WhereaboutsMapper.OpenRow;
 import java.time.Instant;
@@ -18,6 +19,7 @@ import java.util.stream.Collectors;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 @RestController
@@ -67,6 +69,26 @@ class WhereaboutsController {
                 Optional.ofNullable(runs.get(component.id())).map(run -> new NewestView(run.number(), run.status(), run.version(), run.sealed(), run.at())),
                 cells(cells.getOrDefault(component.id(), List.of()), open, troubled, person))).toList();
         return new WhereaboutsView(clock.now(), columns(), rows);
+    }
+
+    record HostThenView(String host, Optional<String> version) {}
+
+    /** What was live at a place then; {@code hosts} where one environment was asked for. */
+    record ThenView(String component, String environment, String version, long deployment, Instant since, Optional<Instant> until, List<HostThenView> hosts) {}
+
+    /** What was live at a past moment, everywhere, or for one component or environment. */
+    @GetMapping("/at")
+    List<ThenView> at(@AuthenticationPrincipal Person person, @RequestParam Instant moment, @RequestParam(defaultValue = "") String component,
+            @RequestParam(defaultValue = "") String environment) {
+        Permission.require(person, Action.LOOK);
+        if (moment.isAfter(clock.now())) {
+            throw Refusal.invalid("/moment", "should be in the past; it is " + clock.now());
+        }
+        Map<Long, List<WhereaboutsMapper.PastHostRow>> hosts = environment.isEmpty() ? Map.of() : mapper.hostsAt(moment, environment).stream()
+                .collect(Collectors.groupingBy(WhereaboutsMapper.PastHostRow::placeId));
+        return mapper.at(moment, component, environment).stream().map(row -> new ThenView(row.component(), row.environment(), row.version(), row.deployment(),
+                row.since(), Optional.ofNullable(row.until()), hosts.getOrDefault(row.placeId(), List.of()).stream()
+                        .map(host -> new HostThenView(host.host(), Optional.ofNullable(host.version()))).toList())).toList();
     }
 
     private List<ColumnView> columns() {

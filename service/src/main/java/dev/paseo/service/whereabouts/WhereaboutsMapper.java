@@ -46,4 +46,28 @@ interface WhereaboutsMapper {
 
     @Select("select count(*) from version where line_id = #{line} and line_order > #{after} and line_order <= #{upTo}")
     int between(long line, long after, long upTo);
+
+    record PastRow(String component, String environment, long placeId, String version, long deployment, Instant since, @Nullable Instant until) {}
+
+    /** What was live at a moment: for each place the last stretch that had begun by then, unless it had ended. */
+    @Select("""
+            select c.name as component, e.name as environment, p.id as place_id, v.number as version, s.deployment_id as deployment, s.from_at as since,
+              s.to_at as `until`
+            from place p join component c on c.id = p.component_id join environment e on e.id = p.environment_id
+            join live_stretch s on s.id = (select x.id from live_stretch x where x.place_id = p.id and x.from_at <= #{moment} order by x.from_at desc, x.id desc limit 1)
+            join version v on v.id = s.version_id
+            where (s.to_at is null or s.to_at > #{moment}) and (#{component} = '' or c.name = #{component}) and (#{environment} = '' or e.name = #{environment})
+            order by c.name, e.position, e.id""")
+    List<PastRow> at(Instant moment, String component, String environment);
+
+    record PastHostRow(long placeId, String host, @Nullable String version) {}
+
+    /** What the hosts of one environment had at a moment. */
+    @Select("""
+            select p.id as place_id, h.name as host, v.number as version from place p join environment e on e.id = p.environment_id
+            join place_host ph on ph.place_id = p.id join host h on h.id = ph.host_id
+            left join live_interval i on i.host_id = h.id and i.component_id = p.component_id and i.from_at <= #{moment} and (i.to_at is null or i.to_at > #{moment})
+            left join version v on v.id = i.version_id
+            where e.name = #{environment} order by p.id, ph.position""")
+    List<PastHostRow> hostsAt(Instant moment, String environment);
 }

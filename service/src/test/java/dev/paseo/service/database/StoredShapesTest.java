@@ -44,9 +44,9 @@ class StoredShapesTest {
                 DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.PREVIOUS, Optional.of("north-quay: no answer"), course, terms);
     }
 
-    private static Environments.Settings settings(Optional<Environments.Ssh> ssh) {
+    private static Environments.Settings settings(Optional<String> side, Optional<Environments.Ssh> ssh) {
         return new Environments.Settings(1, Optional.of("http://127.0.0.1:7620"), Map.of("LOG_LEVEL", "warn"),
-                Map.of("lighthouse", new Environments.HostSettings(Optional.of("http://127.0.0.1:7633"), Map.of("RACK", "left"), ssh)), List.of("DATA_KEY"));
+                Map.of("lighthouse", new Environments.HostSettings(Optional.of("http://127.0.0.1:7633"), Map.of("RACK", "left"), side, ssh)), List.of("DATA_KEY"), side);
     }
 
     /** What earlier releases wrote, and what is read from it. */
@@ -54,7 +54,7 @@ class StoredShapesTest {
         return Stream.of(
                 Arguments.of("deployment-1.json", deployment(null, null)),
                 Arguments.of("rules-1.json", new Environments.Rules(1, Optional.of("staging"), List.of("season/*"), Optional.of(APPROVALS), Optional.empty(), Optional.empty())),
-                Arguments.of("settings-1.json", settings(Optional.empty())));
+                Arguments.of("settings-1.json", settings(Optional.empty(), Optional.empty())));
     }
 
     @ParameterizedTest
@@ -72,7 +72,7 @@ class StoredShapesTest {
         return Stream.of(
                 Arguments.of("deployment-2.json", deployment(course, new DeploymentState.Terms(true, Optional.of(1L), false))),
                 Arguments.of("rules-2.json", new Environments.Rules(1, Optional.of("staging"), List.of("season/*"), Optional.of(APPROVALS), Optional.of(APPROVALS), Optional.of(true))),
-                Arguments.of("settings-2.json", settings(Optional.of(new Environments.Ssh("127.0.0.1", 22, "harbour", "SLIP_KEY", "ssh-ed25519 AAAA", "/srv/harbour")))));
+                Arguments.of("settings-2.json", settings(Optional.of("blue"), Optional.of(new Environments.Ssh("127.0.0.1", 22, "harbour", "SLIP_KEY", "ssh-ed25519 AAAA", "/srv/harbour")))));
     }
 
     private static String stored(String file) throws IOException {
