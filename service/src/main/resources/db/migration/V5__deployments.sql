@@ -72,27 +72,28 @@ insert into live_stretch (place_id, deployment_id, version_id, from_at, to_at)
 -- Secrets of one host.
 alter table secret add column host_id bigint not null default 0, drop key name, add unique (name, component_id, environment_id, host_id);
 
--- Preview environments: made from a template for a branch of a component.
+-- Preview environments: made from a template for a branch of a component. A template is an environment too, without
+-- places: what is set for it is set for all of its previews.
+create table preview_template (
+  environment_id bigint primary key references environment (id),
+  body json not null,
+  set_by bigint not null references account (id),
+  at datetime(6) not null
+);
 create table preview (
   environment_id bigint primary key references environment (id),
+  template_id bigint not null references preview_template (environment_id),
   component_id bigint not null references component (id),
   branch varchar(200) not null,
-  template varchar(63) not null,
   owner varchar(200) not null,
   port int not null,
   created_at datetime(6) not null,
   pushed_at datetime(6) not null,
-  ends_at datetime(6) null,
   removing varchar(1000) null,
+  tried_at datetime(6) null,
   removed_at datetime(6) null,
-  unique (component_id, branch, removed_at),
+  unique (component_id, branch),
   key (removed_at)
-);
-create table preview_template (
-  name varchar(63) primary key,
-  body json not null,
-  set_by bigint not null references account (id),
-  at datetime(6) not null
 );
 
 grant select, insert, update, delete on closure to '${service_user}'@'127.0.0.1';

@@ -117,7 +117,8 @@ public final class Work {
     }
 
     private void prepare() throws InterruptedException, IOException {
-        if (assignment.place().flatMap(Assignment.OfPlace::ssh).isPresent() && !assignment.steps().isEmpty()) {
+        boolean commands = !assignment.steps().isEmpty() || assignment.checks().stream().anyMatch(check -> check.kind() == Assignment.CheckKind.COMMAND);
+        if (commands && assignment.place().flatMap(Assignment.OfPlace::ssh).isPresent()) {
             remote = Optional.of(reach(assignment.place().get().ssh().get()));
         }
         if (spool.isPrepared()) {

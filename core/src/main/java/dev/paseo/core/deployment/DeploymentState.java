@@ -94,6 +94,10 @@ public record DeploymentState(
         return new DeploymentState(id, version, line, order, kind, automatic, status, hosts, onFailure, back, ending, course, terms);
     }
 
+    DeploymentState goingBackBy(WayBack way) {
+        return new DeploymentState(id, version, line, order, kind, automatic, status, hosts, onFailure, way, ending, course, terms);
+    }
+
     private boolean barred(PlaceState.Live live) {
         return terms.noWayBackBefore().filter(bar -> live.line() != line || live.order() < bar).isPresent();
     }

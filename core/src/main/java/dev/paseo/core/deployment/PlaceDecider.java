@@ -26,6 +26,7 @@ public final class PlaceDecider {
             case PlaceEvent.TimePassed() -> timePassed(place, now);
             case PlaceEvent.Answered(long id, String by, boolean yes) -> of(place, id, deployment -> answered(place, deployment, by, yes, now));
             case PlaceEvent.TendAsked(List<String> hosts) -> tend(place, hosts);
+            case PlaceEvent.RemovalAsked(String why) -> remove(place, why);
         };
     }
 
@@ -153,6 +154,26 @@ public final class PlaceDecider {
         Optional<String> busy = hosts.stream().filter(host -> live.get().host(host).filter(state -> state.phase().busy()).isPresent()).findFirst();
         return busy.map(host -> Decision.<PlaceState, PlaceEffect>refused(host + " is being looked after already"))
                 .orElseGet(() -> settle(place, Onward.tend(live.get(), hosts)));
+    }
+
+    private static Decision<PlaceState, PlaceEffect> remove(PlaceState place, String why) {
+        PlaceState now = place;
+        for (DeploymentState other : place.open()) {
+            if (other.status().ahead()) {
+                now = now.with(other.because(why).to(DeploymentStatus.WITHDRAWN));
+            }
+        }
+        Optional<DeploymentState> active = now.open().stream().filter(deployment -> deployment.status().active()).findFirst();
+        if (active.isPresent()) {
+            return active.get().status() == DeploymentStatus.UNDOING ? Decision.moved(now, List.of())
+                    : settle(now, Retreat.begin(active.get(), why, true, new ArrayList<>()));
+        }
+        Optional<DeploymentState> live = now.live().flatMap(at -> place.deployment(at.deployment()));
+        if (live.isEmpty()) {
+            return Decision.moved(now, List.of());
+        }
+        Step abandoned = Onward.abandon(live.get());
+        return settle(now, Retreat.remove(abandoned.deployment(), why, new ArrayList<>(abandoned.effects())));
     }
 
     private static Decision<PlaceState, PlaceEffect> settle(PlaceState place, Step step) {

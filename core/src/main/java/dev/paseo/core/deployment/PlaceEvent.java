@@ -23,6 +23,9 @@ public sealed interface PlaceEvent {
     /** A person says whether it goes on where the plan asks. */
     record Answered(long deployment, String by, boolean yes) implements PlaceEvent {}
 
+    /** Nothing is to be there any more: what waits is withdrawn, what is live is removed. */
+    record RemovalAsked(String why) implements PlaceEvent {}
+
     /** Hosts are brought to what is live again, as it was deployed: put right, late, or new. */
     record TendAsked(List<String> hosts) implements PlaceEvent {}
 }

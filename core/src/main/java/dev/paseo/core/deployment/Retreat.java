@@ -21,6 +21,12 @@ final class Retreat {
         return turned.anyBusy() ? new Step(turned, effects) : back(turned, effects);
     }
 
+    /** What is live is removed from every host, also where an earlier removal failed. */
+    static Step remove(DeploymentState live, String why, List<PlaceEffect> effects) {
+        List<HostState> again = live.hosts().stream().map(host -> host.phase() == Phase.LEFT ? host.anew(Phase.GOOD) : host).toList();
+        return back(live.withHosts(again).goingBackBy(WayBack.REMOVAL).because(why).to(DeploymentStatus.UNDOING), effects);
+    }
+
     static void stopAll(DeploymentState deployment, List<PlaceEffect> effects) {
         deployment.hosts().stream().filter(host -> host.phase().busy()).forEach(host ->
                 effects.add(new PlaceEffect.StopTask(deployment.id(), host.host())));

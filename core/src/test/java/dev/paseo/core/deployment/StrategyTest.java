@@ -262,4 +262,20 @@ class StrategyTest {
         assertTrue(told.contains("stop north-quay"));
         assertFalse(place.deployment(2).orElseThrow().anyBusy());
     }
+
+    @Test
+    void whatIsLiveIsRemovedAndAgainWhereThatFailed() {
+        play(only(ROLLING), HOSTS);
+        failing.add("REMOVE south-quay");
+        happens(new PlaceEvent.RemovalAsked("the branch is gone"));
+        settle();
+        assertEquals(DeploymentStatus.STOPPED, status());
+        assertEquals(Content.NOTHING, have.get("north-quay"));
+        failing.clear();
+        happens(new PlaceEvent.RemovalAsked("the branch is gone"));
+        settle();
+        assertEquals(DeploymentStatus.UNDONE, status());
+        assertEquals(Content.NOTHING, have.get("south-quay"));
+        assertTrue(told.contains("taken back"));
+    }
 }

@@ -49,7 +49,8 @@ final class ChecksReader {
         int status = optional(entries, "status").flatMap(value -> value.number(100, 599)).orElse(200);
         Optional<Integer> redirects = optional(entries, "redirects").flatMap(value -> value.number(0, 10));
         Duration within = optional(entries, "within").flatMap(value -> value.duration(LONGEST)).orElse(Duration.ofSeconds(30));
-        Optional<String> target = placeholders(entries.get(kind));
+        // A command finds everything in its environment; braces in it are the shell's.
+        Optional<String> target = kind.equals("command") ? entries.get(kind).text() : placeholders(entries.get(kind));
         Optional<Metric> metric = kind.equals("metric") ? target.flatMap(address -> metric(item, entries, address)) : Optional.empty();
         return Optional.of(new Check(target.filter(any -> kind.equals("http")), target.filter(any -> kind.equals("command")),
                 target.filter(any -> kind.equals("port")), metric, status, optional(entries, "contains").flatMap(ChecksReader::placeholders),

@@ -195,7 +195,7 @@ class HostTasks {
         Assignment.CheckKind kind = check.http().isPresent() ? Assignment.CheckKind.HTTP : check.command().isPresent() ? Assignment.CheckKind.COMMAND
                 : check.port().isPresent() ? Assignment.CheckKind.PORT : Assignment.CheckKind.METRIC;
         String target = check.http().or(check::command).or(check::port).or(() -> check.metric().map(Recipe.Metric::address)).orElse("");
-        return new Assignment.Check(kind, fill(target, words), check.status(), check.contains().map(text -> fill(text, words)), filled(check.header(), words),
+        return new Assignment.Check(kind, check.command().isPresent() ? target : fill(target, words), check.status(), check.contains().map(text -> fill(text, words)), filled(check.header(), words),
                 filled(check.json(), words), check.redirects().orElse(0),
                 check.metric().map(metric -> new Assignment.Limits(metric.name(), metric.atLeast(), metric.atMost())), check.within().toMillis());
     }
@@ -237,7 +237,7 @@ class HostTasks {
         Optional.ofNullable(settings.hosts().get(host)).ifPresent(own -> variables.putAll(own.variables()));
         List<String> texts = new ArrayList<>(recipe.installed().values());
         java.util.stream.Stream.concat(recipe.eachHost().stream(), recipe.whole().stream()).forEach(check -> {
-            check.http().or(check::command).or(check::port).or(() -> check.metric().map(Recipe.Metric::address)).ifPresent(texts::add);
+            check.http().or(check::port).or(() -> check.metric().map(Recipe.Metric::address)).ifPresent(texts::add);
             check.contains().ifPresent(texts::add);
             texts.addAll(check.header().values());
             texts.addAll(check.json().values());

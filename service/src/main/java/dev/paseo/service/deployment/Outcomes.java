@@ -115,6 +115,12 @@ class Outcomes {
 
     private void takenBack(Place place, long deployment) {
         DeploymentRow row = mapper.byId(deployment).orElseThrow();
+        if (state(row).wayBack() == DeploymentState.WayBack.REMOVAL) {
+            mapper.live(place.id(), null, null);
+            mapper.endStretch(place.id(), around.clock().now());
+            around.telling().tell("whereabouts", place.component());
+            return;
+        }
         mapper.live(place.id(), row.replacesId(), null);
         mapper.liveSide(place.id(), state(row).course().sides().before().or(place::liveSide).orElse(null));
         mapper.endStretch(place.id(), around.clock().now());

@@ -80,6 +80,11 @@ class Places {
         }));
     }
 
+    /** Whether nothing waits and nothing is under way there. */
+    boolean isQuiet(long place) {
+        return mapper.open(place).stream().noneMatch(row -> json.read(row.state(), DeploymentState.class).status().open());
+    }
+
     /** Asks git, outside the transaction, who wrote what is proposed there. */
     void learn(long place) {
         Optional<String> live = live(gating.environments().placeById(place)).flatMap(Versions.Sealed::commit);

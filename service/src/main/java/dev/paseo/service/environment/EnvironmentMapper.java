@@ -26,7 +26,7 @@ interface EnvironmentMapper {
             from place p join environment e on e.id = p.environment_id join component c on c.id = p.component_id
             """;
 
-    @Select("select id, name, position, zone, rules, rules_revision from environment order by position, id")
+    @Select("select id, name, position, zone, rules, rules_revision from environment where not temporary order by position, id")
     List<EnvironmentRow> all();
 
     @Select("select id, name, position, zone, rules, rules_revision from environment where name = #{name}")
@@ -53,7 +53,10 @@ interface EnvironmentMapper {
     @Select(PLACE + "where p.id = #{id}")
     PlaceRow placeById(long id);
 
-    @Select(PLACE + "order by c.name, e.position, e.id")
+    @Select(PLACE + "where p.environment_id = #{environment} and p.component_id = #{component}")
+    PlaceRow placeOf(long environment, long component);
+
+    @Select(PLACE + "where not e.temporary order by c.name, e.position, e.id")
     List<PlaceRow> places();
 
     @Select("select id from place where id = #{id} for update")
@@ -87,9 +90,15 @@ interface EnvironmentMapper {
     int serve(String host, String agent);
 
     @Insert("""
-            insert into preview_template (name, body, set_by, at) values (#{name}, #{body}, #{by}, #{at})
+            insert into preview_template (environment_id, body, set_by, at) values (#{environment}, #{body}, #{by}, #{at})
             on duplicate key update body = values(body), set_by = values(set_by), at = values(at)""")
-    int keepTemplate(String name, String body, long by, Instant at);
+    int keepTemplate(long environment, String body, long by, Instant at);
+
+    /** Environments that come and go, and their templates, are not in the list of all. */
+    @Insert("""
+            insert ignore into environment (name, position, zone, rules, rules_revision, temporary)
+            values (#{name}, 1000, #{zone}, #{rules}, 1, true)""")
+    int addTemporary(String name, String zone, String rules);
 
     @Select("select name from host where id = #{id}")
     String hostName(long id);

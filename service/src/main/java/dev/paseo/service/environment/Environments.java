@@ -35,6 +35,9 @@ public class Environments {
     public record Rules(int format, Optional<String> follows, List<String> branches, Optional<Criterion.Approvals> approvals,
             Optional<Criterion.Approvals> rollback, Optional<Boolean> takesOver) {
 
+        /** No criteria at all. */
+        public static final Rules NONE = new Rules(1, Optional.empty(), List.of(), Optional.empty(), Optional.empty(), Optional.empty());
+
         /** As rules were kept when rollbacks had none. */
         public Rules(int format, Optional<String> follows, List<String> branches, Optional<Criterion.Approvals> approvals,
                 @Nullable Optional<Criterion.Approvals> rollback, @Nullable Optional<Boolean> takesOver) {
@@ -165,6 +168,29 @@ public class Environments {
     public List<PlaceHost> hosts(long place) {
         return mapper.hosts(place).stream().map(row -> new PlaceHost(row.id(), row.name(), Optional.ofNullable(row.url()),
                 Optional.ofNullable(row.side()), Optional.ofNullable(row.maintenance()), Optional.ofNullable(row.servedBy()))).toList();
+    }
+
+    /** Makes an environment that comes and goes, with one place on one host that another's agent serves; again, where it was there before. */
+    public Place temporary(String name, long component, String host, Settings settings, String servedBy, long by) {
+        mapper.addTemporary(name, "UTC", json.write(Rules.NONE));
+        long environment = mapper.lock(name).orElseThrow();
+        mapper.addPlace(environment, component);
+        mapper.addHost(host);
+        mapper.serve(host, servedBy);
+        Place place = all(environment, component);
+        mapper.lockPlace(place.id());
+        String body = json.write(settings);
+        if (mapper.settings(place.id(), place.settingsRevision()).filter(body::equals).isEmpty()) {
+            mapper.addSettings(place.id(), place.settingsRevision() + 1, body, by, clock.now());
+            mapper.changePlace(place.id(), settings.url().orElse(null), null, place.settingsRevision() + 1, clock.now());
+            mapper.clearHosts(place.id());
+            mapper.placeHost(place.id(), host, 0, settings.url().orElse(null), null);
+        }
+        return all(environment, component);
+    }
+
+    private Place all(long environment, long component) {
+        return place(mapper.placeOf(environment, component));
     }
 
     /** The name of a host, also of one that is no longer a place's. */

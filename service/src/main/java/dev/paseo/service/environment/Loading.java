@@ -58,9 +58,16 @@ class Loading {
             for (int at = 0; at < file.environments().size(); at++) {
                 load(file.environments().get(at), at, by);
             }
-            file.previews().forEach(template -> mapper.keepTemplate(template.name(), json.write(template), by.id(), around.clock().now()));
+            file.previews().forEach(template -> loadTemplate(template, by));
             around.telling().tell("environment", "all");
         });
+    }
+
+    private void loadTemplate(EnvironmentsFile.Template template, Person by) {
+        mapper.addTemporary(template.name(), "UTC", json.write(Environments.Rules.NONE));
+        long environment = mapper.lock(template.name()).orElseThrow();
+        mapper.keepTemplate(environment, json.write(template), by.id(), around.clock().now());
+        around.audit().record(AuditTrail.Entry.of(by.name(), "preview template set", template.name()).in(template.name()).with("template", json.write(template)));
     }
 
     private List<String> unknownNames(EnvironmentsFile file) {

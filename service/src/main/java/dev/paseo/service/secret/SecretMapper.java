@@ -50,6 +50,13 @@ interface SecretMapper {
             order by s.component_id = 0, s.environment_id = 0, r.id desc limit 1""")
     Optional<RevisionRow> newest(String name, long component, long environment);
 
+    /** The newest value that is set for this environment itself. */
+    @Select("""
+            select r.id, r.ciphertext, r.data_key from secret s join secret_revision r on r.secret_id = s.id
+            where s.name = #{name} and s.component_id in (0, #{component}) and s.environment_id = #{environment}
+            order by s.component_id = 0, r.id desc limit 1""")
+    Optional<RevisionRow> newestOf(String name, long component, long environment);
+
     @Select("select id, ciphertext, data_key from secret_revision where id = #{id}")
     Optional<RevisionRow> revision(long id);
 

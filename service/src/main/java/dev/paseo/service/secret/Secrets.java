@@ -63,6 +63,15 @@ public class Secrets {
         return revisions;
     }
 
+    /** Gives a preview what is set for its template: these names, and nothing that is set elsewhere. */
+    public void copy(List<String> names, long component, long template, long environment) {
+        transactions.run(() -> names.forEach(name -> mapper.newestOf(name, component, template).ifPresent(row -> {
+            mapper.add(name, component, environment);
+            long secret = mapper.lock(name, component, environment);
+            mapper.addRevision(new SecretMapper.NewRevision(secret, row.ciphertext(), row.dataKey(), null, clock.now()));
+        })));
+    }
+
     /** The values of these revisions. */
     public Map<String, String> values(Map<String, Long> revisions) {
         Map<String, String> values = new LinkedHashMap<>();

@@ -52,6 +52,8 @@ public class Versions {
 
     public static final String WALK = "walk";
     public static final String LIVE = "first-live";
+    /** The effect of a sealed version that may have a preview of its own: its row. */
+    public static final String PREVIEW = "preview";
     /** The effect of a version that arrived from elsewhere: its row. */
     public static final String ARRIVED = "arrived";
     /** The branch of the line of uploads; no branch can have a space in its name. */
@@ -84,6 +86,9 @@ public class Versions {
         long version = keep(component, outcome);
         if (outcome.trusted() && outcome.recipe().isPresent()) {
             walkOn(version, "");
+        }
+        if (outcome.recipe().isPresent() && outcome.commit() != null) {
+            aftermath.effects().add("preview " + version, "preview of version " + version, PREVIEW, Long.toString(version));
         }
     }
 

@@ -1,0 +1,123 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** What hosts really have: drift, health, maintenance, late and new ones, and those without an agent. */
+class HostsTest {
+
+    private static Map<String, String> files() {
+        Map<String, String> files = Scenario.files();
+        files.put("paseo.yaml", Scenario.PIPELINE.replace("  on-each-host:", "  installed: {app: \"{host.folder}/version\"}\n  on-each-host:"));
+        return files;
+    }
+
+    private static JsonNode place(Harbour harbour, String environment) {
+        return harbour.as("developer").get("/api/v1/places/tide-api/" + environment).body();
+    }
+
+    private static JsonNode host(Harbour harbour, String environment, String name) {
+        return place(harbour, environment).path("hosts").valueStream().filter(host -> host.path("host").asString().equals(name)).findFirst().orElseThrow();
+    }
+
+    @Test
+    void aFileChangedByHandIsToldAndPutRightByOneCommand() throws Exception {
+        try (Harbour harbour = Harbour.open("--paseo.watch-every=1s")) {
+            harbour.component().push("developer", "main", files());
+            harbour.liveIn("staging", "1.4.1");
+            Files.writeString(harbour.hostFolder("staging-2").resolve("version"), "changed by hand");
+            Await.until("drift is told", () -> host(harbour, "staging", "staging-2").has("drift"));
+            assertTrue(host(harbour, "staging", "staging-2").path("drift").asString().contains("has other bytes"));
+            assertEquals("staging-2", place(harbour, "staging").path("differing").get(0).asString());
+            Await.until("and so is that it does not answer well", () -> host(harbour, "staging", "staging-2").has("unhealthySince"));
+            assertTrue(harbour.as("auditor").get("/api/v1/audit").body().toString().contains("drift"));
+            assertEquals(404, harbour.as("release-engineer").post("/api/v1/places/tide-api/staging/repair", Map.of("hosts", java.util.List.of("lighthouse"))).status());
+            harbour.as("release-engineer").post("/api/v1/places/tide-api/staging/repair", Map.of()).good();
+            Await.until("the drift is gone", () -> !host(harbour, "staging", "staging-2").has("drift") && place(harbour, "staging").path("differing").isEmpty());
+            assertEquals("version 1.4.1 ok", harbour.installed("staging-2"));
+            Await.until("and it is healthy again", () -> !host(harbour, "staging", "staging-2").has("unhealthySince"));
+            assertEquals(409, harbour.as("release-engineer").post("/api/v1/places/tide-api/staging/repair", Map.of()).status(), "nothing to repair");
+        }
+    }
+
+    @Test
+    void aHostInMaintenanceIsLeftOutAndCatchesUpAndANewOneIsBrought() throws Exception {
+        try (Harbour harbour = Harbour.open()) {
+            Repository repository = harbour.component();
+            repository.push("developer", "main", files());
+            harbour.liveIn("staging", "1.4.1");
+            assertEquals(403, harbour.as("release-engineer").put("/api/v1/hosts/staging-2/maintenance", Map.of("reason", "new disk")).status());
+            harbour.as("admin").put("/api/v1/hosts/staging-2/maintenance", Map.of("reason", "new disk")).good();
+            repository.push("developer", "main", Map.of("health", "second", "paseo.yaml", files().get("paseo.yaml").replace("version {version} ok", "version {version}")));
+            harbour.liveIn("staging", "1.4.2");
+            assertEquals("version 1.4.1 ok", harbour.installed("staging-2"), "it was left alone");
+            harbour.as("admin").delete("/api/v1/hosts/staging-2/maintenance").good();
+            Await.until("it catches up", () -> host(harbour, "staging", "staging-2").path("version").asString("").equals("1.4.2"));
+            assertEquals("version 1.4.2 second", harbour.installed("staging-2"));
+            String more = Scenario.environments(harbour::hostAddress).replace("staging-2: {url", "lighthouse: {url: \"" + harbour.hostAddress("lighthouse") + "\"}, staging-2: {url");
+            harbour.as("admin").put("/api/v1/environments", Map.of("text", more)).good();
+            Await.until("the new host is brought to it", () -> host(harbour, "staging", "lighthouse").path("version").asString("").equals("1.4.2"));
+            assertEquals("version 1.4.2 second", harbour.installed("lighthouse"));
+        }
+    }
+
+    @Test
+    void aHostWithoutAnAgentIsDeployedToOverSshWithItsKeyPinned() throws Exception {
+        try (Harbour harbour = Harbour.open("--paseo.watch-every=1s"); GitServers servers = new GitServers(harbour.folder.resolve("ssh-server"))) {
+            GitServers.Ssh ssh = servers.ssh();
+            Path folder = Files.createDirectories(harbour.folder.resolve("slip"));
+            String environments = Scenario.environments(harbour::hostAddress).replaceFirst("hosts: \\{test-1: \\{url: \"[^\"]*\"}}", "hosts: {slip-1: {ssh: {agent: test-1, address: 127.0.0.1, "
+                    + "port: " + ssh.address().replaceAll(".*:", "") + ", user: " + System.getProperty("user.name") + ", key: SLIP_KEY, host-key: \"HOSTKEY\", folder: " + folder + "}}}");
+            Map<String, String> files = files();
+            files.put("paseo.yaml", files.get("paseo.yaml").replace("{http: \"{host.url}/version\", contains: \"version {version} ok\", within: 2s}",
+                    "{command: 'grep \"$PASEO_VERSION ok\" \"$PASEO_HOST_FOLDER/version\"', within: 5s}"));
+            Repository repository = harbour.component();
+            String pinned = ssh.hostKeys().replaceFirst("^\\S+ ", "").strip();
+            harbour.as("admin").put("/api/v1/environments", Map.of("text", environments.replace("HOSTKEY", pinned.substring(0, pinned.length() - 6) + "AAAAAA"))).good();
+            harbour.as("admin").put("/api/v1/secrets", Map.of("name", "SLIP_KEY", "value", ssh.key(), "component", "tide-api")).good();
+            repository.push("developer", "main", files);
+            Await.until("another key than the pinned one is refused", () -> harbour.as("developer").get("/api/v1/history/tide-api/test").body().path(0)
+                    .path("status").asString("").equals("failed"));
+            String reason = harbour.as("developer").get("/api/v1/history/tide-api/test").body().path(0).path("reason").asString();
+            assertTrue(reason.contains("host key"), reason);
+            harbour.as("admin").put("/api/v1/environments", Map.of("text", environments.replace("HOSTKEY", pinned))).good();
+            harbour.promote("1.4.1", "test");
+            harbour.liveIn("test", "1.4.1");
+            assertEquals("version 1.4.1 ok", Files.readString(folder.resolve("version")).strip());
+            String log = harbour.as("developer").get("/api/v1/deployments/2").body().path("tasks").toString();
+            assertTrue(log.contains("deploy/install.sh"), log);
+            assertTrue(harbour.as("developer").get("/api/v1/deployments/2/tasks/" + harbour.deployment(2).path("tasks").get(0).path("work").asLong() + "/log").body()
+                    .toString().contains("key ••••••"), "its output is shipped, and its secrets are masked");
+            Files.writeString(folder.resolve("version"), "changed by hand");
+            Await.until("drift is told there too", () -> host(harbour, "test", "slip-1").has("drift"));
+            harbour.as("release-engineer").post("/api/v1/places/tide-api/test/repair", Map.of()).good();
+            Await.until("and put right", () -> !host(harbour, "test", "slip-1").has("drift"));
+            assertEquals("version 1.4.1 ok", Files.readString(folder.resolve("version")).strip());
+            assertTrue(Files.notExists(folder.resolve(".paseo/work-1")), "nothing is left of the work itself");
+        }
+    }
+
+    @Test
+    void whatIsLiveAlreadyIsRecordedOnTheFirstDay() throws Exception {
+        try (Harbour harbour = Harbour.open()) {
+            Repository repository = harbour.component();
+            Map<String, String> files = files();
+            files.put("paseo.yaml", files.get("paseo.yaml").replace("  - test: automatic\n  - staging: automatic\n", "  - test: automatic\n  - staging: on-request\n"));
+            repository.push("developer", "main", files);
+            harbour.liveIn("test", "1.4.1");
+            assertEquals(403, harbour.as("release-engineer").post("/api/v1/places/tide-api/production/record", Map.of("version", "1.4.1", "reason", "was there")).status());
+            long id = harbour.as("admin").post("/api/v1/places/tide-api/production/record", Map.of("version", "1.4.1", "reason", "was there")).good().path("id").asLong();
+            assertEquals("live", harbour.status(id));
+            assertEquals(Optional.of("1.4.1"), harbour.live("production"));
+            assertEquals("", harbour.installed("lighthouse"), "nothing was done");
+            assertEquals(409, harbour.as("admin").post("/api/v1/places/tide-api/production/record", Map.of("version", "1.4.1", "reason", "again")).status());
+        }
+    }
+}
