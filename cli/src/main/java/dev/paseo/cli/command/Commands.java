@@ -43,6 +43,16 @@ public final class Commands {
         commands.put("approve", () -> new RulingCommand.Approve(context));
         commands.put("reject", () -> new RulingCommand.Reject(context));
         commands.put("cancel", () -> new CancelCommand(context));
+        commands.put("rollback", () -> new WayBackCommands.Rollback(context));
+        commands.put("redeploy", () -> new WayBackCommands.Redeploy(context));
+        commands.put("repair", () -> new WayBackCommands.Repair(context));
+        commands.put("continue", () -> new WayBackCommands.Continue(context));
+        commands.put("review", () -> new WayBackCommands.Review(context));
+        commands.put("record", () -> new WayBackCommands.Record(context));
+        commands.put("hold", () -> new RestraintCommands.Hold(context));
+        commands.put("close", () -> new RestraintCommands.Close(context));
+        commands.put("block", () -> new RestraintCommands.Block(context));
+        commands.put("history", () -> new RestraintCommands.History(context));
         commands.put("resume", () -> new OnceMoreCommand.Resume(context));
         commands.put("again", () -> new OnceMoreCommand.Again(context));
         commands.put("publish", () -> new PublishCommand(context));
@@ -54,6 +64,9 @@ public final class Commands {
                 new ComponentCommands.Hook(context), new ComponentCommands.Events(context), new ComponentCommands.Links(context), new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
                 new SourceCommands.Save(context), new SourceCommands.Watch(context), new SourceCommands.Stores(context), new SourceCommands.MapHook(context)));
         commands.put("environment", () -> group("Environments: load.", new SetUpCommands.LoadEnvironments(context)));
+        commands.put("host", () -> group("Hosts: list, maintain.", new RestraintCommands.Hosts(context), new RestraintCommands.Maintain(context)));
+        commands.put("preview", () -> group("Preview environments: list, remove.", new RestraintCommands.Previews(context), new RestraintCommands.RemovePreview(context)));
+        commands.put("variable", () -> group("Variables: set, list.", new RestraintCommands.SetVariable(context), new RestraintCommands.Variables(context)));
         commands.put("secret", () -> group("Secrets: set.", new SetUpCommands.SetSecret(context)));
         commands.put("account", () -> group("Accounts: add.", new SetUpCommands.AddAccount(context)));
         commands.put("group", () -> group("Groups: join, leave.", new SetUpCommands.JoinGroup(context), new SetUpCommands.LeaveGroup(context)));

@@ -104,7 +104,12 @@ final class ShowCommand extends ServiceCommand {
                     each.path("sentence").asString()));
             table.print(out(), context.ink());
         }
+        if (view.path("asksToGoOn").asBoolean()) {
+            out().println(context.ink().need("Asks whether it goes on: ") + "paseo continue deployment " + id + ", or with --no");
+        }
         changes(view.path("comparison"));
+        heading("Plan");
+        PlanLines.of(view.path("plan")).forEach(out()::println);
         heading("Hosts");
         Table table = new Table("HOST", "STATE", "HAS", "");
         view.path("hosts").forEach(host -> table.row(host.path("host").asString(), host.path("phase").asString(),
@@ -120,6 +125,8 @@ final class ShowCommand extends ServiceCommand {
         heading("What would change, against " + comparison.path("live").asString("nothing"));
         comparison.path("commits").forEach(commit -> out().println("  " + short8(commit.path("id")) + "  " + commit.path("summary").asString()
                 + context.ink().quiet("  " + commit.path("author").asString())));
+        comparison.path("lost").forEach(commit -> out().println(context.ink().need("  lacks ") + short8(commit.path("id")) + "  " + commit.path("summary").asString()
+                + context.ink().quiet("  " + commit.path("author").asString() + ", which is live")));
         comparison.path("artifacts").forEach(artifact -> out().println("  artifact " + artifact.path("name").asString() + "  "
                 + (artifact.has("liveDigest") ? short8(artifact.path("liveDigest")) : "none") + " to " + short8(artifact.path("digest"))));
         comparison.path("variables").forEach(variable -> {

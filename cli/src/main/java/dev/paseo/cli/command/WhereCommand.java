@@ -10,15 +10,19 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
 @Command(name = "where", description = "Which version is live where, since when, and what waits.",
-        footer = {"", "Example:", "  paseo where tide-api"})
+        footer = {"", "Examples:", "  paseo where tide-api", "  paseo where --at 2026-05-03T14:05:00Z"})
 final class WhereCommand extends ServiceCommand {
 
     @Parameters(arity = "0..1", paramLabel = "COMPONENT", description = "only this one")
     private Optional<String> component = Optional.empty();
+
+    @Option(names = "--at", paramLabel = "TIME", description = "what was live then; ISO 8601, such as 2026-05-03T14:05:00Z")
+    private Optional<String> at = Optional.empty();
 
     WhereCommand(Context context) {
         super(context);
@@ -26,6 +30,9 @@ final class WhereCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
+        if (at.isPresent()) {
+            return then(at.get());
+        }
         JsonNode answer = api().get(Api.path("whereabouts"));
         List<JsonNode> rows = new ArrayList<>();
         answer.path("rows").forEach(row -> {
@@ -40,6 +47,16 @@ final class WhereCommand extends ServiceCommand {
                     + dev.paseo.language.NearestName.hint(component.get(), names));
         }
         return print(answer, () -> table(answer, rows));
+    }
+
+    private int then(String moment) {
+        JsonNode rows = api().get(Api.path("whereabouts", "at") + "?moment=" + RestraintCommands.moment(moment) + component.map(name -> "&component=" + Api.encode(name)).orElse(""));
+        return print(rows, () -> {
+            Table table = new Table("COMPONENT", "ENVIRONMENT", "WAS LIVE", "SINCE", "UNTIL", "DEPLOYMENT");
+            rows.forEach(row -> table.row(context.ink().strong(row.path("component").asString()), row.path("environment").asString(), row.path("version").asString(),
+                    Times.exact(row.path("since")), row.has("until") ? Times.exact(row.path("until")) : "still", row.path("deployment").asString("")));
+            table.print(context.out(), context.ink());
+        });
     }
 
     private void table(JsonNode answer, List<JsonNode> rows) {
@@ -61,6 +78,12 @@ final class WhereCommand extends ServiceCommand {
             return;
         }
         table.print(context.out(), context.ink());
+        answer.path("environments").forEach(environment -> {
+            if (environment.has("closed")) {
+                context.out().println(environment.path("name").asString() + " is closed" + (environment.has("closedUntil") ? " until " + Times.exact(environment.path("closedUntil")) : "")
+                        + ": " + environment.path("closed").asString());
+            }
+        });
     }
 
     private String waits(JsonNode cell, Instant now) {
@@ -80,6 +103,23 @@ final class WhereCommand extends ServiceCommand {
         if (behind > 0) {
             words.add(behind + (behind == 1 ? " version behind" : " versions behind"));
         }
+        JsonNode marks = cell.path("marks");
+        if (marks.has("held")) {
+            words.add("held: " + marks.path("held").asString());
+        }
+        count(words, marks.path("differing").asInt(0), "does not have it", "do not have it");
+        count(words, marks.path("drifted").asInt(0), "has other files", "have other files");
+        count(words, marks.path("unhealthy").asInt(0), "is unhealthy", "are unhealthy");
+        count(words, marks.path("away").asInt(0), "is in maintenance", "are in maintenance");
+        if (marks.path("blocked").asBoolean()) {
+            words.add("what is live is blocked");
+        }
         return String.join("; ", words);
+    }
+
+    private static void count(List<String> words, int hosts, String one, String several) {
+        if (hosts > 0) {
+            words.add(hosts + (hosts == 1 ? " host " + one : " hosts " + several));
+        }
     }
 }

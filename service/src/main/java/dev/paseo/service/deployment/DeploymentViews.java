@@ -39,8 +39,8 @@ class DeploymentViews {
 
     record VariableChange(String name, Optional<String> live, Optional<String> proposed) {}
 
-    /** What differs from what is live; {@code live} is that version, empty where nothing is. */
-    record ComparisonView(Optional<String> live, List<CommitView> commits, List<ArtifactChange> artifacts, List<VariableChange> variables) {}
+    /** What differs from what is live; {@code live} is that version, empty where nothing is; {@code lost} are commits in it that the proposed one lacks. */
+    record ComparisonView(Optional<String> live, List<CommitView> commits, List<CommitView> lost, List<ArtifactChange> artifacts, List<VariableChange> variables) {}
 
     /** A deployment in a list. */
     record DeploymentSummary(long id, String component, String version, String environment, String kind, String status, Optional<String> requestedBy,
@@ -129,16 +129,21 @@ class DeploymentViews {
         Optional<DeploymentRow> against = (row.startedAt() == null ? place.liveDeployment() : Optional.ofNullable(row.replacesId())).flatMap(mapper::byId);
         Optional<Versions.Sealed> live = against.map(other -> sources.versions().byId(other.versionId()));
         long settings = row.startedAt() == null ? place.settingsRevision() : row.settingsRevision();
-        return new ComparisonView(live.map(Versions.Sealed::number), commits(live, version), artifacts(live, version),
+        return new ComparisonView(live.map(Versions.Sealed::number), commits(live.flatMap(Versions.Sealed::commit), version), lost(live, version), artifacts(live, version),
                 variables(place, against, settings));
     }
 
-    private List<CommitView> commits(Optional<Versions.Sealed> live, Versions.Sealed version) {
-        return version.commit().map(commit -> {
-            Mirror mirror = sources.components().mirror(sources.components().byId(version.componentId()));
-            return mirror.between(live.flatMap(Versions.Sealed::commit), commit, MOST_COMMITS).stream()
-                    .map(each -> new CommitView(each.id(), each.summary(), each.author(), each.at())).toList();
-        }).orElse(List.of());
+    private List<CommitView> commits(Optional<String> from, Versions.Sealed version) {
+        return version.commit().map(commit -> between(version, from, commit)).orElse(List.of());
+    }
+
+    private List<CommitView> lost(Optional<Versions.Sealed> live, Versions.Sealed version) {
+        return live.flatMap(Versions.Sealed::commit).filter(commit -> version.commit().isPresent()).map(commit -> between(version, version.commit(), commit)).orElse(List.of());
+    }
+
+    private List<CommitView> between(Versions.Sealed version, Optional<String> from, String to) {
+        Mirror mirror = sources.components().mirror(sources.components().byId(version.componentId()));
+        return mirror.between(from, to, MOST_COMMITS).stream().map(each -> new CommitView(each.id(), each.summary(), each.author(), each.at())).toList();
     }
 
     private List<ArtifactChange> artifacts(Optional<Versions.Sealed> live, Versions.Sealed version) {

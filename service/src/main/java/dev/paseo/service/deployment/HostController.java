@@ -34,7 +34,7 @@ import org.springframework.web.bind.annotation.RestController;
 class HostController {
 
     /** A host; {@code agent} is its own, {@code servedBy} the one that reaches it otherwise. Sizes in bytes. */
-    record HostView(String name, Optional<String> agent, Optional<String> servedBy, Optional<Instant> lastContact, Optional<String> maintenance,
+    record KnownHostView(String name, Optional<String> agent, Optional<String> servedBy, Optional<Instant> lastContact, Optional<String> maintenance,
             Optional<Instant> maintenanceSince, Optional<Long> diskFree, Optional<Long> diskTotal) {}
 
     record MaintenanceRequest(String reason) {}
@@ -67,9 +67,9 @@ class HostController {
     }
 
     @GetMapping("/hosts")
-    List<HostView> hosts(@AuthenticationPrincipal Person person) {
+    List<KnownHostView> hosts(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return mapper.hosts().stream().map(row -> new HostView(row.name(), Optional.ofNullable(row.agent()), Optional.ofNullable(row.servedBy()),
+        return mapper.hosts().stream().map(row -> new KnownHostView(row.name(), Optional.ofNullable(row.agent()), Optional.ofNullable(row.servedBy()),
                 Optional.ofNullable(row.lastContact()), Optional.ofNullable(row.maintenance()), Optional.ofNullable(row.maintenanceSince()),
                 Optional.ofNullable(row.diskFree()), Optional.ofNullable(row.diskTotal()))).toList();
     }

@@ -74,7 +74,7 @@ class PlaceController {
 
     /** What would happen if this version were deployed there now. */
     @GetMapping("/plan")
-    PlaceViews.PlanView plan(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment, @RequestParam String version) {
+    PlaceViews.DeploymentPlanView plan(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment, @RequestParam String version) {
         Place place = place(person, Action.LOOK, component, environment);
         return views.plan(place, lookups.versions().numbered(place.componentId(), component, version));
     }

@@ -33,7 +33,7 @@ class PlaceViews {
     record MovementView(String what, List<String> hosts, Optional<Long> seconds, int share, Optional<String> name, String state) {}
 
     /** @param doubt why it cannot be deployed there */
-    record PlanView(String version, List<MovementView> plan, Optional<String> doubt) {}
+    record DeploymentPlanView(String version, List<MovementView> plan, Optional<String> doubt) {}
 
     /** A host: what it has, since when, what differs, and how it is. */
     record HereView(String host, Optional<String> url, Optional<String> side, Optional<String> version, Optional<Instant> since, Optional<String> drift,
@@ -86,14 +86,14 @@ class PlaceViews {
                 seen.map(ReportRow::driftedSince), seen.map(ReportRow::failing), seen.map(ReportRow::unhealthySince), seen.map(ReportRow::checkedAt), host.maintenance());
     }
 
-    PlanView plan(Place place, Versions.Sealed version) {
+    DeploymentPlanView plan(Place place, Versions.Sealed version) {
         Optional<String> doubt = version.recipe().isEmpty() ? Optional.of("it has no deployment in its pipeline file") : planner.doubt(place, version);
         if (doubt.isPresent()) {
-            return new PlanView(version.number(), List.of(), doubt);
+            return new DeploymentPlanView(version.number(), List.of(), doubt);
         }
         DeploymentState asked = new DeploymentState(0, version.number(), version.line(), version.order(), Kind.PROMOTION, false, DeploymentStatus.WAITING,
                 List.<HostState>of(), DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.NONE, Optional.empty(), null, null);
-        return new PlanView(version.number(), movements(planner.plan(asked, place, place.liveSide(), version)), Optional.empty());
+        return new DeploymentPlanView(version.number(), movements(planner.plan(asked, place, place.liveSide(), version)), Optional.empty());
     }
 
     static List<MovementView> movements(DeploymentState state) {

@@ -10,12 +10,14 @@ import dev.paseo.service.database.Transactions;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -81,5 +83,30 @@ class EnvironmentController {
             waking.audit().record(AuditTrail.Entry.of(person.name(), "secret set", request.name()).in(request.environment().orElse(""))
                     .with("component", request.component().orElse("")));
         });
+    }
+
+    /** A variable of a component in an environment, or of one host there; without a value it is taken away. */
+    record VariableRequest(String name, Optional<String> value, Optional<String> host) {}
+
+    /** What a place's settings were from a revision on: who set them, when, and what changed. */
+    record RevisionView(long revision, String by, Instant at, Environments.Settings settings) {}
+
+    /** Reaches the place by its next deployment or a redeploy. */
+    @PutMapping("/places/{component}/{environment}/variables")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void variable(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment, @RequestBody VariableRequest request) {
+        Permission.require(person, Action.EDIT_ENVIRONMENT, Optional.of(component), Optional.of(environment));
+        if (!Names.VARIABLE.matcher(request.name()).matches()) {
+            throw Refusal.invalid("/name", "a variable's name has " + Names.VARIABLE_WORDS);
+        }
+        loading.variable(environments.place(component, environment), new Loading.Variable(request.name(), request.value(), request.host()), person);
+    }
+
+    @GetMapping("/places/{component}/{environment}/settings")
+    List<RevisionView> settings(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment) {
+        Permission.require(person, Action.LOOK, Optional.of(component), Optional.of(environment));
+        Environments.Place place = environments.place(component, environment);
+        return waking.mapper().revisions(place.id()).stream().map(row -> new RevisionView(row.revision(), row.by(), row.at(),
+                environments.settings(place.id(), row.revision()))).toList();
     }
 }

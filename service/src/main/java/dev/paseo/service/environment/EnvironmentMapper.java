@@ -80,6 +80,13 @@ interface EnvironmentMapper {
     @Select("select body from place_settings where place_id = #{place} and revision = #{revision}")
     Optional<String> settings(long place, long revision);
 
+    record RevisionRow(long revision, String by, Instant at) {}
+
+    @Select("""
+            select s.revision, a.name as `by`, s.at from place_settings s join account a on a.id = s.set_by
+            where s.place_id = #{place} order by s.revision desc limit 100""")
+    List<RevisionRow> revisions(long place);
+
     @Insert("insert ignore into host (name) values (#{name})")
     int addHost(String name);
 

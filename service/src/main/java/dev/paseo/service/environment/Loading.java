@@ -159,4 +159,35 @@ class Loading {
         around.audit().record(AuditTrail.Entry.of(by.name(), "place set", component).in(environmentName)
                 .with("revision", Long.toString(revision)).with("settings", body));
     }
+
+    /** One variable, of one host where it is named; taken away where it has no value. */
+    record Variable(String name, Optional<String> value, Optional<String> host) {}
+
+    void variable(Environments.Place place, Variable wanted, Person by) {
+        around.transactions().run(() -> {
+            mapper.lockPlace(place.id());
+            EnvironmentMapper.PlaceRow now = mapper.placeById(place.id());
+            Environments.Settings before = json.read(mapper.settings(now.id(), now.settingsRevision()).orElseThrow(), Environments.Settings.class);
+            wanted.host().filter(host -> !before.hosts().containsKey(host)).ifPresent(host -> {
+                throw Refusal.notFound(place.component() + " has no host " + host + " in " + place.environment() + NearestName.hint(host, List.copyOf(before.hosts().keySet())));
+            });
+            Map<String, String> variables = new LinkedHashMap<>(before.variables());
+            Map<String, Environments.HostSettings> hosts = new LinkedHashMap<>(before.hosts());
+            wanted.host().ifPresentOrElse(host -> hosts.computeIfPresent(host, (name, own) -> {
+                Map<String, String> changed = new LinkedHashMap<>(own.variables());
+                put(changed, wanted);
+                return new Environments.HostSettings(own.url(), changed, own.side(), own.ssh());
+            }), () -> put(variables, wanted));
+            String body = json.write(new Environments.Settings(1, before.url(), variables, hosts, before.secrets(), before.acting()));
+            mapper.addSettings(now.id(), now.settingsRevision() + 1, body, by.id(), around.clock().now());
+            mapper.changePlace(now.id(), before.url().orElse(null), before.acting().orElse(null), now.settingsRevision() + 1, around.clock().now());
+            around.audit().record(AuditTrail.Entry.of(by.name(), wanted.value().isPresent() ? "variable set" : "variable taken away", place.component()).in(place.environment())
+                    .with("name", wanted.name()).with("value", wanted.value().orElse("")).with("host", wanted.host().orElse("")));
+            around.telling().tell("environment", place.environment());
+        });
+    }
+
+    private static void put(Map<String, String> variables, Variable wanted) {
+        wanted.value().ifPresentOrElse(value -> variables.put(wanted.name(), value), () -> variables.remove(wanted.name()));
+    }
 }

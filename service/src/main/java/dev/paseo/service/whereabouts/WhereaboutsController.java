@@ -9,6 +9,7 @@ import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.whereabouts.WhereaboutsMapper.CellRow;
+import dev.paseo.service.whereabouts.WhereaboutsMapper.MarkRow;
 import dev.paseo.service.whereabouts.WhereaboutsMapper.OpenRow;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -32,13 +33,27 @@ class WhereaboutsController {
 
     /** One component in one environment; {@code behind} counts versions behind the environment before it. */
     record CellView(String environment, Optional<String> version, Optional<Long> deployment, Optional<Instant> since, int hosts, Optional<String> url,
-            List<ComingView> coming, Optional<ComingView> trouble, int behind) {}
+            List<ComingView> coming, Optional<ComingView> trouble, int behind, Optional<MarksView> marks) {}
+
+    /**
+     * What else is to be known of a place; absent where there is nothing.
+     *
+     * @param held      why nothing goes there by itself
+     * @param differing how many hosts do not have what is live
+     * @param drifted   how many have files that are not the version's
+     * @param unhealthy how many failed their checks three times in a row
+     * @param away      how many are in maintenance
+     * @param blocked   the version that is live is blocked
+     * @param by        who asked for what is live; absent: the walk
+     * @param daysBehind how much older it is than what is live in the environment before
+     */
+    record MarksView(Optional<String> held, int differing, int drifted, int unhealthy, int away, boolean blocked, Optional<String> by, int daysBehind) {}
 
     record NewestView(long run, String status, String version, boolean sealed, Instant at) {}
 
     record RowView(String component, String summary, Optional<NewestView> newest, List<CellView> cells) {}
 
-    record ColumnView(String name, boolean gated, List<String> hosts) {}
+    record ColumnView(String name, boolean gated, List<String> hosts, Optional<String> closed, Optional<Instant> closedUntil) {}
 
     /** Which version of every component is live in every environment, and what waits. {@code now} is the service's time. */
     record WhereaboutsView(Instant now, List<ColumnView> environments, List<RowView> rows) {}
@@ -65,9 +80,10 @@ class WhereaboutsController {
         Map<Long, WhereaboutsMapper.RunRow> runs = mapper.newestRuns().stream()
                 .collect(Collectors.toMap(WhereaboutsMapper.RunRow::componentId, row -> row));
         Map<Long, List<CellRow>> cells = mapper.cells().stream().collect(Collectors.groupingBy(CellRow::componentId));
+        Map<Long, MarkRow> marks = mapper.marks().stream().collect(Collectors.toMap(MarkRow::placeId, row -> row));
         List<RowView> rows = components.all().stream().map(component -> new RowView(component.name(), component.summary(),
                 Optional.ofNullable(runs.get(component.id())).map(run -> new NewestView(run.number(), run.status(), run.version(), run.sealed(), run.at())),
-                cells(cells.getOrDefault(component.id(), List.of()), open, troubled, person))).toList();
+                cells(cells.getOrDefault(component.id(), List.of()), new Around(open, troubled, marks), person))).toList();
         return new WhereaboutsView(clock.now(), columns(), rows);
     }
 
@@ -93,22 +109,37 @@ class WhereaboutsController {
 
     private List<ColumnView> columns() {
         List<Environments.Place> places = environments.places();
+        Map<Long, WhereaboutsMapper.ClosedRow> closed = mapper.closed(clock.now()).stream().collect(Collectors.toMap(WhereaboutsMapper.ClosedRow::environmentId, row -> row));
         return environments.all().stream().map(known -> new ColumnView(known.name(), known.rules().approvals().isPresent(),
                 places.stream().filter(place -> place.environmentId() == known.id())
-                        .flatMap(place -> environments.hosts(place.id()).stream()).map(Environments.PlaceHost::name).distinct().toList())).toList();
+                        .flatMap(place -> environments.hosts(place.id()).stream()).map(Environments.PlaceHost::name).distinct().toList(),
+                Optional.ofNullable(closed.get(known.id())).map(WhereaboutsMapper.ClosedRow::reason), Optional.ofNullable(closed.get(known.id())).map(WhereaboutsMapper.ClosedRow::until))).toList();
     }
 
-    private List<CellView> cells(List<CellRow> rows, Map<Long, List<OpenRow>> open, Map<Long, OpenRow> troubled, Person person) {
+    private record Around(Map<Long, List<OpenRow>> open, Map<Long, OpenRow> troubled, Map<Long, MarkRow> marks) {}
+
+    private List<CellView> cells(List<CellRow> rows, Around around, Person person) {
         List<CellView> cells = new ArrayList<>();
         Optional<CellRow> before = Optional.empty();
         for (CellRow row : rows) {
-            List<ComingView> coming = open.getOrDefault(row.placeId(), List.of()).stream().map(each -> coming(each, person)).toList();
-            Optional<ComingView> trouble = Optional.ofNullable(troubled.get(row.placeId())).map(each -> plain(each));
+            List<ComingView> coming = around.open().getOrDefault(row.placeId(), List.of()).stream().map(each -> coming(each, person)).toList();
+            Optional<ComingView> trouble = Optional.ofNullable(around.troubled().get(row.placeId())).map(each -> plain(each));
             cells.add(new CellView(row.environment(), Optional.ofNullable(row.version()), Optional.ofNullable(row.deployment()),
-                    Optional.ofNullable(row.since()), row.hosts(), Optional.ofNullable(row.url()), coming, trouble, behind(before, row)));
+                    Optional.ofNullable(row.since()), row.hosts(), Optional.ofNullable(row.url()), coming, trouble, behind(before, row),
+                    marks(around, before, row)));
             before = Optional.of(row);
         }
         return cells;
+    }
+
+    private static Optional<MarksView> marks(Around around, Optional<CellRow> before, CellRow row) {
+        return Optional.ofNullable(around.marks().get(row.placeId())).map(mark -> new MarksView(Optional.ofNullable(mark.held()), mark.differing(), mark.drifted(),
+                mark.unhealthy(), mark.away(), mark.blocked(), Optional.ofNullable(mark.requestedBy()),
+                before.map(cell -> around.marks().get(cell.placeId())).map(earlier -> days(mark, earlier)).orElse(0)));
+    }
+
+    private static int days(MarkRow mark, MarkRow earlier) {
+        return mark.sealedAt() == null || earlier.sealedAt() == null ? 0 : (int) Math.max(0, java.time.Duration.between(mark.sealedAt(), earlier.sealedAt()).toDays());
     }
 
     private int behind(Optional<CellRow> before, CellRow row) {

@@ -17,7 +17,7 @@ interface WhereaboutsMapper {
               v.line_id, v.line_order, d.live_at as since, (select count(*) from place_host ph where ph.place_id = p.id) as hosts
             from place p join component c on c.id = p.component_id join environment e on e.id = p.environment_id
             left join deployment d on d.id = p.live_deployment_id left join version v on v.id = d.version_id
-            order by c.name, e.position, e.id""")
+            where not e.temporary order by c.name, e.position, e.id""")
     List<CellRow> cells();
 
     record OpenRow(long id, long placeId, String version, String status, @Nullable String requestedBy, Instant requestedAt) {}
@@ -46,6 +46,31 @@ interface WhereaboutsMapper {
 
     @Select("select count(*) from version where line_id = #{line} and line_order > #{after} and line_order <= #{upTo}")
     int between(long line, long after, long upTo);
+
+    /** @param differing hosts that count and do not have what is live */
+    record MarkRow(long placeId, @Nullable String held, int differing, int drifted, int unhealthy, int away, boolean blocked, @Nullable String requestedBy,
+            @Nullable Instant sealedAt) {}
+
+    @Select("""
+            select p.id as place_id, (select h.reason from hold h where h.place_id = p.id and h.lifted_at is null limit 1) as held,
+              coalesce(sum(d.id is not null and x.maintenance is null and (p.live_side is null or ph.side = p.live_side) and not (i.version_id <=> d.version_id)), 0) as differing,
+              coalesce(sum(r.drift is not null), 0) as drifted, coalesce(sum(r.unhealthy_since is not null), 0) as unhealthy,
+              coalesce(sum(x.maintenance is not null), 0) as away, coalesce(max(v.blocked_at is not null), 0) as blocked, max(a.name) as requested_by,
+              max(v.sealed_at) as sealed_at
+            from place p join environment e on e.id = p.environment_id left join deployment d on d.id = p.live_deployment_id
+            left join version v on v.id = d.version_id left join account a on a.id = d.requested_by
+            left join place_host ph on ph.place_id = p.id left join host x on x.id = ph.host_id
+            left join live_interval i on i.host_id = ph.host_id and i.component_id = p.component_id and i.to_at is null
+            left join host_report r on r.place_id = p.id and r.host_id = ph.host_id and r.deployment_id = i.deployment_id
+            where not e.temporary group by p.id""")
+    List<MarkRow> marks();
+
+    record ClosedRow(long environmentId, String reason, @Nullable Instant until) {}
+
+    @Select("""
+            select environment_id, reason, until_at as `until` from closure
+            where lifted_at is null and (until_at is null or until_at > #{now}) group by environment_id""")
+    List<ClosedRow> closed(Instant now);
 
     record PastRow(String component, String environment, long placeId, String version, long deployment, Instant since, @Nullable Instant until) {}
 
