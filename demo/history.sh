@@ -90,7 +90,7 @@ history() {
     mkdir -p "$demo/work"
     say "bringing in the components"
     component tide-model --link "Runbook=https://harbour.example/runbooks/tide-model"
-    component tide-api --allowed 'season/*' --secret DATA_KEY --open-source tide-model \
+    component tide-api --allowed 'season/*' --allowed 'feature/*' --secret DATA_KEY --open-source tide-model \
         --link "Runbook=https://harbour.example/runbooks/tide-api" --link "Dashboard=https://harbour.example/dashboards/tide-api"
     component quay-board
     component tide-check
@@ -99,7 +99,7 @@ history() {
     receiver
     with_ports "$root/demo/scenario/environments.yaml" >"$demo/environments.yaml"
     as admin environment load "$demo/environments.yaml" >/dev/null
-    for environment in test staging production; do
+    for environment in test staging production trial; do
         word | as admin secret set DATA_KEY --component tide-api --environment $environment >/dev/null
     done
     say "first commits: built once, then test and staging"
@@ -127,7 +127,6 @@ history() {
         "$demo/work/tide-api/src/harbour/tide/Predictions.java"
     commit tide-api "Round heights up, and compile"
     await 180 "tide-api 1.4.3 in staging" live tide-api 1.4.3 staging
-    promote tide-api 1.4.3 >"$demo/waiting"
     say "a season's branch fails, is mended and resumed; a run that is cancelled"
     git_as developer -C "$demo/work/tide-api" checkout -q -b season/spring
     echo "Spring tables: delivered by the harbour office." >>"$demo/work/tide-api/README"
@@ -158,11 +157,60 @@ history() {
     commit tide-model "Correct the amplitude of O1, in millimetres"
     await 180 "tide-api 1.4.5 in staging" live tide-api 1.4.5 staging
     await 60 "tide-check 1.0.3" sealed tide-check 1.0.3
+    deployments
     unset PASEO_SERVICE
     paseo sign-in "$url" --name release-engineer --as release-engineer >/dev/null <<PASSWORD
 $(sed -n 's/^release-engineer *//p' "$demo/accounts")
 PASSWORD
 }
+
+# approved COMPONENT VERSION COMMENT: into production; prints the deployment's number.
+approved() {
+    number=$(promote "$1" "$2")
+    as approver-1 approve deployment "$number" --comment "$3" >/dev/null
+    echo "$number"
+}
+
+# into DEPLOYMENT STATUS: whether it is.
+into() { paseo show deployment "$1" --output json | python3 -c 'import json, sys; sys.exit(json.load(sys.stdin)["deployment"]["status"] != sys.argv[1])' "$2"; }
+
+deployments() {
+    say "a blue-green switch, a canary that is stopped by its check, a rolling deployment that is undone at the first host"
+    change_theme
+    await 120 "quay-board 0.9.2 in staging" live quay-board 0.9.2 staging
+    approved quay-board 0.9.2 "The new colours read well in the evening." >/dev/null
+    await 90 "quay-board 0.9.2 in production" live quay-board 0.9.2 production
+    approved berth-planner 2.4.0 "The yard tested it." >/dev/null
+    await 90 "berth-planner 2.4.0 in production" live berth-planner 2.4.0 production
+    # It serves well at first, and wears out.
+    printf 'sleep 8\necho "{\\"berths\\": 0}" >"$1/berths.json"\nsleep 100000\n' >"$demo/work/yard/berth-planner/wear.sh"
+    archive 2.5.0
+    paseo publish berth-planner 2.5.0 "$demo/work/yard/berth-planner-2.5.0.tgz" --author yard@harbour.example >/dev/null
+    await 90 "berth-planner 2.5.0 in staging" live berth-planner 2.5.0 staging
+    worn=$(approved berth-planner 2.5.0 "The yard says it is faster.")
+    await 120 "the canary's end" into "$worn" undone
+    for host in test-1 staging-1 staging-2; do echo "north-quay,+12" >"$demo/hosts/$host/pilots.csv"; done
+    sed -i '/^mkdir -p/i [ "$PASEO_ENVIRONMENT" != production ] || [ -f "$PASEO_HOST_FOLDER/pilots.csv" ] || { echo "pilots.csv is missing on $PASEO_HOST"; exit 1; }' \
+        "$demo/work/tide-api/deploy/install.sh"
+    commit tide-api "Read the pilots' corrections from the host"
+    await 180 "tide-api 1.4.6 in staging" live tide-api 1.4.6 staging
+    missing=$(approved tide-api 1.4.6 "Corrections look right in staging.")
+    await 90 "the undone deployment" into "$missing" undone
+    git_as developer -C "$demo/work/tide-api" revert --no-edit HEAD >/dev/null
+    PASEO_PUSHER=developer git_as developer -C "$demo/work/tide-api" push -q origin HEAD:main 2>/dev/null
+    await 180 "tide-api 1.4.7 in staging" live tide-api 1.4.7 staging
+    promote tide-api 1.4.7 >"$demo/waiting"
+    say "a branch with a preview of its own, and what holds and closes"
+    git_as developer -C "$demo/work/tide-api" checkout -q -b feature/night-tides
+    echo "Night tides: shown in darker ink." >>"$demo/work/tide-api/README"
+    commit tide-api "Show night tides" feature/night-tides
+    git_as developer -C "$demo/work/tide-api" checkout -q main
+    await 180 "the preview" previewed
+    as release-engineer hold quay-board --in staging --reason "colours are being judged on the quay until Friday" >/dev/null
+}
+
+# Whether the preview of the feature branch is live.
+previewed() { paseo preview list --output json | python3 -c 'import json, sys; sys.exit(not any(each.get("status") == "live" for each in json.load(sys.stdin)))'; }
 
 # A file with this demo's ports.
 with_ports() {

@@ -18,6 +18,7 @@ export const router = createBrowserRouter([
       { path: "/bring-in", lazy: page(() => import("./pages/bring-in/BringIn")) },
       { path: "/runs/:component/:number", lazy: page(() => import("./pages/run/Run")) },
       { path: "/versions/:component/:number", lazy: page(() => import("./pages/version/Version")) },
+      { path: "/places/:component/:environment", lazy: page(() => import("./pages/place/Place")) },
       { path: "/deployments/:id", lazy: page(() => import("./pages/deployment/Deployment")) },
       { path: "*", element: <Trouble error={new Error("There is no page at this address.")} /> },
     ],

@@ -7,9 +7,10 @@ const OLD: Record<string, string[]> = {
   step: ["run", "deployment"],
   trigger: ["events", "runs", "component", "stores", "chain", "consequences"],
   version: ["version", "whereabouts"],
-  deployment: ["deployment", "version", "whereabouts", "consequences"],
-  whereabouts: ["whereabouts", "version", "deployment", "chain", "consequences"],
-  environment: ["whereabouts", "deployment"],
+  deployment: ["deployment", "version", "whereabouts", "consequences", "place", "previews"],
+  whereabouts: ["whereabouts", "version", "deployment", "chain", "consequences", "place", "previews"],
+  preview: ["previews"],
+  environment: ["whereabouts", "deployment", "place"],
   component: ["whereabouts", "component"],
   agent: ["agents"],
 };

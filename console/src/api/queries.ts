@@ -26,6 +26,20 @@ export const deployment = (id: number) =>
     queryFn: () => need(api.GET("/api/v1/deployments/{id}", { params: { path: { id } } })),
   });
 
+export const place = (component: string, environment: string) =>
+  queryOptions({
+    queryKey: ["place", component, environment],
+    queryFn: () => need(api.GET("/api/v1/places/{component}/{environment}", { params: { path: { component, environment } } })),
+  });
+
+export const history = (component: string, environment: string) =>
+  queryOptions({
+    queryKey: ["place", component, environment, "history"],
+    queryFn: () => need(api.GET("/api/v1/history/{component}/{environment}", { params: { path: { component, environment } } })),
+  });
+
+export const previews = () => queryOptions({ queryKey: ["previews"], queryFn: () => need(api.GET("/api/v1/previews")) });
+
 export const taskLog = (id: number, work: number) =>
   queryOptions({
     queryKey: ["deployment", id, "log", work],

@@ -57,6 +57,8 @@ const SHAPES: Record<Shape, ReactNode> = {
     </>
   ),
   expired: <>{bar}<circle cx={8} cy={8} r={4.2} fill={GROUND} /><path d="M8 5.9V8l1.5 1.1" strokeWidth={1.4} /></>,
+  hold: <><circle cx={8} cy={8} r={6.2} /><path d="M6.2 5.2v5.6M9.8 5.2v5.6" strokeWidth={2} /></>,
+  closed: <><path d="M5 1.6h6L14.4 8 11 14.4H5L1.6 8z" fill="currentColor" stroke="none" /><path d="M6.3 5v6M9.7 5v6" stroke={GROUND} strokeWidth={1.8} /></>,
   withdrawn: <>{post}<path d="M10 8H2M4.9 4.9L1.8 8l3.1 3.1" /></>,
   overtaken: <><path d="M7 3.4L11.6 8 7 12.6M10.4 3.4L15 8l-4.6 4.6" />{dot(3, 8, 2)}</>,
   deploying: <><circle cx={10} cy={8} r={5.1} /><path d="M10 2.9a5.1 5.1 0 0 0 0 10.2z" fill="currentColor" stroke="none" /><path d="M.8 8h4" /></>,

@@ -4,6 +4,7 @@ export type Shape =
   | "waiting-stage" | "ready" | "running" | "passed" | "warned" | "failed" | "skipped" | "cancelled"
   | "waiting" | "queued" | "rejected" | "expired" | "withdrawn" | "overtaken"
   | "deploying" | "checking" | "live" | "replaced" | "undoing" | "undone" | "stopped"
+  | "hold" | "closed"
   | "met" | "asked" | "not-yet" | "not-met";
 
 export interface State {
@@ -62,6 +63,10 @@ const HOST: Record<string, State> = {
   undoing: state("undoing", "ink"),
   undone: state("undone", "bad", "taken back"),
   left: state("stopped", "bad", "left changed"),
+  away: state("skipped", "rest2", "in maintenance"),
+  watched: state("checking", "ink", "watched"),
+  clearing: state("undoing", "ink", "being cleared"),
+  cleared: state("replaced", "rest2", "cleared"),
 };
 
 const UNKNOWN = state("waiting-stage", "rest2", "unknown");

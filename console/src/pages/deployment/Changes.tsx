@@ -14,6 +14,12 @@ export function Changes({ comparison, version, environment, begun }: { compariso
         <h2>{begun ? "What changed" : "What would change"}</h2>
         <span className="quiet">{comparison.live ? <>against <b className="v">{comparison.live}</b>, {begun ? "live before" : "live"} in {environment}</> : `nothing ${begun ? "was" : "is"} live in ${environment}`}</span>
       </div>
+      {comparison.lost.length > 0 && (
+        <div className="lost">
+          <p><b>{comparison.lost.length} {comparison.lost.length === 1 ? "commit is" : "commits are"} live there that {version} lacks</b>: a fix may be lost.</p>
+          <ul>{comparison.lost.slice(0, 8).map((commit) => <li key={commit.id}><code>{commit.id.slice(0, 7)}</code> {commit.summary} <span className="quiet">{commit.author}</span></li>)}</ul>
+        </div>
+      )}
       <div className="changes">
         <section>
           <h3>{commits.length} {commits.length === 1 ? "commit" : "commits"}</h3>

@@ -13,6 +13,7 @@ import { Decide } from "./Decide";
 import { Gate } from "./Gate";
 import { Hosts } from "./Hosts";
 import { heroStops } from "./hero";
+import { Plan } from "./Plan";
 
 export type View = Schemas["DeploymentView"];
 
@@ -39,12 +40,14 @@ export default function Deployment() {
         <div className="evidence">
           <Addresses view={view} />
           <Changes comparison={view.comparison} version={version} environment={environment} begun={view.deployment.startedAt !== undefined} />
-          <p className="links"><Link to={`/versions/${component}/${version}`}>{component} {version}</Link>{view.run && <>, built by <Link to={`/runs/${component}/${view.run}`}>{component} #{view.run}</Link></>}</p>
+          <p className="links"><Link to={`/places/${component}/${environment}`}>{component} in {environment}</Link>, <Link to={`/versions/${component}/${version}`}>{component} {version}</Link>{view.run && <>, built by <Link to={`/runs/${component}/${view.run}`}>{component} #{view.run}</Link></>}</p>
         </div>
         <div className="beyond">
           <p className="status-line"><StateWord state={deploymentState(status)} tone={mine ? "need" : undefined}>{mine ? "waits for you" : deploymentState(status).word}</StateWord>{view.deployment.reason && <span>{view.deployment.reason}</span>}</p>
           {view.newer && <p className="newer">{component} <b className="v">{view.newer}</b> is newer and has been live where this came from. Requesting it overtakes this one; approvals are not carried over.</p>}
+          {view.emergency && <p className="warn">An emergency: “{view.emergency}”. Somebody else reviews it within three days: <code>paseo review deployment {view.deployment.id}</code></p>}
           <Gate view={view} mine={mine} />
+          <Plan view={view} />
           <Hosts view={view} />
           {status === "waiting" && <Decide view={view} mine={mine} />}
         </div>

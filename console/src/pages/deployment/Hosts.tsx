@@ -7,21 +7,24 @@ import { hostState } from "../../design/states";
 
 type View = Schemas["DeploymentView"];
 
-const WORD: Record<string, string> = { install: "Install", check: "Check", undo: "Undo", remove: "Remove" };
+const WORD: Record<string, string> = {
+  install: "Install", check: "Check", undo: "Undo", remove: "Remove", watch: "Watch", clear: "Clear", once_before: "Once before", once_after: "Once after",
+  traffic: "Traffic, by the agent", whole: "Check of the whole", watch_whole: "Watch of the whole", test: "Test",
+};
 
 /** Host by host: how far it is and what it has; before it begins, what will happen. */
 export function Hosts({ view }: { view: View }) {
   const waiting = view.deployment.startedAt === undefined;
   return (
     <section aria-label="Hosts">
-      <h3 className="rule">{waiting ? "When the gate opens, all hosts together" : "Hosts"}</h3>
+      <h3 className="rule">Hosts</h3>
       <ul className="hosts">
         {view.hosts.map((host) => (
           <li key={host.host}>
             <b>{host.host}</b>
-            {waiting ? <span>install, then {view.checks} {view.checks === 1 ? "check" : "checks"}</span> : <StateWord state={hostState(host.phase)} />}
+            {waiting ? <span>{host.phase === "away" ? "left out" : `install, then ${view.checks} ${view.checks === 1 ? "check" : "checks"}`}</span> : <StateWord state={hostState(host.phase)} />}
             <span className="quiet">{host.live ? <>has <span className="v">{host.live}</span></> : "has nothing"}</span>
-            {host.reason && <p className="bad">{host.reason}</p>}
+            {host.reason && <p className={host.phase === "away" ? "quiet" : "bad"}>{host.reason}</p>}
           </li>
         ))}
       </ul>

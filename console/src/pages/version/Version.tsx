@@ -1,9 +1,10 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Download } from "lucide-react";
 import { Link, useParams } from "react-router";
-import type { Schemas } from "../../api/client";
+import { api, need, type Schemas } from "../../api/client";
 import { version as versionQuery } from "../../api/queries";
-import { StateWord } from "../../design/Glyph";
+import { Ask } from "../../design/Ask";
+import { Glyph, StateWord } from "../../design/Glyph";
 import { Walk } from "../../design/Walk";
 import { bytes, Digest, Loading, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
@@ -28,7 +29,9 @@ export default function Version() {
         <h1><span className="up">{view.component}</span> {view.number}</h1>
         <p>{liveIn.length > 0 ? <span className="badge good">live in {liveIn.join(", ")}</span> : "live nowhere now"}</p>
         <p>{view.commit ? <>{view.branch} at <code>{view.commit.slice(0, 7)}</code>{view.commitSummary && <>, “{view.commitSummary}”</>}</> : <>arrived {view.origin}</>}{view.names.length > 0 && <>; also called {view.names.join(", ")}</>}</p>
+        <Block view={view} />
       </div>
+      {view.blocked && <ul className="restraints"><li><Glyph shape="failed" tone="bad" /><span><b>Nobody deploys it any more</b>: {view.blocked}.</span></li></ul>}
       <Causes links={view.causes} last={`${view.component} ${view.number}`} />
       <div className="hero"><Walk stops={stopsOf(view)} label={`The walk of ${view.component} ${view.number}`} /></div>
       <div className="version-columns">
@@ -37,6 +40,20 @@ export default function Version() {
         <Origin view={view} />
       </div>
     </>
+  );
+}
+
+/** For good, unless an administrator lifts it. */
+function Block({ view }: { view: View }) {
+  const client = useQueryClient();
+  const path = { component: view.component, number: view.number };
+  const name = `${view.component} ${view.number}`;
+  return view.blocked ? (
+    <Ask label="Lift the block" title={`Lift the block of ${name}`} reason="Why" needed act="Lift it" what={<p>It may be deployed again. Only an administrator does this.</p>}
+      onAct={async (reason) => { await need(api.DELETE("/api/v1/versions/{component}/{number}/block", { params: { path, query: { reason } } })); await client.invalidateQueries(); }} />
+  ) : (
+    <Ask danger label="Block" title={`Block ${name}`} reason="Why" needed act={`Block ${view.number}`} what={<p>Nobody deploys it any more, anywhere, by no way, rollbacks and emergencies included. What waits of it is withdrawn. Where it is live it stays until something else goes there.</p>}
+      onAct={async (reason) => { await need(api.PUT("/api/v1/versions/{component}/{number}/block", { params: { path }, body: { reason } })); await client.invalidateQueries(); }} />
   );
 }
 

@@ -66,6 +66,24 @@ function Newest({ row, next }: { row: Row; next: Cell | undefined }) {
   );
 }
 
+const hosts = (count: number, one: string, several: string) => `${count} ${count === 1 ? `host ${one}` : `hosts ${several}`}`;
+
+/** What else is to be known of a place, the worst first. */
+function Marks({ cell }: { cell: Cell }) {
+  const marks = cell.marks;
+  if (!marks) return null;
+  return (
+    <>
+      {marks.unhealthy > 0 && <p className="mark bad"><Glyph shape="failed" tone="bad" />{hosts(marks.unhealthy, "is unhealthy", "are unhealthy")}</p>}
+      {marks.blocked && <p className="mark bad"><Glyph shape="failed" tone="bad" />what is live is blocked</p>}
+      {marks.differing > 0 && <p className="mark warn"><Glyph shape="warned" tone="warn" />{hosts(marks.differing, "does not have it", "do not have it")}</p>}
+      {marks.drifted > 0 && <p className="mark warn"><Glyph shape="warned" tone="warn" />{hosts(marks.drifted, "has drifted", "have drifted")}</p>}
+      {marks.held && <p className="mark" title={marks.held}><Glyph shape="hold" tone="warn" />held</p>}
+      {marks.away > 0 && <p className="quiet">{hosts(marks.away, "in maintenance", "in maintenance")}</p>}
+    </>
+  );
+}
+
 function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cell | undefined; nextGated: boolean }) {
   const on = moving(cell);
   const coming = waiting(next);
@@ -80,10 +98,11 @@ function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cel
       </div>
       <div className="map-words">
         <div>
-          {cell.since && <p>live for <Since time={cell.since} /></p>}
+          {cell.since && <p><Link to={`/places/${row.component}/${cell.environment}`}>live for <Since time={cell.since} /></Link></p>}
+          <Marks cell={cell} />
           {on && <p><Link to={`/deployments/${on.deployment}`}>{on.version} {deploymentState(on.status).word}</Link></p>}
           {cell.trouble && <p className="bad"><Link to={`/deployments/${cell.trouble.deployment}`}>{cell.trouble.version} {deploymentState(cell.trouble.status).word}</Link></p>}
-          {cell.behind > 0 && <p className="behind"><Footprints size={14} aria-hidden="true" />{cell.behind} {cell.behind === 1 ? "version" : "versions"} behind</p>}
+          {cell.behind > 0 && <p className="behind"><Footprints size={14} aria-hidden="true" />{cell.behind} {cell.behind === 1 ? "version" : "versions"} behind{cell.marks && cell.marks.daysBehind > 0 ? `, ${cell.marks.daysBehind} d` : ""}</p>}
         </div>
         {nextGated && coming && (
           <p className={`at-gate ${coming.forYou ? "need" : ""}`}>

@@ -2,9 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { format } from "date-fns";
 import type { Schemas } from "../../api/client";
 import { whereabouts } from "../../api/queries";
+import { Glyph } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
+import { At } from "../../design/time";
 import { MapRow } from "./MapRow";
 import { NeedsYou } from "./NeedsYou";
+import { Previews } from "./Previews";
 
 type View = Schemas["WhereaboutsView"];
 
@@ -22,6 +25,7 @@ export default function Whereabouts() {
       </div>
       <NeedsYou rows={where.data.rows} />
       {where.data.rows.length === 0 ? <Nothing /> : <Map view={where.data} />}
+      <Previews />
     </>
   );
 }
@@ -35,7 +39,7 @@ function Map({ view }: { view: View }) {
         <div role="columnheader"><b>newest</b></div>
         {view.environments.map((each) => (
           <div role="columnheader" key={each.name} className={each.gated ? "gated" : ""}>
-            <b>{each.name}</b> <span>{hostWords(each.hosts)}</span>
+            <b>{each.name}</b> <span title={each.closed}>{each.closed ? <><Glyph shape="closed" tone="ice" /> closed{each.closedUntil && <> until <At time={each.closedUntil} /></>}</> : hostWords(each.hosts)}</span>
           </div>
         ))}
       </div>

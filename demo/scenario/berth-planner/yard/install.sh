@@ -8,4 +8,7 @@ cp -R "$from" "$folder.new"
 rm -rf "$folder"
 mv "$folder.new" "$folder"
 echo "berth-planner $PASEO_VERSION on $PASEO_HOST"
+if [ -f "$folder/wear.sh" ]; then
+    "$PASEO_HOST_FOLDER/supervise" start berth-planner-wear sh "$folder/wear.sh" "$folder"
+fi
 "$PASEO_HOST_FOLDER/supervise" start berth-planner java -Xmx32m -XX:+UseSerialGC -XX:TieredStopAtLevel=1 -m jdk.httpserver -b 127.0.0.1 -p "${PASEO_HOST_URL##*:}" -d "$folder"

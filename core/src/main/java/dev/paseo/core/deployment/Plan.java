@@ -44,7 +44,7 @@ public final class Plan {
             plan.add(Movement.of(What.ONCE_BEFORE));
         }
         Duration oldSideStays = Duration.ZERO;
-        switch (recipe.strategy()) {
+        switch (fitting(recipe.strategy(), hosts)) {
             case Strategy.Together() -> plan.add(Movement.hosts(What.INSTALL, names(hosts)));
             case Strategy.Rolling rolling -> roll(rolling, names(hosts), plan);
             case Strategy.BlueGreen(Duration stays) -> {
@@ -72,11 +72,16 @@ public final class Plan {
         recipe.tests().forEach(test -> plan.add(Movement.test(test)));
         plan.add(Movement.of(What.SETTLED));
         List<String> old = hosts.stream().filter(host -> liveSide.isPresent() && host.side().equals(liveSide)).map(Host::name).toList();
-        if (oldSideStays.isPositive() && recipe.strategy().sided() && !old.isEmpty()) {
+        if (oldSideStays.isPositive() && !old.isEmpty()) {
             plan.add(Movement.lasting(What.PAUSE, oldSideStays));
             plan.add(Movement.hosts(What.CLEAR, old));
         }
         return List.copyOf(plan);
+    }
+
+    /** Where the place has no sides, there is nothing to switch between. */
+    public static Strategy fitting(Strategy strategy, List<Host> hosts) {
+        return strategy.sided() && hosts.stream().allMatch(host -> host.side().isEmpty()) ? new Strategy.Together() : strategy;
     }
 
     private static List<String> names(List<Host> hosts) {
@@ -118,15 +123,12 @@ public final class Plan {
 
     /** Why a place with these hosts cannot take a version by this strategy; empty where it can. */
     public static Optional<String> doubt(Strategy strategy, List<Host> hosts) {
-        if (!strategy.sided()) {
+        if (!fitting(strategy, hosts).sided()) {
             return Optional.empty();
         }
         List<String> sides = hosts.stream().flatMap(host -> host.side().stream()).distinct().toList();
-        if (sides.size() != 2 || hosts.stream().anyMatch(host -> host.side().isEmpty())) {
-            return Optional.of("its strategy fills one side while the other has the traffic: every host there needs a side, of two in all, but "
-                    + (sides.isEmpty() ? "none has one" : "there are " + String.join(", ", sides)
-                            + (hosts.stream().anyMatch(host -> host.side().isEmpty()) ? " and hosts without" : "")));
-        }
-        return Optional.empty();
+        boolean every = hosts.stream().noneMatch(host -> host.side().isEmpty());
+        return sides.size() == 2 && every ? Optional.empty() : Optional.of("its strategy fills one side while the other has the traffic: "
+                + "every host there needs a side, of two in all, but " + (every ? "there is only " : "some have none, and the others are on ") + String.join(", ", sides));
     }
 }

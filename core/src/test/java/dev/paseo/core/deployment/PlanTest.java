@@ -69,7 +69,9 @@ class PlanTest {
     @Test
     void sidedStrategiesNeedTwoSides() {
         Strategy blueGreen = new Strategy.BlueGreen(Duration.ZERO);
-        assertTrue(Plan.doubt(blueGreen, plain()).orElseThrow().contains("none has one"));
+        assertEquals(Optional.empty(), Plan.doubt(blueGreen, plain()), "without sides they are deployed to together");
+        assertEquals("INSTALLnorth-quay+south-quay+lighthouse, LIVE, SETTLED", words(Plan.of(only(blueGreen), plain(), Optional.empty())));
+        assertTrue(Plan.doubt(blueGreen, List.of(new Plan.Host("a", Optional.of("blue"), false))).orElseThrow().contains("only blue"));
         assertTrue(Plan.doubt(blueGreen, List.of(new Plan.Host("a", Optional.of("blue"), false), new Plan.Host("b", Optional.empty(), false))).isPresent());
         assertEquals(Optional.empty(), Plan.doubt(blueGreen, sided(false)));
         assertEquals(Optional.empty(), Plan.doubt(new Strategy.Together(), plain()));

@@ -28,7 +28,7 @@ class PlaceViews {
     /**
      * One part of a plan.
      *
-     * @param state {@code ahead}, {@code now} or {@code done}
+     * @param state {@code ahead}, {@code now} (or where it was stopped) or {@code done}
      */
     record MovementView(String what, List<String> hosts, Optional<Long> seconds, int share, Optional<String> name, String state) {}
 
@@ -99,7 +99,14 @@ class PlaceViews {
     static List<MovementView> movements(DeploymentState state) {
         Course course = state.course();
         return java.util.stream.IntStream.range(0, course.plan().size()).mapToObj(at -> movement(course.plan().get(at),
-                at < course.at() ? "done" : at == course.at() && (state.status().active() || state.status() == DeploymentStatus.LIVE) ? "now" : "ahead")).toList();
+                at < course.at() ? "done" : at == course.at() && begun(state.status()) ? "now" : "ahead")).toList();
+    }
+
+    private static boolean begun(DeploymentStatus status) {
+        return switch (status) {
+            case DEPLOYING, CHECKING, LIVE, REPLACED, UNDOING, UNDONE, STOPPED, FAILED -> true;
+            case WAITING, QUEUED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN -> false;
+        };
     }
 
     private static MovementView movement(Movement movement, String state) {

@@ -34,7 +34,7 @@ class Planner {
         Recipe recipe = version.recipe().orElseThrow();
         List<PlaceHost> hosts = environments.hosts(place.id());
         List<Plan.Host> taking = taking(place, hosts, version.number());
-        Strategy strategy = strategy(recipe.strategy());
+        Strategy strategy = Plan.fitting(strategy(recipe.strategy()), taking);
         List<Movement> plan = Plan.of(new Plan.Recipe(strategy, !recipe.parts().onceBefore().isEmpty(), !recipe.parts().onceAfter().isEmpty(),
                 !recipe.whole().isEmpty(), recipe.afterwards().keepChecking(), List.copyOf(recipe.afterwards().tests().keySet())), taking, liveSide);
         Course.Sides sides = strategy.sided() ? new Course.Sides(Plan.idleSide(taking, liveSide), liveSide) : Course.Sides.NONE;

@@ -8,6 +8,7 @@ import dev.paseo.service.component.Components;
 import dev.paseo.service.deployment.DeploymentViews.DeploymentSummary;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.evidence.EvidenceViews;
+import dev.paseo.service.gate.Holds;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
@@ -41,12 +42,13 @@ class VersionController {
      * A version, whole.
      *
      * @param names  what else it is called: tags on its commit
+     * @param blocked by whom and why nobody deploys it any more
      * @param origin   how it arrived, where no run sealed it
      * @param evidence of a version that arrived: what came with it, and what the runs that its arrival started reported
      */
     record VersionView(String component, String number, List<String> names, Optional<String> origin, String branch, boolean trusted, Optional<String> commit, Optional<String> commitSummary,
             Optional<String> commitAuthor, Optional<Long> run, String digest, Optional<String> bundle, Instant sealedAt,
-            List<Versions.Artifact> artifacts, Map<String, Integer> recipe, List<StopView> walk, List<DeploymentSummary> deployments, List<Causes.Link> causes, List<EvidenceViews.KnownView> evidence) {}
+            List<Versions.Artifact> artifacts, Map<String, Integer> recipe, List<StopView> walk, List<DeploymentSummary> deployments, List<Causes.Link> causes, List<EvidenceViews.KnownView> evidence, Optional<String> blocked) {}
 
     private final Components components;
     private final Versions versions;
@@ -56,7 +58,7 @@ class VersionController {
 
     /** What else a version's page shows. */
     @org.springframework.stereotype.Component("versionLookups")
-    record Lookups(Places places, KeptBytes bytes, Causes causes, EvidenceViews evidence) {}
+    record Lookups(Places places, KeptBytes bytes, Causes causes, EvidenceViews evidence, Holds holds) {}
 
     VersionController(Components components, Versions versions, Environments environments, DeploymentViews views, Lookups lookups) {
         this.components = components;
@@ -87,7 +89,7 @@ class VersionController {
                 commit.map(Mirror.Commit::author), version.runNumber(), version.digest(), version.bundle(), version.sealedAt(),
                 versions.artifacts(version.id()), version.recipe().map(recipe -> Map.of("steps", recipe.parts().onEachHost().size(),
                         "checks", recipe.eachHost().size())).orElse(Map.of()), walk, views.ofVersion(version.id()), lookups.causes().chain(version.cause()),
-                lookups.evidence().ofVersion(version.id()));
+                lookups.evidence().ofVersion(version.id()), lookups.holds().blocked(version.id()));
     }
 
     private StopView stop(Versions.Sealed version, String environment, List<Environments.Stay> stays) {

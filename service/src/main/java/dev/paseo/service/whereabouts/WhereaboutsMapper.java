@@ -54,7 +54,8 @@ interface WhereaboutsMapper {
     @Select("""
             select p.id as place_id, (select h.reason from hold h where h.place_id = p.id and h.lifted_at is null limit 1) as held,
               coalesce(sum(d.id is not null and x.maintenance is null and (p.live_side is null or ph.side = p.live_side) and not (i.version_id <=> d.version_id)), 0) as differing,
-              coalesce(sum(r.drift is not null), 0) as drifted, coalesce(sum(r.unhealthy_since is not null), 0) as unhealthy,
+              coalesce(sum(r.drift is not null and (p.live_side is null or ph.side = p.live_side)), 0) as drifted,
+              coalesce(sum(r.unhealthy_since is not null and (p.live_side is null or ph.side = p.live_side)), 0) as unhealthy,
               coalesce(sum(x.maintenance is not null), 0) as away, coalesce(max(v.blocked_at is not null), 0) as blocked, max(a.name) as requested_by,
               max(v.sealed_at) as sealed_at
             from place p join environment e on e.id = p.environment_id left join deployment d on d.id = p.live_deployment_id
