@@ -105,7 +105,7 @@ class HistoryTest {
         }
     }
 
-    private static List<String> intervals(Harbour harbour, String host) throws IOException {
+    private static List<String> intervals(Harbour harbour, String host) throws IOException, InterruptedException {
         return harbour.database.as("select v.number from live_interval i join version v on v.id = i.version_id join host h on h.id = i.host_id where h.name = '"
                 + host + "' order by i.id").lines().map(String::strip).filter(line -> !line.isEmpty()).toList();
     }
