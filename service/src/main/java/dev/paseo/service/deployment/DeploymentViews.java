@@ -89,15 +89,12 @@ class DeploymentViews {
     DeploymentView whole(DeploymentRow row, String reader) {
         Place place = sources.environments().placeById(row.placeId());
         boolean waits = row.status().equals("waiting");
-        if (waits) {
-            places.learn(place.id());
-        }
         Gates.AtGate at = places.atGate(place, row);
         Versions.Sealed version = at.version();
         DeploymentState state = json.read(row.state(), DeploymentState.class);
         String subject = Optional.ofNullable(row.subject()).orElseGet(() -> gates.subject(at));
-        Verdict verdict = waits ? gates.judge(at) : Verdict.OPEN;
-        Optional<String> mayNot = waits ? gates.refusal(at, reader)
+        Verdict verdict = waits ? places.knowing(place.id(), version, () -> gates.judge(now(row))) : Verdict.OPEN;
+        Optional<String> mayNot = waits ? places.knowing(place.id(), version, () -> gates.refusal(now(row), reader))
                 : Optional.of("deployment " + row.id() + " does not wait for a decision: it is " + row.status());
         List<RulingView> rulings = gates.rulings(row.id()).stream().map(ruling -> view(ruling, subject)).toList();
         return new DeploymentView(summary(row), verdict.judgements().stream().map(judgement -> new CriterionView(
@@ -108,6 +105,10 @@ class DeploymentViews {
                 version.recipe().map(recipe -> recipe.eachHost().size()).orElse(0),
                 state.onFailure() == DeploymentState.OnFailure.UNDO, PlaceViews.movements(state), state.course().until(), state.course().share(),
                 state.asks(), Optional.ofNullable(row.emergencyReason()));
+    }
+
+    private Gates.AtGate now(DeploymentRow row) {
+        return places.atGate(sources.environments().placeById(row.placeId()), row);
     }
 
     private static RulingView view(Ruling ruling, String subject) {

@@ -26,6 +26,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
@@ -35,6 +36,8 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class Places {
+
+    private static final int LEARNED_AGAIN = 10;
 
     private final DeploymentMapper mapper;
     private final Json json;
@@ -98,6 +101,20 @@ class Places {
     void learn(Place place, Versions.Sealed version) {
         Optional<String> live = live(place).flatMap(Versions.Sealed::commit);
         version.commit().ifPresent(commit -> gating.authorship().learn(version.componentId(), live, commit));
+    }
+
+    /** Does what needs the authors of a version known; where what is live moved on in between, they are learned again. */
+    <T> T knowing(long place, Versions.Sealed version, Supplier<T> what) {
+        for (int times = 1; ; times++) {
+            learn(gating.environments().placeById(place), version);
+            try {
+                return what.get();
+            } catch (Gates.AuthorsUnknown movedOn) {
+                if (times == LEARNED_AGAIN) {
+                    throw Refusal.unavailable("what is live there keeps changing: try again");
+                }
+            }
+        }
     }
 
     private Optional<String> apply(Place place, Function<Place, Optional<PlaceEvent>> happened) {

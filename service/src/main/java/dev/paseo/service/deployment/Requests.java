@@ -80,7 +80,12 @@ class Requests {
         Recipe recipe = version.recipe().orElseThrow(() -> Refusal.conflict(version.component() + " " + version.number()
                 + " has no deployment in its pipeline file: nothing says how to deploy it"));
         refuseImpossible(place, version, recipe);
-        places.learn(place, version);
+        return places.knowing(place.id(), version, () -> added(wanted, recipe));
+    }
+
+    private long added(Wanted wanted, Recipe recipe) {
+        Place place = wanted.place();
+        Versions.Sealed version = wanted.version();
         long[] id = new long[1];
         places.require(place.id(), now -> {
             long because = around.causes().add(wanted.cause(), OptionalLong.of(parent(version, wanted.cause())));
