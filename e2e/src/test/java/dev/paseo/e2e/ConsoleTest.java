@@ -67,7 +67,8 @@ class ConsoleTest {
         for (boolean dark : new boolean[] {false, true}) {
             browser.open("/");
             browser.dark(dark);
-            Map<String, String> pages = new LinkedHashMap<>(Map.of("/chain", ".walked", "/components/tide-check", ".events li"));
+            Map<String, String> pages = new LinkedHashMap<>(Map.of("/chain", ".walked", "/components/tide-check", ".events li",
+                    "/places/tide-api/test", ".place-hosts tbody tr"));
             pages.putAll(Map.of("/components/tide-api", ".component tbody tr", "/components/tide-api/pipeline", ".plan .stage", "/bring-in", "#repository",
                     "/runs/tide-api/1?part=tests", ".empty", "/runs/tide-api/1?part=compare", ".compare-with","/", ".map-row", "/components", ".component tbody tr", "/deployments/" + id, ".hosts li",
                     "/runs/tide-api/1", ".log-line", "/versions/tide-api/1.4.1", ".walk-stop"));

@@ -37,6 +37,7 @@ public final class Screenshots {
             shoot(browser, "/runs/tide-api/2", ".log-line", folder.resolve("run-failed.png"));
             shoot(browser, "/components", "a[href='/runs/tide-api/6']", folder.resolve("components.png"));
             shoot(browser, "/components/tide-api", ".component tbody tr", folder.resolve("component.png"));
+            shoot(browser, "/places/quay-board/production", ".place-history tbody tr", folder.resolve("place.png"));
             shoot(browser, "/chain", ".walked", folder.resolve("chain.png"));
             shoot(browser, "/components/tide-api/pipeline", ".plan .stage", folder.resolve("pipeline.png"));
             shoot(browser, "/runs/tide-api/3?part=findings", ".bars", folder.resolve("run-findings.png"));
