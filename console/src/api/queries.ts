@@ -6,6 +6,9 @@ export const me = () => queryOptions({ queryKey: ["me"], queryFn: () => need(api
 
 export const whereabouts = () => queryOptions({ queryKey: ["whereabouts"], queryFn: () => need(api.GET("/api/v1/whereabouts")) });
 
+export const whereaboutsAt = (moment: string) =>
+  queryOptions({ queryKey: ["whereabouts", "at", moment], queryFn: () => need(api.GET("/api/v1/whereabouts/at", { params: { query: { moment } } })) });
+
 export const agents = () => queryOptions({ queryKey: ["agents"], queryFn: () => need(api.GET("/api/v1/agents")), refetchInterval: 30_000 });
 
 export const run = (component: string, number: number) =>

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { format } from "date-fns";
+import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { whereabouts } from "../../api/queries";
 import { Glyph } from "../../design/Glyph";
@@ -8,12 +9,17 @@ import { At } from "../../design/time";
 import { MapRow } from "./MapRow";
 import { NeedsYou } from "./NeedsYou";
 import { Previews } from "./Previews";
+import { Then } from "./Then";
 
 type View = Schemas["WhereaboutsView"];
 
 /** Home: every component's walk, a row each; columns are the stops. */
 export default function Whereabouts() {
   const where = useQuery(whereabouts());
+  const [asked, ask] = useSearchParams();
+  const filter = asked.get("component") ?? "";
+  const moment = asked.get("at") ?? "";
+  const set = (name: string, value: string) => ask((now) => { if (value) now.set(name, value); else now.delete(name); return now; }, { replace: true });
   if (where.isPending) return <Loading height={520} />;
   if (where.isError) return <Trouble error={where.error} />;
   return (
@@ -22,9 +28,23 @@ export default function Whereabouts() {
       <div className="title-line">
         <h1>Whereabouts</h1>
         <p>What is live where, and what stands in its way. {format(new Date(), "EEE d MMM yyyy")}</p>
+        <form className="title-end where-asks" onSubmit={(event) => event.preventDefault()}>
+          <input type="search" aria-label="Only components whose name has this in it" placeholder="component" value={filter} onChange={(event) => set("component", event.target.value)} />
+          <input type="datetime-local" aria-label="What was live at this moment" title="What was live then" max={format(new Date(), "yyyy-MM-dd'T'HH:mm")} value={moment} onChange={(event) => set("at", event.target.value)} />
+          {moment && <button type="button" className="btn small" onClick={() => set("at", "")}>Now</button>}
+        </form>
       </div>
-      <NeedsYou rows={where.data.rows} />
-      {where.data.rows.length === 0 ? <Nothing /> : <Map view={where.data} />}
+      {moment ? <Then moment={moment} filter={filter} /> : <Now view={where.data} filter={filter} />}
+    </>
+  );
+}
+
+function Now({ view, filter }: { view: View; filter: string }) {
+  const rows = view.rows.filter((row) => row.component.includes(filter));
+  return (
+    <>
+      <NeedsYou rows={rows} />
+      {view.rows.length === 0 ? <Nothing /> : rows.length === 0 ? <p className="quiet pad">No component has “{filter}” in its name.</p> : <Map view={{ ...view, rows }} />}
       <Previews />
     </>
   );

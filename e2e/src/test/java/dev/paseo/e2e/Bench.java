@@ -15,7 +15,7 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Measures what docs/benchmarks.md tells, each figure beside its primitive, in one run. Argument: the file to write.
- * With -Dpaseo.bench-only=matching,hooks,polls,chain,latencies only these are measured, and nothing is written.
+ * With -Dpaseo.bench-only=matching,hooks,polls,chain,whereabouts,rolling,fan,latencies only these are measured, and nothing is written.
  */
 public final class Bench {
 
@@ -32,12 +32,16 @@ public final class Bench {
         String only = System.getProperty("paseo.bench-only", "");
         if (!only.isEmpty()) {
             StartingBench starting = new StartingBench(bench.figures);
+            DeployingBench deploying = new DeployingBench(bench.figures);
             for (String part : only.split(",")) {
                 switch (part) {
                     case "matching" -> starting.matching();
                     case "hooks" -> starting.hooks();
                     case "polls" -> starting.polls();
                     case "chain" -> starting.chain();
+                    case "whereabouts" -> deploying.whereabouts();
+                    case "rolling" -> deploying.rolling();
+                    case "fan" -> deploying.fan();
                     default -> bench.latencies();
                 }
             }
@@ -46,6 +50,7 @@ public final class Bench {
         LanguageBench.measure(bench.figures);
         bench.latencies();
         new StartingBench(bench.figures).measure();
+        new DeployingBench(bench.figures).measure();
         bench.stepOverhead();
         new EngineBench(bench.figures).measure();
         new LogBench(bench.figures).measure();

@@ -236,7 +236,7 @@ class DeploymentsTest {
             assertEquals(List.of("before staging-1", "after staging-1"), Files.readAllLines(harbour.hostFolder("staging-1").resolve("once")));
             assertFalse(Files.exists(harbour.hostFolder("staging-2").resolve("once")));
             assertTrue(harbour.as("developer").get("/api/v1/versions/tide-api/1.4.1").body().path("evidence").toString().contains("acceptance"));
-            repository.push("developer", "main", Map.of("health", "second"));
+            repository.push("developer", "main", Map.of("health", "second", "paseo.yaml", files.get("paseo.yaml").replace("keep-checking: 3s", "keep-checking: 10m")));
             Await.until("1.4.2 is live in test", () -> newest(harbour, "test").path("version").asString("").equals("1.4.2")
                     && newest(harbour, "test").path("status").asString("").equals("live"));
             Files.writeString(harbour.hostFolder("test-1").resolve("version"), "worn out");
@@ -246,6 +246,44 @@ class DeploymentsTest {
             Map<String, String> unset = new LinkedHashMap<>(Map.of("paseo.yaml", files.get("paseo.yaml").replace("{version}\"", "{version} {variables.MISSING}\"")));
             repository.push("developer", "main", unset);
             Await.until("the missing variable is told", () -> harbour.as("auditor").get("/api/v1/audit").body().toString().contains("no variable MISSING"));
+        }
+    }
+
+    @Test
+    void aPromotionARollbackAndAClosureAtOneInstantHaveOneOutcome() throws Exception {
+        try (Harbour harbour = Harbour.open()) {
+            Repository repository = component(harbour, false);
+            repository.push("developer", "main", files("together", ""));
+            harbour.liveIn("staging", "1.4.1");
+            repository.push("developer", "main", Map.of("health", "second"));
+            harbour.liveIn("staging", "1.4.2");
+            java.util.concurrent.CountDownLatch start = new java.util.concurrent.CountDownLatch(1);
+            List<java.util.function.Supplier<Client.Answer>> askers = List.of(
+                    () -> harbour.as("release-engineer").post("/api/v1/deployments", Map.of("component", "tide-api", "version", "1.4.2", "environment", "staging")),
+                    () -> harbour.as("release-engineer").post("/api/v1/places/tide-api/staging/rollback", Map.of("reason", "a")),
+                    () -> harbour.as("admin").post("/api/v1/places/tide-api/staging/rollback", Map.of("reason", "b")),
+                    () -> harbour.as("admin").put("/api/v1/environments/staging/closure", Map.of("reason", "c")));
+            List<java.util.concurrent.CompletableFuture<Client.Answer>> answers = askers.stream().map(asker -> java.util.concurrent.CompletableFuture.supplyAsync(() -> {
+                try {
+                    start.await();
+                    return asker.get();
+                } catch (InterruptedException stop) {
+                    throw new IllegalStateException(stop);
+                }
+            }, java.util.concurrent.Executors.newVirtualThreadPerTaskExecutor())).toList();
+            start.countDown();
+            for (java.util.concurrent.CompletableFuture<Client.Answer> answer : answers) {
+                assertTrue(answer.get().status() < 300 || answer.get().status() == 409, () -> answer.join().body().toString());
+            }
+            long rollbacks = answers.subList(1, 3).stream().filter(answer -> answer.join().status() < 300).count();
+            assertEquals(1, rollbacks, "one of two equal requests is told that the other is on its way");
+            Await.until("what was begun has ended", () -> harbour.as("developer").get("/api/v1/history/tide-api/staging").body().valueStream()
+                    .noneMatch(each -> List.of("deploying", "checking", "undoing", "queued").contains(each.path("status").asString())));
+            String live = harbour.live("staging").orElseThrow();
+            assertEquals(harbour.installed("staging-1").split(" ")[1], live, "the hosts have what is said to be live");
+            assertEquals(harbour.installed("staging-2").split(" ")[1], live);
+            harbour.as("release-engineer").put("/api/v1/versions/tide-api/1.4.1/block", Map.of("reason", "wrong tides")).good();
+            assertEquals(409, harbour.as("release-engineer").post("/api/v1/places/tide-api/staging/rollback", Map.of("reason", "x", "to", "1.4.1")).status(), "never to what is blocked");
         }
     }
 }

@@ -3,8 +3,8 @@ package dev.paseo.language.file;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
 
 /**
  * How a version is deployed, the same in every environment.
@@ -71,23 +71,10 @@ public record Recipe(List<String> artifacts, List<String> bring, Map<String, Str
     public record Check(Optional<String> http, Optional<String> command, Optional<String> port, Optional<Metric> metric, int status, Optional<String> contains,
             Map<String, String> header, Map<String, String> json, Optional<Integer> redirects, Duration within) {
 
-        /** As versions were sealed when there was only one kind of check. */
-        public Check(@Nullable Optional<String> http, @Nullable Optional<String> command, @Nullable Optional<String> port, @Nullable Optional<Metric> metric,
-                int status, @Nullable Optional<String> contains, @Nullable Map<String, String> header, @Nullable Map<String, String> json, @Nullable Optional<Integer> redirects, Duration within) {
-            this.http = given(http);
-            this.command = given(command);
-            this.port = given(port);
-            this.metric = given(metric);
-            this.status = status;
-            this.contains = given(contains);
-            this.header = header == null ? Map.of() : Map.copyOf(header);
-            this.json = json == null ? Map.of() : Map.copyOf(json);
-            this.redirects = given(redirects);
-            this.within = within;
-        }
-
-        private static <T> Optional<T> given(@Nullable Optional<T> value) {
-            return value == null ? Optional.empty() : value;
+        /** Versions were sealed when there was only one kind of check, and no such maps. */
+        public Check {
+            header = Objects.requireNonNullElse(header, Map.of());
+            json = Objects.requireNonNullElse(json, Map.of());
         }
     }
 

@@ -16,7 +16,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Environments and places, as others look them up. */
@@ -37,17 +36,6 @@ public class Environments {
 
         /** No criteria at all. */
         public static final Rules NONE = new Rules(1, Optional.empty(), List.of(), Optional.empty(), Optional.empty(), Optional.empty());
-
-        /** As rules were kept when rollbacks had none. */
-        public Rules(int format, Optional<String> follows, List<String> branches, Optional<Criterion.Approvals> approvals,
-                @Nullable Optional<Criterion.Approvals> rollback, @Nullable Optional<Boolean> takesOver) {
-            this.format = format;
-            this.follows = follows;
-            this.branches = branches;
-            this.approvals = approvals;
-            this.rollback = rollback == null ? Optional.empty() : rollback;
-            this.takesOver = takesOver == null ? Optional.empty() : takesOver;
-        }
 
         /** The entry criteria of a deployment of this kind. */
         public List<Criterion> entry(Kind kind) {
@@ -75,29 +63,10 @@ public class Environments {
 
     /** What is set for a place. */
     public record Settings(int format, Optional<String> url, Map<String, String> variables, Map<String, HostSettings> hosts, List<String> secrets,
-            Optional<String> acting) {
-        /** As settings were kept when the first host always acted for its place. */
-        public Settings(int format, Optional<String> url, Map<String, String> variables, Map<String, HostSettings> hosts, List<String> secrets,
-                @Nullable Optional<String> acting) {
-            this.format = format;
-            this.url = url;
-            this.variables = variables;
-            this.hosts = hosts;
-            this.secrets = secrets;
-            this.acting = acting == null ? Optional.empty() : acting;
-        }
-    }
+            Optional<String> acting) {}
 
     /** What is set for one of its hosts. */
-    public record HostSettings(Optional<String> url, Map<String, String> variables, Optional<String> side, Optional<Ssh> ssh) {
-        /** As settings were kept when every host had an agent. */
-        public HostSettings(Optional<String> url, Map<String, String> variables, @Nullable Optional<String> side, @Nullable Optional<Ssh> ssh) {
-            this.url = url;
-            this.variables = variables;
-            this.side = side == null ? Optional.empty() : side;
-            this.ssh = ssh == null ? Optional.empty() : ssh;
-        }
-    }
+    public record HostSettings(Optional<String> url, Map<String, String> variables, Optional<String> side, Optional<Ssh> ssh) {}
 
     /**
      * How a host without an agent is reached.

@@ -1,0 +1,181 @@
+package dev.paseo.e2e;
+
+import static dev.paseo.e2e.Figures.number;
+import static dev.paseo.e2e.Figures.percentile;
+
+import dev.paseo.agent.Agent;
+import java.io.IOException;
+import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import tools.jackson.databind.JsonNode;
+
+/** How fast places are looked up among very many deployments, and what deploying adds to the recipe. */
+final class DeployingBench {
+
+    private static final int COMPONENTS = 1000;
+    private static final int ENVIRONMENTS = 10;
+    private static final int DEPLOYMENTS = 1_000_000;
+    private static final int HOSTS = 100;
+    private static final int BATCH = 10;
+    private static final int FAN = 20;
+    private static final int MEGABYTES = 200;
+
+    private final Figures figures;
+
+    DeployingBench(Figures figures) {
+        this.figures = figures;
+    }
+
+    void measure() throws Exception {
+        whereabouts();
+        rolling();
+        fan();
+    }
+
+    void whereabouts() throws Exception {
+        try (Harbour harbour = new Harbour()) {
+            harbour.startService();
+            harbour.accounts();
+            fill(harbour);
+            List<Double> now = times(40, at -> "/api/v1/whereabouts", harbour);
+            long first = Instant.parse("2026-01-01T00:00:00Z").getEpochSecond();
+            List<Double> then = times(40, at -> "/api/v1/whereabouts/at?moment=" + Instant.ofEpochSecond(first + 1000L + at * 20_000L), harbour);
+            List<Double> key = times(40, at -> "/api/v1/places/quay-" + (1 + at) + "/env-3", harbour);
+            figures.row("whereabouts, 1,000 components × 10 environments, 1,000,000 deployments", number("p50 %.0f ms, p99 %.0f ms; one place by its key p50 %.0f ms", percentile(now, 0.5),
+                    percentile(now, 0.99), percentile(key, 0.5)), "p99 < 50 ms", new Figures.Limit(percentile(now, 0.99), 50, false,
+                    "all 10,000 places are looked up, put into words and sent, " + harbour.as("developer").raw(
+                            java.net.http.HttpRequest.newBuilder().GET().header("Authorization", "Bearer " + harbour.as("developer").token()), "/api/v1/whereabouts").body().length() / 1000 + " kB"),
+                    "whole answers, as the console asks them, 40 times, warm");
+            figures.row("what was live everywhere at a past moment", number("p50 %.0f ms, p99 %.0f ms", percentile(then, 0.5), percentile(then, 0.99)), "< 100 ms",
+                    new Figures.Limit(percentile(then, 0.99), 100, false, "one look at an index for each of 10,000 places, put into words and sent"), "the same 1,000,000 deployments; 40 moments");
+        }
+    }
+
+    private interface Asked {
+        String path(int at);
+    }
+
+    private static List<Double> times(int count, Asked asked, Harbour harbour) throws IOException {
+        List<Double> times = new ArrayList<>();
+        Client client = harbour.as("developer");
+        for (int at = -10; at < count; at++) {
+            long began = System.nanoTime();
+            String body = client.text(asked.path(Math.max(0, at)));
+            if (at >= 0 && !body.isEmpty()) {
+                times.add((System.nanoTime() - began) / 1e6);
+            }
+        }
+        return times;
+    }
+
+    private static void fill(Harbour harbour) throws IOException, InterruptedException {
+        int places = COMPONENTS * ENVIRONMENTS;
+        harbour.database.as("insert into component (id, name, file_path, main_branch, created_at) select seq, concat('quay-', seq), 'paseo.yaml', 'main', '2026-01-01' from seq_1_to_" + COMPONENTS);
+        harbour.database.as("insert into environment (id, name, position, zone, rules, rules_revision) select seq, concat('env-', seq), seq, 'UTC', '{\"format\":1,\"branches\":[]}', 1 from seq_1_to_"
+                + ENVIRONMENTS);
+        harbour.database.as("insert into line (id, component_id, branch) select seq, seq, 'main' from seq_1_to_" + COMPONENTS);
+        harbour.database.as("insert into cause (id, kind, body, at) values (1, 'asked', '{\"by\":\"admin\"}', '2026-01-01')");
+        harbour.database.as("insert into version (id, component_id, number, line_id, line_order, trusted, recipe, route, digest, cause_id, sealed_at) "
+                + "select seq, 1 + (seq - 1) % " + COMPONENTS + ", concat('1.', 1 + (seq - 1) div " + COMPONENTS + "), 1 + (seq - 1) % " + COMPONENTS + ", 1 + (seq - 1) div " + COMPONENTS
+                + ", true, '{\"format\":1}', '{\"format\":1,\"steps\":[]}', repeat('0', 64), 1, '2026-01-01' from seq_1_to_" + 100 * COMPONENTS);
+        harbour.database.as("insert into host (id, name) select 1000 + seq, concat('pier-', seq) from seq_1_to_" + places);
+        harbour.database.as("insert into place (id, environment_id, component_id, settings_revision) select seq, 1 + (seq - 1) div " + COMPONENTS + ", 1 + (seq - 1) % " + COMPONENTS
+                + ", 1 from seq_1_to_" + places);
+        harbour.database.as("insert into place_settings (place_id, revision, body, set_by, at) select seq, 1, '{\"format\":1,\"variables\":{},\"hosts\":{},\"secrets\":[]}', 1, '2026-01-01' from seq_1_to_" + places);
+        harbour.database.as("insert into place_host (place_id, host_id, position) select seq, 1000 + seq, 0 from seq_1_to_" + places);
+        String rest = " from seq_1_to_" + DEPLOYMENTS;
+        String place = "1 + (seq - 1) % " + places;
+        String turn = "(seq - 1) div " + places;
+        String version = "1 + (seq - 1) % " + COMPONENTS + " + " + COMPONENTS + " * (" + turn + ")";
+        String from = "'2026-01-01' + interval (seq - 1) second";
+        String to = "if(" + turn + " = " + (DEPLOYMENTS / places - 1) + ", null, '2026-01-01' + interval (seq - 1 + " + places + ") second)";
+        harbour.database.as("insert into deployment (id, place_id, version_id, kind, status, state, format, revision, settings_revision, secret_revisions, cause_id, requested_at, started_at, live_at, ended_at) "
+                + "select seq, " + place + ", " + version + ", 'promotion', if(" + to + " is null, 'live', 'replaced'), '{}', 2, 1, 1, '{}', 1, " + from + ", " + from + ", " + from + ", " + to + rest);
+        harbour.database.as("insert into live_stretch (place_id, deployment_id, version_id, from_at, to_at) select " + place + ", seq, " + version + ", " + from + ", " + to + rest);
+        harbour.database.as("insert into live_interval (host_id, component_id, version_id, deployment_id, from_at, to_at) select 1000 + " + place + ", 1 + (seq - 1) % " + COMPONENTS + ", " + version
+                + ", seq, " + from + ", " + to + rest);
+        harbour.database.as("update place set live_deployment_id = id + " + (DEPLOYMENTS - places));
+        harbour.database.as("analyze table deployment, live_stretch, live_interval, place, version");
+    }
+
+    /** A component whose recipe is next to nothing, on so many hosts, each with an identity of its own in this process. */
+    private static Harbour onHosts(int hosts, String strategy, String build) throws IOException, InterruptedException {
+        Harbour harbour = new Harbour();
+        harbour.startService();
+        harbour.accounts();
+        harbour.startAgent("builder");
+        String names = IntStream.rangeClosed(1, hosts).mapToObj(at -> "pier-" + at + ": {}").collect(Collectors.joining(", "));
+        Map<String, String> files = new LinkedHashMap<>();
+        files.put("paseo.yaml", "paseo: 1\ncomponent: tide-api\nversions: \"1.4.{serial}\"\nstarts:\n  - push: [main]\nstages:\n  build:\n    steps: ['" + build
+                + "']\n    keep: {app: app.bin}\ndeployment:\n  strategy: " + strategy + "\n  on-each-host: ['cp \"$PASEO_ARTIFACTS/app/app.bin\" \"$PASEO_HOST_FOLDER/app.bin\"']\n");
+        Repository repository = harbour.component();
+        harbour.as("admin").put("/api/v1/environments", Map.of("text", "environments:\n  production:\n    components:\n      tide-api: {hosts: {" + names + "}}\n")).good();
+        for (int at = 1; at <= hosts; at++) {
+            String name = "pier-" + at;
+            String token = harbour.as("admin").post("/api/v1/agents", Map.of("name", name, "tags", List.of(), "host", name)).good().path("token").asString();
+            Agent agent = new Agent(URI.create(harbour.address()), harbour.folder.resolve("agents").resolve(name), harbour.folder.resolve("piers").resolve(name), 2);
+            agent.enrol(token);
+            Thread.ofVirtual().start(() -> {
+                try {
+                    agent.run();
+                } catch (IOException | InterruptedException ended) {
+                    // The harbour is closing.
+                }
+            });
+            harbour.closeToo(agent);
+        }
+        repository.push("developer", "main", files);
+        Await.until(Duration.ofMinutes(5), () -> "it is sealed", () -> harbour.as("developer").get("/api/v1/versions/tide-api").body().size() == 1);
+        return harbour;
+    }
+
+    private static double deployed(Harbour harbour) {
+        long id = harbour.promote("1.4.1", "production");
+        Await.until(Duration.ofMinutes(10), () -> "it is live, but " + harbour.deployment(id).path("deployment"), () -> harbour.status(id).equals("live"));
+        JsonNode deployment = harbour.deployment(id).path("deployment");
+        return Duration.between(Instant.parse(deployment.path("startedAt").asString()), Instant.parse(deployment.path("liveAt").asString())).toNanos() / 1e6;
+    }
+
+    private static double shell(Path folder, String script) throws IOException, InterruptedException {
+        long began = System.nanoTime();
+        Process process = new ProcessBuilder("sh", "-ec", script).directory(folder.toFile()).inheritIO().start();
+        if (process.waitFor() != 0) {
+            throw new IOException(script + " failed");
+        }
+        return (System.nanoTime() - began) / 1e6;
+    }
+
+    void rolling() throws Exception {
+        try (Harbour harbour = onHosts(HOSTS, "{rolling: {batch: " + BATCH + "}}", "echo tides > app.bin")) {
+            double whole = deployed(harbour);
+            Path scratch = Files.createDirectories(harbour.folder.resolve("scratch"));
+            Files.writeString(scratch.resolve("from"), "tides\n");
+            shell(scratch, "true");
+            double recipe = shell(scratch, "for i in $(seq " + HOSTS / BATCH + "); do for j in $(seq " + BATCH + "); do sh -ec 'cp from to-'$j & done; wait; done");
+            double added = (whole - recipe) / HOSTS;
+            figures.row("a rolling deployment to 100 hosts, ten at a time", number("%.1f s, of which the recipe %.1f s: %.1f ms a host added", whole / 1000, recipe / 1000, added), "< 50 ms a host over the recipe",
+                    new Figures.Limit(added, 50, false, "each host is two pieces of work, leased, reported and decided about in durable transactions"),
+                    "100 identities in one agent process; the recipe copies a small file; forked in the same batches");
+        }
+    }
+
+    void fan() throws Exception {
+        try (Harbour harbour = onHosts(FAN, "together", "head -c " + (MEGABYTES << 20) + " /dev/urandom > app.bin")) {
+            double ours = deployed(harbour);
+            Path scratch = Files.createDirectories(harbour.folder.resolve("scratch"));
+            Files.copy(harbour.folder.resolve("piers/pier-1/app.bin"), scratch.resolve("from"));
+            double plain = shell(scratch, "for j in $(seq " + FAN + "); do { cp from to-$j; sha256sum to-$j > /dev/null; cp to-$j installed-$j; } & done; wait");
+            figures.row("200 MB to 20 hosts", number("%.1f s; cp + sha256sum, and the recipe's cp, in 20 places %.1f s: %.0f %%", ours / 1000, plain / 1000, 100 * plain / ours), "≥ 60 %",
+                    new Figures.Limit(100 * plain / ours, 60, true, "the bytes go through HTTP once for each host, on the same two cores"), "all at once, service and agents and their disks on one machine");
+        }
+    }
+}
