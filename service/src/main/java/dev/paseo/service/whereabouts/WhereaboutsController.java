@@ -108,11 +108,11 @@ class WhereaboutsController {
     }
 
     private List<ColumnView> columns() {
-        List<Environments.Place> places = environments.places();
+        Map<Long, List<String>> hosts = mapper.hosts().stream().collect(Collectors.groupingBy(WhereaboutsMapper.HostRow::environmentId,
+                Collectors.mapping(WhereaboutsMapper.HostRow::host, Collectors.toList())));
         Map<Long, WhereaboutsMapper.ClosedRow> closed = mapper.closed(clock.now()).stream().collect(Collectors.toMap(WhereaboutsMapper.ClosedRow::environmentId, row -> row));
         return environments.all().stream().map(known -> new ColumnView(known.name(), known.rules().approvals().isPresent(),
-                places.stream().filter(place -> place.environmentId() == known.id())
-                        .flatMap(place -> environments.hosts(place.id()).stream()).map(Environments.PlaceHost::name).distinct().toList(),
+                hosts.getOrDefault(known.id(), List.of()),
                 Optional.ofNullable(closed.get(known.id())).map(WhereaboutsMapper.ClosedRow::reason), Optional.ofNullable(closed.get(known.id())).map(WhereaboutsMapper.ClosedRow::until))).toList();
     }
 

@@ -66,6 +66,14 @@ interface WhereaboutsMapper {
             where not e.temporary group by p.id""")
     List<MarkRow> marks();
 
+    record HostRow(long environmentId, String host) {}
+
+    /** The hosts of each environment, in the order in which its places name them. */
+    @Select("""
+            select p.environment_id, h.name as host from place_host ph join place p on p.id = ph.place_id join host h on h.id = ph.host_id
+            group by p.environment_id, h.id order by min(ph.position), min(p.id)""")
+    List<HostRow> hosts();
+
     record ClosedRow(long environmentId, String reason, @Nullable Instant until) {}
 
     @Select("""
