@@ -9,7 +9,7 @@ type View = Schemas["DeploymentView"];
 
 const WORD: Record<string, string> = {
   install: "Install", check: "Check", undo: "Undo", remove: "Remove", watch: "Watch", clear: "Clear", once_before: "Once before", once_after: "Once after",
-  traffic: "Traffic, by the agent", whole: "Check of the whole", watch_whole: "Watch of the whole", test: "Test",
+  traffic: "Traffic, by the agent", traffic_back: "Traffic back, by the agent", whole: "Check of the whole", watch_whole: "Watch of the whole", test: "Test",
 };
 
 /** Host by host: how far it is and what it has; before it begins, what will happen. */

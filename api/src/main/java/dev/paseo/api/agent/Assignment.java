@@ -26,7 +26,7 @@ public record Assignment(
         List<Artifact> artifacts, List<Check> checks, Optional<OfPlace> place) {
 
     /** What the work is for. */
-    public enum Kind { STAGE, INSTALL, CHECK, UNDO, REMOVE, WATCH, CLEAR, ONCE_BEFORE, ONCE_AFTER, TRAFFIC, WHOLE, WATCH_WHOLE, TEST }
+    public enum Kind { STAGE, INSTALL, CHECK, UNDO, REMOVE, WATCH, CLEAR, ONCE_BEFORE, ONCE_AFTER, TRAFFIC, TRAFFIC_BACK, WHOLE, WATCH_WHOLE, TEST }
 
     /** One command; at most {@code timeoutSeconds} long, tried up to {@code retries} times more when it fails. */
     public record Step(int position, String name, String command, long timeoutSeconds, int retries) {}

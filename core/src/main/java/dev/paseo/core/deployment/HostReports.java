@@ -28,8 +28,7 @@ final class HostReports {
     }
 
     private static Step ofPlace(DeploymentState deployment, HostTask task, HostOutcome outcome, Instant now) {
-        if (task == HostTask.TRAFFIC && deployment.status() == DeploymentStatus.UNDOING && deployment.hosts().stream().noneMatch(host -> host.phase().busy())
-                && deployment.course().share() > 0) {
+        if (task == HostTask.TRAFFIC_BACK) {
             return Retreat.trafficIsBack(deployment, outcome);
         }
         List<PlaceEffect> effects = new ArrayList<>();
@@ -93,7 +92,7 @@ final class HostReports {
         return switch (outcome) {
             case HostOutcome.Done() -> {
                 DeploymentState good = deployment.withHost(name, host -> host.to(Phase.GOOD));
-                yield tended(deployment) ? new Step(good, effects) : Onward.advance(good, now, effects);
+                yield Onward.advance(good, now, effects);
             }
             case HostOutcome.Failed(String reason, boolean touched) -> failedOn(deployment, name, reason, touchedBefore(deployment, name), now, effects);
         };
@@ -108,7 +107,7 @@ final class HostReports {
     private static Step failedOn(DeploymentState deployment, String name, String reason, boolean touched, Instant now, List<PlaceEffect> effects) {
         DeploymentState failed = deployment.withHost(name, host -> host.failed(reason, touched));
         if (tended(deployment)) {
-            return new Step(failed, effects);
+            return Onward.advance(failed, now, effects);
         }
         boolean borne = failed.ending().isEmpty() && failed.failedHosts() <= failed.course().mayFail();
         return borne ? Onward.advance(failed, now, effects) : fail(failed, name + ": " + reason, now, effects);

@@ -96,7 +96,7 @@ final class Onward {
             case WATCH -> Phase.WATCHED;
             case CLEAR -> Phase.CLEARING;
             case UNDO, REMOVE -> Phase.UNDOING;
-            case ONCE_BEFORE, ONCE_AFTER, TRAFFIC, WHOLE, WATCH_WHOLE, TEST -> throw new IllegalArgumentException(task + " is of no host");
+            case ONCE_BEFORE, ONCE_AFTER, TRAFFIC, TRAFFIC_BACK, WHOLE, WATCH_WHOLE, TEST -> throw new IllegalArgumentException(task + " is of no host");
         };
     }
 
@@ -110,7 +110,7 @@ final class Onward {
         if (deployment.ending().isPresent()) {
             return deployment.anyBusy() ? new Step(deployment, effects) : Retreat.back(deployment, effects);
         }
-        if (deployment.anyBusy() || deployment.course().now().isEmpty()) {
+        if (deployment.anyBusy() || deployment.course().now().filter(part -> !waits(part)).isEmpty()) {
             return new Step(deployment, effects);
         }
         Movement movement = deployment.course().now().get();

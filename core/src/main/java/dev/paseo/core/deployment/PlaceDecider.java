@@ -148,6 +148,9 @@ public final class PlaceDecider {
         if (live.isEmpty()) {
             return Decision.refused("nothing is live there that a host could be brought to");
         }
+        if (live.get().status() != DeploymentStatus.LIVE) {
+            return Decision.refused("deployment " + live.get().id() + ", which is live there, was stopped: go back from it, or deploy another version");
+        }
         if (place.open().stream().anyMatch(deployment -> deployment.status().active())) {
             return Decision.refused("a deployment is under way there");
         }

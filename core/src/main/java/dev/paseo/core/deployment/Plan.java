@@ -84,6 +84,11 @@ public final class Plan {
         return strategy.sided() && hosts.stream().allMatch(host -> host.side().isEmpty()) ? new Strategy.Together() : strategy;
     }
 
+    /** How many of these hosts may fail: never all of them, or a version that works nowhere would be live. */
+    public static int mayFail(Strategy strategy, List<Host> hosts) {
+        return strategy instanceof Strategy.Rolling rolling ? Math.min(rolling.mayFail(), hosts.size() - 1) : 0;
+    }
+
     private static List<String> names(List<Host> hosts) {
         return hosts.stream().map(Host::name).toList();
     }

@@ -44,8 +44,8 @@ final class Retreat {
         }
         if (deployment.course().sides().before().isPresent()) {
             if (shared) {
-                effects.add(new PlaceEffect.OfferTask(deployment.id(), "", HostTask.TRAFFIC));
-                return new Step(deployment.on(deployment.course().running(HostTask.TRAFFIC)), effects);
+                effects.add(new PlaceEffect.OfferTask(deployment.id(), "", HostTask.TRAFFIC_BACK));
+                return new Step(deployment.on(deployment.course().running(HostTask.TRAFFIC_BACK)), effects);
             }
             return ended(deployment, DeploymentStatus.UNDONE, effects);
         }

@@ -78,6 +78,14 @@ class PlanTest {
         assertEquals(What.INSTALL, Plan.of(Plan.Recipe.PLAIN, plain(), Optional.empty()).getFirst().what());
     }
 
+    @Test
+    void neverMayAllHostsFail() {
+        Strategy lenient = new Strategy.Rolling(1, Duration.ZERO, false, 2);
+        assertEquals(2, Plan.mayFail(lenient, plain()));
+        assertEquals(0, Plan.mayFail(lenient, plain().subList(0, 1)));
+        assertEquals(0, Plan.mayFail(new Strategy.Together(), plain()));
+    }
+
     private static RollbackTarget.Past past(long id, String version, Kind kind, Long replaced) {
         return new RollbackTarget.Past(id, version, kind, Optional.ofNullable(replaced), false, false);
     }

@@ -140,7 +140,7 @@ class StrategyTest {
     void blueGreenSwitchesBackInsteadOfUndoingHosts() {
         failing.add("WHOLE");
         assertEquals(DeploymentStatus.UNDONE, play(new Plan.Recipe(BLUE_GREEN, false, false, true, Optional.empty(), List.of()), SIDES));
-        assertEquals(List.of("INSTALL south-quay", "CHECK south-quay", "TRAFFIC", "WHOLE", "TRAFFIC"), told);
+        assertEquals(List.of("INSTALL south-quay", "CHECK south-quay", "TRAFFIC", "WHOLE", "TRAFFIC_BACK"), told);
         assertEquals(Optional.of("blue"), place.live().orElseThrow().side());
     }
 
@@ -166,7 +166,7 @@ class StrategyTest {
     void aCanaryIsStoppedByItsCheckAndLosesItsShareFirst() {
         failing.add("WATCH south-quay");
         assertEquals(DeploymentStatus.UNDONE, play(only(CANARY), SIDES));
-        assertEquals(List.of("TRAFFIC", "WATCH south-quay", "TRAFFIC"), told.subList(2, 5));
+        assertEquals(List.of("TRAFFIC", "WATCH south-quay", "TRAFFIC_BACK"), told.subList(2, 5));
         assertEquals(0, place.deployment(2).orElseThrow().course().share());
     }
 
@@ -181,7 +181,7 @@ class StrategyTest {
 
     @Test
     void trafficThatCannotBeMovedBackIsStopped() {
-        failing.addAll(Set.of("TRAFFIC"));
+        failing.addAll(Set.of("TRAFFIC", "TRAFFIC_BACK"));
         assertEquals(DeploymentStatus.STOPPED, play(only(BLUE_GREEN), SIDES));
         assertTrue(place.deployment(2).orElseThrow().ending().orElseThrow().contains("could not be moved back"));
     }
@@ -277,5 +277,37 @@ class StrategyTest {
         assertEquals(DeploymentStatus.UNDONE, status());
         assertEquals(Content.NOTHING, have.get("south-quay"));
         assertTrue(told.contains("taken back"));
+    }
+
+    /** The traffic is just being moved on when somebody cancels: whatever comes of that, it is moved back afterwards. */
+    @ParameterizedTest
+    @CsvSource({"true", "false"})
+    void aCancelWhileTheTrafficIsMovedOnMovesItBack(boolean moved) {
+        play(only(CANARY), SIDES);
+        happens(new PlaceEvent.Answered(2, "release-engineer", true));
+        assertEquals("TRAFFIC", told.getLast());
+        due.clear();
+        happens(new PlaceEvent.CancelAsked(2, "release-engineer"));
+        assertEquals(DeploymentStatus.UNDOING, status());
+        happens(new PlaceEvent.HostReported(2, "", HostTask.TRAFFIC, moved ? new HostOutcome.Done() : new HostOutcome.Failed("stopped", true)));
+        assertEquals("TRAFFIC_BACK", told.getLast());
+        settle();
+        assertEquals(DeploymentStatus.UNDONE, status());
+    }
+
+    @Test
+    void aHostThatIsTendedWhileTheOthersAreWatchedHoldsNothingUp() {
+        Plan.Recipe watched = new Plan.Recipe(new Strategy.Rolling(1, Duration.ZERO, false, 1), false, false, false, Optional.of(Duration.ofMinutes(5)), List.of());
+        failing.add("INSTALL south-quay");
+        happens(new PlaceEvent.Requested(wanted(watched, HOSTS, WayBack.NONE, OnFailure.UNDO)));
+        happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
+        while (status() != DeploymentStatus.LIVE) {
+            happens(due.poll());
+        }
+        failing.clear();
+        happens(new PlaceEvent.TendAsked(List.of("south-quay")));
+        settle();
+        assertTrue(told.contains("settled"), told::toString);
+        assertFalse(place.deployment(2).orElseThrow().anyBusy());
     }
 }

@@ -87,12 +87,12 @@ interface WorkMapper {
 
     @Update("""
             update work set stop = #{stop} where deployment_id = #{deployment} and status in ('offered', 'leased')
-              and kind in ('ONCE_BEFORE', 'ONCE_AFTER', 'TRAFFIC', 'WHOLE', 'WATCH_WHOLE', 'TEST')""")
+              and kind in ('ONCE_BEFORE', 'ONCE_AFTER', 'TRAFFIC', 'TRAFFIC_BACK', 'WHOLE', 'WATCH_WHOLE', 'TEST')""")
     int stopOfPlace(long deployment, String stop);
 
     @Update("""
             update work set stop = #{stop} where deployment_id = #{deployment} and host_id = #{host} and status in ('offered', 'leased')
-              and kind not in ('ONCE_BEFORE', 'ONCE_AFTER', 'TRAFFIC', 'WHOLE', 'WATCH_WHOLE', 'TEST')""")
+              and kind not in ('ONCE_BEFORE', 'ONCE_AFTER', 'TRAFFIC', 'TRAFFIC_BACK', 'WHOLE', 'WATCH_WHOLE', 'TEST')""")
     int stopHost(long deployment, long host, String stop);
 
     @Select(SELECT + "where w.status = 'leased' and w.lease_until < #{now} limit 50")

@@ -3,7 +3,6 @@ package dev.paseo.service.deployment;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.core.deployment.Course;
 import dev.paseo.core.deployment.DeploymentState;
-import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.HostTask;
 import dev.paseo.core.deployment.Movement;
 import dev.paseo.language.file.Recipe;
@@ -69,7 +68,8 @@ class HostTasks {
             case WHOLE, WATCH_WHOLE -> task(work, now, List.of(), now.recipe().whole(), Map.of());
             case ONCE_BEFORE -> task(work, now, parts.onceBefore(), List.of(), Map.of());
             case ONCE_AFTER -> task(work, now, parts.onceAfter(), List.of(), Map.of());
-            case TRAFFIC -> task(work, now, parts.traffic(), List.of(), traffic(now));
+            case TRAFFIC -> task(work, now, parts.traffic(), List.of(), traffic(now, now.state().course().now().map(Movement::share).orElse(0)));
+            case TRAFFIC_BACK -> task(work, now, parts.traffic(), List.of(), traffic(now, 0));
             case TEST -> task(work, now, test(now).map(Recipe.Test::steps).orElse(List.of()), List.of(), Map.of());
         };
     }
@@ -89,12 +89,10 @@ class HostTasks {
     }
 
     /** Where the traffic goes: all that a script or a balancer's own interface needs to bring it about, however often it is told. */
-    private Map<String, String> traffic(Deploying now) {
+    private Map<String, String> traffic(Deploying now, int share) {
         Course course = now.state().course();
-        boolean back = now.state().status() == DeploymentStatus.UNDOING;
         String filled = course.sides().filled().orElse("");
         String before = course.sides().before().orElse("");
-        int share = back ? 0 : course.now().map(Movement::share).orElse(0);
         Map<String, String> words = new LinkedHashMap<>();
         words.put("PASEO_SIDE", filled);
         words.put("PASEO_SHARE", Integer.toString(share));

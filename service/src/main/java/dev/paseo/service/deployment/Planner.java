@@ -38,9 +38,8 @@ class Planner {
         List<Movement> plan = Plan.of(new Plan.Recipe(strategy, !recipe.parts().onceBefore().isEmpty(), !recipe.parts().onceAfter().isEmpty(),
                 !recipe.whole().isEmpty(), recipe.afterwards().keepChecking(), List.copyOf(recipe.afterwards().tests().keySet())), taking, liveSide);
         Course.Sides sides = strategy.sided() ? new Course.Sides(Plan.idleSide(taking, liveSide), liveSide) : Course.Sides.NONE;
-        int mayFail = strategy instanceof Strategy.Rolling rolling ? rolling.mayFail() : 0;
         return asked.planned(hosts.stream().map(host -> host.maintenance().map(why -> HostState.away(host.name(), "in maintenance: " + why))
-                .orElseGet(() -> HostState.ahead(host.name()))).toList(), Course.of(plan, sides, mayFail));
+                .orElseGet(() -> HostState.ahead(host.name()))).toList(), Course.of(plan, sides, Plan.mayFail(strategy, taking)));
     }
 
     private List<Plan.Host> taking(Place place, List<PlaceHost> hosts, String number) {

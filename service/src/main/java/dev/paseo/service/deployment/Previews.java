@@ -78,6 +78,9 @@ class Previews implements EffectHandler {
             return;
         }
         try {
+            if (!requests.ofVersion(version.id(), Kind.PREVIEW).isEmpty()) {
+                return;
+            }
             Place place = place(version, template.get());
             requests.request(new Requests.Wanted(place, version, Kind.PREVIEW, Optional.empty(), new Cause.Walk(version.component(), version.number(), ""), Optional.empty()));
         } catch (Refusal refused) {

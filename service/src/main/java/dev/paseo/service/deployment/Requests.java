@@ -16,6 +16,7 @@ import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.gate.Gates;
+import dev.paseo.service.gate.Holds;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
@@ -40,7 +41,7 @@ class Requests {
 
     /** What a request needs and leaves. */
     @Component
-    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner) {}
+    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner, Holds holds) {}
 
     Requests(DeploymentMapper mapper, Places places, Gates gates, Environments environments, Around around) {
         this.mapper = mapper;
@@ -101,6 +102,10 @@ class Requests {
             around.audit().record(AuditTrail.Entry.of(wanted.person().map(Person::name).orElse("paseo"), Places.word(wanted.kind()) + " requested",
                     version.component() + " " + version.number()).in(now.environment()).because(wanted.cause().sentence())
                     .with("deployment", Long.toString(row.id)).with("emergency", wanted.emergency().orElse("")));
+            if (wanted.kind() == Kind.ROLLBACK && around.holds().held(now).isEmpty()) {
+                around.holds().hold(now, wanted.person().orElseThrow(), "rolled back" + places.live(now).map(live -> " from " + live.number()).orElse("")
+                        + (wanted.cause() instanceof Cause.Asked(String by, Optional<String> why) ? why.filter(text -> !text.isBlank()).map(text -> ": " + text).orElse("") : ""));
+            }
             return Optional.of(new PlaceEvent.Requested(state(row.id, now, wanted, recipe)));
         }, reason -> Refusal.conflict(version.component() + " " + version.number() + " is not requested into " + place.environment() + ": " + reason));
         return id[0];
@@ -156,6 +161,11 @@ class Requests {
                 recipe.parts().removal().isEmpty() ? DeploymentState.WayBack.NONE : DeploymentState.WayBack.REMOVAL, Optional.empty(), null,
                 new DeploymentState.Terms(wanted.emergency().isPresent(), bar, takesOver));
         return around.planner().plan(asked, place, place.liveSide(), version);
+    }
+
+    /** The deployments of this kind that were requested of a version. */
+    List<DeploymentRow> ofVersion(long version, Kind kind) {
+        return mapper.ofVersion(version).stream().filter(row -> row.kind().equals(Places.word(kind))).toList();
     }
 
     DeploymentRow deployment(long id) {

@@ -7,10 +7,8 @@ import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.deployment.RollbackTarget;
 import dev.paseo.core.deployment.RollbackTarget.Past;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
-import dev.paseo.service.gate.Holds;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import java.util.List;
@@ -30,7 +28,7 @@ class WaysBack {
 
     /** What these leave. */
     @Component("waysBackAround")
-    record Around(Versions versions, Holds holds, AuditTrail audit, ServiceClock clock, Recording recording) {}
+    record Around(Versions versions, AuditTrail audit, Recording recording) {}
 
     WaysBack(Requests requests, Places places, DeploymentMapper mapper, Environments environments, Around around) {
         this.requests = requests;
@@ -65,12 +63,8 @@ class WaysBack {
                     : target.number() + " was never live in " + place.environment() + ": that is no rollback but a promotion");
         }
         refuseBarred(place, now, target);
-        long id = requests.request(new Requests.Wanted(place, target, Kind.ROLLBACK, Optional.of(person), new Cause.Asked(person.name(), Optional.of(reason)),
+        return requests.request(new Requests.Wanted(place, target, Kind.ROLLBACK, Optional.of(person), new Cause.Asked(person.name(), Optional.of(reason)),
                 emergency ? Optional.of(reason) : Optional.empty()));
-        if (around.holds().held(place).isEmpty()) {
-            around.holds().hold(place, person, "rolled back from " + now.number() + (reason.isBlank() ? "" : ": " + reason));
-        }
-        return id;
     }
 
     private void refuseBarred(Place place, Versions.Sealed now, Versions.Sealed target) {
