@@ -3,7 +3,6 @@ package dev.paseo.service.deployment;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
@@ -33,9 +32,6 @@ interface HostReportMapper {
             on duplicate key update deployment_id = values(deployment_id), checked_at = values(checked_at), failures = values(failures),
               failing = values(failing), unhealthy_since = values(unhealthy_since), drift = values(drift), drifted_since = values(drifted_since)""")
     int keep(ReportRow row);
-
-    @Delete("delete from host_report where place_id = #{place} and host_id = #{host}")
-    int forget(long place, long host);
 
     record WatchedRow(long placeId, long hostId, long deploymentId) {}
 

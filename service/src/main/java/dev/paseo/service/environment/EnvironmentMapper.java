@@ -56,9 +56,6 @@ interface EnvironmentMapper {
     @Select(PLACE + "where p.environment_id = #{environment} and p.component_id = #{component}")
     PlaceRow placeOf(long environment, long component);
 
-    @Select(PLACE + "where not e.temporary order by c.name, e.position, e.id")
-    List<PlaceRow> places();
-
     @Select("select id from place where id = #{id} for update")
     long lockPlace(long id);
 

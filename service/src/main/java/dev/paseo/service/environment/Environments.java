@@ -125,10 +125,6 @@ public class Environments {
         return place(mapper.placeById(id));
     }
 
-    public List<Place> places() {
-        return mapper.places().stream().map(Environments::place).toList();
-    }
-
     private static Place place(PlaceRow row) {
         return new Place(row.id(), row.environmentId(), row.environment(), row.componentId(), row.component(), Optional.ofNullable(row.url()),
                 row.settingsRevision(), Optional.ofNullable(row.liveDeploymentId()), Optional.ofNullable(row.liveSide()), Optional.ofNullable(row.actingHost()));
