@@ -4,10 +4,31 @@ import { api, need } from "./client";
 /** Every question the pages ask, under the keys by which live events make them fresh again. */
 export const me = () => queryOptions({ queryKey: ["me"], queryFn: () => need(api.GET("/api/v1/session")), staleTime: 60_000 });
 
-export const whereabouts = () => queryOptions({ queryKey: ["whereabouts"], queryFn: () => need(api.GET("/api/v1/whereabouts")) });
+export const whereabouts = () => queryOptions({ queryKey: ["whereabouts"], queryFn: everywhere });
+
+/** The service answers so many components at a time. */
+async function everywhere() {
+  const whole = await need(api.GET("/api/v1/whereabouts"));
+  for (let after = whole.next; after; ) {
+    const page = await need(api.GET("/api/v1/whereabouts", { params: { query: { after } } }));
+    whole.rows.push(...page.rows);
+    after = page.next;
+  }
+  return whole;
+}
 
 export const whereaboutsAt = (moment: string) =>
-  queryOptions({ queryKey: ["whereabouts", "at", moment], queryFn: () => need(api.GET("/api/v1/whereabouts/at", { params: { query: { moment } } })) });
+  queryOptions({ queryKey: ["whereabouts", "at", moment], queryFn: () => everywhereAt(moment) });
+
+async function everywhereAt(moment: string) {
+  const whole = await need(api.GET("/api/v1/whereabouts/at", { params: { query: { moment } } }));
+  for (let after = whole.next; after; ) {
+    const page = await need(api.GET("/api/v1/whereabouts/at", { params: { query: { moment, after } } }));
+    whole.places.push(...page.places);
+    after = page.next;
+  }
+  return whole.places;
+}
 
 export const agents = () => queryOptions({ queryKey: ["agents"], queryFn: () => need(api.GET("/api/v1/agents")), refetchInterval: 30_000 });
 

@@ -102,7 +102,7 @@ function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cel
           <Marks cell={cell} />
           {on && <p><Link to={`/deployments/${on.deployment}`}>{on.version} {deploymentState(on.status).word}</Link></p>}
           {cell.trouble && <p className="bad"><Link to={`/deployments/${cell.trouble.deployment}`}>{cell.trouble.version} {deploymentState(cell.trouble.status).word}</Link></p>}
-          {cell.behind > 0 && <p className="behind"><Footprints size={14} aria-hidden="true" />{cell.behind} {cell.behind === 1 ? "version" : "versions"} behind{cell.marks && cell.marks.daysBehind > 0 ? `, ${cell.marks.daysBehind} d` : ""}</p>}
+          {cell.behind > 0 && <p className="behind"><Footprints size={14} aria-hidden="true" />{cell.behind} {cell.behind === 1 ? "version" : "versions"} behind{cell.commitsBehind ? `, ${cell.commitsBehind} ${cell.commitsBehind === 1 ? "commit" : "commits"}` : ""}{cell.marks && cell.marks.daysBehind > 0 ? `, ${cell.marks.daysBehind} d` : ""}</p>}
         </div>
         {nextGated && coming && (
           <p className={`at-gate ${coming.forYou ? "need" : ""}`}>

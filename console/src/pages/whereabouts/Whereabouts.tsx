@@ -68,7 +68,7 @@ function Map({ view }: { view: View }) {
   );
 }
 
-const hostWords = (hosts: string[]) => (hosts.length === 1 ? "1 host" : `${hosts.length} hosts`);
+const hostWords = (hosts: number) => (hosts === 1 ? "1 host" : `${hosts} hosts`);
 
 const Nothing = () => (
   <div className="empty">

@@ -175,7 +175,7 @@ class DeploymentsTest {
             harbour.deploymentIs(held, "live");
             assertTrue(harbour.as("auditor").get("/api/v1/audit").body().toString().contains("hold lifted"));
             String moment = harbour.deployment(back.path("id").asLong()).path("deployment").path("liveAt").asString();
-            assertEquals("1.4.1", harbour.as("developer").get("/api/v1/whereabouts/at?moment=" + moment).body().valueStream()
+            assertEquals("1.4.1", harbour.as("developer").get("/api/v1/whereabouts/at?moment=" + moment).body().path("places").valueStream()
                     .filter(row -> row.path("environment").asString().equals("staging")).findFirst().orElseThrow().path("version").asString());
         }
     }

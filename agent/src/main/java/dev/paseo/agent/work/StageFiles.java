@@ -31,7 +31,9 @@ final class StageFiles {
     /** Brings what it begins with into the workspace, and says what came from where. */
     void fetch(StringBuilder words) throws IOException, InterruptedException {
         for (Assignment.Input input : stage.inputs()) {
-            unpack("the files of " + input.stage(), input.digest(), lease.bytes(input.digest()));
+            Path archive = spool.folder().resolve("arrived.tar");
+            CannotGoOn.unlessSame("the files of " + input.stage(), input.digest(), lease.bytes(input.digest(), archive));
+            unpack(archive);
             words.append("\nfiles of ").append(input.stage());
         }
         for (Assignment.Take take : stage.takes()) {
@@ -44,11 +46,7 @@ final class StageFiles {
         }
     }
 
-    private void unpack(String what, String digest, InputStream bytes) throws IOException {
-        Path archive = spool.folder().resolve("arrived.tar");
-        try (bytes) {
-            CannotGoOn.unlessSame(what, digest, Digests.write(bytes, archive));
-        }
+    private void unpack(Path archive) throws IOException {
         try (InputStream in = Files.newInputStream(archive)) {
             Archives.unpack(in, spool.workspace());
         }
@@ -62,9 +60,7 @@ final class StageFiles {
         if (!target.getParent().toRealPath().startsWith(root)) {
             throw new CannotGoOn("take: " + take.into() + " leads out of the workspace");
         }
-        try (InputStream bytes = lease.bytes(take.file().digest())) {
-            CannotGoOn.unlessSame(take.file().name() + " of " + take.component(), take.file().digest(), Digests.write(bytes, target));
-        }
+        CannotGoOn.unlessSame(take.file().name() + " of " + take.component(), take.file().digest(), lease.bytes(take.file().digest(), target));
     }
 
     private String restore(Assignment.Reuse reuse) throws IOException, InterruptedException {
@@ -74,7 +70,11 @@ final class StageFiles {
         if (found.isEmpty()) {
             return String.join(", ", reuse.folders()) + " begins empty";
         }
-        unpack("what is reused", found.get().digest(), found.get().bytes());
+        Path archive = spool.folder().resolve("arrived.tar");
+        try (InputStream bytes = found.get().bytes()) {
+            CannotGoOn.unlessSame("what is reused", found.get().digest(), Digests.write(bytes, archive));
+        }
+        unpack(archive);
         if (found.get().exact()) {
             Files.writeString(spool.folder().resolve("reuse-exact"), "");
         }

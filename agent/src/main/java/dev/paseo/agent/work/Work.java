@@ -173,20 +173,14 @@ public final class Work {
 
     private void bundle(String digest) throws IOException, InterruptedException {
         Path archive = spool.folder().resolve("bundle.tar");
-        try (InputStream bytes = lease.bytes(digest)) {
-            CannotGoOn.unlessSame("the recipe's files", digest, Digests.write(bytes, archive));
-        }
+        CannotGoOn.unlessSame("the recipe's files", digest, lease.bytes(digest, archive));
         try (InputStream bytes = Files.newInputStream(archive)) {
             Archives.unpack(bytes, spool.workspace());
         }
     }
 
     private void take(Assignment.Artifact artifact) throws InterruptedException {
-        String digest = Patience.insist(() -> {
-            try (InputStream bytes = lease.bytes(artifact.digest())) {
-                return Digests.write(bytes, spool.artifacts().resolve(artifact.name()).resolve(artifact.fileName()));
-            }
-        });
+        String digest = Patience.insist(() -> lease.bytes(artifact.digest(), spool.artifacts().resolve(artifact.name()).resolve(artifact.fileName())));
         CannotGoOn.unlessSame("artifact " + artifact.name(), artifact.digest(), digest);
     }
 

@@ -67,7 +67,8 @@ public final class Commands {
         commands.put("host", () -> group("Hosts: list, maintain.", new RestraintCommands.Hosts(context), new RestraintCommands.Maintain(context)));
         commands.put("preview", () -> group("Preview environments: list, remove.", new RestraintCommands.Previews(context), new RestraintCommands.RemovePreview(context)));
         commands.put("variable", () -> group("Variables: set, list.", new RestraintCommands.SetVariable(context), new RestraintCommands.Variables(context)));
-        commands.put("secret", () -> group("Secrets: set.", new SetUpCommands.SetSecret(context)));
+        commands.put("secret", () -> group("Secrets: set, list, grant, renew-key.", new SecretCommands.Set(context), new SecretCommands.ListAll(context),
+                new SecretCommands.Grant(context), new SecretCommands.RenewKey(context)));
         commands.put("account", () -> group("Accounts: add.", new SetUpCommands.AddAccount(context)));
         commands.put("group", () -> group("Groups: join, leave.", new SetUpCommands.JoinGroup(context), new SetUpCommands.LeaveGroup(context)));
         commands.put("agent", () -> group("Agents: enrol, list, drain, return.", new AgentCommands.Enrol(context),

@@ -13,7 +13,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.node.ObjectNode;
 
-/** Commands with which a service is set up: environments, secrets, accounts, groups, agents. */
+/** Commands with which a service is set up: environments, accounts, groups, agents. */
 final class SetUpCommands {
 
     private SetUpCommands() {}
@@ -38,34 +38,6 @@ final class SetUpCommands {
             } catch (IOException unreadable) {
                 throw new Failure(Failure.Kind.USAGE, file + " cannot be read: " + unreadable.getMessage());
             }
-        }
-    }
-
-    @Command(name = "set", description = "Sets a secret; its value is read from standard input.",
-            footer = {"", "Example:", "  paseo secret set DATA_KEY --component tide-api --environment production < key.txt"})
-    static final class SetSecret extends ServiceCommand {
-        @Parameters(paramLabel = "NAME")
-        private String name = "";
-
-        @Option(names = "--component", description = "only for this component")
-        private Optional<String> component = Optional.empty();
-
-        @Option(names = "--environment", description = "only in this environment")
-        private Optional<String> environment = Optional.empty();
-
-        SetSecret(Context context) {
-            super(context);
-        }
-
-        @Override
-        public Integer call() {
-            Api api = api();
-            ObjectNode request = api.object().put("name", name).put("value", StandardInput.all(context).stripTrailing());
-            component.ifPresent(value -> request.put("component", value));
-            environment.ifPresent(value -> request.put("environment", value));
-            api.put(Api.path("secrets"), request);
-            context.out().println("Set " + name + ".");
-            return 0;
         }
     }
 

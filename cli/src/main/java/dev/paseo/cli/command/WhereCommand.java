@@ -13,6 +13,8 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
 
 @Command(name = "where", description = "Which version is live where, since when, and what waits.",
         footer = {"", "Examples:", "  paseo where tide-api", "  paseo where --at 2026-05-03T14:05:00Z"})
@@ -33,24 +35,25 @@ final class WhereCommand extends ServiceCommand {
         if (at.isPresent()) {
             return then(at.get());
         }
-        JsonNode answer = api().get(Api.path("whereabouts"));
-        List<JsonNode> rows = new ArrayList<>();
-        answer.path("rows").forEach(row -> {
-            if (component.isEmpty() || component.get().equals(row.path("component").asString())) {
-                rows.add(row);
-            }
-        });
-        if (component.isPresent() && rows.isEmpty()) {
-            List<String> names = new ArrayList<>();
-            answer.path("rows").forEach(row -> names.add(row.path("component").asString()));
-            throw new Failure(Failure.Kind.REFUSED, "there is no component " + component.get()
-                    + dev.paseo.language.NearestName.hint(component.get(), names));
+        JsonNode whole = whole(Api.path("whereabouts") + "?", "rows");
+        return print(whole, () -> table(whole, whole.path("rows").valueStream().toList()));
+    }
+
+    /** The service answers so many components at a time: all of them, in the first answer. */
+    private JsonNode whole(String path, String list) {
+        String only = component.map(name -> "&component=" + Api.encode(name)).orElse("");
+        JsonNode whole = api().get(path + only);
+        for (String after = whole.path("next").asString(""); !after.isEmpty(); ) {
+            JsonNode page = api().get(path + only + "&after=" + Api.encode(after));
+            ((ArrayNode) whole.path(list)).addAll((ArrayNode) page.path(list));
+            after = page.path("next").asString("");
         }
-        return print(answer, () -> table(answer, rows));
+        ((ObjectNode) whole).remove("next");
+        return whole;
     }
 
     private int then(String moment) {
-        JsonNode rows = api().get(Api.path("whereabouts", "at") + "?moment=" + RestraintCommands.moment(moment) + component.map(name -> "&component=" + Api.encode(name)).orElse(""));
+        JsonNode rows = whole(Api.path("whereabouts", "at") + "?moment=" + RestraintCommands.moment(moment), "places").path("places");
         return print(rows, () -> {
             Table table = new Table("COMPONENT", "ENVIRONMENT", "WAS LIVE", "SINCE", "UNTIL", "DEPLOYMENT");
             rows.forEach(row -> table.row(context.ink().strong(row.path("component").asString()), row.path("environment").asString(), row.path("version").asString(),
@@ -101,7 +104,8 @@ final class WhereCommand extends ServiceCommand {
         }
         int behind = cell.path("behind").asInt(0);
         if (behind > 0) {
-            words.add(behind + (behind == 1 ? " version behind" : " versions behind"));
+            int commits = cell.path("commitsBehind").asInt(0);
+            words.add(behind + (behind == 1 ? " version behind" : " versions behind") + (commits == 0 ? "" : commits == 1 ? ", 1 commit" : ", " + commits + " commits"));
         }
         JsonNode marks = cell.path("marks");
         if (marks.has("held")) {

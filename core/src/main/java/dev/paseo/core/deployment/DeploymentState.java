@@ -35,9 +35,10 @@ public record DeploymentState(
      * @param emergency      it goes past unmet criteria, hold and closed, never past a block
      * @param noWayBackBefore position in the line before which an undo may not go
      * @param takesOver       although automatic, it does not wait until what is live has been watched and tested
+     * @param unchecked       its recipe has no checks of a host: one that has it is good
      */
-    public record Terms(boolean emergency, Optional<Long> noWayBackBefore, boolean takesOver) {
-        public static final Terms PLAIN = new Terms(false, Optional.empty(), false);
+    public record Terms(boolean emergency, Optional<Long> noWayBackBefore, boolean takesOver, Optional<Boolean> unchecked) {
+        public static final Terms PLAIN = new Terms(false, Optional.empty(), false, Optional.empty());
     }
 
     /** A state kept before there were plans has neither course nor terms. */

@@ -71,8 +71,9 @@ final class HostReports {
         return switch (outcome) {
             case HostOutcome.Done() -> {
                 effects.add(new PlaceEffect.HostHas(deployment.id(), name, Content.THIS_VERSION));
-                DeploymentState there = deployment.withHost(name, host -> host.touchedTo(Phase.INSTALLED));
-                yield tended(deployment) ? Onward.onHosts(there, List.of(name), HostTask.CHECK, effects) : Onward.advance(there, now, effects);
+                boolean unchecked = deployment.terms().unchecked().orElse(false);
+                DeploymentState there = deployment.withHost(name, host -> host.touchedTo(unchecked ? Phase.GOOD : Phase.INSTALLED));
+                yield tended(deployment) && !unchecked ? Onward.onHosts(there, List.of(name), HostTask.CHECK, effects) : Onward.advance(there, now, effects);
             }
             case HostOutcome.Failed(String reason, boolean touched) -> {
                 if (touched) {

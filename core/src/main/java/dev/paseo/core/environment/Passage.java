@@ -3,13 +3,20 @@ package dev.paseo.core.environment;
 import dev.paseo.core.decision.Decision;
 import java.util.List;
 
-/** A version's stay in an environment: opened when it first goes live there, ended by its exit gate. */
-public record Passage(Status status) {
+/**
+ * A version's stay in an environment: opened when it first goes live there, ended by its exit gate.
+ *
+ * @param settled whether it stayed live and was tested; its exit gate is judged from then on
+ */
+public record Passage(Status status, boolean settled) {
 
     public enum Status { OPEN, ENDED }
 
     /** What can happen to a passage. */
     public sealed interface Event {
+        /** It stayed live and was tested. */
+        record Settled() implements Event {}
+
         /** Its exit criteria were judged. */
         record ExitJudged(boolean open) implements Event {}
     }
@@ -21,14 +28,17 @@ public record Passage(Status status) {
     }
 
     public static Passage opened() {
-        return new Passage(Status.OPEN);
+        return new Passage(Status.OPEN, false);
     }
 
     public static Decision<Passage, Effect> decide(Passage passage, Event event) {
+        if (passage.status == Status.ENDED) {
+            return Decision.refused("the passage has ended");
+        }
         return switch (event) {
-            case Event.ExitJudged(boolean open) when passage.status == Status.ENDED -> Decision.refused("the passage has ended");
-            case Event.ExitJudged(boolean open) when open ->
-                    Decision.moved(new Passage(Status.ENDED), List.of(new Effect.WalkOn()));
+            case Event.Settled() -> Decision.moved(new Passage(Status.OPEN, true), List.of());
+            case Event.ExitJudged(boolean open) when open && passage.settled ->
+                    Decision.moved(new Passage(Status.ENDED, true), List.of(new Effect.WalkOn()));
             case Event.ExitJudged(boolean open) -> Decision.moved(passage, List.of());
         };
     }

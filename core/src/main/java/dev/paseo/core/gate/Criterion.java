@@ -10,30 +10,58 @@ public sealed interface Criterion {
     /**
      * People say yes, on the exact subject.
      *
-     * @param from            the group whose members are asked
+     * @param from            the groups or persons who are asked
      * @param count           how many of them, at least 1
-     * @param notBy           who may not decide although in the group
+     * @param notBy           who may not decide although asked
      * @param commentRequired whether a decision needs a comment
      * @param within          counted from the request; after it the deployment expires
+     * @param escalation      who else is asked when nobody has decided
      */
-    record Approvals(String from, int count, List<Exclusion> notBy, boolean commentRequired, Optional<Duration> within)
+    record Approvals(List<String> from, int count, List<Exclusion> notBy, boolean commentRequired, Optional<Duration> within, Optional<Escalation> escalation)
             implements Criterion {
         public Approvals {
+            from = List.copyOf(from);
             notBy = List.copyOf(notBy);
         }
     }
 
-    /** The version has been live in all of these environments and left their exit gates. */
-    record Follows(List<String> environments) implements Criterion {
+    /** After this time from the request, {@code to} is asked too. */
+    record Escalation(Duration after, String to) {}
+
+    /** Members of these groups, or these persons, tick every item. */
+    record Checklist(List<String> from, List<String> items) implements Criterion {
+        public Checklist {
+            from = List.copyOf(from);
+            items = List.copyOf(items);
+        }
+    }
+
+    /** Live and healthy for so long, in one unbroken stretch; once reached it stays reached. */
+    record Soak(Duration length) implements Criterion {}
+
+    /** It may begin only within these hours. */
+    record Open(Hours hours) implements Criterion {}
+
+    /** A condition over facts. */
+    record Fact(String condition) implements Criterion {}
+
+    /** Somebody outside answers, asked by a signed request; within this time of the request, else the deployment expires. */
+    record Outside(String name, String address, Optional<Duration> within) implements Criterion {}
+
+    /** The version has been live in these environments, in all or in any of them, and has left their exit gates. */
+    record Follows(List<String> environments, boolean any) implements Criterion {
         public Follows {
             environments = List.copyOf(environments);
         }
     }
 
-    /** The version comes from one of these branches; empty: from a trusted one. */
-    record Branches(List<String> patterns) implements Criterion {
-        public Branches {
-            patterns = List.copyOf(patterns);
+    /** Where the version comes from: one of these branches, a tag, or an upload; nothing said: a trusted branch. */
+    record Origin(List<String> branches, List<String> tags, boolean uploads) implements Criterion {
+        public static final Origin TRUSTED = new Origin(List.of(), List.of(), false);
+
+        public Origin {
+            branches = List.copyOf(branches);
+            tags = List.copyOf(tags);
         }
     }
 

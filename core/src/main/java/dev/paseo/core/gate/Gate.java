@@ -1,17 +1,14 @@
 package dev.paseo.core.gate;
 
 import dev.paseo.core.gate.Criterion.Approvals;
-import dev.paseo.core.gate.Criterion.Exclusion;
 import dev.paseo.core.gate.Judgement.State;
 import dev.paseo.core.trigger.BranchPattern;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 
-/** Judges gates, and says who may decide at one. */
+/** Judges gates. Pure: the same facts at the same moment give the same verdict. */
 public final class Gate {
 
     private Gate() {}
@@ -23,9 +20,9 @@ public final class Gate {
         for (Criterion criterion : criteria) {
             Judgement judgement = judge(criterion, facts, now);
             judgements.add(judgement);
-            if (criterion instanceof Approvals approvals && judgement.state() != State.MET) {
-                rejected = rejected.or(() -> rejection(facts));
-                expired = expired.or(() -> expiry(approvals, facts, now));
+            if (judgement.state() != State.MET) {
+                rejected = rejected.or(() -> rejection(criterion, facts));
+                expired = expired.or(() -> expiry(criterion, facts, now));
             }
         }
         return new Verdict(judgements, rejected, rejected.isPresent() ? Optional.empty() : expired);
@@ -33,114 +30,95 @@ public final class Gate {
 
     private static Judgement judge(Criterion criterion, GateFacts facts, Instant now) {
         return switch (criterion) {
-            case Approvals approvals -> judgeApprovals(approvals, facts);
-            case Criterion.Follows(List<String> environments) -> judgeFollows(environments, facts);
-            case Criterion.Branches(List<String> patterns) -> judgeBranches(patterns, facts);
-            case Criterion.NotHeld() -> judgeHold(facts);
-            case Criterion.NotClosed() -> judgeClosed(facts);
-            case Criterion.Requires() -> judgeRequirements(facts);
+            case Approvals approvals -> Approving.judge(approvals, facts, now);
+            case Criterion.Checklist checklist -> Ticking.judge(checklist, facts);
+            case Criterion.Soak soak -> Waits.soak(soak, facts.version().soak(), now);
+            case Criterion.Open(Hours hours) -> Waits.open(hours, now);
+            case Criterion.Fact(String condition) -> fact(condition, facts);
+            case Criterion.Outside outside -> outside(outside, facts);
+            case Criterion.Follows follows -> follows(follows, facts);
+            case Criterion.Origin origin -> origin(origin, facts.version());
+            case Criterion.NotHeld() -> hold(facts);
+            case Criterion.NotClosed() -> closed(facts);
+            case Criterion.Requires() -> requirements(facts);
         };
     }
 
-    private static Judgement judgeApprovals(Approvals wanted, GateFacts facts) {
-        List<Ruling> counted = counted(wanted, facts);
-        String name = counted.size() + " of " + wanted.count() + (wanted.count() == 1 ? " approval" : " approvals");
-        Optional<Ruling> no = latest(facts).stream().filter(ruling -> !ruling.yes()).findFirst();
-        if (no.isPresent()) {
-            return new Judgement(State.NOT_MET, name, no.get().by() + " said no: \"" + no.get().comment() + "\"", Optional.empty());
+    /** That somebody's no ends it. */
+    private static Optional<String> rejection(Criterion criterion, GateFacts facts) {
+        return switch (criterion) {
+            case Approvals approvals -> Approving.rejection(facts);
+            case Criterion.Checklist checklist -> Ticking.failure(checklist, facts);
+            case Criterion.Outside outside -> Optional.ofNullable(facts.said().answers().get(outside.name()))
+                    .filter(answer -> !answer.yes().orElse(true)).map(answer -> outside.name() + " said no: \"" + answer.words() + "\"");
+            default -> Optional.empty();
+        };
+    }
+
+    private static Optional<String> expiry(Criterion criterion, GateFacts facts, Instant now) {
+        Optional<java.time.Duration> within = switch (criterion) {
+            case Approvals approvals -> approvals.within();
+            case Criterion.Outside outside -> outside.within();
+            default -> Optional.empty();
+        };
+        return within.map(facts.requestedAt()::plus).filter(end -> !now.isBefore(end)).map(end -> "nobody decided until " + end);
+    }
+
+    private static Judgement fact(String condition, GateFacts facts) {
+        GateFacts.Held held = facts.version().conditions().getOrDefault(condition, new GateFacts.Held(Optional.empty(), "nothing is known"));
+        if (held.holds().isEmpty()) {
+            return new Judgement(State.NOT_MET, condition, "Something that it asks for was never reported: " + held.facts() + ".", Optional.empty());
         }
-        String said = String.join(", ", counted.stream().map(ruling -> ruling.by() + " said yes").toList());
-        if (counted.size() >= wanted.count()) {
-            return new Judgement(State.MET, name, said + ".", Optional.empty());
+        return new Judgement(held.holds().get() ? State.MET : State.NOT_MET, condition, (held.holds().get() ? "It holds: " : "It does not hold: ") + held.facts() + ".",
+                Optional.empty());
+    }
+
+    private static Judgement outside(Criterion.Outside wanted, GateFacts facts) {
+        String name = "Answer from " + wanted.name();
+        GateFacts.Answer answer = facts.said().answers().get(wanted.name());
+        Optional<Instant> end = wanted.within().map(facts.requestedAt()::plus);
+        if (answer == null) {
+            return new Judgement(State.ASKED, name, wanted.name() + " is about to be asked.", end);
         }
-        long voided = latest(facts).stream().filter(ruling -> !ruling.subject().equals(facts.subject())).count();
-        String sentence = (said.isEmpty() ? "" : said + ". ") + "Waits for " + wanted.from()
-                + (wanted.notBy().isEmpty() ? "" : ", not " + exclusions(wanted)) + "."
-                + (voided == 0 ? "" : " " + voided + " given before no longer " + (voided == 1 ? "counts" : "count") + ": what was approved has changed.");
-        Set<String> able = able(wanted, facts);
-        if (able.size() < wanted.count() - counted.size()) {
-            sentence += " Nobody is left who may: ask an administrator to add members to " + wanted.from() + ".";
+        if (answer.yes().isEmpty()) {
+            return new Judgement(State.ASKED, name, "Waits for " + wanted.name() + ": " + answer.words(), end);
         }
-        return new Judgement(State.ASKED, name, sentence, wanted.within().map(facts.requestedAt()::plus));
+        String said = wanted.name() + (answer.yes().get() ? " said yes" : " said no") + (answer.words().isBlank() ? "." : ": \"" + answer.words() + "\".");
+        return new Judgement(answer.yes().get() ? State.MET : State.NOT_MET, name, said, Optional.empty());
     }
 
-    private static String exclusions(Approvals wanted) {
-        return String.join(" or ", wanted.notBy().stream().map(who -> switch (who) {
-            case AUTHORS -> "an author";
-            case REQUESTER -> "the requester";
-        }).toList());
+    private static Judgement follows(Criterion.Follows wanted, GateFacts facts) {
+        List<String> environments = wanted.environments();
+        List<String> been = environments.stream().filter(facts.version().passed()::contains).toList();
+        List<String> missing = environments.stream().filter(environment -> !been.contains(environment)).toList();
+        boolean met = wanted.any() ? !been.isEmpty() : missing.isEmpty();
+        String name = "Through " + String.join(wanted.any() ? " or " : " and ", environments);
+        return met
+                ? new Judgement(State.MET, name, "It has been live in " + String.join(" and ", been) + " and has passed there.", Optional.empty())
+                : new Judgement(State.NOT_MET, name, "It has not passed " + String.join(" or ", missing) + " yet.", Optional.empty());
     }
 
-    private static Set<String> able(Approvals wanted, GateFacts facts) {
-        Set<String> able = new java.util.HashSet<>(facts.members().getOrDefault(wanted.from(), Set.of()));
-        able.removeIf(person -> refusal(wanted, facts, person).isPresent());
-        return able;
-    }
-
-    /** The newest ruling of each person. */
-    private static List<Ruling> latest(GateFacts facts) {
-        java.util.Map<String, Ruling> newest = new java.util.LinkedHashMap<>();
-        facts.rulings().stream().sorted(Comparator.comparing(Ruling::at)).forEach(ruling -> newest.put(ruling.by(), ruling));
-        return List.copyOf(newest.values());
-    }
-
-    /** The approvals that count now: on this subject, by members who are still members and are not excluded. */
-    private static List<Ruling> counted(Approvals wanted, GateFacts facts) {
-        Set<String> members = facts.members().getOrDefault(wanted.from(), Set.of());
-        return latest(facts).stream()
-                .filter(Ruling::yes)
-                .filter(ruling -> ruling.subject().equals(facts.subject()))
-                .filter(ruling -> members.contains(ruling.by()) && excluded(wanted, facts, ruling.by()).isEmpty())
-                .toList();
-    }
-
-    private static Optional<String> rejection(GateFacts facts) {
-        return latest(facts).stream().filter(ruling -> !ruling.yes()).findFirst()
-                .map(ruling -> "rejected by " + ruling.by() + ": \"" + ruling.comment() + "\"");
-    }
-
-    private static Optional<String> expiry(Approvals wanted, GateFacts facts, Instant now) {
-        return wanted.within().map(facts.requestedAt()::plus).filter(end -> !now.isBefore(end))
-                .map(end -> "nobody decided until " + end);
-    }
-
-    private static Optional<String> excluded(Approvals wanted, GateFacts facts, String person) {
-        if (wanted.notBy().contains(Exclusion.REQUESTER) && person.equals(facts.requester())) {
-            return Optional.of(person + " requested this deployment, and the requester may not decide about it");
+    private static Judgement origin(Criterion.Origin wanted, GateFacts.OfVersion version) {
+        boolean plain = wanted.branches().isEmpty() && wanted.tags().isEmpty() && !wanted.uploads();
+        boolean met = plain && version.trusted()
+                || !version.uploaded() && matches(wanted.branches(), List.of(version.branch()))
+                || matches(wanted.tags(), version.tags())
+                || wanted.uploads() && version.uploaded();
+        List<String> from = new ArrayList<>(wanted.branches());
+        wanted.tags().forEach(tag -> from.add("tag " + tag));
+        if (wanted.uploads()) {
+            from.add("an upload");
         }
-        if (wanted.notBy().contains(Exclusion.AUTHORS) && facts.authors().contains(person)) {
-            return Optional.of(person + " wrote or pushed a commit of what is proposed, and authors may not decide about it");
-        }
-        return Optional.empty();
+        String name = plain ? "From a trusted branch" : "From " + String.join(" or ", from);
+        String tags = version.tags().isEmpty() ? "" : ", tagged " + String.join(", ", version.tags());
+        return new Judgement(met ? State.MET : State.NOT_MET, name, (version.uploaded() ? "Built elsewhere" : "Built from " + version.branch()) + tags + ".", Optional.empty());
     }
 
-    /** Why this person may not decide about this subject, if so. */
-    public static Optional<String> refusal(Approvals wanted, GateFacts facts, String person) {
-        if (!facts.members().getOrDefault(wanted.from(), Set.of()).contains(person)) {
-            return Optional.of(person + " is not in the group " + wanted.from() + ", which decides here");
-        }
-        if (counted(wanted, facts).stream().anyMatch(ruling -> ruling.by().equals(person))) {
-            return Optional.of(person + " has approved this already");
-        }
-        return excluded(wanted, facts, person);
+    private static boolean matches(List<String> patterns, List<String> names) {
+        return patterns.stream().map(BranchPattern::new).anyMatch(pattern -> names.stream().anyMatch(pattern::matches));
     }
 
-    private static Judgement judgeFollows(List<String> environments, GateFacts facts) {
-        List<String> missing = environments.stream().filter(environment -> !facts.passed().contains(environment)).toList();
-        String name = "Live in " + String.join(" and ", environments) + " before";
-        return missing.isEmpty()
-                ? new Judgement(State.MET, name, "It has been live in " + String.join(" and ", environments) + ".", Optional.empty())
-                : new Judgement(State.NOT_MET, name, "It has not been live in " + String.join(" or ", missing) + " yet.", Optional.empty());
-    }
-
-    private static Judgement judgeBranches(List<String> patterns, GateFacts facts) {
-        boolean met = patterns.isEmpty() ? facts.trusted()
-                : patterns.stream().anyMatch(pattern -> new BranchPattern(pattern).matches(facts.branch()));
-        String name = patterns.isEmpty() ? "From a trusted branch" : "From " + String.join(" or ", patterns);
-        return new Judgement(met ? State.MET : State.NOT_MET, name, "Built from " + facts.branch() + ".", Optional.empty());
-    }
-
-    private static Judgement judgeHold(GateFacts facts) {
+    private static Judgement hold(GateFacts facts) {
         Optional<String> held = facts.around().held();
         if (held.isPresent() && facts.requester().isEmpty()) {
             return new Judgement(State.NOT_MET, "Not held", held.get() + " Nothing goes there by itself until the hold is lifted; a person may ask.", Optional.empty());
@@ -148,16 +126,16 @@ public final class Gate {
         return new Judgement(State.MET, "Not held", held.map(why -> why + " That does not stop a person, who asked for this.").orElse("Nothing holds the place."), Optional.empty());
     }
 
-    private static Judgement judgeClosed(GateFacts facts) {
+    private static Judgement closed(GateFacts facts) {
         Optional<GateFacts.Closed> closed = facts.around().closed();
         if (closed.isEmpty() || facts.around().rollback()) {
-            return new Judgement(State.MET, "Open", closed.map(why -> why.sentence() + " A rollback may pass.").orElse("The environment is open."), Optional.empty());
+            return new Judgement(State.MET, "Not closed", closed.map(why -> why.sentence() + " A rollback may pass.").orElse("The environment is open."), Optional.empty());
         }
         State state = closed.get().until().isPresent() ? State.NOT_YET : State.NOT_MET;
-        return new Judgement(state, "Open", closed.get().sentence(), closed.get().until());
+        return new Judgement(state, "Not closed", closed.get().sentence(), closed.get().until());
     }
 
-    private static Judgement judgeRequirements(GateFacts facts) {
+    private static Judgement requirements(GateFacts facts) {
         List<GateFacts.Requirement> missing = facts.around().requirements().stream().filter(each -> !each.met()).toList();
         String name = "Requires " + String.join(", ", facts.around().requirements().stream().map(each -> each.component() + " " + each.range()).toList());
         String sentence = missing.isEmpty()

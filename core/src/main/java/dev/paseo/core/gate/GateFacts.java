@@ -1,5 +1,6 @@
 package dev.paseo.core.gate;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -9,16 +10,75 @@ import java.util.Set;
 /**
  * What a gate is judged on, at one moment.
  *
- * @param subject     the digest of the exact subject now
- * @param requester   who asked; empty for an automatic deployment
+ * @param subject     the exact subject now
+ * @param requester   who asked; empty for an automatic deployment, and at an exit gate
  * @param authors     the accounts that wrote or pushed a commit between what is live and what is proposed
- * @param members     the members of each group named by a criterion
- * @param passed      the environments in which the version's passage has ended
+ * @param people      who is meant by the names that criteria give
+ * @param version     what is known of the version
+ * @param requestedAt what times are counted from
+ * @param said        what people and others have said so far
  * @param around      how things stand in the place and its environment
  */
 public record GateFacts(
-        String subject, String requester, Set<String> authors, Map<String, Set<String>> members, Set<String> passed,
-        String branch, boolean trusted, Instant requestedAt, List<Ruling> rulings, Around around) {
+        Subject subject, String requester, Set<String> authors, People people, OfVersion version, Instant requestedAt, Said said, Around around) {
+
+    /**
+     * Who is meant by names.
+     *
+     * @param members  of each group; a person's name stands for that person
+     * @param standIns who decides in whose place now: deputies, and those to whom a decision was handed on
+     */
+    public record People(Map<String, Set<String>> members, Map<String, Set<String>> standIns) {
+        public People {
+            members = Map.copyOf(members);
+            standIns = Map.copyOf(standIns);
+        }
+    }
+
+    /**
+     * What is known of the version.
+     *
+     * @param passed     the environments in which its passage has ended
+     * @param tags       its second names, which tags gave it
+     * @param uploaded   whether it was built elsewhere
+     * @param soak       how long it has been live and healthy where that counts
+     * @param conditions what came of the conditions over facts
+     */
+    public record OfVersion(Set<String> passed, String branch, boolean trusted, List<String> tags, boolean uploaded, Soaked soak, Map<String, Held> conditions) {
+        public OfVersion {
+            passed = Set.copyOf(passed);
+            tags = List.copyOf(tags);
+            conditions = Map.copyOf(conditions);
+        }
+    }
+
+    /**
+     * @param where   the environment
+     * @param longest the longest stretch that has ended
+     * @param since   when the stretch under way began
+     */
+    public record Soaked(String where, Duration longest, Optional<Instant> since) {
+        public static final Soaked NOT_AT_ALL = new Soaked("", Duration.ZERO, Optional.empty());
+    }
+
+    /** What came of a condition: whether it holds, empty where a fact of it is not there; and the facts it looked at. */
+    public record Held(Optional<Boolean> holds, String facts) {}
+
+    /**
+     * What was said so far.
+     *
+     * @param answers of those outside, by the name of the criterion
+     */
+    public record Said(List<Ruling> rulings, List<Tick> ticks, Map<String, Answer> answers) {
+        public Said {
+            rulings = List.copyOf(rulings);
+            ticks = List.copyOf(ticks);
+            answers = Map.copyOf(answers);
+        }
+    }
+
+    /** An answer from outside; {@code yes} is empty while only asked. */
+    public record Answer(Optional<Boolean> yes, String words, Instant at) {}
 
     /**
      * How things stand in the place and its environment.
@@ -39,8 +99,5 @@ public record GateFacts(
 
     public GateFacts {
         authors = Set.copyOf(authors);
-        members = Map.copyOf(members);
-        passed = Set.copyOf(passed);
-        rulings = List.copyOf(rulings);
     }
 }

@@ -1,10 +1,16 @@
 package dev.paseo.core.gate;
 
 import java.time.Instant;
+import java.util.Optional;
 
 /**
  * A person's recorded yes or no.
  *
- * @param subject the digest of what the person saw and decided on
+ * @param subject what the person saw and decided on; empty for one that was kept before its parts were
  */
-public record Ruling(String by, boolean yes, String comment, String subject, Instant at) {}
+public record Ruling(String by, boolean yes, String comment, String digest, Optional<Subject> subject, Instant at) {
+
+    public Ruling(String by, boolean yes, String comment, Subject subject, Instant at) {
+        this(by, yes, comment, subject.digest(), Optional.of(subject), at);
+    }
+}

@@ -3,7 +3,9 @@ package dev.paseo.core.gate;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.util.ArrayList;
 import java.util.HexFormat;
+import java.util.List;
 
 /**
  * What exactly an approval approves. Anything of it that changes makes another subject.
@@ -25,5 +27,23 @@ public record Subject(String version, long settings, long secrets, long rules, l
         } catch (NoSuchAlgorithmException impossible) {
             throw new IllegalStateException("every Java platform has SHA-256", impossible);
         }
+    }
+
+    /** What is no longer as it was in an earlier one, in words. */
+    public List<String> changedSince(Subject earlier) {
+        List<String> changed = new ArrayList<>();
+        if (settings != earlier.settings) {
+            changed.add("the variables");
+        }
+        if (secrets != earlier.secrets) {
+            changed.add("the secrets");
+        }
+        if (rules != earlier.rules) {
+            changed.add("the rules");
+        }
+        if (live != earlier.live) {
+            changed.add("what is live");
+        }
+        return changed;
     }
 }

@@ -220,9 +220,21 @@ class StrategyTest {
         failing.add("CHECK north-quay");
         DeploymentState plain = wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO);
         DeploymentState barred = new DeploymentState(2, plain.version(), 7, 2, plain.kind(), false, plain.status(), plain.hosts(), plain.onFailure(), plain.wayBack(),
-                Optional.empty(), plain.course(), new DeploymentState.Terms(false, Optional.of(2L), false));
+                Optional.empty(), plain.course(), new DeploymentState.Terms(false, Optional.of(2L), false, Optional.empty()));
         assertEquals(DeploymentStatus.STOPPED, play(barred));
         assertEquals(WayBack.BARRED, place.deployment(2).orElseThrow().wayBack());
+    }
+
+    @Test
+    void whereNothingIsCheckedNothingIsAsked() {
+        DeploymentState plain = wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO);
+        DeploymentState unchecked = new DeploymentState(2, plain.version(), 7, 2, plain.kind(), false, plain.status(), plain.hosts(), plain.onFailure(), plain.wayBack(),
+                Optional.empty(), plain.course(), new DeploymentState.Terms(false, Optional.empty(), false, Optional.of(true)));
+        assertEquals(DeploymentStatus.LIVE, play(unchecked));
+        assertTrue(told.stream().noneMatch(task -> task.startsWith("CHECK")), told::toString);
+        happens(new PlaceEvent.TendAsked(List.of("lighthouse")));
+        settle();
+        assertFalse(place.deployment(2).orElseThrow().tending());
     }
 
     @Test

@@ -38,7 +38,9 @@ class RouteTest {
 
     @Test
     void aPassageEndsOnceAndOnlyThroughAnOpenExit() {
-        Passage open = Passage.opened();
+        Passage fresh = Passage.opened();
+        assertEquals(Decision.moved(fresh, List.of()), Passage.decide(fresh, new Passage.Event.ExitJudged(true)), "it is still watched and tested");
+        Passage open = ((Decision.Moved<Passage, Passage.Effect>) Passage.decide(fresh, new Passage.Event.Settled())).state();
         assertEquals(Decision.moved(open, List.of()), Passage.decide(open, new Passage.Event.ExitJudged(false)));
         Decision.Moved<Passage, Passage.Effect> ended =
                 (Decision.Moved<Passage, Passage.Effect>) Passage.decide(open, new Passage.Event.ExitJudged(true));

@@ -9,9 +9,7 @@ import dev.paseo.core.gate.Criterion.Approvals;
 import dev.paseo.core.gate.Criterion.Exclusion;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
@@ -21,19 +19,17 @@ import org.junit.jupiter.params.provider.CsvSource;
 class GateTest {
 
     private static final Instant ASKED = Instant.parse("2026-11-23T09:00:00Z");
-    private static final Approvals ONE = new Approvals("approvers", 1, List.of(Exclusion.AUTHORS, Exclusion.REQUESTER), true, Optional.of(Duration.ofHours(48)));
+    private static final Approvals ONE = new Approvals(List.of("approvers"), 1, List.of(Exclusion.AUTHORS, Exclusion.REQUESTER), true, Optional.of(Duration.ofHours(48)), Optional.empty());
+    static final Subject SUBJECT = new Subject("digest", 1, 2, 3, 4);
 
-    private final List<Ruling> rulings = new ArrayList<>();
-
-    private GateFacts.Around around = GateFacts.Around.PLAIN;
+    private final Facts given = new Facts();
 
     private GateFacts facts() {
-        return new GateFacts("subject", "release-engineer", Set.of("developer"),
-                Map.of("approvers", Set.of("approver-1", "approver-2", "developer", "release-engineer")), Set.of("test", "staging"), "main", true, ASKED, rulings, around);
+        return given.facts();
     }
 
-    private void says(String who, boolean yes, String subject, int minute) {
-        rulings.add(new Ruling(who, yes, "because", subject, ASKED.plusSeconds(60L * minute)));
+    private void says(String who, boolean yes, Subject subject, int minute) {
+        given.rulings.add(new Ruling(who, yes, "because", subject, ASKED.plusSeconds(60L * minute)));
     }
 
     private Verdict judged(Criterion criterion) {
@@ -48,50 +44,50 @@ class GateTest {
         "release-engineer | release-engineer requested this deployment, and the requester may not decide about it",
         "tester           | tester is not in the group approvers, which decides here"})
     void whoMayDecide(String person, String reason) {
-        assertEquals(Optional.ofNullable(reason), Gate.refusal(ONE, facts(), person));
+        assertEquals(Optional.ofNullable(reason), Approving.refusal(ONE, facts(), ASKED, person));
     }
 
     @Test
     void nobodyApprovesTwice() {
-        says("approver-1", true, "subject", 1);
-        assertEquals(Optional.of("approver-1 has approved this already"), Gate.refusal(ONE, facts(), "approver-1"));
+        says("approver-1", true, SUBJECT, 1);
+        assertEquals(Optional.of("approver-1 has approved this already"), Approving.refusal(ONE, facts(), ASKED, "approver-1"));
     }
 
     @Test
     void oneApprovalOnTheExactSubjectOpensIt() {
         assertFalse(judged(ONE).open());
         assertEquals(Judgement.State.ASKED, judged(ONE).judgements().getFirst().state());
-        says("approver-1", true, "subject", 1);
+        says("approver-1", true, SUBJECT, 1);
         assertTrue(judged(ONE).open());
     }
 
     @Test
     void anApprovalOfAnotherSubjectDoesNotCountAndThatIsSaid() {
-        says("approver-1", true, "an older subject", 1);
+        says("approver-1", true, new Subject("digest", 1, 2, 3, 9), 1);
         assertFalse(judged(ONE).open());
-        assertTrue(judged(ONE).judgements().getFirst().sentence().contains("1 given before no longer counts"));
+        assertTrue(judged(ONE).judgements().getFirst().sentence().contains("What approver-1 approved no longer counts: what is live changed since"));
     }
 
     @Test
     void approvalsOfThoseWhoMayNotDoNotCount() {
-        says("developer", true, "subject", 1);
-        says("tester", true, "subject", 2);
+        says("developer", true, SUBJECT, 1);
+        says("tester", true, SUBJECT, 2);
         assertFalse(judged(ONE).open());
     }
 
     @Test
     void twoAreNeededWhereTwoAreNeeded() {
-        Approvals two = new Approvals("approvers", 2, List.of(), false, Optional.empty());
-        says("approver-1", true, "subject", 1);
-        says("approver-1", true, "subject", 2);
+        Approvals two = new Approvals(List.of("approvers"), 2, List.of(), false, Optional.empty(), Optional.empty());
+        says("approver-1", true, SUBJECT, 1);
+        says("approver-1", true, SUBJECT, 2);
         assertFalse(judged(two).open(), "one person counts once");
-        says("approver-2", true, "subject", 3);
+        says("approver-2", true, SUBJECT, 3);
         assertTrue(judged(two).open());
     }
 
     @Test
     void oneNoRejects() {
-        says("approver-1", false, "subject", 1);
+        says("approver-1", false, SUBJECT, 1);
         assertEquals(Optional.of("rejected by approver-1: \"because\""), judged(ONE).rejected());
     }
 
@@ -106,22 +102,23 @@ class GateTest {
 
     @Test
     void aGateThatWaitsForNobodySaysSo() {
-        GateFacts nobody = new GateFacts("subject", "approver-1", Set.of(), Map.of("approvers", Set.of("approver-1")), Set.of(), "main", true, ASKED, List.of(), GateFacts.Around.PLAIN);
-        String sentence = Gate.judge(List.of(ONE), nobody, ASKED).judgements().getFirst().sentence();
+        given.requester = "approver-1";
+        given.members.put("approvers", Set.of("approver-1"));
+        String sentence = Gate.judge(List.of(ONE), facts(), ASKED).judgements().getFirst().sentence();
         assertTrue(sentence.contains("Nobody is left who may"), sentence);
     }
 
     @ParameterizedTest
     @CsvSource({"staging, MET", "showroom, NOT_MET"})
     void followsNeedsAPassageThatEnded(String environment, Judgement.State state) {
-        assertEquals(state, judged(new Criterion.Follows(List.of(environment))).judgements().getFirst().state());
+        assertEquals(state, judged(new Criterion.Follows(List.of(environment), false)).judgements().getFirst().state());
     }
 
     @ParameterizedTest
     @CsvSource({"'', MET", "main, MET", "season/*, NOT_MET"})
     void branches(String pattern, Judgement.State state) {
         List<String> patterns = pattern.isEmpty() ? List.of() : List.of(pattern);
-        assertEquals(state, judged(new Criterion.Branches(patterns)).judgements().getFirst().state());
+        assertEquals(state, judged(new Criterion.Origin(patterns, List.of(), false)).judgements().getFirst().state());
     }
 
     @Test
@@ -137,26 +134,110 @@ class GateTest {
     @Test
     void aHoldStopsWhatIsAutomaticAndAClosureEverythingButARollback() {
         GateFacts.Closed closed = new GateFacts.Closed("production is closed.", Optional.of(ASKED.plusSeconds(60)));
-        around = new GateFacts.Around(false, Optional.of("Held by release-engineer."), Optional.of(closed), List.of());
+        given.around = new GateFacts.Around(false, Optional.of("Held by release-engineer."), Optional.of(closed), List.of());
         assertEquals(Judgement.State.MET, judged(new Criterion.NotHeld()).judgements().getFirst().state(), "a person asked");
         assertEquals(Judgement.State.NOT_YET, judged(new Criterion.NotClosed()).judgements().getFirst().state());
         assertEquals(closed.until(), judged(new Criterion.NotClosed()).again());
-        GateFacts plain = facts();
-        GateFacts automatic = new GateFacts(plain.subject(), "", plain.authors(), plain.members(), plain.passed(), plain.branch(), true, ASKED, List.of(), around);
-        assertEquals(Judgement.State.NOT_MET, Gate.judge(List.of(new Criterion.NotHeld()), automatic, ASKED).judgements().getFirst().state());
-        around = new GateFacts.Around(true, Optional.empty(), Optional.of(new GateFacts.Closed("closed.", Optional.empty())), List.of());
+        given.requester = "";
+        assertEquals(Judgement.State.NOT_MET, judged(new Criterion.NotHeld()).judgements().getFirst().state());
+        given.around = new GateFacts.Around(true, Optional.empty(), Optional.of(new GateFacts.Closed("closed.", Optional.empty())), List.of());
         assertEquals(Judgement.State.MET, judged(new Criterion.NotClosed()).judgements().getFirst().state(), "a rollback passes");
-        around = new GateFacts.Around(false, Optional.empty(), Optional.of(new GateFacts.Closed("closed.", Optional.empty())), List.of());
+        given.around = new GateFacts.Around(false, Optional.empty(), Optional.of(new GateFacts.Closed("closed.", Optional.empty())), List.of());
         assertEquals(Judgement.State.NOT_MET, judged(new Criterion.NotClosed()).judgements().getFirst().state());
     }
 
     @Test
     void whatItRequiresMustBeLiveBesideIt() {
-        around = new GateFacts.Around(false, Optional.empty(), Optional.empty(), List.of(new GateFacts.Requirement("tide-model", ">=2.8", Optional.of("2.9.1"), true)));
+        given.around = new GateFacts.Around(false, Optional.empty(), Optional.empty(), List.of(new GateFacts.Requirement("tide-model", ">=2.8", Optional.of("2.9.1"), true)));
         assertEquals(Judgement.State.MET, judged(new Criterion.Requires()).judgements().getFirst().state());
-        around = new GateFacts.Around(false, Optional.empty(), Optional.empty(), List.of(new GateFacts.Requirement("tide-model", ">=2.8", Optional.empty(), false)));
+        given.around = new GateFacts.Around(false, Optional.empty(), Optional.empty(), List.of(new GateFacts.Requirement("tide-model", ">=2.8", Optional.empty(), false)));
         Judgement missing = judged(new Criterion.Requires()).judgements().getFirst();
         assertEquals(Judgement.State.NOT_MET, missing.state());
         assertTrue(missing.sentence().contains("none is live there"));
+    }
+
+    @Test
+    void whoStandsInGivesTheOthersVoiceAndTheTwoCountOnce() {
+        Approvals two = new Approvals(List.of("approvers"), 2, List.of(Exclusion.AUTHORS), false, Optional.empty(), Optional.empty());
+        given.standIns.put("deputy", Set.of("approver-1"));
+        assertEquals(Optional.empty(), Approving.refusal(two, facts(), ASKED, "deputy"));
+        says("deputy", true, SUBJECT, 1);
+        assertTrue(judged(two).judgements().getFirst().sentence().contains("deputy said yes for approver-1"));
+        assertEquals(Optional.of("deputy has approved this already for approver-1"), Approving.refusal(two, facts(), ASKED, "approver-1"));
+        says("approver-1", true, SUBJECT, 2);
+        assertFalse(judged(two).open());
+        says("approver-2", true, SUBJECT, 3);
+        assertTrue(judged(two).open());
+        given.standIns.put("developer", Set.of("approver-2"));
+        assertTrue(Approving.refusal(two, facts(), ASKED, "developer").orElseThrow().contains("authors may not decide"), "an author decides for nobody");
+    }
+
+    @Test
+    void afterATimeOthersAreAskedToo() {
+        Approvals later = new Approvals(List.of("approvers"), 1, List.of(), false, Optional.of(Duration.ofHours(8)), Optional.of(new Criterion.Escalation(Duration.ofHours(2), "operators")));
+        given.members.put("operators", Set.of("operator"));
+        assertTrue(Approving.refusal(later, facts(), ASKED.plus(Duration.ofHours(2)).minusMillis(1), "operator").isPresent());
+        assertEquals(Optional.of(ASKED.plus(Duration.ofHours(2))), Gate.judge(List.of(later), facts(), ASKED).again(), "it is judged again then");
+        assertTrue(Approving.refusal(later, facts(), ASKED.plus(Duration.ofHours(2)), "operator").isEmpty());
+        assertEquals(Optional.of(ASKED.plus(Duration.ofHours(8))), Gate.judge(List.of(later), facts(), ASKED.plus(Duration.ofHours(2))).again());
+    }
+
+    @Test
+    void aChecklistIsMetByItsItemsAndRejectedByOne() {
+        Criterion.Checklist list = new Criterion.Checklist(List.of("testers"), List.of("Board shows today's high water", "Old links still work"));
+        assertEquals("0 of 2 ticked", judged(list).judgements().getFirst().name());
+        given.tick("Board shows today's high water", Tick.Outcome.DONE);
+        given.tick("An item of yesterday", Tick.Outcome.FAILED);
+        assertEquals(Judgement.State.ASKED, judged(list).judgements().getFirst().state(), "what is no longer on the list does not count");
+        assertTrue(judged(list).judgements().getFirst().sentence().contains("Old links still work"));
+        given.tick("Old links still work", Tick.Outcome.FAILED);
+        assertEquals(Optional.of("\"Old links still work\" failed, says tester: \"note\""), judged(list).rejected());
+        given.tick("Old links still work", Tick.Outcome.CLEARED);
+        assertEquals(Judgement.State.ASKED, judged(list).judgements().getFirst().state());
+        given.tick("Old links still work", Tick.Outcome.DONE);
+        assertTrue(judged(list).open());
+        assertTrue(Ticking.refusal(list, facts(), "developer").isPresent());
+        assertTrue(Ticking.refusal(list, facts(), "tester").isEmpty());
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0, 30, NOT_YET, 2026-11-23T11:30:00Z", "0, -60, MET,", "130, , MET,", "30, , NOT_MET,", "119, 59, NOT_YET, 2026-11-23T11:59:00Z"})
+    void soakCountsOneStretch(int longest, Integer since, Judgement.State state, Instant until) {
+        given.soaked = new GateFacts.Soaked("staging", Duration.ofMinutes(longest), Optional.ofNullable(since).map(minute -> ASKED.plus(Duration.ofMinutes(minute))));
+        Judgement judgement = judged(new Criterion.Soak(Duration.ofHours(2))).judgements().getFirst();
+        assertEquals(state, judgement.state(), judgement::sentence);
+        assertEquals(Optional.ofNullable(until), judgement.until());
+    }
+
+    @Test
+    void aConditionSaysWhatItSaw() {
+        given.conditions.put("tests.failed == 0", new GateFacts.Held(Optional.of(false), "tests.failed is 3"));
+        assertEquals("It does not hold: tests.failed is 3.", judged(new Criterion.Fact("tests.failed == 0")).judgements().getFirst().sentence());
+        assertTrue(judged(new Criterion.Fact("coverage.lines > 0.5")).judgements().getFirst().sentence().contains("never reported"));
+    }
+
+    @Test
+    void somebodyOutsideAnswers() {
+        Criterion.Outside desk = new Criterion.Outside("change-desk", "http://127.0.0.1/changes", Optional.of(Duration.ofHours(4)));
+        assertEquals(Judgement.State.ASKED, judged(desk).judgements().getFirst().state());
+        given.answers.put("change-desk", new GateFacts.Answer(Optional.of(true), "CHG-12", ASKED));
+        assertTrue(judged(desk).open());
+        given.answers.put("change-desk", new GateFacts.Answer(Optional.of(false), "freeze", ASKED));
+        assertEquals(Optional.of("change-desk said no: \"freeze\""), judged(desk).rejected());
+        given.answers.clear();
+        assertTrue(Gate.judge(List.of(desk), facts(), ASKED.plus(Duration.ofHours(4))).expired().isPresent());
+    }
+
+    @ParameterizedTest
+    @CsvSource({"staging showroom, true, MET", "staging showroom, false, NOT_MET", "test staging, false, MET", "showroom, true, NOT_MET"})
+    void anyOrAllOfWhatItFollows(String environments, boolean any, Judgement.State state) {
+        assertEquals(state, judged(new Criterion.Follows(List.of(environments.split(" ")), any)).judgements().getFirst().state());
+    }
+
+    @ParameterizedTest
+    @CsvSource({"'', v*, false, MET", "'', w*, false, NOT_MET", "season/*, v1*, false, MET", "'', '', true, NOT_MET"})
+    void whereAVersionComesFrom(String branches, String tags, boolean uploads, Judgement.State state) {
+        Criterion origin = new Criterion.Origin(branches.isEmpty() ? List.of() : List.of(branches), tags.isEmpty() ? List.of() : List.of(tags), uploads);
+        assertEquals(state, judged(origin).judgements().getFirst().state());
     }
 }

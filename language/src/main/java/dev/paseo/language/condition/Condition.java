@@ -14,6 +14,9 @@ import dev.cel.runtime.CelEvaluationException;
 import dev.cel.runtime.CelRuntime;
 import dev.cel.runtime.CelRuntimeFactory;
 import dev.paseo.language.NearestName;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -38,6 +41,7 @@ public final class Condition {
     private static final Map<String, CelType> TESTS = fields(SimpleType.INT, "total", "passed", "failed", "skipped");
     private static final Map<String, CelType> COVERAGE = fields(SimpleType.DOUBLE, "lines", "branches");
     private static final Map<String, CelType> FINDINGS = fields(SimpleType.INT, "total", "errors", "warnings", "notes");
+    private static final Pattern NAMES = Pattern.compile("(?<![\\w.])[a-z_][a-z0-9_]*(?:\\.[a-z_][a-z0-9_]*)*(?![\\w(])");
     private static final Pattern UNDECLARED = Pattern.compile("undeclared reference to '([^']*)'.*", Pattern.DOTALL);
     private static final Pattern UNDEFINED = Pattern.compile("undefined field '([^']*)'.*", Pattern.DOTALL);
 
@@ -94,6 +98,45 @@ public final class Condition {
      */
     public static Condition overReports() {
         return OVER_REPORTS;
+    }
+
+    /**
+     * Over the facts of a gate: {@code component version branch commit live} (texts; live: the version that is live there,
+     * or ""), {@code trusted}, the reports as in {@link #overReports}, and those of an environment as {@code
+     * at.ENVIRONMENT.tests.failed} and so on, with _ for - in names.
+     */
+    public static Condition overGates(Collection<String> environments) {
+        Map<String, CelType> plain = new TreeMap<>(fields(SimpleType.STRING, "component", "version", "branch", "commit", "live"));
+        plain.put("trusted", SimpleType.BOOL);
+        Map<String, Map<String, CelType>> groups = new TreeMap<>(Map.of("tests", withSeconds(TESTS), "coverage", COVERAGE, "findings", FINDINGS));
+        Map<String, CelType> reports = new TreeMap<>();
+        groups.keySet().forEach(group -> reports.put(group, GroupTypes.named(group)));
+        groups.put("reports", reports);
+        groups.put("at", environments.stream().collect(Collectors.toMap(Condition::identifier, name -> GroupTypes.named("reports"), (one, other) -> one, TreeMap::new)));
+        return new Condition(plain, groups);
+    }
+
+    /** The facts that a condition names, with what they are: {@code tests.failed is 0, coverage.lines was never reported}. */
+    public static String seen(String text, Map<String, ?> facts) {
+        List<String> words = new ArrayList<>();
+        Matcher names = NAMES.matcher(text.replaceAll("'[^']*'|\"[^\"]*\"", ""));
+        while (names.find()) {
+            String name = names.group();
+            Object found = facts;
+            for (String part : name.split("\\.")) {
+                found = found instanceof Map<?, ?> map ? map.get(part) : null;
+            }
+            boolean known = facts.containsKey(name.split("\\.")[0]) || name.contains(".");
+            String said = name + (found == null ? " was never reported" : " is " + shown(found));
+            if (known && !(found instanceof Map) && !words.contains(said)) {
+                words.add(said);
+            }
+        }
+        return words.isEmpty() ? "it names no fact" : String.join(", ", words);
+    }
+
+    private static String shown(Object found) {
+        return found instanceof Double number ? BigDecimal.valueOf(number).setScale(4, RoundingMode.HALF_UP).stripTrailingZeros().toPlainString() : found.toString();
     }
 
     /** What is wrong with a condition; empty where nothing is. */

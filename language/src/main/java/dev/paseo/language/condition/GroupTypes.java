@@ -6,6 +6,7 @@ import com.google.common.collect.ImmutableSet;
 import dev.cel.common.types.CelType;
 import dev.cel.common.types.CelTypeProvider;
 import dev.cel.common.types.StructType;
+import dev.cel.common.types.StructTypeReference;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -18,6 +19,11 @@ final class GroupTypes implements CelTypeProvider {
     GroupTypes(Map<String, Map<String, CelType>> groups) {
         groups.forEach((group, fields) -> types.put("paseo." + group, StructType.create("paseo." + group, ImmutableSet.copyOf(fields.keySet()),
                 name -> Optional.ofNullable(fields.get(name)))));
+    }
+
+    /** A group's type, to stand as a field of another group. */
+    static StructTypeReference named(String group) {
+        return StructTypeReference.create("paseo." + group);
     }
 
     StructType of(String group) {

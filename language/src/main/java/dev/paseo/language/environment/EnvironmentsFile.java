@@ -1,5 +1,6 @@
 package dev.paseo.language.environment;
 
+import dev.paseo.core.environment.Rules;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -15,16 +16,9 @@ public record EnvironmentsFile(List<Environment> environments, List<Template> pr
     /**
      * An environment and its rules.
      *
-     * @param follows   a version must have been live there and left its exit gate
-     * @param branches  patterns of the branches whose versions may enter; empty: trusted ones
-     * @param approvals of the entry gate
-     * @param rollback  approvals that a rollback needs
-     * @param takesOver a newer version does not wait until the one before it has been watched and tested
      * @param variables of every component there; a component's own beat them
      */
-    public record Environment(
-            String name, String zone, Optional<String> follows, List<String> branches, Optional<Approvals> approvals, Optional<Approvals> rollback,
-            boolean takesOver, Map<String, String> variables, Map<String, Place> components) {}
+    public record Environment(String name, String zone, Rules rules, Map<String, String> variables, Map<String, Place> components) {}
 
     /**
      * One component there.
@@ -48,9 +42,6 @@ public record EnvironmentsFile(List<Environment> environments, List<Template> pr
      * @param hostKey the only key that the host may show, as in a known_hosts file
      */
     public record Ssh(String agent, String address, int port, String user, String key, String hostKey, String folder) {}
-
-    /** An approval rule of a gate. */
-    public record Approvals(String from, int count, List<String> notBy, boolean commentRequired, Optional<Duration> within) {}
 
     /**
      * A template of preview environments.

@@ -5,11 +5,15 @@ import static dev.paseo.language.file.Names.NAME_WORDS;
 import static dev.paseo.language.file.Names.VARIABLE;
 import static dev.paseo.language.file.Names.VARIABLE_WORDS;
 
+import dev.paseo.core.environment.Rules;
+import dev.paseo.core.gate.Criterion;
+import dev.paseo.core.gate.GateRules;
 import dev.paseo.language.Document;
 import dev.paseo.language.NearestName;
 import dev.paseo.language.Reading;
 import dev.paseo.language.Value;
-import dev.paseo.language.environment.EnvironmentsFile.Approvals;
+import dev.paseo.language.calendar.Periods;
+import dev.paseo.language.condition.Condition;
 import dev.paseo.language.environment.EnvironmentsFile.Environment;
 import dev.paseo.language.environment.EnvironmentsFile.Host;
 import dev.paseo.language.environment.EnvironmentsFile.Place;
@@ -17,7 +21,6 @@ import dev.paseo.language.environment.EnvironmentsFile.Ssh;
 import dev.paseo.language.environment.EnvironmentsFile.Template;
 import java.net.URI;
 import java.time.DateTimeException;
-import java.time.Duration;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -68,18 +71,60 @@ public final class EnvironmentsFileReader {
     }
 
     private Environment environment(String name, Value body, Set<String> before, Set<String> all) {
-        Map<String, Value> entries = body.entries(List.of("zone", "follows", "branches", "components", "entry", "rollback", "newer-version", "variables"));
-        Optional<Value> follows = optional(entries, "follows");
-        follows.flatMap(Value::text).filter(other -> !before.contains(other)).ifPresent(other ->
-                follows.get().problem(all.contains(other) ? "should come after " + other + " in the file"
-                        : "there is no environment " + other + NearestName.hint(other, before)));
+        Map<String, Value> entries = body.entries(List.of("zone", "follows", "branches", "tags", "uploads", "components", "entry", "exit", "rollback", "newer-version",
+                "replaceable", "closed", "variables"));
+        String zone = optional(entries, "zone").flatMap(this::zone).orElse("UTC");
+        GateReader gates = new GateReader(ZoneId.of(zone), Condition.overGates(all));
         Map<String, Place> places = new LinkedHashMap<>();
-        optional(entries, "components").map(Value::entries).orElse(Map.of())
-                .forEach((component, place) -> places.put(component, place(place)));
+        Map<String, Rules.Gates> own = new LinkedHashMap<>();
+        optional(entries, "components").map(Value::entries).orElse(Map.of()).forEach((component, place) -> {
+            Map<String, Value> inner = place.entries(List.of("url", "hosts", "variables", "secrets", "acts", "entry", "exit"));
+            places.put(component, place(place, inner));
+            Rules.Gates its = gates(inner, gates);
+            if (!its.equals(Rules.Gates.NONE)) {
+                own.put(component, its);
+            }
+        });
         boolean takesOver = optional(entries, "newer-version").flatMap(value -> value.choice(Map.of("waits", false, "takes-over", true))).orElse(false);
-        return new Environment(name, optional(entries, "zone").flatMap(this::zone).orElse("UTC"), follows.flatMap(Value::text),
-                optional(entries, "branches").map(Value::texts).orElse(List.of()), optional(entries, "entry").flatMap(this::entry),
-                optional(entries, "rollback").flatMap(this::entry), takesOver, variables(entries), places);
+        Criterion.Origin origin = new Criterion.Origin(optional(entries, "branches").map(Value::texts).orElse(List.of()),
+                optional(entries, "tags").map(Value::texts).orElse(List.of()), optional(entries, "uploads").flatMap(Value::flag).orElse(false));
+        Rules rules = new Rules(Rules.FORMAT, optional(entries, "follows").flatMap(value -> follows(value, before, all)), origin, gates(entries, gates),
+                optional(entries, "rollback").map(gates::read).orElse(GateRules.NONE), takesOver, optional(entries, "replaceable").flatMap(Value::flag).orElse(false), own,
+                optional(entries, "closed").flatMap(EnvironmentsFileReader::calendar));
+        return new Environment(name, zone, rules, variables(entries), places);
+    }
+
+    private static Rules.Gates gates(Map<String, Value> entries, GateReader gates) {
+        return new Rules.Gates(optional(entries, "entry").map(gates::read).orElse(GateRules.NONE), optional(entries, "exit").map(gates::read).orElse(GateRules.NONE));
+    }
+
+    private static Optional<Criterion.Follows> follows(Value value, Set<String> before, Set<String> all) {
+        boolean any = false;
+        List<Value> names = List.of(value);
+        if (value.isMap()) {
+            Map<String, Value> entries = value.entries(List.of("any", "all"));
+            if (entries.size() != 1) {
+                value.problem("should be an environment, or any: or all: of a list of them");
+                return Optional.empty();
+            }
+            any = entries.containsKey("any");
+            names = entries.values().iterator().next().items();
+        }
+        names.forEach(each -> each.text().filter(other -> !before.contains(other)).ifPresent(other -> each.problem(all.contains(other)
+                ? "should come after " + other + " in the file" : "there is no environment " + other + NearestName.hint(other, before))));
+        return Optional.of(new Criterion.Follows(names.stream().map(Value::plain).toList(), any));
+    }
+
+    private static Optional<String> calendar(Value value) {
+        Optional<String> text = value.text();
+        text.ifPresent(each -> {
+            try {
+                Periods.of(each);
+            } catch (Periods.NoCalendar wrong) {
+                value.problem(String.valueOf(wrong.getMessage()));
+            }
+        });
+        return text;
     }
 
     static Optional<Value> optional(Map<String, Value> entries, String key) {
@@ -97,8 +142,7 @@ public final class EnvironmentsFileReader {
         });
     }
 
-    private Place place(Value body) {
-        Map<String, Value> entries = body.entries(List.of("url", "hosts", "variables", "secrets", "acts"));
+    private Place place(Value body, Map<String, Value> entries) {
         Map<String, Host> hosts = new LinkedHashMap<>();
         optional(entries, "hosts").map(Value::entries).orElse(Map.of()).forEach((name, host) -> hosts.put(name, host(name, host)));
         if (hosts.isEmpty()) {
@@ -114,7 +158,7 @@ public final class EnvironmentsFileReader {
             }
             return hosts.containsKey(name);
         }));
-        return new Place(optional(entries, "url").flatMap(this::address), hosts, variables(entries), secrets(entries), acting);
+        return new Place(optional(entries, "url").flatMap(EnvironmentsFileReader::address), hosts, variables(entries), secrets(entries), acting);
     }
 
     private Host host(String name, Value host) {
@@ -122,7 +166,7 @@ public final class EnvironmentsFileReader {
             host.problemWithName("its name should be " + NAME_WORDS);
         }
         Map<String, Value> inner = host.entries(List.of("url", "variables", "side", "ssh"));
-        return new Host(optional(inner, "url").flatMap(this::address), variables(inner),
+        return new Host(optional(inner, "url").flatMap(EnvironmentsFileReader::address), variables(inner),
                 optional(inner, "side").flatMap(side -> side.text(NAME, "a side's name: " + NAME_WORDS)), optional(inner, "ssh").flatMap(this::ssh));
     }
 
@@ -156,7 +200,7 @@ public final class EnvironmentsFileReader {
         return optional(entries, "variables").map(value -> value.textsByName(VARIABLE, VARIABLE_WORDS)).orElse(Map.of());
     }
 
-    private Optional<String> address(Value value) {
+    static Optional<String> address(Value value) {
         Optional<String> text = value.text();
         boolean good = text.isPresent() && text.get().matches("https?://[^\\s\"<>]+") && isUri(text.get());
         if (text.isPresent() && !good) {
@@ -171,23 +215,5 @@ public final class EnvironmentsFileReader {
         } catch (IllegalArgumentException | NullPointerException wrong) {
             return false;
         }
-    }
-
-    private Optional<Approvals> entry(Value value) {
-        return optional(value.entries(List.of("approvals")), "approvals").flatMap(this::approvals);
-    }
-
-    private Optional<Approvals> approvals(Value value) {
-        Map<String, Value> entries = value.entries(List.of("from", "count", "not-by", "comment", "within"));
-        if (!entries.containsKey("from")) {
-            value.problem("is missing from: the group that decides");
-        }
-        List<String> notBy = optional(entries, "not-by").map(Value::items).orElse(List.of()).stream()
-                .flatMap(item -> item.choice(Map.of("authors", "authors", "requester", "requester")).stream()).toList();
-        boolean comment = optional(entries, "comment")
-                .flatMap(item -> item.choice(Map.of("required", true, "optional", false))).orElse(false);
-        int count = optional(entries, "count").flatMap(item -> item.number(1, 50)).orElse(1);
-        Optional<Duration> within = optional(entries, "within").flatMap(item -> item.duration(Duration.ofDays(365)));
-        return optional(entries, "from").flatMap(Value::text).map(from -> new Approvals(from, count, notBy, comment, within));
     }
 }

@@ -3,6 +3,9 @@ package dev.paseo.language.environment;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.environment.Rules;
+import dev.paseo.core.gate.Criterion;
 import dev.paseo.language.Reading;
 import java.time.Duration;
 import java.util.List;
@@ -36,9 +39,94 @@ class EnvironmentsFileReaderTest {
         EnvironmentsFile.Place place = file.environments().getFirst().components().get("tide-api");
         assertEquals(List.of("staging-1", "staging-2"), List.copyOf(place.hosts().keySet()));
         assertEquals(Map.of("RACK", "left"), place.hosts().get("staging-1").variables());
-        assertEquals(Optional.of(new EnvironmentsFile.Approvals("approvers", 2, List.of("authors", "requester"), true, Optional.of(Duration.ofHours(48)))),
-                file.environments().getLast().approvals());
-        assertEquals(Optional.of("staging"), file.environments().getLast().follows());
+        Rules rules = file.environments().getLast().rules();
+        assertEquals(List.of(new Criterion.Approvals(List.of("approvers"), 2, List.of(Criterion.Exclusion.AUTHORS, Criterion.Exclusion.REQUESTER), true, Optional.of(Duration.ofHours(48)),
+                Optional.empty())), rules.gates().entry().approvals());
+        assertEquals(List.of("staging"), rules.followed());
+    }
+
+    /** Everything that a file can say. */
+    private static final String EVERYTHING = """
+            environments:
+              test: {}
+              staging:
+                zone: Europe/Madrid
+                follows: test
+                exit:
+                  checklist: {for: testers, items: [Board shows today's high water, Old links still work]}
+                newer-version: takes-over
+                components:
+                  tide-api:
+                    url: http://127.0.0.1:7620
+                    acts: staging-2
+                    hosts:
+                      staging-1: {url: "http://127.0.0.1:7621", variables: {RACK: left}, side: left}
+                      staging-2: {side: right, ssh: {agent: staging-1, address: pier.example, port: 2222, user: paseo, key: PIER_KEY,
+                        host-key: "ssh-ed25519 AAAAC3NzaC1lZDI1NTE5AAAAIIyXhBsr", folder: ~/paseo}}
+                    variables: {LOG_LEVEL: info}
+                    secrets: [DATA_KEY]
+                    entry: {soak: 90s}
+              production:
+                follows: {any: [test, staging]}
+                branches: [main, "season/*"]
+                tags: ["v*"]
+                uploads: true
+                replaceable: true
+                entry:
+                  approvals:
+                    - {from: [approvers, harbour-master], count: 2, not-by: [authors, requester], comment: required, within: 48h, escalate: {after: 90m, to: operators}}
+                    - {from: release-engineers}
+                  soak: 2h
+                  open: {hours: ["mon-thu 09:00-16:00", "sat,sun 22:00-02:00"], except: ["2026-12-24", "2026-12-31 09:00-12:00"]}
+                  facts: ["tests.failed == 0", "at.staging.tests.failed == 0 && has(coverage.lines) && coverage.lines >= 0.75"]
+                  outside: {change-desk: {url: "http://127.0.0.1:7695/changes", within: 4h}}
+                rollback: {approvals: {from: release-engineers, count: 1}}
+                closed: |
+                  BEGIN:VCALENDAR
+                  VERSION:2.0
+                  PRODID:-//harbour//calendar//EN
+                  BEGIN:VEVENT
+                  UID:year-end
+                  DTSTAMP:20261101T000000Z
+                  DTSTART;VALUE=DATE:20261224
+                  DTEND;VALUE=DATE:20270102
+                  SUMMARY:Year's end
+                  END:VEVENT
+                  END:VCALENDAR
+            previews:
+              tide-preview: {component: tide-api, host: test-1, url: "http://127.0.0.1:{port}", ports: 7700-7709, most: 3, after: 48h, promotion: production,
+                variables: {LOG_LEVEL: debug}, secrets: [DATA_KEY]}
+            """;
+
+    @Test
+    void whatIsWrittenIsReadAgain() {
+        EnvironmentsFile file = EnvironmentsFileReader.read(EVERYTHING).value().orElseThrow(() -> new AssertionError(EnvironmentsFileReader.read(EVERYTHING).problems()));
+        String written = EnvironmentsWriter.write(file);
+        assertEquals(Optional.of(file), EnvironmentsFileReader.read(written).value(), written);
+        assertEquals(written, EnvironmentsWriter.write(EnvironmentsFileReader.read(written).value().orElseThrow()));
+        Rules rules = file.environments().getLast().rules();
+        assertEquals(9, rules.entry(Kind.PROMOTION, "tide-api").size(), "2 approvals, 1 outside, soak, hours, 2 facts, follows, origin");
+        assertEquals(1, rules.entry(Kind.ROLLBACK, "tide-api").size());
+        assertEquals(List.of(new Criterion.Soak(Duration.ofSeconds(90))), file.environments().get(1).rules().entry(Kind.REDEPLOY, "tide-api"));
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {
+        "mon-thu 09:00-16:00        | monday 9-16               | open.hours[0]: should be days and times such as",
+        "\"mon-thu 09:00-16:00\"    | \"mon-thu 09:00-25:00\"    | open.hours[0]: should be days and times such as",
+        "\"2026-12-24\"             | \"2026-13-24\"             | open.except[0]: should be a day that is closed",
+        "tests.failed == 0          | tests.faild == 0           | facts[0]: is no condition, at its sign 6: there is no field faild; did you mean failed?",
+        "at.staging.tests           | at.stagin.tests            | facts[1]: is no condition, at its sign 3: there is no field stagin; did you mean staging?",
+        "coverage.lines >= 0.75     | coverage.lines             | facts[1]: is no condition",
+        "after: 90m                 | after: 90h                 | escalate: should ask others before it expires",
+        "Old links still work       | Board shows today's high water | checklist: should have at most 200 items, each once",
+        "END:VEVENT                 | END:VEVANT                 | closed: is no calendar of RFC 5545",
+        "{any: [test, staging]}     | {any: [tset, staging]}     | follows.any[0]: there is no environment tset; did you mean test?",
+        "url: \"http://127.0.0.1:7695/changes\" | url: nowhere  | outside.change-desk.url: should be an address"})
+    void everyProblemOfAGateIsToldWithItsPlace(String from, String to, String problem) {
+        assertTrue(EVERYTHING.contains(from), from);
+        Reading<EnvironmentsFile> reading = EnvironmentsFileReader.read(EVERYTHING.replace(from, to));
+        assertTrue(reading.problems().stream().anyMatch(found -> found.toString().contains(problem)), reading.problems().toString());
     }
 
     @ParameterizedTest

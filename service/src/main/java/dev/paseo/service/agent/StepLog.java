@@ -5,7 +5,9 @@ import dev.paseo.service.engine.Telling;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** How far the steps of a piece of work are. */
@@ -39,12 +41,18 @@ public class StepLog {
     }
 
     public List<Step> steps(long work) {
-        return mapper.steps(work).stream().map(row -> new Step(row.position(), row.tried(), row.name(), row.status(),
-                Optional.ofNullable(row.exitCode()), row.startedAt(), Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.peakMemory()))).toList();
+        return mapper.steps(work).stream().map(StepLog::step).toList();
+    }
+
+    private static Step step(WorkMapper.StepRow row) {
+        return new Step(row.position(), row.tried(), row.name(), row.status(),
+                Optional.ofNullable(row.exitCode()), row.startedAt(), Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.peakMemory()));
     }
 
     public List<HostTaskView> ofDeployment(long deployment) {
+        Map<Long, List<Step>> steps = mapper.stepsOfDeployment(deployment).stream()
+                .collect(Collectors.groupingBy(WorkMapper.StepRow::workId, Collectors.mapping(StepLog::step, Collectors.toList())));
         return mapper.ofDeployment(deployment).stream().map(row -> new HostTaskView(row.id(), row.kind().toLowerCase(Locale.ROOT), row.host(),
-                row.status(), Optional.ofNullable(row.takenAt()), Optional.ofNullable(row.endedAt()), steps(row.id()))).toList();
+                row.status(), Optional.ofNullable(row.takenAt()), Optional.ofNullable(row.endedAt()), steps.getOrDefault(row.id(), List.of()))).toList();
     }
 }

@@ -120,6 +120,11 @@ interface WorkMapper {
             where work_id = #{work} order by position, tried""")
     List<StepRow> steps(long work);
 
+    @Select("""
+            select s.work_id, s.position, s.tried, s.name, s.status, s.exit_code, s.started_at, s.ended_at, s.peak_memory
+            from work w join step s on s.work_id = w.id where w.deployment_id = #{deployment} order by s.work_id, s.position, s.tried""")
+    List<StepRow> stepsOfDeployment(long deployment);
+
     @Select("select id from work where stage_id = #{stage} order by id desc limit 1")
     Optional<Long> ofStage(long stage);
 

@@ -101,7 +101,7 @@ class ReceiverController {
             AnnouncementMapper.NewReceiver row = new AnnouncementMapper.NewReceiver(request.name(), request.address(), json.write(request.kinds().orElse(List.of())),
                     json.write(request.components().orElse(List.of())), leaving.clock().now());
             mapper.add(row);
-            secrets.set(Outgoing.secretName(row.id), secret, 0, 0, OptionalLong.of(person.id()));
+            secrets.set(Outgoing.secretName(row.id), secret, Secrets.Scope.of(0, 0), OptionalLong.of(person.id()));
             leaving.audit().record(AuditTrail.Entry.of(person.name(), "receiver added", request.name()).with("address", request.address()));
         });
         return new AddedReceiverView(request.name(), secret);

@@ -81,7 +81,7 @@ public class Stores {
         return around.transactions().in(() -> {
             StoreMapper.NewStore row = new StoreMapper.NewStore(component.id(), where, where.kind().name().toLowerCase(Locale.ROOT), around.json().write(where), around.clock().now());
             mapper.add(row);
-            login.ifPresent(words -> reaching.secrets().set("PASEO_STORE_" + row.id, words, component.id(), 0, OptionalLong.empty()));
+            login.ifPresent(words -> reaching.secrets().set("PASEO_STORE_" + row.id, words, Secrets.Scope.of(component.id(), 0), OptionalLong.empty()));
             around.audit().record(AuditTrail.Entry.of(by, "store watched", component.name()).with("address", where.address()).with("pattern", where.pattern()));
             return row.id;
         });

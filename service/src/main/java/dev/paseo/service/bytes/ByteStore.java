@@ -3,6 +3,7 @@ package dev.paseo.service.bytes;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Path;
+import java.util.Optional;
 
 /**
  * Where files are kept, named by the SHA-256 of their bytes, in lower-case hexadecimal. What arrives is streamed, and is
@@ -20,6 +21,9 @@ public interface ByteStore {
 
     /** The same for a receiver that checks the digest itself: what is damaged arrives whole and is recognised there. */
     InputStream openUnchecked(String digest) throws IOException;
+
+    /** The file itself, where the store is a folder; whoever sends it reads it only. Empty where it is elsewhere. */
+    Optional<Path> file(String digest);
 
     /** A place on the same disk for work in progress. */
     Path scratch() throws IOException;

@@ -17,6 +17,7 @@ import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
+import java.util.Optional;
 import java.util.regex.Pattern;
 import org.springframework.stereotype.Component;
 
@@ -89,6 +90,11 @@ class FolderByteStore implements ByteStore {
         } catch (NoSuchFileException gone) {
             throw Refusal.notFound("no bytes with the digest " + digest + " are kept");
         }
+    }
+
+    @Override
+    public Optional<Path> file(String digest) {
+        return Optional.of(place(digest)).filter(Files::isRegularFile);
     }
 
     @Override

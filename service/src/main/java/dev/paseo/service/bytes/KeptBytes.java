@@ -3,7 +3,9 @@ package dev.paseo.service.bytes;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.nio.file.Path;
 import java.time.Instant;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 
 /** Bytes and the rows that refer to them: first the file is safe, then the row says so. */
@@ -34,6 +36,11 @@ public class KeptBytes {
     }
 
     /** For agents, which check every digest themselves. */
+    /** The file itself, to be read only, where the store is a folder. */
+    public Optional<Path> file(String digest) {
+        return store.file(digest);
+    }
+
     public InputStream openUnchecked(String digest) {
         try {
             return store.openUnchecked(digest);

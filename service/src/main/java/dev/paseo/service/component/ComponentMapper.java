@@ -44,6 +44,9 @@ interface ComponentMapper {
     @Select("select id, name, repository, file_path, main_branch, summary from component order by name")
     List<ComponentRow> all();
 
+    @Select("select id, name, repository, file_path, main_branch, summary from component where name between #{first} and #{last} order by name")
+    List<ComponentRow> between(String first, String last);
+
     @Update("update component set summary = #{summary} where id = #{id} and summary <> #{summary}")
     int summarise(long id, String summary);
 

@@ -93,6 +93,11 @@ public class Components {
         return mapper.all().stream().map(Components::registered).toList();
     }
 
+    /** Those whose names lie from the one to the other, both included. */
+    public List<Registered> between(String first, String last) {
+        return mapper.between(first, last).stream().map(Components::registered).toList();
+    }
+
     public BranchRules rules(long component) {
         List<RuleRow> rules = mapper.rules(component);
         return BranchRules.of(rules.stream().filter(rule -> !rule.trusted()).map(RuleRow::pattern).toList(),

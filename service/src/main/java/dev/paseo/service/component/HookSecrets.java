@@ -24,7 +24,7 @@ public class HookSecrets {
     void make(long component) {
         byte[] key = new byte[24];
         new SecureRandom().nextBytes(key);
-        secrets.set(NAME, "whsec_" + Base64.getEncoder().encodeToString(key), component, 0, OptionalLong.empty());
+        secrets.set(NAME, "whsec_" + Base64.getEncoder().encodeToString(key), Secrets.Scope.of(component, 0), OptionalLong.empty());
     }
 
     /** As Standard Webhooks write it: {@code whsec_} and base64. */
@@ -38,6 +38,6 @@ public class HookSecrets {
     }
 
     public void keepMapped(Registered component, String secret) {
-        secrets.set(MAPPED, secret, component.id(), 0, OptionalLong.empty());
+        secrets.set(MAPPED, secret, Secrets.Scope.of(component.id(), 0), OptionalLong.empty());
     }
 }

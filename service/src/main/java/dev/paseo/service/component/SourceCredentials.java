@@ -25,6 +25,6 @@ class SourceCredentials {
     }
 
     void keep(long component, SourceAccess credentials) {
-        secrets.set(NAME, json.write(credentials), component, 0, OptionalLong.empty());
+        secrets.set(NAME, json.write(credentials), Secrets.Scope.of(component, 0), OptionalLong.empty());
     }
 }

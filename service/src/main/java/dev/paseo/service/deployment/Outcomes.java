@@ -134,7 +134,7 @@ class Outcomes {
     /** The deployment begins: what exactly it deploys, with which settings, is recorded now. */
     void begins(Place place, DeploymentRow row, String subject) {
         List<String> names = versions.byId(row.versionId()).recipe().map(recipe -> recipe.secrets()).orElse(List.of());
-        Map<String, Long> revisions = around.secrets().revisions(names, place.componentId(), place.environmentId());
+        Map<String, Long> revisions = around.secrets().revisionsWithHosts(names, place.componentId(), place.environmentId());
         mapper.begins(row.id(), subject, place.settingsRevision(), around.json().write(revisions), place.liveDeployment().orElse(null));
     }
 

@@ -159,7 +159,8 @@ class Requests {
         DeploymentState asked = new DeploymentState(id, version.number(), version.line(), version.order(), wanted.kind(), wanted.person().isEmpty(),
                 DeploymentStatus.WAITING, List.of(), DeploymentState.OnFailure.valueOf(recipe.onFailure().name()),
                 recipe.parts().removal().isEmpty() ? DeploymentState.WayBack.NONE : DeploymentState.WayBack.REMOVAL, Optional.empty(), null,
-                new DeploymentState.Terms(wanted.emergency().isPresent(), bar, takesOver));
+                new DeploymentState.Terms(wanted.emergency().isPresent(), bar, takesOver,
+                        recipe.eachHost().isEmpty() ? Optional.of(true) : Optional.empty()));
         return around.planner().plan(asked, place, place.liveSide(), version);
     }
 

@@ -123,9 +123,12 @@ public class Effects {
 
     /** Notices what other replicas committed. */
     private void watch() {
+        long known = 0;
         while (!nudge.isClosing()) {
             try {
-                if (telling.pull()) {
+                telling.pull();
+                if (telling.fromOthers() != known) {
+                    known = telling.fromOthers();
                     nudge.all();
                 }
                 Thread.sleep(100);

@@ -36,12 +36,12 @@ interface EngineMapper {
     @Update("update effect set due_at = #{due}, last_error = #{error} where id = #{id} and done_at is null")
     int again(long id, Instant due, String error);
 
-    @Insert("insert into live_event (kind, subject, at) values (#{kind}, #{subject}, #{at})")
-    int tell(String kind, String subject, Instant at);
+    @Insert("insert into live_event (kind, subject, replica, at) values (#{kind}, #{subject}, #{replica}, #{at})")
+    int tell(String kind, String subject, String replica, Instant at);
 
-    record EventRow(long sequence, String kind, String subject, Instant at) {}
+    record EventRow(long sequence, String kind, String subject, String replica, Instant at) {}
 
-    @Select("select sequence, kind, subject, at from live_event where sequence > #{after} order by sequence limit 500")
+    @Select("select sequence, kind, subject, replica, at from live_event where sequence > #{after} order by sequence limit 500")
     List<EventRow> eventsAfter(long after);
 
     @Select("select coalesce(max(sequence), 0) from live_event")

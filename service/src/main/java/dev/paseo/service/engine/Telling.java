@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.TreeMap;
+import java.util.UUID;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
@@ -29,7 +30,9 @@ public class Telling {
     private final ServiceClock clock;
     private final TreeMap<Long, Event> recent = new TreeMap<>();
     private final ArrayDeque<Event> arrived = new ArrayDeque<>();
+    private final String replica = UUID.randomUUID().toString();
     private long arrivals;
+    private long fromOthers;
 
     Telling(EngineMapper mapper, Nudge nudge, ServiceClock clock) {
         this.mapper = mapper;
@@ -39,29 +42,28 @@ public class Telling {
 
     /** Tells it once the transaction under way has committed. */
     public void tell(String kind, String subject) {
-        mapper.tell(kind, subject, clock.now());
+        mapper.tell(kind, subject, replica, clock.now());
         nudge.afterCommit(Nudge.EVENTS);
     }
 
-    /** Reads what is new in the database; true where something was. */
-    public boolean pull() {
+    /** Reads what is new in the database. */
+    public void pull() {
         long last = lastKnown();
         List<EngineMapper.EventRow> rows = mapper.eventsAfter(last == 0 ? Math.max(0, mapper.lastEvent() - LOOK_BACK) : last - LOOK_BACK);
-        return take(rows);
+        take(rows);
     }
 
     private synchronized long lastKnown() {
         return recent.isEmpty() ? 0 : recent.lastKey();
     }
 
-    private synchronized boolean take(List<EngineMapper.EventRow> rows) {
-        boolean any = false;
+    private synchronized void take(List<EngineMapper.EventRow> rows) {
         for (EngineMapper.EventRow row : rows) {
             Event event = new Event(row.sequence(), row.kind(), row.subject(), row.at());
             if (recent.putIfAbsent(row.sequence(), event) == null) {
                 arrived.addLast(event);
                 arrivals++;
-                any = true;
+                fromOthers += row.replica().equals(replica) ? 0 : 1;
             }
         }
         while (recent.size() > KEPT) {
@@ -70,7 +72,11 @@ public class Telling {
         while (arrived.size() > KEPT) {
             arrived.removeFirst();
         }
-        return any;
+    }
+
+    /** How many came from other replicas so far; this one's own were told as they were committed. */
+    synchronized long fromOthers() {
+        return fromOthers;
     }
 
     /** Where a listener stands. */

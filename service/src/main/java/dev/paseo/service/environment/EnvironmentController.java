@@ -3,17 +3,11 @@ package dev.paseo.service.environment;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.language.file.Names;
-import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.component.Components;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.secret.Secrets;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalLong;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -31,27 +25,16 @@ class EnvironmentController {
     /** The text of an environments file. */
     record FileRequest(String text) {}
 
-    /** A value; for one component, one environment, both, or everywhere. */
-    record SecretRequest(String name, String value, Optional<String> component, Optional<String> environment) {}
-
     record EnvironmentView(String name, String zone, Environments.Rules rules, long rulesRevision) {}
 
     private final Environments environments;
     private final Loading loading;
-    private final Secrets secrets;
-    private final Components components;
-    private final Waking waking;
+    private final EnvironmentMapper mapper;
 
-    /** Tells and writes down that secrets changed. */
-    @org.springframework.stereotype.Component
-    record Waking(EnvironmentMapper mapper, AuditTrail audit, Transactions transactions, ServiceClock clock) {}
-
-    EnvironmentController(Environments environments, Loading loading, Secrets secrets, Components components, Waking waking) {
+    EnvironmentController(Environments environments, Loading loading, EnvironmentMapper mapper) {
         this.environments = environments;
         this.loading = loading;
-        this.secrets = secrets;
-        this.components = components;
-        this.waking = waking;
+        this.mapper = mapper;
     }
 
     @GetMapping("/environments")
@@ -66,23 +49,6 @@ class EnvironmentController {
     void load(@AuthenticationPrincipal Person person, @RequestBody FileRequest request) {
         Permission.require(person, Action.EDIT_ENVIRONMENT);
         loading.load(request.text(), person);
-    }
-
-    @PutMapping("/secrets")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void secret(@AuthenticationPrincipal Person person, @RequestBody SecretRequest request) {
-        Permission.require(person, Action.SET_SECRET, request.component(), request.environment());
-        if (!Names.VARIABLE.matcher(request.name()).matches()) {
-            throw Refusal.invalid("/name", "a secret's name has " + Names.VARIABLE_WORDS);
-        }
-        long component = request.component().map(name -> components.named(name).id()).orElse(0L);
-        long environment = request.environment().map(name -> environments.named(name).id()).orElse(0L);
-        waking.transactions().run(() -> {
-            secrets.set(request.name(), request.value(), component, environment, OptionalLong.of(person.id()));
-            waking.mapper().wakeAll(waking.clock().now());
-            waking.audit().record(AuditTrail.Entry.of(person.name(), "secret set", request.name()).in(request.environment().orElse(""))
-                    .with("component", request.component().orElse("")));
-        });
     }
 
     /** A variable of a component in an environment, or of one host there; without a value it is taken away. */
@@ -106,7 +72,7 @@ class EnvironmentController {
     List<RevisionView> settings(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.of(environment));
         Environments.Place place = environments.place(component, environment);
-        return waking.mapper().revisions(place.id()).stream().map(row -> new RevisionView(row.revision(), row.by(), row.at(),
+        return mapper.revisions(place.id()).stream().map(row -> new RevisionView(row.revision(), row.by(), row.at(),
                 environments.settings(place.id(), row.revision()))).toList();
     }
 }

@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface EnvironmentMapper {
 
-    record EnvironmentRow(long id, String name, int position, String zone, String rules, long rulesRevision) {}
+    record EnvironmentRow(long id, String name, int position, String zone, String rules, long rulesRevision, int hosts) {}
 
     record PlaceRow(long id, long environmentId, String environment, long componentId, String component, @Nullable String url,
             long settingsRevision, @Nullable Long liveDeploymentId, @Nullable String liveSide, @Nullable String actingHost) {}
@@ -26,13 +26,13 @@ interface EnvironmentMapper {
             from place p join environment e on e.id = p.environment_id join component c on c.id = p.component_id
             """;
 
-    @Select("select id, name, position, zone, rules, rules_revision from environment where not temporary order by position, id")
+    @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where not temporary order by position, id")
     List<EnvironmentRow> all();
 
-    @Select("select id, name, position, zone, rules, rules_revision from environment where name = #{name}")
+    @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where name = #{name}")
     Optional<EnvironmentRow> named(String name);
 
-    @Select("select id, name, position, zone, rules, rules_revision from environment where id = #{id}")
+    @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where id = #{id}")
     EnvironmentRow byId(long id);
 
     @Select("select id from environment where name = #{name} for update")
@@ -117,6 +117,11 @@ interface EnvironmentMapper {
             insert into place_host (place_id, host_id, position, url, side)
             select #{place}, h.id, #{position}, #{url}, #{side} from host h where h.name = #{name}""")
     int placeHost(long place, String name, int position, @Nullable String url, @Nullable String side);
+
+    @Update("""
+            update environment set hosts = (select count(distinct ph.host_id) from place p join place_host ph on ph.place_id = p.id where p.environment_id = #{id})
+            where id = #{id}""")
+    int countHosts(long id);
 
     @Select("""
             select h.id, h.name, ph.url, ph.side, h.maintenance, h.served_by from place_host ph join host h on h.id = ph.host_id

@@ -22,8 +22,8 @@ import org.springframework.stereotype.Component;
 @Component
 public class Environments {
 
-    /** An environment with the criteria of its entry gate. */
-    public record Known(long id, String name, String zone, Rules rules, long rulesRevision) {}
+    /** An environment with the criteria of its entry gate; {@code hosts} counts those of all its places. */
+    public record Known(long id, String name, String zone, Rules rules, long rulesRevision, int hosts) {}
 
     /**
      * What its rules say.
@@ -91,7 +91,7 @@ public class Environments {
     }
 
     private Known known(EnvironmentRow row) {
-        return new Known(row.id(), row.name(), row.zone(), json.read(row.rules(), Rules.class), row.rulesRevision());
+        return new Known(row.id(), row.name(), row.zone(), json.read(row.rules(), Rules.class), row.rulesRevision(), row.hosts());
     }
 
     public List<Known> all() {
@@ -161,6 +161,11 @@ public class Environments {
     /** The name of a host, also of one that is no longer a place's. */
     public String hostName(long id) {
         return mapper.hostName(id);
+    }
+
+    /** Gates are looked at again, since what they are judged on has changed. */
+    public void wakeAll() {
+        mapper.wakeAll(clock.now());
     }
 
     public Settings settings(long place, long revision) {

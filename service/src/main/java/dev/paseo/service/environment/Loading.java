@@ -119,6 +119,7 @@ class Loading {
             variables.putAll(place.variables());
             loadPlace(row.id(), wanted.name(), component, place, variables, by);
         });
+        mapper.countHosts(row.id());
     }
 
     private static Environments.Rules rules(EnvironmentsFile.Environment wanted) {

@@ -77,7 +77,7 @@ public class Gates {
     public String subject(AtGate at) {
         Environments.Known environment = environments.byId(at.place().environmentId());
         List<String> names = at.version().recipe().map(recipe -> recipe.secrets()).orElse(List.of());
-        long secrets = sources.secrets().revisions(names, at.place().componentId(), at.place().environmentId()).values().stream()
+        long secrets = sources.secrets().revisionsWithHosts(names, at.place().componentId(), at.place().environmentId()).values().stream()
                 .mapToLong(Long::longValue).max().orElse(0);
         return new Subject(at.version().digest(), at.place().settingsRevision(), secrets, environment.rulesRevision(),
                 at.place().liveDeployment().orElse(0L)).digest();

@@ -1,11 +1,14 @@
 package dev.paseo.service.secret;
 
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
 
 @Mapper
@@ -31,11 +34,11 @@ interface SecretMapper {
         }
     }
 
-    @Insert("insert ignore into secret (name, component_id, environment_id) values (#{name}, #{component}, #{environment})")
-    int add(String name, long component, long environment);
+    @Insert("insert ignore into secret (name, component_id, environment_id, host_id) values (#{name}, #{component}, #{environment}, #{host})")
+    int add(String name, long component, long environment, long host);
 
-    @Select("select id from secret where name = #{name} and component_id = #{component} and environment_id = #{environment} for update")
-    long lock(String name, long component, long environment);
+    @Select("select id from secret where name = #{name} and component_id = #{component} and environment_id = #{environment} and host_id = #{host} for update")
+    long lock(String name, long component, long environment, long host);
 
     @Insert("""
             insert into secret_revision (secret_id, ciphertext, data_key, set_by, at)
@@ -43,25 +46,57 @@ interface SecretMapper {
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int addRevision(NewRevision revision);
 
-    /** The newest value, the narrowest scope first: component and environment, component, environment, everywhere. */
+    /** The newest value, the narrowest scope first: component and environment, component, environment, everywhere; not those of one host. */
     @Select("""
             select r.id, r.ciphertext, r.data_key from secret s join secret_revision r on r.secret_id = s.id
-            where s.name = #{name} and s.component_id in (0, #{component}) and s.environment_id in (0, #{environment})
+            where s.name = #{name} and s.component_id in (0, #{component}) and s.environment_id in (0, #{environment}) and s.host_id = 0
             order by s.component_id = 0, s.environment_id = 0, r.id desc limit 1""")
     Optional<RevisionRow> newest(String name, long component, long environment);
 
     /** The newest value that is set for this environment itself. */
     @Select("""
             select r.id, r.ciphertext, r.data_key from secret s join secret_revision r on r.secret_id = s.id
-            where s.name = #{name} and s.component_id in (0, #{component}) and s.environment_id = #{environment}
+            where s.name = #{name} and s.component_id in (0, #{component}) and s.environment_id = #{environment} and s.host_id = 0
             order by s.component_id = 0, r.id desc limit 1""")
     Optional<RevisionRow> newestOf(String name, long component, long environment);
+
+    record HostRow(String host, long id) {}
+
+    /** The newest revision for each host that has a value of its own there. */
+    @Select("""
+            select h.name as host, max(r.id) as id from secret s join secret_revision r on r.secret_id = s.id join host h on h.id = s.host_id
+            where s.name = #{name} and s.component_id = #{component} and s.environment_id = #{environment} and s.host_id <> 0 group by h.name order by h.name""")
+    List<HostRow> ofHosts(String name, long component, long environment);
+
+    record SetRow(String name, @Nullable String component, @Nullable String environment, @Nullable String host, int revisions, @Nullable String by, Instant at) {}
+
+    /** What is set where: never a value, and not what the service keeps for itself, whose names are no variables'. */
+    @Select("""
+            select s.name, c.name as component, e.name as environment, h.name as host,
+              (select count(*) from secret_revision x where x.secret_id = s.id) as revisions, a.name as `by`, r.at
+            from secret s join secret_revision r on r.id = (select max(x.id) from secret_revision x where x.secret_id = s.id)
+            left join component c on c.id = s.component_id left join environment e on e.id = s.environment_id left join host h on h.id = s.host_id
+            left join account a on a.id = r.set_by where s.name not like 'PASEO\\_%'
+            order by s.name, c.name, e.name, h.name""")
+    List<SetRow> all();
+
+    @Select("select id, ciphertext, data_key from secret_revision where id > #{after} order by id limit 500 for update")
+    List<RevisionRow> after(long after);
+
+    @Update("update secret_revision set data_key = #{dataKey} where id = #{id}")
+    int wrap(long id, byte[] dataKey);
 
     @Select("select id, ciphertext, data_key from secret_revision where id = #{id}")
     Optional<RevisionRow> revision(long id);
 
     @Insert("insert ignore into secret_access (component_id, name) values (#{component}, #{name})")
     int open(long component, String name);
+
+    @Delete("delete from secret_access where component_id = #{component} and name = #{name}")
+    int close(long component, String name);
+
+    @Select("select name from secret_access where component_id = #{component} order by name")
+    List<String> given(long component);
 
     @Select("select count(*) from secret_access where component_id = #{component} and name = #{name}")
     int opened(long component, String name);

@@ -3,6 +3,7 @@ package dev.paseo.service.secret;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
+import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -30,19 +31,59 @@ public class Secrets {
         this.transactions = transactions;
     }
 
+    /** Where a value holds; 0 means everywhere. Of one host only together with component and environment. */
+    public record Scope(long component, long environment, long host) {
+        public static Scope of(long component, long environment) {
+            return new Scope(component, environment, 0);
+        }
+    }
+
+    /** What is set where, and who set it last; {@code revisions} counts them. */
+    public record Kept(String name, Optional<String> component, Optional<String> environment, Optional<String> host, int revisions, Optional<String> by, Instant at) {}
+
     /** Sets a new revision of a value. */
-    public void set(String name, String value, long component, long environment, OptionalLong by) {
+    public void set(String name, String value, Scope scope, OptionalLong by) {
         if (value.length() < SHORTEST || value.length() > LONGEST) {
             throw Refusal.invalid("/value", "the value of a secret has " + SHORTEST + " to " + LONGEST
                     + " signs: a shorter one could not be masked in logs");
         }
         Envelope.Sealed sealed = envelope.seal(value);
         transactions.run(() -> {
-            mapper.add(name, component, environment);
-            long secret = mapper.lock(name, component, environment);
+            mapper.add(name, scope.component(), scope.environment(), scope.host());
+            long secret = mapper.lock(name, scope.component(), scope.environment(), scope.host());
             mapper.addRevision(new SecretMapper.NewRevision(secret, sealed.ciphertext(), sealed.dataKey(),
                     by.isPresent() ? by.getAsLong() : null, clock.now()));
         });
+    }
+
+    public List<Kept> all() {
+        return mapper.all().stream().map(row -> new Kept(row.name(), Optional.ofNullable(row.component()), Optional.ofNullable(row.environment()),
+                Optional.ofNullable(row.host()), row.revisions(), Optional.ofNullable(row.by()), row.at())).toList();
+    }
+
+    /** Seals every value's key under a new key of the service; how many. The old key's file stays, for old backups. */
+    public int rotate() {
+        return transactions.in(() -> {
+            envelope.renew();
+            int count = 0;
+            List<SecretMapper.RevisionRow> rows = mapper.after(0);
+            while (!rows.isEmpty()) {
+                rows.forEach(row -> mapper.wrap(row.id(), envelope.wrapAgain(row.dataKey())));
+                count += rows.size();
+                rows = mapper.after(rows.getLast().id());
+            }
+            return count;
+        });
+    }
+
+    /** Takes a secret from a component's files; whether it had it. */
+    public boolean close(long component, String name) {
+        return mapper.close(component, name) == 1;
+    }
+
+    /** The names that a component's files may name. */
+    public List<String> given(long component) {
+        return mapper.given(component);
     }
 
     /** Opens a secret to a component's files. */
@@ -63,11 +104,18 @@ public class Secrets {
         return revisions;
     }
 
+    /** The same with those of single hosts beside, as {@code NAME@host}. */
+    public Map<String, Long> revisionsWithHosts(List<String> names, long component, long environment) {
+        Map<String, Long> revisions = revisions(names, component, environment);
+        names.forEach(name -> mapper.ofHosts(name, component, environment).forEach(row -> revisions.put(name + "@" + row.host(), row.id())));
+        return revisions;
+    }
+
     /** Gives a preview what is set for its template: these names, and nothing that is set elsewhere. */
     public void copy(List<String> names, long component, long template, long environment) {
         transactions.run(() -> names.forEach(name -> mapper.newestOf(name, component, template).ifPresent(row -> {
-            mapper.add(name, component, environment);
-            long secret = mapper.lock(name, component, environment);
+            mapper.add(name, component, environment, 0);
+            long secret = mapper.lock(name, component, environment, 0);
             mapper.addRevision(new SecretMapper.NewRevision(secret, row.ciphertext(), row.dataKey(), null, clock.now()));
         })));
     }

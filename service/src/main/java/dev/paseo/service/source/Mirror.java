@@ -166,6 +166,11 @@ public final class Mirror {
         return log(range, "");
     }
 
+    /** How many commits {@code to} has and {@code from} has not. */
+    public int distance(String from, String to) {
+        return Integer.parseInt(Git.text(folder, List.of("rev-list", "--count", to, "^" + from, "--")).strip());
+    }
+
     private List<Commit> log(List<String> range, String tag) {
         List<String> arguments = new ArrayList<>(List.of("log", "--no-color", "--format=%H%x1f%s%x1f%an%x1f%ae%x1f%cI%x1f" + tag));
         arguments.addAll(range);

@@ -31,9 +31,9 @@ class WhereaboutsController {
     record ComingView(long deployment, String version, String status, Optional<String> requestedBy, Instant requestedAt,
             Optional<String> gate, boolean forYou) {}
 
-    /** One component in one environment; {@code behind} counts versions behind the environment before it. */
+    /** One component in one environment; {@code behind} counts versions behind the environment before it; its commits are counted where git has been asked. */
     record CellView(String environment, Optional<String> version, Optional<Long> deployment, Optional<Instant> since, int hosts, Optional<String> url,
-            List<ComingView> coming, Optional<ComingView> trouble, int behind, Optional<MarksView> marks) {}
+            List<ComingView> coming, Optional<ComingView> trouble, int behind, Optional<Integer> commitsBehind, Optional<MarksView> marks) {}
 
     /**
      * What else is to be known of a place; absent where there is nothing.
@@ -53,38 +53,63 @@ class WhereaboutsController {
 
     record RowView(String component, String summary, Optional<NewestView> newest, List<CellView> cells) {}
 
-    record ColumnView(String name, boolean gated, List<String> hosts, Optional<String> closed, Optional<Instant> closedUntil) {}
+    record ColumnView(String name, boolean gated, int hosts, Optional<String> closed, Optional<Instant> closedUntil) {}
 
-    /** Which version of every component is live in every environment, and what waits. {@code now} is the service's time. */
-    record WhereaboutsView(Instant now, List<ColumnView> environments, List<RowView> rows) {}
+    /**
+     * Which version of every component is live in every environment, and what waits. {@code now} is the service's time; {@code next} is
+     * what to send as {@code after} for the components that follow.
+     */
+    record WhereaboutsView(Instant now, List<ColumnView> environments, List<RowView> rows, Optional<String> next) {}
+
+    /** The most components of one answer. */
+    private static final int MOST = 25;
 
     private final WhereaboutsMapper mapper;
     private final Components components;
     private final Environments environments;
     private final Waiting waiting;
     private final ServiceClock clock;
+    private final Distances distances;
 
-    WhereaboutsController(WhereaboutsMapper mapper, Components components, Environments environments, Waiting waiting, ServiceClock clock) {
+    WhereaboutsController(WhereaboutsMapper mapper, Components components, Environments environments, Waiting waiting, ServiceClock clock, Distances distances) {
         this.mapper = mapper;
         this.components = components;
         this.environments = environments;
         this.waiting = waiting;
         this.clock = clock;
+        this.distances = distances;
     }
 
+    /** Twenty-five components at a time, in the order of their names; {@code component}: only that one. */
     @GetMapping
-    WhereaboutsView whereabouts(@AuthenticationPrincipal Person person) {
+    WhereaboutsView whereabouts(@AuthenticationPrincipal Person person, @RequestParam(defaultValue = "") String component, @RequestParam(defaultValue = "") String after) {
         Permission.require(person, Action.LOOK);
-        Map<Long, List<OpenRow>> open = mapper.open().stream().collect(Collectors.groupingBy(OpenRow::placeId));
-        Map<Long, OpenRow> troubled = mapper.troubled().stream().collect(Collectors.toMap(OpenRow::placeId, row -> row));
-        Map<Long, WhereaboutsMapper.RunRow> runs = mapper.newestRuns().stream()
+        Page page = page(component, after);
+        return new WhereaboutsView(clock.now(), columns(), page.last().isEmpty() ? List.of() : rows(page.first(), page.last(), person), page.next());
+    }
+
+    /** The components of one answer, from one name to another; {@code last} is empty where there are none. */
+    private record Page(String first, String last, Optional<String> next) {}
+
+    private Page page(String component, String after) {
+        if (!component.isEmpty()) {
+            components.named(component);
+        }
+        List<String> names = mapper.page(component, after, MOST + 1);
+        return names.isEmpty() ? new Page("", "", Optional.empty())
+                : new Page(names.getFirst(), names.get(Math.min(MOST, names.size()) - 1), names.size() > MOST ? Optional.of(names.get(MOST - 1)) : Optional.empty());
+    }
+
+    private List<RowView> rows(String first, String last, Person person) {
+        Map<Long, List<OpenRow>> open = mapper.open(first, last).stream().collect(Collectors.groupingBy(OpenRow::placeId));
+        Map<Long, OpenRow> troubled = mapper.troubled(first, last).stream().collect(Collectors.toMap(OpenRow::placeId, row -> row));
+        Map<Long, WhereaboutsMapper.RunRow> runs = mapper.newestRuns(first, last).stream()
                 .collect(Collectors.toMap(WhereaboutsMapper.RunRow::componentId, row -> row));
-        Map<Long, List<CellRow>> cells = mapper.cells().stream().collect(Collectors.groupingBy(CellRow::componentId));
-        Map<Long, MarkRow> marks = mapper.marks().stream().collect(Collectors.toMap(MarkRow::placeId, row -> row));
-        List<RowView> rows = components.all().stream().map(component -> new RowView(component.name(), component.summary(),
-                Optional.ofNullable(runs.get(component.id())).map(run -> new NewestView(run.number(), run.status(), run.version(), run.sealed(), run.at())),
-                cells(cells.getOrDefault(component.id(), List.of()), new Around(open, troubled, marks), person))).toList();
-        return new WhereaboutsView(clock.now(), columns(), rows);
+        Map<Long, List<CellRow>> cells = mapper.cells(first, last).stream().collect(Collectors.groupingBy(CellRow::componentId));
+        Map<Long, MarkRow> marks = mapper.marks(first, last).stream().collect(Collectors.toMap(MarkRow::placeId, row -> row));
+        return components.between(first, last).stream().map(each -> new RowView(each.name(), each.summary(),
+                Optional.ofNullable(runs.get(each.id())).map(run -> new NewestView(run.number(), run.status(), run.version(), run.sealed(), run.at())),
+                cells(each, cells.getOrDefault(each.id(), List.of()), new Around(open, troubled, marks), person))).toList();
     }
 
     record HostThenView(String host, Optional<String> version) {}
@@ -92,40 +117,45 @@ class WhereaboutsController {
     /** What was live at a place then; {@code hosts} where one environment was asked for. */
     record ThenView(String component, String environment, String version, long deployment, Instant since, Optional<Instant> until, List<HostThenView> hosts) {}
 
-    /** What was live at a past moment, everywhere, or for one component or environment. */
+    /** What was live at that moment; {@code next} as in the answer of now. */
+    record PastView(List<ThenView> places, Optional<String> next) {}
+
+    /** What was live at a past moment, everywhere, or for one component or environment; so many components at a time. */
     @GetMapping("/at")
-    List<ThenView> at(@AuthenticationPrincipal Person person, @RequestParam Instant moment, @RequestParam(defaultValue = "") String component,
-            @RequestParam(defaultValue = "") String environment) {
+    PastView at(@AuthenticationPrincipal Person person, @RequestParam Instant moment, @RequestParam(defaultValue = "") String component,
+            @RequestParam(defaultValue = "") String environment, @RequestParam(defaultValue = "") String after) {
         Permission.require(person, Action.LOOK);
         if (moment.isAfter(clock.now())) {
             throw Refusal.invalid("/moment", "should be in the past; it is " + clock.now());
         }
+        Page page = page(component, after);
+        if (page.last().isEmpty()) {
+            return new PastView(List.of(), Optional.empty());
+        }
         Map<Long, List<WhereaboutsMapper.PastHostRow>> hosts = environment.isEmpty() ? Map.of() : mapper.hostsAt(moment, environment).stream()
                 .collect(Collectors.groupingBy(WhereaboutsMapper.PastHostRow::placeId));
-        return mapper.at(moment, component, environment).stream().map(row -> new ThenView(row.component(), row.environment(), row.version(), row.deployment(),
+        return new PastView(mapper.at(moment, environment, page.first(), page.last()).stream().map(row -> new ThenView(row.component(), row.environment(), row.version(), row.deployment(),
                 row.since(), Optional.ofNullable(row.until()), hosts.getOrDefault(row.placeId(), List.of()).stream()
-                        .map(host -> new HostThenView(host.host(), Optional.ofNullable(host.version()))).toList())).toList();
+                        .map(host -> new HostThenView(host.host(), Optional.ofNullable(host.version()))).toList())).toList(), page.next());
     }
 
     private List<ColumnView> columns() {
-        Map<Long, List<String>> hosts = mapper.hosts().stream().collect(Collectors.groupingBy(WhereaboutsMapper.HostRow::environmentId,
-                Collectors.mapping(WhereaboutsMapper.HostRow::host, Collectors.toList())));
         Map<Long, WhereaboutsMapper.ClosedRow> closed = mapper.closed(clock.now()).stream().collect(Collectors.toMap(WhereaboutsMapper.ClosedRow::environmentId, row -> row));
         return environments.all().stream().map(known -> new ColumnView(known.name(), known.rules().approvals().isPresent(),
-                hosts.getOrDefault(known.id(), List.of()),
+                known.hosts(),
                 Optional.ofNullable(closed.get(known.id())).map(WhereaboutsMapper.ClosedRow::reason), Optional.ofNullable(closed.get(known.id())).map(WhereaboutsMapper.ClosedRow::until))).toList();
     }
 
     private record Around(Map<Long, List<OpenRow>> open, Map<Long, OpenRow> troubled, Map<Long, MarkRow> marks) {}
 
-    private List<CellView> cells(List<CellRow> rows, Around around, Person person) {
+    private List<CellView> cells(Components.Registered component, List<CellRow> rows, Around around, Person person) {
         List<CellView> cells = new ArrayList<>();
         Optional<CellRow> before = Optional.empty();
         for (CellRow row : rows) {
             List<ComingView> coming = around.open().getOrDefault(row.placeId(), List.of()).stream().map(each -> coming(each, person)).toList();
             Optional<ComingView> trouble = Optional.ofNullable(around.troubled().get(row.placeId())).map(each -> plain(each));
             cells.add(new CellView(row.environment(), Optional.ofNullable(row.version()), Optional.ofNullable(row.deployment()),
-                    Optional.ofNullable(row.since()), row.hosts(), Optional.ofNullable(row.url()), coming, trouble, behind(before, row),
+                    Optional.ofNullable(row.since()), row.hosts(), Optional.ofNullable(row.url()), coming, trouble, row.behind(), before.filter(earlier -> row.behind() > 0).flatMap(earlier -> distances.between(component, row.commit(), earlier.commit())),
                     marks(around, before, row)));
             before = Optional.of(row);
         }
@@ -140,13 +170,6 @@ class WhereaboutsController {
 
     private static int days(MarkRow mark, MarkRow earlier) {
         return mark.sealedAt() == null || earlier.sealedAt() == null ? 0 : (int) Math.max(0, java.time.Duration.between(mark.sealedAt(), earlier.sealedAt()).toDays());
-    }
-
-    private int behind(Optional<CellRow> before, CellRow row) {
-        if (before.isEmpty() || before.get().lineId() == null || row.lineOrder() == null || !before.get().lineId().equals(row.lineId())) {
-            return 0;
-        }
-        return mapper.between(before.get().lineId(), row.lineOrder(), before.get().lineOrder());
     }
 
     private ComingView coming(OpenRow row, Person person) {

@@ -70,7 +70,7 @@ class StoredShapesTest {
         Course course = new Course(plan, 2, Optional.of(HostTask.TRAFFIC), Optional.of(Instant.parse("2026-05-04T08:00:00Z")), 10,
                 new Course.Sides(Optional.of("blue"), Optional.of("green")), 0, true);
         return Stream.of(
-                Arguments.of("deployment-2.json", deployment(course, new DeploymentState.Terms(true, Optional.of(1L), false))),
+                Arguments.of("deployment-2.json", deployment(course, new DeploymentState.Terms(true, Optional.of(1L), false, Optional.empty()))),
                 Arguments.of("rules-2.json", new Environments.Rules(1, Optional.of("staging"), List.of("season/*"), Optional.of(APPROVALS), Optional.of(APPROVALS), Optional.of(true))),
                 Arguments.of("settings-2.json", settings(Optional.of("blue"), Optional.of(new Environments.Ssh("127.0.0.1", 22, "harbour", "SLIP_KEY", "ssh-ed25519 AAAA", "/srv/harbour")))));
     }

@@ -1,0 +1,80 @@
+package dev.paseo.core.environment;
+
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.gate.Criterion;
+import dev.paseo.core.gate.GateRules;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * The rules of an environment.
+ *
+ * @param follows     where a version must have been and passed before
+ * @param origin      where versions may come from
+ * @param takesOver   a newer version does not wait until the one before it has passed
+ * @param replaceable a component's own gate replaces that of the environment; else it only adds to it
+ * @param components  what single components set for their gates
+ * @param closed      a calendar of closed periods (RFC 5545)
+ */
+public record Rules(int format, Optional<Criterion.Follows> follows, Criterion.Origin origin, Gates gates, GateRules rollback,
+        boolean takesOver, boolean replaceable, Map<String, Gates> components, Optional<String> closed) {
+
+    public static final int FORMAT = 3;
+
+    /** No criteria at all. */
+    public static final Rules NONE = new Rules(FORMAT, Optional.empty(), Criterion.Origin.TRUSTED, Gates.NONE, GateRules.NONE, false, false, Map.of(), Optional.empty());
+
+    /** What has to be met to enter, and to leave. */
+    public record Gates(GateRules entry, GateRules exit) {
+        public static final Gates NONE = new Gates(GateRules.NONE, GateRules.NONE);
+    }
+
+    public Rules {
+        components = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(components));
+    }
+
+    /** The entry criteria of a deployment of this kind; a preview has none. */
+    public List<Criterion> entry(Kind kind, String component) {
+        List<Criterion> criteria = new ArrayList<>(switch (kind) {
+            case ROLLBACK -> rollback.criteria();
+            case PREVIEW -> List.<Criterion>of();
+            default -> together(gates.entry(), own(component).entry());
+        });
+        if (kind == Kind.PROMOTION) {
+            follows.ifPresent(criteria::add);
+            criteria.add(origin);
+        }
+        return criteria;
+    }
+
+    /** The exit criteria of a component's passages. */
+    public List<Criterion> exit(String component) {
+        return together(gates.exit(), own(component).exit());
+    }
+
+    /** The environments that this one follows. */
+    public List<String> followed() {
+        return follows.map(Criterion.Follows::environments).orElse(List.of());
+    }
+
+    /** Whether people are asked before anything enters. */
+    public boolean asksPeople() {
+        return !gates.entry().approvals().isEmpty() || !gates.entry().checklists().isEmpty();
+    }
+
+    private Gates own(String component) {
+        return components.getOrDefault(component, Gates.NONE);
+    }
+
+    private List<Criterion> together(GateRules all, GateRules own) {
+        if (replaceable && !own.isEmpty()) {
+            return own.criteria();
+        }
+        List<Criterion> criteria = new ArrayList<>(all.criteria());
+        own.criteria().stream().filter(criterion -> !criteria.contains(criterion)).forEach(criteria::add);
+        return criteria;
+    }
+}

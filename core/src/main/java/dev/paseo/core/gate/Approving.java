@@ -1,0 +1,140 @@
+package dev.paseo.core.gate;
+
+import dev.paseo.core.gate.Criterion.Approvals;
+import dev.paseo.core.gate.Criterion.Exclusion;
+import dev.paseo.core.gate.Judgement.State;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Stream;
+
+/**
+ * Approvals: who may decide, and which decisions count. Everyone who is asked has one voice. Who stands in for another
+ * gives that one's voice, so that the two together count once.
+ */
+public final class Approving {
+
+    private Approving() {}
+
+    static Judgement judge(Approvals wanted, GateFacts facts, Instant now) {
+        Map<String, Ruling> counted = counted(wanted, facts, now);
+        String name = counted.size() + " of " + wanted.count() + (wanted.count() == 1 ? " approval" : " approvals");
+        Optional<String> no = rejection(facts);
+        if (no.isPresent()) {
+            return new Judgement(State.NOT_MET, name, "R" + no.get().substring(1) + ".", Optional.empty());
+        }
+        String said = String.join(", ", counted.entrySet().stream().map(each -> each.getValue().by() + " said yes"
+                + (each.getKey().equals(each.getValue().by()) ? "" : " for " + each.getKey())).toList());
+        if (counted.size() >= wanted.count()) {
+            return new Judgement(State.MET, name, said + ".", Optional.empty());
+        }
+        Set<String> open = new TreeSet<>(voices(wanted, facts, now));
+        open.removeIf(voice -> counted.containsKey(voice) || excluded(wanted, facts, voice).isPresent() && standIns(facts, voice).isEmpty());
+        boolean nobody = open.size() < wanted.count() - counted.size();
+        String sentence = (said.isEmpty() ? "" : said + ". ") + "Waits for " + String.join(" or ", asked(wanted, facts, now))
+                + (wanted.notBy().isEmpty() ? "" : ", not " + exclusions(wanted)) + "." + voided(facts)
+                + (nobody ? " Nobody is left who may: ask an administrator to add members to " + String.join(" or ", wanted.from()) + "." : "");
+        Optional<Instant> escalates = wanted.escalation().map(more -> facts.requestedAt().plus(more.after())).filter(now::isBefore);
+        Optional<Instant> expires = wanted.within().map(facts.requestedAt()::plus);
+        return new Judgement(State.ASKED, name, sentence, Stream.of(escalates, expires).flatMap(Optional::stream).min(Comparator.naturalOrder()));
+    }
+
+    /** Whether nobody is left who could bring about what is still missing. */
+    public static boolean waitsOnNobody(Approvals wanted, GateFacts facts, Instant now) {
+        return judge(wanted, facts, now).sentence().contains("Nobody is left who may");
+    }
+
+    /** What was given and no longer counts, and why. */
+    private static String voided(GateFacts facts) {
+        List<Ruling> old = latest(facts).stream().filter(ruling -> ruling.yes() && !ruling.digest().equals(facts.subject().digest())).toList();
+        if (old.isEmpty()) {
+            return "";
+        }
+        Set<String> changed = new TreeSet<>(old.stream().flatMap(ruling -> ruling.subject().stream()).flatMap(seen -> facts.subject().changedSince(seen).stream()).toList());
+        String what = changed.isEmpty() ? "what was approved has changed" : String.join(" and ", changed) + " changed since";
+        return " What " + String.join(" and ", old.stream().map(Ruling::by).toList()) + " approved no longer counts: " + what
+                + (changed.equals(Set.of("what is live")) ? "; look at what differs now and confirm it." : ".");
+    }
+
+    private static String exclusions(Approvals wanted) {
+        return String.join(" or ", wanted.notBy().stream().map(who -> switch (who) {
+            case AUTHORS -> "an author";
+            case REQUESTER -> "the requester";
+        }).toList());
+    }
+
+    /** The groups and persons who are asked at this moment. */
+    public static List<String> asked(Approvals wanted, GateFacts facts, Instant now) {
+        List<String> asked = new ArrayList<>(wanted.from());
+        wanted.escalation().filter(more -> !now.isBefore(facts.requestedAt().plus(more.after()))).ifPresent(more -> asked.add(more.to()));
+        return asked;
+    }
+
+    private static Set<String> voices(Approvals wanted, GateFacts facts, Instant now) {
+        Set<String> voices = new TreeSet<>();
+        asked(wanted, facts, now).forEach(group -> voices.addAll(facts.people().members().getOrDefault(group, Set.of())));
+        return voices;
+    }
+
+    private static Collection<String> standIns(GateFacts facts, String voice) {
+        return facts.people().standIns().entrySet().stream().filter(each -> each.getValue().contains(voice)).map(Map.Entry::getKey).toList();
+    }
+
+    /** The voice with which somebody decides here: their own, or that of one they stand in for. */
+    private static Optional<String> voice(Approvals wanted, GateFacts facts, Instant now, String person) {
+        Set<String> voices = voices(wanted, facts, now);
+        return voices.contains(person) ? Optional.of(person)
+                : facts.people().standIns().getOrDefault(person, Set.of()).stream().filter(voices::contains).sorted().findFirst();
+    }
+
+    /** The newest ruling of each person. */
+    private static List<Ruling> latest(GateFacts facts) {
+        Map<String, Ruling> newest = new LinkedHashMap<>();
+        facts.said().rulings().stream().sorted(Comparator.comparing(Ruling::at)).forEach(ruling -> newest.put(ruling.by(), ruling));
+        return List.copyOf(newest.values());
+    }
+
+    /** By voice, the approvals that count now: on this subject, by those who are asked now and are not excluded. */
+    private static Map<String, Ruling> counted(Approvals wanted, GateFacts facts, Instant now) {
+        Map<String, Ruling> counted = new LinkedHashMap<>();
+        String digest = facts.subject().digest();
+        latest(facts).stream().filter(ruling -> ruling.yes() && ruling.digest().equals(digest)).filter(ruling -> excluded(wanted, facts, ruling.by()).isEmpty())
+                .forEach(ruling -> voice(wanted, facts, now, ruling.by()).ifPresent(voice -> counted.putIfAbsent(voice, ruling)));
+        return counted;
+    }
+
+    static Optional<String> rejection(GateFacts facts) {
+        return latest(facts).stream().filter(ruling -> !ruling.yes()).findFirst().map(ruling -> "rejected by " + ruling.by() + ": \"" + ruling.comment() + "\"");
+    }
+
+    private static Optional<String> excluded(Approvals wanted, GateFacts facts, String person) {
+        if (wanted.notBy().contains(Exclusion.REQUESTER) && person.equals(facts.requester())) {
+            return Optional.of(person + " requested this deployment, and the requester may not decide about it");
+        }
+        if (wanted.notBy().contains(Exclusion.AUTHORS) && facts.authors().contains(person)) {
+            return Optional.of(person + " wrote or pushed a commit of what is proposed, and authors may not decide about it");
+        }
+        return Optional.empty();
+    }
+
+    /** Why this person may not decide about this subject, if so. */
+    public static Optional<String> refusal(Approvals wanted, GateFacts facts, Instant now, String person) {
+        Optional<String> voice = voice(wanted, facts, now, person);
+        if (voice.isEmpty()) {
+            List<String> asked = asked(wanted, facts, now);
+            return Optional.of(person + " is not in the group " + String.join(" or ", asked) + ", which decides here");
+        }
+        Ruling given = counted(wanted, facts, now).get(voice.get());
+        if (given != null) {
+            return Optional.of(given.by().equals(person) ? person + " has approved this already" : given.by() + " has approved this already for " + voice.get());
+        }
+        return excluded(wanted, facts, person);
+    }
+}

@@ -1,0 +1,57 @@
+package dev.paseo.core.gate;
+
+import dev.paseo.core.gate.Judgement.State;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+import java.util.Optional;
+
+/** Criteria that time alone brings about. */
+final class Waits {
+
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("EEE d MMM HH:mm zzz", Locale.ENGLISH);
+
+    private Waits() {}
+
+    static Judgement soak(Criterion.Soak wanted, GateFacts.Soaked soaked, Instant now) {
+        String name = "Soaked for " + words(wanted.length());
+        Duration current = soaked.since().map(since -> Duration.between(since, now)).orElse(Duration.ZERO);
+        Duration longest = current.compareTo(soaked.longest()) > 0 ? current : soaked.longest();
+        if (longest.compareTo(wanted.length()) >= 0) {
+            return new Judgement(State.MET, name, "Live and healthy in " + soaked.where() + " for " + words(longest) + ".", Optional.empty());
+        }
+        if (soaked.since().isPresent()) {
+            return new Judgement(State.NOT_YET, name, "Live and healthy in " + soaked.where() + " for " + words(current) + "; " + words(wanted.length().minus(current)) + " to go.",
+                    soaked.since().map(since -> since.plus(wanted.length())));
+        }
+        String been = soaked.longest().isZero() ? "" : " It was for " + words(soaked.longest()) + ", and an interrupted stretch does not count on.";
+        return new Judgement(State.NOT_MET, name, "It is not live and healthy in " + soaked.where() + " now." + been, Optional.empty());
+    }
+
+    static Judgement open(Hours hours, Instant now) {
+        Optional<Hours.Opening> opening = hours.at(now);
+        if (opening.isEmpty()) {
+            return new Judgement(State.NOT_MET, "Opening hours", "These hours never come: the rules leave no day open in the next two years.", Optional.empty());
+        }
+        if (!opening.get().from().isAfter(now)) {
+            return new Judgement(State.MET, "Opening hours", "Open until " + TIME.format(opening.get().until().atZone(hours.zone())) + ".", Optional.empty());
+        }
+        return new Judgement(State.NOT_YET, "Opening hours", "Opens " + TIME.format(opening.get().from().atZone(hours.zone())) + ".", Optional.of(opening.get().from()));
+    }
+
+    /** A length in its two largest units. */
+    static String words(Duration length) {
+        long seconds = Math.max(0, length.toSeconds());
+        if (seconds < 60) {
+            return seconds + " s";
+        }
+        if (seconds < 3600) {
+            return seconds / 60 + " min" + (seconds % 60 == 0 || seconds >= 600 ? "" : " " + seconds % 60 + " s");
+        }
+        if (seconds < 86_400) {
+            return seconds / 3600 + " h" + (seconds / 60 % 60 == 0 ? "" : " " + seconds / 60 % 60 + " min");
+        }
+        return seconds / 86_400 + " d" + (seconds / 3600 % 24 == 0 ? "" : " " + seconds / 3600 % 24 + " h");
+    }
+}
