@@ -128,3 +128,25 @@ export const pipelineHistory = (name: string) =>
 
 export const pipelineSchema = () =>
   queryOptions({ queryKey: ["pipeline-schema"], queryFn: async () => (await fetch("/api/v1/pipeline-schema")).json() as Promise<unknown>, staleTime: Infinity });
+
+export const waiting = () => queryOptions({ queryKey: ["waiting"], queryFn: () => need(api.GET("/api/v1/waiting")) });
+
+export const waitingCount = () => queryOptions({ queryKey: ["waiting", "count"], queryFn: () => need(api.GET("/api/v1/waiting/count")) });
+
+export const notices = () => queryOptions({ queryKey: ["notices"], queryFn: () => need(api.GET("/api/v1/notices")) });
+
+export const noticeChoices = () => queryOptions({ queryKey: ["notices", "choices"], queryFn: () => need(api.GET("/api/v1/notices/choices")) });
+
+export const passage = (id: number) => queryOptions({ queryKey: ["passage", id], queryFn: () => need(api.GET("/api/v1/passages/{id}", { params: { path: { id } } })) });
+
+export const environmentRules = (name: string) =>
+  queryOptions({ queryKey: ["environment", name, "rules"], queryFn: () => need(api.GET("/api/v1/environments/{name}/rules", { params: { path: { name } } })) });
+
+export const rulesHistory = (name: string) =>
+  queryOptions({ queryKey: ["environment", name, "history"], queryFn: () => need(api.GET("/api/v1/environments/{name}/rules/history", { params: { path: { name } } })) });
+
+export const environmentPeople = (name: string) =>
+  queryOptions({ queryKey: ["environment", name, "people"], queryFn: () => need(api.GET("/api/v1/environments/{name}/people", { params: { path: { name } } })) });
+
+export const environmentCalendar = (name: string) =>
+  queryOptions({ queryKey: ["environment", name, "calendar"], queryFn: () => need(api.GET("/api/v1/environments/{name}/calendar", { params: { path: { name } } })) });

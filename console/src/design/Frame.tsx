@@ -5,7 +5,7 @@ import { Suspense, type ReactNode } from "react";
 import { Link, Outlet, useLocation, useNavigate } from "react-router";
 import { api, need } from "../api/client";
 import { useLive } from "../api/live";
-import { agents, me, whereabouts } from "../api/queries";
+import { agents, me, waitingCount, whereabouts } from "../api/queries";
 import { Loading } from "./parts";
 import { flipTheme, useTheme } from "./theme";
 import { useNow } from "./time";
@@ -28,13 +28,13 @@ function Page({ to, also, children }: { to: string; also: string[]; children: Re
 
 function Rail() {
   const theme = useTheme();
-  const where = useQuery(whereabouts());
-  const needs = where.data?.rows.flatMap((row) => row.cells.flatMap((cell) => cell.coming)).filter((each) => each.forYou).length ?? 0;
+  const needs = useQuery(waitingCount()).data?.count ?? 0;
   return (
     <header className="rail">
       <Link to="/" className="brand" aria-label="Paseo, whereabouts"><Mark /><span>paseo</span></Link>
       <nav aria-label="Pages">
-        <Page to="/" also={["/deployments/", "/places/"]}>Whereabouts{needs > 0 && <b className="count" aria-label={`${needs} need you`}>{needs}</b>}</Page>
+        <Page to="/" also={["/deployments/", "/places/", "/environments/"]}>Whereabouts</Page>
+        <Page to="/waiting" also={["/passages/", "/link/"]}>Waiting{needs > 0 && <b className="count" aria-label={`${needs} need you`}>{needs}</b>}</Page>
         <Page to="/components" also={["/components/", "/bring-in", "/runs/", "/versions/"]}>Components</Page>
         <Page to="/chain" also={[]}>Chain</Page>
       </nav>

@@ -8,6 +8,7 @@ type Comparison = Schemas["ComparisonView"];
 /** What differs from what is live there. */
 export function Changes({ comparison, version, environment, begun }: { comparison: Comparison; version: string; environment: string; begun: boolean }) {
   const { commits } = comparison;
+  const authors = [...new Set(commits.map((commit) => commit.author))];
   return (
     <>
       <div className="section-head">
@@ -22,7 +23,7 @@ export function Changes({ comparison, version, environment, begun }: { compariso
       )}
       <div className="changes">
         <section>
-          <h3>{commits.length} {commits.length === 1 ? "commit" : "commits"}</h3>
+          <h3>{comparison.commitCount} {comparison.commitCount === 1 ? "commit" : "commits"}{authors.length > 0 && <span className="quiet"> by {authors.join(", ")}</span>}</h3>
           <table className="commits">
             <tbody>
               {commits.map((commit) => (
@@ -37,7 +38,9 @@ export function Changes({ comparison, version, environment, begun }: { compariso
         </section>
         <div>
           <Artifacts artifacts={comparison.artifacts} />
+          <Evidence figures={comparison.evidence} />
           <Variables variables={comparison.variables} />
+          <RecipeChanges recipe={comparison.recipe} files={comparison.files} live={comparison.live} />
         </div>
       </div>
     </>
@@ -78,5 +81,36 @@ const Variables = ({ variables }: { variables: Schemas["VariableChange"][] }) =>
       </tbody>
     </table>
     {variables.length === 0 && <p className="quiet">None are set here.</p>}
+  </section>
+);
+
+const Evidence = ({ figures }: { figures: Schemas["FigureView"][] }) => (
+  <section>
+    <h3>Evidence</h3>
+    <table>
+      <tbody>
+        {figures.map((each) => (
+          <tr key={each.name} className={each.better === false ? "worse" : ""}>
+            <td>{each.name}</td>
+            <td>{each.live === each.proposed ? <span className="quiet">{each.live}, the same</span>
+              : <>{each.live ?? "not reported"}<ArrowRight size={13} className="to" aria-label="to" /><b>{each.proposed ?? "not reported"}</b>{each.better !== undefined && <span className={each.better ? "good" : "warn"}> {each.better ? "better" : "worse"}</span>}</>}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+    {figures.length === 0 && <p className="quiet">No reports of tests, coverage or findings.</p>}
+  </section>
+);
+
+const RecipeChanges = ({ recipe, files, live }: { recipe: Schemas["RecipeChange"][]; files: Schemas["RecipeChange"][]; live?: string }) => (
+  <section>
+    <h3>Recipe</h3>
+    {live === undefined ? <p className="quiet">Nothing to compare with.</p> : recipe.length + files.length === 0 ? <p className="quiet">The same, and so are the files that it brings.</p> : (
+      <ul className="recipe-changes">
+        {recipe.slice(0, 8).map((each) => <li key={each.what}><code>{each.what}</code> {each.live ?? "–"}<ArrowRight size={13} className="to" aria-label="to" /><b>{each.proposed ?? "–"}</b></li>)}
+        {recipe.length > 8 && <li className="quiet">and {recipe.length - 8} more</li>}
+        {files.map((each) => <li key={each.what}><code>{each.what}</code> {each.live && each.proposed ? "changed" : each.proposed ? "is new" : "is gone"}</li>)}
+      </ul>
+    )}
   </section>
 );

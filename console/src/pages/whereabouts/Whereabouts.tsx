@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { format } from "date-fns";
-import { useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { whereabouts } from "../../api/queries";
 import { Glyph } from "../../design/Glyph";
@@ -59,7 +59,7 @@ function Map({ view }: { view: View }) {
         <div role="columnheader"><b>newest</b></div>
         {view.environments.map((each) => (
           <div role="columnheader" key={each.name} className={each.gated ? "gated" : ""}>
-            <b>{each.name}</b> <span title={each.closed}>{each.closed ? <><Glyph shape="closed" tone="ice" /> closed{each.closedUntil && <> until <At time={each.closedUntil} /></>}</> : hostWords(each.hosts)}</span>
+            <b><Link to={`/environments/${each.name}`}>{each.name}</Link></b> <span title={each.closed}>{each.closed ? <><Glyph shape="closed" tone="ice" /> closed{each.closedUntil && <> until <At time={each.closedUntil} /></>}</> : hostWords(each.hosts)}</span>
           </div>
         ))}
       </div>

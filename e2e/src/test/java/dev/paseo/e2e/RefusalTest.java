@@ -80,7 +80,7 @@ class RefusalTest {
         Client.Answer refused = harbour.as("release-engineer").post("/api/v1/deployments",
                 Map.of("component", "tide-api", "version", version, "environment", "staging"));
         assertEquals(409, refused.status());
-        assertTrue(refused.detail().contains("It has not been live in test yet"), refused.detail());
+        assertTrue(refused.detail().contains("It has not passed test yet"), refused.detail());
         next("developer", Map.of("health", "ok"));
     }
 
@@ -243,7 +243,7 @@ class RefusalTest {
         assertEquals(422, refused.status());
         assertTrue(refused.detail().contains("there is no component tide-apo; did you mean tide-api?"), refused.detail());
         assertTrue(refused.detail().contains("there is no group aprovers; did you mean approvers?"), refused.detail());
-        assertEquals("approvers", harbour.as("admin").get("/api/v1/environments").body().get(2).path("rules").path("approvals").path("from").asString());
+        assertEquals("approvers", harbour.as("admin").get("/api/v1/environments").body().get(2).path("rules").path("gates").path("entry").path("approvals").path(0).path("from").path(0).asString());
     }
 
     @Test

@@ -42,6 +42,8 @@ public final class Commands {
         commands.put("promote", () -> new PromoteCommand(context));
         commands.put("approve", () -> new RulingCommand.Approve(context));
         commands.put("reject", () -> new RulingCommand.Reject(context));
+        commands.put("tick", () -> new TickCommand(context));
+        commands.put("hand-on", () -> new HandOnCommand(context));
         commands.put("cancel", () -> new CancelCommand(context));
         commands.put("rollback", () -> new WayBackCommands.Rollback(context));
         commands.put("redeploy", () -> new WayBackCommands.Redeploy(context));

@@ -5,16 +5,21 @@ import dev.paseo.cli.output.Table;
 import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
 import java.util.List;
+import java.util.Optional;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
-@Command(name = "compare", description = "What changed from one run of a component to another: commits, stages, artifacts, tests, figures.",
-        footer = {"", "Example:", "  paseo compare tide-api#1 tide-api#3"})
+@Command(name = "compare", description = "What differs between two runs, two versions of a component, or two environments: commits, artifacts, evidence, variables, recipe.",
+        footer = {"", "Examples:", "  paseo compare tide-api#1 tide-api#3", "  paseo compare tide-api 1.4.1 1.4.3", "  paseo compare staging production"})
 final class CompareCommand extends ServiceCommand {
 
-    @Parameters(arity = "2", paramLabel = "COMPONENT#RUN COMPONENT#RUN", hideParamSyntax = true)
+    @Parameters(arity = "2..3", paramLabel = "A B", hideParamSyntax = true, description = "two runs, a component and two of its versions, or two environments")
     private List<String> runs = List.of();
+
+    @Option(names = "--component", description = "of two environments, only this component")
+    private Optional<String> component = Optional.empty();
 
     CompareCommand(Context context) {
         super(context);
@@ -22,12 +27,36 @@ final class CompareCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        if (!(Subject.of(runs.subList(0, 1)) instanceof Subject.Run(String component, String before))
-                || !(Subject.of(runs.subList(1, 2)) instanceof Subject.Run(String other, String after)) || !component.equals(other)) {
+        if (runs.size() == 3) {
+            JsonNode view = api().get(Api.path("comparison", "versions", runs.get(0)) + "?from=" + Api.encode(runs.get(1)) + "&to=" + Api.encode(runs.get(2)));
+            return print(view, () -> {
+                context.out().println(context.ink().strong(runs.get(0)) + " " + runs.get(1) + ", then " + runs.get(2));
+                new ChangeLines(context).print(view);
+            });
+        }
+        if (!runs.get(0).contains("#") && !runs.get(1).contains("#")) {
+            JsonNode places = api().get(Api.path("comparison", "environments") + "?from=" + Api.encode(runs.get(0)) + "&to=" + Api.encode(runs.get(1))
+                    + component.map(name -> "&component=" + Api.encode(name)).orElse(""));
+            return print(places, () -> places.forEach(this::place));
+        }
+        if (!(Subject.of(runs.subList(0, 1)) instanceof Subject.Run(String of, String before))
+                || !(Subject.of(runs.subList(1, 2)) instanceof Subject.Run(String other, String after)) || !of.equals(other)) {
             throw new Failure(Failure.Kind.USAGE, "two runs of one component are compared, such as tide-api#1 tide-api#3");
         }
-        JsonNode view = api().get(Api.path("runs", component, after, "comparison") + "?with=" + before);
+        JsonNode view = api().get(Api.path("runs", of, after, "comparison") + "?with=" + before);
         return print(view, () -> show(view));
+    }
+
+    private void place(JsonNode place) {
+        context.out().println(context.ink().strong(place.path("component").asString()) + "  " + runs.get(0) + " has " + place.path("from").asString("nothing") + ", "
+                + runs.get(1) + " has " + place.path("to").asString("nothing"));
+        new ChangeLines(context).print(place.path("versions"));
+        new ChangeLines(context).variables(place.path("variables"));
+        place.path("secrets").forEach(secret -> {
+            if (secret.path("from").asBoolean() != secret.path("to").asBoolean()) {
+                context.out().println("  secret " + secret.path("name").asString() + "  has no value in " + runs.get(secret.path("from").asBoolean() ? 1 : 0));
+            }
+        });
     }
 
     private void show(JsonNode view) {

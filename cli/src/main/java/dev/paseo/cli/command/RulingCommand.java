@@ -13,8 +13,8 @@ import tools.jackson.databind.node.ObjectNode;
 /** A yes or a no; the two commands differ in nothing else. */
 abstract class RulingCommand extends ServiceCommand {
 
-    @Parameters(arity = "2", paramLabel = "deployment NUMBER", hideParamSyntax = true, description = "such as: deployment 7")
-    private List<String> subject = List.of();
+    @Parameters(arity = "2", paramLabel = "deployment NUMBER", hideParamSyntax = true, description = "such as: deployment 7, or passage 3")
+    List<String> subject = List.of();
 
     @Option(names = "--comment", description = "what you looked at, and why yes or no; kept in the audit trail")
     private Optional<String> comment = Optional.empty();
@@ -28,22 +28,37 @@ abstract class RulingCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        String id = Subject.deployment(subject).id();
+        String path = Subject.pathOfGate(subject);
         Api api = api();
-        JsonNode seen = api.get(Api.path("deployments", id));
+        JsonNode seen = api.get(path);
         ObjectNode request = api.object().put("yes", yes).put("subject", seen.path("subject").asString());
         comment.ifPresent(words -> request.put("comment", words));
-        JsonNode after = api.post(Api.path("deployments", id, "ruling"), request);
-        return print(after, () -> context.out().println((yes ? "Approved" : "Rejected") + " " + after.path("component").asString() + " "
-                + after.path("version").asString() + " for " + after.path("environment").asString() + "; deployment " + id + " is "
-                + context.ink().state(after.path("status").asString()) + "."));
+        JsonNode after = api.post(path + "/ruling", request);
+        return print(after, () -> said(yes ? "Approved" : "Rejected", after));
+    }
+
+    void said(String what, JsonNode after) {
+        context.out().println(what + " " + after.path("component").asString() + " " + after.path("version").asString() + " for " + after.path("environment").asString() + "; "
+                + String.join(" ", subject) + " is " + context.ink().state(after.path("status").asString()) + ".");
     }
 
     @Command(name = "approve", description = "Approves exactly what a waiting deployment would deploy now.",
-            footer = {"", "Example:", "  paseo approve deployment 7 --comment \"Compared both boards; heights agree.\""})
+            footer = {"", "Examples:", "  paseo approve deployment 7 --comment \"Compared both boards; heights agree.\"", "  paseo approve deployment 7 --take-back"})
     static final class Approve extends RulingCommand {
+        @Option(names = "--take-back", description = "takes back your own approval, as long as it waits")
+        private boolean back;
+
         Approve(Context context) {
             super(context, true);
+        }
+
+        @Override
+        public Integer call() {
+            if (!back) {
+                return super.call();
+            }
+            JsonNode after = api().delete(Subject.pathOfGate(subject) + "/ruling");
+            return print(after, () -> said("Took back your approval of", after));
         }
     }
 

@@ -14,7 +14,7 @@ import tools.jackson.databind.JsonNode;
         footer = {"", "Examples:", "  paseo show deployment 7", "  paseo show tide-api#1", "  paseo show tide-api 1.4.1"})
 final class ShowCommand extends ServiceCommand {
 
-    @Parameters(arity = "1..2", paramLabel = "COMPONENT#RUN | deployment NUMBER | COMPONENT VERSION", hideParamSyntax = true)
+    @Parameters(arity = "1..2", paramLabel = "COMPONENT#RUN | deployment NUMBER | passage NUMBER | COMPONENT VERSION", hideParamSyntax = true)
     private List<String> subject = List.of();
 
     ShowCommand(Context context) {
@@ -32,6 +32,10 @@ final class ShowCommand extends ServiceCommand {
             case Subject.Deployment(String id) -> {
                 JsonNode deployment = api.get(Api.path("deployments", id));
                 yield print(deployment, () -> deployment(id, deployment));
+            }
+            case Subject.Passage(String id) -> {
+                JsonNode passage = api.get(Api.path("passages", id));
+                yield print(passage, () -> passage(id, passage));
             }
             case Subject.Version(String component, String number) -> {
                 JsonNode version = api.get(Api.path("versions", component, number));
@@ -97,13 +101,7 @@ final class ShowCommand extends ServiceCommand {
         if (view.has("newer")) {
             out().println("newer: " + view.path("newer").asString() + " could be requested instead");
         }
-        if (!view.path("gate").isEmpty()) {
-            heading("Gate");
-            Table table = new Table("STATE", "CRITERION", "");
-            view.path("gate").forEach(each -> table.row(context.ink().state(each.path("state").asString()), each.path("name").asString(),
-                    each.path("sentence").asString()));
-            table.print(out(), context.ink());
-        }
+        gate(view);
         if (view.path("asksToGoOn").asBoolean()) {
             out().println(context.ink().need("Asks whether it goes on: ") + "paseo continue deployment " + id + ", or with --no");
         }
@@ -121,19 +119,31 @@ final class ShowCommand extends ServiceCommand {
         }
     }
 
+    private void passage(String id, JsonNode view) {
+        out().println(context.ink().strong(view.path("component").asString() + " " + view.path("version").asString()) + " in " + view.path("environment").asString()
+                + ": passage " + id + ", " + context.ink().state(view.path("status").asString()) + " since " + Times.exact(view.path("openedAt")));
+        gate(view);
+        if (view.path("mayNotTick").isMissingNode()) {
+            out().println();
+            out().println(context.ink().need("You may tick: ") + "paseo tick passage " + id + " \"ITEM\"");
+        }
+    }
+
+    private void gate(JsonNode view) {
+        if (!view.path("gate").isEmpty()) {
+            heading("Gate");
+            Table table = new Table("STATE", "CRITERION", "");
+            view.path("gate").forEach(each -> table.row(context.ink().state(each.path("state").asString()), each.path("name").asString(),
+                    each.path("sentence").asString()));
+            table.print(out(), context.ink());
+        }
+        view.path("checklists").forEach(list -> list.path("items").forEach(item -> out().println("  " + context.ink().state(item.path("outcome").asString("open")) + "  "
+                + item.path("item").asString() + context.ink().quiet(item.has("by") ? "  " + item.path("by").asString() : "")
+                + (item.has("note") ? "  \"" + item.path("note").asString() + "\"" : ""))));
+    }
+
     private void changes(JsonNode comparison) {
         heading("What would change, against " + comparison.path("live").asString("nothing"));
-        comparison.path("commits").forEach(commit -> out().println("  " + short8(commit.path("id")) + "  " + commit.path("summary").asString()
-                + context.ink().quiet("  " + commit.path("author").asString())));
-        comparison.path("lost").forEach(commit -> out().println(context.ink().need("  lacks ") + short8(commit.path("id")) + "  " + commit.path("summary").asString()
-                + context.ink().quiet("  " + commit.path("author").asString() + ", which is live")));
-        comparison.path("artifacts").forEach(artifact -> out().println("  artifact " + artifact.path("name").asString() + "  "
-                + (artifact.has("liveDigest") ? short8(artifact.path("liveDigest")) : "none") + " to " + short8(artifact.path("digest"))));
-        comparison.path("variables").forEach(variable -> {
-            if (!variable.path("live").asString("").equals(variable.path("proposed").asString(""))) {
-                out().println("  variable " + variable.path("name").asString() + "  " + variable.path("live").asString("not set") + " to "
-                        + variable.path("proposed").asString("not set"));
-            }
-        });
+        new ChangeLines(context).print(comparison);
     }
 }

@@ -1,9 +1,10 @@
 package dev.paseo.cli.command;
 
+import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
 import java.util.List;
 
-/** What a command is about: {@code tide-api#41}, {@code deployment 1042}, or {@code tide-api 1.4.41}. */
+/** What a command is about: {@code tide-api#41}, {@code deployment 1042}, {@code passage 311}, or {@code tide-api 1.4.41}. */
 sealed interface Subject {
 
     record Run(String component, String number) implements Subject {}
@@ -12,7 +13,9 @@ sealed interface Subject {
 
     record Version(String component, String number) implements Subject {}
 
-    String FORMS = "COMPONENT#RUN, deployment NUMBER, or COMPONENT VERSION";
+    record Passage(String id) implements Subject {}
+
+    String FORMS = "COMPONENT#RUN, deployment NUMBER, passage NUMBER, or COMPONENT VERSION";
 
     static Subject of(List<String> words) {
         String first = words.getFirst();
@@ -22,7 +25,10 @@ sealed interface Subject {
         if (words.size() == 2 && first.equals("deployment") && words.get(1).matches("[0-9]+")) {
             return new Deployment(words.get(1));
         }
-        if (words.size() == 2 && !first.equals("deployment")) {
+        if (words.size() == 2 && first.equals("passage") && words.get(1).matches("[0-9]+")) {
+            return new Passage(words.get(1));
+        }
+        if (words.size() == 2 && !first.equals("deployment") && !first.equals("passage")) {
             return new Version(first, words.get(1));
         }
         throw new Failure(Failure.Kind.USAGE, "\"" + String.join(" ", words) + "\" is none of " + FORMS);
@@ -33,5 +39,14 @@ sealed interface Subject {
             return deployment;
         }
         throw new Failure(Failure.Kind.USAGE, "\"" + String.join(" ", words) + "\" should be deployment NUMBER, such as deployment 7");
+    }
+
+    /** Where a deployment or a passage is found. */
+    static String pathOfGate(List<String> words) {
+        return switch (of(words)) {
+            case Deployment(String id) -> Api.path("deployments", id);
+            case Passage(String id) -> Api.path("passages", id);
+            default -> throw new Failure(Failure.Kind.USAGE, "\"" + String.join(" ", words) + "\" should be deployment NUMBER or passage NUMBER, such as passage 3");
+        };
     }
 }

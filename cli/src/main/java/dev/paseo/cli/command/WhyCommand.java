@@ -3,6 +3,7 @@ package dev.paseo.cli.command;
 import dev.paseo.cli.Context;
 import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
+import dev.paseo.cli.service.Failure;
 import java.util.List;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -52,6 +53,7 @@ final class WhyCommand extends ServiceCommand {
                     causes(run.path("causes"));
                 });
             }
+            case Subject.Passage passage -> throw new Failure(Failure.Kind.USAGE, "a passage follows from a deployment: name that");
             case Subject.Deployment(String id) -> {
                 JsonNode why = api.get(Api.path("deployments", id, "why"));
                 yield print(why, () -> deployment(id, why));

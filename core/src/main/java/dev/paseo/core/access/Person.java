@@ -15,4 +15,10 @@ public record Person(long id, String name, Set<String> groups, List<Grant> grant
     public boolean may(Action action, Optional<String> component, Optional<String> environment) {
         return grants.stream().anyMatch(grant -> grant.covers(action, component, environment));
     }
+
+    /** The role by which somebody may do this, in words; empty where they may not. */
+    public String because(Action action, Optional<String> component, Optional<String> environment) {
+        return grants.stream().filter(grant -> grant.covers(action, component, environment)).findFirst()
+                .map(grant -> grant.role().word() + grant.environment().map(name -> " in " + name).orElse("") + grant.component().map(name -> " of " + name).orElse("")).orElse("");
+    }
 }

@@ -70,7 +70,7 @@ public record Rules(int format, Optional<Criterion.Follows> follows, Criterion.O
     }
 
     private List<Criterion> together(GateRules all, GateRules own) {
-        if (replaceable && !own.isEmpty()) {
+        if (replaceable && !own.saysNothing()) {
             return own.criteria();
         }
         List<Criterion> criteria = new ArrayList<>(all.criteria());

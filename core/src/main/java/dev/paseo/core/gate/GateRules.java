@@ -18,7 +18,7 @@ public record GateRules(List<Criterion.Approvals> approvals, List<Criterion.Chec
         outside = List.copyOf(outside);
     }
 
-    public boolean isEmpty() {
+    public boolean saysNothing() {
         return equals(NONE);
     }
 

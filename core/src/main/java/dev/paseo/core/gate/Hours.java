@@ -7,10 +7,13 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
 
 /**
  * The hours within which something may begin, on the clocks of a zone.
@@ -25,7 +28,7 @@ public record Hours(ZoneId zone, List<Window> windows, Map<LocalDate, List<Span>
     /** On these days of the week. */
     public record Window(Set<DayOfWeek> days, Span span) {
         public Window {
-            days = Set.copyOf(days);
+            days = Collections.unmodifiableSet(new TreeSet<>(days));
         }
     }
 
@@ -37,7 +40,7 @@ public record Hours(ZoneId zone, List<Window> windows, Map<LocalDate, List<Span>
 
     public Hours {
         windows = List.copyOf(windows);
-        exceptions = Map.copyOf(exceptions);
+        exceptions = Collections.unmodifiableMap(new TreeMap<>(exceptions));
     }
 
     /** The opening that is under way now, or else the next one; empty where it never opens in the next two years. */

@@ -240,4 +240,14 @@ class GateTest {
         Criterion origin = new Criterion.Origin(branches.isEmpty() ? List.of() : List.of(branches), tags.isEmpty() ? List.of() : List.of(tags), uploads);
         assertEquals(state, judged(origin).judgements().getFirst().state());
     }
+
+    @Test
+    void rulesInWords() {
+        assertEquals("One of approvers approves, not an author or the requester, with a comment, within 2 d of the request.", InWords.of(ONE));
+        Hours hours = new Hours(java.time.ZoneId.of("Europe/Madrid"), List.of(new Hours.Window(java.util.EnumSet.of(java.time.DayOfWeek.MONDAY, java.time.DayOfWeek.TUESDAY, java.time.DayOfWeek.FRIDAY),
+                new Hours.Span(java.time.LocalTime.of(9, 0), java.time.LocalTime.of(16, 0)))), java.util.Map.of(java.time.LocalDate.of(2026, 12, 24), List.of()));
+        assertEquals("It begins Monday to Tuesday, Friday from 09:00 to 16:00; 2026-12-24 not at all (Europe/Madrid).", InWords.of(new Criterion.Open(hours)));
+        assertEquals("It was built from main or season/*, or is tagged v*, or was uploaded.", InWords.of(new Criterion.Origin(List.of("main", "season/*"), List.of("v*"), true)));
+        assertEquals("It has passed staging or showroom.", InWords.of(new Criterion.Follows(List.of("staging", "showroom"), true)));
+    }
 }

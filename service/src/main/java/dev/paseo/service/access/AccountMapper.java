@@ -112,4 +112,11 @@ interface AccountMapper {
             insert into personal_token (token_hash, account_id, label, action, component_id, created_at, expires_at)
             values (#{hash}, #{account}, #{label}, #{action}, (select id from component where name = #{component}), #{at}, #{until})""")
     int addLimitedToken(String hash, long account, String label, String action, String component, Instant at, Instant until);
+
+    /** Gates are judged again, since whom they ask has changed. */
+    @Update("update place set wake_at = #{now} where id in (select d.place_id from deployment d where d.status = 'waiting')")
+    int wakePlaces(Instant now);
+
+    @Update("update passage set wake_at = #{now} where status = 'open' and settled_at is not null")
+    int wakePassages(Instant now);
 }

@@ -83,6 +83,7 @@ public class Accounts {
             if (mapper.leave(group, account.id()) == 0) {
                 throw Refusal.notFound(name + " is not in the group " + group);
             }
+            groupsChanged();
             audit.record(AuditTrail.Entry.of(by, "group left", name).with("group", group));
         });
     }
@@ -92,8 +93,18 @@ public class Accounts {
             AccountRow account = mapper.named(name).orElseThrow(() -> unknown(name));
             mapper.addGroup(group);
             mapper.join(group, account.id());
+            groupsChanged();
             audit.record(AuditTrail.Entry.of(by, "group joined", name).with("group", group));
         });
+    }
+
+    private void groupsChanged() {
+        mapper.wakePlaces(clock.now());
+        mapper.wakePassages(clock.now());
+    }
+
+    public long idOf(String name) {
+        return mapper.named(name).orElseThrow(() -> unknown(name)).id();
     }
 
     private Refusal unknown(String name) {
@@ -187,6 +198,22 @@ public class Accounts {
     /** Who is in a group now. */
     public Set<String> members(String group) {
         return Set.copyOf(mapper.members(group));
+    }
+
+    /** The members of a group; where there is no such group, the person of that name. */
+    public Set<String> meant(String name) {
+        Set<String> members = members(name);
+        return members.isEmpty() && !mapper.groups().contains(name) && mapper.names().contains(name) ? Set.of(name) : members;
+    }
+
+    /** Everybody who may sign in, with what they may. */
+    public List<Person> people() {
+        return mapper.names().stream().flatMap(name -> mapper.named(name).stream()).map(row -> person(row.id(), row.name())).toList();
+    }
+
+    /** Everybody who may sign in. */
+    public List<String> names() {
+        return mapper.names();
     }
 
     public List<String> groups() {

@@ -7,7 +7,9 @@ import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -20,6 +22,7 @@ class SignInFilter extends OncePerRequestFilter {
 
     static final String COOKIE = "paseo-session";
     private static final String BEARER = "Bearer ";
+    private static final String BASIC = "Basic ";
 
     private final Accounts accounts;
 
@@ -51,7 +54,20 @@ class SignInFilter extends OncePerRequestFilter {
 
     static Optional<String> bearer(HttpServletRequest request) {
         return Optional.ofNullable(request.getHeader("Authorization"))
-                .filter(header -> header.startsWith(BEARER)).map(header -> header.substring(BEARER.length()));
+                .flatMap(header -> header.startsWith(BEARER) ? Optional.of(header.substring(BEARER.length())) : basic(header));
+    }
+
+    /** Programs that know only HTTP Basic send a token as the password; a person's own password is none. */
+    private static Optional<String> basic(String header) {
+        if (!header.startsWith(BASIC)) {
+            return Optional.empty();
+        }
+        try {
+            String decoded = new String(Base64.getDecoder().decode(header.substring(BASIC.length()).strip()), StandardCharsets.UTF_8);
+            return Optional.of(decoded.substring(decoded.indexOf(':') + 1));
+        } catch (IllegalArgumentException noBase64) {
+            return Optional.of("");
+        }
     }
 
     static Optional<String> cookie(HttpServletRequest request) {

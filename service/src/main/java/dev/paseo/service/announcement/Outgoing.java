@@ -86,7 +86,7 @@ class Outgoing {
         @Nullable Integer status = null;
         @Nullable String error = null;
         try {
-            status = send(due, began);
+            status = send(due, clock.outside());
         } catch (IOException failed) {
             error = failed.getMessage() == null ? failed.getClass().getSimpleName() : failed.getMessage();
         } catch (InterruptedException stop) {

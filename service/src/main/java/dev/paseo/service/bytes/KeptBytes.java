@@ -36,6 +36,11 @@ public class KeptBytes {
     }
 
     /** For agents, which check every digest themselves. */
+    /** Whether something of this kind refers to these bytes. */
+    public boolean referred(String digest, String ownerKind) {
+        return mapper.referred(digest, ownerKind) > 0;
+    }
+
     /** The file itself, to be read only, where the store is a folder. */
     public Optional<Path> file(String digest) {
         return store.file(digest);

@@ -1,5 +1,6 @@
 package dev.paseo.service.clock;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -12,7 +13,7 @@ import org.springframework.stereotype.Component;
 @Component
 public class ServiceClock {
 
-    private record Reading(Instant database, long nanos) {}
+    private record Reading(Instant database, Duration moved, long nanos) {}
 
     private final ClockMapper database;
     private volatile Reading reading;
@@ -24,13 +25,24 @@ public class ServiceClock {
 
     private Reading read() {
         long before = System.nanoTime();
-        Instant now = database.now();
-        return new Reading(now, before + (System.nanoTime() - before) / 2);
+        ClockMapper.NowRow now = database.now();
+        return new Reading(now.at(), Duration.of(now.moved(), ChronoUnit.MICROS), before + (System.nanoTime() - before) / 2);
     }
 
     @Scheduled(fixedDelay = 2000)
     void look() {
         reading = read();
+    }
+
+    /** Moves the time of all replicas forward; the others see it within two seconds. */
+    public void forward(Duration by) {
+        database.forward(by.toNanos() / 1000);
+        reading = read();
+    }
+
+    /** The time outside, without what this one was moved forward: what others stamp their messages with. */
+    public Instant outside() {
+        return now().minus(reading.moved());
     }
 
     /** Now, to the microsecond, as the database keeps it. */

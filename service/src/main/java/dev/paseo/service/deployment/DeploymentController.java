@@ -11,6 +11,7 @@ import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.deployment.DeploymentViews.DeploymentSummary;
 import dev.paseo.service.deployment.DeploymentViews.DeploymentView;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
@@ -34,13 +35,10 @@ class DeploymentController {
     /** A person asks for a promotion of a version into an environment. */
     record PromotionRequest(String component, String version, String environment, Optional<String> comment, Optional<String> emergency) {}
 
-    /** A decision; {@code subject} is the digest that the person saw. */
-    record RulingRequest(boolean yes, Optional<String> comment, Optional<String> subject) {}
-
     record HostLogLine(long number, long millis, int step, String text) {}
 
     /** What led to a deployment, and who let it pass. */
-    record WhyView(DeploymentSummary deployment, List<DeploymentViews.RulingView> rulings, List<Causes.Link> causes) {}
+    record WhyView(DeploymentSummary deployment, List<GateViews.RulingView> rulings, List<Causes.Link> causes) {}
 
     private final Requests requests;
     private final DeploymentViews views;
@@ -88,14 +86,6 @@ class DeploymentController {
         return new WhyView(whole.deployment(), whole.rulings(), whole.causes());
     }
 
-    @PostMapping("/deployments/{id}/ruling")
-    DeploymentSummary rule(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody RulingRequest request) {
-        DeploymentSummary before = views.summary(look(person, id));
-        Permission.require(person, Action.DECIDE, Optional.of(before.component()), Optional.of(before.environment()));
-        requests.rule(id, person, request.yes(), request.comment().orElse(""), request.subject());
-        return views.summary(requests.deployment(id));
-    }
-
     @PostMapping("/deployments/{id}/cancellation")
     DeploymentSummary cancel(@AuthenticationPrincipal Person person, @PathVariable long id) {
         DeploymentSummary before = views.summary(look(person, id));
@@ -112,17 +102,6 @@ class DeploymentController {
         DeploymentSummary before = views.summary(look(person, id));
         Permission.require(person, Action.PROMOTE, Optional.of(before.component()), Optional.of(before.environment()));
         lookups.ways().answer(id, person, request.yes());
-        return views.summary(requests.deployment(id));
-    }
-
-    record ReviewRequest(String comment) {}
-
-    /** Looks at an emergency afterwards: not whoever asked for it. */
-    @PostMapping("/deployments/{id}/review")
-    DeploymentSummary review(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody ReviewRequest request) {
-        DeploymentSummary before = views.summary(look(person, id));
-        Permission.require(person, Action.DECIDE, Optional.of(before.component()), Optional.of(before.environment()));
-        requests.review(id, person, request.comment().strip());
         return views.summary(requests.deployment(id));
     }
 

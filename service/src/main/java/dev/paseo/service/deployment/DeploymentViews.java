@@ -1,46 +1,28 @@
 package dev.paseo.service.deployment;
 
 import dev.paseo.core.deployment.DeploymentState;
-import dev.paseo.core.gate.Ruling;
 import dev.paseo.core.gate.Verdict;
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
-import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.gate.Gates;
-import dev.paseo.service.source.Mirror;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeSet;
 import org.springframework.stereotype.Component;
 
 /** Deployments as people look at them and decide about them. */
 @Component
 class DeploymentViews {
 
-    private static final int MOST_COMMITS = 200;
-
-    record CriterionView(String state, String name, String sentence, Optional<Instant> until) {}
-
-    record RulingView(String by, boolean yes, String comment, Instant at, boolean counts) {}
-
     record HostView(String host, String phase, boolean touched, Optional<String> reason, Optional<String> url, Optional<String> live) {}
-
-    record CommitView(String id, String summary, String author, Instant at) {}
-
-    record ArtifactChange(String name, Optional<String> liveDigest, Optional<Long> liveSize, Optional<String> digest, Optional<Long> size) {}
-
-    record VariableChange(String name, Optional<String> live, Optional<String> proposed) {}
-
-    /** What differs from what is live; {@code live} is that version, empty where nothing is; {@code lost} are commits in it that the proposed one lacks. */
-    record ComparisonView(Optional<String> live, List<CommitView> commits, List<CommitView> lost, List<ArtifactChange> artifacts, List<VariableChange> variables) {}
 
     /** A deployment in a list. */
     record DeploymentSummary(long id, String component, String version, String environment, String kind, String status, Optional<String> requestedBy,
@@ -54,8 +36,8 @@ class DeploymentViews {
      * @param newer     a newer version of the line that could be requested instead
      * @param behindUrl the address where the version can be seen before it enters here
      */
-    record DeploymentView(DeploymentSummary deployment, List<CriterionView> gate, String subject, Optional<String> mayNot, boolean commentRequired,
-            List<RulingView> rulings, List<HostView> hosts, List<StepLog.HostTaskView> tasks, List<Causes.Link> causes, ComparisonView comparison,
+    record DeploymentView(DeploymentSummary deployment, List<GateViews.CriterionView> gate, String subject, Optional<String> mayNot, boolean commentRequired,
+            List<GateViews.RulingView> rulings, List<GateViews.ListView> checklists, List<HostView> hosts, List<StepLog.HostTaskView> tasks, List<Causes.Link> causes, Comparisons.ComparisonView comparison,
             List<Environments.Stay> walk, List<String> route, Optional<Long> run, Optional<String> url, Optional<String> behindUrl,
             Optional<String> newer, int checks, boolean undoes, List<PlaceViews.MovementView> plan, Optional<Instant> until, int share, boolean asksToGoOn,
             Optional<String> emergency) {}
@@ -68,7 +50,7 @@ class DeploymentViews {
 
     /** Where the parts of a view come from. */
     @Component
-    record Sources(Environments environments, Versions versions, Components components, Causes causes, StepLog steps) {}
+    record Sources(Environments environments, Versions versions, Comparisons comparisons, Causes causes, StepLog steps, GateViews gateViews) {}
 
     DeploymentViews(DeploymentMapper mapper, Places places, Gates gates, Sources sources, Json json) {
         this.mapper = mapper;
@@ -92,14 +74,13 @@ class DeploymentViews {
         Gates.AtGate at = places.atGate(place, row);
         Versions.Sealed version = at.version();
         DeploymentState state = json.read(row.state(), DeploymentState.class);
-        String subject = Optional.ofNullable(row.subject()).orElseGet(() -> gates.subject(at));
+        String subject = Optional.ofNullable(row.subject()).orElseGet(() -> gates.digest(at));
         Verdict verdict = waits ? places.knowing(place.id(), version, () -> gates.judge(now(row))) : Verdict.OPEN;
         Optional<String> mayNot = waits ? places.knowing(place.id(), version, () -> gates.refusal(now(row), reader))
                 : Optional.of("deployment " + row.id() + " does not wait for a decision: it is " + row.status());
-        List<RulingView> rulings = gates.rulings(row.id()).stream().map(ruling -> view(ruling, subject)).toList();
-        return new DeploymentView(summary(row), verdict.judgements().stream().map(judgement -> new CriterionView(
-                        judgement.state().name().toLowerCase(Locale.ROOT).replace('_', ' '), judgement.name(), judgement.sentence(), judgement.until())).toList(),
-                subject, mayNot, waits && gates.needsComment(at), rulings, hosts(place, row), sources.steps().ofDeployment(row.id()),
+        return new DeploymentView(summary(row), GateViews.criteria(verdict),
+                subject, mayNot, waits && gates.needsComment(at), sources.gateViews().rulings(at.standing(), subject), sources.gateViews().lists(at), hosts(place, row),
+                sources.steps().ofDeployment(row.id()),
                 sources.causes().chain(row.causeId()), comparison(place, row, version), sources.environments().stays(version.id()),
                 version.route().environments(), version.runNumber(), place.url(), behindUrl(place), newer(place, row, version),
                 version.recipe().map(recipe -> recipe.eachHost().size()).orElse(0),
@@ -109,10 +90,6 @@ class DeploymentViews {
 
     private Gates.AtGate now(DeploymentRow row) {
         return places.atGate(sources.environments().placeById(row.placeId()), row);
-    }
-
-    private static RulingView view(Ruling ruling, String subject) {
-        return new RulingView(ruling.by(), ruling.yes(), ruling.comment(), ruling.at(), !ruling.yes() || ruling.subject().equals(subject));
     }
 
     private List<HostView> hosts(Place place, DeploymentRow row) {
@@ -126,52 +103,17 @@ class DeploymentViews {
     }
 
     /** Against what it replaces or, before it begins, what is live. */
-    private ComparisonView comparison(Place place, DeploymentRow row, Versions.Sealed version) {
+    private Comparisons.ComparisonView comparison(Place place, DeploymentRow row, Versions.Sealed version) {
         Optional<DeploymentRow> against = (row.startedAt() == null ? place.liveDeployment() : Optional.ofNullable(row.replacesId())).flatMap(mapper::byId);
         Optional<Versions.Sealed> live = against.map(other -> sources.versions().byId(other.versionId()));
         long settings = row.startedAt() == null ? place.settingsRevision() : row.settingsRevision();
-        return new ComparisonView(live.map(Versions.Sealed::number), commits(live.flatMap(Versions.Sealed::commit), version), lost(live, version), artifacts(live, version),
-                variables(place, against, settings));
-    }
-
-    private List<CommitView> commits(Optional<String> from, Versions.Sealed version) {
-        return version.commit().map(commit -> between(version, from, commit)).orElse(List.of());
-    }
-
-    private List<CommitView> lost(Optional<Versions.Sealed> live, Versions.Sealed version) {
-        return live.flatMap(Versions.Sealed::commit).filter(commit -> version.commit().isPresent()).map(commit -> between(version, version.commit(), commit)).orElse(List.of());
-    }
-
-    private List<CommitView> between(Versions.Sealed version, Optional<String> from, String to) {
-        Mirror mirror = sources.components().mirror(sources.components().byId(version.componentId()));
-        return mirror.between(from, to, MOST_COMMITS).stream().map(each -> new CommitView(each.id(), each.summary(), each.author(), each.at())).toList();
-    }
-
-    private List<ArtifactChange> artifacts(Optional<Versions.Sealed> live, Versions.Sealed version) {
-        List<Versions.Artifact> before = live.map(other -> sources.versions().artifacts(other.id())).orElse(List.of());
-        List<Versions.Artifact> after = sources.versions().artifacts(version.id());
-        TreeSet<String> names = new TreeSet<>();
-        before.forEach(artifact -> names.add(artifact.name()));
-        after.forEach(artifact -> names.add(artifact.name()));
-        return names.stream().map(name -> {
-            Optional<Versions.Artifact> old = before.stream().filter(artifact -> artifact.name().equals(name)).findFirst();
-            Optional<Versions.Artifact> now = after.stream().filter(artifact -> artifact.name().equals(name)).findFirst();
-            return new ArtifactChange(name, old.map(Versions.Artifact::digest), old.map(Versions.Artifact::size),
-                    now.map(Versions.Artifact::digest), now.map(Versions.Artifact::size));
-        }).toList();
-    }
-
-    private List<VariableChange> variables(Place place, Optional<DeploymentRow> live, long settings) {
-        Map<String, String> before = live.map(row -> sources.environments().settings(place.id(), row.settingsRevision()).variables()).orElse(Map.of());
-        Map<String, String> after = sources.environments().settings(place.id(), settings).variables();
-        TreeSet<String> names = new TreeSet<>(before.keySet());
-        names.addAll(after.keySet());
-        return names.stream().map(name -> new VariableChange(name, Optional.ofNullable(before.get(name)), Optional.ofNullable(after.get(name)))).toList();
+        return sources.comparisons().of(live, version, against.map(other -> sources.environments().settings(place.id(), other.settingsRevision())),
+                Optional.of(sources.environments().settings(place.id(), settings)));
     }
 
     private Optional<Place> followed(Place place) {
-        return sources.environments().byId(place.environmentId()).rules().follows()
-                .flatMap(other -> sources.environments().find(place.component(), other));
+        return sources.environments().byId(place.environmentId()).rules().followed().stream()
+                .flatMap(other -> sources.environments().find(place.component(), other).stream()).findFirst();
     }
 
     private Optional<String> behindUrl(Place place) {

@@ -15,12 +15,15 @@ import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments.PlaceHost;
+import dev.paseo.service.gate.Soaks;
+import dev.paseo.service.passage.Passages;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 
 /** Carries out what follows from decisions about places; all of it rows, in the same transaction. */
@@ -35,7 +38,8 @@ class Outcomes {
 
     /** What every change leaves. */
     @Component
-    record Around(AuditTrail audit, Telling telling, ServiceClock clock, Causes causes, Secrets secrets, Json json, Announcements announcements) {}
+    record Around(AuditTrail audit, Telling telling, ServiceClock clock, Causes causes, Secrets secrets, Json json, Announcements announcements,
+            Passages passages, Soaks soaks, PeopleTold people) {}
 
     Outcomes(DeploymentMapper mapper, Environments environments, Versions versions, WorkBoard board, Around around) {
         this.mapper = mapper;
@@ -87,14 +91,23 @@ class Outcomes {
             mapper.replaced(row.replacesId(), now);
         }
         mapper.live(place.id(), deployment, state(row).course().sides().filled().orElse(null));
-        mapper.endStretch(place.id(), now);
-        mapper.beginStretch(place.id(), deployment, row.versionId(), now);
+        stretch(place, Optional.of(row), now);
         Versions.Sealed version = versions.byId(row.versionId());
         around.announcements().live(place.component(), place.environment(), deployment, version.number(), version.digest(), row.replacesId() != null);
         if (promotion(row)) {
-            environments.opened(row.versionId(), place.environmentId(), deployment);
+            around.passages().opened(row.versionId(), place.environmentId(), deployment);
         }
         around.telling().tell("whereabouts", place.component());
+    }
+
+    /** From now on this is live there, or nothing. */
+    private void stretch(Place place, Optional<DeploymentRow> live, Instant now) {
+        mapper.endStretch(place.id(), now);
+        around.soaks().end(place.id());
+        live.ifPresent(row -> {
+            mapper.beginStretch(place.id(), row.id(), row.versionId(), now);
+            around.soaks().begin(place.id());
+        });
     }
 
     private static boolean promotion(DeploymentRow row) {
@@ -108,8 +121,8 @@ class Outcomes {
     /** It was watched and tested: its walk goes on from here. */
     private void settled(Place place, long deployment) {
         DeploymentRow row = mapper.byId(deployment).orElseThrow();
-        if (promotion(row) && environments.pass(row.versionId(), place.environmentId())) {
-            versions.firstLive(new Versions.FirstLive(row.versionId(), place.environment(), deployment, row.causeId()));
+        if (promotion(row)) {
+            around.passages().settled(row.versionId(), place.environmentId(), row.causeId());
         }
     }
 
@@ -117,17 +130,16 @@ class Outcomes {
         DeploymentRow row = mapper.byId(deployment).orElseThrow();
         if (state(row).wayBack() == DeploymentState.WayBack.REMOVAL) {
             mapper.live(place.id(), null, null);
-            mapper.endStretch(place.id(), around.clock().now());
+            stretch(place, Optional.empty(), around.clock().now());
             around.telling().tell("whereabouts", place.component());
             return;
         }
         mapper.live(place.id(), row.replacesId(), null);
         mapper.liveSide(place.id(), state(row).course().sides().before().or(place::liveSide).orElse(null));
-        mapper.endStretch(place.id(), around.clock().now());
         if (row.replacesId() != null) {
             mapper.again(row.replacesId());
-            mapper.byId(row.replacesId()).ifPresent(before -> mapper.beginStretch(place.id(), before.id(), before.versionId(), around.clock().now()));
         }
+        stretch(place, Optional.ofNullable(row.replacesId()).flatMap(mapper::byId), around.clock().now());
         around.telling().tell("whereabouts", place.component());
     }
 
@@ -143,6 +155,7 @@ class Outcomes {
         String because = around.causes().chain(row.causeId()).getFirst().sentence();
         around.audit().record(AuditTrail.Entry.of("paseo", "deployment " + Places.word(deployment.status()), place.component() + " " + deployment.version())
                 .in(place.environment()).because(because).with("deployment", Long.toString(row.id())).with("reason", deployment.ending().orElse("")));
+        around.people().moved(place, row, deployment);
         around.telling().tell("whereabouts", place.component());
     }
 

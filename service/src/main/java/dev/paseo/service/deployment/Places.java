@@ -17,6 +17,7 @@ import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.gate.Authorship;
 import dev.paseo.service.gate.Gates;
+import dev.paseo.service.gate.Waits;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
@@ -47,7 +48,7 @@ class Places {
 
     /** What gates are judged with. */
     @Component
-    record Gating(Gates gates, Authorship authorship, Environments environments, Versions versions, Planner planner) {}
+    record Gating(Gates gates, Waits waits, Authorship authorship, Environments environments, Versions versions, Planner planner) {}
 
     /** How transactions are run, and by what time. */
     @Component
@@ -164,7 +165,19 @@ class Places {
                 follow.forEach(effect -> outcomes.carryOut(place, effect));
             }
         }
+        keepWaits(place, rows, after, verdicts);
         wakeAt(place, after, verdicts);
+    }
+
+    /** Lists of what waits are read, not judged: how each stands is kept as it was judged. */
+    private void keepWaits(Place place, List<DeploymentRow> rows, PlaceState after, Map<Long, Verdict> verdicts) {
+        rows.forEach(row -> after.deployment(row.id()).filter(deployment -> verdicts.containsKey(row.id())).ifPresent(deployment -> {
+            if (deployment.status() == DeploymentStatus.WAITING) {
+                gating.waits().keep(atGate(place, row), verdicts.get(row.id()));
+            } else {
+                gating.waits().gone(Gates.Standing.ofDeployment(row.id()));
+            }
+        }));
     }
 
     private void wakeAt(Place place, PlaceState state, Map<Long, Verdict> verdicts) {
@@ -198,7 +211,7 @@ class Places {
     }
 
     Gates.AtGate atGate(Place place, DeploymentRow row) {
-        return new Gates.AtGate(row.id(), place, gating.versions().byId(row.versionId()), live(place),
+        return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), place, gating.versions().byId(row.versionId()), live(place),
                 Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), Kind.valueOf(row.kind().toUpperCase(Locale.ROOT)));
     }
 
@@ -216,13 +229,16 @@ class Places {
         }
         boolean begins = deployment.status().active() && row.startedAt() == null;
         if (begins) {
-            outcomes.begins(place, row, gating.gates().subject(atGate(place, row)));
+            outcomes.begins(place, row, gating.gates().digest(atGate(place, row)));
         }
         boolean live = deployment.status() == DeploymentStatus.LIVE;
         boolean ended = !deployment.status().open() && !live;
         if (mapper.move(row.id(), row.revision(), word(deployment.status()), state, deployment.ending().orElse(null),
                 begins ? now : row.startedAt(), live && row.liveAt() == null ? now : row.liveAt(), ended ? now : null) != 1) {
             throw new Transactions.LostRace("deployment " + row.id() + " moved on");
+        }
+        if (!deployment.status().ahead()) {
+            gating.waits().gone(Gates.Standing.ofDeployment(row.id()));
         }
         if (!word(deployment.status()).equals(row.status())) {
             outcomes.moved(place, row, deployment);

@@ -154,7 +154,7 @@ class Requests {
 
     private DeploymentState state(long id, Place place, Wanted wanted, Recipe recipe) {
         Versions.Sealed version = wanted.version();
-        boolean takesOver = environments.byId(place.environmentId()).rules().takesOver().orElse(false);
+        boolean takesOver = environments.byId(place.environmentId()).rules().takesOver();
         Optional<Long> bar = recipe.noWayBackBefore().map(number -> mapper.orderOf(version.line(), number).orElse(version.order()));
         DeploymentState asked = new DeploymentState(id, version.number(), version.line(), version.order(), wanted.kind(), wanted.person().isEmpty(),
                 DeploymentStatus.WAITING, List.of(), DeploymentState.OnFailure.valueOf(recipe.onFailure().name()),
@@ -173,33 +173,6 @@ class Requests {
         return mapper.byId(id).orElseThrow(() -> Refusal.notFound("there is no deployment " + id));
     }
 
-    /** A person says yes or no to exactly what they saw. */
-    void rule(long id, Person person, boolean yes, String comment, Optional<String> seen) {
-        DeploymentRow row = deployment(id);
-        String kept = comment.strip();
-        places.change(row.placeId(), place -> {
-            DeploymentRow now = deployment(id);
-            if (!now.status().equals("waiting")) {
-                throw Refusal.conflict("deployment " + id + " no longer waits for a decision: it is " + now.status()
-                        + Optional.ofNullable(now.reason()).map(why -> " (" + why + ")").orElse(""));
-            }
-            Gates.AtGate at = places.atGate(place, now);
-            gates.refusal(at, person.name()).ifPresent(why -> {
-                throw Refusal.notAllowed(why);
-            });
-            if (kept.isEmpty() && (gates.needsComment(at) || !yes)) {
-                throw Refusal.invalid("/comment", yes ? place.environment() + " wants a comment with every decision" : "say why it is rejected");
-            }
-            if (seen.filter(subject -> !subject.equals(gates.subject(at))).isPresent()) {
-                throw Refusal.conflict("what would be deployed has changed since you looked at it: look again, then decide");
-            }
-            gates.rule(at, person.id(), yes, kept.length() > 2000 ? kept.substring(0, 2000) : kept);
-            around.audit().record(AuditTrail.Entry.of(person.name(), yes ? "approved" : "rejected", place.component() + " " + at.version().number())
-                    .in(place.environment()).because(kept).with("deployment", Long.toString(id)).with("subject", gates.subject(at)));
-            return Optional.empty();
-        });
-    }
-
     void cancel(long id, Person person) {
         DeploymentRow row = deployment(id);
         places.require(row.placeId(), place -> {
@@ -207,23 +180,5 @@ class Requests {
                     .with("deployment", Long.toString(id)));
             return Optional.of(new PlaceEvent.CancelAsked(id, person.name()));
         }, reason -> Refusal.conflict("it cannot be cancelled: " + reason));
-    }
-
-    /** An emergency was looked at afterwards. */
-    void review(long id, Person person, String comment) {
-        DeploymentRow row = deployment(id);
-        if (row.emergencyReason() == null) {
-            throw Refusal.conflict("deployment " + id + " was no emergency: nothing of it is to be reviewed");
-        }
-        if (person.name().equals(row.requestedBy())) {
-            throw Refusal.notAllowed(person.name() + " asked for deployment " + id + ", and somebody else reviews it");
-        }
-        if (comment.isEmpty()) {
-            throw Refusal.invalid("/comment", "say what you found");
-        }
-        if (mapper.reviewed(id, person.id(), comment.length() > 2000 ? comment.substring(0, 2000) : comment, around.clock().now()) == 0) {
-            throw Refusal.conflict("deployment " + id + " was reviewed already");
-        }
-        around.audit().record(AuditTrail.Entry.of(person.name(), "emergency reviewed", "deployment " + id).because(comment).with("deployment", Long.toString(id)));
     }
 }

@@ -95,7 +95,7 @@ class VersionController {
     private StopView stop(Versions.Sealed version, String environment, List<Environments.Stay> stays) {
         Optional<Environments.Stay> stay = stays.stream().filter(each -> each.environment().equals(environment)).findFirst();
         Optional<String> live = environments.find(version.component(), environment).flatMap(lookups.places()::live).map(Versions.Sealed::number);
-        boolean gated = environments.all().stream().anyMatch(known -> known.name().equals(environment) && known.rules().approvals().isPresent());
+        boolean gated = environments.all().stream().anyMatch(known -> known.name().equals(environment) && known.rules().asksPeople());
         return new StopView(environment, stay.map(Environments.Stay::openedAt), stay.flatMap(Environments.Stay::endedAt), live, gated);
     }
 

@@ -2,6 +2,7 @@ package dev.paseo.service.environment;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.environment.Rules;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
@@ -25,7 +26,7 @@ class EnvironmentController {
     /** The text of an environments file. */
     record FileRequest(String text) {}
 
-    record EnvironmentView(String name, String zone, Environments.Rules rules, long rulesRevision) {}
+    record EnvironmentView(String name, String zone, Rules rules, long rulesRevision) {}
 
     private final Environments environments;
     private final Loading loading;

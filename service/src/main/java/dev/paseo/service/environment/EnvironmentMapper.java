@@ -68,6 +68,9 @@ interface EnvironmentMapper {
     @Update("update place set wake_at = #{now} where environment_id = #{environment}")
     int wake(long environment, Instant now);
 
+    @Update("update passage set wake_at = #{now} where environment_id = #{environment} and status = 'open'")
+    int wakePassages(long environment, Instant now);
+
     @Update("update place set wake_at = #{now}")
     int wakeAll(Instant now);
 
@@ -128,16 +131,6 @@ interface EnvironmentMapper {
             where ph.place_id = #{place} order by ph.position""")
     List<HostRow> hosts(long place);
 
-    @Insert("""
-            insert ignore into passage (version_id, environment_id, deployment_id, status, format, opened_at)
-            values (#{version}, #{environment}, #{deployment}, 'open', 1, #{at})""")
-    int openPassage(long version, long environment, long deployment, Instant at);
-
-    @Update("""
-            update passage set status = 'ended', ended_at = #{at}
-            where version_id = #{version} and environment_id = #{environment} and status = 'open'""")
-    int endPassage(long version, long environment, Instant at);
-
     @Select("""
             select e.name from passage p join environment e on e.id = p.environment_id
             where p.version_id = #{version} and p.status = 'ended'""")
@@ -149,4 +142,17 @@ interface EnvironmentMapper {
             select e.name as environment, p.status, p.opened_at, p.ended_at from passage p join environment e on e.id = p.environment_id
             where p.version_id = #{version} order by p.id""")
     List<PassageRow> passages(long version);
+
+    @Select("select body from preview_template order by environment_id")
+    List<String> templates();
+
+    @Select("select name from agent where id = #{id}")
+    String agentName(long id);
+
+    record RulesRow(long revision, String rules, String by, Instant at) {}
+
+    @Select("""
+            select r.revision, r.rules, a.name as `by`, r.at from environment_rules r join account a on a.id = r.set_by
+            where r.environment_id = #{environment} order by r.revision desc limit 50""")
+    List<RulesRow> rulesHistory(long environment);
 }

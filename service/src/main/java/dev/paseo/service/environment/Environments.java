@@ -1,9 +1,6 @@
 package dev.paseo.service.environment;
 
-import dev.paseo.core.decision.Decision;
-import dev.paseo.core.deployment.Kind;
-import dev.paseo.core.environment.Passage;
-import dev.paseo.core.gate.Criterion;
+import dev.paseo.core.environment.Rules;
 import dev.paseo.language.NearestName;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
@@ -11,11 +8,11 @@ import dev.paseo.service.environment.EnvironmentMapper.EnvironmentRow;
 import dev.paseo.service.environment.EnvironmentMapper.PlaceRow;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
 /** Environments and places, as others look them up. */
@@ -24,30 +21,6 @@ public class Environments {
 
     /** An environment with the criteria of its entry gate; {@code hosts} counts those of all its places. */
     public record Known(long id, String name, String zone, Rules rules, long rulesRevision, int hosts) {}
-
-    /**
-     * What its rules say.
-     *
-     * @param rollback  approvals that a rollback needs
-     * @param takesOver a newer version does not wait until the one before it has been watched and tested
-     */
-    public record Rules(int format, Optional<String> follows, List<String> branches, Optional<Criterion.Approvals> approvals,
-            Optional<Criterion.Approvals> rollback, Optional<Boolean> takesOver) {
-
-        /** No criteria at all. */
-        public static final Rules NONE = new Rules(1, Optional.empty(), List.of(), Optional.empty(), Optional.empty(), Optional.empty());
-
-        /** The entry criteria of a deployment of this kind. */
-        public List<Criterion> entry(Kind kind) {
-            List<Criterion> criteria = new ArrayList<>();
-            (kind == Kind.ROLLBACK ? rollback : kind == Kind.PREVIEW ? Optional.<Criterion.Approvals>empty() : approvals).ifPresent(criteria::add);
-            if (kind == Kind.PROMOTION) {
-                follows.ifPresent(other -> criteria.add(new Criterion.Follows(List.of(other))));
-                criteria.add(new Criterion.Branches(branches));
-            }
-            return criteria;
-        }
-    }
 
     /** One component in one environment. */
     public record Place(long id, long environmentId, String environment, long componentId, String component, Optional<String> url,
@@ -80,18 +53,33 @@ public class Environments {
     /** A version's stay. */
     public record Stay(String environment, String status, Instant openedAt, Optional<Instant> endedAt) {}
 
+    private static final int MOST_PARSED = 500;
+
     private final EnvironmentMapper mapper;
     private final Json json;
     private final ServiceClock clock;
+    private final StoredRules stored;
+    private final Map<String, Rules> parsed = new ConcurrentHashMap<>();
 
-    Environments(EnvironmentMapper mapper, Json json, ServiceClock clock) {
+    Environments(EnvironmentMapper mapper, Json json, ServiceClock clock, StoredRules stored) {
         this.mapper = mapper;
         this.json = json;
         this.clock = clock;
+        this.stored = stored;
+    }
+
+    /** Rules of a revision never change, and reading them takes longer than judging by them. */
+    private Rules rules(EnvironmentRow row) {
+        return parsed.computeIfAbsent(row.id() + " " + row.rulesRevision(), key -> {
+            if (parsed.size() > MOST_PARSED) {
+                parsed.clear();
+            }
+            return stored.read(row.rules());
+        });
     }
 
     private Known known(EnvironmentRow row) {
-        return new Known(row.id(), row.name(), row.zone(), json.read(row.rules(), Rules.class), row.rulesRevision(), row.hosts());
+        return new Known(row.id(), row.name(), row.zone(), rules(row), row.rulesRevision(), row.hosts());
     }
 
     public List<Known> all() {
@@ -137,7 +125,7 @@ public class Environments {
 
     /** Makes an environment that comes and goes, with one place on one host that another's agent serves; again, where it was there before. */
     public Place temporary(String name, long component, String host, Settings settings, String servedBy, long by) {
-        mapper.addTemporary(name, "UTC", json.write(Rules.NONE));
+        mapper.addTemporary(name, "UTC", stored.write(Rules.NONE));
         long environment = mapper.lock(name).orElseThrow();
         mapper.addPlace(environment, component);
         mapper.addHost(host);
@@ -171,19 +159,6 @@ public class Environments {
     public Settings settings(long place, long revision) {
         return mapper.settings(place, revision).map(body -> json.read(body, Settings.class))
                 .orElseThrow(() -> new IllegalStateException("place " + place + " has no settings of revision " + revision));
-    }
-
-    /** A version is live there, perhaps for the first time. */
-    public void opened(long version, long environment, long deployment) {
-        mapper.openPassage(version, environment, deployment, clock.now());
-    }
-
-    /** It has stayed live and been tested; true when it has left the exit gate now and its walk goes on. */
-    public boolean pass(long version, long environment) {
-        Decision<Passage, Passage.Effect> decision = Passage.decide(Passage.opened(), new Passage.Event.ExitJudged(true));
-        boolean ended = decision instanceof Decision.Moved<Passage, Passage.Effect>(Passage after, List<Passage.Effect> effects)
-                && after.status() == Passage.Status.ENDED;
-        return ended && mapper.endPassage(version, environment, clock.now()) == 1;
     }
 
     /** The host whose agent does what is done once for a place: the one that is named, else the first that is there. */

@@ -1,7 +1,8 @@
 package dev.paseo.service.environment;
 
 import dev.paseo.core.access.Person;
-import dev.paseo.core.gate.Criterion;
+import dev.paseo.core.environment.Rules;
+import dev.paseo.core.gate.GateRules;
 import dev.paseo.language.NearestName;
 import dev.paseo.language.Reading;
 import dev.paseo.language.environment.EnvironmentsFile;
@@ -19,7 +20,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
@@ -36,7 +36,7 @@ class Loading {
 
     /** What every load leaves. */
     @Component
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, StoredRules stored) {}
 
     Loading(EnvironmentMapper mapper, Components components, Accounts accounts, Json json, Around around) {
         this.mapper = mapper;
@@ -64,7 +64,7 @@ class Loading {
     }
 
     private void loadTemplate(EnvironmentsFile.Template template, Person by) {
-        mapper.addTemporary(template.name(), "UTC", json.write(Environments.Rules.NONE));
+        mapper.addTemporary(template.name(), "UTC", around.stored().write(Rules.NONE));
         long environment = mapper.lock(template.name()).orElseThrow();
         mapper.keepTemplate(environment, json.write(template), by.id(), around.clock().now());
         around.audit().record(AuditTrail.Entry.of(by.name(), "preview template set", template.name()).in(template.name()).with("template", json.write(template)));
@@ -73,13 +73,13 @@ class Loading {
     private List<String> unknownNames(EnvironmentsFile file) {
         List<String> problems = new ArrayList<>();
         List<String> known = components.all().stream().map(Components.Registered::name).toList();
-        List<String> groups = accounts.groups();
+        List<String> people = new ArrayList<>(accounts.groups());
+        people.addAll(accounts.names());
         for (EnvironmentsFile.Environment environment : file.environments()) {
             environment.components().keySet().stream().filter(name -> !known.contains(name)).forEach(name ->
                     problems.add("environments." + environment.name() + ".components." + name + ": there is no component " + name
                             + NearestName.hint(name, known)));
-            unknownGroup(environment.approvals(), "environments." + environment.name() + ".entry", groups).ifPresent(problems::add);
-            unknownGroup(environment.rollback(), "environments." + environment.name() + ".rollback", groups).ifPresent(problems::add);
+            problems.addAll(unknownPeople(environment, people));
             List<String> agents = mapper.agents();
             environment.components().values().stream().flatMap(place -> place.hosts().values().stream()).flatMap(host -> host.ssh().stream())
                     .filter(ssh -> !agents.contains(ssh.agent())).forEach(ssh -> problems.add("environments." + environment.name()
@@ -93,9 +93,28 @@ class Loading {
         return problems;
     }
 
-    private static Optional<String> unknownGroup(Optional<EnvironmentsFile.Approvals> rule, String where, List<String> groups) {
-        return rule.map(EnvironmentsFile.Approvals::from).filter(from -> !groups.contains(from))
-                .map(from -> where + ".approvals.from: there is no group " + from + NearestName.hint(from, groups));
+    private static List<String> unknownPeople(EnvironmentsFile.Environment environment, List<String> people) {
+        List<String> problems = new ArrayList<>();
+        String where = "environments." + environment.name();
+        problems.addAll(unknownPeople(environment.rules().gates().entry(), where + ".entry", people));
+        problems.addAll(unknownPeople(environment.rules().gates().exit(), where + ".exit", people));
+        problems.addAll(unknownPeople(environment.rules().rollback(), where + ".rollback", people));
+        environment.rules().components().forEach((component, gates) -> {
+            problems.addAll(unknownPeople(gates.entry(), where + ".components." + component + ".entry", people));
+            problems.addAll(unknownPeople(gates.exit(), where + ".components." + component + ".exit", people));
+        });
+        return problems;
+    }
+
+    private static List<String> unknownPeople(GateRules gate, String where, List<String> people) {
+        Map<String, List<String>> named = new LinkedHashMap<>();
+        gate.approvals().forEach(rule -> {
+            named.computeIfAbsent("approvals.from", key -> new ArrayList<>()).addAll(rule.from());
+            rule.escalation().ifPresent(more -> named.computeIfAbsent("approvals.escalate.to", key -> new ArrayList<>()).add(more.to()));
+        });
+        gate.checklists().forEach(list -> named.computeIfAbsent("checklist.for", key -> new ArrayList<>()).addAll(list.from()));
+        return named.entrySet().stream().flatMap(each -> each.getValue().stream().filter(name -> !people.contains(name))
+                .map(name -> where + "." + each.getKey() + ": there is no group or account " + name + NearestName.hint(name, people))).toList();
     }
 
     private void load(EnvironmentsFile.Environment wanted, int position, Person by) {
@@ -104,14 +123,15 @@ class Loading {
         }
         EnvironmentRow row = mapper.named(wanted.name()).orElseThrow();
         Instant now = around.clock().now();
-        String rules = json.write(rules(wanted));
+        String rules = around.stored().write(wanted.rules());
         long revision = row.rulesRevision();
-        if (revision == 0 || !json.write(json.read(row.rules(), Environments.Rules.class)).equals(rules)) {
+        if (revision == 0 || !around.stored().read(row.rules()).equals(wanted.rules())) {
             revision++;
             mapper.addRules(row.id(), revision, rules, by.id(), now);
             around.audit().record(AuditTrail.Entry.of(by.name(), "rules set", wanted.name()).in(wanted.name())
                     .with("revision", Long.toString(revision)).with("rules", rules));
             mapper.wake(row.id(), now);
+            mapper.wakePassages(row.id(), now);
         }
         mapper.change(row.id(), position, wanted.zone(), rules, revision);
         wanted.components().forEach((component, place) -> {
@@ -120,17 +140,6 @@ class Loading {
             loadPlace(row.id(), wanted.name(), component, place, variables, by);
         });
         mapper.countHosts(row.id());
-    }
-
-    private static Environments.Rules rules(EnvironmentsFile.Environment wanted) {
-        return new Environments.Rules(1, wanted.follows(), wanted.branches(), wanted.approvals().map(Loading::approvals),
-                wanted.rollback().map(Loading::approvals),
-                wanted.takesOver() ? Optional.of(true) : Optional.empty());
-    }
-
-    private static Criterion.Approvals approvals(EnvironmentsFile.Approvals rule) {
-        return new Criterion.Approvals(rule.from(), rule.count(), rule.notBy().stream().map(who -> Criterion.Exclusion.valueOf(who.toUpperCase(Locale.ROOT))).toList(),
-                rule.commentRequired(), rule.within());
     }
 
     private void loadPlace(long environment, String environmentName, String component, EnvironmentsFile.Place wanted,

@@ -3,6 +3,7 @@ package dev.paseo.service.evidence;
 import dev.paseo.core.evidence.CoverageSummary;
 import dev.paseo.core.evidence.FindingsSummary;
 import dev.paseo.core.evidence.TestSummary;
+import dev.paseo.language.condition.Condition;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
@@ -12,7 +13,9 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.HashSet;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -165,28 +168,46 @@ public class Evidence {
 
     /** The facts that conditions over reports are about, as far as this attempt of a stage has reported any. */
     public Map<String, Object> facts(long stage) {
+        return sum(mapper.ofStage(stage));
+    }
+
+    /** The same of a version, summed over the newest report of each stage; and of each environment as {@code at.NAME}. */
+    public Map<String, Object> factsOfVersion(long version, Optional<Long> run) {
+        List<EvidenceMapper.FactRow> rows = mapper.ofVersionAndRun(version, run.orElse(null));
+        Map<String, Object> facts = sum(rows.stream().filter(row -> row.environment() == null).map(row -> new EvidenceMapper.KindRow(row.kind(), row.body())).toList());
+        Map<String, List<EvidenceMapper.KindRow>> at = new LinkedHashMap<>();
+        rows.forEach(row -> Optional.ofNullable(row.environment()).ifPresent(environment -> at.computeIfAbsent(Condition.identifier(environment), name -> new ArrayList<>())
+                .add(new EvidenceMapper.KindRow(row.kind(), row.body()))));
+        Map<String, Object> there = new LinkedHashMap<>();
+        at.forEach((environment, reports) -> there.put(environment, sum(reports)));
+        facts.put("at", there);
+        return facts;
+    }
+
+    private Map<String, Object> sum(List<EvidenceMapper.KindRow> rows) {
         Map<String, Object> facts = new LinkedHashMap<>();
-        for (EvidenceMapper.KindRow row : mapper.ofStage(stage)) {
-            switch (row.kind()) {
-                case TESTS -> {
-                    TestSummary tests = summary(row.body(), TestSummary.class);
-                    facts.put(TESTS, Map.of("total", tests.total(), "passed", tests.passed(), "failed", tests.failed(), "skipped", tests.skipped(),
-                            "seconds", tests.seconds()));
-                }
-                case COVERAGE -> {
-                    CoverageSummary coverage = summary(row.body(), CoverageSummary.class);
-                    Map<String, Object> shares = new LinkedHashMap<>(Map.of("lines", coverage.lines().share()));
-                    coverage.branches().ifPresent(branches -> shares.put("branches", branches.share()));
-                    facts.put(COVERAGE, shares);
-                }
-                default -> {
-                    FindingsSummary findings = summary(row.body(), FindingsSummary.class);
-                    facts.put(FINDINGS, Map.of("total", findings.total(), "errors", findings.errors(), "warnings", findings.warnings(),
-                            "notes", findings.notes()));
-                }
-            }
+        List<TestSummary> tests = of(rows, TESTS, TestSummary.class);
+        if (!tests.isEmpty()) {
+            facts.put(TESTS, Map.of("total", tests.stream().mapToLong(TestSummary::total).sum(), "passed", tests.stream().mapToLong(TestSummary::passed).sum(),
+                    "failed", tests.stream().mapToLong(TestSummary::failed).sum(), "skipped", tests.stream().mapToLong(TestSummary::skipped).sum(),
+                    "seconds", tests.stream().mapToDouble(TestSummary::seconds).sum()));
+        }
+        List<CoverageSummary> coverage = of(rows, COVERAGE, CoverageSummary.class);
+        coverage.stream().map(CoverageSummary::lines).reduce(CoverageSummary.Counted::plus).ifPresent(lines -> {
+            Map<String, Object> shares = new LinkedHashMap<>(Map.of("lines", lines.share()));
+            coverage.stream().flatMap(each -> each.branches().stream()).reduce(CoverageSummary.Counted::plus).ifPresent(branches -> shares.put("branches", branches.share()));
+            facts.put(COVERAGE, shares);
+        });
+        List<FindingsSummary> findings = of(rows, FINDINGS, FindingsSummary.class);
+        if (!findings.isEmpty()) {
+            facts.put(FINDINGS, Map.of("total", findings.stream().mapToLong(FindingsSummary::total).sum(), "errors", findings.stream().mapToLong(FindingsSummary::errors).sum(),
+                    "warnings", findings.stream().mapToLong(FindingsSummary::warnings).sum(), "notes", findings.stream().mapToLong(FindingsSummary::notes).sum()));
         }
         return facts;
+    }
+
+    private <T> List<T> of(List<EvidenceMapper.KindRow> rows, String kind, Class<T> type) {
+        return rows.stream().filter(row -> row.kind().equals(kind)).map(row -> summary(row.body(), type)).toList();
     }
 
     <T> T summary(String body, Class<T> type) {

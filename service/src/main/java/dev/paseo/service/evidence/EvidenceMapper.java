@@ -6,6 +6,7 @@ import java.util.Optional;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
+import org.jspecify.annotations.Nullable;
 
 @Mapper
 interface EvidenceMapper {
@@ -49,6 +50,18 @@ interface EvidenceMapper {
     List<KindRow> ofStage(long stage);
 
     record KindRow(String kind, String body) {}
+
+    record FactRow(@Nullable String environment, String kind, String body) {}
+
+    /** The newest reports of each stage of its run, of what its arrival started, and of the newest tests in each environment. */
+    @Select("""
+            select null as environment, e.kind, e.body from evidence e where e.id in
+              (select max(x.id) from evidence x join stage s on s.id = x.stage_id where x.run_id = #{run} group by s.name, s.variant, x.kind)
+            union all select null, e.kind, e.body from evidence e where e.version_id = #{version} and e.environment_id is null
+            union all select null, e.kind, e.body from run r join evidence e on e.run_id = r.id where r.arrived_version_id = #{version}
+            union all select n.name, e.kind, e.body from evidence e join environment n on n.id = e.environment_id
+              where e.version_id = #{version} and e.deployment_id = (select max(x.deployment_id) from evidence x where x.version_id = #{version} and x.environment_id = n.id)""")
+    List<FactRow> ofVersionAndRun(long version, @Nullable Long run);
 
     /** The newest run of the same line before this one that has evidence of this kind from this stage. */
     @Select("""

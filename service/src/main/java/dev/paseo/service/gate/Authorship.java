@@ -56,4 +56,14 @@ public class Authorship {
         mapper.stated(version).forEach(address -> accounts.accountOf(address).ifPresent(names::add));
         return names;
     }
+
+    /** The accounts behind these commits, as far as they are known already. */
+    public Set<String> known(long component, Optional<String> live, String proposed) {
+        return accounts(component, live, proposed).orElse(Set.of());
+    }
+
+    /** The accounts behind an upload. */
+    public Set<String> uploaders(long version) {
+        return stated(version);
+    }
 }

@@ -1,32 +1,54 @@
 package dev.paseo.service.gate;
 
 import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.gate.Approving;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.gate.Gate;
 import dev.paseo.core.gate.GateFacts;
+import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Ruling;
 import dev.paseo.core.gate.Subject;
+import dev.paseo.core.gate.Tick;
+import dev.paseo.core.gate.Ticking;
 import dev.paseo.core.gate.Verdict;
-import dev.paseo.service.access.Accounts;
+import dev.paseo.language.NearestName;
 import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Loads what a gate is judged on, and judges it. */
 @Component
 public class Gates {
 
-    /** A deployment at a gate; {@code requester} is empty for an automatic one. */
-    public record AtGate(long deployment, Environments.Place place, Versions.Sealed version, Optional<Versions.Sealed> live, String requester,
+    /** What stands at a gate: a deployment at its entry, or a passage at its exit. */
+    public record Standing(@Nullable Long deployment, @Nullable Long passage) {
+        public static Standing ofDeployment(long id) {
+            return new Standing(id, null);
+        }
+
+        public static Standing ofPassage(long id) {
+            return new Standing(null, id);
+        }
+
+        boolean leaves() {
+            return passage != null;
+        }
+    }
+
+    /** Something at a gate; {@code requester} is empty for what is automatic, {@code requestedAt} is what times are counted from. */
+    public record AtGate(Standing standing, Environments.Place place, Versions.Sealed version, Optional<Versions.Sealed> live, String requester,
             Instant requestedAt, Kind kind) {}
 
     /** Authors are not known yet: they have to be learned outside the transaction first. */
@@ -38,85 +60,176 @@ public class Gates {
 
     private final RulingMapper mapper;
     private final Environments environments;
-    private final Accounts accounts;
-    private final Authorship authorship;
+    private final FactsOfGates facts;
     private final Sources sources;
 
     /** Where the parts of a subject come from. */
     @Component
-    record Sources(Secrets secrets, ServiceClock clock, Restraints restraints) {}
+    record Sources(Secrets secrets, ServiceClock clock, Restraints restraints, Json json) {}
 
-    Gates(RulingMapper mapper, Environments environments, Accounts accounts, Authorship authorship, Sources sources) {
+    Gates(RulingMapper mapper, Environments environments, FactsOfGates facts, Sources sources) {
         this.mapper = mapper;
         this.environments = environments;
-        this.accounts = accounts;
-        this.authorship = authorship;
+        this.facts = facts;
         this.sources = sources;
     }
 
     public Verdict judge(AtGate at) {
-        return Gate.judge(criteria(at), facts(at), sources.clock().now());
+        Loaded loaded = load(at);
+        return Gate.judge(loaded.criteria(), loaded.facts(), sources.clock().now());
     }
 
-    private List<Criterion> criteria(AtGate at) {
-        List<Criterion> criteria = new ArrayList<>(environments.byId(at.place().environmentId()).rules().entry(at.kind()));
-        GateFacts.Around around = around(at);
+    /** A gate with its facts. */
+    private record Loaded(List<Criterion> criteria, GateFacts facts) {}
+
+    /** What its rules ask, without what only its place asks. */
+    private List<Criterion> asked(AtGate at, Environments.Known environment) {
+        return at.standing().leaves() ? environment.rules().exit(at.place().component()) : environment.rules().entry(at.kind(), at.place().component());
+    }
+
+    private Loaded load(AtGate at) {
+        List<Criterion> criteria = new ArrayList<>(asked(at, environments.byId(at.place().environmentId())));
+        GateFacts.Around around = at.standing().leaves() ? GateFacts.Around.PLAIN : sources.restraints().around(at.place(), at.version(), at.kind());
         around.held().ifPresent(held -> criteria.add(new Criterion.NotHeld()));
         around.closed().ifPresent(closed -> criteria.add(new Criterion.NotClosed()));
         if (!around.requirements().isEmpty()) {
             criteria.add(new Criterion.Requires());
         }
-        return criteria;
-    }
-
-    private GateFacts.Around around(AtGate at) {
-        return sources.restraints().around(at.place(), at.version(), at.kind());
+        return new Loaded(criteria, facts.load(at, criteria, subject(at), around));
     }
 
     /** The digest of what an approval would approve now. */
-    public String subject(AtGate at) {
+    public String digest(AtGate at) {
+        return subject(at).digest();
+    }
+
+    private Subject subject(AtGate at) {
         Environments.Known environment = environments.byId(at.place().environmentId());
         List<String> names = at.version().recipe().map(recipe -> recipe.secrets()).orElse(List.of());
         long secrets = sources.secrets().revisionsWithHosts(names, at.place().componentId(), at.place().environmentId()).values().stream()
                 .mapToLong(Long::longValue).max().orElse(0);
         return new Subject(at.version().digest(), at.place().settingsRevision(), secrets, environment.rulesRevision(),
-                at.place().liveDeployment().orElse(0L)).digest();
+                at.place().liveDeployment().orElse(0L));
     }
 
-    private GateFacts facts(AtGate at) {
-        Map<String, Set<String>> members = new HashMap<>();
-        for (Criterion criterion : criteria(at)) {
-            if (criterion instanceof Criterion.Approvals approvals) {
-                members.put(approvals.from(), accounts.members(approvals.from()));
-            }
-        }
-        Set<String> authors = at.version().commit().map(commit -> authorship.accounts(at.version().componentId(),
-                at.live().flatMap(Versions.Sealed::commit), commit).orElseThrow(AuthorsUnknown::new)).orElseGet(() -> authorship.stated(at.version().id()));
-        return new GateFacts(subject(at), at.requester(), authors, members, environments.passed(at.version().id()),
-                at.version().branch(), at.version().trusted(), at.requestedAt(), rulings(at.deployment()), around(at));
+    public List<Ruling> rulings(Standing standing) {
+        return facts.rulings(standing);
     }
 
-    public List<Ruling> rulings(long deployment) {
-        return mapper.of(deployment).stream().map(row -> new Ruling(row.by(), row.yes(), row.comment(), row.subject(), row.at())).toList();
+    /** What somebody said about an item, and the digest of the picture that they gave with it. */
+    public record Ticked(String item, String by, String outcome, String note, Optional<String> picture, Instant at) {}
+
+    public List<Ticked> ticks(Standing standing) {
+        return mapper.ticks(standing.deployment(), standing.passage()).stream().map(row -> new Ticked(row.item(), row.by(), row.outcome().toLowerCase(java.util.Locale.ROOT), row.note(),
+                Optional.ofNullable(row.picture()), row.at())).toList();
+    }
+
+    /** The checklists of a gate. */
+    public List<Criterion.Checklist> checklists(AtGate at) {
+        return asked(at, environments.byId(at.place().environmentId())).stream().filter(Criterion.Checklist.class::isInstance).map(Criterion.Checklist.class::cast).toList();
     }
 
     /** Why this person may not decide here, if so. */
     public Optional<String> refusal(AtGate at, String person) {
-        GateFacts facts = facts(at);
-        List<Optional<String>> refusals = criteria(at).stream().filter(Criterion.Approvals.class::isInstance)
-                .map(criterion -> Gate.refusal((Criterion.Approvals) criterion, facts, person)).toList();
+        Loaded loaded = load(at);
+        List<Optional<String>> refusals = loaded.criteria().stream().filter(Criterion.Approvals.class::isInstance)
+                .map(criterion -> Approving.refusal((Criterion.Approvals) criterion, loaded.facts(), sources.clock().now(), person)).toList();
         if (refusals.isEmpty()) {
             return Optional.of(at.place().environment() + " asks nobody to decide");
         }
         return refusals.stream().anyMatch(Optional::isEmpty) ? Optional.empty() : refusals.getFirst();
     }
 
+    /** Why this person may not tick here, if so. */
+    public Optional<String> tickRefusal(AtGate at, String person) {
+        Loaded loaded = load(at);
+        List<Optional<String>> refusals = loaded.criteria().stream().filter(Criterion.Checklist.class::isInstance)
+                .map(criterion -> Ticking.refusal((Criterion.Checklist) criterion, loaded.facts(), person)).toList();
+        return refusals.isEmpty() ? Optional.of(at.place().environment() + " has no checklist") : refusals.stream().anyMatch(Optional::isEmpty) ? Optional.empty() : refusals.getFirst();
+    }
+
+    /** The groups and persons who are asked at this gate now. */
+    public List<String> asked(AtGate at) {
+        Loaded loaded = load(at);
+        List<String> asked = new ArrayList<>();
+        for (Criterion criterion : loaded.criteria()) {
+            if (criterion instanceof Criterion.Approvals approvals) {
+                asked.addAll(Approving.asked(approvals, loaded.facts(), sources.clock().now()));
+            } else if (criterion instanceof Criterion.Checklist checklist) {
+                asked.addAll(checklist.from());
+            }
+        }
+        return asked.stream().distinct().toList();
+    }
+
+    /** Who could approve now. */
+    Set<String> able(AtGate at) {
+        Loaded loaded = load(at);
+        Set<String> able = new TreeSet<>();
+        Instant now = sources.clock().now();
+        for (Criterion criterion : loaded.criteria()) {
+            if (criterion instanceof Criterion.Approvals approvals && Gate.judge(List.of(criterion), loaded.facts(), now).judgements().getFirst().state() == Judgement.State.ASKED) {
+                people(loaded, Approving.asked(approvals, loaded.facts(), now)).filter(person -> Approving.refusal(approvals, loaded.facts(), now, person).isEmpty()).forEach(able::add);
+            }
+        }
+        return able;
+    }
+
+    /** Who could tick an item that is not ticked yet. */
+    Set<String> tickers(AtGate at) {
+        Loaded loaded = load(at);
+        Set<String> able = new TreeSet<>();
+        for (Criterion criterion : loaded.criteria()) {
+            if (criterion instanceof Criterion.Checklist list && Gate.judge(List.of(criterion), loaded.facts(), sources.clock().now()).judgements().getFirst().state() == Judgement.State.ASKED) {
+                people(loaded, list.from()).forEach(able::add);
+            }
+        }
+        return able;
+    }
+
+    private static Stream<String> people(Loaded loaded, List<String> asked) {
+        GateFacts.People people = loaded.facts().people();
+        return Stream.concat(asked.stream().flatMap(name -> people.members().getOrDefault(name, Set.of()).stream()), people.standIns().keySet().stream());
+    }
+
+    /** Who can add members to groups. */
+    List<String> administrators() {
+        return mapper.administrators();
+    }
+
     public boolean needsComment(AtGate at) {
-        return criteria(at).stream().anyMatch(criterion -> criterion instanceof Criterion.Approvals approvals && approvals.commentRequired());
+        return asked(at, environments.byId(at.place().environmentId())).stream()
+                .anyMatch(criterion -> criterion instanceof Criterion.Approvals approvals && approvals.commentRequired());
     }
 
     /** Writes a ruling down, in the transaction under way. */
     public void rule(AtGate at, long account, boolean yes, String comment) {
-        mapper.add(at.deployment(), account, yes, comment, subject(at), sources.clock().now());
+        Subject subject = subject(at);
+        mapper.add(at.standing().deployment(), at.standing().passage(), account, yes, comment, subject.digest(), sources.json().write(subject), sources.clock().now());
+    }
+
+    /** Takes back what this person approved; whether there was anything. */
+    public boolean takeBack(Standing standing, long account) {
+        return mapper.takeBack(standing.deployment(), standing.passage(), account, sources.clock().now()) > 0;
+    }
+
+    /** Writes a tick down, in the transaction under way; refused where the item is not on a list that this person ticks. */
+    public void tick(AtGate at, long account, Tick tick, Optional<String> picture) {
+        Loaded loaded = load(at);
+        List<String> items = checklists(at).stream().flatMap(list -> list.items().stream()).toList();
+        List<Criterion.Checklist> with = checklists(at).stream().filter(list -> list.items().contains(tick.item())).toList();
+        if (with.isEmpty()) {
+            throw Refusal.notFound("\"" + tick.item() + "\" is not on the list" + NearestName.hint(tick.item(), items) + (items.isEmpty() ? "" : "; on it are: " + String.join("; ", items)));
+        }
+        Optional<String> refusal = with.stream().map(list -> Ticking.refusal(list, loaded.facts(), tick.by())).reduce((one, other) -> one.isEmpty() ? one : other).orElseThrow();
+        refusal.ifPresent(why -> {
+            throw Refusal.notAllowed(why);
+        });
+        mapper.addTick(at.standing().deployment(), at.standing().passage(), account, tick, picture.orElse(null));
+    }
+
+    /** From now on the other decides in this one's place: about one deployment, or about all for a time. */
+    public void standIn(long account, long deputy, @Nullable Long deployment, Optional<Instant> from, Optional<Instant> until, long by) {
+        mapper.addStandIn(account, deputy, deployment, from.orElse(sources.clock().now()), until.orElse(null), by);
     }
 }

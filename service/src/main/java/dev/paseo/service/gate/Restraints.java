@@ -27,11 +27,13 @@ public class Restraints {
     private final RestraintMapper mapper;
     private final Environments environments;
     private final dev.paseo.service.clock.ServiceClock clock;
+    private final ClosedPeriods periods;
 
-    Restraints(RestraintMapper mapper, Environments environments, dev.paseo.service.clock.ServiceClock clock) {
+    Restraints(RestraintMapper mapper, Environments environments, dev.paseo.service.clock.ServiceClock clock, ClosedPeriods periods) {
         this.mapper = mapper;
         this.environments = environments;
         this.clock = clock;
+        this.periods = periods;
     }
 
     public Optional<Hold> hold(long place) {
@@ -44,11 +46,13 @@ public class Restraints {
     }
 
     GateFacts.Around around(Environments.Place place, Versions.Sealed version, Kind kind) {
-        DateTimeFormatter time = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm zzz", Locale.ENGLISH)
-                .withZone(ZoneId.of(environments.byId(place.environmentId()).zone()));
+        Environments.Known environment = environments.byId(place.environmentId());
+        DateTimeFormatter time = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm zzz", Locale.ENGLISH).withZone(ZoneId.of(environment.zone()));
         Optional<String> held = hold(place.id()).map(hold -> "Held by " + hold.by() + " since " + time.format(hold.at()) + ": \"" + hold.reason() + "\".");
         Optional<GateFacts.Closed> closed = closure(place.environmentId()).map(closure -> new GateFacts.Closed(place.environment() + " is closed by " + closure.by()
-                + closure.until().map(end -> " until " + time.format(end)).orElse("") + ": \"" + closure.reason() + "\".", closure.until()));
+                        + closure.until().map(end -> " until " + time.format(end)).orElse("") + ": \"" + closure.reason() + "\".", closure.until()))
+                .or(() -> periods.at(environment, clock.now()).map(period -> new GateFacts.Closed(place.environment() + " is closed until " + time.format(period.until())
+                        + ": \"" + period.summary() + "\".", Optional.of(period.until()))));
         Map<String, String> requires = kind == Kind.ROLLBACK ? Map.of() : version.recipe().map(recipe -> recipe.requires()).orElse(Map.of());
         List<GateFacts.Requirement> requirements = requires.entrySet().stream().map(each -> requirement(place, each.getKey(), each.getValue())).toList();
         return new GateFacts.Around(kind == Kind.ROLLBACK, held, closed, requirements);

@@ -1,26 +1,65 @@
 package dev.paseo.service.gate;
 
+import dev.paseo.core.gate.Tick;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
 
 @Mapper
 interface RulingMapper {
 
-    record RulingRow(String by, boolean yes, String comment, String subject, Instant at) {}
+    record RulingRow(String by, boolean yes, String comment, String subject, @Nullable String parts, Instant at) {}
 
     @Insert("""
-            insert into ruling (deployment_id, account_id, yes, comment, subject, at)
-            values (#{deployment}, #{account}, #{yes}, #{comment}, #{subject}, #{at})""")
-    int add(long deployment, long account, boolean yes, String comment, String subject, Instant at);
+            insert into ruling (deployment_id, passage_id, account_id, yes, comment, subject, parts, at)
+            values (#{deployment}, #{passage}, #{account}, #{yes}, #{comment}, #{subject}, #{parts}, #{at})""")
+    int add(@Nullable Long deployment, @Nullable Long passage, long account, boolean yes, String comment, String subject, String parts, Instant at);
 
     @Select("""
-            select a.name as `by`, r.yes, r.comment, r.subject, r.at from ruling r join account a on a.id = r.account_id
-            where r.deployment_id = #{deployment} order by r.id""")
-    List<RulingRow> of(long deployment);
+            select a.name as `by`, r.yes, r.comment, r.subject, r.parts, r.at from ruling r join account a on a.id = r.account_id
+            where r.taken_back_at is null and (r.deployment_id = #{deployment} or r.passage_id = #{passage}) order by r.id""")
+    List<RulingRow> of(@Nullable Long deployment, @Nullable Long passage);
+
+    @Update("""
+            update ruling set taken_back_at = #{now} where account_id = #{account} and yes and taken_back_at is null
+              and (deployment_id = #{deployment} or passage_id = #{passage})""")
+    int takeBack(@Nullable Long deployment, @Nullable Long passage, long account, Instant now);
+
+    record TickRow(long id, String item, String by, String outcome, String note, @Nullable String picture, Instant at) {}
+
+    @Insert("""
+            insert into tick (deployment_id, passage_id, item, account_id, outcome, note, picture, at)
+            values (#{deployment}, #{passage}, #{tick.item}, #{account}, #{tick.outcome}, #{tick.note}, #{picture}, #{tick.at})""")
+    int addTick(@Nullable Long deployment, @Nullable Long passage, long account, Tick tick, @Nullable String picture);
+
+    @Select("""
+            select t.id, t.item, a.name as `by`, t.outcome, t.note, t.picture, t.at from tick t join account a on a.id = t.account_id
+            where t.deployment_id = #{deployment} or t.passage_id = #{passage} order by t.id""")
+    List<TickRow> ticks(@Nullable Long deployment, @Nullable Long passage);
+
+    record StandInRow(String deputy, String principal) {}
+
+    /** Who decides in whose place now, here or everywhere. */
+    @Select("""
+            select d.name as deputy, a.name as principal from stand_in s join account d on d.id = s.deputy_id join account a on a.id = s.account_id
+            where s.lifted_at is null and s.from_at <= #{now} and (s.until_at is null or s.until_at > #{now}) and d.disabled_at is null
+              and (s.deployment_id is null or s.deployment_id = #{deployment})""")
+    List<StandInRow> standIns(@Nullable Long deployment, Instant now);
+
+    @Insert("""
+            insert into stand_in (account_id, deputy_id, deployment_id, from_at, until_at, set_by)
+            values (#{account}, #{deputy}, #{deployment}, #{from}, #{until}, #{by})""")
+    int addStandIn(long account, long deputy, @Nullable Long deployment, Instant from, @Nullable Instant until, long by);
+
+    record AnswerRow(String name, @Nullable Boolean yes, String words, Instant askedAt, @Nullable Instant answeredAt) {}
+
+    @Select("select name, yes, words, asked_at, answered_at from outside_answer where deployment_id = #{deployment}")
+    List<AnswerRow> answers(@Nullable Long deployment);
 
     @Select("""
             select addresses from authorship
@@ -37,4 +76,9 @@ interface RulingMapper {
 
     @Select("select address from version_author where version_id = #{version}")
     List<String> stated(long version);
+
+    @Select("""
+            select distinct a.name from role_grant r join account a on a.id = r.account_id or a.id in (select m.account_id from group_member m where m.group_id = r.group_id)
+            where r.role = 'ADMINISTRATOR' and a.disabled_at is null""")
+    List<String> administrators();
 }

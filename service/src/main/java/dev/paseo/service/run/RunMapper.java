@@ -159,4 +159,8 @@ interface RunMapper {
 
     @Select("select name, file_name, digest, size from run_output where run_id = #{run} order by name")
     List<OutputRow> outputs(long run);
+
+    /** How the run of a line before this one ended. */
+    @Select("select status from run where line_id = #{line} and id < #{run} and ended_at is not null and status <> 'cancelled' order by id desc limit 1")
+    Optional<String> endedBefore(long line, long run);
 }

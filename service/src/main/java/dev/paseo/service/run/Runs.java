@@ -22,6 +22,8 @@ import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.run.RunMapper.RunRow;
 import dev.paseo.service.source.Mirror;
+import dev.paseo.service.notice.Event;
+import dev.paseo.service.notice.Notices;
 import dev.paseo.service.version.Versions;
 import java.time.Duration;
 import java.time.Instant;
@@ -48,7 +50,7 @@ class Runs {
 
     /** What a run's decisions reach. */
     @Component
-    record Ends(WorkBoard board, Versions versions, Components components, Effects effects, Announcements announcements) {}
+    record Ends(WorkBoard board, Versions versions, Components components, Effects effects, Announcements announcements, Notices notices) {}
 
     /** What every change leaves. */
     @Component
@@ -112,9 +114,21 @@ class Runs {
         }
         if (after.status().ended()) {
             ends.announcements().runFinished(row.component(), row.number(), row.revision(), word(after.status()), after.reason());
+            tellPushers(row, after, name);
             around.audit().record(AuditTrail.Entry.of("paseo", "run " + word(after.status()), name).because(after.reason().orElse("")));
             ends.effects().add("run " + row.id(), "run " + row.id() + " ended, revision " + row.revision(), RunStarts.ENDED, Long.toString(row.id()));
             ends.effects().add("line " + row.lineId(), "turn after run " + row.id() + " revision " + row.revision(), Lines.KIND, Long.toString(row.lineId()));
+        }
+    }
+
+    /** That it failed, or that the branch is mended. */
+    private void tellPushers(RunRow row, RunState after, String name) {
+        boolean failed = after.status() == RunStatus.FAILED;
+        boolean mended = !failed && after.status() != RunStatus.CANCELLED && mapper.endedBefore(row.lineId(), row.id()).filter("failed"::equals).isPresent();
+        if (failed || mended) {
+            ends.notices().tellPushers(row.componentId(), row.commitId(), Notices.Said.of(failed ? Event.RUN_FAILED : Event.RUN_MENDED, row.component(),
+                    name + (failed ? " failed" : " passed: " + row.branch() + " is mended"), "Commit: " + row.commitSummary() + "\nBranch: " + row.branch() + after.reason().map(why -> "\nWhy: " + why).orElse(""),
+                    "/runs/" + row.component() + "/" + row.number(), name + " " + row.revision()));
         }
     }
 

@@ -20,10 +20,13 @@ import org.springframework.validation.annotation.Validated;
  * @param takeWithin       how long work for a host waits for the host's agent before it fails
  * @param watchEvery       how often agents look at what is live on their hosts
  * @param address          where people reach the service; used in links
+ * @param mailFrom         whom its mails are from; the mail server is set as {@code spring.mail.host} and so on, none: no mails
+ * @param clockMayMove     whether an administrator may move the service's clock forward: for demos and rehearsals
  */
 @Validated
 @ConfigurationProperties("paseo")
 public record Settings(
         @NotNull Path data, @DefaultValue @NotNull List<String> allowedSources, @DefaultValue @NotNull List<String> allowedStores,
         @DefaultValue @NotNull List<String> allowedReceivers, @DefaultValue("60") int leaseSeconds,
-        @DefaultValue("5m") Duration takeWithin, @DefaultValue("20s") Duration watchEvery, @DefaultValue("http://127.0.0.1:7600") @NotEmpty String address) {}
+        @DefaultValue("5m") Duration takeWithin, @DefaultValue("20s") Duration watchEvery, @DefaultValue("http://127.0.0.1:7600") @NotEmpty String address,
+        @DefaultValue("paseo@localhost") @NotEmpty String mailFrom, @DefaultValue("false") boolean clockMayMove) {}

@@ -46,7 +46,7 @@ class Hooks {
 
     /** A message signed per Standard Webhooks; false where it was here before. */
     boolean believe(Registered component, String id, String timestamp, String signature, byte[] body) {
-        refuse(component, StandardWebhooks.doubt(secrets.of(component), id, timestamp, signature, body, reading.clock().now()));
+        refuse(component, StandardWebhooks.doubt(secrets.of(component), id, timestamp, signature, body, reading.clock().outside()));
         if (id.isEmpty() || id.length() > 120) {
             throw Refusal.invalid("/webhook-id", "a message's id has 1 to 120 signs");
         }

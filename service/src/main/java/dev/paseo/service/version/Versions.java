@@ -126,13 +126,12 @@ public class Versions {
     }
 
     /** The walk begins, or goes on from an environment that the version has left. */
-    private void walkOn(long version, String from) {
+    public void walkOn(long version, String from) {
         aftermath.effects().add("version " + version, "walk version " + version + " from " + from, WALK, json.write(new WalkOn(version, from)));
     }
 
-    /** A version is live somewhere for the first time: its walk goes on, and what waits for that may start. */
+    /** A version is live somewhere for the first time: what waits for that may start. */
     public void firstLive(FirstLive live) {
-        walkOn(live.version(), live.environment());
         aftermath.effects().add("live " + live.version(), "version " + live.version() + " live in " + live.environment(), LIVE, json.write(live));
     }
 

@@ -4,7 +4,7 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.deployment.Waiting;
+import dev.paseo.service.gate.Waits;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
@@ -67,15 +67,15 @@ class WhereaboutsController {
     private final WhereaboutsMapper mapper;
     private final Components components;
     private final Environments environments;
-    private final Waiting waiting;
+    private final Waits waits;
     private final ServiceClock clock;
     private final Distances distances;
 
-    WhereaboutsController(WhereaboutsMapper mapper, Components components, Environments environments, Waiting waiting, ServiceClock clock, Distances distances) {
+    WhereaboutsController(WhereaboutsMapper mapper, Components components, Environments environments, Waits waits, ServiceClock clock, Distances distances) {
         this.mapper = mapper;
         this.components = components;
         this.environments = environments;
-        this.waiting = waiting;
+        this.waits = waits;
         this.clock = clock;
         this.distances = distances;
     }
@@ -141,7 +141,7 @@ class WhereaboutsController {
 
     private List<ColumnView> columns() {
         Map<Long, WhereaboutsMapper.ClosedRow> closed = mapper.closed(clock.now()).stream().collect(Collectors.toMap(WhereaboutsMapper.ClosedRow::environmentId, row -> row));
-        return environments.all().stream().map(known -> new ColumnView(known.name(), known.rules().approvals().isPresent(),
+        return environments.all().stream().map(known -> new ColumnView(known.name(), known.rules().asksPeople(),
                 known.hosts(),
                 Optional.ofNullable(closed.get(known.id())).map(WhereaboutsMapper.ClosedRow::reason), Optional.ofNullable(closed.get(known.id())).map(WhereaboutsMapper.ClosedRow::until))).toList();
     }
@@ -173,8 +173,8 @@ class WhereaboutsController {
     }
 
     private ComingView coming(OpenRow row, Person person) {
-        Waiting.Stand stand = row.status().equals("waiting") ? waiting.stand(row.id(), person.name()) : new Waiting.Stand(Optional.empty(), false);
-        return new ComingView(row.id(), row.version(), row.status(), Optional.ofNullable(row.requestedBy()), row.requestedAt(), stand.gate(), stand.forReader());
+        Optional<Waits.Stand> stand = row.status().equals("waiting") ? waits.stand(row.id(), person.id()) : Optional.empty();
+        return new ComingView(row.id(), row.version(), row.status(), Optional.ofNullable(row.requestedBy()), row.requestedAt(), stand.map(Waits.Stand::name), stand.filter(Waits.Stand::mine).isPresent());
     }
 
     private static ComingView plain(OpenRow row) {

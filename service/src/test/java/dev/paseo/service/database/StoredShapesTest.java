@@ -11,18 +11,28 @@ import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.Movement;
 import dev.paseo.core.deployment.Plan;
 import dev.paseo.core.deployment.Strategy;
+import dev.paseo.core.environment.Rules;
 import dev.paseo.core.gate.Criterion;
+import dev.paseo.core.gate.GateRules;
+import dev.paseo.core.gate.Hours;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.StoredRules;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -35,7 +45,7 @@ class StoredShapesTest {
             .changeDefaultPropertyInclusion(inclusion -> inclusion.withValueInclusion(com.fasterxml.jackson.annotation.JsonInclude.Include.NON_ABSENT)).build());
 
     private static final Criterion.Approvals APPROVALS = new Criterion.Approvals(
-            "approvers", 2, List.of(Criterion.Exclusion.AUTHORS, Criterion.Exclusion.REQUESTER), true, Optional.of(Duration.ofHours(48)));
+            List.of("approvers"), 2, List.of(Criterion.Exclusion.AUTHORS, Criterion.Exclusion.REQUESTER), true, Optional.of(Duration.ofHours(48)), Optional.empty());
     private static final List<HostState> HOSTS = List.of(
             new HostState("north-quay", HostState.Phase.FAILED, true, Optional.of("no answer")), HostState.ahead("lighthouse"));
 
@@ -49,11 +59,34 @@ class StoredShapesTest {
                 Map.of("lighthouse", new Environments.HostSettings(Optional.of("http://127.0.0.1:7633"), Map.of("RACK", "left"), side, ssh)), List.of("DATA_KEY"), side);
     }
 
+    private static GateRules gate(Criterion.Approvals... approvals) {
+        return new GateRules(List.of(approvals), List.of(), Optional.empty(), Optional.empty(), List.of(), List.of());
+    }
+
+    private static final Rules RULES = new Rules(Rules.FORMAT, Optional.of(new Criterion.Follows(List.of("test", "staging"), true)),
+            new Criterion.Origin(List.of("season/*"), List.of("v*"), true),
+            new Rules.Gates(new GateRules(List.of(new Criterion.Approvals(List.of("approvers"), 1, List.of(), false, Optional.empty(), Optional.of(new Criterion.Escalation(Duration.ofHours(1), "operators")))),
+                    List.of(new Criterion.Checklist(List.of("testers"), List.of("Old links still work"))), Optional.of(Duration.ofHours(2)),
+                    Optional.of(new Hours(ZoneId.of("Europe/Madrid"), List.of(new Hours.Window(EnumSet.of(DayOfWeek.MONDAY, DayOfWeek.FRIDAY), new Hours.Span(LocalTime.of(9, 0), LocalTime.of(16, 0)))),
+                            Map.of(LocalDate.of(2026, 12, 24), List.of()))),
+                    List.of("tests.failed == 0"), List.of(new Criterion.Outside("change-desk", "http://127.0.0.1/changes", Optional.empty()))), GateRules.NONE),
+            gate(APPROVALS), true, true, Map.of("tide-api", new Rules.Gates(gate(APPROVALS), GateRules.NONE)), Optional.of("BEGIN:VCALENDAR"));
+
+    @Test
+    void rulesOfEarlierReleasesAreRead() throws IOException {
+        StoredRules stored = new StoredRules(json);
+        Rules plain = new Rules(Rules.FORMAT, Optional.of(new Criterion.Follows(List.of("staging"), false)), new Criterion.Origin(List.of("season/*"), List.of(), false),
+                new Rules.Gates(gate(APPROVALS), GateRules.NONE), GateRules.NONE, false, false, Map.of(), Optional.empty());
+        assertEquals(plain, stored.read(stored("rules-1.json")));
+        assertEquals(new Rules(Rules.FORMAT, plain.follows(), plain.origin(), plain.gates(), gate(APPROVALS), true, false, Map.of(), Optional.empty()), stored.read(stored("rules-2.json")));
+        assertEquals(Rules.NONE, stored.read("{}"));
+        assertEquals(RULES, stored.read(stored.write(RULES)));
+    }
+
     /** What earlier releases wrote, and what is read from it. */
     static Stream<Arguments> earlier() {
         return Stream.of(
                 Arguments.of("deployment-1.json", deployment(null, null)),
-                Arguments.of("rules-1.json", new Environments.Rules(1, Optional.of("staging"), List.of("season/*"), Optional.of(APPROVALS), Optional.empty(), Optional.empty())),
                 Arguments.of("settings-1.json", settings(Optional.empty(), Optional.empty())));
     }
 
@@ -71,7 +104,7 @@ class StoredShapesTest {
                 new Course.Sides(Optional.of("blue"), Optional.of("green")), 0, true);
         return Stream.of(
                 Arguments.of("deployment-2.json", deployment(course, new DeploymentState.Terms(true, Optional.of(1L), false, Optional.empty()))),
-                Arguments.of("rules-2.json", new Environments.Rules(1, Optional.of("staging"), List.of("season/*"), Optional.of(APPROVALS), Optional.of(APPROVALS), Optional.of(true))),
+                Arguments.of("rules-3.json", RULES),
                 Arguments.of("settings-2.json", settings(Optional.of("blue"), Optional.of(new Environments.Ssh("127.0.0.1", 22, "harbour", "SLIP_KEY", "ssh-ed25519 AAAA", "/srv/harbour")))));
     }
 

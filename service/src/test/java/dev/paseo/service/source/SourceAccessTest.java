@@ -51,7 +51,7 @@ class SourceAccessTest {
         "https://elsewhere.example/x                | https://elsewhere.example/x is not below"})
     void addresses(String address, String expected) {
         Settings settings = new Settings(Path.of("/nowhere"), List.of("https://git.harbour.example", "ssh://git@git.harbour.example:2222"), List.of(), List.of(), 60,
-                Duration.ofMinutes(5), Duration.ofSeconds(20), "http://127.0.0.1");
+                Duration.ofMinutes(5), Duration.ofSeconds(20), "http://127.0.0.1", "paseo@localhost", false);
         if (expected.equals("fine")) {
             assertDoesNotThrow(() -> SourceAccess.allow(settings, address));
         } else {
@@ -64,7 +64,7 @@ class SourceAccessTest {
         Files.createDirectories(folder.resolve("allowed/x.git"));
         Files.createDirectories(folder.resolve("other/y.git"));
         Files.createSymbolicLink(folder.resolve("allowed/y.git"), folder.resolve("other/y.git"));
-        Settings settings = new Settings(folder, List.of(folder.resolve("allowed").toString()), List.of(), List.of(), 60, Duration.ofMinutes(5), Duration.ofSeconds(20), "http://127.0.0.1");
+        Settings settings = new Settings(folder, List.of(folder.resolve("allowed").toString()), List.of(), List.of(), 60, Duration.ofMinutes(5), Duration.ofSeconds(20), "http://127.0.0.1", "paseo@localhost", false);
         assertDoesNotThrow(() -> SourceAccess.allow(settings, "file://" + folder.resolve("allowed/x.git")));
         assertThrows(Refusal.class, () -> SourceAccess.allow(settings, "file://" + folder.resolve("allowed/y.git")));
         assertThrows(Refusal.class, () -> SourceAccess.allow(settings, "file://" + folder.resolve("allowed/../other/y.git")));

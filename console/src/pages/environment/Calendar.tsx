@@ -1,0 +1,51 @@
+import { addDays, format, isSameDay, startOfDay } from "date-fns";
+import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
+import { Glyph } from "../../design/Glyph";
+import { deploymentState } from "../../design/states";
+
+type View = Schemas["CalendarView"];
+
+const DAYS = 14;
+
+/** Two weeks from three days ago: when it is open, when it is closed, what was deployed. In the reader's time. */
+export function Calendar({ view }: { view: View }) {
+  const first = addDays(startOfDay(new Date(view.now)), -3);
+  const days = Array.from({ length: DAYS }, (_, at) => addDays(first, at));
+  return (
+    <ol className="calendar">
+      {days.map((day) => <Day key={day.toISOString()} day={day} view={view} />)}
+    </ol>
+  );
+}
+
+/** Where within a day an instant lies, from 0 to 100. */
+const within = (time: string | undefined, day: Date, otherwise: number) =>
+  time === undefined ? otherwise : Math.min(100, Math.max(0, ((new Date(time).getTime() - day.getTime()) / 864_000) / 100));
+
+function Day({ day, view }: { day: Date; view: View }) {
+  const today = isSameDay(day, new Date(view.now));
+  const next = addDays(day, 1);
+  const touches = (span: { from: string; until?: string }) => new Date(span.from) < next && (span.until === undefined || new Date(span.until) > day);
+  const open = view.open.filter(touches);
+  const closed = view.closed.filter(touches);
+  const deployments = view.deployments.filter((each) => isSameDay(new Date(each.from), day));
+  const words = closed.length > 0 ? closed.map((each) => each.words).join(", ")
+    : open.length > 0 ? open.map((each) => `${format(new Date(each.from), "HH:mm")}–${each.until ? format(new Date(each.until), "HH:mm") : ""}`).join(", ") : view.hours ? "not open" : "open all day";
+  return (
+    <li className={today ? "today" : ""}>
+      <span className="calendar-day"><b>{format(day, "EEE")}</b> {format(day, "d MMM")}</span>
+      <span className="calendar-line" aria-hidden="true">
+        {(view.hours ? open : [{ from: day.toISOString() }]).map((each) => <i key={each.from} className="open" style={{ left: `${within(each.from, day, 0)}%`, right: `${100 - within("until" in each ? each.until : undefined, day, 100)}%` }} />)}
+        {closed.map((each) => <i key={each.from} className="closed" style={{ left: `${within(each.from, day, 0)}%`, right: `${100 - within(each.until, day, 100)}%` }} />)}
+        {deployments.map((each) => <i key={each.deployment} className="began" style={{ left: `${within(each.from, day, 0)}%` }} />)}
+        {today && <i className="now" style={{ left: `${within(view.now, day, 0)}%` }} />}
+      </span>
+      <span className="calendar-words">
+        {closed.length > 0 && <Glyph shape="closed" tone="ice" />}<span className="clip" title={words}>{words}</span>
+        {deployments.slice(0, 3).map((each) => <Link key={each.deployment} to={`/deployments/${each.deployment}`} title={`${each.component} ${each.version}, ${each.kind}, ${deploymentState(each.status).word}`}><Glyph shape={deploymentState(each.status).shape} tone={deploymentState(each.status).tone} /> {each.component} {each.version}</Link>)}
+        {deployments.length > 3 && <span className="quiet">and {deployments.length - 3} more</span>}
+      </span>
+    </li>
+  );
+}

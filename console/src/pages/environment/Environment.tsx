@@ -1,0 +1,148 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { environmentCalendar, environmentPeople, environmentRules, rulesHistory, whereabouts } from "../../api/queries";
+import { Glyph } from "../../design/Glyph";
+import { Loading, Lozenge, Trouble } from "../../design/parts";
+import { deploymentState } from "../../design/states";
+import { At, Since } from "../../design/time";
+import { Calendar } from "./Calendar";
+
+/** An environment: what is there now, what has to be met to enter and to leave, who may, and when. */
+export default function Environment() {
+  const { name = "" } = useParams();
+  const rules = useQuery(environmentRules(name));
+  if (rules.isPending) return <Loading height={520} />;
+  if (rules.isError) return <Trouble error={rules.error} />;
+  return (
+    <>
+      <title>{`${name} · Paseo`}</title>
+      <div className="title-line">
+        <h1>{name}</h1>
+        <p className="title-end">Times are those of {rules.data.zone}. Rules of revision {rules.data.revision}.</p>
+      </div>
+      <div className="environment-columns">
+        <div>
+          <Now name={name} />
+          <CalendarPart name={name} />
+        </div>
+        <div>
+          <Gates rules={rules.data} />
+          <People name={name} />
+        </div>
+      </div>
+    </>
+  );
+}
+
+function Now({ name }: { name: string }) {
+  const where = useQuery(whereabouts());
+  const rows = where.data?.rows.flatMap((row) => row.cells.filter((cell) => cell.environment === name).map((cell) => ({ component: row.component, cell }))) ?? [];
+  const closed = where.data?.environments.find((each) => each.name === name);
+  return (
+    <section className="sheet pad" aria-label="Now">
+      <h2>Now</h2>
+      {closed?.closed && <p className="restraint"><Glyph shape="closed" tone="ice" /> Closed{closed.closedUntil && <> until <At time={closed.closedUntil} /></>}: “{closed.closed}”</p>}
+      <div className="scroll"><table>
+        <thead><tr><th>Component</th><th>Live</th><th>For</th><th>On its way</th></tr></thead>
+        <tbody>
+          {rows.map(({ component, cell }) => (
+            <tr key={component}>
+              <td><Link to={`/places/${component}/${name}`}>{component}</Link></td>
+              <td>{cell.version ? <Lozenge to={`/versions/${component}/${cell.version}`} glyph={<Glyph shape="live" tone="good" />}>{cell.version}</Lozenge> : <span className="quiet">nothing</span>}</td>
+              <td>{cell.since && <Since time={cell.since} />}</td>
+              <td>{cell.coming.map((each) => <Link key={each.deployment} to={`/deployments/${each.deployment}`}>{each.version} {deploymentState(each.status).word}</Link>)}
+                {cell.marks?.held && <span className="quiet"> held</span>}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table></div>
+      {where.data && rows.length === 0 && <p className="quiet">No component has a place here.</p>}
+    </section>
+  );
+}
+
+function CalendarPart({ name }: { name: string }) {
+  const calendar = useQuery(environmentCalendar(name));
+  if (!calendar.data) return <Loading height={220} />;
+  return (
+    <section className="sheet pad" aria-label="Calendar">
+      <div className="section-head"><h2>Calendar</h2><a className="quiet" href={`/api/v1/environments/${name}/calendar.ics`}>as iCalendar</a></div>
+      <Calendar view={calendar.data} />
+    </section>
+  );
+}
+
+function Gates({ rules }: { rules: Schemas["RulesView"] }) {
+  const [as, show] = useState<"words" | "file" | "history">("words");
+  return (
+    <section className="sheet pad" aria-label="Rules">
+      <div className="section-head">
+        <h2>Rules</h2>
+        <div className="tabs" role="tablist">
+          {(["words", "file", "history"] as const).map((each) => <button key={each} type="button" role="tab" aria-selected={as === each} data-state={as === each ? "active" : "inactive"} onClick={() => show(each)}>{each === "words" ? "In words" : each === "file" ? "As a file" : "As they were"}</button>)}
+        </div>
+      </div>
+      {as === "words" && <Words words={rules.words} />}
+      {as === "file" && <><pre className="rules-file" tabIndex={0}>{rules.text}</pre><p className="quiet small-text">Loaded with <code>paseo environment load FILE</code>; a copy under another name: <code>paseo environment copy {rules.environment} --as NAME</code></p></>}
+      {as === "history" && <Past name={rules.environment} />}
+    </section>
+  );
+}
+
+function Words({ words }: { words: Schemas["WordsView"] }) {
+  return (
+    <>
+      <Said head="To be promoted into it" lines={words.promotion} none="Anything may." />
+      <Said head="To go on from it" lines={words.exit} none="It stays live, and its tests pass." />
+      <Said head="To be rolled back" lines={words.rollback} none="Whoever may roll back starts it at once." />
+      {Object.entries(words.components).map(([component, own]) => <Said key={component} head={`${component}, besides`} lines={[...own.entry, ...own.exit]} none="" />)}
+    </>
+  );
+}
+
+const Said = ({ head, lines, none }: { head: string; lines: string[]; none: string }) => (
+  <>
+    <h3>{head}</h3>
+    {lines.length === 0 ? <p className="quiet">{none}</p> : <ul className="rule-words">{lines.map((line) => <li key={line}>{line}</li>)}</ul>}
+  </>
+);
+
+function Past({ name }: { name: string }) {
+  const history = useQuery(rulesHistory(name));
+  const all = history.data ?? [];
+  return (
+    <ol className="rules-past">
+      {all.map((each, at) => {
+        const before = new Set(all[at + 1]?.text.split("\n") ?? []);
+        const after = new Set(each.text.split("\n"));
+        return (
+          <li key={each.revision}>
+            <b>Revision {each.revision}</b> <span className="quiet">by {each.by} <At time={each.at} /></span>
+            {all[at + 1] && <pre className="rules-file">{[...before].filter((line) => !after.has(line)).map((line) => <del key={`-${line}`}>{`− ${line}\n`}</del>)}{[...after].filter((line) => !before.has(line)).map((line) => <ins key={`+${line}`}>{`+ ${line}\n`}</ins>)}</pre>}
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+function People({ name }: { name: string }) {
+  const people = useQuery(environmentPeople(name));
+  return (
+    <section className="sheet pad" aria-label="Who may">
+      <h2>Who may do what</h2>
+      <div className="scroll"><table>
+        <tbody>
+          {people.data?.map((each) => (
+            <tr key={each.account}>
+              <td><b>{each.account}</b>{each.groups.length > 0 && <span className="quiet small-text"> in {each.groups.join(", ")}</span>}</td>
+              <td>{each.may.map((action) => action.action.replaceAll("-", " ")).join(", ")} <span className="quiet small-text">as {[...new Set(each.may.map((action) => action.because))].join(", ")}</span></td>
+            </tr>
+          ))}
+        </tbody>
+      </table></div>
+    </section>
+  );
+}

@@ -1,0 +1,59 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, need } from "../../api/client";
+import { noticeChoices, notices as noticesQuery } from "../../api/queries";
+import { At } from "../../design/time";
+
+/** What the reader was told, and how. */
+export function Notices() {
+  const notices = useQuery(noticesQuery());
+  const client = useQueryClient();
+  const [choosing, choose] = useState(false);
+  const all = notices.data?.notices ?? [];
+  const read = async () => {
+    await need(api.POST("/api/v1/notices/read", { body: { upTo: all[0]?.id ?? 0 } }));
+    await client.invalidateQueries({ queryKey: ["notices"] });
+  };
+  return (
+    <aside aria-label="What you were told">
+      <div className="section-head"><h2>You were told</h2>
+        <span>{(notices.data?.unread ?? 0) > 0 && <button type="button" className="btn small" onClick={() => void read()}>All read</button>} <button type="button" className="btn small" aria-expanded={choosing} onClick={() => choose(!choosing)}>Choose</button></span>
+      </div>
+      {choosing && <Choices />}
+      <ul className="notices">
+        {all.slice(0, 20).map((each) => (
+          <li key={each.id} className={each.read ? "read" : ""}>
+            <Link to={each.path}>{each.title}</Link><span className="quiet"><At time={each.at} /></span>
+          </li>
+        ))}
+      </ul>
+      {notices.data && all.length === 0 && <p className="quiet">Nothing so far.</p>}
+    </aside>
+  );
+}
+
+function Choices() {
+  const choices = useQuery(noticeChoices());
+  const client = useQueryClient();
+  const set = async (event: string, channel: string, delivery: string) => {
+    await need(api.PUT("/api/v1/notices/choices", { body: { event, channel, delivery } }));
+    await client.invalidateQueries({ queryKey: ["notices"] });
+  };
+  return (
+    <table className="choices">
+      <thead><tr><th>You are told when</th><th>here</th><th>by mail</th></tr></thead>
+      <tbody>
+        {choices.data?.map((each) => (
+          <tr key={each.event}>
+            <td>{each.words}</td>
+            <td><input type="checkbox" aria-label={`${each.words}: here`} checked={each.console !== "off"} onChange={(event) => void set(each.event, "console", event.target.checked ? "now" : "off")} /></td>
+            <td><select aria-label={`${each.words}: by mail`} value={each.mail} onChange={(event) => void set(each.event, "mail", event.target.value)}>
+              {["now", "hourly", "daily", "off"].map((word) => <option key={word}>{word}</option>)}
+            </select></td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,243 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.icegreen.greenmail.util.GreenMail;
+import com.icegreen.greenmail.util.GreenMailUtil;
+import com.icegreen.greenmail.util.ServerSetup;
+import jakarta.mail.internet.MimeMessage;
+import java.io.IOException;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** What stands at gates: checklists at staging's exit, people, hours, soak and facts at production's entry; and what people are told. */
+class GatesTest {
+
+    private static GreenMail mail;
+    private static Harbour harbour;
+    private static Repository repository;
+
+    @BeforeAll
+    static void open() throws Exception {
+        mail = new GreenMail(new ServerSetup(Processes.freePort(), "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
+        mail.start();
+        harbour = Harbour.open("--paseo.clock-may-move=true", "--spring.mail.host=127.0.0.1", "--spring.mail.port=" + mail.getSmtp().getPort());
+        harbour.account("tester", List.of("tester"), List.of("testers"));
+        harbour.account("operator", List.of("operator", "approver"), List.of("operators"));
+        repository = harbour.component();
+        rules("checklist: {for: testers, items: [Board shows today's high water, Old links still work]}", "");
+    }
+
+    @AfterAll
+    static void close() {
+        harbour.close();
+        mail.stop();
+    }
+
+    private static void rules(String exit, String entry) {
+        harbour.as("admin").put("/api/v1/environments", Map.of("text", Scenario.environments(harbour::hostAddress)
+                .replace("  staging:\n    follows: test\n", "  staging:\n    follows: test\n    exit:\n      " + exit + "\n")
+                .replace("{from: approvers, count: 1, not-by", "{from: approvers, count: 2, not-by") .replace("within: 48h}\n", "within: 48h}\n" + entry))).good();
+    }
+
+    private static int built;
+
+    /** A new version that is live in staging; its passage there. */
+    private static synchronized long inStaging(String author) throws IOException, InterruptedException {
+        built++;
+        repository.push(author, "main", built == 1 ? Scenario.files() : Map.of("tides", "of " + built));
+        harbour.liveIn("staging", version());
+        return passage();
+    }
+
+    private static String version() {
+        return "1.4." + built;
+    }
+
+    private static long passage() {
+        return harbour.as("developer").get("/api/v1/versions/tide-api/" + version() + "/passages").body().valueStream()
+                .filter(each -> each.path("environment").asString().equals("staging")).findFirst().orElseThrow().path("id").asLong();
+    }
+
+    private static JsonNode passage(long id) {
+        return harbour.as("tester").get("/api/v1/passages/" + id).body();
+    }
+
+    private static Client.Answer tick(String who, long passage, String item, String outcome, String note) {
+        return harbour.as(who).post("/api/v1/passages/" + passage + "/ticks", Map.of("item", item, "outcome", outcome, "note", note));
+    }
+
+    private static void tickAll(long passage) {
+        tick("tester", passage, "Board shows today's high water", "done", "").good();
+        tick("tester", passage, "Old links still work", "done", "all 12").good();
+        assertEquals("ended", passage(passage).path("status").asString());
+    }
+
+    private static String sentence(long deployment, String criterion) {
+        return harbour.deployment(deployment).path("gate").valueStream().filter(each -> each.path("name").asString().contains(criterion)).findFirst()
+                .map(each -> each.path("state").asString() + ": " + each.path("sentence").asString()).orElse("no " + criterion + " in " + harbour.deployment(deployment).path("gate"));
+    }
+
+    private static boolean told(String who, String event, String title) {
+        return harbour.as(who).get("/api/v1/notices").body().path("notices").valueStream()
+                .anyMatch(each -> each.path("event").asString().equals(event) && each.path("title").asString().contains(title));
+    }
+
+    private static boolean waits(String who, String kind) {
+        return harbour.as(who).get("/api/v1/waiting").body().path("gates").valueStream()
+                .anyMatch(each -> each.path("kind").asString().equals(kind) && each.path("version").asString().equals(version()));
+    }
+
+    @Test
+    void aChecklistEndsThePassageAndAFailedItemKeepsTheVersionThere() throws Exception {
+        long passage = inStaging("developer");
+        Await.until("the tester is asked", () -> waits("tester", "checklist") && told("tester", "waits", "Your checklist"));
+        assertEquals(403, tick("developer", passage, "Old links still work", "done", "").status(), "a developer has no role that decides");
+        assertTrue(tick("approver-1", passage, "Old links still work", "done", "").detail().contains("approver-1 is not in the group testers"));
+        Client.Answer unknown = tick("tester", passage, "Old link still works", "done", "");
+        assertEquals(404, unknown.status());
+        assertTrue(unknown.detail().contains("did you mean Old links still work?"), unknown.detail());
+        assertEquals("/note", tick("tester", passage, "Old links still work", "failed", " ").body().path("pointer").asString());
+        tick("tester", passage, "Old links still work", "failed", "/tides answers 404").good();
+        JsonNode stays = passage(passage);
+        assertEquals("open", stays.path("status").asString());
+        assertEquals("\"Old links still work\" failed, says tester: \"/tides answers 404\"", stays.path("reason").asString());
+        Client.Answer early = harbour.as("release-engineer").post("/api/v1/deployments", Map.of("component", "tide-api", "version", version(), "environment", "production"));
+        assertTrue(early.detail().contains("It has not passed staging yet"), early.detail());
+        tick("tester", passage, "Old links still work", "cleared", "").good();
+        tickAll(passage);
+        assertFalse(waits("tester", "checklist"));
+        assertEquals(409, tick("tester", passage, "Old links still work", "done", "").status(), "it has ended");
+        assertTrue(harbour.as("auditor").get("/api/v1/audit?limit=200").body().toString().contains("item failed"));
+    }
+
+    @Test
+    void aListEditedWhileItIsTickedKeepsWhatWasTicked() throws Exception {
+        long passage = inStaging("developer");
+        tick("tester", passage, "Old links still work", "done", "").good();
+        rules("checklist: {for: testers, items: [Old links still work, Heights agree with the gauge]}", "");
+        Await.until("the new list is asked for", () -> passage(passage).path("gate").path(0).path("sentence").asString().contains("Heights agree with the gauge"));
+        assertEquals("1 of 2 ticked", passage(passage).path("gate").path(0).path("name").asString());
+        tick("tester", passage, "Heights agree with the gauge", "done", "").good();
+        assertEquals("ended", passage(passage).path("status").asString());
+        rules("checklist: {for: testers, items: [Board shows today's high water, Old links still work]}", "");
+    }
+
+    @Test
+    void twoApprovalsSoakFactsAndHoursOpenProductionTogether() throws Exception {
+        String entry = "      soak: 2h\n      open: {hours: [\"daily 00:00-24:00\"]}\n      facts: \"!has(tests.failed) && component == 'tide-api'\"\n";
+        rules("checklist: {for: testers, items: [Board shows today's high water, Old links still work]}", entry);
+        tickAll(inStaging("developer"));
+        long id = harbour.promote(version(), "production");
+        assertTrue(sentence(id, "Soaked for 2 h").startsWith("not yet: Live and healthy in staging for"), sentence(id, "Soaked"));
+        assertTrue(sentence(id, "Opening hours").startsWith("met: Open until"), sentence(id, "Opening hours"));
+        assertTrue(sentence(id, "component ==").startsWith("met: It holds: tests.failed was never reported, component is tide-api"), sentence(id, "component =="));
+        assertTrue(harbour.rule("release-engineer", id, true, "mine").detail().contains("the requester may not decide"));
+        harbour.rule("approver-1", id, true, "Heights agree.").good();
+        assertTrue(harbour.rule("approver-1", id, true, "Twice.").detail().contains("approver-1 has approved this already"));
+        harbour.as("admin").put("/api/v1/places/tide-api/production/variables", Map.of("name", "LOG_LEVEL", "value", "info " + id)).good();
+        assertTrue(sentence(id, "of 2 approvals").contains("What approver-1 approved no longer counts: the variables changed since."), sentence(id, "of 2 approvals"));
+        Await.until("both are told", () -> told("approver-1", "voided", "No longer approved") && told("release-engineer", "voided", "No longer approved"));
+        harbour.rule("approver-1", id, true, "Looked again.").good();
+        harbour.as("approver-1").delete("/api/v1/deployments/" + id + "/ruling").good();
+        assertTrue(sentence(id, "of 2 approvals").startsWith("asked: Waits for approvers"), sentence(id, "of 2 approvals"));
+        harbour.rule("approver-1", id, true, "After all.").good();
+        harbour.rule("approver-2", id, true, "Good.").good();
+        assertEquals("waiting", harbour.status(id), "it has not soaked yet");
+        harbour.as("admin").post("/api/v1/clock", Map.of("by", "PT2H")).good();
+        harbour.deploymentIs(id, "live");
+        rules("checklist: {for: testers, items: [Board shows today's high water, Old links still work]}", "");
+    }
+
+    @Test
+    void aClosedPeriodSaysUntilWhenAndOpensByItself() throws Exception {
+        tickAll(inStaging("developer"));
+        String now = harbour.as("admin").get("/api/v1/clock").body().path("now").asString();
+        String from = now.substring(0, 4) + now.substring(5, 7) + now.substring(8, 10) + "T" + now.substring(11, 13) + "0000Z";
+        String calendar = "    closed: |\n      BEGIN:VCALENDAR\n      VERSION:2.0\n      PRODID:-//harbour//EN\n      BEGIN:VEVENT\n      UID:regatta\n      DTSTAMP:20260101T000000Z\n      DTSTART:" + from
+                + "\n      DURATION:PT6H\n      SUMMARY:Regatta\n      END:VEVENT\n      END:VCALENDAR\n";
+        rules("checklist: {for: testers, items: [Board shows today's high water, Old links still work]}", calendar);
+        long id = harbour.promote(version(), "production");
+        assertTrue(sentence(id, "Not closed").matches("not yet: production is closed until .* UTC: \"Regatta\"\\."), sentence(id, "Not closed"));
+        harbour.rule("approver-1", id, true, "Good.").good();
+        harbour.rule("approver-2", id, true, "Good.").good();
+        assertEquals("waiting", harbour.status(id));
+        harbour.as("admin").post("/api/v1/clock", Map.of("by", "PT6H")).good();
+        harbour.deploymentIs(id, "live");
+        rules("checklist: {for: testers, items: [Board shows today's high water, Old links still work]}", "");
+    }
+
+    @Test
+    void aDecisionIsHandedOnAndTheTwoCountOnce() throws Exception {
+        tickAll(inStaging("developer"));
+        long id = harbour.promote(version(), "production");
+        assertEquals(403, harbour.rule("operator", id, true, "Not asked.").status());
+        assertTrue(harbour.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "developer")).detail().contains("authors may not decide"));
+        harbour.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "operator")).good();
+        harbour.rule("operator", id, true, "For approver-1.").good();
+        assertTrue(sentence(id, "1 of 2").contains("operator said yes for approver-1"), sentence(id, "1 of 2"));
+        assertTrue(harbour.rule("approver-1", id, true, "Too.").detail().contains("operator has approved this already for approver-1"));
+        harbour.as("admin").delete("/api/v1/groups/approvers/members/approver-2").good();
+        assertEquals(403, harbour.rule("approver-2", id, true, "Removed a second ago.").status());
+        Await.until("that nobody is left is told", () -> told("admin", "nobody", "waits for nobody"));
+        harbour.as("admin").put("/api/v1/groups/approvers/members/approver-2", Map.of()).good();
+        harbour.rule("approver-2", id, true, "Good.").good();
+        harbour.deploymentIs(id, "live");
+    }
+
+    @Test
+    void theMailLeadsToTheDecisionOnceAndOnlyItsReader() throws Exception {
+        tickAll(inStaging("developer"));
+        long id = harbour.promote(version(), "production");
+        Await.until("the mail has come", () -> !link("approver-1", version()).isEmpty());
+        MimeMessage message = Arrays.stream(mail.getReceivedMessages()).filter(each -> body(each).contains("What: tide-api " + version() + "\r\nWhere: into production")).findFirst().orElseThrow();
+        assertTrue(message.getContentType().startsWith("multipart/"), message.getContentType());
+        assertTrue(body(message).contains("Asked by: release-engineer"), body(message));
+        String token = link("approver-1", version());
+        assertEquals(404, harbour.as("approver-1").post("/api/v1/links/paseo-link_forged", Map.of()).status());
+        Client.Answer forwarded = harbour.as("approver-2").post("/api/v1/links/" + token, Map.of());
+        assertEquals(403, forwarded.status());
+        assertTrue(forwarded.detail().contains("this link was sent to approver-1"), forwarded.detail());
+        assertEquals("/deployments/" + id, harbour.as("approver-1").post("/api/v1/links/" + token, Map.of()).good().path("path").asString());
+        Client.Answer again = harbour.as("approver-1").post("/api/v1/links/" + token, Map.of());
+        assertEquals(409, again.status());
+        assertTrue(again.detail().contains("this link was used on"), again.detail());
+        assertEquals("waiting", harbour.status(id), "a link decides nothing");
+        harbour.rule("approver-1", id, false, "Heights differ at the lighthouse.").good();
+        harbour.deploymentIs(id, "rejected");
+        Await.until("who asked is told", () -> told("release-engineer", "decided", "was rejected"));
+    }
+
+    private static String body(MimeMessage message) {
+        return GreenMailUtil.getWholeMessage(message).replace("=\r\n", "").replace("=3D", "=");
+    }
+
+    /** The token of the newest mail to somebody about a version. */
+    private static String link(String who, String version) {
+        String found = "";
+        for (MimeMessage message : mail.getReceivedMessages()) {
+            Matcher link = Pattern.compile("/link/(paseo-link_[A-Za-z0-9_-]+)").matcher(body(message));
+            if (body(message).contains("To: " + who + "@") && body(message).contains("What: tide-api " + version + "\r\nWhere: into production") && link.find()) {
+                found = link.group(1);
+            }
+        }
+        return found;
+    }
+
+    @Test
+    void whatIsExportedLoadsTheSameRules() throws Exception {
+        JsonNode before = harbour.as("admin").get("/api/v1/environments").body();
+        String text = harbour.as("admin").get("/api/v1/environments/file").good().path("text").asString();
+        harbour.as("admin").put("/api/v1/environments", Map.of("text", text)).good();
+        assertEquals(before, harbour.as("admin").get("/api/v1/environments").body(), text);
+    }
+}

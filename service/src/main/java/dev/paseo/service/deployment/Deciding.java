@@ -1,0 +1,135 @@
+package dev.paseo.service.deployment;
+
+import dev.paseo.core.access.Person;
+import dev.paseo.core.gate.Tick;
+import dev.paseo.service.access.Accounts;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
+import dev.paseo.service.gate.Gates;
+import dev.paseo.service.problem.Refusal;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.BiConsumer;
+import org.springframework.stereotype.Component;
+
+/** What people say about deployments: yes, no, an item of a checklist, that another decides, what an emergency was like. */
+@Component
+class Deciding {
+
+    private static final int LONGEST = 2000;
+
+    private final DeploymentMapper mapper;
+    private final Places places;
+    private final Gates gates;
+    private final Around around;
+
+    /** What every word leaves. */
+    @Component("decidingAround")
+    record Around(AuditTrail audit, ServiceClock clock, Accounts accounts, Transactions transactions) {}
+
+    Deciding(DeploymentMapper mapper, Places places, Gates gates, Around around) {
+        this.mapper = mapper;
+        this.places = places;
+        this.gates = gates;
+        this.around = around;
+    }
+
+    private DeploymentRow deployment(long id) {
+        return mapper.byId(id).orElseThrow(() -> Refusal.notFound("there is no deployment " + id));
+    }
+
+    /** In a transaction, with the place locked, about a deployment that waits; its gate is judged again afterwards. */
+    private void about(long id, BiConsumer<Gates.AtGate, AuditTrail.Entry> word, String who, String what) {
+        DeploymentRow row = deployment(id);
+        places.change(row.placeId(), place -> {
+            DeploymentRow now = deployment(id);
+            if (!now.status().equals("waiting")) {
+                throw Refusal.conflict("deployment " + id + " no longer waits for a decision: it is " + now.status()
+                        + Optional.ofNullable(now.reason()).map(why -> " (" + why + ")").orElse(""));
+            }
+            Gates.AtGate at = places.atGate(place, now);
+            word.accept(at, AuditTrail.Entry.of(who, what, place.component() + " " + at.version().number()).in(place.environment()).with("deployment", Long.toString(id)));
+            return Optional.empty();
+        });
+    }
+
+    /** A person says yes or no to exactly what they saw. */
+    void rule(long id, Person person, boolean yes, String comment, Optional<String> seen) {
+        String kept = shortened(comment);
+        about(id, (at, entry) -> {
+            gates.refusal(at, person.name()).ifPresent(why -> {
+                throw Refusal.notAllowed(why);
+            });
+            if (kept.isEmpty() && (gates.needsComment(at) || !yes)) {
+                throw Refusal.invalid("/comment", yes ? at.place().environment() + " wants a comment with every decision" : "say why it is rejected");
+            }
+            if (seen.filter(subject -> !subject.equals(gates.digest(at))).isPresent()) {
+                throw Refusal.conflict("what would be deployed has changed since you looked at it: look again, then decide");
+            }
+            gates.rule(at, person.id(), yes, kept);
+            around.audit().record(entry.because(kept).with("subject", gates.digest(at)));
+        }, person.name(), yes ? "approved" : "rejected");
+    }
+
+    /** A person takes back what they approved, as long as it has not begun. */
+    void takeBack(long id, Person person) {
+        about(id, (at, entry) -> {
+            if (!gates.takeBack(at.standing(), person.id())) {
+                throw Refusal.conflict(person.name() + " has approved nothing of deployment " + id + " that could be taken back");
+            }
+            around.audit().record(entry);
+        }, person.name(), "approval taken back");
+    }
+
+    void tick(long id, Person person, Tick tick, Optional<String> picture) {
+        about(id, (at, entry) -> {
+            gates.tick(at, person.id(), tick, picture);
+            around.audit().record(entry.because(tick.note()).with("item", tick.item()));
+        }, person.name(), "item " + tick.outcome().name().toLowerCase(Locale.ROOT));
+    }
+
+    /** Somebody who is asked lets another decide about this one in their place. */
+    void handOn(long id, Person person, String to) {
+        long deputy = around.accounts().idOf(to);
+        about(id, (at, entry) -> {
+            gates.refusal(at, person.name()).ifPresent(why -> {
+                throw Refusal.notAllowed(why + ", so there is nothing to hand on");
+            });
+            if (deputy == person.id()) {
+                throw Refusal.invalid("/to", "is who hands it on");
+            }
+            gates.standIn(person.id(), deputy, id, Optional.empty(), Optional.empty(), person.id());
+            gates.refusal(at, to).ifPresent(why -> {
+                throw Refusal.conflict(to + " could not decide either: " + why);
+            });
+            around.audit().record(entry.with("to", to));
+        }, person.name(), "decision handed on");
+    }
+
+    /** An emergency was looked at afterwards. */
+    void review(long id, Person person, String comment) {
+        DeploymentRow row = deployment(id);
+        if (row.emergencyReason() == null) {
+            throw Refusal.conflict("deployment " + id + " was no emergency: nothing of it is to be reviewed");
+        }
+        if (person.name().equals(row.requestedBy())) {
+            throw Refusal.notAllowed(person.name() + " asked for deployment " + id + ", and somebody else reviews it");
+        }
+        if (comment.isEmpty()) {
+            throw Refusal.invalid("/comment", "say what you found");
+        }
+        around.transactions().run(() -> {
+            if (mapper.reviewed(id, person.id(), shortened(comment), around.clock().now()) == 0) {
+                throw Refusal.conflict("deployment " + id + " was reviewed already");
+            }
+            around.audit().record(AuditTrail.Entry.of(person.name(), "emergency reviewed", "deployment " + id).because(comment).with("deployment", Long.toString(id)));
+        });
+    }
+
+    private static String shortened(String text) {
+        String kept = text.strip();
+        return kept.length() > LONGEST ? kept.substring(0, LONGEST) : kept;
+    }
+}

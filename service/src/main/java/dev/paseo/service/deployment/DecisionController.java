@@ -1,0 +1,96 @@
+package dev.paseo.service.deployment;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.deployment.DeploymentViews.DeploymentSummary;
+import dev.paseo.service.gate.GateViews;
+import dev.paseo.service.gate.Pictures;
+import dev.paseo.service.permission.Permission;
+import java.util.Optional;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What people say about a deployment. */
+@RestController
+@RequestMapping("/api/v1/deployments/{id}")
+class DecisionController {
+
+    /** A decision; {@code subject} is the digest that the person saw. */
+    record DecisionRequest(boolean yes, Optional<String> comment, Optional<String> subject) {}
+
+    /** {@code outcome}: {@code done}, {@code failed} or {@code cleared}; {@code picture} is one that was uploaded. */
+    record ItemRequest(String item, Optional<String> outcome, Optional<String> note, Optional<String> picture) {}
+
+    /** Who decides in the caller's place. */
+    record HandOnRequest(String to) {}
+
+    record ReviewRequest(String comment) {}
+
+    private final Deciding deciding;
+    private final Requests requests;
+    private final DeploymentViews views;
+    private final Pictures pictures;
+    private final ServiceClock clock;
+
+    DecisionController(Deciding deciding, Requests requests, DeploymentViews views, Pictures pictures, ServiceClock clock) {
+        this.deciding = deciding;
+        this.requests = requests;
+        this.views = views;
+        this.pictures = pictures;
+        this.clock = clock;
+    }
+
+    private void require(Person person, long id) {
+        Permission.require(person, Action.LOOK);
+        DeploymentSummary about = views.summary(requests.deployment(id));
+        Permission.require(person, Action.DECIDE, Optional.of(about.component()), Optional.of(about.environment()));
+    }
+
+    private DeploymentSummary after(long id) {
+        return views.summary(requests.deployment(id));
+    }
+
+    @PostMapping("/ruling")
+    DeploymentSummary rule(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody DecisionRequest request) {
+        require(person, id);
+        deciding.rule(id, person, request.yes(), request.comment().orElse(""), request.subject());
+        return after(id);
+    }
+
+    /** Takes back one's own approval, as long as the deployment waits. */
+    @DeleteMapping("/ruling")
+    DeploymentSummary takeBack(@AuthenticationPrincipal Person person, @PathVariable long id) {
+        require(person, id);
+        deciding.takeBack(id, person);
+        return after(id);
+    }
+
+    @PostMapping("/ticks")
+    DeploymentSummary tick(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody ItemRequest request) {
+        require(person, id);
+        deciding.tick(id, person, GateViews.tick(request.item(), person.name(), request.outcome(), request.note(), clock.now()), request.picture().map(pictures::known));
+        return after(id);
+    }
+
+    /** Lets another decide about this deployment in one's own place. */
+    @PostMapping("/handover")
+    DeploymentSummary handOn(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody HandOnRequest request) {
+        require(person, id);
+        deciding.handOn(id, person, request.to());
+        return after(id);
+    }
+
+    /** Looks at an emergency afterwards: not whoever asked for it. */
+    @PostMapping("/review")
+    DeploymentSummary review(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody ReviewRequest request) {
+        require(person, id);
+        deciding.review(id, person, request.comment().strip());
+        return after(id);
+    }
+}

@@ -1,0 +1,74 @@
+package dev.paseo.service.deployment;
+
+import dev.paseo.core.deployment.DeploymentState;
+import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
+import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.gate.Authorship;
+import dev.paseo.service.notice.Event;
+import dev.paseo.service.notice.Notices;
+import dev.paseo.service.version.Versions;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.stereotype.Component;
+
+/** Tells people what became of deployments: who asked, who decided, whose commits they bring. */
+@Component
+class PeopleTold {
+
+    private final Notices notices;
+    private final Authorship authorship;
+    private final Versions versions;
+    private final DeploymentMapper mapper;
+
+    PeopleTold(Notices notices, Authorship authorship, Versions versions, DeploymentMapper mapper) {
+        this.notices = notices;
+        this.authorship = authorship;
+        this.versions = versions;
+        this.mapper = mapper;
+    }
+
+    void moved(Place place, DeploymentRow row, DeploymentState deployment) {
+        Versions.Sealed version = versions.byId(row.versionId());
+        String what = place.component() + " " + deployment.version() + " in " + place.environment();
+        String why = deployment.ending().orElse("");
+        switch (deployment.status()) {
+            case REJECTED, EXPIRED -> tell(Event.DECIDED, asked(row), place, row, what + " was " + Places.word(deployment.status()), why);
+            case DEPLOYING -> {
+                if (row.status().equals("waiting")) {
+                    tell(Event.DECIDED, asked(row), place, row, what + " goes ahead", "Its gate is open.");
+                }
+            }
+            case FAILED, UNDONE, STOPPED -> {
+                Set<String> people = new HashSet<>(asked(row));
+                people.addAll(authors(row, version));
+                tell(Event.DEPLOYMENT_FAILED, people, place, row, what + (deployment.status() == DeploymentStatus.STOPPED ? " stopped half way: somebody has to act"
+                        : deployment.status() == DeploymentStatus.UNDONE ? " was undone" : " failed"), why);
+            }
+            case LIVE -> {
+                List<String> route = version.route().environments();
+                if (deployment.kind() == Kind.PROMOTION && !route.isEmpty() && route.getLast().equals(place.environment())) {
+                    tell(Event.COMMIT_LIVE, authors(row, version), place, row, what + " is live", version.commit().map(commit -> "Your commits up to " + commit.substring(0, Math.min(8, commit.length()))
+                            + " are live.").orElse(""));
+                }
+            }
+            default -> { }
+        }
+    }
+
+    private Set<String> asked(DeploymentRow row) {
+        return row.requestedBy() == null ? Set.of() : Set.of(row.requestedBy());
+    }
+
+    private Set<String> authors(DeploymentRow row, Versions.Sealed version) {
+        Optional<String> before = Optional.ofNullable(mapper.byId(row.id()).orElseThrow().replacesId()).flatMap(mapper::byId).map(other -> versions.byId(other.versionId())).flatMap(Versions.Sealed::commit);
+        return version.commit().map(commit -> authorship.known(version.componentId(), before, commit)).orElseGet(() -> authorship.uploaders(version.id()));
+    }
+
+    private void tell(Event event, Set<String> people, Place place, DeploymentRow row, String title, String why) {
+        notices.tell(people, Notices.Said.of(event, place.component(), title, why.isEmpty() ? title + "." : why, "/deployments/" + row.id(), "deployment " + row.id() + " " + title));
+    }
+}

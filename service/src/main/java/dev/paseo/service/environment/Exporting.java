@@ -1,0 +1,52 @@
+package dev.paseo.service.environment;
+
+import dev.paseo.language.environment.EnvironmentsFile;
+import dev.paseo.language.environment.EnvironmentsWriter;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.database.Json;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.springframework.stereotype.Component;
+
+/** Writes environments as the file that would load them as they are. */
+@Component
+class Exporting {
+
+    private final EnvironmentMapper mapper;
+    private final Environments environments;
+    private final Components components;
+    private final Json json;
+
+    Exporting(EnvironmentMapper mapper, Environments environments, Components components, Json json) {
+        this.mapper = mapper;
+        this.environments = environments;
+        this.components = components;
+        this.json = json;
+    }
+
+    String all() {
+        List<EnvironmentsFile.Template> previews = mapper.templates().stream().map(body -> json.read(body, EnvironmentsFile.Template.class)).toList();
+        return EnvironmentsWriter.write(new EnvironmentsFile(environments.all().stream().map(known -> environment(known, known.name())).toList(), previews));
+    }
+
+    /** One environment, under another name: to be looked over, given hosts, and loaded. */
+    String copy(Environments.Known known, String as) {
+        return EnvironmentsWriter.write(new EnvironmentsFile(List.of(environment(known, as)), List.of()));
+    }
+
+    private EnvironmentsFile.Environment environment(Environments.Known known, String name) {
+        Map<String, EnvironmentsFile.Place> places = new LinkedHashMap<>();
+        components.all().forEach(component -> environments.find(component.name(), known.name()).ifPresent(place ->
+                places.put(component.name(), place(environments.settings(place.id(), place.settingsRevision()), environments.hosts(place.id())))));
+        return new EnvironmentsFile.Environment(name, known.zone(), known.rules(), Map.of(), places);
+    }
+
+    private EnvironmentsFile.Place place(Environments.Settings settings, List<Environments.PlaceHost> served) {
+        Map<String, EnvironmentsFile.Host> hosts = new LinkedHashMap<>();
+        settings.hosts().forEach((name, host) -> hosts.put(name, new EnvironmentsFile.Host(host.url(), host.variables(), host.side(), host.ssh().map(ssh -> new EnvironmentsFile.Ssh(
+                served.stream().filter(each -> each.name().equals(name)).findFirst().flatMap(Environments.PlaceHost::servedBy).map(mapper::agentName).orElse(""),
+                ssh.address(), ssh.port(), ssh.user(), ssh.key(), ssh.hostKey(), ssh.folder())))));
+        return new EnvironmentsFile.Place(settings.url(), hosts, settings.variables(), settings.secrets(), settings.acting());
+    }
+}

@@ -1,0 +1,118 @@
+package dev.paseo.service.environment;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.environment.Rules;
+import dev.paseo.core.gate.Criterion;
+import dev.paseo.core.gate.InWords;
+import dev.paseo.language.environment.EnvironmentsWriter;
+import dev.paseo.language.file.Names;
+import dev.paseo.service.access.Accounts;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Refusal;
+import java.time.Instant;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The rules of environments: in words, as a file, and as they were. */
+@RestController
+@RequestMapping("/api/v1/environments")
+class RulesController {
+
+    /** The text of an environments file. */
+    record TextView(String text) {}
+
+    /** The criteria of each gate in words; {@code components}: what single components add, or have instead. */
+    record WordsView(List<String> promotion, List<String> exit, List<String> rollback, Map<String, OwnView> components) {}
+
+    record OwnView(List<String> entry, List<String> exit) {}
+
+    /** {@code text} is the file that says the same. */
+    record RulesView(String environment, String zone, long revision, WordsView words, String text) {}
+
+    /** The rules from a revision on, as a file. */
+    record RevisionOfRules(long revision, String by, Instant at, String text) {}
+
+    private static final List<Action> CHANGING = List.of(Action.PROMOTE, Action.DECIDE, Action.ROLL_BACK, Action.EMERGENCY, Action.EDIT_ENVIRONMENT, Action.SET_SECRET);
+
+    private final Environments environments;
+    private final EnvironmentMapper mapper;
+    private final StoredRules stored;
+    private final Exporting exporting;
+    private final Accounts accounts;
+
+    RulesController(Environments environments, EnvironmentMapper mapper, StoredRules stored, Exporting exporting, Accounts accounts) {
+        this.environments = environments;
+        this.mapper = mapper;
+        this.stored = stored;
+        this.exporting = exporting;
+        this.accounts = accounts;
+    }
+
+    /** All environments and templates as the file that would load them as they are. Values of secrets are never in it. */
+    @GetMapping("/file")
+    TextView file(@AuthenticationPrincipal Person person) {
+        Permission.require(person, Action.LOOK);
+        return new TextView(exporting.all());
+    }
+
+    /** One environment under another name, to be looked over, given hosts, and loaded. */
+    @GetMapping("/{name}/copy")
+    TextView copy(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestParam String as) {
+        Permission.require(person, Action.LOOK);
+        if (!Names.NAME.matcher(as).matches()) {
+            throw Refusal.invalid("/as", "should be " + Names.NAME_WORDS);
+        }
+        return new TextView(exporting.copy(environments.named(name), as));
+    }
+
+    @GetMapping("/{name}/rules")
+    RulesView rules(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        Permission.require(person, Action.LOOK);
+        Environments.Known known = environments.named(name);
+        Rules rules = known.rules();
+        Map<String, OwnView> own = new TreeMap<>();
+        rules.components().forEach((component, gates) -> own.put(component, new OwnView(words(gates.entry().criteria()), words(gates.exit().criteria()))));
+        return new RulesView(name, known.zone(), known.rulesRevision(), new WordsView(words(rules.entry(Kind.PROMOTION, "")), words(rules.exit("")), words(rules.rollback().criteria()), own),
+                EnvironmentsWriter.write(name, known.zone(), rules));
+    }
+
+    private static List<String> words(List<Criterion> criteria) {
+        return criteria.stream().map(InWords::of).toList();
+    }
+
+    /** The newest 50 revisions. */
+    @GetMapping("/{name}/rules/history")
+    List<RevisionOfRules> history(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        Permission.require(person, Action.LOOK);
+        Environments.Known known = environments.named(name);
+        return mapper.rulesHistory(known.id()).stream().map(row -> new RevisionOfRules(row.revision(), row.by(), row.at(),
+                EnvironmentsWriter.write(name, known.zone(), stored.read(row.rules())))).toList();
+    }
+
+    /** What somebody may do there, and by which role. */
+    record MayView(String account, List<String> groups, List<ActionView> may) {}
+
+    record ActionView(String action, String words, String because) {}
+
+    /** Who may change anything there, and why. */
+    @GetMapping("/{name}/people")
+    List<MayView> people(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        Permission.require(person, Action.LOOK);
+        environments.named(name);
+        return accounts.people().stream().map(each -> new MayView(each.name(), each.groups().stream().sorted().toList(), CHANGING.stream()
+                .filter(action -> each.may(action, Optional.empty(), Optional.of(name)))
+                .map(action -> new ActionView(action.name().toLowerCase(Locale.ROOT).replace('_', '-'), action.words(), each.because(action, Optional.empty(), Optional.of(name)))).toList()))
+                .filter(each -> !each.may().isEmpty()).toList();
+    }
+}

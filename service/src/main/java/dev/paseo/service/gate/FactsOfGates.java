@@ -1,0 +1,123 @@
+package dev.paseo.service.gate;
+
+import dev.paseo.core.gate.Criterion;
+import dev.paseo.core.gate.GateFacts;
+import dev.paseo.core.gate.Ruling;
+import dev.paseo.core.gate.Subject;
+import dev.paseo.core.gate.Tick;
+import dev.paseo.language.condition.Condition;
+import dev.paseo.service.access.Accounts;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.evidence.Evidence;
+import dev.paseo.service.version.Versions;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.stereotype.Component;
+
+/** Gathers the facts that the criteria of a gate ask for, and no others. */
+@Component
+class FactsOfGates {
+
+    private final RulingMapper mapper;
+    private final Environments environments;
+    private final Accounts accounts;
+    private final Authorship authorship;
+    private final Knowledge knowledge;
+
+    /** What is known of versions. */
+    @Component
+    record Knowledge(Evidence evidence, Soaks soaks, Versions versions, ServiceClock clock, Json json) {}
+
+    FactsOfGates(RulingMapper mapper, Environments environments, Accounts accounts, Authorship authorship, Knowledge knowledge) {
+        this.mapper = mapper;
+        this.environments = environments;
+        this.accounts = accounts;
+        this.authorship = authorship;
+        this.knowledge = knowledge;
+    }
+
+    GateFacts load(Gates.AtGate at, List<Criterion> criteria, Subject subject, GateFacts.Around around) {
+        boolean people = criteria.stream().anyMatch(criterion -> criterion instanceof Criterion.Approvals || criterion instanceof Criterion.Checklist);
+        boolean authors = criteria.stream().anyMatch(criterion -> criterion instanceof Criterion.Approvals approvals && approvals.notBy().contains(Criterion.Exclusion.AUTHORS));
+        return new GateFacts(subject, at.requester(), authors ? authors(at) : Set.of(), people ? people(at, criteria) : new GateFacts.People(Map.of(), Map.of()),
+                ofVersion(at, criteria), at.requestedAt(), said(at), around);
+    }
+
+    private Set<String> authors(Gates.AtGate at) {
+        Versions.Sealed version = at.version();
+        return version.commit().map(commit -> authorship.accounts(version.componentId(), at.live().flatMap(Versions.Sealed::commit), commit).orElseThrow(Gates.AuthorsUnknown::new))
+                .orElseGet(() -> authorship.stated(version.id()));
+    }
+
+    private GateFacts.People people(Gates.AtGate at, List<Criterion> criteria) {
+        Set<String> named = new HashSet<>();
+        for (Criterion criterion : criteria) {
+            if (criterion instanceof Criterion.Approvals approvals) {
+                named.addAll(approvals.from());
+                approvals.escalation().ifPresent(more -> named.add(more.to()));
+            } else if (criterion instanceof Criterion.Checklist checklist) {
+                named.addAll(checklist.from());
+            }
+        }
+        Map<String, Set<String>> members = new HashMap<>();
+        named.forEach(name -> members.put(name, accounts.meant(name)));
+        Map<String, Set<String>> standIns = new HashMap<>();
+        mapper.standIns(at.standing().deployment(), knowledge.clock().now()).forEach(row -> standIns.computeIfAbsent(row.deputy(), name -> new HashSet<>()).add(row.principal()));
+        return new GateFacts.People(members, standIns);
+    }
+
+    private GateFacts.OfVersion ofVersion(Gates.AtGate at, List<Criterion> criteria) {
+        Versions.Sealed version = at.version();
+        boolean soaks = criteria.stream().anyMatch(Criterion.Soak.class::isInstance);
+        List<String> conditions = criteria.stream().filter(Criterion.Fact.class::isInstance).map(criterion -> ((Criterion.Fact) criterion).condition()).toList();
+        return new GateFacts.OfVersion(environments.passed(version.id()), version.branch(), version.trusted(), knowledge.versions().names(version.id()),
+                version.commit().isEmpty(), soaks ? soaked(at) : GateFacts.Soaked.NOT_AT_ALL, conditions.isEmpty() ? Map.of() : conditions(at, conditions));
+    }
+
+    /** Here at an exit; at an entry in what is followed: where any of several will do the one that is farthest, else the one that is least far. */
+    private GateFacts.Soaked soaked(Gates.AtGate at) {
+        if (at.standing().leaves()) {
+            return knowledge.soaks().of(at.place(), at.version().id());
+        }
+        Optional<Criterion.Follows> follows = environments.byId(at.place().environmentId()).rules().follows();
+        Comparator<GateFacts.Soaked> farthest = Comparator.comparing(soaked -> soaked.since().map(since -> java.time.Duration.between(since, knowledge.clock().now()))
+                .filter(current -> current.compareTo(soaked.longest()) > 0).orElse(soaked.longest()));
+        List<GateFacts.Soaked> all = follows.map(Criterion.Follows::environments).orElse(List.of()).stream()
+                .map(name -> environments.find(at.place().component(), name).map(place -> knowledge.soaks().of(place, at.version().id()))
+                        .orElse(new GateFacts.Soaked(name, java.time.Duration.ZERO, Optional.empty()))).toList();
+        return all.stream().sorted(follows.filter(Criterion.Follows::any).isPresent() ? farthest.reversed() : farthest).findFirst().orElse(GateFacts.Soaked.NOT_AT_ALL);
+    }
+
+    private Map<String, GateFacts.Held> conditions(Gates.AtGate at, List<String> conditions) {
+        Versions.Sealed version = at.version();
+        Map<String, Object> facts = knowledge.evidence().factsOfVersion(version.id(), version.run());
+        facts.putAll(Map.of("component", version.component(), "version", version.number(), "branch", version.branch(), "commit", version.commit().orElse(""),
+                "trusted", version.trusted(), "live", at.live().map(Versions.Sealed::number).orElse("")));
+        Condition over = Condition.overGates(environments.all().stream().map(Environments.Known::name).toList());
+        Map<String, GateFacts.Held> held = new LinkedHashMap<>();
+        conditions.forEach(text -> held.put(text, new GateFacts.Held(over.holds(text, facts), Condition.seen(text, facts))));
+        return held;
+    }
+
+    private GateFacts.Said said(Gates.AtGate at) {
+        Map<String, GateFacts.Answer> answers = new HashMap<>();
+        if (!at.standing().leaves()) {
+            mapper.answers(at.standing().deployment()).forEach(row -> answers.put(row.name(), new GateFacts.Answer(Optional.ofNullable(row.yes()), row.words(), row.askedAt())));
+        }
+        return new GateFacts.Said(rulings(at.standing()), mapper.ticks(at.standing().deployment(), at.standing().passage()).stream()
+                .map(row -> new Tick(row.item(), row.by(), Tick.Outcome.valueOf(row.outcome()), row.note(), row.at())).toList(), answers);
+    }
+
+    List<Ruling> rulings(Gates.Standing standing) {
+        return mapper.of(standing.deployment(), standing.passage()).stream().map(row -> new Ruling(row.by(), row.yes(), row.comment(), row.subject(),
+                Optional.ofNullable(row.parts()).map(parts -> knowledge.json().read(parts, Subject.class)), row.at())).toList();
+    }
+}

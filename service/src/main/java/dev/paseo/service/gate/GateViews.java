@@ -1,0 +1,67 @@
+package dev.paseo.service.gate;
+
+import dev.paseo.core.gate.Tick;
+import dev.paseo.core.gate.Verdict;
+import dev.paseo.service.problem.Refusal;
+import java.time.Instant;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** Gates as people look at them, of deployments and of passages alike. */
+@Component
+public class GateViews {
+
+    private static final int LONGEST_NOTE = 2000;
+
+    public record CriterionView(String state, String name, String sentence, Optional<Instant> until) {}
+
+    /** {@code counts}: it is about exactly what would be deployed now. */
+    public record RulingView(String by, boolean yes, String comment, Instant at, boolean counts) {}
+
+    /** A checklist; {@code outcome} of an item is absent where nobody has ticked it. */
+    public record ListView(List<String> from, List<ItemView> items) {}
+
+    public record ItemView(String item, Optional<String> outcome, Optional<String> by, Optional<String> note, Optional<String> picture, Optional<Instant> at) {}
+
+    private final Gates gates;
+
+    GateViews(Gates gates) {
+        this.gates = gates;
+    }
+
+    public static List<CriterionView> criteria(Verdict verdict) {
+        return verdict.judgements().stream().map(judgement -> new CriterionView(judgement.state().name().toLowerCase(Locale.ROOT).replace('_', ' '),
+                judgement.name(), judgement.sentence(), judgement.until())).toList();
+    }
+
+    public List<RulingView> rulings(Gates.Standing standing, String digest) {
+        return gates.rulings(standing).stream().map(ruling -> new RulingView(ruling.by(), ruling.yes(), ruling.comment(), ruling.at(),
+                !ruling.yes() || ruling.digest().equals(digest))).toList();
+    }
+
+    public List<ListView> lists(Gates.AtGate at) {
+        List<Gates.Ticked> ticks = gates.ticks(at.standing());
+        return gates.checklists(at).stream().map(list -> new ListView(list.from(), list.items().stream().map(item -> item(item, ticks)).toList())).toList();
+    }
+
+    private static ItemView item(String item, List<Gates.Ticked> ticks) {
+        Optional<Gates.Ticked> newest = ticks.stream().filter(tick -> tick.item().equals(item)).reduce((earlier, later) -> later).filter(tick -> !tick.outcome().equals("cleared"));
+        return new ItemView(item, newest.map(Gates.Ticked::outcome), newest.map(Gates.Ticked::by), newest.map(Gates.Ticked::note).filter(note -> !note.isEmpty()),
+                newest.flatMap(Gates.Ticked::picture), newest.map(Gates.Ticked::at));
+    }
+
+    /** What a person says about an item; a failure is said with a note. */
+    public static Tick tick(String item, String by, Optional<String> outcome, Optional<String> note, Instant now) {
+        String word = outcome.orElse("done");
+        if (!List.of("done", "failed", "cleared").contains(word)) {
+            throw Refusal.invalid("/outcome", "should be done, failed or cleared; got " + word);
+        }
+        String kept = note.orElse("").strip();
+        if (word.equals("failed") && kept.isEmpty()) {
+            throw Refusal.invalid("/note", "say what failed");
+        }
+        return new Tick(item, by, Tick.Outcome.valueOf(word.toUpperCase(Locale.ROOT)), kept.length() > LONGEST_NOTE ? kept.substring(0, LONGEST_NOTE) : kept, now);
+    }
+}

@@ -1,0 +1,99 @@
+package dev.paseo.service.notice;
+
+import dev.paseo.core.access.Person;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.notice.Event.Delivery;
+import dev.paseo.service.problem.Refusal;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What the reader was told, and how the reader wants to be told. */
+@RestController
+@RequestMapping("/api/v1")
+class NoticeController {
+
+    private static final int MOST = 100;
+
+    record NoticeView(long id, String event, String component, String title, String body, String path, Instant at, boolean read) {}
+
+    record NoticesView(int unread, List<NoticeView> notices) {}
+
+    /** How soon the reader is told of an event: {@code now}, {@code hourly}, {@code daily} or {@code off}. */
+    record ChoiceView(String event, String words, String console, String mail) {}
+
+    record ChoiceRequest(String event, String channel, String delivery) {}
+
+    record ReadRequest(long upTo) {}
+
+    /** Where a link of a mail leads to. */
+    record MailLinkView(String path) {}
+
+    private final NoticeMapper mapper;
+    private final Notices notices;
+    private final MailLinks links;
+    private final ServiceClock clock;
+
+    NoticeController(NoticeMapper mapper, Notices notices, MailLinks links, ServiceClock clock) {
+        this.mapper = mapper;
+        this.notices = notices;
+        this.links = links;
+        this.clock = clock;
+    }
+
+    /** The newest, at most 100. */
+    @GetMapping("/notices")
+    NoticesView newest(@AuthenticationPrincipal Person person) {
+        return new NoticesView(mapper.unread(person.id()), mapper.newest(person.id(), MOST).stream().map(row -> new NoticeView(row.id(), row.event(), row.component(), row.title(), row.body(),
+                row.path(), row.at(), row.readAt() != null)).toList());
+    }
+
+    @PostMapping("/notices/read")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void read(@AuthenticationPrincipal Person person, @RequestBody ReadRequest request) {
+        mapper.read(person.id(), request.upTo(), clock.now());
+    }
+
+    @GetMapping("/notices/choices")
+    List<ChoiceView> choices(@AuthenticationPrincipal Person person) {
+        return Arrays.stream(Event.values()).map(event -> {
+            Map<String, Delivery> deliveries = notices.deliveries(person.id(), event);
+            return new ChoiceView(event.word(), event.words(), deliveries.get(Notices.CONSOLE).word(), deliveries.get(Notices.MAIL).word());
+        }).toList();
+    }
+
+    @PutMapping("/notices/choices")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void choose(@AuthenticationPrincipal Person person, @RequestBody ChoiceRequest request) {
+        if (Arrays.stream(Event.values()).noneMatch(event -> event.word().equals(request.event()))) {
+            throw Refusal.invalid("/event", "should be one of " + String.join(", ", Arrays.stream(Event.values()).map(Event::word).toList()));
+        }
+        if (!List.of(Notices.CONSOLE, Notices.MAIL).contains(request.channel())) {
+            throw Refusal.invalid("/channel", "should be console or mail");
+        }
+        Optional<Delivery> delivery = Arrays.stream(Delivery.values()).filter(each -> each.word().equals(request.delivery().toLowerCase(Locale.ROOT))).findFirst();
+        if (delivery.isEmpty() || request.channel().equals(Notices.CONSOLE) && delivery.get() != Delivery.NOW && delivery.get() != Delivery.OFF) {
+            throw Refusal.invalid("/delivery", "should be now or off" + (request.channel().equals(Notices.MAIL) ? ", hourly or daily" : ""));
+        }
+        mapper.choose(person.id(), request.event(), request.channel(), delivery.get().word());
+    }
+
+    /** Uses up a link of a mail: by the one it was sent to, once. It decides nothing. */
+    @PostMapping("/links/{token}")
+    MailLinkView use(@AuthenticationPrincipal Person person, @PathVariable String token) {
+        return new MailLinkView(links.use(token, person));
+    }
+}

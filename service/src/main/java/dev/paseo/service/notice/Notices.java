@@ -1,0 +1,88 @@
+package dev.paseo.service.notice;
+
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.notice.Event.Delivery;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Tells people; in the transaction under way, so that nobody is told of what did not happen. */
+@Component
+public class Notices {
+
+    static final String CONSOLE = "console";
+    static final String MAIL = "mail";
+
+    /**
+     * What is told.
+     *
+     * @param path   where in the console it is looked at
+     * @param dedupe the same for what is told only once
+     */
+    public record Said(String event, String component, String title, String body, String path, String dedupe) {
+        public static Said of(Event event, String component, String title, String body, String path, String dedupe) {
+            return new Said(event.word(), component, cut(title, 300), cut(body, 4000), path, cut(event.word() + " " + dedupe, 200));
+        }
+
+        private static String cut(String text, int most) {
+            return text.length() > most ? text.substring(0, most - 1) + "…" : text;
+        }
+    }
+
+    private final NoticeMapper mapper;
+    private final ServiceClock clock;
+    private final Telling telling;
+
+    Notices(NoticeMapper mapper, ServiceClock clock, Telling telling) {
+        this.mapper = mapper;
+        this.clock = clock;
+        this.telling = telling;
+    }
+
+    /** Tells these accounts, by name; nobody twice the same. */
+    public void tell(Collection<String> people, Said said) {
+        people.stream().distinct().forEach(name -> mapper.account(name).ifPresent(account -> tell(account, said)));
+    }
+
+    /** Tells those who pushed a commit. */
+    public void tellPushers(long component, String commit, Said said) {
+        tell(mapper.pushers(component, commit), said);
+    }
+
+    private void tell(long account, Said said) {
+        Map<String, Delivery> choices = deliveries(account, Event.valueOf(said.event().toUpperCase(Locale.ROOT).replace('-', '_')));
+        Instant now = clock.now();
+        @Nullable Instant mail = due(choices.get(MAIL), now);
+        boolean shown = choices.get(CONSOLE) != Delivery.OFF;
+        if ((mail != null || shown) && mapper.add(account, said, now, mail, shown ? null : now) == 1) {
+            telling.tell("notices", mapper.name(account));
+        }
+    }
+
+    private static @Nullable Instant due(Delivery delivery, Instant now) {
+        return switch (delivery) {
+            case NOW -> now;
+            case HOURLY -> now.truncatedTo(ChronoUnit.HOURS).plus(1, ChronoUnit.HOURS);
+            case DAILY -> now.truncatedTo(ChronoUnit.DAYS).plus(1, ChronoUnit.DAYS);
+            case OFF -> null;
+        };
+    }
+
+    /** What this account has chosen, or what holds where it has not. */
+    Map<String, Delivery> deliveries(long account, Event event) {
+        Map<String, Delivery> deliveries = new LinkedHashMap<>();
+        for (String channel : new String[] {CONSOLE, MAIL}) {
+            Optional<Delivery> chosen = mapper.choices(account).stream().filter(row -> row.event().equals(event.word()) && row.channel().equals(channel))
+                    .map(row -> Delivery.valueOf(row.delivery().toUpperCase(Locale.ROOT))).findFirst();
+            deliveries.put(channel, chosen.orElse(event.delivery(channel)));
+        }
+        return deliveries;
+    }
+}

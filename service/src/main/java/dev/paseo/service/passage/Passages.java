@@ -1,0 +1,187 @@
+package dev.paseo.service.passage;
+
+import dev.paseo.core.access.Person;
+import dev.paseo.core.decision.Decision;
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.environment.Passage;
+import dev.paseo.core.gate.Judgement;
+import dev.paseo.core.gate.Tick;
+import dev.paseo.core.gate.Verdict;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.gate.Authorship;
+import dev.paseo.service.gate.Gates;
+import dev.paseo.service.gate.Waits;
+import dev.paseo.service.passage.PassageMapper.PassageRow;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.version.Versions;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/**
+ * The shell around the deciding about passages. In one transaction: lock the passage, note what happened, judge its exit
+ * gate again, and let the walk go on where that is open.
+ */
+@Component
+public class Passages {
+
+    private final PassageMapper mapper;
+    private final Environments environments;
+    private final Versions versions;
+    private final Gating gating;
+    private final Around around;
+
+    /** What exit gates are judged with. */
+    @Component("passageGating")
+    record Gating(Gates gates, Waits waits, Authorship authorship) {}
+
+    /** What every change leaves. */
+    @Component("passageAround")
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling) {}
+
+    Passages(PassageMapper mapper, Environments environments, Versions versions, Gating gating, Around around) {
+        this.mapper = mapper;
+        this.environments = environments;
+        this.versions = versions;
+        this.gating = gating;
+        this.around = around;
+    }
+
+    /** A version is live there, perhaps for the first time. */
+    public void opened(long version, long environment, long deployment) {
+        mapper.open(version, environment, deployment, around.clock().now());
+    }
+
+    /** It has stayed live and been tested: its exit gate is judged from now on. In the transaction under way. */
+    public void settled(long version, long environment, long cause) {
+        mapper.of(version, environment).ifPresent(id -> change(id, row -> {
+            if (row.settledAt() == null) {
+                mapper.settle(id, around.clock().now());
+                versions.firstLive(new Versions.FirstLive(version, row.environment(), row.deploymentId(), cause));
+            }
+        }));
+    }
+
+    /** It was there before there was anybody who could have watched it: it has passed. */
+    public void recorded(long version, long environment) {
+        mapper.of(version, environment).ifPresent(id -> {
+            mapper.settle(id, around.clock().now());
+            mapper.end(id, around.clock().now());
+        });
+    }
+
+    PassageRow passage(long id) {
+        return mapper.byId(id).orElseThrow(() -> Refusal.notFound("there is no passage " + id));
+    }
+
+    List<PassageRow> ofVersion(long version) {
+        return mapper.ofVersion(version);
+    }
+
+    Gates.AtGate atGate(PassageRow row) {
+        Versions.Sealed version = versions.byId(row.versionId());
+        Environments.Place place = environments.place(version.component(), row.environment());
+        return new Gates.AtGate(Gates.Standing.ofPassage(row.id()), place, version, Optional.ofNullable(row.beforeId()).map(versions::byId), "",
+                Optional.ofNullable(row.settledAt()).orElse(row.openedAt()), Kind.PROMOTION);
+    }
+
+    /** How its exit gate stands; authors are asked of git where they are not known. */
+    Verdict verdict(PassageRow row) {
+        learn(row);
+        return gating.gates().judge(atGate(row));
+    }
+
+    private void learn(PassageRow row) {
+        Gates.AtGate at = atGate(row);
+        at.version().commit().ifPresent(commit -> gating.authorship().learn(at.version().componentId(), at.live().flatMap(Versions.Sealed::commit), commit));
+    }
+
+    /** Judges it again, outside any transaction. */
+    void look(long id) {
+        learn(passage(id));
+        change(id, row -> { });
+    }
+
+    private void change(long id, Consumer<PassageRow> event) {
+        around.transactions().run(() -> {
+            mapper.lock(id).orElseThrow(() -> Refusal.notFound("there is no passage " + id));
+            event.accept(passage(id));
+            judge(passage(id));
+        });
+    }
+
+    private void judge(PassageRow row) {
+        Passage now = new Passage(row.status().equals("open") ? Passage.Status.OPEN : Passage.Status.ENDED, row.settledAt() != null);
+        Optional<Verdict> verdict = known(row);
+        Decision<Passage, Passage.Effect> decision = Passage.decide(now, new Passage.Event.ExitJudged(verdict.filter(Verdict::open).isPresent()));
+        if (!(decision instanceof Decision.Moved<Passage, Passage.Effect>(Passage after, List<Passage.Effect> effects))) {
+            return;
+        }
+        Versions.Sealed version = versions.byId(row.versionId());
+        if (effects.contains(new Passage.Effect.WalkOn()) && mapper.end(row.id(), around.clock().now()) == 1) {
+            gating.waits().gone(Gates.Standing.ofPassage(row.id()));
+            versions.walkOn(row.versionId(), row.environment());
+            around.audit().record(AuditTrail.Entry.of("paseo", "passage ended", version.component() + " " + version.number()).in(row.environment())
+                    .because("its exit gate is open").with("passage", Long.toString(row.id())));
+        } else if (after.status() == Passage.Status.OPEN) {
+            if (after.settled()) {
+                verdict.ifPresent(each -> gating.waits().keep(atGate(row), each));
+            }
+            @Nullable Instant again = verdict.isEmpty() ? around.clock().now() : verdict.get().again().orElse(null);
+            mapper.waits(row.id(), again, verdict.flatMap(Verdict::rejected).or(() -> verdict.flatMap(each -> each.judgements().stream()
+                    .filter(judgement -> judgement.state() != Judgement.State.MET).map(Judgement::sentence).findFirst())).map(text -> text.length() > 2000 ? text.substring(0, 2000) : text).orElse(null));
+        }
+        around.telling().tell("passage", Long.toString(row.id()));
+        around.telling().tell("whereabouts", version.component());
+    }
+
+    /** Empty where git must be asked first. */
+    private Optional<Verdict> known(PassageRow row) {
+        try {
+            return Optional.of(gating.gates().judge(atGate(row)));
+        } catch (Gates.AuthorsUnknown unknown) {
+            return Optional.empty();
+        }
+    }
+
+    /** Somebody says what they found about an item of its checklist. */
+    void tick(long id, Person person, Tick tick, Optional<String> picture) {
+        learn(passage(id));
+        change(id, row -> {
+            if (!row.status().equals("open")) {
+                throw Refusal.conflict("passage " + id + " has ended: nothing of it is to be ticked any more");
+            }
+            gating.gates().tick(atGate(row), person.id(), tick, picture);
+            Versions.Sealed version = versions.byId(row.versionId());
+            around.audit().record(AuditTrail.Entry.of(person.name(), "item " + tick.outcome().name().toLowerCase(java.util.Locale.ROOT), version.component() + " " + version.number()).in(row.environment())
+                    .because(tick.note()).with("item", tick.item()).with("passage", Long.toString(id)));
+        });
+    }
+
+    /** Somebody approves or rejects that it leaves; a yes is taken back by {@code takenBack}. */
+    void rule(long id, Person person, boolean yes, String comment) {
+        learn(passage(id));
+        change(id, row -> {
+            Gates.AtGate at = atGate(row);
+            if (!row.status().equals("open")) {
+                throw Refusal.conflict("passage " + id + " has ended: nothing of it is to be decided any more");
+            }
+            gating.gates().refusal(at, person.name()).ifPresent(why -> {
+                throw Refusal.notAllowed(why);
+            });
+            if (comment.isEmpty() && (gating.gates().needsComment(at) || !yes)) {
+                throw Refusal.invalid("/comment", yes ? row.environment() + " wants a comment with every decision" : "say why it is rejected");
+            }
+            gating.gates().rule(at, person.id(), yes, comment);
+            around.audit().record(AuditTrail.Entry.of(person.name(), yes ? "approved" : "rejected", at.version().component() + " " + at.version().number()).in(row.environment())
+                    .because(comment).with("passage", Long.toString(id)));
+        });
+    }
+}
