@@ -111,8 +111,9 @@ history() {
     await 180 "tide-api 1.4.1 in staging" live tide-api 1.4.1 staging
     await 120 "quay-board 0.9.1 in staging" live quay-board 0.9.1 staging
     say "the first ones go into production, approved"
-    as approver-1 approve deployment "$(promote tide-api 1.4.1)" --comment "Heights agree with the printed tables." >/dev/null
-    as approver-2 approve deployment "$(promote quay-board 0.9.1)" --comment "The board reads well from the quay." >/dev/null
+    ticked tide-api 1.4.1
+    approved tide-api 1.4.1 "Heights agree with the printed tables." >/dev/null
+    approved quay-board 0.9.1 "The board reads well from the quay." >/dev/null
     await 120 "tide-api 1.4.1 in production" live tide-api 1.4.1 production
     await 120 "quay-board 0.9.1 in production" live quay-board 0.9.1 production
     say "a branch that nobody named, a run that fails, and a next version that waits for approval"
@@ -168,7 +169,20 @@ PASSWORD
 approved() {
     number=$(promote "$1" "$2")
     as approver-1 approve deployment "$number" --comment "$3" >/dev/null
+    as approver-2 approve deployment "$number" --comment "Seconded." >/dev/null
     echo "$number"
+}
+
+# passage COMPONENT VERSION: the number of its passage through staging.
+passage() {
+    paseo show "$1" "$2" --output json | python3 -c 'import json, sys; print(next(stop["passage"] for stop in json.load(sys.stdin)["walk"] if stop["environment"] == "staging"))'
+}
+
+# ticked COMPONENT VERSION: the tester ticks every item of its list in staging.
+ticked() {
+    number=$(passage "$1" "$2")
+    as tester tick passage "$number" "Board shows today's high water" --note "06:12, as in the printed tables" >/dev/null
+    as tester tick passage "$number" "Old links still work" >/dev/null
 }
 
 # into DEPLOYMENT STATUS: whether it is.
@@ -194,11 +208,13 @@ deployments() {
         "$demo/work/tide-api/deploy/install.sh"
     commit tide-api "Read the pilots' corrections from the host"
     await 180 "tide-api 1.4.6 in staging" live tide-api 1.4.6 staging
+    ticked tide-api 1.4.6
     missing=$(approved tide-api 1.4.6 "Corrections look right in staging.")
     await 90 "the undone deployment" into "$missing" undone
     git_as developer -C "$demo/work/tide-api" revert --no-edit HEAD >/dev/null
     PASEO_PUSHER=developer git_as developer -C "$demo/work/tide-api" push -q origin HEAD:main 2>/dev/null
     await 180 "tide-api 1.4.7 in staging" live tide-api 1.4.7 staging
+    ticked tide-api 1.4.7
     promote tide-api 1.4.7 >"$demo/waiting"
     say "a branch with a preview of its own, and what holds and closes"
     git_as developer -C "$demo/work/tide-api" checkout -q -b feature/night-tides
@@ -207,6 +223,29 @@ deployments() {
     git_as developer -C "$demo/work/tide-api" checkout -q main
     await 180 "the preview" previewed
     as release-engineer hold quay-board --in staging --reason "colours are being judged on the quay until Friday" >/dev/null
+    say "a closed period, an approval of two, a checklist that is half ticked"
+    regatta >"$demo/environments-closed.yaml"
+    as admin environment load "$demo/environments-closed.yaml" >/dev/null
+    as approver-1 approve deployment "$(cat "$demo/waiting")" --comment "Compared both boards; heights agree." >/dev/null
+    echo "Datum: lowest astronomical tide." >>"$demo/work/tide-api/README"
+    commit tide-api "Say which datum heights refer to"
+    await 180 "tide-api 1.4.8 in staging" live tide-api 1.4.8 staging
+    as tester tick passage "$(passage tide-api 1.4.8)" "Board shows today's high water" --note "18:40, as in the printed tables" >/dev/null
+}
+
+# The environments, with production closed for the next six hours.
+regatta() {
+    python3 - "$demo/environments.yaml" <<'PYTHON'
+import datetime, sys
+now = datetime.datetime.now(datetime.timezone.utc).replace(minute=0, second=0, microsecond=0)
+stamp = lambda time: time.strftime("%Y%m%dT%H%M%SZ")
+calendar = ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//harbour//calendar//EN", "BEGIN:VEVENT", "UID:regatta", "DTSTAMP:" + stamp(now), "DTSTART:" + stamp(now),
+            "DTEND:" + stamp(now + datetime.timedelta(hours=6)), "SUMMARY:Regatta", "END:VEVENT", "BEGIN:VEVENT", "UID:year-end", "DTSTAMP:" + stamp(now),
+            "DTSTART;VALUE=DATE:20261224", "DTEND;VALUE=DATE:20270102", "SUMMARY:Year's end", "END:VEVENT", "END:VCALENDAR"]
+text = open(sys.argv[1]).read()
+closed = "    closed: |\n" + "".join("      " + line + "\n" for line in calendar)
+print(text.replace("  production:\n", "  production:\n" + closed, 1), end="")
+PYTHON
 }
 
 # Whether the preview of the feature branch is live.
@@ -239,6 +278,7 @@ tell() {
 
 The demo is ready.
   console   $url
+  mails     http://127.0.0.1:$((port + 98))
   accounts  (name and password)
 $(sed 's/^/            /' "$demo/accounts")
 
@@ -248,7 +288,9 @@ Try next:
   script/paseo why tide-check#3                 the chain of causes, back to the push
   script/paseo why tide-model#3 --forward       everything that it led to
   script/paseo why tide-api                     what happened lately, and why others did not start
-  script/paseo approve deployment $(cat "$demo/waiting") --service approver-1 --comment "Compared with staging; heights agree."
+  script/paseo approve deployment $(cat "$demo/waiting") --service approver-2 --comment "Compared with staging; heights agree."
+  script/paseo clock forward 6h --service admin   the regatta is over: what waited goes on by itself
+  script/paseo tick passage $(passage tide-api 1.4.8) "Old links still work" --service tester
 
 Stop it with script/demo --stop.
 TEXT

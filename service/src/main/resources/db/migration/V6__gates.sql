@@ -127,3 +127,19 @@ grant select, insert, update, delete on gate_wait_person to '${service_user}'@'1
 grant select, insert, update, delete on notice to '${service_user}'@'127.0.0.1';
 grant select, insert, update, delete on notice_choice to '${service_user}'@'127.0.0.1';
 grant select, insert, update, delete on mail_link to '${service_user}'@'127.0.0.1';
+
+-- Sets: named, immutable lists of versions, promoted as one.
+alter table version_set add column created_by bigint null references account (id);
+create table set_promotion (
+  id bigint auto_increment primary key,
+  set_id bigint not null references version_set (id),
+  environment_id bigint not null references environment (id),
+  status varchar(12) not null,
+  requested_by bigint not null references account (id),
+  comment varchar(1000) not null,
+  requested_at datetime(6) not null,
+  ended_at datetime(6) null,
+  key (set_id)
+);
+alter table deployment add column promotion_id bigint null references set_promotion (id);
+grant select, insert, update, delete on set_promotion to '${service_user}'@'127.0.0.1';

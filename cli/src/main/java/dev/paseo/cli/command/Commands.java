@@ -42,6 +42,7 @@ public final class Commands {
         commands.put("promote", () -> new PromoteCommand(context));
         commands.put("approve", () -> new RulingCommand.Approve(context));
         commands.put("reject", () -> new RulingCommand.Reject(context));
+        commands.put("waiting", () -> new GateCommands.Waiting(context));
         commands.put("tick", () -> new TickCommand(context));
         commands.put("hand-on", () -> new HandOnCommand(context));
         commands.put("cancel", () -> new CancelCommand(context));
@@ -65,7 +66,10 @@ public final class Commands {
         commands.put("component", () -> group("Components: register, hook, map-hook, events, links, open, save, token, watch, stores.", new ComponentCommands.Register(context),
                 new ComponentCommands.Hook(context), new ComponentCommands.Events(context), new ComponentCommands.Links(context), new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
                 new SourceCommands.Save(context), new SourceCommands.Watch(context), new SourceCommands.Stores(context), new SourceCommands.MapHook(context)));
-        commands.put("environment", () -> group("Environments: load.", new SetUpCommands.LoadEnvironments(context)));
+        commands.put("environment", () -> group("Environments: load, export, copy, rules.", new SetUpCommands.LoadEnvironments(context),
+                new GateCommands.Export(context), new GateCommands.Copy(context), new GateCommands.Rules(context)));
+        commands.put("set", () -> group("Sets of versions, promoted as one: make, promote, show.", new SetCommands.Make(context), new SetCommands.Promote(context), new SetCommands.Show(context)));
+        commands.put("clock", () -> group("The service's clock: forward.", new GateCommands.Forward(context)));
         commands.put("host", () -> group("Hosts: list, maintain.", new RestraintCommands.Hosts(context), new RestraintCommands.Maintain(context)));
         commands.put("preview", () -> group("Preview environments: list, remove.", new RestraintCommands.Previews(context), new RestraintCommands.RemovePreview(context)));
         commands.put("variable", () -> group("Variables: set, list.", new RestraintCommands.SetVariable(context), new RestraintCommands.Variables(context)));

@@ -86,9 +86,9 @@ final class ShowCommand extends ServiceCommand {
                 + ", sealed " + Times.exact(version.path("sealedAt")));
         artifacts(version.path("artifacts"));
         heading("Walk");
-        Table table = new Table("ENVIRONMENT", "LIVE FIRST", "LIVE THERE NOW");
+        Table table = new Table("ENVIRONMENT", "LIVE FIRST", "LIVE THERE NOW", "PASSAGE");
         version.path("walk").forEach(stop -> table.row(stop.path("environment").asString(),
-                stop.has("openedAt") ? Times.exact(stop.path("openedAt")) : "not yet", stop.path("live").asString("nothing")));
+                stop.has("openedAt") ? Times.exact(stop.path("openedAt")) : "not yet", stop.path("live").asString("nothing"), stop.path("passage").asString("")));
         table.print(out(), context.ink());
     }
 

@@ -23,6 +23,7 @@ public final class PlaceDecider {
                     HostReports.reported(deployment, host, task, outcome, now).map(step -> settle(place, step))
                             .orElseGet(() -> Decision.refused("that task of that host is not running")));
             case PlaceEvent.CancelAsked(long id, String by) -> of(place, id, deployment -> cancel(place, deployment, by));
+            case PlaceEvent.GoesBack(long id, String why) -> of(place, id, deployment -> goesBack(place, deployment, why));
             case PlaceEvent.TimePassed() -> timePassed(place, now);
             case PlaceEvent.Answered(long id, String by, boolean yes) -> of(place, id, deployment -> answered(place, deployment, by, yes, now));
             case PlaceEvent.TendAsked(List<String> hosts) -> tend(place, hosts);
@@ -123,6 +124,19 @@ public final class PlaceDecider {
             case LIVE -> Decision.refused("deployment " + deployment.id() + " is live; to go back from it, roll back");
             case REPLACED, UNDONE, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN ->
                     Decision.refused("deployment " + deployment.id() + " has ended");
+        };
+    }
+
+    private static Decision<PlaceState, PlaceEffect> goesBack(PlaceState place, DeploymentState deployment, String why) {
+        return switch (deployment.status()) {
+            case WAITING, QUEUED -> Decision.moved(place.with(deployment.because(why).to(DeploymentStatus.WITHDRAWN)), List.of());
+            case DEPLOYING, CHECKING -> settle(place, Retreat.begin(deployment, why, true, new ArrayList<>()));
+            case LIVE -> {
+                boolean busy = place.open().stream().anyMatch(other -> other.id() != deployment.id() && other.status().active());
+                yield busy || place.live().filter(now -> now.deployment() == deployment.id()).isEmpty()
+                        ? Decision.refused("another deployment has come after it") : settle(place, Retreat.begin(deployment, why, true, new ArrayList<>()));
+            }
+            case REPLACED, UNDOING, UNDONE, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN -> Decision.refused("deployment " + deployment.id() + " has ended");
         };
     }
 

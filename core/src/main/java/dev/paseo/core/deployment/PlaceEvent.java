@@ -23,6 +23,9 @@ public sealed interface PlaceEvent {
     /** A person says whether it goes on where the plan asks. */
     record Answered(long deployment, String by, boolean yes) implements PlaceEvent {}
 
+    /** The set that it belongs to goes back: what waits is withdrawn, what is under way or live is undone. */
+    record GoesBack(long deployment, String why) implements PlaceEvent {}
+
     /** Nothing is to be there any more: what waits is withdrawn, what is live is removed. */
     record RemovalAsked(String why) implements PlaceEvent {}
 

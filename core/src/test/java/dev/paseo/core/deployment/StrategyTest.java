@@ -226,6 +226,16 @@ class StrategyTest {
     }
 
     @Test
+    void whatIsLiveGoesBackWithItsSet() {
+        assertEquals(DeploymentStatus.LIVE, play(only(ROLLING), HOSTS));
+        happens(new PlaceEvent.GoesBack(2, "quay-board of its set failed"));
+        settle();
+        assertEquals(DeploymentStatus.UNDONE, status());
+        assertTrue(told.containsAll(List.of("UNDO lighthouse", "UNDO north-quay", "taken back")), told::toString);
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, new PlaceEvent.GoesBack(2, "again"), now));
+    }
+
+    @Test
     void whereNothingIsCheckedNothingIsAsked() {
         DeploymentState plain = wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO);
         DeploymentState unchecked = new DeploymentState(2, plain.version(), 7, 2, plain.kind(), false, plain.status(), plain.hosts(), plain.onFailure(), plain.wayBack(),

@@ -103,6 +103,11 @@ public class Accounts {
         mapper.wakePassages(clock.now());
     }
 
+    /** Somebody by name, with what they may. */
+    public Person named(String name) {
+        return mapper.named(name).map(row -> person(row.id(), row.name())).orElseThrow(() -> unknown(name));
+    }
+
     public long idOf(String name) {
         return mapper.named(name).orElseThrow(() -> unknown(name)).id();
     }

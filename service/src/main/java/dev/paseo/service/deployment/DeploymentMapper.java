@@ -40,11 +40,11 @@ interface DeploymentMapper {
     record DeploymentRow(long id, long placeId, long versionId, String kind, String status, String state, long revision,
             @Nullable Long replacesId, @Nullable String subject, long settingsRevision, String secretRevisions, @Nullable String requestedBy,
             long causeId, @Nullable String reason, Instant requestedAt, @Nullable Instant startedAt, @Nullable Instant liveAt,
-            @Nullable Instant endedAt, @Nullable String emergencyReason) {}
+            @Nullable Instant endedAt, @Nullable String emergencyReason, @Nullable Long promotionId) {}
 
     String COLUMNS = """
             select d.id, d.place_id, d.version_id, d.kind, d.status, d.state, d.revision, d.replaces_id, d.subject, d.settings_revision,
-              d.secret_revisions, a.name as requested_by, d.cause_id, d.reason, d.requested_at, d.started_at, d.live_at, d.ended_at, d.emergency_reason
+              d.secret_revisions, a.name as requested_by, d.cause_id, d.reason, d.requested_at, d.started_at, d.live_at, d.ended_at, d.emergency_reason, d.promotion_id
             from deployment d left join account a on a.id = d.requested_by
             """;
 

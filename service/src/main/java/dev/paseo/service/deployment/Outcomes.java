@@ -11,6 +11,7 @@ import dev.paseo.service.cause.Causes;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
+import dev.paseo.service.engine.Effects;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
@@ -39,7 +40,7 @@ class Outcomes {
     /** What every change leaves. */
     @Component
     record Around(AuditTrail audit, Telling telling, ServiceClock clock, Causes causes, Secrets secrets, Json json, Announcements announcements,
-            Passages passages, Soaks soaks, PeopleTold people) {}
+            Passages passages, Soaks soaks, PeopleTold people, Effects effects) {}
 
     Outcomes(DeploymentMapper mapper, Environments environments, Versions versions, WorkBoard board, Around around) {
         this.mapper = mapper;
@@ -156,6 +157,9 @@ class Outcomes {
         around.audit().record(AuditTrail.Entry.of("paseo", "deployment " + Places.word(deployment.status()), place.component() + " " + deployment.version())
                 .in(place.environment()).because(because).with("deployment", Long.toString(row.id())).with("reason", deployment.ending().orElse("")));
         around.people().moved(place, row, deployment);
+        if (row.promotionId() != null) {
+            Sets.lookAgain(around.effects(), row.promotionId(), row.id(), Places.word(deployment.status()));
+        }
         around.telling().tell("whereabouts", place.component());
     }
 

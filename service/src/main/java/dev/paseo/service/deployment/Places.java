@@ -48,7 +48,7 @@ class Places {
 
     /** What gates are judged with. */
     @Component
-    record Gating(Gates gates, Waits waits, Authorship authorship, Environments environments, Versions versions, Planner planner) {}
+    record Gating(Gates gates, Waits waits, Authorship authorship, Environments environments, Versions versions, Planner planner, SetMapper sets) {}
 
     /** How transactions are run, and by what time. */
     @Component
@@ -212,7 +212,20 @@ class Places {
 
     Gates.AtGate atGate(Place place, DeploymentRow row) {
         return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), place, gating.versions().byId(row.versionId()), live(place),
-                Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), Kind.valueOf(row.kind().toUpperCase(Locale.ROOT)));
+                Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), Kind.valueOf(row.kind().toUpperCase(Locale.ROOT)), ofSet(place, row));
+    }
+
+    /** Where it is of a set: the first stands at the gate for all of them, the others follow without one. */
+    private Optional<Gates.InSet> ofSet(Place place, DeploymentRow row) {
+        return Optional.ofNullable(row.promotionId()).map(id -> {
+            List<Long> members = gating.sets().members(gating.sets().promotion(id).setId());
+            List<Gates.AtGate> others = members.stream().filter(version -> version != row.versionId()).map(version -> {
+                Versions.Sealed other = gating.versions().byId(version);
+                Place there = gating.environments().place(other.component(), place.environment());
+                return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), there, other, live(there), Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), Kind.PROMOTION, Optional.empty());
+            }).toList();
+            return new Gates.InSet(members.getFirst() == row.versionId(), others);
+        });
     }
 
     private void store(Place place, List<DeploymentRow> rows, PlaceState after) {

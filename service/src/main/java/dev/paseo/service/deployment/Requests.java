@@ -41,7 +41,7 @@ class Requests {
 
     /** What a request needs and leaves. */
     @Component
-    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner, Holds holds) {}
+    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner, Holds holds, SetMapper sets) {}
 
     Requests(DeploymentMapper mapper, Places places, Gates gates, Environments environments, Around around) {
         this.mapper = mapper;
@@ -55,9 +55,14 @@ class Requests {
      * What is wanted.
      *
      * @param person    none: the walk or a push
+     * @param promotion of the set that it is requested with
      * @param emergency the reason for which it goes past unmet criteria, hold and closure
      */
-    record Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause, Optional<String> emergency) {}
+    record Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause, Optional<String> emergency, Optional<Long> promotion) {
+        Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause, Optional<String> emergency) {
+            this(place, version, kind, person, cause, emergency, Optional.empty());
+        }
+    }
 
     /** The walk asks by itself; empty where that would go backwards, or twice. */
     Optional<Long> byWalk(Versions.Sealed version, Place place, String from) {
@@ -94,6 +99,7 @@ class Requests {
                     wanted.person().map(Person::id).orElse(null), because, now.settingsRevision(), around.clock().now(), wanted.emergency().orElse(null));
             mapper.add(row);
             id[0] = row.id;
+            wanted.promotion().ifPresent(promotion -> around.sets().belongs(row.id, promotion, around.sets().promotion(promotion).setId()));
             if (wanted.emergency().isEmpty()) {
                 refuseUnmet(now, row.id, wanted.person());
             } else {

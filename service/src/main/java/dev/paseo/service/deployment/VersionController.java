@@ -36,7 +36,7 @@ import org.springframework.web.bind.annotation.RestController;
 class VersionController {
 
     /** An environment of the walk: whether the version is live there, was, and how it went. */
-    record StopView(String environment, Optional<Instant> openedAt, Optional<Instant> endedAt, Optional<String> live, boolean gated) {}
+    record StopView(String environment, Optional<Long> passage, Optional<Instant> openedAt, Optional<Instant> endedAt, Optional<String> live, boolean gated) {}
 
     /**
      * A version, whole.
@@ -96,7 +96,7 @@ class VersionController {
         Optional<Environments.Stay> stay = stays.stream().filter(each -> each.environment().equals(environment)).findFirst();
         Optional<String> live = environments.find(version.component(), environment).flatMap(lookups.places()::live).map(Versions.Sealed::number);
         boolean gated = environments.all().stream().anyMatch(known -> known.name().equals(environment) && known.rules().asksPeople());
-        return new StopView(environment, stay.map(Environments.Stay::openedAt), stay.flatMap(Environments.Stay::endedAt), live, gated);
+        return new StopView(environment, stay.map(Environments.Stay::passage), stay.map(Environments.Stay::openedAt), stay.flatMap(Environments.Stay::endedAt), live, gated);
     }
 
     /** The bytes of an artifact. Its digest is the ETag, and it never changes. */

@@ -136,10 +136,10 @@ interface EnvironmentMapper {
             where p.version_id = #{version} and p.status = 'ended'""")
     List<String> passed(long version);
 
-    record PassageRow(String environment, String status, Instant openedAt, @Nullable Instant endedAt) {}
+    record PassageRow(long id, String environment, String status, Instant openedAt, @Nullable Instant endedAt) {}
 
     @Select("""
-            select e.name as environment, p.status, p.opened_at, p.ended_at from passage p join environment e on e.id = p.environment_id
+            select p.id, e.name as environment, p.status, p.opened_at, p.ended_at from passage p join environment e on e.id = p.environment_id
             where p.version_id = #{version} order by p.id""")
     List<PassageRow> passages(long version);
 

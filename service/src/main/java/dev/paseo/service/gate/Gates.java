@@ -12,6 +12,7 @@ import dev.paseo.core.gate.Tick;
 import dev.paseo.core.gate.Ticking;
 import dev.paseo.core.gate.Verdict;
 import dev.paseo.language.NearestName;
+import dev.paseo.service.access.Tokens;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.Environments;
@@ -24,6 +25,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -49,7 +51,15 @@ public class Gates {
 
     /** Something at a gate; {@code requester} is empty for what is automatic, {@code requestedAt} is what times are counted from. */
     public record AtGate(Standing standing, Environments.Place place, Versions.Sealed version, Optional<Versions.Sealed> live, String requester,
-            Instant requestedAt, Kind kind) {}
+            Instant requestedAt, Kind kind, Optional<InSet> set) {}
+
+    /**
+     * A member of a set.
+     *
+     * @param first  it stands at the gate for all of them; the others follow without a gate of their own
+     * @param others the other members, as they would stand
+     */
+    public record InSet(boolean first, List<AtGate> others) {}
 
     /** Authors are not known yet: they have to be learned outside the transaction first. */
     public static final class AuthorsUnknown extends RuntimeException {
@@ -75,8 +85,25 @@ public class Gates {
     }
 
     public Verdict judge(AtGate at) {
+        if (at.set().filter(set -> !set.first()).isPresent()) {
+            return Verdict.OPEN;
+        }
         Loaded loaded = load(at);
-        return Gate.judge(loaded.criteria(), loaded.facts(), sources.clock().now());
+        Verdict verdict = Gate.judge(loaded.criteria(), loaded.facts(), sources.clock().now());
+        return at.set().map(set -> together(verdict, set.others())).orElse(verdict);
+    }
+
+    /** One gate for a set: people decide once, about all; what time and facts bring about has to hold for each. */
+    private Verdict together(Verdict first, List<AtGate> others) {
+        List<Judgement> judgements = new ArrayList<>(first.judgements());
+        others.forEach(other -> {
+            Loaded loaded = load(other);
+            List<Criterion> automatic = loaded.criteria().stream().filter(criterion -> !(criterion instanceof Criterion.Approvals || criterion instanceof Criterion.Checklist
+                    || criterion instanceof Criterion.Outside)).toList();
+            Gate.judge(automatic, loaded.facts(), sources.clock().now()).judgements().forEach(judgement -> judgements.add(new Judgement(judgement.state(),
+                    other.version().component() + ": " + judgement.name(), judgement.sentence(), judgement.until())));
+        });
+        return new Verdict(judgements, first.rejected(), first.expired());
     }
 
     /** A gate with its facts. */
@@ -89,7 +116,8 @@ public class Gates {
 
     private Loaded load(AtGate at) {
         List<Criterion> criteria = new ArrayList<>(asked(at, environments.byId(at.place().environmentId())));
-        GateFacts.Around around = at.standing().leaves() ? GateFacts.Around.PLAIN : sources.restraints().around(at.place(), at.version(), at.kind());
+        GateFacts.Around around = at.standing().leaves() ? GateFacts.Around.PLAIN : sources.restraints().around(at.place(), at.version(), at.kind(),
+                at.set().map(InSet::others).orElse(List.of()).stream().collect(Collectors.toMap(other -> other.version().component(), other -> other.version().number())));
         around.held().ifPresent(held -> criteria.add(new Criterion.NotHeld()));
         around.closed().ifPresent(closed -> criteria.add(new Criterion.NotClosed()));
         if (!around.requirements().isEmpty()) {
@@ -108,7 +136,9 @@ public class Gates {
         List<String> names = at.version().recipe().map(recipe -> recipe.secrets()).orElse(List.of());
         long secrets = sources.secrets().revisionsWithHosts(names, at.place().componentId(), at.place().environmentId()).values().stream()
                 .mapToLong(Long::longValue).max().orElse(0);
-        return new Subject(at.version().digest(), at.place().settingsRevision(), secrets, environment.rulesRevision(),
+        String version = at.set().filter(InSet::first).map(set -> Tokens.hash(at.version().digest() + set.others().stream().map(other -> digest(other)).collect(Collectors.joining())))
+                .orElse(at.version().digest());
+        return new Subject(version, at.place().settingsRevision(), secrets, environment.rulesRevision(),
                 at.place().liveDeployment().orElse(0L));
     }
 

@@ -45,7 +45,8 @@ public class Restraints {
         return mapper.closure(environment, clock.now()).map(row -> new Closure(row.reason(), row.by(), row.at(), Optional.ofNullable(row.until())));
     }
 
-    GateFacts.Around around(Environments.Place place, Versions.Sealed version, Kind kind) {
+    /** @param beside what goes there in the same set, by component */
+    GateFacts.Around around(Environments.Place place, Versions.Sealed version, Kind kind, Map<String, String> beside) {
         Environments.Known environment = environments.byId(place.environmentId());
         DateTimeFormatter time = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm zzz", Locale.ENGLISH).withZone(ZoneId.of(environment.zone()));
         Optional<String> held = hold(place.id()).map(hold -> "Held by " + hold.by() + " since " + time.format(hold.at()) + ": \"" + hold.reason() + "\".");
@@ -54,12 +55,12 @@ public class Restraints {
                 .or(() -> periods.at(environment, clock.now()).map(period -> new GateFacts.Closed(place.environment() + " is closed until " + time.format(period.until())
                         + ": \"" + period.summary() + "\".", Optional.of(period.until()))));
         Map<String, String> requires = kind == Kind.ROLLBACK ? Map.of() : version.recipe().map(recipe -> recipe.requires()).orElse(Map.of());
-        List<GateFacts.Requirement> requirements = requires.entrySet().stream().map(each -> requirement(place, each.getKey(), each.getValue())).toList();
+        List<GateFacts.Requirement> requirements = requires.entrySet().stream().map(each -> requirement(place, each.getKey(), each.getValue(), Optional.ofNullable(beside.get(each.getKey())))).toList();
         return new GateFacts.Around(kind == Kind.ROLLBACK, held, closed, requirements);
     }
 
-    private GateFacts.Requirement requirement(Environments.Place place, String component, String range) {
-        Optional<String> live = mapper.live(place.environmentId(), component);
+    private GateFacts.Requirement requirement(Environments.Place place, String component, String range, Optional<String> beside) {
+        Optional<String> live = beside.or(() -> mapper.live(place.environmentId(), component));
         boolean met = live.map(number -> Semver.coerce(number)).filter(semver -> semver != null && semver.satisfies(range)).isPresent();
         return new GateFacts.Requirement(component, range, live, met);
     }

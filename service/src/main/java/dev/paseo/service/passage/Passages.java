@@ -89,7 +89,7 @@ public class Passages {
         Versions.Sealed version = versions.byId(row.versionId());
         Environments.Place place = environments.place(version.component(), row.environment());
         return new Gates.AtGate(Gates.Standing.ofPassage(row.id()), place, version, Optional.ofNullable(row.beforeId()).map(versions::byId), "",
-                Optional.ofNullable(row.settledAt()).orElse(row.openedAt()), Kind.PROMOTION);
+                Optional.ofNullable(row.settledAt()).orElse(row.openedAt()), Kind.PROMOTION, Optional.empty());
     }
 
     /** How its exit gate stands; authors are asked of git where they are not known. */

@@ -1,0 +1,99 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Two components promoted as one: one gate for both, in order, and undone as one when the second fails. */
+class SetsTest {
+
+    private static final String BOARD = """
+            paseo: 1
+            component: quay-board
+            versions: "0.9.{serial}"
+            starts: [{push: [main]}]
+            stages:
+              build: {steps: ['echo "board $PASEO_VERSION $(cat look)" > board.txt'], keep: {board: board.txt}}
+            deployment:
+              artifacts: [board]
+              requires: {tide-api: ">=1.4.2"}
+              on-each-host: ['cp "$PASEO_ARTIFACTS/board/board.txt" "$PASEO_HOST_FOLDER/board"; grep -q good "$PASEO_HOST_FOLDER/board"']
+              removal: ['rm -f "$PASEO_HOST_FOLDER/board"']
+            route: [{staging: automatic}, {production: on-request}]
+            """;
+
+    private static JsonNode promotion(Harbour harbour, String set) {
+        return harbour.as("developer").get("/api/v1/sets/" + set).body().path("promotions").path(0);
+    }
+
+    private static long promoted(Harbour harbour, String set) {
+        return harbour.as("release-engineer").post("/api/v1/sets/" + set + "/promotions", Map.of("environment", "production", "comment", "evening")).good()
+                .path("parts").path(0).path("deployment").asLong();
+    }
+
+    private static void make(Harbour harbour, String name, String api, String board) {
+        harbour.as("release-engineer").post("/api/v1/sets", Map.of("name", name, "members", List.of(Map.of("component", "tide-api", "version", api), Map.of("component", "quay-board", "version", board)))).good();
+    }
+
+    @Test
+    void aSetGoesAsOneAndComesBackAsOne() throws Exception {
+        try (Harbour harbour = Harbour.open()) {
+            Repository api = harbour.component();
+            Repository board = harbour.bring("quay-board", Map.of());
+            harbour.as("admin").put("/api/v1/environments", Map.of("text", Scenario.environments(harbour::hostAddress)
+                    .replaceFirst("(?s)(  production:.*components:\n)", "$1      quay-board: {hosts: {north-quay: {}, south-quay: {}}}\n")
+                    .replaceFirst("(?s)(  staging:\n    follows: test\n    components:\n)", "$1      quay-board: {hosts: {staging-1: {}}}\n")
+                    .replace("    follows: test\n", ""))).good();
+            api.push("developer", "main", Scenario.files());
+            live(harbour, "staging", "1.4.1");
+            harbour.deploymentIs(approved(harbour, harbour.promote("1.4.1", "production")), "live");
+            api.push("developer", "main", Map.of("tides", "newer"));
+            live(harbour, "staging", "1.4.2");
+            board.push("developer", "main", Map.of("paseo.yaml", BOARD, "look", "good"));
+            Await.until("the board is in staging", () -> passed(harbour, "0.9.1"));
+            make(harbour, "evening", "1.4.2", "0.9.1");
+            assertEquals(409, harbour.as("release-engineer").post("/api/v1/sets", Map.of("name", "evening", "members", List.of(Map.of("component", "tide-api", "version", "1.4.1"),
+                    Map.of("component", "quay-board", "version", "0.9.1")))).status(), "a set never changes");
+            long first = promoted(harbour, "evening");
+            assertTrue(harbour.deployment(first).path("gate").toString().contains("quay-board: Requires tide-api >=1.4.2"), () -> harbour.deployment(first).path("gate").toString());
+            assertEquals(409, harbour.as("release-engineer").post("/api/v1/sets/evening/promotions", Map.of("environment", "production")).status(), "it is on its way already");
+            assertEquals("waiting", promotion(harbour, "evening").path("status").asString());
+            approved(harbour, first);
+            Await.until("all of it is live, but " + promotion(harbour, "evening"), () -> promotion(harbour, "evening").path("status").asString().equals("live"));
+            assertEquals("version 1.4.2 ok", harbour.installed("north-quay"));
+            long second = promotion(harbour, "evening").path("parts").path(1).path("deployment").asLong();
+            assertEquals(0, harbour.deployment(second).path("rulings").size(), "nobody was asked twice");
+            api.push("developer", "main", Map.of("tides", "newest"));
+            live(harbour, "staging", "1.4.3");
+            harbour.as("admin").put("/api/v1/places/quay-board/production/variables", Map.of("name", "LOOK", "value", "dark")).good();
+            board.push("developer", "main", Map.of("paseo.yaml", BOARD.replace("grep -q good", "test -z \"$LOOK\""), "look", "good again"));
+            Await.until("the board is in staging", () -> passed(harbour, "0.9.2"));
+            make(harbour, "night", "1.4.3", "0.9.2");
+            approved(harbour, promoted(harbour, "night"));
+            Await.until("all of it is undone", () -> promotion(harbour, "night").path("status").asString().equals("undone"));
+            live(harbour, "production", "1.4.2");
+            assertEquals("version 1.4.2 ok", harbour.installed("lighthouse"));
+            JsonNode undone = harbour.deployment(promotion(harbour, "night").path("parts").path(0).path("deployment").asLong()).path("deployment");
+            assertEquals("undone", undone.path("status").asString());
+            assertTrue(undone.path("reason").asString().contains("quay-board 0.9.2 of its set did not go live"), undone.toString());
+            assertTrue(harbour.as("auditor").get("/api/v1/audit?limit=200").body().toString().contains("set undone"));
+        }
+    }
+
+    private static void live(Harbour harbour, String environment, String version) {
+        Await.until(version + " is live in " + environment, () -> harbour.as("developer").get("/api/v1/places/tide-api/" + environment).body().path("version").asString("").equals(version));
+    }
+
+    private static boolean passed(Harbour harbour, String version) {
+        return harbour.as("developer").get("/api/v1/versions/quay-board/" + version + "/passages").body().valueStream().anyMatch(each -> each.path("status").asString("").equals("ended"));
+    }
+
+    private static long approved(Harbour harbour, long id) {
+        harbour.rule("approver-1", id, true, "Looks good.").good();
+        return id;
+    }
+}

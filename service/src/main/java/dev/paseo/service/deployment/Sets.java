@@ -1,0 +1,183 @@
+package dev.paseo.service.deployment;
+
+import dev.paseo.core.access.Person;
+import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.deployment.PlaceEvent;
+import dev.paseo.core.deployment.SetCourse;
+import dev.paseo.language.file.Names;
+import dev.paseo.service.access.Accounts;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.engine.EffectHandler;
+import dev.paseo.service.engine.Effects;
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.version.Versions;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Component;
+
+/** Sets of versions, and their promotions: one gate, one record, and all of them or none. */
+@Component
+class Sets implements EffectHandler {
+
+    static final String KIND = "set";
+    private static final Logger LOG = LoggerFactory.getLogger(Sets.class);
+    private static final int MOST = 50;
+    private static final Set<String> ENDED = Set.of("live", "undone", "stopped", "rejected", "failed");
+
+    private final SetMapper mapper;
+    private final DeploymentMapper deployments;
+    private final Places places;
+    private final Lookups lookups;
+    private final Around around;
+
+    /** What its members are. */
+    @Component("setLookups")
+    record Lookups(Environments environments, Versions versions, Accounts accounts, Requests requests) {}
+
+    /** What every change leaves. */
+    @Component("setAround")
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Effects effects) {}
+
+    Sets(SetMapper mapper, DeploymentMapper deployments, Places places, Lookups lookups, Around around) {
+        this.mapper = mapper;
+        this.deployments = deployments;
+        this.places = places;
+        this.lookups = lookups;
+        this.around = around;
+    }
+
+    /** Makes a set; it never changes. */
+    void create(String name, List<Versions.Sealed> members, Person by) {
+        if (!Names.NAME.matcher(name).matches()) {
+            throw Refusal.invalid("/name", "a set's name should be " + Names.NAME_WORDS);
+        }
+        if (members.size() < 2 || members.size() > MOST || members.stream().map(Versions.Sealed::component).distinct().count() != members.size()) {
+            throw Refusal.invalid("/members", "a set has 2 to " + MOST + " versions, each of another component");
+        }
+        around.transactions().run(() -> {
+            if (mapper.named(name).isPresent()) {
+                throw Refusal.conflict("there is a set " + name + " already, and sets do not change: choose another name");
+            }
+            SetMapper.NewSet row = new SetMapper.NewSet(name, by.id(), around.clock().now());
+            mapper.add(row);
+            for (int at = 0; at < members.size(); at++) {
+                mapper.addMember(row.id, members.get(at).id(), at);
+            }
+            around.audit().record(AuditTrail.Entry.of(by.name(), "set made", name).with("members", String.join(", ", members.stream().map(each -> each.component() + " " + each.number()).toList())));
+        });
+    }
+
+    SetMapper.SetRow named(String name) {
+        return mapper.named(name).orElseThrow(() -> Refusal.notFound("there is no set " + name));
+    }
+
+    List<Versions.Sealed> members(long set) {
+        return mapper.members(set).stream().map(lookups.versions()::byId).toList();
+    }
+
+    /** Promotes all of a set as one; the number of the deployment at whose gate it waits. */
+    long promote(SetMapper.SetRow set, Environments.Known environment, Person by, String comment) {
+        List<Versions.Sealed> members = members(set.id());
+        members.forEach(member -> {
+            lookups.environments().place(member.component(), environment.name());
+            if (member.blocked()) {
+                throw Refusal.conflict(member.component() + " " + member.number() + " of the set is blocked");
+            }
+        });
+        if (mapper.promotions(set.id()).stream().anyMatch(row -> row.environmentId() == environment.id() && !ENDED.contains(row.status()))) {
+            throw Refusal.conflict(set.name() + " is on its way into " + environment.name() + " already");
+        }
+        // Authors of every member are asked of git before the transaction.
+        members.forEach(member -> places.learn(lookups.environments().place(member.component(), environment.name()), member));
+        return around.transactions().in(() -> {
+            SetMapper.NewPromotion row = new SetMapper.NewPromotion(set.id(), environment.id(), by.id(), comment, around.clock().now());
+            mapper.promote(row);
+            around.audit().record(AuditTrail.Entry.of(by.name(), "set promotion requested", set.name()).in(environment.name()).because(comment));
+            return request(mapper.promotion(row.id), members.getFirst(), by);
+        });
+    }
+
+    private long request(SetMapper.PromotionRow promotion, Versions.Sealed member, Person by) {
+        Environments.Place place = lookups.environments().place(member.component(), promotion.environment());
+        return lookups.requests().request(new Requests.Wanted(place, member, Kind.PROMOTION, Optional.of(by),
+                new dev.paseo.core.cause.Cause.Asked(by.name(), Optional.of("with the set " + mapper.byId(promotion.setId()).name())), Optional.empty(), Optional.of(promotion.id())));
+    }
+
+    /** Something happened to a member: what is next is looked at once that has been committed. */
+    static void lookAgain(Effects effects, long promotion, long deployment, String status) {
+        effects.add("set promotion " + promotion, "set promotion " + promotion + " after deployment " + deployment + " " + status, KIND, Long.toString(promotion));
+    }
+
+    @Override
+    public String kind() {
+        return KIND;
+    }
+
+    @Override
+    public void perform(String body) {
+        long id = Long.parseLong(body);
+        SetMapper.PromotionRow promotion = mapper.promotion(id);
+        if (ENDED.contains(promotion.status())) {
+            return;
+        }
+        List<Versions.Sealed> members = members(promotion.setId());
+        members.forEach(member -> places.learn(lookups.environments().place(member.component(), promotion.environment()), member));
+        around.transactions().run(() -> {
+            mapper.lock(id);
+            step(promotion, members);
+        });
+    }
+
+    private void step(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
+        List<SetMapper.MemberRow> rows = mapper.deployments(promotion.id());
+        List<Optional<DeploymentStatus>> statuses = new ArrayList<>();
+        members.forEach(member -> statuses.add(rows.stream().filter(row -> row.versionId() == member.id()).findFirst()
+                .map(row -> DeploymentStatus.valueOf(row.status().toUpperCase(Locale.ROOT)))));
+        SetCourse.Next next = SetCourse.next(statuses);
+        String word = next.status().name().toLowerCase(Locale.ROOT);
+        mapper.moved(promotion.id(), word, ENDED.contains(word) ? around.clock().now() : null);
+        if (!word.equals(promotion.status())) {
+            around.audit().record(AuditTrail.Entry.of("paseo", "set " + word, mapper.byId(promotion.setId()).name()).in(promotion.environment()).with("promotion", Long.toString(promotion.id())));
+        }
+        around.telling().tell("deployment", "set " + promotion.setId());
+        next.act().ifPresent(act -> {
+            Versions.Sealed member = members.get(next.member());
+            if (act == SetCourse.Act.REQUEST) {
+                requestNext(promotion, member);
+            } else {
+                long deployment = rows.stream().filter(row -> row.versionId() == member.id()).findFirst().orElseThrow().deployment();
+                String failed = members.stream().filter(each -> rows.stream().anyMatch(row -> row.versionId() == each.id() && Set.of("undone", "undoing", "failed", "stopped").contains(row.status())))
+                        .map(each -> each.component() + " " + each.number()).findFirst().orElse("another member");
+                places.change(deployments.byId(deployment).orElseThrow().placeId(), place -> Optional.of(new PlaceEvent.GoesBack(deployment, failed + " of its set did not go live")));
+            }
+        });
+    }
+
+    /** A member that can no longer be requested fails the set: what is live of it goes back. */
+    private void requestNext(SetMapper.PromotionRow promotion, Versions.Sealed member) {
+        Person by = lookups.accounts().named(promotion.by());
+        try {
+            request(promotion, member, by);
+        } catch (Refusal refused) {
+            LOG.warn("{} {} of the set is not requested: {}", member.component(), member.number(), refused.getMessage());
+            around.audit().record(AuditTrail.Entry.of("paseo", "set goes back", member.component() + " " + member.number()).in(promotion.environment()).because(String.valueOf(refused.getMessage())));
+            mapper.deployments(promotion.id()).reversed().forEach(row -> places.change(deployments.byId(row.deployment()).orElseThrow().placeId(),
+                    place -> Optional.of(new PlaceEvent.GoesBack(row.deployment(), member.component() + " " + member.number() + " of its set could not be requested: " + refused.getMessage()))));
+        }
+    }
+
+    @Override
+    public void gaveUp(String body, String error) {
+        LOG.error("a set's promotion stays where it is; a person has to look: {} ({})", body, error);
+    }
+}
