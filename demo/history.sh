@@ -128,6 +128,7 @@ history() {
         "$demo/work/tide-api/src/harbour/tide/Predictions.java"
     commit tide-api "Round heights up, and compile"
     await 180 "tide-api 1.4.3 in staging" live tide-api 1.4.3 staging
+    ticked tide-api 1.4.3
     say "a season's branch fails, is mended and resumed; a run that is cancelled"
     git_as developer -C "$demo/work/tide-api" checkout -q -b season/spring
     echo "Spring tables: delivered by the harbour office." >>"$demo/work/tide-api/README"
@@ -158,6 +159,7 @@ history() {
     commit tide-model "Correct the amplitude of O1, in millimetres"
     await 180 "tide-api 1.4.5 in staging" live tide-api 1.4.5 staging
     await 60 "tide-check 1.0.3" sealed tide-check 1.0.3
+    ticked tide-api 1.4.5
     deployments
     unset PASEO_SERVICE
     paseo sign-in "$url" --name release-engineer --as release-engineer >/dev/null <<PASSWORD

@@ -83,7 +83,7 @@ function HarbourLine({ connected }: { connected: boolean }) {
   const doing = (environment: string) => {
     const moving = where.data?.rows.flatMap((row) => row.cells.filter((cell) => cell.environment === environment)
       .flatMap((cell) => cell.coming.filter((each) => MOVING.has(each.status)).map((each) => `${row.component} ${each.version} ${each.status}`)));
-    return moving?.[0] ?? "open";
+    return moving?.[0] ?? (where.data?.environments.find((each) => each.name === environment)?.closed ? "closed" : "open");
   };
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone.split("/").pop()?.replace("_", " ");
   return (

@@ -84,23 +84,28 @@ const Variables = ({ variables }: { variables: Schemas["VariableChange"][] }) =>
   </section>
 );
 
-const Evidence = ({ figures }: { figures: Schemas["FigureView"][] }) => (
-  <section>
-    <h3>Evidence</h3>
-    <table>
-      <tbody>
-        {figures.map((each) => (
-          <tr key={each.name} className={each.better === false ? "worse" : ""}>
-            <td>{each.name}</td>
-            <td>{each.live === each.proposed ? <span className="quiet">{each.live}, the same</span>
-              : <>{each.live ?? "not reported"}<ArrowRight size={13} className="to" aria-label="to" /><b>{each.proposed ?? "not reported"}</b>{each.better !== undefined && <span className={each.better ? "good" : "warn"}> {each.better ? "better" : "worse"}</span>}</>}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-    {figures.length === 0 && <p className="quiet">No reports of tests, coverage or findings.</p>}
-  </section>
-);
+/** What is better or worse stands out; what is the same is one line. */
+function Evidence({ figures }: { figures: Schemas["FigureView"][] }) {
+  const changed = figures.filter((each) => each.live !== each.proposed);
+  const same = figures.filter((each) => each.live === each.proposed);
+  return (
+    <section>
+      <h3>Evidence</h3>
+      <table>
+        <tbody>
+          {changed.map((each) => (
+            <tr key={each.name} className={each.better === false ? "worse" : ""}>
+              <td>{each.name}</td>
+              <td>{each.live ?? "not reported"}<ArrowRight size={13} className="to" aria-label="to" /><b>{each.proposed ?? "not reported"}</b>{each.better !== undefined && <span className={each.better ? "good" : "warn"}> {each.better ? "better" : "worse"}</span>}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {same.length > 0 && <p className="quiet small-text">The same: {same.map((each) => `${each.name} ${each.live}`).join(", ")}</p>}
+      {figures.length === 0 && <p className="quiet">No reports of tests, coverage or findings.</p>}
+    </section>
+  );
+}
 
 const RecipeChanges = ({ recipe, files, live }: { recipe: Schemas["RecipeChange"][]; files: Schemas["RecipeChange"][]; live?: string }) => (
   <section>

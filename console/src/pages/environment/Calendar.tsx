@@ -21,7 +21,7 @@ export function Calendar({ view }: { view: View }) {
 
 /** Where within a day an instant lies, from 0 to 100. */
 const within = (time: string | undefined, day: Date, otherwise: number) =>
-  time === undefined ? otherwise : Math.min(100, Math.max(0, ((new Date(time).getTime() - day.getTime()) / 864_000) / 100));
+  time === undefined ? otherwise : Math.min(100, Math.max(0, (new Date(time).getTime() - day.getTime()) / 864_000));
 
 function Day({ day, view }: { day: Date; view: View }) {
   const today = isSameDay(day, new Date(view.now));
@@ -43,8 +43,8 @@ function Day({ day, view }: { day: Date; view: View }) {
       </span>
       <span className="calendar-words">
         {closed.length > 0 && <Glyph shape="closed" tone="ice" />}<span className="clip" title={words}>{words}</span>
-        {deployments.slice(0, 3).map((each) => <Link key={each.deployment} to={`/deployments/${each.deployment}`} title={`${each.component} ${each.version}, ${each.kind}, ${deploymentState(each.status).word}`}><Glyph shape={deploymentState(each.status).shape} tone={deploymentState(each.status).tone} /> {each.component} {each.version}</Link>)}
-        {deployments.length > 3 && <span className="quiet">and {deployments.length - 3} more</span>}
+        {deployments.slice(0, 2).map((each) => <Link key={each.deployment} to={`/deployments/${each.deployment}`} title={`${each.component} ${each.version}, ${each.kind}, ${deploymentState(each.status).word}`}><Glyph shape={deploymentState(each.status).shape} tone={deploymentState(each.status).tone} /> {each.component} {each.version}</Link>)}
+        {deployments.length > 2 && <span className="quiet">and {deployments.length - 2} more</span>}
       </span>
     </li>
   );

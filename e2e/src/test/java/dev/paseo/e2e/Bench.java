@@ -15,7 +15,7 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Measures what docs/benchmarks.md tells, each figure beside its primitive, in one run. Argument: the file to write.
- * With -Dpaseo.bench-only=matching,hooks,polls,chain,whereabouts,rolling,fan,latencies only these are measured, and nothing is written.
+ * With -Dpaseo.bench-only=matching,hooks,polls,chain,whereabouts,rolling,fan,gates,latencies only these are measured, and nothing is written.
  */
 public final class Bench {
 
@@ -42,6 +42,7 @@ public final class Bench {
                     case "whereabouts" -> deploying.whereabouts();
                     case "rolling" -> deploying.rolling();
                     case "fan" -> deploying.fan();
+                    case "gates" -> new GateBench(bench.figures).measure();
                     default -> bench.latencies();
                 }
             }
@@ -51,6 +52,7 @@ public final class Bench {
         bench.latencies();
         new StartingBench(bench.figures).measure();
         new DeployingBench(bench.figures).measure();
+        new GateBench(bench.figures).measure();
         bench.stepOverhead();
         new EngineBench(bench.figures).measure();
         new LogBench(bench.figures).measure();

@@ -121,6 +121,19 @@ class GatesTest {
     }
 
     @Test
+    void aNewerVersionWaitsWhileTheOneBeforeIsTested() throws Exception {
+        long passage = inStaging("developer");
+        repository.push("developer", "main", Map.of("tides", "newer, while " + built + " is tested"));
+        built++;
+        Await.until("the newer one waits", () -> harbour.as("developer").get("/api/v1/history/tide-api/staging").body().path(0).path("version").asString("").equals(version()));
+        long newer = harbour.as("developer").get("/api/v1/history/tide-api/staging").body().path(0).path("id").asLong();
+        assertTrue(sentence(newer, "Nothing is being tested").contains("1.4." + (built - 1) + " is being tested there"), sentence(newer, "Nothing is being tested"));
+        tickAll(passage);
+        harbour.deploymentIs(newer, "live");
+        tickAll(passage());
+    }
+
+    @Test
     void aListEditedWhileItIsTickedKeepsWhatWasTicked() throws Exception {
         long passage = inStaging("developer");
         tick("tester", passage, "Old links still work", "done", "").good();
@@ -239,5 +252,38 @@ class GatesTest {
         String text = harbour.as("admin").get("/api/v1/environments/file").good().path("text").asString();
         harbour.as("admin").put("/api/v1/environments", Map.of("text", text)).good();
         assertEquals(before, harbour.as("admin").get("/api/v1/environments").body(), text);
+    }
+
+    @Test
+    void somebodyOutsideIsAskedAndAnswersOnce() throws Exception {
+        tickAll(inStaging("developer"));
+        java.util.concurrent.BlockingQueue<String> questions = new java.util.concurrent.LinkedBlockingQueue<>();
+        com.sun.net.httpserver.HttpServer desk = com.sun.net.httpserver.HttpServer.create(new java.net.InetSocketAddress("127.0.0.1", harbour.storePort), 0);
+        desk.createContext("/", exchange -> {
+            questions.add(exchange.getRequestHeaders().getFirst("webhook-signature") + " " + new String(exchange.getRequestBody().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8));
+            exchange.sendResponseHeaders(204, -1);
+            exchange.close();
+        });
+        desk.start();
+        try {
+            String ask = "      outside: {change-desk: {url: \"http://127.0.0.1:" + harbour.storePort + "/changes\"}}\n";
+            rules("checklist: {for: testers, items: [Board shows today's high water, Old links still work]}", ask);
+            assertEquals(404, harbour.as("admin").post("/api/v1/environments/production/outside/change-disk/secret", Map.of()).status());
+            harbour.as("admin").post("/api/v1/environments/production/outside/change-desk/secret", Map.of()).good();
+            long id = harbour.promote(version(), "production");
+            String question = questions.poll(30, java.util.concurrent.TimeUnit.SECONDS);
+            assertTrue(question != null && question.startsWith("v1,"), question);
+            Matcher token = Pattern.compile("/hooks/answers/(paseo-answer_[A-Za-z0-9_-]+)").matcher(question);
+            assertTrue(token.find(), question);
+            assertTrue(sentence(id, "Answer from change-desk").startsWith("asked"), sentence(id, "Answer from change-desk"));
+            assertEquals(404, harbour.as("developer").post("/hooks/answers/paseo-answer_forged", Map.of("yes", true)).status());
+            harbour.as("developer").post("/hooks/answers/" + token.group(1), Map.of("yes", true, "words", "CHG-12")).good();
+            assertEquals(409, harbour.as("developer").post("/hooks/answers/" + token.group(1), Map.of("yes", false)).status(), "it counts once");
+            Await.until("it is met", () -> sentence(id, "Answer from change-desk").equals("met: change-desk said yes: \"CHG-12\"."));
+            harbour.rule("approver-1", id, false, "Not today.").good();
+        } finally {
+            desk.stop(0);
+            rules("checklist: {for: testers, items: [Board shows today's high water, Old links still work]}", "");
+        }
     }
 }

@@ -70,7 +70,7 @@ class SetsTest {
             api.push("developer", "main", Map.of("tides", "newest"));
             live(harbour, "staging", "1.4.3");
             harbour.as("admin").put("/api/v1/places/quay-board/production/variables", Map.of("name", "LOOK", "value", "dark")).good();
-            board.push("developer", "main", Map.of("paseo.yaml", BOARD.replace("grep -q good", "test -z \"$LOOK\""), "look", "good again"));
+            board.push("developer", "main", Map.of("paseo.yaml", BOARD.replace("grep -q good \"$PASEO_HOST_FOLDER/board\"", "test -z \"$LOOK\""), "look", "good again"));
             Await.until("the board is in staging", () -> passed(harbour, "0.9.2"));
             make(harbour, "night", "1.4.3", "0.9.2");
             approved(harbour, promoted(harbour, "night"));

@@ -71,6 +71,9 @@ public sealed interface Criterion {
     /** The environment is not closed, or it is a rollback. */
     record NotClosed() implements Criterion {}
 
+    /** What is live there has passed its exit gate, or failed it, or a person asked. */
+    record PreviousPassed() implements Criterion {}
+
     /** Other components are live there in versions that go with it. */
     record Requires() implements Criterion {}
 

@@ -40,6 +40,7 @@ public final class Gate {
             case Criterion.Origin origin -> origin(origin, facts.version());
             case Criterion.NotHeld() -> hold(facts);
             case Criterion.NotClosed() -> closed(facts);
+            case Criterion.PreviousPassed() -> previous(facts);
             case Criterion.Requires() -> requirements(facts);
         };
     }
@@ -124,6 +125,15 @@ public final class Gate {
             return new Judgement(State.NOT_MET, "Not held", held.get() + " Nothing goes there by itself until the hold is lifted; a person may ask.", Optional.empty());
         }
         return new Judgement(State.MET, "Not held", held.map(why -> why + " That does not stop a person, who asked for this.").orElse("Nothing holds the place."), Optional.empty());
+    }
+
+    private static Judgement previous(GateFacts facts) {
+        Optional<String> tested = facts.around().tested();
+        if (tested.isPresent() && facts.requester().isEmpty()) {
+            return new Judgement(State.NOT_MET, "Nothing is being tested there", tested.get() + " is being tested there; when that has ended, the newest goes on by itself.", Optional.empty());
+        }
+        return new Judgement(State.MET, "Nothing is being tested there", tested.map(number -> number + " is being tested there, but a person asked for this.").orElse("What is live there has passed."),
+                Optional.empty());
     }
 
     private static Judgement closed(GateFacts facts) {

@@ -86,9 +86,14 @@ public record GateFacts(
      * @param held         why the place is held, and by whom
      * @param closed       why the environment is closed
      * @param requirements what the version needs beside it
+     * @param tested       the version that is live there and has not passed its exit gate yet
      */
-    public record Around(boolean rollback, Optional<String> held, Optional<Closed> closed, List<Requirement> requirements) {
+    public record Around(boolean rollback, Optional<String> held, Optional<Closed> closed, List<Requirement> requirements, Optional<String> tested) {
         public static final Around PLAIN = new Around(false, Optional.empty(), Optional.empty(), List.of());
+
+        public Around(boolean rollback, Optional<String> held, Optional<Closed> closed, List<Requirement> requirements) {
+            this(rollback, held, closed, requirements, Optional.empty());
+        }
     }
 
     /** @param until when it opens by itself */

@@ -28,6 +28,7 @@ public final class InWords {
             case Criterion.Origin origin -> origin(origin);
             case Criterion.NotHeld() -> "The place is not held.";
             case Criterion.NotClosed() -> "The environment is not closed.";
+            case Criterion.PreviousPassed() -> "Nothing is being tested there.";
             case Criterion.Requires() -> "What it requires is live there.";
         };
     }

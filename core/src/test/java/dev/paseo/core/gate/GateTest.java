@@ -147,6 +147,16 @@ class GateTest {
     }
 
     @Test
+    void whatIsAutomaticWaitsWhileThePreviousIsTested() {
+        given.around = new GateFacts.Around(false, Optional.empty(), Optional.empty(), List.of(), Optional.of("1.4.1"));
+        assertTrue(judged(new Criterion.PreviousPassed()).open(), "a person asked");
+        given.requester = "";
+        assertTrue(judged(new Criterion.PreviousPassed()).judgements().getFirst().sentence().startsWith("1.4.1 is being tested there"));
+        given.around = GateFacts.Around.PLAIN;
+        assertTrue(judged(new Criterion.PreviousPassed()).open());
+    }
+
+    @Test
     void whatItRequiresMustBeLiveBesideIt() {
         given.around = new GateFacts.Around(false, Optional.empty(), Optional.empty(), List.of(new GateFacts.Requirement("tide-model", ">=2.8", Optional.of("2.9.1"), true)));
         assertEquals(Judgement.State.MET, judged(new Criterion.Requires()).judgements().getFirst().state());

@@ -219,11 +219,13 @@ class Places {
     private Optional<Gates.InSet> ofSet(Place place, DeploymentRow row) {
         return Optional.ofNullable(row.promotionId()).map(id -> {
             List<Long> members = gating.sets().members(gating.sets().promotion(id).setId());
-            List<Gates.AtGate> others = members.stream().filter(version -> version != row.versionId()).map(version -> {
-                Versions.Sealed other = gating.versions().byId(version);
-                Place there = gating.environments().place(other.component(), place.environment());
-                return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), there, other, live(there), Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), Kind.PROMOTION, Optional.empty());
+            List<Gates.AtGate> alone = members.stream().map(version -> {
+                Versions.Sealed member = gating.versions().byId(version);
+                Place there = gating.environments().place(member.component(), place.environment());
+                return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), there, member, live(there), Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), Kind.PROMOTION, Optional.empty());
             }).toList();
+            List<Gates.AtGate> others = alone.stream().filter(each -> each.version().id() != row.versionId())
+                    .map(each -> each.with(alone.stream().filter(beside -> beside != each).toList())).toList();
             return new Gates.InSet(members.getFirst() == row.versionId(), others);
         });
     }

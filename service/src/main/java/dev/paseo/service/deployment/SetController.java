@@ -24,10 +24,10 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1/sets")
 class SetController {
 
-    record MemberView(String component, String version) {}
+    record SetMemberView(String component, String version) {}
 
     /** {@code members} in the order in which they are deployed. */
-    record NewSetRequest(String name, List<MemberView> members) {}
+    record NewSetRequest(String name, List<SetMemberView> members) {}
 
     record SetPromotionRequest(String environment, Optional<String> comment) {}
 
@@ -36,7 +36,7 @@ class SetController {
 
     record SetPromotionView(long id, String environment, String status, String requestedBy, String comment, Instant requestedAt, Optional<Instant> endedAt, List<PartView> parts) {}
 
-    record SetView(String name, Optional<String> by, Instant at, List<MemberView> members, List<SetPromotionView> promotions) {}
+    record SetView(String name, Optional<String> by, Instant at, List<SetMemberView> members, List<SetPromotionView> promotions) {}
 
     private final Sets sets;
     private final SetMapper mapper;
@@ -67,7 +67,7 @@ class SetController {
 
     private SetView view(SetMapper.SetRow row) {
         List<Versions.Sealed> members = sets.members(row.id());
-        return new SetView(row.name(), Optional.ofNullable(row.by()), row.at(), members.stream().map(each -> new MemberView(each.component(), each.number())).toList(),
+        return new SetView(row.name(), Optional.ofNullable(row.by()), row.at(), members.stream().map(each -> new SetMemberView(each.component(), each.number())).toList(),
                 mapper.promotions(row.id()).stream().map(promotion -> view(promotion, members)).toList());
     }
 

@@ -16,12 +16,15 @@ import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.EnvironmentMapper.EnvironmentRow;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.settings.Settings;
+import dev.paseo.service.source.SourceAccess;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** Loads environments files: all of a file in one transaction, or nothing of it. What changed gets a new revision. */
@@ -36,7 +39,7 @@ class Loading {
 
     /** What every load leaves. */
     @Component
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, StoredRules stored) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, StoredRules stored, Settings settings) {}
 
     Loading(EnvironmentMapper mapper, Components components, Accounts accounts, Json json, Around around) {
         this.mapper = mapper;
@@ -80,6 +83,10 @@ class Loading {
                     problems.add("environments." + environment.name() + ".components." + name + ": there is no component " + name
                             + NearestName.hint(name, known)));
             problems.addAll(unknownPeople(environment, people));
+            Stream.concat(Stream.of(environment.rules().gates()), environment.rules().components().values().stream()).flatMap(gates -> gates.entry().outside().stream())
+                    .filter(outside -> around.settings().allowedReceivers().stream().noneMatch(allowed -> SourceAccess.beginsWith(outside.address(), allowed)))
+                    .forEach(outside -> problems.add("environments." + environment.name() + ".entry.outside." + outside.name() + ": " + outside.address()
+                            + " is not below an address that may be asked; an operator sets them in paseo.allowed-receivers"));
             List<String> agents = mapper.agents();
             environment.components().values().stream().flatMap(place -> place.hosts().values().stream()).flatMap(host -> host.ssh().stream())
                     .filter(ssh -> !agents.contains(ssh.agent())).forEach(ssh -> problems.add("environments." + environment.name()

@@ -54,7 +54,7 @@ public class ClosedPeriods {
     }
 
     /** The period in which this moment lies, together with those that follow it without a gap. */
-    Optional<Periods.Period> at(Environments.Known environment, Instant now) {
+    public Optional<Periods.Period> at(Environments.Known environment, Instant now) {
         List<Periods.Period> all = around(environment, now);
         return all.stream().filter(period -> !period.from().isAfter(now) && period.until().isAfter(now)).findFirst().map(first -> {
             Instant end = first.until();

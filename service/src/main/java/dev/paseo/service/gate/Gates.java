@@ -51,7 +51,13 @@ public class Gates {
 
     /** Something at a gate; {@code requester} is empty for what is automatic, {@code requestedAt} is what times are counted from. */
     public record AtGate(Standing standing, Environments.Place place, Versions.Sealed version, Optional<Versions.Sealed> live, String requester,
-            Instant requestedAt, Kind kind, Optional<InSet> set) {}
+            Instant requestedAt, Kind kind, Optional<InSet> set) {
+
+        /** The same together with other members of its set. */
+        public AtGate with(List<AtGate> others) {
+            return new AtGate(standing, place, version, live, requester, requestedAt, kind, Optional.of(new InSet(true, others)));
+        }
+    }
 
     /**
      * A member of a set.
@@ -120,6 +126,7 @@ public class Gates {
                 at.set().map(InSet::others).orElse(List.of()).stream().collect(Collectors.toMap(other -> other.version().component(), other -> other.version().number())));
         around.held().ifPresent(held -> criteria.add(new Criterion.NotHeld()));
         around.closed().ifPresent(closed -> criteria.add(new Criterion.NotClosed()));
+        around.tested().ifPresent(tested -> criteria.add(new Criterion.PreviousPassed()));
         if (!around.requirements().isEmpty()) {
             criteria.add(new Criterion.Requires());
         }
@@ -152,6 +159,20 @@ public class Gates {
     public List<Ticked> ticks(Standing standing) {
         return mapper.ticks(standing.deployment(), standing.passage()).stream().map(row -> new Ticked(row.item(), row.by(), row.outcome().toLowerCase(java.util.Locale.ROOT), row.note(),
                 Optional.ofNullable(row.picture()), row.at())).toList();
+    }
+
+    /** When it expires because nobody decided. */
+    Optional<Instant> expiry(AtGate at) {
+        return asked(at, environments.byId(at.place().environmentId())).stream().flatMap(criterion -> switch (criterion) {
+            case Criterion.Approvals approvals -> approvals.within().stream();
+            case Criterion.Outside outside -> outside.within().stream();
+            default -> Stream.<java.time.Duration>empty();
+        }).map(at.requestedAt()::plus).min(Instant::compareTo);
+    }
+
+    /** Those outside who are asked at a gate. */
+    List<Criterion.Outside> outside(AtGate at) {
+        return asked(at, environments.byId(at.place().environmentId())).stream().filter(Criterion.Outside.class::isInstance).map(Criterion.Outside.class::cast).toList();
     }
 
     /** The checklists of a gate. */

@@ -59,4 +59,12 @@ interface RestraintMapper {
             select v.number from place p join component c on c.id = p.component_id join deployment d on d.id = p.live_deployment_id
             join version v on v.id = d.version_id where p.environment_id = #{environment} and c.name = #{component}""")
     Optional<String> live(long environment, String component);
+
+    /** The version that is live there and whose passage is open, unless an item of its list failed. */
+    @Select("""
+            select v.number from place p join deployment d on d.id = p.live_deployment_id join version v on v.id = d.version_id
+            join passage s on s.version_id = d.version_id and s.environment_id = p.environment_id and s.status = 'open'
+            where p.id = #{place} and not exists (select 1 from tick t where t.passage_id = s.id and t.outcome = 'FAILED'
+              and t.id = (select max(x.id) from tick x where x.passage_id = s.id and x.item = t.item))""")
+    Optional<String> tested(long place);
 }

@@ -40,15 +40,19 @@ public class Waits {
     private final WaitMapper mapper;
     private final Gates gates;
     private final Notices notices;
-    private final Transactions transactions;
-    private final ServiceClock clock;
+    private final OutsideAsking asking;
+    private final Around around;
 
-    Waits(WaitMapper mapper, Gates gates, Notices notices, Transactions transactions, ServiceClock clock) {
+    /** When reminders are due, and how they are written. */
+    @Component("waitsAround")
+    record Around(Transactions transactions, ServiceClock clock) {}
+
+    Waits(WaitMapper mapper, Gates gates, Notices notices, OutsideAsking asking, Around around) {
         this.mapper = mapper;
         this.gates = gates;
         this.notices = notices;
-        this.transactions = transactions;
-        this.clock = clock;
+        this.asking = asking;
+        this.around = around;
     }
 
     /** Notes how it stands at its gate now. */
@@ -58,6 +62,9 @@ public class Waits {
             gone(at.standing());
             return;
         }
+        if (at.standing().deployment() != null) {
+            gates.outside(at).forEach(each -> asking.ask(at.standing().deployment(), each));
+        }
         Set<String> people = gates.able(at);
         Set<String> tickers = gates.tickers(at);
         boolean asks = unmet.stream().anyMatch(judgement -> judgement.state() == Judgement.State.ASKED);
@@ -66,7 +73,7 @@ public class Waits {
         Set<String> all = new HashSet<>(asks ? people : Set.of());
         all.addAll(asks ? tickers : Set.of());
         boolean nobody = asks && unmet.stream().anyMatch(judgement -> judgement.sentence().contains("Nobody is"));
-        Kept kept = new Kept(kind, cut(first.name(), 300), cut(unmet.stream().map(Judgement::sentence).collect(Collectors.joining(" ")), 2000), first.until().orElse(null), nobody);
+        Kept kept = new Kept(kind, cut(first.name(), 300), cut(unmet.stream().map(Judgement::sentence).collect(Collectors.joining(" ")), 2000), (asks ? gates.expiry(at) : first.until()).orElse(null), nobody);
         tellVoided(at, unmet);
         Optional<KeptRow> before = mapper.of(at.standing());
         Set<String> known = before.map(row -> Set.copyOf(mapper.people(row.id()))).orElse(Set.of());
@@ -113,7 +120,7 @@ public class Waits {
     /** Those who are asked are reminded before it expires, when an eighth of the time is left. */
     @Scheduled(fixedDelay = 20_000)
     void remind() {
-        transactions.run(() -> mapper.expiring(clock.now()).forEach(row -> notices.tell(mapper.people(row.id()), Notices.Said.of(Event.EXPIRES, row.component(),
+        around.transactions().run(() -> mapper.expiring(around.clock().now()).forEach(row -> notices.tell(mapper.people(row.id()), Notices.Said.of(Event.EXPIRES, row.component(),
                 row.component() + " " + row.version() + " in " + row.environment() + " waits until " + TIME.format(java.util.Objects.requireNonNull(row.due())), row.sentence(),
                 row.deployment() != null ? "/deployments/" + row.deployment() : "/passages/" + row.passage(), "wait " + row.id()))));
     }

@@ -50,4 +50,19 @@ interface PassageMapper {
 
     @Select("select id from passage where wake_at <= #{now} order by wake_at limit 50")
     List<Long> due(Instant now);
+
+    /** What waits for the same place is judged again. */
+    @Update("update place set wake_at = #{now} where environment_id = #{environment} and component_id = #{component}")
+    int wakePlace(long environment, long component, Instant now);
+
+    /** Open passages of other versions of the component there are looked at again: they are no longer what is live. */
+    @Update("""
+            update passage p join version v on v.id = p.version_id set p.wake_at = #{now}
+            where p.environment_id = #{environment} and v.component_id = #{component} and p.version_id <> #{version} and p.status = 'open'""")
+    int wakeOthers(long environment, long component, long version, Instant now);
+
+    @Select("""
+            select count(*) from place p join deployment d on d.id = p.live_deployment_id
+            where p.environment_id = #{environment} and p.component_id = #{component} and d.version_id = #{version}""")
+    int live(long environment, long component, long version);
 }

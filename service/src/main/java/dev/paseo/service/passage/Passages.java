@@ -57,6 +57,7 @@ public class Passages {
     /** A version is live there, perhaps for the first time. */
     public void opened(long version, long environment, long deployment) {
         mapper.open(version, environment, deployment, around.clock().now());
+        mapper.wakeOthers(environment, versions.byId(version).componentId(), version, around.clock().now());
     }
 
     /** It has stayed live and been tested: its exit gate is judged from now on. In the transaction under way. */
@@ -131,13 +132,17 @@ public class Passages {
             around.audit().record(AuditTrail.Entry.of("paseo", "passage ended", version.component() + " " + version.number()).in(row.environment())
                     .because("its exit gate is open").with("passage", Long.toString(row.id())));
         } else if (after.status() == Passage.Status.OPEN) {
-            if (after.settled()) {
+            if (mapper.live(row.environmentId(), version.componentId(), row.versionId()) == 0) {
+                // Another version is live there: nobody can test this one now.
+                gating.waits().gone(Gates.Standing.ofPassage(row.id()));
+            } else if (after.settled()) {
                 verdict.ifPresent(each -> gating.waits().keep(atGate(row), each));
             }
             @Nullable Instant again = verdict.isEmpty() ? around.clock().now() : verdict.get().again().orElse(null);
             mapper.waits(row.id(), again, verdict.flatMap(Verdict::rejected).or(() -> verdict.flatMap(each -> each.judgements().stream()
                     .filter(judgement -> judgement.state() != Judgement.State.MET).map(Judgement::sentence).findFirst())).map(text -> text.length() > 2000 ? text.substring(0, 2000) : text).orElse(null));
         }
+        mapper.wakePlace(row.environmentId(), version.componentId(), around.clock().now());
         around.telling().tell("passage", Long.toString(row.id()));
         around.telling().tell("whereabouts", version.component());
     }

@@ -4,6 +4,8 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
+import dev.paseo.language.calendar.Periods;
+import dev.paseo.service.gate.ClosedPeriods;
 import dev.paseo.service.gate.Waits;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
@@ -70,14 +72,16 @@ class WhereaboutsController {
     private final Waits waits;
     private final ServiceClock clock;
     private final Distances distances;
+    private final ClosedPeriods periods;
 
-    WhereaboutsController(WhereaboutsMapper mapper, Components components, Environments environments, Waits waits, ServiceClock clock, Distances distances) {
+    WhereaboutsController(WhereaboutsMapper mapper, Components components, Environments environments, Waits waits, ServiceClock clock, Distances distances, ClosedPeriods periods) {
         this.mapper = mapper;
         this.components = components;
         this.environments = environments;
         this.waits = waits;
         this.clock = clock;
         this.distances = distances;
+        this.periods = periods;
     }
 
     /** Twenty-five components at a time, in the order of their names; {@code component}: only that one. */
@@ -141,9 +145,12 @@ class WhereaboutsController {
 
     private List<ColumnView> columns() {
         Map<Long, WhereaboutsMapper.ClosedRow> closed = mapper.closed(clock.now()).stream().collect(Collectors.toMap(WhereaboutsMapper.ClosedRow::environmentId, row -> row));
-        return environments.all().stream().map(known -> new ColumnView(known.name(), known.rules().asksPeople(),
-                known.hosts(),
-                Optional.ofNullable(closed.get(known.id())).map(WhereaboutsMapper.ClosedRow::reason), Optional.ofNullable(closed.get(known.id())).map(WhereaboutsMapper.ClosedRow::until))).toList();
+        return environments.all().stream().map(known -> {
+            Optional<WhereaboutsMapper.ClosedRow> by = Optional.ofNullable(closed.get(known.id()));
+            Optional<Periods.Period> period = by.isPresent() ? Optional.empty() : periods.at(known, clock.now());
+            return new ColumnView(known.name(), known.rules().asksPeople(), known.hosts(), by.map(WhereaboutsMapper.ClosedRow::reason).or(() -> period.map(Periods.Period::summary)),
+                    by.map(WhereaboutsMapper.ClosedRow::until).or(() -> period.map(Periods.Period::until)));
+        }).toList();
     }
 
     private record Around(Map<Long, List<OpenRow>> open, Map<Long, OpenRow> troubled, Map<Long, MarkRow> marks) {}

@@ -1,0 +1,164 @@
+package dev.paseo.e2e;
+
+import static dev.paseo.e2e.Figures.number;
+import static dev.paseo.e2e.Figures.percentile;
+
+import dev.paseo.core.gate.Criterion;
+import dev.paseo.core.gate.Gate;
+import dev.paseo.core.gate.GateFacts;
+import dev.paseo.core.gate.Ruling;
+import dev.paseo.core.gate.Subject;
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** How fast gates are judged, what waits is listed, versions are compared, and a decision is seen by others. */
+final class GateBench {
+
+    private static final int GATES = 5000;
+    private static final int COMMITS = 2000;
+
+    private final Figures figures;
+
+    GateBench(Figures figures) {
+        this.figures = figures;
+    }
+
+    void measure() throws Exception {
+        judging();
+        try (Harbour harbour = Harbour.open()) {
+            comparing(harbour);
+            deciding(harbour);
+            waiting(harbour);
+        }
+    }
+
+    private void judging() {
+        Subject subject = new Subject("digest", 1, 2, 3, 4);
+        Instant now = Instant.parse("2026-11-23T10:00:00Z");
+        List<Criterion> criteria = new ArrayList<>();
+        for (int at = 0; at < 5; at++) {
+            criteria.add(new Criterion.Approvals(List.of("group-" + at), 2, List.of(Criterion.Exclusion.AUTHORS), true, Optional.of(Duration.ofHours(48)), Optional.empty()));
+            criteria.add(new Criterion.Checklist(List.of("group-" + at), List.of("one", "two", "three")));
+            criteria.add(new Criterion.Soak(Duration.ofHours(at + 1)));
+            criteria.add(new Criterion.Fact("fact " + at));
+        }
+        Map<String, Set<String>> groups = new java.util.HashMap<>();
+        for (int at = 0; at < 5; at++) {
+            Set<String> members = new java.util.HashSet<>();
+            for (int member = 0; member < 40; member++) {
+                members.add("person-" + at + "-" + member);
+            }
+            groups.put("group-" + at, members);
+        }
+        List<Ruling> rulings = new ArrayList<>();
+        for (int at = 0; at < 5; at++) {
+            rulings.add(new Ruling("person-" + at + "-1", true, "good", subject, now.minusSeconds(at)));
+        }
+        GateFacts facts = new GateFacts(subject, "developer", Set.of("author"), new GateFacts.People(groups, Map.of()),
+                new GateFacts.OfVersion(Set.of("staging"), "main", true, List.of(), false, new GateFacts.Soaked("staging", Duration.ZERO, Optional.of(now.minusSeconds(9000))), Map.of()),
+                now.minusSeconds(600), new GateFacts.Said(rulings, List.of(), Map.of()), GateFacts.Around.PLAIN);
+        List<Double> times = new ArrayList<>();
+        for (int at = -2000; at < 2000; at++) {
+            long began = System.nanoTime();
+            int judged = Gate.judge(criteria, facts, now).judgements().size();
+            if (at >= 0 && judged == 20) {
+                times.add((System.nanoTime() - began) / 1e6);
+            }
+        }
+        figures.row("a gate with 20 criteria", number("p50 %.3f ms, p99 %.3f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 1 ms",
+                new Figures.Limit(percentile(times, 0.99), 1, false, "groups are searched for everyone who could decide"), "5 of each: approvals of 40 people, checklists, soak, facts; 2,000 times, warm");
+    }
+
+    private static double timed(Client client, String path) throws IOException {
+        long began = System.nanoTime();
+        client.text(path);
+        return (System.nanoTime() - began) / 1e6;
+    }
+
+    private void comparing(Harbour harbour) throws Exception {
+        Repository repository = harbour.component();
+        repository.push("developer", "main", Scenario.files());
+        harbour.liveIn("staging", "1.4.1");
+        Path bare = harbour.folder.resolve("repositories/tide-api.git");
+        StringBuilder stream = new StringBuilder();
+        for (int at = 1; at <= COMMITS; at++) {
+            stream.append("commit refs/heads/main\ncommitter developer <developer@harbour.example> ").append(1_790_000_000L + at).append(" +0000\ndata 10\nchange ").append(String.format("%03d", at % 1000)).append('\n');
+            stream.append(at == 1 ? "from refs/heads/main^0\n" : "").append("M 100644 inline notes/").append(at % 50).append("\ndata 5\n").append(String.format("%05d", at)).append('\n');
+        }
+        Path file = Files.writeString(harbour.folder.resolve("commits"), stream.toString(), StandardCharsets.UTF_8);
+        if (new ProcessBuilder("git", "-C", bare.toString(), "fast-import", "--quiet").redirectInput(file.toFile()).inheritIO().start().waitFor() == 0) {
+            repository.pull();
+        }
+        repository.push("developer", "main", Map.of("last", "one"));
+        harbour.liveIn("staging", "1.4.2");
+        String path = "/api/v1/comparison/versions/tide-api?from=1.4.1&to=1.4.2";
+        int count = harbour.as("developer").get(path).good().path("commitCount").asInt();
+        List<Double> times = new ArrayList<>();
+        for (int at = 0; at < 20; at++) {
+            times.add(timed(harbour.as("developer"), path));
+        }
+        figures.row("two versions " + count + " commits apart compared", number("p50 %.0f ms, p99 %.0f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 500 ms",
+                new Figures.Limit(percentile(times, 0.99), 500, false, "git lists and counts"), "the first 200 commits and their count, artifacts, evidence, recipe, files; 20 times, warm");
+    }
+
+    private void deciding(Harbour harbour) throws Exception {
+        HttpResponse<InputStream> events = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(harbour.address() + "/api/v1/events"))
+                .header("Authorization", "Bearer " + harbour.as("approver-2").token()).build(), HttpResponse.BodyHandlers.ofInputStream());
+        List<Double> times = new ArrayList<>();
+        try (InputStream in = events.body()) {
+            for (int at = 0; at < 15; at++) {
+                long id = harbour.promote("1.4.1", "production");
+                String subject = harbour.as("approver-1").get("/api/v1/deployments/" + id).body().path("subject").asString();
+                in.skipNBytes(in.available());
+                long began = System.nanoTime();
+                harbour.as("approver-1").post("/api/v1/deployments/" + id + "/ruling", Map.of("yes", false, "comment", "Not today.", "subject", subject)).good();
+                StringBuilder heard = new StringBuilder();
+                while (!heard.toString().contains("\"deployment\"")) {
+                    heard.append((char) in.read());
+                }
+                if (harbour.status(id).equals("rejected")) {
+                    times.add((System.nanoTime() - began) / 1e6);
+                }
+            }
+        }
+        figures.row("a decision is seen by another", number("p50 %.0f ms, p99 %.0f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 300 ms",
+                new Figures.Limit(percentile(times, 0.99), 300, false, "one transaction, an event, a look"), "from sending it to the other's fresh answer, by the events that the console hears; without drawing it");
+    }
+
+    private void waiting(Harbour harbour) throws Exception {
+        String waits = " from seq_1_to_" + GATES;
+        harbour.database.as("insert into component (id, name, file_path, main_branch, created_at) select 10000 + seq, concat('quay-', seq), 'paseo.yaml', 'main', '2026-01-01'" + waits);
+        harbour.database.as("insert into line (id, component_id, branch) select 10000 + seq, 10000 + seq, 'main'" + waits);
+        harbour.database.as("insert into version (id, component_id, number, line_id, line_order, trusted, recipe, route, digest, cause_id, sealed_at) select 10000 + seq, 10000 + seq, '1.0', 10000 + seq, 1, true, "
+                + "'{\"format\":1}', '{\"format\":1,\"steps\":[]}', repeat('0', 64), (select min(id) from cause), '2026-01-01'" + waits);
+        harbour.database.as("insert into gate_wait (id, component_id, environment_id, version_id, kind, name, sentence, since_at, due_at) select 10000 + seq, 10000 + seq, "
+                + "(select id from environment where name = 'production'), 10000 + seq, 'decision', '0 of 2 approvals', 'Waits for approvers.', '2026-01-01', '2027-01-01' + interval seq second" + waits);
+        harbour.database.as("insert into gate_wait_person (wait_id, account_id) select 10000 + s.seq, a.id from seq_1_to_" + GATES + " s join account a on a.name in ('approver-1', 'approver-2')");
+        List<Double> page = new ArrayList<>();
+        List<Double> count = new ArrayList<>();
+        for (int at = -10; at < 40; at++) {
+            double whole = timed(harbour.as("approver-1"), "/api/v1/waiting");
+            double only = timed(harbour.as("approver-1"), "/api/v1/waiting/count");
+            if (at >= 0) {
+                page.add(whole);
+                count.add(only);
+            }
+        }
+        figures.row("the Waiting page with 5,000 open gates", number("p50 %.0f ms, p99 %.0f ms; its count alone p50 %.0f ms", percentile(page, 0.5), percentile(page, 0.99), percentile(count, 0.5)), "< 100 ms",
+                new Figures.Limit(percentile(page, 0.99), 100, false, "5,000 rows are sorted by urgency"), "all of them ask the reader; the 200 most urgent are sent; 40 times, warm");
+    }
+}
