@@ -31,9 +31,11 @@ public final class Screenshots {
     private static void pages(Browser browser, Path folder, String waiting, String suffix) throws IOException {
         shoot(browser, "/", ".map-row", folder.resolve("whereabouts" + suffix + ".png"));
         shoot(browser, "/deployments/" + waiting, ".criteria", folder.resolve("deployment" + suffix + ".png"));
-        shoot(browser, "/runs/tide-api/3?stage=unit-tests", ".log-line", folder.resolve("run" + suffix + ".png"));
-        shoot(browser, "/versions/tide-api/1.4.1", ".walk-stop", folder.resolve("version" + suffix + ".png"));
         if (suffix.isEmpty()) {
+            shoot(browser, "/runs/tide-api/3?stage=unit-tests", ".log-line", folder.resolve("run.png"));
+            shoot(browser, "/versions/tide-api/1.4.1", ".walk-stop", folder.resolve("version.png"));
+            shoot(browser, "/waiting", ".waits li", folder.resolve("waiting.png"));
+            shoot(browser, "/environments/production", ".calendar li", folder.resolve("environment.png"));
             shoot(browser, "/runs/tide-api/2", ".log-line", folder.resolve("run-failed.png"));
             shoot(browser, "/components", "a[href='/runs/tide-api/6']", folder.resolve("components.png"));
             shoot(browser, "/components/tide-api", ".component tbody tr", folder.resolve("component.png"));

@@ -46,11 +46,6 @@ public final class Approving {
         return new Judgement(State.ASKED, name, sentence, Stream.of(escalates, expires).flatMap(Optional::stream).min(Comparator.naturalOrder()));
     }
 
-    /** Whether nobody is left who could bring about what is still missing. */
-    public static boolean waitsOnNobody(Approvals wanted, GateFacts facts, Instant now) {
-        return judge(wanted, facts, now).sentence().contains("Nobody is left who may");
-    }
-
     /** What was given and no longer counts, and why. */
     private static String voided(GateFacts facts) {
         List<Ruling> old = latest(facts).stream().filter(ruling -> ruling.yes() && !ruling.digest().equals(facts.subject().digest())).toList();
