@@ -48,6 +48,9 @@ class ApiTest {
 
     @Test
     void problemsHaveAStableTypeAndSayWhat() {
+        Client.Answer nowhere = harbour.as("developer").get("/api/v1/whereabouts?component=tide-apo");
+        assertEquals(404, nowhere.status());
+        assertTrue(nowhere.detail().startsWith("there is no component tide-apo"), nowhere.detail());
         JsonNode problem = harbour.as("developer").get("/api/v1/runs/tide-apo/1").body();
         assertEquals("urn:paseo:problem:not-found", problem.path("type").asString());
         assertEquals(404, problem.path("status").asInt());

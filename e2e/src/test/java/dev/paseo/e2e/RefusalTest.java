@@ -242,7 +242,7 @@ class RefusalTest {
                 Map.of("text", Scenario.environments(harbour::hostAddress).replace("from: approvers", "from: aprovers").replace("tide-api:", "tide-apo:")));
         assertEquals(422, refused.status());
         assertTrue(refused.detail().contains("there is no component tide-apo; did you mean tide-api?"), refused.detail());
-        assertTrue(refused.detail().contains("there is no group aprovers; did you mean approvers?"), refused.detail());
+        assertTrue(refused.detail().contains("there is no group or account aprovers; did you mean approvers?"), refused.detail());
         assertEquals("approvers", harbour.as("admin").get("/api/v1/environments").body().get(2).path("rules").path("gates").path("entry").path("approvals").path(0).path("from").path(0).asString());
     }
 
