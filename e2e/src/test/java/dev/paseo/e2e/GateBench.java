@@ -14,9 +14,6 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -93,17 +90,12 @@ final class GateBench {
         Repository repository = harbour.component();
         repository.push("developer", "main", Scenario.files());
         harbour.liveIn("staging", "1.4.1");
-        Path bare = harbour.folder.resolve("repositories/tide-api.git");
-        StringBuilder stream = new StringBuilder();
-        for (int at = 1; at <= COMMITS; at++) {
-            stream.append("commit refs/heads/main\ncommitter developer <developer@harbour.example> ").append(1_790_000_000L + at).append(" +0000\ndata 10\nchange ").append(String.format("%03d", at % 1000)).append('\n');
-            stream.append(at == 1 ? "from refs/heads/main^0\n" : "").append("M 100644 inline notes/").append(at % 50).append("\ndata 5\n").append(String.format("%05d", at)).append('\n');
-        }
-        Path file = Files.writeString(harbour.folder.resolve("commits"), stream.toString(), StandardCharsets.UTF_8);
-        if (new ProcessBuilder("git", "-C", bare.toString(), "fast-import", "--quiet").redirectInput(file.toFile()).inheritIO().start().waitFor() == 0) {
-            repository.pull();
-        }
-        repository.push("developer", "main", Map.of("last", "one"));
+        repository.raw("refs/heads/main", repository.commits(COMMITS).getLast());
+        repository.git("fetch", "-q", "origin");
+        repository.git("reset", "-q", "--hard", "origin/main");
+        Map<String, String> files = new java.util.LinkedHashMap<>(Scenario.files());
+        files.put("last", "one");
+        repository.push("developer", "main", files);
         harbour.liveIn("staging", "1.4.2");
         String path = "/api/v1/comparison/versions/tide-api?from=1.4.1&to=1.4.2";
         int count = harbour.as("developer").get(path).good().path("commitCount").asInt();

@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import org.openqa.selenium.By;
 
-/** Takes the pictures of docs/screenshots from the running demo. Arguments: address, folder, password of approver-1, deployment that waits. */
+/** Takes the pictures of docs/screenshots from the running demo. Arguments: address, folder, password of approver-2, deployment that waits. */
 public final class Screenshots {
 
     private Screenshots() {}
@@ -16,7 +16,7 @@ public final class Screenshots {
             browser.open("/sign-in");
             browser.see(By.id("name"));
             browser.shoot(folder.resolve("sign-in.png"));
-            browser.signIn("approver-1", arguments[2]);
+            browser.signIn("approver-2", arguments[2]);
             browser.dark(false);
             pages(browser, folder, waiting, "");
             browser.dark(true);

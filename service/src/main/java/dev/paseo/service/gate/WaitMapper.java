@@ -65,8 +65,10 @@ interface WaitMapper {
     String JOINS = "join component c on c.id = w.component_id join environment e on e.id = w.environment_id join version v on v.id = w.version_id ";
 
     /** What waits for somebody, the most urgent first. */
-    @Select(COLUMNS + "from gate_wait_person p join gate_wait w on w.id = p.wait_id " + JOINS
-            + "where p.account_id = #{account} order by w.due_at is null, w.due_at, w.since_at, w.id limit #{limit}")
+    @Select(COLUMNS + """
+            from (select i.* from gate_wait_person p join gate_wait i on i.id = p.wait_id where p.account_id = #{account}
+                  order by i.due_at is null, i.due_at, i.since_at, i.id limit #{limit}) w
+            """ + JOINS + "order by w.due_at is null, w.due_at, w.since_at, w.id")
     List<WaitRow> forPerson(long account, int limit);
 
     @Select("select count(*) from gate_wait_person where account_id = #{account}")
