@@ -23,6 +23,10 @@ export function Calendar({ view }: { view: View }) {
 const within = (time: string | undefined, day: Date, otherwise: number) =>
   time === undefined ? otherwise : Math.min(100, Math.max(0, (new Date(time).getTime() - day.getTime()) / 864_000));
 
+/** Whether the openings leave nothing of the day out. */
+const covered = (open: View["open"], day: Date, next: Date) =>
+  open.reduce((sum, each) => sum + Math.max(0, Math.min(+next, each.until ? +new Date(each.until) : +next) - Math.max(+day, +new Date(each.from))), 0) >= +next - +day;
+
 function Day({ day, view }: { day: Date; view: View }) {
   const today = isSameDay(day, new Date(view.now));
   const next = addDays(day, 1);
@@ -31,7 +35,7 @@ function Day({ day, view }: { day: Date; view: View }) {
   const closed = view.closed.filter(touches);
   const deployments = view.deployments.filter((each) => isSameDay(new Date(each.from), day));
   const words = closed.length > 0 ? closed.map((each) => each.words).join(", ")
-    : open.length > 0 ? open.map((each) => `${format(new Date(each.from), "HH:mm")}–${each.until ? format(new Date(each.until), "HH:mm") : ""}`).join(", ") : view.hours ? "not open" : "open all day";
+    : covered(open, day, next) ? "open all day" : open.length > 0 ? open.map((each) => `${format(new Date(each.from), "HH:mm")}–${each.until ? format(new Date(each.until), "HH:mm") : ""}`).join(", ") : view.hours ? "not open" : "open all day";
   return (
     <li className={today ? "today" : ""}>
       <span className="calendar-day"><b>{format(day, "EEE")}</b> {format(day, "d MMM")}</span>
