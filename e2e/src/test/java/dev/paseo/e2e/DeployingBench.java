@@ -181,8 +181,8 @@ final class DeployingBench {
             double recipe = shell(scratch, "for i in $(seq " + HOSTS / BATCH + "); do for j in $(seq " + BATCH + "); do sh -ec 'cp from to-'$j & done; wait; done");
             double added = (whole - recipe) / HOSTS;
             figures.row("a rolling deployment to 100 hosts, ten at a time", number("%.1f s, of which the recipe %.1f s: %.1f ms a host added", whole / 1000, recipe / 1000, added), "< 50 ms a host over the recipe",
-                    new Figures.Limit(added, 50, false, "each host is two pieces of work, leased, reported and decided about in durable transactions"),
-                    "100 identities in one agent process; the recipe copies a small file; forked in the same batches");
+                    new Figures.Limit(added, 50, false, "each host is a piece of work, leased, reported and decided about in durable transactions"),
+                    "100 identities in one agent process, the second deployment after their start; the recipe copies a small file; forked in the same batches");
         }
     }
 

@@ -191,10 +191,12 @@ class GatesTest {
 
     @Test
     void aDecisionIsHandedOnAndTheTwoCountOnce() throws Exception {
-        tickAll(inStaging("developer"));
+        harbour.account("pilot", List.of("approver"), List.of());
+        tickAll(inStaging("pilot"));
         long id = harbour.promote(version(), "production");
         assertEquals(403, harbour.rule("operator", id, true, "Not asked.").status());
-        assertTrue(harbour.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "developer")).detail().contains("authors may not decide"));
+        assertTrue(harbour.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "pilot")).detail().contains("authors may not decide"));
+        assertTrue(harbour.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "developer")).detail().contains("developer has no role that decides"));
         harbour.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "operator")).good();
         harbour.rule("operator", id, true, "For approver-1.").good();
         assertTrue(sentence(id, "1 of 2").contains("operator said yes for approver-1"), sentence(id, "1 of 2"));
@@ -285,5 +287,42 @@ class GatesTest {
             desk.stop(0);
             rules("checklist: {for: testers, items: [Board shows today's high water, Old links still work]}", "");
         }
+    }
+
+    @Test
+    void nobodyApprovesWhatIsBlockedOrHasExpired() throws Exception {
+        tickAll(inStaging("developer"));
+        long blocked = harbour.promote(version(), "production");
+        harbour.as("release-engineer").put("/api/v1/versions/tide-api/" + version() + "/block", Map.of("reason", "runs backwards")).good();
+        harbour.deploymentIs(blocked, "withdrawn");
+        assertEquals(409, harbour.rule("approver-1", blocked, true, "Too late.").status());
+        harbour.as("admin").delete("/api/v1/versions/tide-api/" + version() + "/block?reason=mended").good();
+        long late = harbour.promote(version(), "production");
+        harbour.as("admin").post("/api/v1/clock", Map.of("by", "PT47H")).good();
+        Await.until("those who are asked are reminded", () -> told("approver-1", "expires", "waits until"));
+        harbour.as("admin").post("/api/v1/clock", Map.of("by", "PT1H")).good();
+        harbour.deploymentIs(late, "expired");
+        Client.Answer refused = harbour.rule("approver-1", late, true, "Too late.");
+        assertEquals(409, refused.status());
+        assertTrue(refused.detail().contains("it is expired (nobody decided until"), refused.detail());
+    }
+
+    @Test
+    void aTickMayBringAPicture() throws Exception {
+        long passage = inStaging("developer");
+        byte[] png = {(byte) 0x89, 'P', 'N', 'G', 13, 10, 26, 10, 0};
+        assertEquals(400, picture("<svg onload='alert(1)'/>".getBytes(java.nio.charset.StandardCharsets.UTF_8)).status(), "what it says it is does not count");
+        String digest = picture(png).good().path("digest").asString();
+        assertEquals(404, harbour.as("tester").post("/api/v1/passages/" + passage + "/ticks", Map.of("item", "Old links still work", "picture", "0".repeat(64))).status());
+        harbour.as("tester").post("/api/v1/passages/" + passage + "/ticks", Map.of("item", "Old links still work", "picture", digest)).good();
+        assertEquals(digest, passage(passage).path("checklists").path(0).path("items").path(1).path("picture").asString());
+        tick("tester", passage, "Board shows today's high water", "done", "").good();
+    }
+
+    private static Client.Answer picture(byte[] bytes) throws Exception {
+        java.net.http.HttpResponse<String> answer = java.net.http.HttpClient.newHttpClient().send(java.net.http.HttpRequest.newBuilder(java.net.URI.create(harbour.address() + "/api/v1/pictures"))
+                .header("Authorization", "Bearer " + harbour.as("tester").token()).header("Content-Type", "image/png")
+                .POST(java.net.http.HttpRequest.BodyPublishers.ofByteArray(bytes)).build(), java.net.http.HttpResponse.BodyHandlers.ofString());
+        return new Client.Answer(answer.statusCode(), Client.JSON.readTree(answer.body()));
     }
 }

@@ -53,7 +53,7 @@ class SetsTest {
             harbour.deploymentIs(approved(harbour, harbour.promote("1.4.1", "production")), "live");
             api.push("developer", "main", Map.of("tides", "newer"));
             live(harbour, "staging", "1.4.2");
-            board.push("developer", "main", Map.of("paseo.yaml", BOARD, "look", "good"));
+            board.push("approver-2", "main", Map.of("paseo.yaml", BOARD, "look", "good"));
             Await.until("the board is in staging", () -> passed(harbour, "0.9.1"));
             make(harbour, "evening", "1.4.2", "0.9.1");
             assertEquals(409, harbour.as("release-engineer").post("/api/v1/sets", Map.of("name", "evening", "members", List.of(Map.of("component", "tide-api", "version", "1.4.1"),
@@ -62,6 +62,7 @@ class SetsTest {
             assertTrue(harbour.deployment(first).path("gate").toString().contains("quay-board: Requires tide-api >=1.4.2"), () -> harbour.deployment(first).path("gate").toString());
             assertEquals(409, harbour.as("release-engineer").post("/api/v1/sets/evening/promotions", Map.of("environment", "production")).status(), "it is on its way already");
             assertEquals("waiting", promotion(harbour, "evening").path("status").asString());
+            assertTrue(harbour.rule("approver-2", first, true, "Mine.").detail().contains("approver-2 wrote or pushed a commit"), "an author of any member decides about none");
             approved(harbour, first);
             Await.until("all of it is live, but " + promotion(harbour, "evening"), () -> promotion(harbour, "evening").path("status").asString().equals("live"));
             assertEquals("version 1.4.2 ok", harbour.installed("north-quay"));
@@ -72,6 +73,11 @@ class SetsTest {
             harbour.as("admin").put("/api/v1/places/quay-board/production/variables", Map.of("name", "LOOK", "value", "dark")).good();
             board.push("developer", "main", Map.of("paseo.yaml", BOARD.replace("grep -q good \"$PASEO_HOST_FOLDER/board\"", "test -z \"$LOOK\""), "look", "good again"));
             Await.until("the board is in staging", () -> passed(harbour, "0.9.2"));
+            make(harbour, "noon", "1.4.3", "0.9.2");
+            harbour.as("release-engineer").put("/api/v1/versions/quay-board/0.9.2/block", Map.of("reason", "colours")).good();
+            assertEquals(409, harbour.as("release-engineer").post("/api/v1/sets/noon/promotions", Map.of("environment", "production")).status(), "a member is blocked");
+            assertEquals(0, harbour.as("developer").get("/api/v1/sets/noon").body().path("promotions").size(), "and nothing is left of it");
+            harbour.as("admin").delete("/api/v1/versions/quay-board/0.9.2/block?reason=judged").good();
             make(harbour, "night", "1.4.3", "0.9.2");
             approved(harbour, promoted(harbour, "night"));
             Await.until("all of it is undone", () -> promotion(harbour, "night").path("status").asString().equals("undone"));

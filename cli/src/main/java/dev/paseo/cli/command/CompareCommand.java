@@ -16,7 +16,7 @@ import tools.jackson.databind.JsonNode;
 final class CompareCommand extends ServiceCommand {
 
     @Parameters(arity = "2..3", paramLabel = "A B", hideParamSyntax = true, description = "two runs, a component and two of its versions, or two environments")
-    private List<String> runs = List.of();
+    private List<String> compared = List.of();
 
     @Option(names = "--component", description = "of two environments, only this component")
     private Optional<String> component = Optional.empty();
@@ -27,20 +27,20 @@ final class CompareCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        if (runs.size() == 3) {
-            JsonNode view = api().get(Api.path("comparison", "versions", runs.get(0)) + "?from=" + Api.encode(runs.get(1)) + "&to=" + Api.encode(runs.get(2)));
+        if (compared.size() == 3) {
+            JsonNode view = api().get(Api.path("comparison", "versions", compared.get(0)) + "?from=" + Api.encode(compared.get(1)) + "&to=" + Api.encode(compared.get(2)));
             return print(view, () -> {
-                context.out().println(context.ink().strong(runs.get(0)) + " " + runs.get(1) + ", then " + runs.get(2));
+                context.out().println(context.ink().strong(compared.get(0)) + " " + compared.get(1) + ", then " + compared.get(2));
                 new ChangeLines(context).print(view);
             });
         }
-        if (!runs.get(0).contains("#") && !runs.get(1).contains("#")) {
-            JsonNode places = api().get(Api.path("comparison", "environments") + "?from=" + Api.encode(runs.get(0)) + "&to=" + Api.encode(runs.get(1))
+        if (!compared.get(0).contains("#") && !compared.get(1).contains("#")) {
+            JsonNode places = api().get(Api.path("comparison", "environments") + "?from=" + Api.encode(compared.get(0)) + "&to=" + Api.encode(compared.get(1))
                     + component.map(name -> "&component=" + Api.encode(name)).orElse(""));
             return print(places, () -> places.forEach(this::place));
         }
-        if (!(Subject.of(runs.subList(0, 1)) instanceof Subject.Run(String of, String before))
-                || !(Subject.of(runs.subList(1, 2)) instanceof Subject.Run(String other, String after)) || !of.equals(other)) {
+        if (!(Subject.of(compared.subList(0, 1)) instanceof Subject.Run(String of, String before))
+                || !(Subject.of(compared.subList(1, 2)) instanceof Subject.Run(String other, String after)) || !of.equals(other)) {
             throw new Failure(Failure.Kind.USAGE, "two runs of one component are compared, such as tide-api#1 tide-api#3");
         }
         JsonNode view = api().get(Api.path("runs", of, after, "comparison") + "?with=" + before);
@@ -48,20 +48,20 @@ final class CompareCommand extends ServiceCommand {
     }
 
     private void place(JsonNode place) {
-        context.out().println(context.ink().strong(place.path("component").asString()) + "  " + runs.get(0) + " has " + place.path("from").asString("nothing") + ", "
-                + runs.get(1) + " has " + place.path("to").asString("nothing"));
+        context.out().println(context.ink().strong(place.path("component").asString()) + "  " + compared.get(0) + " has " + place.path("from").asString("nothing") + ", "
+                + compared.get(1) + " has " + place.path("to").asString("nothing"));
         new ChangeLines(context).print(place.path("versions"));
         new ChangeLines(context).variables(place.path("variables"));
         place.path("secrets").forEach(secret -> {
             if (secret.path("from").asBoolean() != secret.path("to").asBoolean()) {
-                context.out().println("  secret " + secret.path("name").asString() + "  has no value in " + runs.get(secret.path("from").asBoolean() ? 1 : 0));
+                context.out().println("  secret " + secret.path("name").asString() + "  has no value in " + compared.get(secret.path("from").asBoolean() ? 1 : 0));
             }
         });
     }
 
     private void show(JsonNode view) {
-        context.out().println(context.ink().strong(runs.get(0)) + " " + context.ink().state(view.path("before").path("status").asString()) + ", then "
-                + context.ink().strong(runs.get(1)) + " " + context.ink().state(view.path("after").path("status").asString()));
+        context.out().println(context.ink().strong(compared.get(0)) + " " + context.ink().state(view.path("before").path("status").asString()) + ", then "
+                + context.ink().strong(compared.get(1)) + " " + context.ink().state(view.path("after").path("status").asString()));
         view.path("commits").forEach(commit -> context.out().println("  " + short8(commit.path("id")) + "  " + commit.path("summary").asString()
                 + context.ink().quiet("  " + commit.path("author").asString())));
         context.out().println();

@@ -5,7 +5,8 @@ import java.util.Optional;
 
 /**
  * How a set of versions is promoted as one: member after member, each when the one before it is live; and where one does
- * not come to be live, or to stay so, what was live of the others is undone, newest first. Pure.
+ * not come to be live, or to stay so, what was live of the others is undone, newest first. One that somebody has replaced
+ * meanwhile was live, and is left alone. Pure.
  */
 public final class SetCourse {
 
@@ -30,7 +31,7 @@ public final class SetCourse {
             if (members.get(at).isEmpty()) {
                 return new Next(at == 0 ? Status.WAITING : Status.DEPLOYING, Optional.of(Act.REQUEST), at);
             }
-            if (members.get(at).get() != DeploymentStatus.LIVE) {
+            if (members.get(at).get() != DeploymentStatus.LIVE && members.get(at).get() != DeploymentStatus.REPLACED) {
                 return new Next(at == 0 && members.get(at).get().ahead() ? Status.WAITING : Status.DEPLOYING, Optional.empty(), at);
             }
         }

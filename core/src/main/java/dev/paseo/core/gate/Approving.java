@@ -43,7 +43,7 @@ public final class Approving {
                 + (nobody ? " Nobody is left who may: ask an administrator to add members to " + String.join(" or ", wanted.from()) + "." : "");
         Optional<Instant> escalates = wanted.escalation().map(more -> facts.requestedAt().plus(more.after())).filter(now::isBefore);
         Optional<Instant> expires = wanted.within().map(facts.requestedAt()::plus);
-        return new Judgement(State.ASKED, name, sentence, Stream.of(escalates, expires).flatMap(Optional::stream).min(Comparator.naturalOrder()));
+        return new Judgement(State.ASKED, name, sentence, Stream.of(escalates, expires).flatMap(Optional::stream).min(Comparator.naturalOrder()), nobody);
     }
 
     /** What was given and no longer counts, and why. */

@@ -18,7 +18,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class GateTest {
 
-    private static final Instant ASKED = Instant.parse("2026-11-23T09:00:00Z");
+    private static final Instant ASKED = Facts.ASKED;
     private static final Approvals ONE = new Approvals(List.of("approvers"), 1, List.of(Exclusion.AUTHORS, Exclusion.REQUESTER), true, Optional.of(Duration.ofHours(48)), Optional.empty());
     static final Subject SUBJECT = new Subject("digest", 1, 2, 3, 4);
 
@@ -104,6 +104,7 @@ class GateTest {
     void aGateThatWaitsForNobodySaysSo() {
         given.requester = "approver-1";
         given.members.put("approvers", Set.of("approver-1"));
+        assertTrue(Gate.judge(List.of(ONE), facts(), ASKED).judgements().getFirst().nobody());
         String sentence = Gate.judge(List.of(ONE), facts(), ASKED).judgements().getFirst().sentence();
         assertTrue(sentence.contains("Nobody is left who may"), sentence);
     }

@@ -24,6 +24,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -35,6 +36,7 @@ import java.util.stream.Collectors;
 public final class Condition {
 
     private static final int MOST_SIGNS = 2000;
+    private static final int MOST_PROGRAMS = 200;
     private static final CelOptions OPTIONS =
             CelOptions.current().enableHeterogeneousNumericComparisons(true).comprehensionMaxIterations(1000).build();
     private static final CelRuntime RUNTIME = CelRuntimeFactory.standardCelRuntimeBuilder().setOptions(OPTIONS).build();
@@ -51,6 +53,7 @@ public final class Condition {
     private final Map<String, CelType> plain;
     private final Map<String, Map<String, CelType>> groups;
     private final CelCompiler compiler;
+    private final Map<String, CelRuntime.Program> programs = new ConcurrentHashMap<>();
 
     private Condition(Map<String, CelType> plain, Map<String, Map<String, CelType>> groups) {
         this.plain = plain;
@@ -183,12 +186,26 @@ public final class Condition {
         return message.replaceAll("\\s+", " ").strip();
     }
 
+    /** Compiling takes longer than asking, and the same conditions are asked again and again. */
+    private CelRuntime.Program program(String text) throws Wrong, CelEvaluationException {
+        CelRuntime.Program known = programs.get(text);
+        if (known != null) {
+            return known;
+        }
+        CelRuntime.Program program = RUNTIME.createProgram(compile(text));
+        if (programs.size() > MOST_PROGRAMS) {
+            programs.clear();
+        }
+        programs.put(text, program);
+        return program;
+    }
+
     /** Whether it holds; empty where a fact that it asks for is not there. */
     public Optional<Boolean> holds(String text, Map<String, ?> facts) {
         Map<String, Object> all = new LinkedHashMap<>(facts);
         groups.keySet().forEach(group -> all.putIfAbsent(group, Map.of()));
         try {
-            Object answer = RUNTIME.createProgram(compile(text)).eval(all);
+            Object answer = program(text).eval(all);
             return answer instanceof Boolean holds ? Optional.of(holds) : Optional.empty();
         } catch (CelEvaluationException missing) {
             return Optional.empty();

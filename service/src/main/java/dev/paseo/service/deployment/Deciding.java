@@ -1,5 +1,6 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.gate.Tick;
 import dev.paseo.service.access.Accounts;
@@ -43,6 +44,7 @@ class Deciding {
     /** In a transaction, with the place locked, about a deployment that waits; its gate is judged again afterwards. */
     private void about(long id, BiConsumer<Gates.AtGate, AuditTrail.Entry> word, String who, String what) {
         DeploymentRow row = deployment(id);
+        places.learn(row.placeId());
         places.change(row.placeId(), place -> {
             DeploymentRow now = deployment(id);
             if (!now.status().equals("waiting")) {
@@ -100,7 +102,10 @@ class Deciding {
             if (deputy == person.id()) {
                 throw Refusal.invalid("/to", "is who hands it on");
             }
-            gates.standIn(person.id(), deputy, id, Optional.empty(), Optional.empty(), person.id());
+            if (!around.accounts().named(to).may(Action.DECIDE, Optional.of(at.place().component()), Optional.of(at.place().environment()))) {
+                throw Refusal.conflict(to + " has no role that decides in " + at.place().environment());
+            }
+            gates.standIn(person.id(), deputy, id);
             gates.refusal(at, to).ifPresent(why -> {
                 throw Refusal.conflict(to + " could not decide either: " + why);
             });

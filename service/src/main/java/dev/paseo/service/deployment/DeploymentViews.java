@@ -33,10 +33,11 @@ class DeploymentViews {
      *
      * @param subject   digest of what an approval would approve now; to be sent along with a decision
      * @param mayNot    why the reader may not decide; empty where they may
+     * @param mayNotTick why the reader may not tick its checklist
      * @param newer     a newer version of the line that could be requested instead
      * @param behindUrl the address where the version can be seen before it enters here
      */
-    record DeploymentView(DeploymentSummary deployment, List<GateViews.CriterionView> gate, String subject, Optional<String> mayNot, boolean commentRequired,
+    record DeploymentView(DeploymentSummary deployment, List<GateViews.CriterionView> gate, String subject, Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired,
             List<GateViews.RulingView> rulings, List<GateViews.ListView> checklists, List<HostView> hosts, List<StepLog.HostTaskView> tasks, List<Causes.Link> causes, Comparisons.ComparisonView comparison,
             List<Environments.Stay> walk, List<String> route, Optional<Long> run, Optional<String> url, Optional<String> behindUrl,
             Optional<String> newer, int checks, boolean undoes, List<PlaceViews.MovementView> plan, Optional<Instant> until, int share, boolean asksToGoOn,
@@ -79,7 +80,7 @@ class DeploymentViews {
         Optional<String> mayNot = waits ? places.knowing(place.id(), version, () -> gates.refusal(now(row), reader))
                 : Optional.of("deployment " + row.id() + " does not wait for a decision: it is " + row.status());
         return new DeploymentView(summary(row), GateViews.criteria(verdict),
-                subject, mayNot, waits && gates.needsComment(at), sources.gateViews().rulings(at.standing(), subject), sources.gateViews().lists(at), hosts(place, row),
+                subject, mayNot, waits ? places.knowing(place.id(), version, () -> gates.tickRefusal(now(row), reader)) : mayNot, waits && gates.needsComment(at), sources.gateViews().rulings(at.standing(), subject), sources.gateViews().lists(at), hosts(place, row),
                 sources.steps().ofDeployment(row.id()),
                 sources.causes().chain(row.causeId()), comparison(place, row, version), sources.environments().stays(version.id()),
                 version.route().environments(), version.runNumber(), place.url(), behindUrl(place), newer(place, row, version),

@@ -65,7 +65,7 @@ class PeopleTold {
 
     private Set<String> authors(DeploymentRow row, Versions.Sealed version) {
         Optional<String> before = Optional.ofNullable(mapper.byId(row.id()).orElseThrow().replacesId()).flatMap(mapper::byId).map(other -> versions.byId(other.versionId())).flatMap(Versions.Sealed::commit);
-        return version.commit().map(commit -> authorship.known(version.componentId(), before, commit)).orElseGet(() -> authorship.uploaders(version.id()));
+        return version.commit().map(commit -> authorship.accounts(version.componentId(), before, commit).orElse(Set.of())).orElseGet(() -> authorship.stated(version.id()));
     }
 
     private void tell(Event event, Set<String> people, Place place, DeploymentRow row, String title, String why) {

@@ -95,6 +95,7 @@ class Places {
         mapper.open(place).forEach(row -> {
             Versions.Sealed version = gating.versions().byId(row.versionId());
             version.commit().ifPresent(commit -> gating.authorship().learn(version.componentId(), live, commit));
+            ofSet(gating.environments().placeById(place), row).ifPresent(set -> set.others().forEach(other -> learn(other.place(), other.version())));
         });
     }
 
@@ -107,6 +108,7 @@ class Places {
     /** Does what needs the authors of a version known; where what is live moved on in between, they are learned again. */
     <T> T knowing(long place, Versions.Sealed version, Supplier<T> what) {
         for (int times = 1; ; times++) {
+            learn(place);
             learn(gating.environments().placeById(place), version);
             try {
                 return what.get();

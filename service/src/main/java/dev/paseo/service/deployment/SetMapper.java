@@ -3,6 +3,7 @@ package dev.paseo.service.deployment;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
@@ -84,6 +85,13 @@ interface SetMapper {
             values (#{set}, #{environment}, 'waiting', #{by}, #{comment}, #{at})""")
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int promote(NewPromotion promotion);
+
+    @Select("select id from version_set where id = #{id} for update")
+    long lockSet(long id);
+
+    /** One whose first member was refused: nothing refers to it. */
+    @Delete("delete from set_promotion where id = #{id}")
+    int forget(long id);
 
     @Select("select id from set_promotion where id = #{id} for update")
     long lock(long id);

@@ -1,6 +1,7 @@
 package dev.paseo.service.deployment;
 
 import dev.paseo.core.access.Person;
+import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.PlaceEvent;
@@ -16,7 +17,6 @@ import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -33,6 +33,7 @@ class Sets implements EffectHandler {
     private static final Logger LOG = LoggerFactory.getLogger(Sets.class);
     private static final int MOST = 50;
     private static final Set<String> ENDED = Set.of("live", "undone", "stopped", "rejected", "failed");
+    private static final Set<String> FELL = Set.of("undone", "undoing", "failed", "stopped", "withdrawn");
 
     private final SetMapper mapper;
     private final DeploymentMapper deployments;
@@ -94,23 +95,30 @@ class Sets implements EffectHandler {
                 throw Refusal.conflict(member.component() + " " + member.number() + " of the set is blocked");
             }
         });
-        if (mapper.promotions(set.id()).stream().anyMatch(row -> row.environmentId() == environment.id() && !ENDED.contains(row.status()))) {
-            throw Refusal.conflict(set.name() + " is on its way into " + environment.name() + " already");
-        }
-        // Authors of every member are asked of git before the transaction.
-        members.forEach(member -> places.learn(lookups.environments().place(member.component(), environment.name()), member));
-        return around.transactions().in(() -> {
-            SetMapper.NewPromotion row = new SetMapper.NewPromotion(set.id(), environment.id(), by.id(), comment, around.clock().now());
+        SetMapper.NewPromotion row = new SetMapper.NewPromotion(set.id(), environment.id(), by.id(), comment, around.clock().now());
+        around.transactions().run(() -> {
+            mapper.lockSet(set.id());
+            if (mapper.promotions(set.id()).stream().anyMatch(other -> other.environmentId() == environment.id() && !ENDED.contains(other.status()))) {
+                throw Refusal.conflict(set.name() + " is on its way into " + environment.name() + " already");
+            }
             mapper.promote(row);
-            around.audit().record(AuditTrail.Entry.of(by.name(), "set promotion requested", set.name()).in(environment.name()).because(comment));
-            return request(mapper.promotion(row.id), members.getFirst(), by);
         });
+        try {
+            long first = request(mapper.promotion(row.id), members, members.getFirst(), by);
+            around.audit().record(AuditTrail.Entry.of(by.name(), "set promotion requested", set.name()).in(environment.name()).because(comment).with("deployment", Long.toString(first)));
+            return first;
+        } catch (Refusal refused) {
+            mapper.forget(row.id);
+            throw refused;
+        }
     }
 
-    private long request(SetMapper.PromotionRow promotion, Versions.Sealed member, Person by) {
+    /** Outside any transaction: one that is refused leaves nothing behind. */
+    private long request(SetMapper.PromotionRow promotion, List<Versions.Sealed> members, Versions.Sealed member, Person by) {
+        members.forEach(each -> places.learn(lookups.environments().place(each.component(), promotion.environment()), each));
         Environments.Place place = lookups.environments().place(member.component(), promotion.environment());
         return lookups.requests().request(new Requests.Wanted(place, member, Kind.PROMOTION, Optional.of(by),
-                new dev.paseo.core.cause.Cause.Asked(by.name(), Optional.of("with the set " + mapper.byId(promotion.setId()).name())), Optional.empty(), Optional.of(promotion.id())));
+                new Cause.Asked(by.name(), Optional.of("with the set " + mapper.byId(promotion.setId()).name())), Optional.empty(), Optional.of(promotion.id())));
     }
 
     /** Something happened to a member: what is next is looked at once that has been committed. */
@@ -127,52 +135,59 @@ class Sets implements EffectHandler {
     public void perform(String body) {
         long id = Long.parseLong(body);
         SetMapper.PromotionRow promotion = mapper.promotion(id);
-        if (ENDED.contains(promotion.status())) {
+        // One that is live can still lose a member, which its recipe keeps checking.
+        if (ENDED.contains(promotion.status()) && !promotion.status().equals("live")) {
             return;
         }
         List<Versions.Sealed> members = members(promotion.setId());
-        members.forEach(member -> places.learn(lookups.environments().place(member.component(), promotion.environment()), member));
-        around.transactions().run(() -> {
-            mapper.lock(id);
-            step(promotion, members);
-        });
+        SetCourse.Next next = around.transactions().in(() -> noted(promotion, members));
+        if (next.act().isPresent()) {
+            Versions.Sealed member = members.get(next.member());
+            if (next.act().get() == SetCourse.Act.REQUEST) {
+                requestNext(promotion, members, member);
+            } else {
+                goBack(promotion, member, culprit(promotion, members) + " of its set did not go live");
+            }
+        }
     }
 
-    private void step(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
+    /** How it stands now, written down, and what is next. */
+    private SetCourse.Next noted(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
+        mapper.lock(promotion.id());
         List<SetMapper.MemberRow> rows = mapper.deployments(promotion.id());
-        List<Optional<DeploymentStatus>> statuses = new ArrayList<>();
-        members.forEach(member -> statuses.add(rows.stream().filter(row -> row.versionId() == member.id()).findFirst()
-                .map(row -> DeploymentStatus.valueOf(row.status().toUpperCase(Locale.ROOT)))));
-        SetCourse.Next next = SetCourse.next(statuses);
-        String word = next.status().name().toLowerCase(Locale.ROOT);
+        SetCourse.Next next = SetCourse.next(members.stream().map(member -> rows.stream().filter(row -> row.versionId() == member.id()).findFirst()
+                .map(row -> DeploymentStatus.valueOf(row.status().toUpperCase(Locale.ROOT)))).toList());
+        String word = Places.word(next.status());
         mapper.moved(promotion.id(), word, ENDED.contains(word) ? around.clock().now() : null);
         if (!word.equals(promotion.status())) {
             around.audit().record(AuditTrail.Entry.of("paseo", "set " + word, mapper.byId(promotion.setId()).name()).in(promotion.environment()).with("promotion", Long.toString(promotion.id())));
         }
         around.telling().tell("deployment", "set " + promotion.setId());
-        next.act().ifPresent(act -> {
-            Versions.Sealed member = members.get(next.member());
-            if (act == SetCourse.Act.REQUEST) {
-                requestNext(promotion, member);
-            } else {
-                long deployment = rows.stream().filter(row -> row.versionId() == member.id()).findFirst().orElseThrow().deployment();
-                String failed = members.stream().filter(each -> rows.stream().anyMatch(row -> row.versionId() == each.id() && Set.of("undone", "undoing", "failed", "stopped").contains(row.status())))
-                        .map(each -> each.component() + " " + each.number()).findFirst().orElse("another member");
-                places.change(deployments.byId(deployment).orElseThrow().placeId(), place -> Optional.of(new PlaceEvent.GoesBack(deployment, failed + " of its set did not go live")));
-            }
-        });
+        return next;
+    }
+
+    /** The member that did not come to be live. */
+    private String culprit(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
+        List<SetMapper.MemberRow> rows = mapper.deployments(promotion.id());
+        return members.stream().filter(each -> rows.stream().anyMatch(row -> row.versionId() == each.id() && FELL.contains(row.status())))
+                .map(each -> each.component() + " " + each.number()).reduce((earlier, later) -> later).orElse("another member");
+    }
+
+    /** What is live, waits or is under way of a member goes back; where somebody has deployed another since, it is left. */
+    private void goBack(SetMapper.PromotionRow promotion, Versions.Sealed member, String why) {
+        mapper.deployments(promotion.id()).stream().filter(row -> row.versionId() == member.id()).findFirst().ifPresent(row ->
+                places.change(deployments.byId(row.deployment()).orElseThrow().placeId(), place -> Optional.of(new PlaceEvent.GoesBack(row.deployment(), why))).ifPresent(refused ->
+                        LOG.warn("{} {} does not go back with its set: {}", member.component(), member.number(), refused)));
     }
 
     /** A member that can no longer be requested fails the set: what is live of it goes back. */
-    private void requestNext(SetMapper.PromotionRow promotion, Versions.Sealed member) {
-        Person by = lookups.accounts().named(promotion.by());
+    private void requestNext(SetMapper.PromotionRow promotion, List<Versions.Sealed> members, Versions.Sealed member) {
         try {
-            request(promotion, member, by);
+            request(promotion, members, member, lookups.accounts().named(promotion.by()));
         } catch (Refusal refused) {
-            LOG.warn("{} {} of the set is not requested: {}", member.component(), member.number(), refused.getMessage());
-            around.audit().record(AuditTrail.Entry.of("paseo", "set goes back", member.component() + " " + member.number()).in(promotion.environment()).because(String.valueOf(refused.getMessage())));
-            mapper.deployments(promotion.id()).reversed().forEach(row -> places.change(deployments.byId(row.deployment()).orElseThrow().placeId(),
-                    place -> Optional.of(new PlaceEvent.GoesBack(row.deployment(), member.component() + " " + member.number() + " of its set could not be requested: " + refused.getMessage()))));
+            String why = member.component() + " " + member.number() + " of its set could not be requested: " + refused.getMessage();
+            around.audit().record(AuditTrail.Entry.of("paseo", "set goes back", mapper.byId(promotion.setId()).name()).in(promotion.environment()).because(why));
+            members.reversed().forEach(each -> goBack(promotion, each, why));
         }
     }
 

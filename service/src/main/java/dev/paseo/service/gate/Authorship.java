@@ -40,7 +40,7 @@ public class Authorship {
     }
 
     /** The accounts behind it; empty where {@link #learn} was not called for these commits. */
-    Optional<Set<String>> accounts(long component, Optional<String> live, String proposed) {
+    public Optional<Set<String>> accounts(long component, Optional<String> live, String proposed) {
         return mapper.authors(component, live.orElse(""), proposed).map(text -> {
             Set<String> addresses = new HashSet<>(json.read(text, ADDRESSES));
             addresses.addAll(mapper.pushers(component, proposed));
@@ -51,19 +51,9 @@ public class Authorship {
     }
 
     /** The accounts of the uploader and of the authors that an upload states. */
-    Set<String> stated(long version) {
+    public Set<String> stated(long version) {
         Set<String> names = new HashSet<>();
         mapper.stated(version).forEach(address -> accounts.accountOf(address).ifPresent(names::add));
         return names;
-    }
-
-    /** The accounts behind these commits, as far as they are known already. */
-    public Set<String> known(long component, Optional<String> live, String proposed) {
-        return accounts(component, live, proposed).orElse(Set.of());
-    }
-
-    /** The accounts behind an upload. */
-    public Set<String> uploaders(long version) {
-        return stated(version);
     }
 }

@@ -12,6 +12,7 @@ import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.version.Versions;
+import java.time.Duration;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -31,6 +32,9 @@ class FactsOfGates {
     private final Accounts accounts;
     private final Authorship authorship;
     private final Knowledge knowledge;
+    private Optional<Over> over = Optional.empty();
+
+    private record Over(List<String> environments, Condition condition) {}
 
     /** What is known of versions. */
     @Component
@@ -51,7 +55,14 @@ class FactsOfGates {
                 ofVersion(at, criteria), at.requestedAt(), said(at), around);
     }
 
+    /** Those of all members where a set stands at the gate: nobody decides about what they wrote themselves. */
     private Set<String> authors(Gates.AtGate at) {
+        Set<String> authors = new HashSet<>(authorsOf(at));
+        at.set().ifPresent(set -> set.others().forEach(other -> authors.addAll(authorsOf(other))));
+        return authors;
+    }
+
+    private Set<String> authorsOf(Gates.AtGate at) {
         Versions.Sealed version = at.version();
         return version.commit().map(commit -> authorship.accounts(version.componentId(), at.live().flatMap(Versions.Sealed::commit), commit).orElseThrow(Gates.AuthorsUnknown::new))
                 .orElseGet(() -> authorship.stated(version.id()));
@@ -88,11 +99,11 @@ class FactsOfGates {
             return knowledge.soaks().of(at.place(), at.version().id());
         }
         Optional<Criterion.Follows> follows = environments.byId(at.place().environmentId()).rules().follows();
-        Comparator<GateFacts.Soaked> farthest = Comparator.comparing(soaked -> soaked.since().map(since -> java.time.Duration.between(since, knowledge.clock().now()))
+        Comparator<GateFacts.Soaked> farthest = Comparator.comparing(soaked -> soaked.since().map(since -> Duration.between(since, knowledge.clock().now()))
                 .filter(current -> current.compareTo(soaked.longest()) > 0).orElse(soaked.longest()));
         List<GateFacts.Soaked> all = follows.map(Criterion.Follows::environments).orElse(List.of()).stream()
                 .map(name -> environments.find(at.place().component(), name).map(place -> knowledge.soaks().of(place, at.version().id()))
-                        .orElse(new GateFacts.Soaked(name, java.time.Duration.ZERO, Optional.empty()))).toList();
+                        .orElse(new GateFacts.Soaked(name, Duration.ZERO, Optional.empty()))).toList();
         return all.stream().sorted(follows.filter(Criterion.Follows::any).isPresent() ? farthest.reversed() : farthest).findFirst().orElse(GateFacts.Soaked.NOT_AT_ALL);
     }
 
@@ -101,10 +112,18 @@ class FactsOfGates {
         Map<String, Object> facts = knowledge.evidence().factsOfVersion(version.id(), version.run());
         facts.putAll(Map.of("component", version.component(), "version", version.number(), "branch", version.branch(), "commit", version.commit().orElse(""),
                 "trusted", version.trusted(), "live", at.live().map(Versions.Sealed::number).orElse("")));
-        Condition over = Condition.overGates(environments.all().stream().map(Environments.Known::name).toList());
+        Condition over = over(environments.all().stream().map(Environments.Known::name).toList());
         Map<String, GateFacts.Held> held = new LinkedHashMap<>();
         conditions.forEach(text -> held.put(text, new GateFacts.Held(over.holds(text, facts), Condition.seen(text, facts))));
         return held;
+    }
+
+    /** Conditions over the environments that there are; another only when these change. */
+    private synchronized Condition over(List<String> names) {
+        if (over.isEmpty() || !over.get().environments().equals(names)) {
+            over = Optional.of(new Over(names, Condition.overGates(names)));
+        }
+        return over.get().condition();
     }
 
     private GateFacts.Said said(Gates.AtGate at) {

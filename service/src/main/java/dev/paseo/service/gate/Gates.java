@@ -25,6 +25,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -103,10 +104,11 @@ public class Gates {
     private Verdict together(Verdict first, List<AtGate> others) {
         List<Judgement> judgements = new ArrayList<>(first.judgements());
         others.forEach(other -> {
-            Loaded loaded = load(other);
-            List<Criterion> automatic = loaded.criteria().stream().filter(criterion -> !(criterion instanceof Criterion.Approvals || criterion instanceof Criterion.Checklist
-                    || criterion instanceof Criterion.Outside)).toList();
-            Gate.judge(automatic, loaded.facts(), sources.clock().now()).judgements().forEach(judgement -> judgements.add(new Judgement(judgement.state(),
+            if (other.version().blocked()) {
+                judgements.add(new Judgement(Judgement.State.NOT_MET, other.version().component() + ": Not blocked", other.version().number() + " is blocked.", Optional.empty()));
+            }
+            Loaded loaded = load(other, criterion -> !(criterion instanceof Criterion.Approvals || criterion instanceof Criterion.Checklist || criterion instanceof Criterion.Outside));
+            Gate.judge(loaded.criteria(), loaded.facts(), sources.clock().now()).judgements().forEach(judgement -> judgements.add(new Judgement(judgement.state(),
                     other.version().component() + ": " + judgement.name(), judgement.sentence(), judgement.until())));
         });
         return new Verdict(judgements, first.rejected(), first.expired());
@@ -120,8 +122,16 @@ public class Gates {
         return at.standing().leaves() ? environment.rules().exit(at.place().component()) : environment.rules().entry(at.kind(), at.place().component());
     }
 
+    private List<Criterion> asked(AtGate at) {
+        return asked(at, environments.byId(at.place().environmentId()));
+    }
+
     private Loaded load(AtGate at) {
-        List<Criterion> criteria = new ArrayList<>(asked(at, environments.byId(at.place().environmentId())));
+        return load(at, criterion -> true);
+    }
+
+    private Loaded load(AtGate at, Predicate<Criterion> which) {
+        List<Criterion> criteria = new ArrayList<>(asked(at).stream().filter(which).toList());
         GateFacts.Around around = at.standing().leaves() ? GateFacts.Around.PLAIN : sources.restraints().around(at.place(), at.version(), at.kind(),
                 at.set().map(InSet::others).orElse(List.of()).stream().collect(Collectors.toMap(other -> other.version().component(), other -> other.version().number())));
         around.held().ifPresent(held -> criteria.add(new Criterion.NotHeld()));
@@ -163,7 +173,7 @@ public class Gates {
 
     /** When it expires because nobody decided. */
     Optional<Instant> expiry(AtGate at) {
-        return asked(at, environments.byId(at.place().environmentId())).stream().flatMap(criterion -> switch (criterion) {
+        return asked(at).stream().flatMap(criterion -> switch (criterion) {
             case Criterion.Approvals approvals -> approvals.within().stream();
             case Criterion.Outside outside -> outside.within().stream();
             default -> Stream.<java.time.Duration>empty();
@@ -172,12 +182,12 @@ public class Gates {
 
     /** Those outside who are asked at a gate. */
     List<Criterion.Outside> outside(AtGate at) {
-        return asked(at, environments.byId(at.place().environmentId())).stream().filter(Criterion.Outside.class::isInstance).map(Criterion.Outside.class::cast).toList();
+        return asked(at).stream().filter(Criterion.Outside.class::isInstance).map(Criterion.Outside.class::cast).toList();
     }
 
     /** The checklists of a gate. */
     public List<Criterion.Checklist> checklists(AtGate at) {
-        return asked(at, environments.byId(at.place().environmentId())).stream().filter(Criterion.Checklist.class::isInstance).map(Criterion.Checklist.class::cast).toList();
+        return asked(at).stream().filter(Criterion.Checklist.class::isInstance).map(Criterion.Checklist.class::cast).toList();
     }
 
     /** Why this person may not decide here, if so. */
@@ -199,43 +209,25 @@ public class Gates {
         return refusals.isEmpty() ? Optional.of(at.place().environment() + " has no checklist") : refusals.stream().anyMatch(Optional::isEmpty) ? Optional.empty() : refusals.getFirst();
     }
 
-    /** The groups and persons who are asked at this gate now. */
-    public List<String> asked(AtGate at) {
-        Loaded loaded = load(at);
-        List<String> asked = new ArrayList<>();
-        for (Criterion criterion : loaded.criteria()) {
-            if (criterion instanceof Criterion.Approvals approvals) {
-                asked.addAll(Approving.asked(approvals, loaded.facts(), sources.clock().now()));
-            } else if (criterion instanceof Criterion.Checklist checklist) {
-                asked.addAll(checklist.from());
-            }
-        }
-        return asked.stream().distinct().toList();
-    }
+    /** Whom a gate asks now: who could approve, and who could tick an item that is not ticked yet. */
+    record Asked(Set<String> deciders, Set<String> tickers) {}
 
-    /** Who could approve now. */
-    Set<String> able(AtGate at) {
+    Asked whoIsAsked(AtGate at) {
         Loaded loaded = load(at);
-        Set<String> able = new TreeSet<>();
         Instant now = sources.clock().now();
+        Asked asked = new Asked(new TreeSet<>(), new TreeSet<>());
         for (Criterion criterion : loaded.criteria()) {
-            if (criterion instanceof Criterion.Approvals approvals && Gate.judge(List.of(criterion), loaded.facts(), now).judgements().getFirst().state() == Judgement.State.ASKED) {
-                people(loaded, Approving.asked(approvals, loaded.facts(), now)).filter(person -> Approving.refusal(approvals, loaded.facts(), now, person).isEmpty()).forEach(able::add);
+            if (Gate.judge(List.of(criterion), loaded.facts(), now).judgements().getFirst().state() != Judgement.State.ASKED) {
+                continue;
+            }
+            if (criterion instanceof Criterion.Approvals approvals) {
+                people(loaded, Approving.asked(approvals, loaded.facts(), now)).filter(person -> Approving.refusal(approvals, loaded.facts(), now, person).isEmpty())
+                        .forEach(asked.deciders()::add);
+            } else if (criterion instanceof Criterion.Checklist list) {
+                people(loaded, list.from()).filter(person -> Ticking.refusal(list, loaded.facts(), person).isEmpty()).forEach(asked.tickers()::add);
             }
         }
-        return able;
-    }
-
-    /** Who could tick an item that is not ticked yet. */
-    Set<String> tickers(AtGate at) {
-        Loaded loaded = load(at);
-        Set<String> able = new TreeSet<>();
-        for (Criterion criterion : loaded.criteria()) {
-            if (criterion instanceof Criterion.Checklist list && Gate.judge(List.of(criterion), loaded.facts(), sources.clock().now()).judgements().getFirst().state() == Judgement.State.ASKED) {
-                people(loaded, list.from()).forEach(able::add);
-            }
-        }
-        return able;
+        return asked;
     }
 
     private static Stream<String> people(Loaded loaded, List<String> asked) {
@@ -249,7 +241,7 @@ public class Gates {
     }
 
     public boolean needsComment(AtGate at) {
-        return asked(at, environments.byId(at.place().environmentId())).stream()
+        return asked(at).stream()
                 .anyMatch(criterion -> criterion instanceof Criterion.Approvals approvals && approvals.commentRequired());
     }
 
@@ -279,8 +271,8 @@ public class Gates {
         mapper.addTick(at.standing().deployment(), at.standing().passage(), account, tick, picture.orElse(null));
     }
 
-    /** From now on the other decides in this one's place: about one deployment, or about all for a time. */
-    public void standIn(long account, long deputy, @Nullable Long deployment, Optional<Instant> from, Optional<Instant> until, long by) {
-        mapper.addStandIn(account, deputy, deployment, from.orElse(sources.clock().now()), until.orElse(null), by);
+    /** From now on the other decides about this deployment in this one's place. */
+    public void standIn(long account, long deputy, long deployment) {
+        mapper.addStandIn(account, deputy, deployment, sources.clock().now(), account);
     }
 }

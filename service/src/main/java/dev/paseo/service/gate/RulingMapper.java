@@ -52,9 +52,9 @@ interface RulingMapper {
     List<StandInRow> standIns(@Nullable Long deployment, Instant now);
 
     @Insert("""
-            insert into stand_in (account_id, deputy_id, deployment_id, from_at, until_at, set_by)
-            values (#{account}, #{deputy}, #{deployment}, #{from}, #{until}, #{by})""")
-    int addStandIn(long account, long deputy, @Nullable Long deployment, Instant from, @Nullable Instant until, long by);
+            insert into stand_in (account_id, deputy_id, deployment_id, from_at, set_by)
+            values (#{account}, #{deputy}, #{deployment}, #{from}, #{by})""")
+    int addStandIn(long account, long deputy, long deployment, Instant from, long by);
 
     record AnswerRow(String name, @Nullable Boolean yes, String words, Instant askedAt, @Nullable Instant answeredAt) {}
 

@@ -27,10 +27,10 @@ interface WaitMapper {
         }
     }
 
-    record KeptRow(long id, String kind, String name, String sentence, @Nullable Instant dueAt, boolean nobody) {}
+    record KeptRow(long id, boolean nobody) {}
 
     @Select("""
-            select id, kind, name, sentence, due_at, nobody from gate_wait where deployment_id = #{standing.deployment} or passage_id = #{standing.passage} for update""")
+            select id, nobody from gate_wait where deployment_id = #{standing.deployment} or passage_id = #{standing.passage} for update""")
     Optional<KeptRow> of(@Param("standing") Gates.Standing standing);
 
     @Insert("""

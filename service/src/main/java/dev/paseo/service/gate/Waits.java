@@ -65,14 +65,13 @@ public class Waits {
         if (at.standing().deployment() != null) {
             gates.outside(at).forEach(each -> asking.ask(at.standing().deployment(), each));
         }
-        Set<String> people = gates.able(at);
-        Set<String> tickers = gates.tickers(at);
+        Gates.Asked people = gates.whoIsAsked(at);
         boolean asks = unmet.stream().anyMatch(judgement -> judgement.state() == Judgement.State.ASKED);
         Judgement first = unmet.stream().filter(judgement -> judgement.state() == Judgement.State.ASKED).findFirst().orElse(unmet.getFirst());
-        String kind = !asks ? "time" : tickers.isEmpty() ? "decision" : "checklist";
-        Set<String> all = new HashSet<>(asks ? people : Set.of());
-        all.addAll(asks ? tickers : Set.of());
-        boolean nobody = asks && unmet.stream().anyMatch(judgement -> judgement.sentence().contains("Nobody is"));
+        String kind = !asks ? "time" : people.tickers().isEmpty() ? "decision" : "checklist";
+        Set<String> all = new HashSet<>(people.deciders());
+        all.addAll(people.tickers());
+        boolean nobody = unmet.stream().anyMatch(Judgement::nobody);
         Kept kept = new Kept(kind, cut(first.name(), 300), cut(unmet.stream().map(Judgement::sentence).collect(Collectors.joining(" ")), 2000), (asks ? gates.expiry(at) : first.until()).orElse(null), nobody);
         tellVoided(at, unmet);
         Optional<KeptRow> before = mapper.of(at.standing());

@@ -67,8 +67,10 @@ class Mails {
     private void send(JavaMailSender mail, long account) {
         Optional<String> to = mapper.address(account);
         Instant now = around.clock().now();
-        List<Linked> due = around.transactions().in(() -> mapper.dueOf(account, now).stream().peek(row -> mapper.claim(row.id(), now.plus(pause(row.tries()))))
-                .map(row -> new Linked(row, links.address(account, row.path()))).toList());
+        List<Linked> due = around.transactions().in(() -> mapper.dueOf(account, now).stream().map(row -> {
+            mapper.claim(row.id(), now.plus(pause(row.tries())));
+            return new Linked(row, links.address(account, row.path()));
+        }).toList());
         due.stream().filter(each -> to.isEmpty() || each.notice().tries() >= MOST_TRIES).forEach(each -> mapper.givenUp(each.notice().id()));
         List<Linked> sent = due.stream().filter(each -> to.isPresent() && each.notice().tries() < MOST_TRIES).toList();
         if (sent.isEmpty()) {
