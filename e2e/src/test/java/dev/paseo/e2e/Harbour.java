@@ -39,7 +39,7 @@ final class Harbour implements AutoCloseable {
     static final String SECRET = "kelp-and-cod-7781";
 
     final Path folder;
-    final TestDatabase database = new TestDatabase();
+    final TestDatabase database;
     private final Map<String, Client> clients = new LinkedHashMap<>();
     private final Map<String, HttpServer> pages = new LinkedHashMap<>();
     private final List<AutoCloseable> closing = new ArrayList<>();
@@ -48,6 +48,12 @@ final class Harbour implements AutoCloseable {
     final int storePort = Processes.freePort();
 
     Harbour() throws IOException, InterruptedException {
+        this(new TestDatabase());
+    }
+
+    /** On a server of the test's own. */
+    Harbour(TestDatabase database) throws IOException, InterruptedException {
+        this.database = database;
         this.folder = Files.createTempDirectory("paseo-harbour");
         for (String host : HOSTS) {
             Files.createDirectories(folder.resolve("hosts").resolve(host));

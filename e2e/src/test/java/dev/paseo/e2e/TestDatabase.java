@@ -2,13 +2,17 @@ package dev.paseo.e2e;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.net.InetAddress;
+import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Properties;
 import java.util.UUID;
+import java.util.stream.Stream;
 
 /** The real MariaDB, started once; each test that asks gets a database of its own. */
 final class TestDatabase {
@@ -18,15 +22,55 @@ final class TestDatabase {
     private static final Path FOLDER = ROOT.resolve(DURABLE ? ".paseo/bench-database" : ".paseo/test-database");
 
     private final String name = "paseo_test_" + UUID.randomUUID().toString().substring(0, 8);
+    private final Path folder;
     private final Properties properties;
 
     TestDatabase() throws IOException, InterruptedException {
-        this.properties = start();
-        admin("create database " + name);
+        this(FOLDER, DURABLE);
     }
 
-    private static synchronized Properties start() throws IOException, InterruptedException {
-        String file = run(List.of(ROOT.resolve("script/database").toString(), "start", FOLDER.toString(), DURABLE ? "--durable" : "--fast")).strip();
+    private TestDatabase(Path folder, boolean durable) throws IOException, InterruptedException {
+        this.folder = folder;
+        this.properties = start(folder, durable);
+        admin(folder, durable, "", "create database " + name);
+    }
+
+    /** A server for one test alone, which may kill it; nothing that was committed is lost then. */
+    static TestDatabase ofItsOwn() throws IOException, InterruptedException {
+        return new TestDatabase(Files.createTempDirectory(Files.createDirectories(ROOT.resolve(".paseo")), "own-database"), true);
+    }
+
+    /** {@code kill -9}; back once its process is gone. */
+    void kill() throws IOException {
+        ProcessHandle server = ProcessHandle.of(Long.parseLong(Files.readString(folder.resolve("m.pid")).strip())).orElseThrow();
+        server.destroyForcibly();
+        server.onExit().join();
+    }
+
+    boolean answers() {
+        try (Socket socket = new Socket(InetAddress.getLoopbackAddress(), Integer.parseInt(properties.getProperty("port")))) {
+            return socket.isConnected();
+        } catch (IOException refused) {
+            return false;
+        }
+    }
+
+    void startAgain() throws IOException, InterruptedException {
+        start(folder, true);
+    }
+
+    /** Ends a server of its own, and removes what it kept. */
+    void stop() throws IOException, InterruptedException {
+        run(List.of(ROOT.resolve("script/database").toString(), "stop", folder.toString()));
+        try (Stream<Path> files = Files.walk(folder)) {
+            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
+                Files.deleteIfExists(file);
+            }
+        }
+    }
+
+    private static synchronized Properties start(Path folder, boolean durable) throws IOException, InterruptedException {
+        String file = run(List.of(ROOT.resolve("script/database").toString(), "start", folder.toString(), durable ? "--durable" : "--fast")).strip();
         Properties properties = new Properties();
         try (InputStream in = Files.newInputStream(Path.of(file))) {
             properties.load(in);
@@ -45,15 +89,15 @@ final class TestDatabase {
 
     /** What the database's administrator can do, and the service's own user cannot. */
     static String admin(String sql) throws IOException, InterruptedException {
-        return admin("", sql);
+        return admin(FOLDER, DURABLE, "", sql);
     }
 
     String as(String sql) throws IOException, InterruptedException {
-        return admin(name, sql);
+        return admin(folder, DURABLE || !folder.equals(FOLDER), name, sql);
     }
 
-    private static String admin(String database, String sql) throws IOException, InterruptedException {
-        List<String> command = new ArrayList<>(List.of("mariadb", "--no-defaults", "--socket=" + start().getProperty("socket"),
+    private static String admin(Path folder, boolean durable, String database, String sql) throws IOException, InterruptedException {
+        List<String> command = new ArrayList<>(List.of("mariadb", "--no-defaults", "--socket=" + start(folder, durable).getProperty("socket"),
                 "--user=" + System.getProperty("user.name"), "--batch", "--skip-column-names", "-e", sql));
         if (!database.isEmpty()) {
             command.add(database);

@@ -8,7 +8,9 @@ import dev.paseo.service.engine.Nudge;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
 import io.swagger.v3.oas.annotations.Hidden;
+import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -31,6 +33,8 @@ class AgentController {
     private final Owners owners;
     private final Nudge nudge;
     private final Settings settings;
+    /** The newest request for work of each agent: an older one is of a life or a connection that is over. */
+    private final Map<Long, Object> asking = new ConcurrentHashMap<>();
 
     AgentController(Agents agents, WorkBoard board, Owners owners, Nudge nudge, Settings settings) {
         this.agents = agents;
@@ -49,7 +53,7 @@ class AgentController {
                 .orElseThrow(() -> Refusal.signedOut("This enrolment token is unknown, used or older than an hour; ask for a new one."));
     }
 
-    /** Waits for work; 204 where none came in time. */
+    /** Waits for work; 204 where none came in time, or where the agent has asked again meanwhile. */
     @PostMapping("/work")
     ResponseEntity<Assignment> work(@RequestHeader("Authorization") String authorization, @RequestBody WorkRequest request,
             @RequestParam(defaultValue = "" + LONGEST_POLL_MILLIS) long waitMillis) throws InterruptedException {
@@ -60,19 +64,22 @@ class AgentController {
         if (lost.isPresent()) {
             return ResponseEntity.ok(assignment(lost.get()));
         }
+        Object mine = new Object();
+        asking.put(agent.id(), mine);
         long until = System.nanoTime() + Math.clamp(waitMillis, 0, LONGEST_POLL_MILLIS) * 1_000_000;
         try (Nudge.Listening listening = nudge.listen(Nudge.work(agent.hostId().orElse(null)))) {
-            while (true) {
+            while (asking.get(agent.id()) == mine) {
                 Optional<WorkBoard.Taken> taken = board.take(agent, owners);
                 if (taken.isPresent()) {
                     return ResponseEntity.ok(assignment(taken.get()));
                 }
                 long left = (until - System.nanoTime()) / 1_000_000;
                 if (left <= 0 || nudge.isClosing()) {
-                    return ResponseEntity.noContent().build();
+                    break;
                 }
                 listening.await(Math.min(left, 2000));
             }
+            return ResponseEntity.noContent().build();
         }
     }
 
