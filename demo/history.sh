@@ -97,11 +97,12 @@ history() {
     as release-engineer component register berth-planner --pipeline "$root/demo/scenario/berth-planner/paseo.yaml" --trusted main >&2
     (umask 077 && as admin receiver add harbour-log --address "http://127.0.0.1:$((port + 95))/events" >"$demo/receiver.secret")
     receiver
-    with_ports "$root/demo/scenario/environments.yaml" >"$demo/environments.yaml"
+    with_ports "$root/demo/scenario/environments.yaml" | sed "s|@user@|$(id -un)|; s|@host-key@|$(cut -d' ' -f1,2 "$demo/ssh/host.pub")|; s|@folder@|$demo/hosts/slipway|" >"$demo/environments.yaml"
     as admin environment load "$demo/environments.yaml" >/dev/null
     for environment in test staging production trial; do
         word | as admin secret set DATA_KEY --component tide-api --environment $environment >/dev/null
     done
+    as admin secret set SLIPWAY_KEY --component quay-board --environment staging <"$demo/ssh/user" >/dev/null
     say "first commits: built once, then test and staging"
     commit tide-check "Ask staging for today's tides"
     commit tide-model "Predict tides from harmonic constituents"

@@ -14,6 +14,8 @@ const OLD: Record<string, string[]> = {
   preview: ["previews"],
   environment: ["whereabouts", "deployment", "place", "environment", "passage", "waiting"],
   component: ["whereabouts", "component"],
+  set: ["sets"],
+  deputy: ["deputies", "waiting"],
   agent: ["agents"],
 };
 

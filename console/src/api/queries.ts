@@ -91,6 +91,17 @@ export const source = (name: string) =>
 export const versions = (component: string) =>
   queryOptions({ queryKey: ["version", component, "all"], queryFn: () => need(api.GET("/api/v1/versions/{component}", { params: { path: { component } } })) });
 
+export const sets = () => queryOptions({ queryKey: ["sets"], queryFn: () => need(api.GET("/api/v1/sets")) });
+
+export const oneSet = (name: string) => queryOptions({ queryKey: ["sets", name], queryFn: () => need(api.GET("/api/v1/sets/{name}", { params: { path: { name } } })) });
+
+export const deputies = () => queryOptions({ queryKey: ["deputies"], queryFn: () => need(api.GET("/api/v1/deputies")) });
+
+export const environmentsFile = () => queryOptions({ queryKey: ["environments-file"], queryFn: () => need(api.GET("/api/v1/environments/file")), staleTime: Infinity });
+
+export const environmentCopy = (name: string, as: string) =>
+  queryOptions({ queryKey: ["environments-file", "copy", name, as], queryFn: () => need(api.GET("/api/v1/environments/{name}/copy", { params: { path: { name }, query: { as } } })), staleTime: Infinity });
+
 export const chain = () => queryOptions({ queryKey: ["chain"], queryFn: () => need(api.GET("/api/v1/chain")) });
 
 export const consequences = (name: string, id: number) =>

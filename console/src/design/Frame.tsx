@@ -33,9 +33,10 @@ function Rail() {
     <header className="rail">
       <Link to="/" className="brand" aria-label="Paseo, whereabouts"><Mark /><span>paseo</span></Link>
       <nav aria-label="Pages">
-        <Page to="/" also={["/deployments/", "/places/", "/environments/"]}>Whereabouts</Page>
+        <Page to="/" also={["/deployments/", "/places/", "/environments"]}>Whereabouts</Page>
         <Page to="/waiting" also={["/passages/", "/link/"]}>Waiting{needs > 0 && <b className="count" aria-label={`${needs} need you`}>{needs}</b>}</Page>
         <Page to="/components" also={["/components/", "/bring-in", "/runs/", "/versions/"]}>Components</Page>
+        <Page to="/sets" also={["/sets/"]}>Sets</Page>
         <Page to="/chain" also={[]}>Chain</Page>
       </nav>
       <div className="tools">

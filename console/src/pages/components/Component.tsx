@@ -68,6 +68,9 @@ function Side({ view }: { view: View }) {
       <ul className="plain">{branches.slice(0, 20).map(([branch, commit]) => <li key={branch}><Link to={`/components/${view.name}/pipeline?branch=${encodeURIComponent(branch)}`}>{branch}</Link> <code>{view.repository ? commit.slice(0, 8) : commit}</code></li>)}</ul>
       {view.repository && <p className="quiet">Trusted: {view.trusted.join(", ") || "none"}. Allowed: {view.allowed.join(", ") || "none more"}.</p>}
       {view.sources.length > 0 && <p className="quiet">May take from {view.sources.map((source) => `${source.name}${source.allBranches ? "" : " (trusted branches)"}`).join(", ")}.</p>}
+      <h2>Labels</h2>
+      {Object.keys(view.labels).length === 0 && <p className="quiet">None yet: paseo component labels {view.name} --label team=…</p>}
+      <p className="labels">{Object.entries(view.labels).map(([label, value]) => <Link key={label} to={`/?group=${encodeURIComponent(label)}&component=${encodeURIComponent(`${label}=${value}`)}`}>{label} <b>{value}</b></Link>)}</p>
       <h2>Links</h2>
       {view.links.length === 0 && <p className="quiet">None yet: paseo component links {view.name} --link Runbook=https://…</p>}
       <ul className="plain">

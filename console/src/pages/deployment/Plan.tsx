@@ -19,6 +19,7 @@ export function words(part: Part): string {
     case "pause": return `wait ${length(part.seconds)}`;
     case "traffic": return `${part.share} % of the traffic to it`;
     case "watch": return `keep checking for ${length(part.seconds)}`;
+    case "facts": return `go on if ${part.name}`;
     case "question": return "ask a person whether it goes on";
     case "once-after": return "once, after the last host";
     case "whole": return "check the whole";

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { FilePen } from "lucide-react";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
@@ -80,12 +81,14 @@ function Gates({ rules }: { rules: Schemas["RulesView"] }) {
     <section className="sheet pad" aria-label="Rules">
       <div className="section-head">
         <h2>Rules</h2>
+        <Link className="btn small" to={`/environments-file?environment=${rules.environment}`}><FilePen size={14} />Edit</Link>
+        <Link className="btn small" to={`/environments-file?copy=${rules.environment}`}>Copy</Link>
         <div className="tabs" role="tablist">
           {(["words", "file", "history"] as const).map((each) => <button key={each} type="button" role="tab" aria-selected={as === each} data-state={as === each ? "active" : "inactive"} onClick={() => show(each)}>{each === "words" ? "In words" : each === "file" ? "As a file" : "As they were"}</button>)}
         </div>
       </div>
       {as === "words" && <Words words={rules.words} />}
-      {as === "file" && <><pre className="rules-file" tabIndex={0}>{rules.text}</pre><p className="quiet small-text">Loaded with <code>paseo environment load FILE</code>; a copy under another name: <code>paseo environment copy {rules.environment} --as NAME</code></p></>}
+      {as === "file" && <><pre className="rules-file" tabIndex={0}>{rules.text}</pre><p className="quiet small-text">The same as <code>paseo environment export</code> prints of it.</p></>}
       {as === "history" && <Past name={rules.environment} />}
     </section>
   );

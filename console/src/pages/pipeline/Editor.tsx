@@ -12,6 +12,8 @@ import type { Schemas } from "../../api/client";
 import { complete, type Known, type Schema } from "./completion";
 
 interface Props {
+  /** What the text is, for who does not see it. */
+  label?: string;
   text: string;
   /** What the text is held against; undefined: it is not. */
   against: string | undefined;
@@ -66,8 +68,8 @@ function diagnostics(state: EditorState, problems: Schemas["Problem"][], severit
   });
 }
 
-/** The pipeline file's text: marked where something is wrong, completed from the schema and from what exists. */
-export function Editor({ text, against, problems, warnings, schema, known, onChange }: Props) {
+/** A file's text: marked where something is wrong, completed from the schema and from what exists. */
+export function Editor({ label = "Pipeline file", text, against, problems, warnings, schema, known, onChange }: Props) {
   const place = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(null);
   const compare = useRef(new Compartment());
@@ -84,7 +86,7 @@ export function Editor({ text, against, problems, warnings, schema, known, onCha
       state: EditorState.create({ doc: text, extensions: [
         lineNumbers(), history(), highlightActiveLine(), lintGutter(), indentUnit.of("  "), EditorState.tabSize.of(2), yaml(), syntaxHighlighting(colours), theme,
         keymap.of([{ key: "Tab", run: acceptCompletion }, ...completionKeymap, { key: "Enter", run: under }, ...lintKeymap, ...defaultKeymap, ...historyKeymap, indentWithTab]),
-        EditorView.contentAttributes.of({ "aria-label": "Pipeline file", tabindex: "0" }),
+        EditorView.contentAttributes.of({ "aria-label": label, tabindex: "0" }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged) changed.current(update.state.doc.toString());
         }),

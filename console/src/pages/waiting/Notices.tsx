@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, need } from "../../api/client";
-import { noticeChoices, notices as noticesQuery } from "../../api/queries";
+import { noticeChoices, notices as noticesQuery, whereabouts } from "../../api/queries";
 import { At } from "../../design/time";
 
 /** What the reader was told, and how. */
@@ -35,25 +35,41 @@ export function Notices() {
 
 function Choices() {
   const choices = useQuery(noticeChoices());
+  const where = useQuery(whereabouts());
   const client = useQueryClient();
+  const [component, setComponent] = useState("");
+  const own = component ? choices.data?.components[component] : undefined;
+  const shown = (component ? own ?? choices.data?.everywhere : choices.data?.everywhere) ?? [];
+  const fresh = () => client.invalidateQueries({ queryKey: ["notices"] });
   const set = async (event: string, channel: string, delivery: string) => {
-    await need(api.PUT("/api/v1/notices/choices", { body: { event, channel, delivery } }));
-    await client.invalidateQueries({ queryKey: ["notices"] });
+    await need(api.PUT("/api/v1/notices/choices", { body: { event, channel, delivery, component: component || undefined } }));
+    await fresh();
+  };
+  const asElsewhere = async () => {
+    await need(api.DELETE("/api/v1/notices/choices/{component}", { params: { path: { component } } }));
+    await fresh();
   };
   return (
-    <table className="choices">
-      <thead><tr><th>You are told when</th><th>here</th><th>by mail</th></tr></thead>
-      <tbody>
-        {choices.data?.map((each) => (
-          <tr key={each.event}>
-            <td>{each.words}</td>
-            <td><input type="checkbox" aria-label={`${each.words}: here`} checked={each.console !== "off"} onChange={(event) => void set(each.event, "console", event.target.checked ? "now" : "off")} /></td>
-            <td><select aria-label={`${each.words}: by mail`} value={each.mail} onChange={(event) => void set(each.event, "mail", event.target.value)}>
-              {["now", "hourly", "daily", "off"].map((word) => <option key={word}>{word}</option>)}
-            </select></td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <div className="choices">
+      <select aria-label="Of which component" value={component} onChange={(event) => setComponent(event.target.value)}>
+        <option value="">of every component</option>
+        {where.data?.rows.map((row) => <option key={row.component} value={row.component}>of {row.component} alone{choices.data?.components[row.component] ? ", otherwise" : ""}</option>)}
+      </select>
+      {own && <button type="button" className="btn small quiet-btn" onClick={() => void asElsewhere()}>As of every other</button>}
+      <table>
+        <thead><tr><th>You are told when</th><th>here</th><th>by mail</th></tr></thead>
+        <tbody>
+          {shown.map((each) => (
+            <tr key={each.event}>
+              <td>{each.words}</td>
+              <td><input type="checkbox" aria-label={`${each.words}: here`} checked={each.console !== "off"} onChange={(event) => void set(each.event, "console", event.target.checked ? "now" : "off")} /></td>
+              <td><select aria-label={`${each.words}: by mail`} value={each.mail} onChange={(event) => void set(each.event, "mail", event.target.value)}>
+                {["now", "hourly", "daily", "off"].map((word) => <option key={word}>{word}</option>)}
+              </select></td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }

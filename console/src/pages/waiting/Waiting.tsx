@@ -6,6 +6,7 @@ import { Ask } from "../../design/Ask";
 import { Glyph } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
+import { Deputies } from "./Deputies";
 import { Notices } from "./Notices";
 
 type Gate = Schemas["Waiting"];
@@ -42,7 +43,7 @@ export default function Waiting() {
             </section>
           )}
         </div>
-        <Notices />
+        <div className="waiting-side"><Notices /><Deputies /></div>
       </div>
     </>
   );

@@ -1,17 +1,20 @@
 import { useQuery } from "@tanstack/react-query";
 import { format } from "date-fns";
+import { Fragment } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { whereabouts } from "../../api/queries";
 import { Glyph } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
+import { grouped, labelNames, matches } from "./labels";
 import { MapRow } from "./MapRow";
 import { NeedsYou } from "./NeedsYou";
 import { Previews } from "./Previews";
 import { Then } from "./Then";
 
 type View = Schemas["WhereaboutsView"];
+type Row = Schemas["RowView"];
 
 /** Home: every component's walk, a row each; columns are the stops. */
 export default function Whereabouts() {
@@ -19,6 +22,7 @@ export default function Whereabouts() {
   const [asked, ask] = useSearchParams();
   const filter = asked.get("component") ?? "";
   const moment = asked.get("at") ?? "";
+  const group = asked.get("group") ?? "";
   const set = (name: string, value: string) => ask((now) => { if (value) now.set(name, value); else now.delete(name); return now; }, { replace: true });
   if (where.isPending) return <Loading height={520} />;
   if (where.isError) return <Trouble error={where.error} />;
@@ -29,28 +33,41 @@ export default function Whereabouts() {
         <h1>Whereabouts</h1>
         <p>What is live where, and what stands in its way. {format(new Date(), "EEE d MMM yyyy")}</p>
         <form className="title-end where-asks" onSubmit={(event) => event.preventDefault()}>
-          <input type="search" aria-label="Only components whose name has this in it" placeholder="component" value={filter} onChange={(event) => set("component", event.target.value)} />
+          <input type="search" aria-label="Only components that have this in their name or in a label" placeholder="component or label" value={filter} onChange={(event) => set("component", event.target.value)} />
+          <GroupBy rows={where.data.rows} label={group} onGroup={(label) => set("group", label)} />
           <input type="datetime-local" aria-label="What was live at this moment" title="What was live then" max={format(new Date(), "yyyy-MM-dd'T'HH:mm")} value={moment} onChange={(event) => set("at", event.target.value)} />
           {moment && <button type="button" className="btn small" onClick={() => set("at", "")}>Now</button>}
         </form>
       </div>
-      {moment ? <Then moment={moment} filter={filter} /> : <Now view={where.data} filter={filter} />}
+      {moment ? <Then moment={moment} filter={filter} /> : <Now view={where.data} filter={filter} group={group} />}
     </>
   );
 }
 
-function Now({ view, filter }: { view: View; filter: string }) {
-  const rows = view.rows.filter((row) => row.component.includes(filter));
+/** By which label the rows are grouped; nothing where no component has one. */
+function GroupBy({ rows, label, onGroup }: { rows: Row[]; label: string; onGroup: (label: string) => void }) {
+  const names = labelNames(rows);
+  if (names.length === 0) return null;
+  return (
+    <select aria-label="Group by label" value={label} onChange={(event) => onGroup(event.target.value)}>
+      <option value="">not grouped</option>
+      {names.map((name) => <option key={name} value={name}>by {name}</option>)}
+    </select>
+  );
+}
+
+function Now({ view, filter, group }: { view: View; filter: string; group: string }) {
+  const rows = view.rows.filter((row) => matches(row, filter));
   return (
     <>
       <NeedsYou rows={rows} />
-      {view.rows.length === 0 ? <Nothing /> : rows.length === 0 ? <p className="quiet pad">No component has “{filter}” in its name.</p> : <Map view={{ ...view, rows }} />}
+      {view.rows.length === 0 ? <Nothing /> : rows.length === 0 ? <p className="quiet pad">No component has “{filter}” in its name or in a label.</p> : <Map view={{ ...view, rows }} group={group} />}
       <Previews />
     </>
   );
 }
 
-function Map({ view }: { view: View }) {
+function Map({ view, group }: { view: View; group: string }) {
   const columns = { "--columns": view.environments.length } as React.CSSProperties;
   return (
     <div className="map sheet" style={columns} role="table" aria-label="Components and environments">
@@ -63,7 +80,12 @@ function Map({ view }: { view: View }) {
           </div>
         ))}
       </div>
-      {view.rows.map((row) => <MapRow key={row.component} row={row} environments={view.environments} />)}
+      {grouped(view.rows, group).map((part) => (
+        <Fragment key={part.value}>
+          {group && <div role="row" className="map-group"><div role="rowheader">{part.value ? <>{group} <b>{part.value}</b></> : `no ${group}`} <span className="quiet">{part.rows.length === 1 ? "1 component" : `${part.rows.length} components`}</span></div></div>}
+          {part.rows.map((row) => <MapRow key={row.component} row={row} environments={view.environments} />)}
+        </Fragment>
+      ))}
     </div>
   );
 }

@@ -64,6 +64,19 @@ class ComponentsTest {
     }
 
     @Test
+    void labelsAreKeptAndWhereaboutsAreGroupedByThem() {
+        assertEquals(400, engineer().put("/api/v1/components/quay-lamp/labels", Map.of("Team", "pilots")).status());
+        assertEquals(400, engineer().put("/api/v1/components/quay-lamp/labels", Map.of("team", " ")).status());
+        assertEquals(403, harbour.as("auditor").put("/api/v1/components/quay-lamp/labels", Map.of()).status());
+        Harbour.Said said = harbour.paseo("release-engineer", "component", "labels", "quay-lamp", "--label", "team=pilots", "--label", "tier=public");
+        assertEquals("quay-lamp has the labels team=pilots, tier=public.\n", said.out());
+        assertEquals("pilots", engineer().get("/api/v1/whereabouts?component=quay-lamp").good().path("rows").path(0).path("labels").path("team").asString());
+        assertTrue(harbour.paseo("developer", "where", "--group-by", "team").out().startsWith("team pilots\n"), () -> harbour.paseo("developer", "where", "--group-by", "team").out());
+        assertTrue(harbour.paseo("developer", "where", "--label", "team=bakers").out().startsWith("No component has this label"));
+        assertEquals("quay-lamp has no labels.\n", harbour.paseo("release-engineer", "component", "labels", "quay-lamp").out());
+    }
+
+    @Test
     void aBadgeIsSeenByWhoeverHasItsAddressAndByNobodyElse() throws Exception {
         String address = harbour.as("developer").get("/api/v1/components/quay-lamp/badge").good().path("address").asString();
         String path = URI.create(address).getRawPath() + "?" + URI.create(address).getRawQuery();

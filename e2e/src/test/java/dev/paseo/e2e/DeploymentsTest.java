@@ -127,7 +127,7 @@ class DeploymentsTest {
         try (Harbour harbour = Harbour.open()) {
             Repository repository = harbour.component();
             harbour.as("admin").put("/api/v1/environments", Map.of("text", everywhereSided(harbour))).good();
-            repository.push("developer", "main", files("{canary: {shares: [{percent: 10, stay: 4s, ask: true}]}}", "  traffic: [deploy/traffic.sh]\n"));
+            repository.push("developer", "main", files("{canary: {shares: [{percent: 10, stay: 4s, facts: \"version != '1.4.3'\", ask: true}]}}", "  traffic: [deploy/traffic.sh]\n"));
             harbour.liveIn("staging", "1.4.1");
             harbour.deploymentIs(promoted(harbour, "1.4.1"), "live");
             repository.push("developer", "main", Map.of("health", "second"));
@@ -148,6 +148,9 @@ class DeploymentsTest {
             assertEquals("green 0 blue", traffic(harbour).getLast());
             assertTrue(harbour.deployment(watched).path("deployment").path("reason").asString().contains("3 times in a row"));
             assertEquals(Optional.of("1.4.1"), harbour.live("production"));
+            repository.push("developer", "main", Map.of("health", "third"));
+            Await.until("facts stop the third", () -> newest(harbour, "test").path("status").asString().equals("undone"));
+            assertEquals("with 10 % of the traffic, version != '1.4.3': It does not hold: version is 1.4.3.", newest(harbour, "test").path("reason").asString());
         }
     }
 

@@ -9,6 +9,7 @@ import com.icegreen.greenmail.util.GreenMailUtil;
 import com.icegreen.greenmail.util.ServerSetup;
 import jakarta.mail.internet.MimeMessage;
 import java.io.IOException;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -254,6 +255,31 @@ class GatesTest {
         String text = harbour.as("admin").get("/api/v1/environments/file").good().path("text").asString();
         harbour.as("admin").put("/api/v1/environments", Map.of("text", text)).good();
         assertEquals(before, harbour.as("admin").get("/api/v1/environments").body(), text);
+    }
+
+    @Test
+    void aDeputyDecidesForATimeAndTheTwoCountOnce() throws Exception {
+        tickAll(inStaging("developer"));
+        long id = harbour.promote(version(), "production");
+        Instant now = Instant.parse(harbour.as("admin").get("/api/v1/clock").body().path("now").asString());
+        assertEquals(403, harbour.as("approver-2").post("/api/v1/deputies", Map.of("account", "approver-1", "deputy", "operator", "until", now.plusSeconds(3600).toString())).status());
+        assertTrue(harbour.as("approver-1").post("/api/v1/deputies", Map.of("deputy", "developer", "until", now.plusSeconds(3600).toString())).detail().contains("developer has no role that decides"));
+        assertEquals(400, harbour.as("approver-1").post("/api/v1/deputies", Map.of("deputy", "operator", "until", now.minusSeconds(1).toString())).status());
+        assertEquals(403, harbour.rule("operator", id, true, "Not yet.").status());
+        Harbour.Said said = harbour.paseo("approver-1", "deputy", "name", "operator", "--from", now.plusSeconds(3600).toString(), "--until", now.plusSeconds(7200).toString());
+        assertTrue(said.out().startsWith("operator decides in your place until"), said.out());
+        assertEquals(403, harbour.rule("operator", id, true, "Not yet.").status());
+        harbour.as("admin").post("/api/v1/clock", Map.of("by", "PT1H")).good();
+        Await.until("the deputy is asked", () -> harbour.as("operator").get("/api/v1/waiting").body().path("gates").toString().contains("\"deployment\":" + id));
+        harbour.rule("operator", id, true, "For approver-1.").good();
+        assertTrue(sentence(id, "1 of 2").contains("operator said yes for approver-1"), sentence(id, "1 of 2"));
+        assertTrue(harbour.rule("approver-1", id, true, "Too.").detail().contains("operator has approved this already for approver-1"));
+        long number = harbour.as("operator").get("/api/v1/deputies").body().path(0).path("id").asLong();
+        assertEquals(403, harbour.as("approver-2").delete("/api/v1/deputies/" + number).status());
+        harbour.as("operator").delete("/api/v1/deputies/" + number).good();
+        assertEquals(0, harbour.as("approver-1").get("/api/v1/deputies").body().size());
+        assertTrue(harbour.as("auditor").get("/api/v1/audit").body().toString().contains("deputy set"));
+        harbour.rule("approver-2", id, false, "Not today.").good();
     }
 
     @Test

@@ -65,6 +65,18 @@ class HostsTest {
             harbour.as("admin").put("/api/v1/environments", Map.of("text", more)).good();
             Await.until("the new host is brought to it", () -> host(harbour, "staging", "lighthouse").path("version").asString("").equals("1.4.2"));
             assertEquals("version 1.4.2 second", harbour.installed("lighthouse"));
+            // The host that acts for the place takes nothing, and goes into maintenance while a deployment waits for it.
+            harbour.as("admin").put("/api/v1/agents/staging-1/drain", Map.of()).good();
+            repository.push("developer", "main", Map.of("health", "third", "paseo.yaml", files().get("paseo.yaml").replace("version {version} ok", "version {version}")
+                    .replace("  on-each-host:", "  once-before: ['touch \"$PASEO_HOST_FOLDER/once\"']\n  on-each-host:")));
+            Await.until("staging waits for staging-1", () -> harbour.as("developer").get("/api/v1/history/tide-api/staging").body().path(0).path("status").asString("").equals("deploying"));
+            harbour.as("admin").put("/api/v1/hosts/staging-1/maintenance", Map.of("reason", "new fan")).good();
+            harbour.liveIn("staging", "1.4.3");
+            assertTrue(Files.exists(harbour.hostFolder("lighthouse").resolve("once")), "another acts in its place");
+            assertEquals("version 1.4.2 second", harbour.installed("staging-1"), "its turn had not come: it is left out");
+            harbour.as("admin").delete("/api/v1/hosts/staging-1/maintenance").good();
+            harbour.as("admin").delete("/api/v1/agents/staging-1/drain").good();
+            Await.until("it catches up", () -> host(harbour, "staging", "staging-1").path("version").asString("").equals("1.4.3"));
         }
     }
 
@@ -76,6 +88,7 @@ class HostsTest {
             String environments = Scenario.environments(harbour::hostAddress).replaceFirst("hosts: \\{test-1: \\{url: \"[^\"]*\"}}", "hosts: {slip-1: {ssh: {agent: test-1, address: 127.0.0.1, "
                     + "port: " + ssh.address().replaceAll(".*:", "") + ", user: " + System.getProperty("user.name") + ", key: SLIP_KEY, host-key: \"HOSTKEY\", folder: " + folder + "}}}");
             Map<String, String> files = files();
+            files.put("deploy/install.sh", files.get("deploy/install.sh") + "setsid sleep 4711 &\n");
             files.put("paseo.yaml", files.get("paseo.yaml").replace("{http: \"{host.url}/version\", contains: \"version {version} ok\", within: 2s}",
                     "{command: 'grep \"$PASEO_VERSION ok\" \"$PASEO_HOST_FOLDER/version\"', within: 5s}"));
             Repository repository = harbour.component();
@@ -91,6 +104,7 @@ class HostsTest {
             harbour.promote("1.4.1", "test");
             harbour.liveIn("test", "1.4.1");
             assertEquals("version 1.4.1 ok", Files.readString(folder.resolve("version")).strip());
+            assertTrue(ProcessHandle.allProcesses().noneMatch(each -> each.info().commandLine().orElse("").endsWith("sleep 4711")), "what a step left behind is ended, also in a session of its own");
             String log = harbour.as("developer").get("/api/v1/deployments/2").body().path("tasks").toString();
             assertTrue(log.contains("deploy/install.sh"), log);
             assertTrue(harbour.as("developer").get("/api/v1/deployments/2/tasks/" + harbour.deployment(2).path("tasks").get(0).path("work").asLong() + "/log").body()

@@ -32,6 +32,24 @@ public final class RemoteWork implements AutoCloseable {
             sh -e "$1/script" </dev/null >>"$1/output" 2>&1
             echo $? >"$1/exit"
             """;
+    /**
+     * Ends the processes of its group, and, where the host has /proc, those that carry its mark in their environment: they
+     * may have left the group.
+     */
+    private static final String END = """
+            mark=%1$s
+            group=$(cat %2$s)
+            carrying() { grep -lszxF -- "$mark" /proc/[0-9]*/environ 2>/dev/null | sed 's|/proc/||; s|/environ||'; }
+            left() { kill -0 -- "-$group" 2>/dev/null || [ -n "$(carrying)" ]; }
+            signal() { kill "-$1" -- "-$group" $(carrying) 2>/dev/null; }
+            grace=%3$d
+            [ "$grace" = 0 ] || signal TERM
+            while [ "$grace" -gt 0 ] && left; do sleep 1; grace=$((grace - 1)); done
+            for again in 1 2 3; do if left; then signal KILL; fi; done
+            true
+            """;
+    private static final String MARK = "PASEO_STEP_MARK";
+    private static final int GRACE_SECONDS = 10;
     private static final long LOOK_MILLIS = 300;
 
     private final Assignment.Ssh ssh;
@@ -116,6 +134,7 @@ public final class RemoteWork implements AutoCloseable {
     private void start(String at, String command, Map<String, String> environment) throws IOException {
         StringBuilder exports = new StringBuilder();
         environment.forEach((key, value) -> exports.append("export ").append(key).append('=').append(SshHost.quote(value)).append('\n'));
+        exports.append("export ").append(MARK).append('=').append(SshHost.quote(at)).append('\n');
         host().run("umask 077; mkdir -p " + SshHost.quote(at) + " " + SshHost.quote(folder + "/workspace"));
         host().write(at + "/environment", exports.toString());
         host().write(at + "/script", command + "\n");
@@ -144,20 +163,9 @@ public final class RemoteWork implements AutoCloseable {
                 + SshHost.quote(at + "/exit"), Duration.ofSeconds(15)).status() == 0;
     }
 
-    /** Ends its process group: TERM, a grace period, KILL. */
+    /** Ends all that it started: TERM, a grace period, KILL. */
     private void end(String at, boolean withGrace) throws IOException {
-        String group = "-$(cat " + SshHost.quote(at + "/started") + ")";
-        host().exec((withGrace ? "kill -TERM -- " + group + " 2>/dev/null; for i in 1 2 3 4 5 6 7 8 9 10; do kill -0 -- " + group + " 2>/dev/null || break; sleep 1; done; " : "")
-                + "kill -KILL -- " + group + " 2>/dev/null; true", Duration.ofSeconds(20));
-    }
-
-    /** Runs a check's command in the recipe's folder; why it did not end well. */
-    public Optional<String> command(String command, Map<String, String> environment, Duration most) throws IOException {
-        StringBuilder exports = new StringBuilder();
-        environment.forEach((key, value) -> exports.append("export ").append(key).append('=').append(SshHost.quote(value)).append("; "));
-        SshHost.Said said = host().exec("cd " + SshHost.quote(folder + "/workspace") + " && " + exports + "timeout " + Math.max(1, most.toSeconds())
-                + " sh -e -c " + SshHost.quote(command), most.plusSeconds(5));
-        return said.status() == 0 ? Optional.empty() : Optional.of(command + " ended with exit status " + said.status());
+        host().exec(END.formatted(SshHost.quote(MARK + "=" + at), SshHost.quote(at + "/started"), withGrace ? GRACE_SECONDS : 0), Duration.ofSeconds(GRACE_SECONDS + 10));
     }
 
     /** The SHA-256 digest of a file on the host; empty where there is none. */

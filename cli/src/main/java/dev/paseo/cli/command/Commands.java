@@ -63,12 +63,13 @@ public final class Commands {
         commands.put("check", () -> new CheckCommand(context));
         commands.put("draft", () -> new DraftCommand(context));
         commands.put("sign-in", () -> new SignInCommand(context));
-        commands.put("component", () -> group("Components: register, hook, map-hook, events, links, open, save, token, watch, stores.", new ComponentCommands.Register(context),
-                new ComponentCommands.Hook(context), new ComponentCommands.Events(context), new ComponentCommands.Links(context), new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
+        commands.put("component", () -> group("Components: register, hook, map-hook, events, links, labels, open, save, token, watch, stores.", new ComponentCommands.Register(context),
+                new ComponentCommands.Hook(context), new ComponentCommands.Events(context), new ComponentCommands.Links(context), new ComponentCommands.Labels(context), new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
                 new SourceCommands.Save(context), new SourceCommands.Watch(context), new SourceCommands.Stores(context), new SourceCommands.MapHook(context)));
         commands.put("environment", () -> group("Environments: load, export, copy, rules.", new SetUpCommands.LoadEnvironments(context),
                 new GateCommands.Export(context), new GateCommands.Copy(context), new GateCommands.Rules(context)));
         commands.put("set", () -> group("Sets of versions, promoted as one: make, promote, show.", new SetCommands.Make(context), new SetCommands.Promote(context), new SetCommands.Show(context)));
+        commands.put("deputy", () -> group("Deputies, who decide in another's place for a time: name, list, end.", new DeputyCommands.Name(context), new DeputyCommands.ListAll(context), new DeputyCommands.End(context)));
         commands.put("clock", () -> group("The service's clock: forward.", new GateCommands.Forward(context)));
         commands.put("host", () -> group("Hosts: list, maintain.", new RestraintCommands.Hosts(context), new RestraintCommands.Maintain(context)));
         commands.put("preview", () -> group("Preview environments: list, remove.", new RestraintCommands.Previews(context), new RestraintCommands.RemovePreview(context)));

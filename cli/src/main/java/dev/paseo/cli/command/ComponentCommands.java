@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -161,6 +162,30 @@ final class ComponentCommands {
             links.forEach(request::put);
             JsonNode component = api.put(Api.path("components", name, "links"), request);
             return print(component, () -> context.out().println(name + " has " + component.path("links").size() + (links.size() == 1 ? " link." : " links.")));
+        }
+    }
+
+    @Command(name = "labels", description = "Puts these labels in place of those that a component has; whereabouts are grouped by them.",
+            footer = {"", "Example:", "  paseo component labels tide-api --label team=harbour-office --label tier=public"})
+    static final class Labels extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        @Option(names = "--label", paramLabel = "NAME=VALUE", description = "at most 20; a value has at most 120 signs; none: all are taken away")
+        private Map<String, String> labels = Map.of();
+
+        Labels(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            ObjectNode request = api.object();
+            labels.forEach(request::put);
+            JsonNode component = api.put(Api.path("components", name, "labels"), request);
+            return print(component, () -> context.out().println(name + " has " + (labels.isEmpty() ? "no labels." : "the labels " + component.path("labels").propertyStream()
+                    .map(label -> label.getKey() + "=" + label.getValue().asString()).collect(Collectors.joining(", ")) + ".")));
         }
     }
 

@@ -32,6 +32,7 @@ final class PlanLines {
             case "pause" -> "wait " + length;
             case "traffic" -> part.path("share").asInt() + " % of the traffic to it";
             case "watch" -> "keep checking for " + length;
+            case "facts" -> "go on if " + part.path("name").asString();
             case "question" -> "ask whether it goes on";
             case "once-after" -> "once, after the last host";
             case "whole" -> "check the whole";

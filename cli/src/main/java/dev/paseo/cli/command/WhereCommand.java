@@ -7,8 +7,11 @@ import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -17,7 +20,7 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 @Command(name = "where", description = "Which version is live where, since when, and what waits.",
-        footer = {"", "Examples:", "  paseo where tide-api", "  paseo where --at 2026-05-03T14:05:00Z"})
+        footer = {"", "Examples:", "  paseo where tide-api", "  paseo where --group-by team", "  paseo where --at 2026-05-03T14:05:00Z"})
 final class WhereCommand extends ServiceCommand {
 
     @Parameters(arity = "0..1", paramLabel = "COMPONENT", description = "only this one")
@@ -25,6 +28,12 @@ final class WhereCommand extends ServiceCommand {
 
     @Option(names = "--at", paramLabel = "TIME", description = "what was live then; ISO 8601, such as 2026-05-03T14:05:00Z")
     private Optional<String> at = Optional.empty();
+
+    @Option(names = "--group-by", paramLabel = "LABEL", description = "sorts and heads the components by their label of this name, such as team")
+    private Optional<String> groupBy = Optional.empty();
+
+    @Option(names = "--label", paramLabel = "NAME=VALUE", description = "only components with this label; may be given several times")
+    private Map<String, String> labels = Map.of();
 
     WhereCommand(Context context) {
         super(context);
@@ -36,7 +45,12 @@ final class WhereCommand extends ServiceCommand {
             return then(at.get());
         }
         JsonNode whole = whole(Api.path("whereabouts") + "?", "rows");
-        return print(whole, () -> table(whole, whole.path("rows").valueStream().toList()));
+        List<JsonNode> rows = whole.path("rows").valueStream().filter(row -> labels.entrySet().stream()
+                .allMatch(label -> row.path("labels").path(label.getKey()).asString("").equals(label.getValue()))).toList();
+        if (!labels.isEmpty()) {
+            ((ObjectNode) whole).putArray("rows").addAll(rows);
+        }
+        return print(whole, () -> show(whole, rows));
     }
 
     /** The service answers so many components at a time: all of them, in the first answer. */
@@ -62,6 +76,27 @@ final class WhereCommand extends ServiceCommand {
         });
     }
 
+    private void show(JsonNode answer, List<JsonNode> rows) {
+        if (rows.isEmpty()) {
+            context.out().println(labels.isEmpty() ? "No component is registered yet; see paseo component register --help"
+                    : "No component has " + (labels.size() == 1 ? "this label; see" : "these labels; see") + " paseo component labels --help");
+            return;
+        }
+        if (groupBy.isEmpty()) {
+            table(answer, rows);
+        } else {
+            // In the order of the values; those without the label last.
+            Map<String, List<JsonNode>> groups = new TreeMap<>(Comparator.comparing(String::isEmpty).thenComparing(Comparator.naturalOrder()));
+            rows.forEach(row -> groups.computeIfAbsent(row.path("labels").path(groupBy.get()).asString(""), value -> new ArrayList<>()).add(row));
+            groups.forEach((value, members) -> {
+                context.out().println(context.ink().strong(value.isEmpty() ? "no " + groupBy.get() : groupBy.get() + " " + value));
+                table(answer, members);
+                context.out().println();
+            });
+        }
+        closed(answer);
+    }
+
     private void table(JsonNode answer, List<JsonNode> rows) {
         Instant now = Instant.parse(answer.path("now").asString());
         Table table = new Table("COMPONENT", "ENVIRONMENT", "LIVE", "SINCE", "HOSTS", "WHAT WAITS");
@@ -76,11 +111,10 @@ final class WhereCommand extends ServiceCommand {
                 name = "";
             }
         }
-        if (rows.isEmpty()) {
-            context.out().println("No component is registered yet; see paseo component register --help");
-            return;
-        }
         table.print(context.out(), context.ink());
+    }
+
+    private void closed(JsonNode answer) {
         answer.path("environments").forEach(environment -> {
             if (environment.has("closed")) {
                 context.out().println(environment.path("name").asString() + " is closed" + (environment.has("closedUntil") ? " until " + Times.exact(environment.path("closedUntil")) : "")

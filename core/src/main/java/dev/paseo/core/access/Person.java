@@ -16,6 +16,11 @@ public record Person(long id, String name, Set<String> groups, List<Grant> grant
         return grants.stream().anyMatch(grant -> grant.covers(action, component, environment));
     }
 
+    /** Whether any role of theirs allows it, be it only for one component or environment. */
+    public boolean mayAnywhere(Action action) {
+        return grants.stream().anyMatch(grant -> grant.role().allows(action));
+    }
+
     /** The role by which somebody may do this, in words; empty where they may not. */
     public String because(Action action, Optional<String> component, Optional<String> environment) {
         return grants.stream().filter(grant -> grant.covers(action, component, environment)).findFirst()

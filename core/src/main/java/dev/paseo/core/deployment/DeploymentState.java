@@ -124,6 +124,11 @@ public record DeploymentState(
         return status.active() && ending.isEmpty() && course.is(Movement.What.QUESTION);
     }
 
+    /** The condition over facts that has to hold before it goes on. */
+    public Optional<String> factsAsked() {
+        return status.active() && ending.isEmpty() ? course.now().filter(part -> part.what() == Movement.What.FACTS).flatMap(Movement::name) : Optional.empty();
+    }
+
     /** Whether it is live and one of its hosts is being brought to it again. */
     public boolean tending() {
         return status == DeploymentStatus.LIVE && hosts.stream().anyMatch(host -> host.phase() == Phase.INSTALLING || host.phase() == Phase.CHECKING);

@@ -10,7 +10,7 @@ import java.util.Optional;
  * @param hosts  of a batch, or those that are cleared
  * @param length of a pause, of keeping an eye on it
  * @param share  percent of the traffic that the new side gets
- * @param name   of a test
+ * @param name   of a test; of facts, their condition
  */
 public record Movement(What what, List<String> hosts, Optional<Duration> length, int share, Optional<String> name) {
 
@@ -28,6 +28,8 @@ public record Movement(What what, List<String> hosts, Optional<Duration> length,
         TRAFFIC,
         /** Hosts and whole are checked again and again for a while; the first failure ends it. */
         WATCH,
+        /** A condition over facts has to hold. */
+        FACTS,
         /** A person is asked whether it goes on. */
         QUESTION,
         /** The recipe's {@code once-after}. */
@@ -62,6 +64,10 @@ public record Movement(What what, List<String> hosts, Optional<Duration> length,
 
     static Movement share(int percent) {
         return new Movement(What.TRAFFIC, List.of(), Optional.empty(), percent, Optional.empty());
+    }
+
+    static Movement facts(String condition) {
+        return new Movement(What.FACTS, List.of(), Optional.empty(), 0, Optional.of(condition));
     }
 
     static Movement test(String name) {

@@ -47,7 +47,7 @@ final class Onward {
     }
 
     private static boolean waits(Movement movement) {
-        return movement.what() == What.PAUSE || movement.what() == What.QUESTION;
+        return movement.what() == What.PAUSE || movement.what() == What.QUESTION || movement.what() == What.FACTS;
     }
 
     private static Step begin(DeploymentState deployment, Movement movement, Instant now, List<PlaceEffect> effects) {
@@ -68,7 +68,7 @@ final class Onward {
                 yield whole ? once(hosts.deployment(), HostTask.WATCH_WHOLE, effects) : hosts;
             }
             case PAUSE -> new Step(deployment.on(deployment.course().until(now.plus(movement.length().orElseThrow()))), effects);
-            case QUESTION, LIVE, SETTLED -> new Step(deployment, effects);
+            case QUESTION, FACTS, LIVE, SETTLED -> new Step(deployment, effects);
         };
     }
 

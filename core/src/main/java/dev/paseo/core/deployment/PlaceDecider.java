@@ -26,6 +26,8 @@ public final class PlaceDecider {
             case PlaceEvent.GoesBack(long id, String why) -> of(place, id, deployment -> goesBack(place, deployment, why));
             case PlaceEvent.TimePassed() -> timePassed(place, now);
             case PlaceEvent.Answered(long id, String by, boolean yes) -> of(place, id, deployment -> answered(place, deployment, by, yes, now));
+            case PlaceEvent.FactsJudged(long id, boolean hold, String sentence) -> of(place, id, deployment -> factsJudged(place, deployment, hold, sentence, now));
+            case PlaceEvent.HostAway(String host, String why) -> leaveOut(place, host, why);
             case PlaceEvent.TendAsked(List<String> hosts) -> tend(place, hosts);
             case PlaceEvent.RemovalAsked(String why) -> remove(place, why);
         };
@@ -155,6 +157,27 @@ public final class PlaceDecider {
         }
         return settle(place, yes ? Onward.next(deployment, now, new ArrayList<>())
                 : Retreat.begin(deployment, by + " said that it does not go on", true, new ArrayList<>()));
+    }
+
+    private static Decision<PlaceState, PlaceEffect> factsJudged(PlaceState place, DeploymentState deployment, boolean hold, String sentence, Instant now) {
+        if (deployment.factsAsked().isEmpty()) {
+            return Decision.refused("deployment " + deployment.id() + " asks for no facts");
+        }
+        return settle(place, hold ? Onward.next(deployment, now, new ArrayList<>())
+                : Retreat.begin(deployment, "with " + deployment.course().share() + " % of the traffic, " + deployment.factsAsked().get() + ": " + sentence, false, new ArrayList<>()));
+    }
+
+    /** A deployment under way leaves the host out, unless its turn has come already or no other would be left; it catches up later. */
+    private static Decision<PlaceState, PlaceEffect> leaveOut(PlaceState place, String name, String why) {
+        PlaceState now = place;
+        for (DeploymentState deployment : place.open()) {
+            boolean ahead = deployment.status().active() && deployment.host(name).filter(host -> host.phase() == HostState.Phase.AHEAD).isPresent();
+            boolean others = deployment.hosts().stream().anyMatch(host -> !host.host().equals(name) && host.phase() != HostState.Phase.AWAY && host.phase() != HostState.Phase.FAILED);
+            if (ahead && others) {
+                now = now.with(deployment.withHost(name, host -> HostState.away(name, why)));
+            }
+        }
+        return Decision.moved(now, List.of());
     }
 
     private static Decision<PlaceState, PlaceEffect> tend(PlaceState place, List<String> hosts) {

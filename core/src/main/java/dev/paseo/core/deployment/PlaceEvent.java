@@ -23,11 +23,17 @@ public sealed interface PlaceEvent {
     /** A person says whether it goes on where the plan asks. */
     record Answered(long deployment, String by, boolean yes) implements PlaceEvent {}
 
+    /** What came of the condition over facts that the plan has reached, and the sentence that says why. */
+    record FactsJudged(long deployment, boolean hold, String sentence) implements PlaceEvent {}
+
     /** The set that it belongs to goes back: what waits is withdrawn, what is under way or live is undone. */
     record GoesBack(long deployment, String why) implements PlaceEvent {}
 
     /** Nothing is to be there any more: what waits is withdrawn, what is live is removed. */
     record RemovalAsked(String why) implements PlaceEvent {}
+
+    /** A host goes into maintenance. */
+    record HostAway(String host, String why) implements PlaceEvent {}
 
     /** Hosts are brought to what is live again, as it was deployed: put right, late, or new. */
     record TendAsked(List<String> hosts) implements PlaceEvent {}

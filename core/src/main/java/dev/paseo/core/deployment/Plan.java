@@ -121,6 +121,7 @@ public final class Plan {
         if (share.stay().isPositive()) {
             plan.add(Movement.lasting(What.WATCH, share.stay()));
         }
+        share.facts().ifPresent(condition -> plan.add(Movement.facts(condition)));
         if (share.asked()) {
             plan.add(Movement.of(What.QUESTION));
         }

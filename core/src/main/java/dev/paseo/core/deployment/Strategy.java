@@ -2,6 +2,7 @@ package dev.paseo.core.deployment;
 
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 
 /** In which order the hosts of a place get a version. */
 public sealed interface Strategy {
@@ -38,9 +39,10 @@ public sealed interface Strategy {
      *
      * @param percent of the traffic, 1 to 99
      * @param stay    how long it stays so, checked all the while
+     * @param facts   a condition over facts that has to hold after that, in CEL
      * @param asked   whether a person says that it goes on
      */
-    record Share(int percent, Duration stay, boolean asked) {}
+    record Share(int percent, Duration stay, Optional<String> facts, boolean asked) {}
 
     /** Whether it needs hosts on two sides, and something that moves traffic between them. */
     default boolean sided() {

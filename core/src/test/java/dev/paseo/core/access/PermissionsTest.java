@@ -31,6 +31,8 @@ class PermissionsTest {
         assertFalse(person.may(Action.PROMOTE, Optional.of("tide-api"), Optional.of("production")));
         assertFalse(person.may(Action.PROMOTE, Optional.of("quay-board"), Optional.of("staging")));
         assertFalse(person.may(Action.PROMOTE, Optional.empty(), Optional.empty()));
+        assertTrue(person.mayAnywhere(Action.PROMOTE));
+        assertFalse(person.mayAnywhere(Action.SET_SECRET));
     }
 
     @Test

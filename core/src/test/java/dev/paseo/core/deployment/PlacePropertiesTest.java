@@ -31,7 +31,7 @@ class PlacePropertiesTest {
 
     private static final List<Strategy> STRATEGIES = List.of(new Strategy.Together(), new Strategy.Rolling(1, Duration.ofSeconds(10), false, 1),
             new Strategy.Rolling(2, Duration.ZERO, true, 0), new Strategy.BlueGreen(Duration.ofHours(1)),
-            new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), false), new Strategy.Share(50, Duration.ZERO, true)), Duration.ZERO));
+            new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), Optional.of("tests.failed == 0"), false), new Strategy.Share(50, Duration.ZERO, Optional.empty(), true)), Duration.ZERO));
 
     private static DeploymentState wanted(long id, boolean automatic, OnFailure failure, Strategy strategy) {
         List<Plan.Host> hosts = HOSTS.stream().map(name -> new Plan.Host(name, Optional.of(name.equals("lighthouse") ? "green" : "blue"), false)).toList();
@@ -59,6 +59,8 @@ class PlacePropertiesTest {
                 .as((id, host, task, outcome) -> new PlaceEvent.HostReported(id, task.ofPlace() ? "" : host, task, outcome));
         Arbitrary<PlaceEvent> others = Arbitraries.oneOf(Arbitraries.just(new PlaceEvent.TimePassed()),
                 Combinators.combine(ids, Arbitraries.of(true, false)).as((id, yes) -> new PlaceEvent.Answered(id, "release-engineer", yes)),
+                Combinators.combine(ids, Arbitraries.of(true, false)).as((id, hold) -> new PlaceEvent.FactsJudged(id, hold, "tests.failed is 1.")),
+                Arbitraries.of(HOSTS).map(host -> new PlaceEvent.HostAway(host, "in maintenance")),
                 Arbitraries.of(HOSTS).map(host -> new PlaceEvent.TendAsked(List.of(host))));
         Arbitrary<PlaceEvent> cancels = ids.map(id -> new PlaceEvent.CancelAsked(id, "release-engineer"));
         return Arbitraries.frequencyOf(net.jqwik.api.Tuple.of(3, requests), net.jqwik.api.Tuple.of(4, gates),

@@ -31,14 +31,14 @@ class PlanTest {
             case INSTALL, VERIFY, CLEAR -> movement.what() + String.join("+", movement.hosts());
             case PAUSE, WATCH -> movement.what() + movement.length().orElseThrow().toString();
             case TRAFFIC -> movement.what() + Integer.toString(movement.share());
-            case TEST -> movement.what() + movement.name().orElseThrow();
+            case TEST, FACTS -> movement.what() + movement.name().orElseThrow();
             default -> movement.what().toString();
         }).map(word -> word.replace("PT", " ")).collect(Collectors.joining(", "));
     }
 
     static Stream<Arguments> plans() {
         Plan.Recipe full = new Plan.Recipe(new Strategy.Rolling(2, Duration.ofSeconds(10), false, 0), true, true, true, Optional.of(Duration.ofMinutes(5)), List.of("acceptance"));
-        Strategy canary = new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), false), new Strategy.Share(50, Duration.ZERO, true)), Duration.ofHours(1));
+        Strategy canary = new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), Optional.of("tests.failed == 0"), false), new Strategy.Share(50, Duration.ZERO, Optional.empty(), true)), Duration.ofHours(1));
         Strategy blueGreen = new Strategy.BlueGreen(Duration.ofHours(1));
         return Stream.of(
                 Arguments.of(Plan.Recipe.PLAIN, plain(), Optional.empty(), "INSTALLnorth-quay+south-quay+lighthouse, LIVE, SETTLED"),
@@ -51,7 +51,7 @@ class PlanTest {
                 Arguments.of(only(blueGreen), sided(false), Optional.of("blue"), "INSTALLsouth-quay, TRAFFIC100, LIVE, SETTLED, PAUSE 1H, CLEARnorth-quay"),
                 Arguments.of(only(blueGreen), sided(false), Optional.empty(), "INSTALLnorth-quay, TRAFFIC100, LIVE, SETTLED"),
                 Arguments.of(only(blueGreen), sided(true), Optional.of("blue"), "VERIFYsouth-quay, TRAFFIC100, LIVE, SETTLED, PAUSE 1H, CLEARnorth-quay"),
-                Arguments.of(only(canary), sided(false), Optional.of("green"), "INSTALLnorth-quay, TRAFFIC10, WATCH 5M, TRAFFIC50, QUESTION, TRAFFIC100, LIVE, SETTLED, "
+                Arguments.of(only(canary), sided(false), Optional.of("green"), "INSTALLnorth-quay, TRAFFIC10, WATCH 5M, FACTStests.failed == 0, TRAFFIC50, QUESTION, TRAFFIC100, LIVE, SETTLED, "
                         + "PAUSE 1H, CLEARsouth-quay"),
                 Arguments.of(only(canary), sided(false), Optional.empty(), "INSTALLnorth-quay, TRAFFIC100, LIVE, SETTLED"));
     }

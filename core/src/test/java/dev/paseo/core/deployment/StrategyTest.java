@@ -32,7 +32,7 @@ class StrategyTest {
     private static final List<Plan.Host> SIDES = List.of(new Plan.Host("north-quay", Optional.of("blue"), false), new Plan.Host("south-quay", Optional.of("green"), false));
     private static final Strategy ROLLING = new Strategy.Rolling(1, Duration.ofSeconds(10), false, 0);
     private static final Strategy BLUE_GREEN = new Strategy.BlueGreen(Duration.ofHours(1));
-    private static final Strategy CANARY = new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), false), new Strategy.Share(50, Duration.ZERO, true)), Duration.ZERO);
+    private static final Strategy CANARY = new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), Optional.empty(), false), new Strategy.Share(50, Duration.ZERO, Optional.empty(), true)), Duration.ZERO);
 
     /** The failing tasks, as "TASK host"; each fails as often as it is tried. */
     private final Set<String> failing = new java.util.HashSet<>();
@@ -179,6 +179,19 @@ class StrategyTest {
         assertTrue(place.deployment(2).orElseThrow().ending().orElseThrow().contains("release-engineer said"));
     }
 
+    @ParameterizedTest
+    @CsvSource({"true, LIVE", "false, UNDONE"})
+    void aShareGoesOnOnlyIfItsFactsHold(boolean hold, DeploymentStatus end) {
+        Strategy canary = new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), Optional.of("findings.errors == 0"), false)), Duration.ZERO);
+        assertEquals(DeploymentStatus.CHECKING, play(only(canary), SIDES));
+        assertEquals(Optional.of("findings.errors == 0"), place.deployment(2).orElseThrow().factsAsked());
+        happens(new PlaceEvent.FactsJudged(2, hold, "findings.errors is 3."));
+        settle();
+        assertEquals(end, status());
+        assertEquals(hold ? Optional.empty() : Optional.of("with 10 % of the traffic, findings.errors == 0: findings.errors is 3."), place.deployment(2).orElseThrow().ending());
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, new PlaceEvent.FactsJudged(2, true, ""), now));
+    }
+
     @Test
     void trafficThatCannotBeMovedBackIsStopped() {
         failing.addAll(Set.of("TRAFFIC", "TRAFFIC_BACK"));
@@ -257,6 +270,31 @@ class StrategyTest {
         settle();
         assertEquals(Content.THIS_VERSION, have.get("lighthouse"));
         assertEquals(Content.THIS_VERSION, have.get("new-quay"));
+    }
+
+    @Test
+    void aHostThatGoesIntoMaintenanceBeforeItsTurnIsLeftOut() {
+        happens(new PlaceEvent.Requested(wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO)));
+        happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
+        happens(new PlaceEvent.HostAway("north-quay", "in maintenance: new disk"));
+        happens(new PlaceEvent.HostAway("lighthouse", "in maintenance: new disk"));
+        settle();
+        assertEquals(DeploymentStatus.LIVE, status());
+        assertEquals(List.of("INSTALL north-quay", "CHECK north-quay", "INSTALL south-quay", "CHECK south-quay", "live", "settled"), told, "whose turn has come goes on");
+        assertEquals(HostState.Phase.AWAY, place.deployment(2).orElseThrow().host("lighthouse").orElseThrow().phase());
+    }
+
+    @Test
+    void theLastHostIsNotLeftOut() {
+        failing.add("INSTALL north-quay");
+        failing.add("INSTALL south-quay");
+        happens(new PlaceEvent.Requested(wanted(only(new Strategy.Rolling(1, Duration.ZERO, false, 2)), HOSTS, WayBack.NONE, OnFailure.UNDO)));
+        happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
+        happens(due.poll());
+        happens(due.poll());
+        happens(new PlaceEvent.HostAway("lighthouse", "in maintenance: new disk"));
+        settle();
+        assertTrue(told.contains("INSTALL lighthouse"), told::toString);
     }
 
     @Test

@@ -23,6 +23,7 @@ import java.net.URI;
 import java.time.DateTimeException;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -41,12 +42,21 @@ public final class EnvironmentsFileReader {
 
     private final Document document;
 
-    private EnvironmentsFileReader(String text) {
+    private final Set<String> there;
+
+    private EnvironmentsFileReader(String text, Collection<String> there) {
         this.document = new Document(text);
+        this.there = new LinkedHashSet<>(there);
     }
 
+    /** Reads a file that stands alone. */
     public static Reading<EnvironmentsFile> read(String text) {
-        EnvironmentsFileReader reader = new EnvironmentsFileReader(text);
+        return read(text, Set.of());
+    }
+
+    /** @param there environments that are there already, and which the file may refer to without saying them again */
+    public static Reading<EnvironmentsFile> read(String text, Collection<String> there) {
+        EnvironmentsFileReader reader = new EnvironmentsFileReader(text, there);
         return reader.document.reading(reader.document.root().map(reader::file));
     }
 
@@ -57,16 +67,19 @@ public final class EnvironmentsFileReader {
         if (named.isEmpty()) {
             root.problem("is missing environments: and at least one of them");
         }
-        Set<String> seen = new LinkedHashSet<>();
+        Set<String> all = new LinkedHashSet<>(there);
+        all.addAll(named.keySet());
+        Set<String> seen = new LinkedHashSet<>(there);
+        seen.removeAll(named.keySet());
         named.forEach((name, body) -> {
             if (!NAME.matcher(name).matches()) {
                 body.problemWithName("its name should be " + NAME_WORDS);
             }
-            environments.add(environment(name, body, seen, named.keySet()));
+            environments.add(environment(name, body, seen, all));
             seen.add(name);
         });
         List<Template> previews = new ArrayList<>();
-        optional(top, "previews").map(Value::entries).orElse(Map.of()).forEach((name, body) -> new TemplateReader(named.keySet()).read(name, body).ifPresent(previews::add));
+        optional(top, "previews").map(Value::entries).orElse(Map.of()).forEach((name, body) -> new TemplateReader(all).read(name, body).ifPresent(previews::add));
         return new EnvironmentsFile(environments, previews);
     }
 

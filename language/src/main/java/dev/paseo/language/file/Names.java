@@ -2,6 +2,7 @@ package dev.paseo.language.file;
 
 import dev.paseo.language.NearestName;
 import dev.paseo.language.Value;
+import dev.paseo.language.condition.Condition;
 import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
@@ -72,6 +73,13 @@ public final class Names {
 
     static List<String> secretNames(Value value) {
         return value.items().stream().flatMap(item -> item.text(VARIABLE, VARIABLE_WORDS).stream()).toList();
+    }
+
+    /** A condition that means something over these facts. */
+    static Optional<String> condition(Value value, Condition condition) {
+        Optional<String> text = value.text();
+        text.flatMap(condition::doubt).ifPresent(value::problem);
+        return text;
     }
 
     /** The placeholders in a text. */

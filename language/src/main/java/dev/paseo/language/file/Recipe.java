@@ -51,8 +51,11 @@ public record Recipe(List<String> artifacts, List<String> bring, Map<String, Str
         public static final Strategy TOGETHER = new Strategy(Kind.TOGETHER, 1, Duration.ZERO, false, 0, List.of(), Duration.ZERO);
     }
 
-    /** @param asked whether a person says that it goes on */
-    public record Share(int percent, Duration stay, boolean asked) {}
+    /**
+     * @param facts a condition that has to hold before more traffic comes
+     * @param asked whether a person says that it goes on
+     */
+    public record Share(int percent, Duration stay, Optional<String> facts, boolean asked) {}
 
     /**
      * A check; exactly one of the first four is given.

@@ -70,15 +70,9 @@ final class StagesReader {
 
     private PipelineFile.Conditions conditions(Map<String, Value> entries, Map<String, List<String>> each) {
         return new PipelineFile.Conditions(
-                optional(entries, "wanted-if").flatMap(value -> condition(value, Condition.overRuns(asks, each.keySet()))),
-                optional(entries, "warn-if").flatMap(value -> condition(value, Condition.overReports())),
+                optional(entries, "wanted-if").flatMap(value -> Names.condition(value, Condition.overRuns(asks, each.keySet()))),
+                optional(entries, "warn-if").flatMap(value -> Names.condition(value, Condition.overReports())),
                 optional(entries, "may-fail").flatMap(Value::flag).orElse(false));
-    }
-
-    private static Optional<String> condition(Value value, Condition condition) {
-        Optional<String> text = value.text();
-        text.flatMap(condition::doubt).ifPresent(value::problem);
-        return text;
     }
 
     private static Map<String, List<String>> each(Value value) {

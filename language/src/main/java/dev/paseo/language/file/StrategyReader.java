@@ -3,6 +3,7 @@ package dev.paseo.language.file;
 import static dev.paseo.language.file.Names.optional;
 
 import dev.paseo.language.Value;
+import dev.paseo.language.condition.Condition;
 import dev.paseo.language.file.Recipe.Share;
 import dev.paseo.language.file.Recipe.Strategy;
 import java.time.Duration;
@@ -16,6 +17,8 @@ final class StrategyReader {
 
     private static final Map<String, Strategy.Kind> KINDS = Map.of("together", Strategy.Kind.TOGETHER, "rolling", Strategy.Kind.ROLLING,
             "blue-green", Strategy.Kind.BLUE_GREEN, "canary", Strategy.Kind.CANARY);
+    /** Of the version; a recipe does not know which environments there are. */
+    private static final Condition FACTS = Condition.overGates(List.of());
     private static final Duration LONGEST_PAUSE = Duration.ofHours(24);
     private static final Duration LONGEST_STAY = Duration.ofDays(30);
 
@@ -68,13 +71,14 @@ final class StrategyReader {
     private static List<Share> shares(Value value) {
         List<Share> shares = new ArrayList<>();
         for (Value item : value.items()) {
-            Map<String, Value> entries = item.entries(List.of("percent", "stay", "ask"));
+            Map<String, Value> entries = item.entries(List.of("percent", "stay", "facts", "ask"));
             Optional<Integer> percent = Names.require(item, entries, "percent", "percent: how much of the traffic").flatMap(each -> each.number(1, 99));
             percent.filter(share -> !shares.isEmpty() && share <= shares.getLast().percent()).ifPresent(share ->
                     item.problem("should be more than the share before it, " + shares.getLast().percent() + " percent"));
             Duration stay = optional(entries, "stay").flatMap(each -> each.duration(LONGEST_PAUSE)).orElse(Duration.ZERO);
+            Optional<String> facts = optional(entries, "facts").flatMap(each -> Names.condition(each, FACTS));
             boolean asked = optional(entries, "ask").flatMap(Value::flag).orElse(false);
-            percent.ifPresent(share -> shares.add(new Share(share, stay, asked)));
+            percent.ifPresent(share -> shares.add(new Share(share, stay, facts, asked)));
         }
         if (shares.isEmpty()) {
             value.problem("should have at least one share");

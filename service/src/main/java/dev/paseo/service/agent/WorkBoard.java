@@ -68,6 +68,13 @@ public class WorkBoard {
         nudge.afterCommit(Nudge.work(mapper.nudged(host)));
     }
 
+    /** What is done once for the place, and was offered to a host but not taken there, is offered to another. */
+    public void offerElsewhere(long place, long from, long to) {
+        if (from != to && mapper.moveOfPlace(place, from, to) > 0) {
+            nudge.afterCommit(Nudge.work(mapper.nudged(to)));
+        }
+    }
+
     /** Work that was taken, with the token of its lease. */
     record Taken(Work work, String leaseToken) {}
 

@@ -85,15 +85,20 @@ interface WorkMapper {
     @Select("select if(h.served_by is null, h.id, a.host_id) from host h left join agent a on a.id = h.served_by where h.id = #{host}")
     @Nullable Long nudged(long host);
 
-    @Update("""
-            update work set stop = #{stop} where deployment_id = #{deployment} and status in ('offered', 'leased')
-              and kind in ('ONCE_BEFORE', 'ONCE_AFTER', 'TRAFFIC', 'TRAFFIC_BACK', 'WHOLE', 'WATCH_WHOLE', 'TEST')""")
+    /** What is done once for a place. */
+    String OF_PLACE = "kind in ('ONCE_BEFORE', 'ONCE_AFTER', 'TRAFFIC', 'TRAFFIC_BACK', 'WHOLE', 'WATCH_WHOLE', 'TEST')";
+
+    @Update("update work set stop = #{stop} where deployment_id = #{deployment} and status in ('offered', 'leased') and " + OF_PLACE)
     int stopOfPlace(long deployment, String stop);
 
-    @Update("""
-            update work set stop = #{stop} where deployment_id = #{deployment} and host_id = #{host} and status in ('offered', 'leased')
-              and kind not in ('ONCE_BEFORE', 'ONCE_AFTER', 'TRAFFIC', 'TRAFFIC_BACK', 'WHOLE', 'WATCH_WHOLE', 'TEST')""")
+    @Update("update work set stop = #{stop} where deployment_id = #{deployment} and host_id = #{host} and status in ('offered', 'leased') and not " + OF_PLACE)
     int stopHost(long deployment, long host, String stop);
+
+    /** What is done once for this place, and nobody has taken, is offered to another host. */
+    @Update("""
+            update work w join deployment d on d.id = w.deployment_id set w.host_id = #{to}
+            where d.place_id = #{place} and w.host_id = #{from} and w.status = 'offered' and w.stop = 'no' and w.""" + OF_PLACE)
+    int moveOfPlace(long place, long from, long to);
 
     @Select(SELECT + "where w.status = 'leased' and w.lease_until < #{now} limit 50")
     List<Work> expired(Instant now);

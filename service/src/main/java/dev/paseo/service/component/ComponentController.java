@@ -11,9 +11,11 @@ import dev.paseo.service.settings.Settings;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -32,7 +34,7 @@ class ComponentController {
 
     /** A component, its branch rules, where its branches are, and what is wrong with the file of its main branch. */
     record ComponentView(String name, String summary, Optional<String> repository, String file, String mainBranch,
-            List<String> trusted, List<String> allowed, List<SourceView> sources, List<LinkView> links, Map<String, String> heads, List<Problem> problems) {}
+            List<String> trusted, List<String> allowed, List<SourceView> sources, List<LinkView> links, Map<String, String> labels, Map<String, String> heads, List<Problem> problems) {}
 
     /** A component whose artifacts may be taken, by trusted branches or by all. */
     record SourceView(String name, boolean allBranches) {}
@@ -80,6 +82,14 @@ class ComponentController {
         return view(components.named(name));
     }
 
+    /** Puts these labels in place of those that are there: name to value, such as team to harbour-office. */
+    @PutMapping("/{name}/labels")
+    ComponentView labels(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody Map<String, String> labels) {
+        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        registration.labels(components.named(name), labels, person.name());
+        return view(components.named(name));
+    }
+
     /** A component that is opened as a source; to all branches, or to trusted ones alone. */
     record SourceRequest(String name, boolean allBranches) {}
 
@@ -114,6 +124,7 @@ class ComponentController {
         return new ComponentView(component.name(), component.summary(), component.repository(), component.filePath(),
                 component.mainBranch(), words(rules.trusted()), words(rules.allowed()),
                 mapper.sources(component.id()).stream().map(row -> new SourceView(row.name(), row.allBranches())).toList(),
-                mapper.links(component.id()).stream().map(row -> new LinkView(row.title(), row.address())).toList(), heads, problems);
+                mapper.links(component.id()).stream().map(row -> new LinkView(row.title(), row.address())).toList(),
+                mapper.labels(component.id()).stream().collect(Collectors.toMap(ComponentMapper.LabelRow::name, ComponentMapper.LabelRow::value, (one, other) -> one, LinkedHashMap::new)), heads, problems);
     }
 }

@@ -78,6 +78,17 @@ interface ComponentMapper {
     @Insert("insert into component_link (component_id, title, address, position) values (#{component}, #{title}, #{address}, #{position})")
     int addLink(long component, String title, String address, int position);
 
+    record LabelRow(String name, String value) {}
+
+    @Select("select name, value from component_label where component_id = #{component} order by name")
+    List<LabelRow> labels(long component);
+
+    @Delete("delete from component_label where component_id = #{component}")
+    int dropLabels(long component);
+
+    @Insert("insert into component_label (component_id, name, value) values (#{component}, #{name}, #{value})")
+    int addLabel(long component, String name, String value);
+
     @Select("select name from environment where not temporary order by position, id")
     List<String> environments();
 

@@ -16,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** Brings components in: their repository, their branch rules, the secrets opened to them and their hook's secret. */
@@ -101,6 +102,15 @@ class Registration {
         records.transactions().run(() -> {
             Links.keep(mapper, component.id(), links);
             records.audit().record(AuditTrail.Entry.of(by, "links set", component.name()).with("links", String.join(", ", links.keySet())));
+            records.telling().tell("component", component.name());
+        });
+    }
+
+    void labels(Registered component, Map<String, String> labels, String by) {
+        records.transactions().run(() -> {
+            Labels.keep(mapper, component.id(), labels);
+            records.audit().record(AuditTrail.Entry.of(by, "labels set", component.name()).with("labels", labels.entrySet().stream()
+                    .map(label -> label.getKey() + "=" + label.getValue()).sorted().collect(Collectors.joining(", "))));
             records.telling().tell("component", component.name());
         });
     }

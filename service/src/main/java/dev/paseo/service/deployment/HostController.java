@@ -2,12 +2,7 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.language.NearestName;
-import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Holds;
 import dev.paseo.service.permission.Permission;
@@ -46,24 +41,18 @@ class HostController {
 
     private final HostReportMapper mapper;
     private final Holds holds;
-    private final Transactions transactions;
+    private final Maintenance maintenance;
     private final Lookups lookups;
-    private final Around around;
 
     /** How names become things. */
     @org.springframework.stereotype.Component("hostLookups")
     record Lookups(Environments environments, Components components, Versions versions) {}
 
-    /** What a change leaves. */
-    @org.springframework.stereotype.Component("hostAround")
-    record Around(AuditTrail audit, Telling telling, ServiceClock clock) {}
-
-    HostController(HostReportMapper mapper, Holds holds, Transactions transactions, Lookups lookups, Around around) {
+    HostController(HostReportMapper mapper, Holds holds, Maintenance maintenance, Lookups lookups) {
         this.mapper = mapper;
         this.holds = holds;
-        this.transactions = transactions;
+        this.maintenance = maintenance;
         this.lookups = lookups;
-        this.around = around;
     }
 
     @GetMapping("/hosts")
@@ -74,16 +63,6 @@ class HostController {
                 Optional.ofNullable(row.diskFree()), Optional.ofNullable(row.diskTotal()))).toList();
     }
 
-    private void maintain(Person person, String name, Optional<String> reason) {
-        long host = mapper.host(name).orElseThrow(() -> Refusal.notFound("there is no host " + name
-                + NearestName.hint(name, mapper.hosts().stream().map(HostReportMapper.HostRow::name).toList())));
-        transactions.run(() -> {
-            mapper.maintenance(host, reason.orElse(null), reason.map(why -> around.clock().now()).orElse(null));
-            around.audit().record(AuditTrail.Entry.of(person.name(), reason.isPresent() ? "maintenance begun" : "maintenance ended", name).because(reason.orElse("")));
-            around.telling().tell("whereabouts", "all");
-        });
-    }
-
     /** Deployments leave the host out until its maintenance ends; then it catches up. */
     @PutMapping("/hosts/{name}/maintenance")
     @ResponseStatus(HttpStatus.NO_CONTENT)
@@ -92,14 +71,14 @@ class HostController {
         if (request.reason().isBlank()) {
             throw Refusal.invalid("/reason", "say why " + name + " is in maintenance");
         }
-        maintain(person, name, Optional.of(request.reason().strip()));
+        maintenance.begin(name, request.reason().strip(), person.name());
     }
 
     @DeleteMapping("/hosts/{name}/maintenance")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void maintenanceEnds(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.EDIT_ENVIRONMENT);
-        maintain(person, name, Optional.empty());
+        maintenance.end(name, person.name());
     }
 
     @PutMapping("/environments/{name}/closure")

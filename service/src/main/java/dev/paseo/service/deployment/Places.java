@@ -8,6 +8,7 @@ import dev.paseo.core.deployment.PlaceDecider;
 import dev.paseo.core.deployment.PlaceEffect;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.deployment.PlaceState;
+import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Verdict;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
@@ -128,6 +129,7 @@ class Places {
                 return refused;
             }
         }
+        judgeFacts(place);
         judgeGates(gating.environments().placeById(place.id()));
         return Optional.empty();
     }
@@ -142,6 +144,18 @@ class Places {
                 yield Optional.empty();
             }
         };
+    }
+
+    /** A plan that has come to a condition over facts goes on, or back, at once. */
+    private void judgeFacts(Place place) {
+        for (DeploymentRow row : mapper.open(place.id())) {
+            if (!row.state().equals("{}")) {
+                json.read(row.state(), DeploymentState.class).factsAsked().ifPresent(condition -> {
+                    Judgement judged = gating.gates().fact(atGate(place, row), condition);
+                    step(place, new PlaceEvent.FactsJudged(row.id(), judged.state() == Judgement.State.MET, judged.sentence()));
+                });
+            }
+        }
     }
 
     /** What has not begun is planned and judged as things are now; what may begin, begins. */

@@ -54,7 +54,7 @@ class Planner {
             case TOGETHER -> new Strategy.Together();
             case ROLLING -> new Strategy.Rolling(said.batch(), said.pause(), said.reversed(), said.mayFail());
             case BLUE_GREEN -> new Strategy.BlueGreen(said.oldSideStays());
-            case CANARY -> new Strategy.Canary(said.shares().stream().map(share -> new Strategy.Share(share.percent(), share.stay(), share.asked())).toList(),
+            case CANARY -> new Strategy.Canary(said.shares().stream().map(share -> new Strategy.Share(share.percent(), share.stay(), share.facts(), share.asked())).toList(),
                     said.oldSideStays());
         };
     }

@@ -75,6 +75,7 @@ class Sets implements EffectHandler {
                 mapper.addMember(row.id, members.get(at).id(), at);
             }
             around.audit().record(AuditTrail.Entry.of(by.name(), "set made", name).with("members", String.join(", ", members.stream().map(each -> each.component() + " " + each.number()).toList())));
+            around.telling().tell("set", name);
         });
     }
 

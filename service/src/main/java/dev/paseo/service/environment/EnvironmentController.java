@@ -3,6 +3,7 @@ package dev.paseo.service.environment;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.environment.Rules;
+import dev.paseo.language.Problem;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
@@ -13,6 +14,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -23,18 +25,25 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1")
 class EnvironmentController {
 
-    /** The text of an environments file. */
-    record FileRequest(String text) {}
+    /** The text of an environments file; {@code base} is the digest of the file that it was made from, where what others changed since is not to be lost. */
+    record FileRequest(String text, Optional<String> base) {}
+
+    /** What is wrong with a file, at which line and column; where nothing is, what loading it would change. */
+    record FileCheckView(List<Problem> problems, List<EnvironmentChecks.Change> changes) {}
 
     record EnvironmentView(String name, String zone, Rules rules, long rulesRevision) {}
 
     private final Environments environments;
     private final Loading loading;
+    private final EnvironmentChecks checks;
+    private final Exporting exporting;
     private final EnvironmentMapper mapper;
 
-    EnvironmentController(Environments environments, Loading loading, EnvironmentMapper mapper) {
+    EnvironmentController(Environments environments, Loading loading, EnvironmentChecks checks, Exporting exporting, EnvironmentMapper mapper) {
         this.environments = environments;
         this.loading = loading;
+        this.checks = checks;
+        this.exporting = exporting;
         this.mapper = mapper;
     }
 
@@ -49,7 +58,18 @@ class EnvironmentController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void load(@AuthenticationPrincipal Person person, @RequestBody FileRequest request) {
         Permission.require(person, Action.EDIT_ENVIRONMENT);
+        if (request.base().filter(base -> !base.equals(exporting.digest())).isPresent()) {
+            throw Refusal.conflict("the environments have changed since you began: look at the difference, and load it again");
+        }
         loading.load(request.text(), person);
+    }
+
+    /** Says what is wrong with an environments file, or what loading it would change. Changes nothing. */
+    @PostMapping("/environments/check")
+    FileCheckView check(@AuthenticationPrincipal Person person, @RequestBody FileRequest request) {
+        Permission.require(person, Action.LOOK);
+        EnvironmentChecks.Checked checked = checks.check(request.text());
+        return new FileCheckView(checked.problems(), checked.file().map(checks::changes).orElse(List.of()));
     }
 
     /** A variable of a component in an environment, or of one host there; without a value it is taken away. */

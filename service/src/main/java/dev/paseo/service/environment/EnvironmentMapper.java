@@ -149,6 +149,10 @@ interface EnvironmentMapper {
     @Select("select name from agent where id = #{id}")
     String agentName(long id);
 
+    /** How many deployments wait at its gate. */
+    @Select("select count(*) from deployment d join place p on p.id = d.place_id where p.environment_id = #{environment} and d.status = 'waiting'")
+    int waiting(long environment);
+
     record RulesRow(long revision, String rules, String by, Instant at) {}
 
     @Select("""

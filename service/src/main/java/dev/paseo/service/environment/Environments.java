@@ -161,11 +161,12 @@ public class Environments {
                 .orElseThrow(() -> new IllegalStateException("place " + place + " has no settings of revision " + revision));
     }
 
-    /** The host whose agent does what is done once for a place: the one that is named, else the first that is there. */
+    /** The host whose agent does what is done once for a place: the one that is named, else the first; of those that are not in maintenance. */
     public PlaceHost acting(Place place) {
         List<PlaceHost> hosts = hosts(place.id());
-        return hosts.stream().filter(host -> place.actingHost().equals(Optional.of(host.name()))).findFirst()
-                .or(() -> hosts.stream().filter(host -> host.maintenance().isEmpty()).findFirst()).orElseGet(hosts::getFirst);
+        List<PlaceHost> there = hosts.stream().filter(host -> host.maintenance().isEmpty()).toList();
+        return there.stream().filter(host -> place.actingHost().equals(Optional.of(host.name()))).findFirst()
+                .or(() -> there.stream().findFirst()).orElseGet(hosts::getFirst);
     }
 
     /** The environments that a version has been live in and has left by their exit gates. */

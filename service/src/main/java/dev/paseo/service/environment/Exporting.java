@@ -2,6 +2,7 @@ package dev.paseo.service.environment;
 
 import dev.paseo.language.environment.EnvironmentsFile;
 import dev.paseo.language.environment.EnvironmentsWriter;
+import dev.paseo.service.access.Tokens;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import java.util.LinkedHashMap;
@@ -28,6 +29,11 @@ class Exporting {
     String all() {
         List<EnvironmentsFile.Template> previews = mapper.templates().stream().map(body -> json.read(body, EnvironmentsFile.Template.class)).toList();
         return EnvironmentsWriter.write(new EnvironmentsFile(environments.all().stream().map(known -> environment(known, known.name())).toList(), previews));
+    }
+
+    /** SHA-256 of all of it. */
+    String digest() {
+        return Tokens.hash(all());
     }
 
     /** One environment, under another name: to be looked over, given hosts, and loaded. */

@@ -29,8 +29,8 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1/environments")
 class RulesController {
 
-    /** The text of an environments file. */
-    record TextView(String text) {}
+    /** The text of an environments file; {@code digest} is the SHA-256 of the whole one, to be sent along as {@code base} with what is made of it. */
+    record TextView(String text, String digest) {}
 
     /** The criteria of each gate in words; {@code components}: what single components add, or have instead. */
     record WordsView(List<String> promotion, List<String> exit, List<String> rollback, Map<String, OwnView> components) {}
@@ -63,7 +63,7 @@ class RulesController {
     @GetMapping("/file")
     TextView file(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return new TextView(exporting.all());
+        return new TextView(exporting.all(), exporting.digest());
     }
 
     /** One environment under another name, to be looked over, given hosts, and loaded. */
@@ -73,7 +73,7 @@ class RulesController {
         if (!Names.NAME.matcher(as).matches()) {
             throw Refusal.invalid("/as", "should be " + Names.NAME_WORDS);
         }
-        return new TextView(exporting.copy(environments.named(name), as));
+        return new TextView(exporting.copy(environments.named(name), as), exporting.digest());
     }
 
     @GetMapping("/{name}/rules")

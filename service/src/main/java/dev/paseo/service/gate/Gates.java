@@ -209,6 +209,12 @@ public class Gates {
         return refusals.isEmpty() ? Optional.of(at.place().environment() + " has no checklist") : refusals.stream().anyMatch(Optional::isEmpty) ? Optional.empty() : refusals.getFirst();
     }
 
+    /** What comes of a condition over facts now. */
+    public Judgement fact(AtGate at, String condition) {
+        List<Criterion> only = List.of(new Criterion.Fact(condition));
+        return Gate.judge(only, facts.load(at, only, subject(at), GateFacts.Around.PLAIN), sources.clock().now()).judgements().getFirst();
+    }
+
     /** Whom a gate asks now: who could approve, and who could tick an item that is not ticked yet. */
     record Asked(Set<String> deciders, Set<String> tickers) {}
 

@@ -2,16 +2,19 @@ package dev.paseo.service.notice;
 
 import dev.paseo.core.access.Person;
 import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.component.Components;
 import dev.paseo.service.notice.Event.Delivery;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -35,7 +38,11 @@ class NoticeController {
     /** How soon the reader is told of an event: {@code now}, {@code hourly}, {@code daily} or {@code off}. */
     record ChoiceView(String event, String words, String console, String mail) {}
 
-    record ChoiceRequest(String event, String channel, String delivery) {}
+    /** What was chosen for all components, and for single ones, by their names. */
+    record ChoicesView(List<ChoiceView> everywhere, Map<String, List<ChoiceView>> components) {}
+
+    /** {@code component}: only what is told of this one; else of all for which nothing else was chosen. */
+    record ChoiceRequest(String event, String channel, String delivery, Optional<String> component) {}
 
     record ReadRequest(long upTo) {}
 
@@ -43,13 +50,13 @@ class NoticeController {
     record MailLinkView(String path) {}
 
     private final NoticeMapper mapper;
-    private final Notices notices;
+    private final Components components;
     private final MailLinks links;
     private final ServiceClock clock;
 
-    NoticeController(NoticeMapper mapper, Notices notices, MailLinks links, ServiceClock clock) {
+    NoticeController(NoticeMapper mapper, Components components, MailLinks links, ServiceClock clock) {
         this.mapper = mapper;
-        this.notices = notices;
+        this.components = components;
         this.links = links;
         this.clock = clock;
     }
@@ -68,9 +75,16 @@ class NoticeController {
     }
 
     @GetMapping("/notices/choices")
-    List<ChoiceView> choices(@AuthenticationPrincipal Person person) {
+    ChoicesView choices(@AuthenticationPrincipal Person person) {
+        List<NoticeMapper.ChoiceRow> rows = mapper.choices(person.id());
+        Map<String, List<ChoiceView>> components = new LinkedHashMap<>();
+        rows.stream().map(NoticeMapper.ChoiceRow::component).filter(name -> !name.isEmpty()).distinct().forEach(name -> components.put(name, choices(rows, name)));
+        return new ChoicesView(choices(rows, ""), components);
+    }
+
+    private static List<ChoiceView> choices(List<NoticeMapper.ChoiceRow> rows, String component) {
         return Arrays.stream(Event.values()).map(event -> {
-            Map<String, Delivery> deliveries = notices.deliveries(person.id(), event);
+            Map<String, Delivery> deliveries = Notices.deliveries(rows, event, component);
             return new ChoiceView(event.word(), event.words(), deliveries.get(Notices.CONSOLE).word(), deliveries.get(Notices.MAIL).word());
         }).toList();
     }
@@ -88,7 +102,15 @@ class NoticeController {
         if (delivery.isEmpty() || request.channel().equals(Notices.CONSOLE) && delivery.get() != Delivery.NOW && delivery.get() != Delivery.OFF) {
             throw Refusal.invalid("/delivery", "should be now or off" + (request.channel().equals(Notices.MAIL) ? ", hourly or daily" : ""));
         }
-        mapper.choose(person.id(), request.event(), request.channel(), delivery.get().word());
+        request.component().ifPresent(components::named);
+        mapper.choose(person.id(), request.event(), request.channel(), request.component().orElse(""), delivery.get().word());
+    }
+
+    /** From now on the reader is told of this component as of all others. */
+    @DeleteMapping("/notices/choices/{component}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void asElsewhere(@AuthenticationPrincipal Person person, @PathVariable String component) {
+        mapper.asElsewhere(person.id(), component);
     }
 
     /** Uses up a link of a mail: by the one it was sent to, once. It decides nothing. */

@@ -3,6 +3,7 @@ package dev.paseo.service.notice;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
@@ -24,15 +25,19 @@ interface NoticeMapper {
     @Select("select id from account where name = #{name} and disabled_at is null")
     Optional<Long> account(String name);
 
-    record ChoiceRow(String event, String channel, String delivery) {}
+    record ChoiceRow(String event, String channel, String component, String delivery) {}
 
-    @Select("select event, channel, delivery from notice_choice where account_id = #{account}")
+    /** {@code component} is empty in what holds for all of them. */
+    @Select("select event, channel, component, delivery from notice_choice where account_id = #{account} order by component")
     List<ChoiceRow> choices(long account);
 
     @Insert("""
-            insert into notice_choice (account_id, event, channel, delivery) values (#{account}, #{event}, #{channel}, #{delivery})
+            insert into notice_choice (account_id, event, channel, component, delivery) values (#{account}, #{event}, #{channel}, #{component}, #{delivery})
             on duplicate key update delivery = values(delivery)""")
-    int choose(long account, String event, String channel, String delivery);
+    int choose(long account, String event, String channel, String component, String delivery);
+
+    @Delete("delete from notice_choice where account_id = #{account} and component = #{component}")
+    int asElsewhere(long account, String component);
 
     @Select(COLUMNS + "where account_id = #{account} order by id desc limit #{limit}")
     List<NoticeRow> newest(long account, int limit);

@@ -7,9 +7,9 @@ import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Collection;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -57,7 +57,7 @@ public class Notices {
     }
 
     private void tell(long account, Said said) {
-        Map<String, Delivery> choices = deliveries(account, Event.valueOf(said.event().toUpperCase(Locale.ROOT).replace('-', '_')));
+        Map<String, Delivery> choices = deliveries(mapper.choices(account), Event.valueOf(said.event().toUpperCase(Locale.ROOT).replace('-', '_')), said.component());
         Instant now = clock.now();
         @Nullable Instant mail = due(choices.get(MAIL), now);
         boolean shown = choices.get(CONSOLE) != Delivery.OFF;
@@ -75,13 +75,14 @@ public class Notices {
         };
     }
 
-    /** What this account has chosen, or what holds where it has not. */
-    Map<String, Delivery> deliveries(long account, Event event) {
+    /** What was chosen for this component, else for all, else what holds where nothing was. */
+    static Map<String, Delivery> deliveries(List<NoticeMapper.ChoiceRow> choices, Event event, String component) {
         Map<String, Delivery> deliveries = new LinkedHashMap<>();
         for (String channel : new String[] {CONSOLE, MAIL}) {
-            Optional<Delivery> chosen = mapper.choices(account).stream().filter(row -> row.event().equals(event.word()) && row.channel().equals(channel))
-                    .map(row -> Delivery.valueOf(row.delivery().toUpperCase(Locale.ROOT))).findFirst();
-            deliveries.put(channel, chosen.orElse(event.delivery(channel)));
+            List<NoticeMapper.ChoiceRow> fitting = choices.stream().filter(row -> row.event().equals(event.word()) && row.channel().equals(channel)).toList();
+            deliveries.put(channel, fitting.stream().filter(row -> row.component().equals(component)).findFirst()
+                    .or(() -> fitting.stream().filter(row -> row.component().isEmpty()).findFirst())
+                    .map(row -> Delivery.valueOf(row.delivery().toUpperCase(Locale.ROOT))).orElse(event.delivery(channel)));
         }
         return deliveries;
     }

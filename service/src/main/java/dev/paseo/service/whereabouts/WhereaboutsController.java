@@ -15,6 +15,7 @@ import dev.paseo.service.whereabouts.WhereaboutsMapper.MarkRow;
 import dev.paseo.service.whereabouts.WhereaboutsMapper.OpenRow;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -53,7 +54,7 @@ class WhereaboutsController {
 
     record NewestView(long run, String status, String version, boolean sealed, Instant at) {}
 
-    record RowView(String component, String summary, Optional<NewestView> newest, List<CellView> cells) {}
+    record RowView(String component, String summary, Map<String, String> labels, Optional<NewestView> newest, List<CellView> cells) {}
 
     record ColumnView(String name, boolean gated, int hosts, Optional<String> closed, Optional<Instant> closedUntil) {}
 
@@ -111,7 +112,9 @@ class WhereaboutsController {
                 .collect(Collectors.toMap(WhereaboutsMapper.RunRow::componentId, row -> row));
         Map<Long, List<CellRow>> cells = mapper.cells(first, last).stream().collect(Collectors.groupingBy(CellRow::componentId));
         Map<Long, MarkRow> marks = mapper.marks(first, last).stream().collect(Collectors.toMap(MarkRow::placeId, row -> row));
-        return components.between(first, last).stream().map(each -> new RowView(each.name(), each.summary(),
+        Map<Long, Map<String, String>> labels = mapper.labels(first, last).stream().collect(Collectors.groupingBy(WhereaboutsMapper.LabelRow::componentId,
+                Collectors.toMap(WhereaboutsMapper.LabelRow::name, WhereaboutsMapper.LabelRow::value, (one, other) -> one, LinkedHashMap::new)));
+        return components.between(first, last).stream().map(each -> new RowView(each.name(), each.summary(), labels.getOrDefault(each.id(), Map.of()),
                 Optional.ofNullable(runs.get(each.id())).map(run -> new NewestView(run.number(), run.status(), run.version(), run.sealed(), run.at())),
                 cells(each, cells.getOrDefault(each.id(), List.of()), new Around(open, troubled, marks), person))).toList();
     }

@@ -30,6 +30,13 @@ interface WhereaboutsMapper {
             order by w.component, w.position, w.environment_id""")
     List<CellRow> cells(String first, String last);
 
+    record LabelRow(long componentId, String name, String value) {}
+
+    @Select("""
+            select l.component_id, l.name, l.value from component_label l join component c on c.id = l.component_id
+            where c.name between #{first} and #{last} order by l.component_id, l.name""")
+    List<LabelRow> labels(String first, String last);
+
     record OpenRow(long id, long placeId, String version, String status, @Nullable String requestedBy, Instant requestedAt) {}
 
     @Select("""

@@ -97,7 +97,7 @@ class StoredShapesTest {
     }
 
     static Stream<Arguments> shapes() {
-        List<Movement> plan = Plan.of(new Plan.Recipe(new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), true)), Duration.ofHours(1)), true, true,
+        List<Movement> plan = Plan.of(new Plan.Recipe(new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), Optional.empty(), true)), Duration.ofHours(1)), true, true,
                 true, Optional.of(Duration.ofMinutes(5)), List.of("acceptance")), List.of(new Plan.Host("north-quay", Optional.of("blue"), false),
                 new Plan.Host("lighthouse", Optional.of("green"), false)), Optional.of("green"));
         Course course = new Course(plan, 2, Optional.of(HostTask.TRAFFIC), Optional.of(Instant.parse("2026-05-04T08:00:00Z")), 10,

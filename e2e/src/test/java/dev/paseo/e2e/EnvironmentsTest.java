@@ -1,0 +1,65 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Environments and their rules as a file: exported, copied, checked and loaded; and what people choose to be told. */
+class EnvironmentsTest {
+
+    private static Harbour harbour;
+
+    @BeforeAll
+    static void open() throws Exception {
+        harbour = new Harbour();
+        harbour.startService();
+        harbour.accounts();
+        harbour.component();
+    }
+
+    @AfterAll
+    static void close() {
+        harbour.close();
+    }
+
+    @Test
+    void aCopyIsLoadedByItselfAndNobodysChangeIsLost() {
+        Harbour.Said copy = harbour.paseo("admin", "environment", "copy", "production", "--as", "showroom");
+        assertTrue(copy.out().contains("follows: staging"), copy.out());
+        assertEquals("1 problems", harbour.as("developer").post("/api/v1/environments/check", Map.of("text", copy.out().replace("approvers", "approver"))).good().path("problems").size() + " problems");
+        JsonNode problem = harbour.as("developer").post("/api/v1/environments/check", Map.of("text", copy.out().replace("follows: staging", "follows: stagin"))).good().path("problems").path(0);
+        assertTrue(problem.path("message").asString().contains("did you mean staging?") && problem.path("line").asInt() > 1, problem.toString());
+        JsonNode checked = harbour.as("developer").post("/api/v1/environments/check", Map.of("text", copy.out())).good();
+        assertEquals("is new", checked.path("changes").path(0).path("what").asString(), checked.toString());
+        String base = harbour.as("admin").get("/api/v1/environments/file").good().path("digest").asString();
+        assertEquals(403, harbour.as("release-engineer").put("/api/v1/environments", Map.of("text", copy.out(), "base", base)).status());
+        harbour.as("admin").put("/api/v1/environments", Map.of("text", copy.out(), "base", base)).good();
+        Client.Answer late = harbour.as("admin").put("/api/v1/environments", Map.of("text", copy.out(), "base", base));
+        assertEquals(409, late.status());
+        assertTrue(late.detail().contains("have changed since you began"), late.detail());
+        List<String> names = harbour.as("admin").get("/api/v1/environments").body().valueStream().map(each -> each.path("name").asString()).toList();
+        assertEquals(List.of("test", "staging", "production", "showroom"), names, "what is there keeps its order");
+    }
+
+    @Test
+    void whatIsToldOfOneComponentIsChosenForItself() {
+        Client approver = harbour.as("approver-1");
+        assertEquals(404, approver.put("/api/v1/notices/choices", Map.of("event", "waits", "channel", "mail", "delivery", "off", "component", "tide-apy")).status());
+        approver.put("/api/v1/notices/choices", Map.of("event", "decided", "channel", "mail", "delivery", "daily", "component", "tide-api")).good();
+        JsonNode choices = approver.get("/api/v1/notices/choices").good();
+        assertEquals("off", mail(choices.path("everywhere"), "decided"));
+        assertEquals("daily", mail(choices.path("components").path("tide-api"), "decided"));
+        approver.delete("/api/v1/notices/choices/tide-api").good();
+        assertTrue(approver.get("/api/v1/notices/choices").good().path("components").isEmpty());
+    }
+
+    private static String mail(JsonNode choices, String event) {
+        return choices.valueStream().filter(each -> each.path("event").asString().equals(event)).findFirst().orElseThrow().path("mail").asString();
+    }
+}

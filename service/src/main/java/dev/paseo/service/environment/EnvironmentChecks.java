@@ -1,0 +1,142 @@
+package dev.paseo.service.environment;
+
+import dev.paseo.core.environment.Rules;
+import dev.paseo.core.gate.GateRules;
+import dev.paseo.language.NearestName;
+import dev.paseo.language.Places;
+import dev.paseo.language.Problem;
+import dev.paseo.language.Reading;
+import dev.paseo.language.environment.EnvironmentsFile;
+import dev.paseo.language.environment.EnvironmentsFileReader;
+import dev.paseo.service.access.Accounts;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.environment.EnvironmentMapper.EnvironmentRow;
+import dev.paseo.service.environment.EnvironmentMapper.PlaceRow;
+import dev.paseo.service.settings.Settings;
+import dev.paseo.service.source.SourceAccess;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.BiConsumer;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Component;
+
+/** Checks an environments file against what is here, and says what loading it would change. */
+@Component
+class EnvironmentChecks {
+
+    /** What is wrong with a file; the file where nothing is. */
+    record Checked(Optional<EnvironmentsFile> file, List<Problem> problems) {}
+
+    /** What loading a file would change in an environment, as a sentence. */
+    record Change(String environment, String what) {}
+
+    private final EnvironmentMapper mapper;
+    private final Components components;
+    private final Accounts accounts;
+    private final Settings settings;
+    private final Stored stored;
+
+    /** How rules and settings are read. */
+    @Component
+    record Stored(StoredRules rules, Json json) {}
+
+    EnvironmentChecks(EnvironmentMapper mapper, Components components, Accounts accounts, Settings settings, Stored stored) {
+        this.mapper = mapper;
+        this.components = components;
+        this.accounts = accounts;
+        this.settings = settings;
+        this.stored = stored;
+    }
+
+    Checked check(String text) {
+        Reading<EnvironmentsFile> reading = EnvironmentsFileReader.read(text, mapper.all().stream().map(EnvironmentRow::name).toList());
+        List<Problem> problems = new ArrayList<>(reading.problems());
+        reading.value().ifPresent(file -> {
+            Places places = Places.of(text);
+            unknownNames(file, (path, message) -> problems.add(places.problem(path, message)));
+        });
+        return new Checked(problems.isEmpty() ? reading.value() : Optional.empty(), problems.stream().sorted().toList());
+    }
+
+    private void unknownNames(EnvironmentsFile file, BiConsumer<String, String> problem) {
+        List<String> known = components.all().stream().map(Components.Registered::name).toList();
+        List<String> people = new ArrayList<>(accounts.groups());
+        people.addAll(accounts.names());
+        for (EnvironmentsFile.Environment environment : file.environments()) {
+            String where = "environments." + environment.name();
+            environment.components().keySet().stream().filter(name -> !known.contains(name)).forEach(name ->
+                    problem.accept(where + ".components." + name, "there is no component " + name + NearestName.hint(name, known)));
+            unknownPeople(environment.rules(), where, people, problem);
+            notAllowed(environment.rules(), where, problem);
+            unknownAgents(environment, where, problem);
+        }
+        file.previews().stream().filter(template -> !known.contains(template.component())).forEach(template ->
+                problem.accept("previews." + template.name() + ".component", "there is no component " + template.component() + NearestName.hint(template.component(), known)));
+    }
+
+    private void notAllowed(Rules rules, String where, BiConsumer<String, String> problem) {
+        Stream.concat(Stream.of(rules.gates()), rules.components().values().stream()).flatMap(gates -> gates.entry().outside().stream())
+                .filter(outside -> settings.allowedReceivers().stream().noneMatch(allowed -> SourceAccess.beginsWith(outside.address(), allowed)))
+                .forEach(outside -> problem.accept(where + ".entry.outside." + outside.name(), outside.address()
+                        + " is not below an address that may be asked; an operator sets them in paseo.allowed-receivers"));
+    }
+
+    private void unknownAgents(EnvironmentsFile.Environment environment, String where, BiConsumer<String, String> problem) {
+        List<String> agents = mapper.agents();
+        environment.components().forEach((component, place) -> place.hosts().forEach((name, host) -> host.ssh().filter(ssh -> !agents.contains(ssh.agent()))
+                .ifPresent(ssh -> problem.accept(where + ".components." + component + ".hosts." + name + ".ssh.agent",
+                        "there is no agent " + ssh.agent() + NearestName.hint(ssh.agent(), agents)))));
+    }
+
+    private static void unknownPeople(Rules rules, String where, List<String> people, BiConsumer<String, String> problem) {
+        unknownPeople(rules.gates().entry(), where + ".entry", people, problem);
+        unknownPeople(rules.gates().exit(), where + ".exit", people, problem);
+        unknownPeople(rules.rollback(), where + ".rollback", people, problem);
+        rules.components().forEach((component, gates) -> {
+            unknownPeople(gates.entry(), where + ".components." + component + ".entry", people, problem);
+            unknownPeople(gates.exit(), where + ".components." + component + ".exit", people, problem);
+        });
+    }
+
+    private static void unknownPeople(GateRules gate, String where, List<String> people, BiConsumer<String, String> problem) {
+        Map<String, List<String>> named = new LinkedHashMap<>();
+        gate.approvals().forEach(rule -> {
+            named.computeIfAbsent("approvals.from", key -> new ArrayList<>()).addAll(rule.from());
+            rule.escalation().ifPresent(more -> named.computeIfAbsent("approvals.escalate.to", key -> new ArrayList<>()).add(more.to()));
+        });
+        gate.checklists().forEach(list -> named.computeIfAbsent("checklist.for", key -> new ArrayList<>()).addAll(list.from()));
+        named.forEach((key, names) -> names.stream().filter(name -> !people.contains(name)).forEach(name ->
+                problem.accept(where + "." + key, "there is no group or account " + name + NearestName.hint(name, people))));
+    }
+
+    /** What loading it would change; nothing where all is so already. */
+    List<Change> changes(EnvironmentsFile file) {
+        List<Change> changes = new ArrayList<>();
+        for (EnvironmentsFile.Environment wanted : file.environments()) {
+            Optional<EnvironmentRow> there = mapper.named(wanted.name());
+            if (there.isEmpty()) {
+                changes.add(new Change(wanted.name(), "is new"));
+            } else if (!stored.rules().read(there.get().rules()).equals(wanted.rules())) {
+                int waiting = mapper.waiting(there.get().id());
+                changes.add(new Change(wanted.name(), "its rules change" + (waiting == 0 ? "" : "; " + (waiting == 1 ? "1 deployment waits" : waiting + " deployments wait")
+                        + " there, and what was approved of " + (waiting == 1 ? "it" : "them") + " no longer counts")));
+            }
+            wanted.components().forEach((component, place) -> change(wanted, component, place).ifPresent(what -> changes.add(new Change(wanted.name(), what))));
+        }
+        return changes;
+    }
+
+    private Optional<String> change(EnvironmentsFile.Environment environment, String component, EnvironmentsFile.Place wanted) {
+        Optional<PlaceRow> there = mapper.place(component, environment.name());
+        if (there.isEmpty()) {
+            return Optional.of(component + " gets a place there, on " + String.join(", ", wanted.hosts().keySet()));
+        }
+        String body = stored.json().write(Loading.settings(wanted, Loading.variables(environment, wanted)));
+        boolean same = mapper.settings(there.get().id(), there.get().settingsRevision()).map(old -> stored.json().write(stored.json().read(old, Environments.Settings.class)).equals(body)).orElse(false);
+        return same ? Optional.empty() : Optional.of("the settings of " + component + " change; they reach it with its next deployment, or by a redeploy");
+    }
+}
