@@ -28,8 +28,9 @@ final class Heartbeat implements Runnable, StepProcess.StopSignal {
     public void run() {
         try {
             while (!ended && !over) {
-                beat();
+                // A lease that was just taken is long enough for the first second.
                 Thread.sleep(BEAT_MILLIS);
+                beat();
             }
         } catch (InterruptedException stopped) {
             Thread.currentThread().interrupt();

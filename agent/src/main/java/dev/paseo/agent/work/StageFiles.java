@@ -1,5 +1,6 @@
 package dev.paseo.agent.work;
 
+import dev.paseo.agent.lease.DigestedFile;
 import dev.paseo.agent.lease.LeaseClient;
 import dev.paseo.agent.lease.Patience;
 import dev.paseo.agent.process.Spool;
@@ -72,7 +73,7 @@ final class StageFiles {
         }
         Path archive = spool.folder().resolve("arrived.tar");
         try (InputStream bytes = found.get().bytes()) {
-            CannotGoOn.unlessSame("what is reused", found.get().digest(), Digests.write(bytes, archive));
+            CannotGoOn.unlessSame("what is reused", found.get().digest(), DigestedFile.write(bytes, archive));
         }
         unpack(archive);
         if (found.get().exact()) {
@@ -83,7 +84,7 @@ final class StageFiles {
 
     /** The digest of the names and contents of the files that the key's patterns match. */
     private String key(Assignment.Reuse reuse) throws IOException {
-        MessageDigest digest = Digests.sha256();
+        MessageDigest digest = DigestedFile.sha256();
         for (Path file : Globs.find(spool.workspace(), reuse.key())) {
             digest.update((file + "\n").getBytes(StandardCharsets.UTF_8));
             Path path = spool.workspace().resolve(file);

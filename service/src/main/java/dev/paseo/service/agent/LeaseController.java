@@ -106,8 +106,7 @@ class LeaseController {
     @GetMapping("/bytes/{digest}")
     void bytes(@RequestHeader("Authorization") String authorization, @PathVariable String digest, HttpServletRequest request, HttpServletResponse response) throws IOException {
         Work work = held(authorization);
-        Assignment assignment = owners.of(work).assignment(work);
-        if (!names(assignment, digest)) {
+        if (!owners.of(work).reaches(work, digest)) {
             throw Refusal.notFound("this lease does not name the bytes " + digest);
         }
         response.setContentType(MediaType.APPLICATION_OCTET_STREAM_VALUE);
@@ -128,13 +127,6 @@ class LeaseController {
         request.setAttribute("org.apache.tomcat.sendfile.filename", file.toAbsolutePath().toString());
         request.setAttribute("org.apache.tomcat.sendfile.start", 0L);
         request.setAttribute("org.apache.tomcat.sendfile.end", size);
-    }
-
-    private static boolean names(Assignment assignment, String digest) {
-        return assignment.bundle().filter(digest::equals).isPresent()
-                || assignment.artifacts().stream().anyMatch(artifact -> artifact.digest().equals(digest))
-                || assignment.stage().filter(stage -> stage.inputs().stream().anyMatch(input -> input.digest().equals(digest))
-                        || stage.takes().stream().anyMatch(take -> take.file().digest().equals(digest))).isPresent();
     }
 
     private WorkOwner.StageFiles files(Work work) {

@@ -1,6 +1,7 @@
 package dev.paseo.service.agent;
 
 import dev.paseo.api.agent.StepReport;
+import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Telling;
 import java.time.Instant;
 import java.util.List;
@@ -22,18 +23,22 @@ public class StepLog {
     public record HostTaskView(long work, String kind, String host, String status, Optional<Instant> takenAt, Optional<Instant> endedAt, List<Step> steps) {}
 
     private final WorkMapper mapper;
+    private final Transactions transactions;
     private final Telling telling;
 
-    StepLog(WorkMapper mapper, Telling telling) {
+    StepLog(WorkMapper mapper, Transactions transactions, Telling telling) {
         this.mapper = mapper;
+        this.transactions = transactions;
         this.telling = telling;
     }
 
     void report(Work work, StepReport report) {
         String name = report.name().length() > 300 ? report.name().substring(0, 300) : report.name();
-        mapper.step(new WorkMapper.StepRow(work.id(), report.position(), report.tried(), name,
-                report.status().name().toLowerCase(Locale.ROOT), report.exitCode().orElse(null), report.startedAt(), report.endedAt().orElse(null), report.peakMemory().orElse(null)));
-        telling.tell("step", "work " + work.id());
+        transactions.run(() -> {
+            mapper.step(new WorkMapper.StepRow(work.id(), report.position(), report.tried(), name,
+                    report.status().name().toLowerCase(Locale.ROOT), report.exitCode().orElse(null), report.startedAt(), report.endedAt().orElse(null), report.peakMemory().orElse(null)));
+            telling.tell("step", "work " + work.id());
+        });
     }
 
     public Optional<Long> workOfStage(long stage) {

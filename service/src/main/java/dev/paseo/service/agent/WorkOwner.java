@@ -28,6 +28,9 @@ public interface WorkOwner {
     /** What the agent is to do; the lease's number, token and length are filled in by the caller. */
     Assignment assignment(Work work);
 
+    /** Whether the work needs the bytes of this digest. */
+    boolean reaches(Work work, String digest);
+
     /** What a stage reads and leaves beside its steps; empty for other work. */
     Optional<StageFiles> files();
 

@@ -61,6 +61,12 @@ interface DeploymentMapper {
     @Select(COLUMNS + "where d.id = #{id}")
     Optional<DeploymentRow> byId(long id);
 
+    /** What its tasks need of a deployment, without its state, which is long where there are many hosts. */
+    record BriefRow(long id, long placeId, long versionId, String status, @Nullable Long replacesId) {}
+
+    @Select("select id, place_id, version_id, status, replaces_id from deployment where id = #{id}")
+    BriefRow brief(long id);
+
     /** Those that have not ended, and the live one. */
     @Select(COLUMNS + """
             where d.place_id = #{place} and d.status in ('waiting', 'queued', 'deploying', 'checking', 'undoing')

@@ -47,18 +47,29 @@ class HostTasks {
     }
 
     /** What is deployed by a task, where, and with which settings. */
-    private record Deploying(DeploymentRow row, Versions.Sealed version, Recipe recipe, Place place, PlaceHost host, Environments.Settings settings,
-            DeploymentState state) {
+    private record Deploying(DeploymentRow row, Versions.Sealed version, Recipe recipe, Place place, PlaceHost host, Environments.Settings settings) {
 
         Optional<Environments.HostSettings> own() {
             return Optional.ofNullable(settings.hosts().get(host.name()));
         }
     }
 
+    /** The deployment whose version and settings a task works with. */
+    private DeploymentRow about(HostTask task, DeploymentRow row) {
+        boolean before = task == HostTask.UNDO || task == HostTask.CLEAR;
+        return before ? mapper.byId(Objects.requireNonNull(row.replacesId())).orElseThrow() : row;
+    }
+
+    /** Whether a task needs the bytes of this digest. */
+    boolean reaches(Work work, DeploymentRow row, String digest) {
+        Versions.Sealed version = versions.byId(about(HostTask.valueOf(work.kind()), row).versionId());
+        return version.bundle().filter(digest::equals).isPresent() || versions.artifacts(version.id()).stream()
+                .anyMatch(artifact -> artifact.digest().equals(digest) && version.recipe().orElseThrow().artifacts().contains(artifact.name()));
+    }
+
     Assignment assignment(Work work, DeploymentRow row) {
         HostTask task = HostTask.valueOf(work.kind());
-        boolean ofBefore = task == HostTask.UNDO || task == HostTask.CLEAR;
-        Deploying now = deploying(work, ofBefore ? mapper.byId(Objects.requireNonNull(row.replacesId())).orElseThrow() : row);
+        Deploying now = deploying(work, about(task, row));
         Recipe.Parts parts = now.recipe().parts();
         return switch (task) {
             case INSTALL -> task(work, now, parts.onEachHost(), List.of(), Map.of());
@@ -68,7 +79,7 @@ class HostTasks {
             case WHOLE, WATCH_WHOLE -> task(work, now, List.of(), now.recipe().whole(), Map.of());
             case ONCE_BEFORE -> task(work, now, parts.onceBefore(), List.of(), Map.of());
             case ONCE_AFTER -> task(work, now, parts.onceAfter(), List.of(), Map.of());
-            case TRAFFIC -> task(work, now, parts.traffic(), List.of(), traffic(now, now.state().course().now().map(Movement::share).orElse(0)));
+            case TRAFFIC -> task(work, now, parts.traffic(), List.of(), traffic(now, course(now).now().map(Movement::share).orElse(0)));
             case TRAFFIC_BACK -> task(work, now, parts.traffic(), List.of(), traffic(now, 0));
             case TEST -> task(work, now, test(now).map(Recipe.Test::steps).orElse(List.of()), List.of(), Map.of());
         };
@@ -78,19 +89,21 @@ class HostTasks {
         Versions.Sealed version = versions.byId(row.versionId());
         Place place = environments.placeById(row.placeId());
         long id = Objects.requireNonNull(work.hostId());
-        PlaceHost host = environments.hosts(place.id()).stream().filter(each -> each.id() == id).findFirst()
-                .orElseGet(() -> new PlaceHost(id, environments.hostName(id), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty()));
-        return new Deploying(row, version, version.recipe().orElseThrow(), place, host, environments.settings(place.id(), row.settingsRevision()),
-                json.read(row.state(), DeploymentState.class));
+        PlaceHost host = environments.host(place.id(), id).orElseGet(() -> new PlaceHost(id, environments.hostName(id), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty()));
+        return new Deploying(row, version, version.recipe().orElseThrow(), place, host, environments.settings(place.id(), row.settingsRevision()));
+    }
+
+    private Course course(Deploying now) {
+        return json.read(now.row().state(), DeploymentState.class).course();
     }
 
     private Optional<Recipe.Test> test(Deploying now) {
-        return now.state().course().now().flatMap(Movement::name).map(name -> now.recipe().afterwards().tests().get(name));
+        return course(now).now().flatMap(Movement::name).map(name -> now.recipe().afterwards().tests().get(name));
     }
 
     /** Where the traffic goes: all that a script or a balancer's own interface needs to bring it about, however often it is told. */
     private Map<String, String> traffic(Deploying now, int share) {
-        Course course = now.state().course();
+        Course course = course(now);
         String filled = course.sides().filled().orElse("");
         String before = course.sides().before().orElse("");
         Map<String, String> words = new LinkedHashMap<>();
@@ -135,7 +148,7 @@ class HostTasks {
     private Assignment.OfPlace ofPlace(Work work, Deploying now) {
         HostTask task = HostTask.valueOf(work.kind());
         boolean watches = task == HostTask.WATCH || task == HostTask.WATCH_WHOLE;
-        long seconds = watches ? now.state().course().now().flatMap(Movement::length).map(Duration::toSeconds).orElse(0L) : 0;
+        long seconds = watches ? course(now).now().flatMap(Movement::length).map(Duration::toSeconds).orElse(0L) : 0;
         List<Assignment.Report> reports = task == HostTask.TEST ? test(now).map(test -> test.reports().entrySet().stream()
                 .map(report -> new Assignment.Report(report.getKey().word(), report.getValue())).toList()).orElse(List.of()) : List.of();
         return new Assignment.OfPlace(seconds, reports, now.own().flatMap(Environments.HostSettings::ssh).map(ssh -> ssh(ssh, now)));
@@ -218,8 +231,7 @@ class HostTasks {
     Watched watched(DeploymentRow row, PlaceHost host) {
         Versions.Sealed version = versions.byId(row.versionId());
         Place place = environments.placeById(row.placeId());
-        Deploying now = new Deploying(row, version, version.recipe().orElseThrow(), place, host, environments.settings(place.id(), row.settingsRevision()),
-                json.read(row.state(), DeploymentState.class));
+        Deploying now = new Deploying(row, version, version.recipe().orElseThrow(), place, host, environments.settings(place.id(), row.settingsRevision()));
         Map<String, String> digests = versions.artifacts(version.id()).stream().collect(Collectors.toMap(Versions.Artifact::name, Versions.Artifact::digest));
         Map<String, String> installed = new LinkedHashMap<>();
         now.recipe().installed().forEach((name, path) -> Optional.ofNullable(digests.get(name)).ifPresent(digest ->

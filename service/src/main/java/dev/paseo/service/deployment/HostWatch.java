@@ -47,7 +47,7 @@ class HostWatch {
 
     Watch.Watched watched(long agent, Optional<Long> host) {
         List<Watch.OnHost> hosts = mapper.watched(agent, host.orElse(null)).stream().flatMap(row -> deployments.byId(row.deploymentId()).stream().map(deployment -> {
-            PlaceHost on = environments.hosts(row.placeId()).stream().filter(each -> each.id() == row.hostId()).findFirst().orElseThrow();
+            PlaceHost on = environments.host(row.placeId(), row.hostId()).orElseThrow();
             HostTasks.Watched watched = tasks.watched(deployment, on);
             return new Watch.OnHost(row.placeId(), row.hostId(), row.deploymentId(), watched.installed(), watched.checks(), watched.ssh());
         })).toList();

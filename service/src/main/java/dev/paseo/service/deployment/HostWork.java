@@ -7,6 +7,7 @@ import dev.paseo.core.deployment.HostTask;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.service.agent.Work;
 import dev.paseo.service.agent.WorkOwner;
+import dev.paseo.service.deployment.DeploymentMapper.BriefRow;
 import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.environment.Environments;
 import java.util.Objects;
@@ -44,31 +45,33 @@ class HostWork implements WorkOwner {
     }
 
     /** The host's name; empty for what is done once for the place. */
-    private String host(Work work, DeploymentRow row) {
-        long id = Objects.requireNonNull(work.hostId());
-        return HostTask.valueOf(work.kind()).ofPlace() ? "" : environments.hosts(row.placeId()).stream().filter(host -> host.id() == id)
-                .map(Environments.PlaceHost::name).findFirst().orElseGet(() -> environments.hostName(id));
+    private String host(Work work) {
+        return HostTask.valueOf(work.kind()).ofPlace() ? "" : environments.hostName(Objects.requireNonNull(work.hostId()));
+    }
+
+    private BriefRow brief(Work work) {
+        return mapper.brief(Objects.requireNonNull(work.deploymentId()));
     }
 
     @Override
     public Held lock(Work work) {
-        places.lock(deployment(work).placeId());
+        long place = brief(work).placeId();
+        places.lock(place);
         return new Held() {
             @Override
             public boolean taken(String agent) {
-                return Set.of("deploying", "checking", "undoing", "live").contains(deployment(work).status());
+                return Set.of("deploying", "checking", "undoing", "live").contains(brief(work).status());
             }
 
             @Override
             public void ended(Lease.Outcome outcome, String reason, boolean touched) {
-                DeploymentRow row = deployment(work);
                 HostOutcome end = switch (outcome) {
                     case PASSED -> new HostOutcome.Done();
                     case FAILED -> new HostOutcome.Failed(reason, touched);
                     case STOPPED -> new HostOutcome.Failed("stopped", touched);
                     case LOST -> new HostOutcome.Failed("lost: " + reason, true);
                 };
-                places.change(row.placeId(), place -> Optional.of(new PlaceEvent.HostReported(row.id(), host(work, row),
+                places.change(place, now -> Optional.of(new PlaceEvent.HostReported(Objects.requireNonNull(work.deploymentId()), host(work),
                         HostTask.valueOf(work.kind()), end)));
             }
         };
@@ -77,6 +80,11 @@ class HostWork implements WorkOwner {
     @Override
     public Assignment assignment(Work work) {
         return tasks.assignment(work, deployment(work));
+    }
+
+    @Override
+    public boolean reaches(Work work, String digest) {
+        return tasks.reaches(work, deployment(work), digest);
     }
 
     @Override

@@ -70,16 +70,16 @@ class Outcomes {
     }
 
     private PlaceHost host(Place place, String name) {
-        return environments.hosts(place.id()).stream().filter(host -> host.name().equals(name)).findFirst()
+        return environments.host(place.id(), name)
                 .orElseThrow(() -> new IllegalStateException(name + " is no host of " + place.component() + " in " + place.environment()));
     }
 
     private void hostHas(Place place, long deployment, PlaceHost host, PlaceEffect.Content content) {
         mapper.closeInterval(host.id(), place.componentId(), around.clock().now());
-        DeploymentRow row = mapper.byId(deployment).orElseThrow();
+        DeploymentMapper.BriefRow row = mapper.brief(deployment);
         switch (content) {
             case THIS_VERSION -> mapper.openInterval(host.id(), place.componentId(), row.versionId(), deployment, around.clock().now());
-            case PREVIOUS_VERSION -> mapper.byId(row.replacesId() == null ? 0 : row.replacesId()).ifPresent(previous ->
+            case PREVIOUS_VERSION -> Optional.ofNullable(row.replacesId()).map(mapper::brief).ifPresent(previous ->
                     mapper.openInterval(host.id(), place.componentId(), previous.versionId(), previous.id(), around.clock().now()));
             case NOTHING, UNKNOWN -> { }
         }

@@ -122,40 +122,55 @@ class Places {
     }
 
     private Optional<String> apply(Place place, Function<Place, Optional<PlaceEvent>> happened) {
+        Optional<PlaceState> known = Optional.empty();
         Optional<PlaceEvent> event = happened.apply(place);
-        if (event.isPresent()) {
-            Optional<String> refused = step(place, event.get());
-            if (refused.isPresent()) {
-                return refused;
+        while (event.isPresent()) {
+            Decision<PlaceState, PlaceEffect> decision = step(place, event.get());
+            if (decision instanceof Decision.Refused<PlaceState, PlaceEffect>(String reason)) {
+                return Optional.of(reason);
             }
+            known = known(decision);
+            event = known.flatMap(now -> factsJudged(place, now));
         }
-        judgeFacts(place);
-        judgeGates(gating.environments().placeById(place.id()));
+        if (known.filter(now -> now.open().stream().noneMatch(deployment -> deployment.status().ahead())).isPresent()) {
+            wakeAt(place, known.get(), Map.of());
+        } else {
+            judgeGates(gating.environments().placeById(place.id()));
+        }
         return Optional.empty();
     }
 
-    private Optional<String> step(Place place, PlaceEvent event) {
+    private Decision<PlaceState, PlaceEffect> step(Place place, PlaceEvent event) {
         List<DeploymentRow> rows = mapper.open(place.id());
-        return switch (PlaceDecider.decide(load(place, rows), event, around.clock().now())) {
-            case Decision.Refused<PlaceState, PlaceEffect>(String reason) -> Optional.of(reason);
-            case Decision.Moved<PlaceState, PlaceEffect>(PlaceState after, List<PlaceEffect> follow) -> {
-                store(place, rows, after);
-                follow.forEach(effect -> outcomes.carryOut(place, effect));
-                yield Optional.empty();
-            }
-        };
+        PlaceState before = load(place, rows);
+        Decision<PlaceState, PlaceEffect> decision = PlaceDecider.decide(before, event, around.clock().now());
+        if (decision instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState after, List<PlaceEffect> follow)) {
+            carryOut(place, rows, before, after, follow);
+        }
+        return decision;
+    }
+
+    private void carryOut(Place place, List<DeploymentRow> rows, PlaceState before, PlaceState after, List<PlaceEffect> follow) {
+        Instant now = around.clock().now();
+        for (DeploymentRow row : rows) {
+            after.deployment(row.id()).filter(deployment -> !before.deployment(row.id()).equals(Optional.of(deployment)))
+                    .ifPresent(deployment -> store(place, row, deployment, now));
+        }
+        follow.forEach(effect -> outcomes.carryOut(place, effect));
+    }
+
+    /** How the place is after a decision; empty where what follows changes more of it, and it is read again. */
+    private static Optional<PlaceState> known(Decision<PlaceState, PlaceEffect> decision) {
+        return decision instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState after, List<PlaceEffect> follow) && follow.stream().allMatch(effect ->
+                effect instanceof PlaceEffect.OfferTask || effect instanceof PlaceEffect.StopTask || effect instanceof PlaceEffect.HostHas) ? Optional.of(after) : Optional.empty();
     }
 
     /** A plan that has come to a condition over facts goes on, or back, at once. */
-    private void judgeFacts(Place place) {
-        for (DeploymentRow row : mapper.open(place.id())) {
-            if (!row.state().equals("{}")) {
-                json.read(row.state(), DeploymentState.class).factsAsked().ifPresent(condition -> {
-                    Judgement judged = gating.gates().fact(atGate(place, row), condition);
-                    step(place, new PlaceEvent.FactsJudged(row.id(), judged.state() == Judgement.State.MET, judged.sentence()));
-                });
-            }
-        }
+    private Optional<PlaceEvent> factsJudged(Place place, PlaceState state) {
+        return state.open().stream().filter(deployment -> deployment.factsAsked().isPresent()).findFirst().map(deployment -> {
+            Judgement judged = gating.gates().fact(atGate(place, mapper.byId(deployment.id()).orElseThrow()), deployment.factsAsked().orElseThrow());
+            return new PlaceEvent.FactsJudged(deployment.id(), judged.state() == Judgement.State.MET, judged.sentence());
+        });
     }
 
     /** What has not begun is planned and judged as things are now; what may begin, begins. */
@@ -177,8 +192,7 @@ class Places {
             if (PlaceDecider.decide(planned, new PlaceEvent.GatesJudged(verdicts), around.clock().now())
                     instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState moved, List<PlaceEffect> follow)) {
                 after = moved;
-                store(place, rows, after);
-                follow.forEach(effect -> outcomes.carryOut(place, effect));
+                carryOut(place, rows, state, after, follow);
             }
         }
         keepWaits(place, rows, after, verdicts);
@@ -246,18 +260,8 @@ class Places {
         });
     }
 
-    private void store(Place place, List<DeploymentRow> rows, PlaceState after) {
-        Instant now = around.clock().now();
-        for (DeploymentRow row : rows) {
-            after.deployment(row.id()).ifPresent(deployment -> store(place, row, deployment, now));
-        }
-    }
-
     private void store(Place place, DeploymentRow row, DeploymentState deployment, Instant now) {
         String state = json.write(deployment);
-        if (state.equals(json.write(row.state().equals("{}") ? Map.of() : json.read(row.state(), DeploymentState.class)))) {
-            return;
-        }
         boolean begins = deployment.status().active() && row.startedAt() == null;
         if (begins) {
             outcomes.begins(place, row, gating.gates().digest(atGate(place, row)));

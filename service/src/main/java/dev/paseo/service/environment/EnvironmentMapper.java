@@ -126,10 +126,18 @@ interface EnvironmentMapper {
             where id = #{id}""")
     int countHosts(long id);
 
-    @Select("""
+    String HOST = """
             select h.id, h.name, ph.url, ph.side, h.maintenance, h.served_by from place_host ph join host h on h.id = ph.host_id
-            where ph.place_id = #{place} order by ph.position""")
+            """;
+
+    @Select(HOST + "where ph.place_id = #{place} order by ph.position")
     List<HostRow> hosts(long place);
+
+    @Select(HOST + "where ph.place_id = #{place} and h.id = #{host}")
+    Optional<HostRow> host(long place, long host);
+
+    @Select(HOST + "where ph.place_id = #{place} and h.name = #{name}")
+    Optional<HostRow> hostNamed(long place, String name);
 
     @Select("""
             select e.name from passage p join environment e on e.id = p.environment_id

@@ -119,8 +119,21 @@ public class Environments {
     }
 
     public List<PlaceHost> hosts(long place) {
-        return mapper.hosts(place).stream().map(row -> new PlaceHost(row.id(), row.name(), Optional.ofNullable(row.url()),
-                Optional.ofNullable(row.side()), Optional.ofNullable(row.maintenance()), Optional.ofNullable(row.servedBy()))).toList();
+        return mapper.hosts(place).stream().map(Environments::host).toList();
+    }
+
+    private static PlaceHost host(EnvironmentMapper.HostRow row) {
+        return new PlaceHost(row.id(), row.name(), Optional.ofNullable(row.url()), Optional.ofNullable(row.side()), Optional.ofNullable(row.maintenance()),
+                Optional.ofNullable(row.servedBy()));
+    }
+
+    /** A host of a place; empty where it is none, or no longer. */
+    public Optional<PlaceHost> host(long place, long id) {
+        return mapper.host(place, id).map(Environments::host);
+    }
+
+    public Optional<PlaceHost> host(long place, String name) {
+        return mapper.hostNamed(place, name).map(Environments::host);
     }
 
     /** Makes an environment that comes and goes, with one place on one host that another's agent serves; again, where it was there before. */

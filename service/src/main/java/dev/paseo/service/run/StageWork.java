@@ -145,6 +145,12 @@ class StageWork implements WorkOwner {
     }
 
     @Override
+    public boolean reaches(Work work, String digest) {
+        return assignment(work).stage().filter(stage -> stage.inputs().stream().anyMatch(input -> input.digest().equals(digest))
+                || stage.takes().stream().anyMatch(take -> take.file().digest().equals(digest))).isPresent();
+    }
+
+    @Override
     public Optional<StageFiles> files() {
         return Optional.of(files);
     }
