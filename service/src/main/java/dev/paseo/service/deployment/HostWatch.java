@@ -55,10 +55,11 @@ class HostWatch {
     }
 
     void report(long agent, Optional<Long> host, Watch.Report report) {
-        host.filter(own -> report.diskTotal() > 0).ifPresent(own -> mapper.disk(own, report.diskFree(), report.diskTotal()));
         List<HostReportMapper.WatchedRow> may = mapper.watched(agent, host.orElse(null));
-        report.seen().stream().filter(seen -> may.contains(new HostReportMapper.WatchedRow(seen.place(), seen.host(), seen.deployment())))
-                .forEach(seen -> around.transactions().run(() -> take(seen)));
+        around.transactions().run(() -> {
+            host.filter(own -> report.diskTotal() > 0).ifPresent(own -> mapper.disk(own, report.diskFree(), report.diskTotal()));
+            report.seen().stream().filter(seen -> may.contains(new HostReportMapper.WatchedRow(seen.place(), seen.host(), seen.deployment()))).forEach(this::take);
+        });
     }
 
     private void take(Watch.Seen seen) {
