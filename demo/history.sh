@@ -95,6 +95,9 @@ history() {
     component quay-board
     component tide-check
     as release-engineer component register berth-planner --pipeline "$root/demo/scenario/berth-planner/paseo.yaml" --trusted main >&2
+    for labelled in tide-model tide-api tide-check; do as release-engineer component labels $labelled --label team=harbour-office >/dev/null; done
+    as release-engineer component labels quay-board --label team=quays >/dev/null
+    as release-engineer component labels berth-planner --label team=yard >/dev/null
     (umask 077 && as admin receiver add harbour-log --address "http://127.0.0.1:$((port + 95))/events" >"$demo/receiver.secret")
     receiver
     with_ports "$root/demo/scenario/environments.yaml" | sed "s|@user@|$(id -un)|; s|@host-key@|$(cut -d' ' -f1,2 "$demo/ssh/host.pub")|; s|@folder@|$demo/hosts/slipway|" >"$demo/environments.yaml"
@@ -197,6 +200,7 @@ deployments() {
     await 120 "quay-board 0.9.2 in staging" live quay-board 0.9.2 staging
     approved quay-board 0.9.2 "The new colours read well in the evening." >/dev/null
     await 90 "quay-board 0.9.2 in production" live quay-board 0.9.2 production
+    set_undone
     approved berth-planner 2.4.0 "The yard tested it." >/dev/null
     await 90 "berth-planner 2.4.0 in production" live berth-planner 2.4.0 production
     # It serves well at first, and wears out.
@@ -235,6 +239,25 @@ deployments() {
     await 180 "tide-api 1.4.8 in staging" live tide-api 1.4.8 staging
     as tester tick passage "$(passage tide-api 1.4.8)" "Board shows today's high water" --note "18:40, as in the printed tables" >/dev/null
 }
+
+# Two that belong together go into production as one; the second fails there, so both come back.
+set_undone() {
+    install=$demo/work/quay-board/deploy/install.sh
+    sed -i '/^mkdir -p/i [ "$PASEO_ENVIRONMENT" != production ] || { echo "large.ttf is missing on $PASEO_HOST: the big board would be blank"; exit 1; }' "$install"
+    commit quay-board "Set the big board in a larger face"
+    await 120 "quay-board 0.9.3 in staging" live quay-board 0.9.3 staging
+    as release-engineer set make evening tide-api=1.4.5 quay-board=0.9.3 >/dev/null
+    first=$(as release-engineer set promote evening --to production --comment "The board shows the new heights" --output json |
+        python3 -c 'import json, sys; print(json.load(sys.stdin)["parts"][0]["deployment"])')
+    for approver in approver-1 approver-2; do as $approver approve deployment "$first" --comment "Looked at both in staging." >/dev/null; done
+    await 180 "the set's end" set_is evening undone
+    git_as developer -C "$demo/work/quay-board" revert --no-edit HEAD >/dev/null
+    PASEO_PUSHER=developer git_as developer -C "$demo/work/quay-board" push -q origin HEAD:main 2>/dev/null
+    await 120 "quay-board 0.9.4 in staging" live quay-board 0.9.4 staging
+}
+
+# set_is NAME STATUS: whether its newest promotion is.
+set_is() { paseo set show "$1" --output json | python3 -c 'import json, sys; sys.exit(json.load(sys.stdin)["promotions"][0]["status"] != sys.argv[1])' "$2"; }
 
 # The environments, with production closed for the next six hours.
 regatta() {

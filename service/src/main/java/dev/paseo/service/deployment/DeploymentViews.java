@@ -103,6 +103,10 @@ class DeploymentViews {
                 urls.getOrDefault(host.host(), Optional.empty()), live.getOrDefault(host.host(), Optional.empty()))).toList();
     }
 
+    Comparisons.ComparisonView comparison(DeploymentRow row) {
+        return comparison(sources.environments().placeById(row.placeId()), row, sources.versions().byId(row.versionId()));
+    }
+
     /** Against what it replaces or, before it begins, what is live. */
     private Comparisons.ComparisonView comparison(Place place, DeploymentRow row, Versions.Sealed version) {
         Optional<DeploymentRow> against = (row.startedAt() == null ? place.liveDeployment() : Optional.ofNullable(row.replacesId())).flatMap(mapper::byId);

@@ -39,7 +39,7 @@ class Mails {
 
     /** When and how it is noted. */
     @Component("mailsAround")
-    record Around(Transactions transactions, ServiceClock clock) {}
+    record Around(Transactions transactions, ServiceClock clock, WhatChanges changes) {}
 
     Mails(NoticeMapper mapper, ObjectProvider<JavaMailSender> sender, MailLinks links, Settings settings, Around around) {
         this.mapper = mapper;
@@ -62,17 +62,24 @@ class Mails {
         }
     }
 
-    private record Linked(NoticeRow notice, String address) {}
+    /** A notice with the link for its reader, and what changes with it. */
+    private record Linked(NoticeRow notice, String address, List<String> changes) {
+
+        String body() {
+            return notice.body() + changes.stream().map(line -> "\nWhat changes: " + line).collect(Collectors.joining());
+        }
+    }
 
     private void send(JavaMailSender mail, long account) {
         Optional<String> to = mapper.address(account);
         Instant now = around.clock().now();
         List<Linked> due = around.transactions().in(() -> mapper.dueOf(account, now).stream().map(row -> {
             mapper.claim(row.id(), now.plus(pause(row.tries())));
-            return new Linked(row, links.address(account, row.path()));
+            return new Linked(row, links.address(account, row.path()), List.of());
         }).toList());
         due.stream().filter(each -> to.isEmpty() || each.notice().tries() >= MOST_TRIES).forEach(each -> mapper.givenUp(each.notice().id()));
-        List<Linked> sent = due.stream().filter(each -> to.isPresent() && each.notice().tries() < MOST_TRIES).toList();
+        List<Linked> sent = due.stream().filter(each -> to.isPresent() && each.notice().tries() < MOST_TRIES)
+                .map(each -> new Linked(each.notice(), each.address(), changes(each.notice()))).toList();
         if (sent.isEmpty()) {
             return;
         }
@@ -81,6 +88,19 @@ class Mails {
             sent.forEach(each -> mapper.mailed(each.notice().id(), around.clock().now()));
         } catch (MailException | MessagingException failed) {
             LOG.warn("{} mails to {} wait and are tried again: {}", sent.size(), mapper.name(account), failed.getMessage());
+        }
+    }
+
+    /** Only beside a question; and a mail goes out without it rather than not at all. */
+    private List<String> changes(NoticeRow notice) {
+        if (!notice.event().equals(Event.WAITS.word())) {
+            return List.of();
+        }
+        try {
+            return around.changes().at(notice.path());
+        } catch (RuntimeException failed) {
+            LOG.warn("a mail goes out without what changes with {}: {}", notice.path(), failed.toString());
+            return List.of();
         }
     }
 
@@ -101,7 +121,7 @@ class Mails {
     }
 
     private static String plain(String name, List<Linked> due) {
-        return "Hello " + name + ",\n\n" + due.stream().map(each -> each.notice().title() + "\n\n" + each.notice().body() + "\n\nLook at it, and decide there: " + each.address() + "\n")
+        return "Hello " + name + ",\n\n" + due.stream().map(each -> each.notice().title() + "\n\n" + each.body() + "\n\nLook at it, and decide there: " + each.address() + "\n")
                 .collect(Collectors.joining("\n----\n\n")) + "\nThe link is for you alone, works once, and decides nothing by itself.\n";
     }
 
@@ -111,7 +131,7 @@ class Mails {
                 <p style="margin:0 0 10px;font-size:18px;line-height:25px;font-weight:650;color:#1d2a33">%s</p>
                 %s
                 <p style="margin:18px 0 2px"><a href="%s" style="display:inline-block;padding:10px 18px;border-radius:8px;background:#14505c;color:#ffffff;text-decoration:none;font-weight:600">Look at it</a></p>
-                </td></tr><tr><td style="height:12px"></td></tr>""".formatted(HtmlUtils.htmlEscape(each.notice().title()), paragraphs(each.notice().body()), each.address()))
+                </td></tr><tr><td style="height:12px"></td></tr>""".formatted(HtmlUtils.htmlEscape(each.notice().title()), paragraphs(each.body()), each.address()))
                 .collect(Collectors.joining("\n"));
         return """
                 <!doctype html><html lang="en"><head><meta charset="utf-8"><title>Paseo</title></head>
