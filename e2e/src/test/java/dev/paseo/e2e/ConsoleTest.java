@@ -72,6 +72,7 @@ class ConsoleTest {
             pages.putAll(Map.of("/components/tide-api", ".component tbody tr", "/components/tide-api/pipeline", ".plan .stage", "/bring-in", "#repository",
                     "/runs/tide-api/1?part=tests", ".empty", "/runs/tide-api/1?part=compare", ".compare-with","/", ".map-row", "/components", ".component tbody tr", "/deployments/" + id, ".hosts li",
                     "/runs/tide-api/1", ".log-line", "/versions/tide-api/1.4.1", ".walk-stop"));
+            pages.putAll(Map.of("/sets", ".empty", "/environments-file?environment=production", ".problems h2", "/environments-file?copy=production", ".bring-in input"));
             pages.putAll(Map.of("/waiting", ".notices li", "/environments/production", ".calendar li", "/passages/1", ".title-line"));
             for (Map.Entry<String, String> page : pages.entrySet()) {
                 browser.open(page.getKey());

@@ -6,6 +6,8 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
+import org.openqa.selenium.By;
+import org.openqa.selenium.support.ui.Select;
 import tools.jackson.databind.JsonNode;
 
 /** Two components promoted as one: one gate for both, in order, and undone as one when the second fails. */
@@ -55,10 +57,9 @@ class SetsTest {
             live(harbour, "staging", "1.4.2");
             board.push("approver-2", "main", Map.of("paseo.yaml", BOARD, "look", "good"));
             Await.until("the board is in staging", () -> passed(harbour, "0.9.1"));
-            make(harbour, "evening", "1.4.2", "0.9.1");
+            long first = madeAndPromotedInTheConsole(harbour);
             assertEquals(409, harbour.as("release-engineer").post("/api/v1/sets", Map.of("name", "evening", "members", List.of(Map.of("component", "tide-api", "version", "1.4.1"),
                     Map.of("component", "quay-board", "version", "0.9.1")))).status(), "a set never changes");
-            long first = promoted(harbour, "evening");
             assertTrue(harbour.deployment(first).path("gate").toString().contains("quay-board: Requires tide-api >=1.4.2"), () -> harbour.deployment(first).path("gate").toString());
             assertEquals(409, harbour.as("release-engineer").post("/api/v1/sets/evening/promotions", Map.of("environment", "production")).status(), "it is on its way already");
             assertEquals("waiting", promotion(harbour, "evening").path("status").asString());
@@ -88,6 +89,30 @@ class SetsTest {
             assertTrue(undone.path("reason").asString().contains("quay-board 0.9.2 of its set did not go live"), undone.toString());
             assertTrue(harbour.as("auditor").get("/api/v1/audit?limit=200").body().toString().contains("set undone"));
         }
+    }
+
+    /** The number of the deployment at whose gate the set waits. */
+    private static long madeAndPromotedInTheConsole(Harbour harbour) {
+        try (Browser browser = new Browser(harbour.address())) {
+            browser.signIn("release-engineer", Harbour.PASSWORD);
+            browser.open("/sets");
+            browser.see(By.xpath("//button[contains(., 'Make a set')]")).click();
+            browser.see(By.cssSelector(".make-set input")).sendKeys("evening");
+            choose(browser, 1, "tide-api", "1.4.2");
+            choose(browser, 2, "quay-board", "0.9.1");
+            browser.see(By.xpath("//button[.='Make the set']")).click();
+            browser.seeText("It was not promoted yet.");
+            browser.see(By.xpath("//button[.='Promote into production']")).click();
+            browser.seeText("If one does not go live, all of it is undone.");
+            browser.see(By.xpath("//button[.='Promote all of it']")).click();
+            browser.see(By.cssSelector(".criteria"));
+            return Long.parseLong(browser.path().replace("/deployments/", ""));
+        }
+    }
+
+    private static void choose(Browser browser, int which, String component, String version) {
+        new Select(browser.see(By.cssSelector("[aria-label='Component " + which + "']"))).selectByVisibleText(component);
+        browser.see(By.xpath("//select[@aria-label='Version " + which + "']/option[.='" + version + "']")).click();
     }
 
     private static void live(Harbour harbour, String environment, String version) {
