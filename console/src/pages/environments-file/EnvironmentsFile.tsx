@@ -21,7 +21,7 @@ function Whole({ environment }: { environment: string | undefined }) {
   const file = useQuery(environmentsFile());
   if (file.isPending) return <Loading height={560} />;
   if (file.isError) return <Trouble error={file.error} />;
-  return <Desk key={file.data.digest} title="Environments" about="All environments and their rules, as they are in force." file={file.data} before={file.data.text} back={environment ? `/environments/${environment}` : "/"} />;
+  return <Desk key={file.data.digest} title="Environments" about="All environments and their rules, as they are in force." file={file.data} before={file.data.text} environment={environment} back={environment ? `/environments/${environment}` : "/"} />;
 }
 
 function Copy({ of, as }: { of: string; as: string }) {
@@ -55,10 +55,12 @@ interface Writing {
   file: Schemas["TextView"];
   /** What the text is held against. */
   before: string;
+  /** The one that is seen at first. */
+  environment?: string;
   back: string;
 }
 
-function Desk({ title, about, file, before, back }: Writing) {
+function Desk({ title, about, file, before, environment, back }: Writing) {
   const client = useQueryClient();
   const go = useNavigate();
   const [text, setText] = useState(file.text);
@@ -93,7 +95,7 @@ function Desk({ title, about, file, before, back }: Writing) {
             <button type="button" className="btn small" aria-pressed={compared} onClick={() => compare(!compared)}>Difference</button>
             {text !== file.text && <button type="button" className="btn small quiet-btn" onClick={() => setText(file.text)}>Put back</button>}
           </div>
-          <Editor label="Environments file" text={text} against={compared ? before : undefined} problems={problems} warnings={[]} schema={undefined} known={NOTHING_KNOWN} onChange={setText} />
+          <Editor label="Environments file" text={text} line={environment ? file.text.split("\n").indexOf(`  ${environment}:`) + 1 : 1} against={compared ? before : undefined} problems={problems} warnings={[]} schema={undefined} known={NOTHING_KNOWN} onChange={setText} />
         </section>
         <aside className="desk-side">
           <Checked check={check.data} error={check.error ?? undefined} />

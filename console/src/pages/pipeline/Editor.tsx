@@ -15,6 +15,8 @@ interface Props {
   /** What the text is, for who does not see it. */
   label?: string;
   text: string;
+  /** The line that is seen at first, from 1. */
+  line?: number;
   /** What the text is held against; undefined: it is not. */
   against: string | undefined;
   problems: Schemas["Problem"][];
@@ -69,7 +71,7 @@ function diagnostics(state: EditorState, problems: Schemas["Problem"][], severit
 }
 
 /** A file's text: marked where something is wrong, completed from the schema and from what exists. */
-export function Editor({ label = "Pipeline file", text, against, problems, warnings, schema, known, onChange }: Props) {
+export function Editor({ label = "Pipeline file", text, line = 1, against, problems, warnings, schema, known, onChange }: Props) {
   const place = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(null);
   const compare = useRef(new Compartment());
@@ -94,6 +96,10 @@ export function Editor({ label = "Pipeline file", text, against, problems, warni
       ] }),
     });
     view.current = editor;
+    if (line > 1) {
+      const at = editor.state.doc.line(Math.min(line, editor.state.doc.lines)).from;
+      editor.dispatch({ selection: { anchor: at }, effects: EditorView.scrollIntoView(at, { y: "start" }) });
+    }
     return () => editor.destroy();
     // The text is the editor's own from here on; another text is set below.
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -69,7 +69,7 @@ function Promotion({ promotion }: { promotion: Schemas["SetPromotionView"] }) {
           <tr key={part.component}>
             <td>{at + 1}. <b>{part.component}</b></td><td className="v">{part.version}</td>
             <td>{part.deployment ? <Link to={`/deployments/${part.deployment}`}>deployment {part.deployment}</Link> : <span className="quiet">not requested yet</span>}</td>
-            <td>{part.status && <StateWord state={deploymentState(part.status)} />}</td>
+            <td>{part.status && <StateWord state={deploymentState(part.status)} />}{part.reason && <p className="quiet">{part.reason}</p>}</td>
           </tr>
         ))}</tbody>
       </table>

@@ -16,7 +16,7 @@ export function Deputies() {
     await client.invalidateQueries({ queryKey: ["deputies"] });
   };
   return (
-    <section aria-label="Deputies">
+    <section className="deputies" aria-label="Deputies">
       <div className="section-head"><h2>Deputies</h2><button type="button" className="btn small" aria-expanded={naming} onClick={() => name(!naming)}>Name one</button></div>
       {naming && <Name onNamed={() => name(false)} />}
       {known.data?.length === 0 && !naming && <p className="quiet small-text">While you are away somebody else can decide and tick in your place; the two of you count once.</p>}

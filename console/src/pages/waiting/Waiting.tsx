@@ -42,8 +42,9 @@ export default function Waiting() {
               ))}</ul>
             </section>
           )}
+          <Deputies />
         </div>
-        <div className="waiting-side"><Notices /><Deputies /></div>
+        <Notices />
       </div>
     </>
   );

@@ -229,6 +229,15 @@ final class Harbour implements AutoCloseable {
         return Files.exists(file) ? Files.readString(file).strip() : "";
     }
 
+    /** Flips a bit in the stored artifact of a version. */
+    void damage(String version) throws IOException {
+        String digest = as("developer").get("/api/v1/versions/tide-api/" + version).body().path("artifacts").get(0).path("digest").asString();
+        Path file = folder.resolve("data/bytes").resolve(digest.substring(0, 2)).resolve(digest.substring(2));
+        byte[] bytes = Files.readAllBytes(file);
+        bytes[3] ^= 1;
+        Files.write(file, bytes);
+    }
+
     /** What the client said, and its exit code. */
     record Said(int code, String out) {}
 

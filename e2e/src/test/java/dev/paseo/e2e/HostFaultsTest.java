@@ -4,7 +4,6 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -63,7 +62,7 @@ class HostFaultsTest {
             harbour.liveIn("test", "1.4.1");
             repository.push("developer", "main", Map.of("health", "ok again"));
             harbour.liveIn("test", "1.4.2");
-            damage(harbour, "1.4.1");
+            harbour.damage("1.4.1");
             long back = harbour.as("release-engineer").post("/api/v1/places/tide-api/test/rollback", Map.of("reason", "tides run backwards")).good().path("id").asLong();
             harbour.deploymentIs(back, "failed");
             assertTrue(harbour.deployment(back).path("deployment").path("reason").asString().contains("test-1: artifact app"), () -> harbour.deployment(back).path("deployment").toString());
@@ -74,14 +73,6 @@ class HostFaultsTest {
             assertEquals(409, refused.status());
             assertEquals(Optional.of("1.4.2"), harbour.live("test"));
         }
-    }
-
-    private static void damage(Harbour harbour, String version) throws IOException {
-        String digest = harbour.as("developer").get("/api/v1/versions/tide-api/" + version).body().path("artifacts").get(0).path("digest").asString();
-        Path file = harbour.folder.resolve("data/bytes").resolve(digest.substring(0, 2)).resolve(digest.substring(2));
-        byte[] bytes = Files.readAllBytes(file);
-        bytes[3] ^= 1;
-        Files.write(file, bytes);
     }
 
     @Test

@@ -60,11 +60,7 @@ class UndoTest {
             Repository repository = harbour.component();
             repository.push("developer", "main", Scenario.files());
             harbour.liveIn("staging", "1.4.1");
-            String digest = harbour.as("developer").get("/api/v1/versions/tide-api/1.4.1").body().path("artifacts").get(0).path("digest").asString();
-            java.nio.file.Path file = harbour.folder.resolve("data/bytes").resolve(digest.substring(0, 2)).resolve(digest.substring(2));
-            byte[] bytes = java.nio.file.Files.readAllBytes(file);
-            bytes[3] ^= 1;
-            java.nio.file.Files.write(file, bytes);
+            harbour.damage("1.4.1");
             long id = harbour.promote("1.4.1", "production");
             harbour.rule("approver-1", id, true, "Looks good.").good();
             harbour.deploymentIs(id, "failed");

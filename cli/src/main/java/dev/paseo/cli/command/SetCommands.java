@@ -105,9 +105,9 @@ final class SetCommands {
                 context.out().println();
                 context.out().println("into " + promotion.path("environment").asString() + ": " + context.ink().state(promotion.path("status").asString()) + ", requested by "
                         + promotion.path("requestedBy").asString() + " " + Times.exact(promotion.path("requestedAt")));
-                Table table = new Table("COMPONENT", "VERSION", "DEPLOYMENT", "STATE");
+                Table table = new Table("COMPONENT", "VERSION", "DEPLOYMENT", "STATE", "WHY");
                 promotion.path("parts").forEach(part -> table.row(part.path("component").asString(), part.path("version").asString(), part.path("deployment").asString("not yet"),
-                        context.ink().state(part.path("status").asString("not requested"))));
+                        context.ink().state(part.path("status").asString("not requested")), part.path("reason").asString("")));
                 table.print(context.out(), context.ink());
             });
         }

@@ -35,7 +35,6 @@ public class KeptBytes {
         mapper.refer(digest, ownerKind, owner);
     }
 
-    /** For agents, which check every digest themselves. */
     /** Whether something of this kind refers to these bytes. */
     public boolean referred(String digest, String ownerKind) {
         return mapper.referred(digest, ownerKind) > 0;
@@ -46,6 +45,7 @@ public class KeptBytes {
         return store.file(digest);
     }
 
+    /** For agents, which check every digest themselves. */
     public InputStream openUnchecked(String digest) {
         try {
             return store.openUnchecked(digest);

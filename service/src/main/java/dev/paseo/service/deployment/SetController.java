@@ -31,8 +31,8 @@ class SetController {
 
     record SetPromotionRequest(String environment, Optional<String> comment) {}
 
-    /** A member's deployment; absent where it was not requested yet. */
-    record PartView(String component, String version, Optional<Long> deployment, Optional<String> status) {}
+    /** A member's deployment, and why it ended as it did; absent where it was not requested yet. */
+    record PartView(String component, String version, Optional<Long> deployment, Optional<String> status, Optional<String> reason) {}
 
     record SetPromotionView(long id, String environment, String status, String requestedBy, String comment, Instant requestedAt, Optional<Instant> endedAt, List<PartView> parts) {}
 
@@ -75,7 +75,7 @@ class SetController {
         List<SetMapper.MemberRow> deployments = mapper.deployments(row.id());
         return new SetPromotionView(row.id(), row.environment(), row.status(), row.by(), row.comment(), row.requestedAt(), Optional.ofNullable(row.endedAt()), members.stream().map(member -> {
             Optional<SetMapper.MemberRow> own = deployments.stream().filter(each -> each.versionId() == member.id()).findFirst();
-            return new PartView(member.component(), member.number(), own.map(SetMapper.MemberRow::deployment), own.map(SetMapper.MemberRow::status));
+            return new PartView(member.component(), member.number(), own.map(SetMapper.MemberRow::deployment), own.map(SetMapper.MemberRow::status), own.map(SetMapper.MemberRow::reason));
         }).toList());
     }
 

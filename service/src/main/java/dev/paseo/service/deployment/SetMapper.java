@@ -99,10 +99,10 @@ interface SetMapper {
     @Update("update set_promotion set status = #{status}, ended_at = #{ended} where id = #{id}")
     int moved(long id, String status, @Nullable Instant ended);
 
-    record MemberRow(long versionId, long deployment, String status) {}
+    record MemberRow(long versionId, long deployment, String status, @Nullable String reason) {}
 
     /** The deployments of a promotion, by version. */
-    @Select("select version_id, id as deployment, status from deployment where promotion_id = #{promotion} order by id")
+    @Select("select version_id, id as deployment, status, reason from deployment where promotion_id = #{promotion} order by id")
     List<MemberRow> deployments(long promotion);
 
     @Update("update deployment set promotion_id = #{promotion}, set_id = #{set} where id = #{deployment}")
