@@ -4,7 +4,7 @@ import { gateOf, pathTo } from "./whereabouts/MapRow";
 import { layout } from "../design/graph";
 import { countOf, indexOf, partsOf, rowAt, type Step } from "./run/rows";
 import { nodesOf, stageToShow } from "./run/stages";
-import { placeOf, stageNames } from "./pipeline/completion";
+import { placeOf, stageNames } from "../editor/completion";
 import { stopsOf } from "./version/stops";
 import { heroStops } from "./deployment/hero";
 

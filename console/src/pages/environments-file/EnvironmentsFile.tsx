@@ -4,7 +4,7 @@ import { Link, useNavigate, useSearchParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { environmentCopy, environmentsFile } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
-import { Editor } from "../pipeline/Editor";
+import { Editor } from "../../editor/Editor";
 
 const NOTHING_KNOWN: Schemas["KnownNames"] = { components: [], environments: [], tags: [] };
 

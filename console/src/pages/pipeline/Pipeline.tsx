@@ -6,9 +6,9 @@ import { component as componentQuery, pipeline, pipelineHistory, pipelineSchema 
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { CommitForm } from "./CommitForm";
-import { Editor } from "./Editor";
+import { Editor } from "../../editor/Editor";
 import { Plan } from "./Plan";
-import type { Schema } from "./completion";
+import type { Schema } from "../../editor/completion";
 
 const NOTHING_KNOWN: Schemas["KnownNames"] = { components: [], environments: [], tags: [] };
 

@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { api, need } from "../../api/client";
+import { api, need, type Schemas } from "../../api/client";
 import { me } from "../../api/queries";
 import { Ask } from "../../design/Ask";
-import type { View } from "./Place";
+
+type View = Schemas["PlaceView"];
 
 /** What a person can do here; each says what will happen before it does. */
 export function Actions({ view }: { view: View }) {

@@ -9,7 +9,7 @@ import { deploymentState } from "../../design/states";
 import { At, Since } from "../../design/time";
 import { Actions } from "./Actions";
 
-export type View = Schemas["PlaceView"];
+type View = Schemas["PlaceView"];
 
 /** One component in one environment: what is there, host by host, what restrains it, and what was there. */
 export default function Place() {

@@ -42,7 +42,7 @@ public final class Screenshots {
             shoot(browser, "/places/quay-board/production", ".place-history tbody tr", folder.resolve("place.png"));
             shoot(browser, "/chain", ".walked", folder.resolve("chain.png"));
             shoot(browser, "/components/tide-api/pipeline", ".plan .stage", folder.resolve("pipeline.png"));
-            shoot(browser, "/runs/tide-api/3?part=findings", ".bars", folder.resolve("run-findings.png"));
+            shoot(browser, "/sets/evening", ".place-history tbody tr", folder.resolve("set.png"));
         }
     }
 

@@ -1,5 +1,5 @@
 import type { Completion, CompletionContext, CompletionResult } from "@codemirror/autocomplete";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../api/client";
 
 /** The parts of a JSON Schema that completion reads. */
 interface Node {

@@ -8,7 +8,7 @@ import { Compartment, EditorState } from "@codemirror/state";
 import { EditorView, highlightActiveLine, keymap, lineNumbers, type Command } from "@codemirror/view";
 import { tags } from "@lezer/highlight";
 import { useEffect, useRef } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../api/client";
 import { complete, type Known, type Schema } from "./completion";
 
 interface Props {

@@ -1,0 +1,179 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, render, screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import type { ReactElement } from "react";
+import { createMemoryRouter, RouterProvider } from "react-router";
+import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
+import OneSet from "./sets/OneSet";
+import Sets from "./sets/Sets";
+import { Deputies } from "./waiting/Deputies";
+import { Notices } from "./waiting/Notices";
+import Waiting from "./waiting/Waiting";
+import Whereabouts from "./whereabouts/Whereabouts";
+
+/** The service: pages keep the way to it from when they are loaded. */
+const service = vi.hoisted(() => {
+  const held = { answer: (request: Request): Promise<Response> => Promise.reject(new Error(request.url)) };
+  globalThis.fetch = (request) => held.answer(request as Request);
+  return held;
+});
+
+/** What the service answers, by method and path; and what it was sent. */
+let answers: Record<string, unknown>;
+let refusals: Record<string, { status: number; detail: string }>;
+let sent: { what: string; body: unknown }[];
+
+beforeEach(() => {
+  answers = { "GET /api/v1/session": { name: "approver-1", groups: [] }, "GET /api/v1/previews": [] };
+  refusals = {};
+  sent = [];
+  service.answer = async (request) => {
+    const what = `${request.method} ${new URL(request.url).pathname}`;
+    if (request.method !== "GET") sent.push({ what, body: await request.json().catch(() => undefined) });
+    const refused = refusals[what];
+    if (refused) return new Response(JSON.stringify({ title: "Refused", detail: refused.detail }), { status: refused.status, headers: { "Content-Type": "application/problem+json" } });
+    return new Response(JSON.stringify(answers[what] ?? {}), { status: 200, headers: { "Content-Type": "application/json" } });
+  };
+});
+
+afterEach(cleanup);
+
+function show(page: ReactElement, path = "/", route = "/") {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  const router = createMemoryRouter([{ path: route, element: page }, { path: "*", element: <p>elsewhere</p> }], { initialEntries: [path] });
+  render(<QueryClientProvider client={client}><RouterProvider router={router} /></QueryClientProvider>);
+  return router;
+}
+
+const cell = (environment: string, version?: string) => ({ environment, version, hosts: 1, coming: [], behind: 0 });
+const row = (component: string, labels: Record<string, string>) => ({ component, summary: `the ${component}`, labels, cells: [cell("test", "1.4.1"), cell("production")] });
+const WHERE = {
+  now: "2026-05-04T08:00:00Z", environments: [{ name: "test", gated: false, hosts: 1 }, { name: "production", gated: true, hosts: 3, closed: "regatta" }],
+  rows: [row("berth-planner", {}), row("tide-api", { team: "harbour-office" })],
+};
+
+describe("whereabouts", () => {
+  beforeEach(() => {
+    answers["GET /api/v1/whereabouts"] = WHERE;
+  });
+
+  test("groups by the label that the address names, those without it last", async () => {
+    show(<Whereabouts />, "/?group=team");
+    const groups = await screen.findAllByRole("rowheader");
+    expect(groups.map((group) => group.textContent)).toEqual(["team harbour-office 1 component", "tide-apithe tide-api", "no team 1 component", "berth-plannerthe berth-planner"]);
+  });
+
+  test("filters by a label, says so when nothing has it, and keeps it in the address", async () => {
+    const router = show(<Whereabouts />);
+    await userEvent.type(await screen.findByRole("searchbox"), "team=pilots");
+    expect(await screen.findByText(/No component has “team=pilots”/)).toBeVisible();
+    expect(router.state.location.search).toBe("?component=team%3Dpilots");
+  });
+
+  test("says that an environment is closed, and why", async () => {
+    show(<Whereabouts />);
+    expect(await screen.findByTitle("regatta")).toHaveTextContent("closed");
+  });
+
+  test("says what to do first where nothing is there", async () => {
+    answers["GET /api/v1/whereabouts"] = { ...WHERE, rows: [] };
+    show(<Whereabouts />);
+    expect(await screen.findByText(/paseo component register/)).toBeVisible();
+  });
+});
+
+describe("sets", () => {
+  beforeEach(() => {
+    answers["GET /api/v1/whereabouts"] = WHERE;
+    answers["GET /api/v1/versions/tide-api"] = ["1.4.2", "1.4.1"];
+    answers["GET /api/v1/versions/berth-planner"] = ["2.3.0"];
+  });
+
+  test("a set is made of versions in their order; what was typed stays where it is refused", async () => {
+    answers["GET /api/v1/sets"] = [];
+    refusals["POST /api/v1/sets"] = { status: 409, detail: "there is a set evening already, and sets do not change: choose another name" };
+    show(<Sets />);
+    await userEvent.click(await screen.findByRole("button", { name: "Make a set" }));
+    await userEvent.type(screen.getByLabelText("Name"), "evening");
+    await userEvent.selectOptions(screen.getByLabelText("Component 1"), "tide-api");
+    await userEvent.selectOptions(await screen.findByLabelText("Version 1"), "1.4.2");
+    await userEvent.selectOptions(screen.getByLabelText("Component 2"), "berth-planner");
+    await waitFor(() => expect(screen.getByLabelText("Version 2")).toBeEnabled());
+    await userEvent.selectOptions(screen.getByLabelText("Version 2"), "2.3.0");
+    await userEvent.click(screen.getByRole("button", { name: "Deploy berth-planner earlier" }));
+    await userEvent.click(screen.getByRole("button", { name: "Make the set" }));
+    expect(await screen.findByRole("alert")).toHaveTextContent("there is a set evening already");
+    expect(sent).toEqual([{ what: "POST /api/v1/sets", body: { name: "evening", members: [{ component: "berth-planner", version: "2.3.0" }, { component: "tide-api", version: "1.4.2" }] } }]);
+    expect(screen.getByLabelText("Name")).toHaveValue("evening");
+  });
+
+  test("a component stands in a set once", async () => {
+    answers["GET /api/v1/sets"] = [];
+    show(<Sets />);
+    await userEvent.click(await screen.findByRole("button", { name: "Make a set" }));
+    await userEvent.selectOptions(screen.getByLabelText("Component 1"), "tide-api");
+    expect([...screen.getByLabelText<HTMLSelectElement>("Component 2").options].map((option) => option.text)).toEqual(["component", "berth-planner"]);
+  });
+
+  test("a set says which member is live where, and why a promotion was undone", async () => {
+    answers["GET /api/v1/sets/evening"] = {
+      name: "evening", by: "release-engineer", at: "2026-05-04T08:00:00Z", members: [{ component: "tide-api", version: "1.4.1" }, { component: "berth-planner", version: "2.3.0" }],
+      promotions: [{ id: 1, environment: "production", status: "undone", requestedBy: "release-engineer", comment: "", requestedAt: "2026-05-04T08:00:00Z",
+        parts: [{ component: "tide-api", version: "1.4.1", deployment: 7, status: "undone" }, { component: "berth-planner", version: "2.3.0", deployment: 8, status: "undone", reason: "north-quay: large.ttf is missing" }] }],
+    };
+    show(<OneSet />, "/sets/evening", "/sets/:name");
+    expect(await screen.findByText("this one")).toBeVisible();
+    expect(screen.getByText("north-quay: large.ttf is missing")).toBeVisible();
+    await userEvent.click(await screen.findByRole("button", { name: "Promote into production" }));
+    expect(await screen.findByText(/If one does not go live, all of it is undone/)).toBeVisible();
+    expect(sent).toEqual([]);
+  });
+});
+
+describe("waiting", () => {
+  const deputy = { id: 3, account: "approver-1", deputy: "operator", from: "2026-05-04T08:00:00Z", until: "2026-05-08T08:00:00Z", setBy: "approver-1" };
+
+  test("who decides in whose place is said from the reader's side, and can be ended", async () => {
+    answers["GET /api/v1/deputies"] = [deputy, { ...deputy, id: 4, account: "approver-2", deputy: "approver-1" }];
+    show(<Deputies />);
+    const items = await screen.findAllByRole("listitem");
+    expect(items[0]).toHaveTextContent("operator in your place");
+    expect(items[1]).toHaveTextContent("You in the place of approver-2");
+    await userEvent.click(screen.getAllByRole("button", { name: "End" })[0] as HTMLElement);
+    expect(sent).toEqual([{ what: "DELETE /api/v1/deputies/3", body: undefined }]);
+  });
+
+  test("a deputy who may not decide is told, and what was typed stays", async () => {
+    answers["GET /api/v1/deputies"] = [];
+    refusals["POST /api/v1/deputies"] = { status: 409, detail: "developer has no role that decides" };
+    show(<Deputies />);
+    await userEvent.click(await screen.findByRole("button", { name: "Name one" }));
+    await userEvent.type(screen.getByLabelText("Who decides in your place"), "developer");
+    await userEvent.type(screen.getByLabelText("Until"), "2099-01-01T08:00");
+    await userEvent.click(screen.getByRole("button", { name: "Name as deputy" }));
+    expect(await screen.findByRole("alert")).toHaveTextContent("developer has no role that decides");
+    expect(screen.getByLabelText("Who decides in your place")).toHaveValue("developer");
+  });
+
+  test("what is told is chosen for one component alone", async () => {
+    const choice = { event: "waits", words: "something waits for you", console: "now", mail: "now" };
+    answers["GET /api/v1/notices"] = { unread: 0, notices: [] };
+    answers["GET /api/v1/whereabouts"] = WHERE;
+    answers["GET /api/v1/notices/choices"] = { everywhere: [choice], components: { "tide-api": [{ ...choice, mail: "daily" }] } };
+    show(<Notices />);
+    await userEvent.click(await screen.findByRole("button", { name: "Choose" }));
+    await screen.findByRole("option", { name: "of tide-api alone, otherwise" });
+    await userEvent.selectOptions(screen.getByLabelText("Of which component"), "tide-api");
+    expect(screen.getByLabelText("something waits for you: by mail")).toHaveValue("daily");
+    await userEvent.selectOptions(screen.getByLabelText("something waits for you: by mail"), "off");
+    expect(sent).toEqual([{ what: "PUT /api/v1/notices/choices", body: { event: "waits", channel: "mail", delivery: "off", component: "tide-api" } }]);
+  });
+
+  test("what waits for nobody is told to who can change it; with nothing to do that is said", async () => {
+    const gate = { deployment: 7, component: "tide-api", environment: "production", version: "1.4.1", kind: "decision", name: "0 of 2 approvals", sentence: "Nobody may decide this.", since: "2026-05-04T08:00:00Z" };
+    Object.assign(answers, { "GET /api/v1/waiting": { now: WHERE.now, count: 1, gates: [], reviews: [], grants: [], nobody: [gate] }, "GET /api/v1/deputies": [], "GET /api/v1/notices": { unread: 0, notices: [] } });
+    show(<Waiting />);
+    expect(await screen.findByText("Nobody may decide this.")).toBeVisible();
+    expect(screen.getByRole("link", { name: /tide-api 1.4.1 into production/ })).toHaveAttribute("href", "/deployments/7");
+  });
+});

@@ -1,0 +1,138 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import tools.jackson.databind.JsonNode;
+
+/** A day at the command line: what people ask and do there, and what it says. */
+class ClientTest {
+
+    private static Harbour harbour;
+
+    @BeforeAll
+    static void open() throws Exception {
+        harbour = Harbour.open();
+        Repository repository = harbour.component();
+        repository.push("developer", "main", Scenario.files());
+        harbour.liveIn("staging", "1.4.1");
+        harbour.rule("approver-1", harbour.promote("1.4.1", "production"), true, "Heights agree.").good();
+        harbour.liveIn("production", "1.4.1");
+        repository.push("developer", "main", Map.of("tides", "newer"));
+        harbour.liveIn("staging", "1.4.2");
+    }
+
+    @AfterAll
+    static void close() {
+        harbour.close();
+    }
+
+    /** What was said, where it was done. */
+    private static String done(String who, String... arguments) {
+        Harbour.Said said = harbour.paseo(who, arguments);
+        assertEquals(0, said.code(), () -> String.join(" ", arguments) + ": " + said.out());
+        return said.out();
+    }
+
+    private static void says(String out, String... words) {
+        for (String word : words) {
+            assertTrue(out.contains(word), () -> word + " is not in: " + out);
+        }
+    }
+
+    private static String refused(int code, String who, String... arguments) {
+        Harbour.Said said = harbour.paseo(who, arguments);
+        assertEquals(code, said.code(), () -> String.join(" ", arguments) + ": " + said.out());
+        return said.out();
+    }
+
+    @Test
+    void aPromotionIsAskedForShownDecidedAndUndoneByARollback() throws Exception {
+        says(done("release-engineer", "promote", "tide-api", "1.4.2", "--to", "production", "--plan"), "deploy to and check north-quay");
+        String asked = done("release-engineer", "promote", "tide-api", "1.4.2", "--to", "production");
+        Matcher number = Pattern.compile("deployment ([0-9]+)", Pattern.CASE_INSENSITIVE).matcher(asked);
+        assertTrue(number.find(), asked);
+        String id = number.group(1);
+        says(done("approver-1", "show", "deployment", id), "tide-api 1.4.2", "production", "0 of 1 approval", "Change tides", "lighthouse");
+        says(done("approver-1", "waiting"), "deployment " + id, "tide-api 1.4.2");
+        says(refused(4, "release-engineer", "approve", "deployment", id, "--comment", "mine"), "the requester may not decide");
+        says(refused(1, "approver-1", "approve", "deployment", id), "production wants a comment with every decision");
+        says(done("approver-1", "approve", "deployment", id, "--comment", "Looked at both."), id);
+        harbour.liveIn("production", "1.4.2");
+        says(done("developer", "history", "tide-api", "--in", "production"), "1.4.2", "live", "1.4.1", "replaced");
+        says(done("developer", "why", "deployment", id), "approver-1", "Looked at both.", "release-engineer");
+        says(done("release-engineer", "rollback", "tide-api", "--in", "production", "--reason", "tides run backwards"), "1.4.1");
+        harbour.liveIn("production", "1.4.1");
+        says(done("developer", "where", "tide-api"), "held: tides run backwards", "1 version behind");
+        says(done("release-engineer", "hold", "tide-api", "--in", "production", "--lift", "--reason", "mended"), "no longer held");
+        says(done("developer", "compare", "staging", "production"), "1.4.2", "1.4.1");
+        says(done("developer", "compare", "tide-api", "1.4.1", "1.4.2"), "Change tides");
+    }
+
+    @Test
+    void whatRestrainsIsSaidAndLifted() {
+        says(done("admin", "close", "test", "--reason", "regatta"), "test is closed");
+        says(done("developer", "where", "tide-api"), "test is closed");
+        says(done("admin", "close", "test", "--lift"), "test is open");
+        says(done("release-engineer", "block", "tide-api", "1.4.2", "--reason", "wrong time zone"), "1.4.2");
+        says(refused(1, "release-engineer", "promote", "tide-api", "1.4.2", "--to", "production"), "blocked");
+        refused(4, "release-engineer", "block", "tide-api", "1.4.2", "--lift", "--reason", "it was the clock");
+        done("admin", "block", "tide-api", "1.4.2", "--lift", "--reason", "it was the clock");
+        says(refused(2, "release-engineer", "hold", "tide-api", "--in", "staging"), "say why: --reason");
+    }
+
+    @Test
+    void hostsVariablesAndSecretsAreListedAndSet() {
+        says(done("developer", "host", "list"), "lighthouse", "north-quay");
+        done("admin", "host", "maintain", "lighthouse", "--reason", "new disk");
+        says(done("developer", "host", "list"), "new disk");
+        done("admin", "host", "maintain", "lighthouse", "--lift");
+        done("admin", "variable", "set", "tide-api", "GAUGE", "north", "--in", "test");
+        says(done("developer", "variable", "list", "tide-api", "--in", "test"), "GAUGE", "north");
+        String secrets = done("admin", "secret", "list");
+        says(secrets, "DATA_KEY", "tide-api");
+        assertTrue(!secrets.contains(Harbour.SECRET), "never a value");
+        says(done("admin", "agent", "list"), "builder", "lighthouse");
+        says(done("admin", "environment", "rules", "production"), "To be promoted into production", "approvers");
+        says(done("auditor", "audit", "list"), "component registered");
+    }
+
+    /** What programs read is JSON, whatever was asked. */
+    @ParameterizedTest
+    @ValueSource(strings = {"where", "show tide-api 1.4.1", "show tide-api#1", "why tide-api#1", "history tide-api --in staging", "waiting", "host list", "agent list", "preview list",
+        "set show", "deputy list", "compare tide-api 1.4.1 1.4.2", "variable list tide-api --in staging", "environment rules staging", "component events tide-api"})
+    void outputForPrograms(String line) {
+        String[] words = (line + " --output json").split(" ");
+        JsonNode read = Client.JSON.readTree(done("admin", words));
+        assertTrue(read.isObject() || read.isArray(), line);
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {
+        "2 | promote tide-api",
+        "2 | show deployment",
+        "2 | clock forward soon",
+        "1 | show deployment 999999",
+        "1 | history tide-apy --in staging",
+        "1 | set show evening",
+        "1 | rollback tide-api --in test --reason x",
+        "4 | deputy name approver-1 --for approver-2 --until 2099-01-01T00:00:00Z",
+        "4 | secret list"})
+    void whatCannotBeDoneSaysWhy(int code, String line) {
+        String said = refused(code, "developer", line.split(" "));
+        assertTrue(!said.isBlank() && !said.contains("Exception"), said);
+        if (List.of(1, 4).contains(code)) {
+            says(said, "error: ");
+        }
+    }
+}
