@@ -47,8 +47,8 @@ function Day({ day, view }: { day: Date; view: View }) {
       </span>
       <span className="calendar-words">
         {closed.length > 0 && <Glyph shape="closed" tone="ice" />}<span className="clip" title={words}>{words}</span>
-        {deployments.slice(0, 2).map((each) => <Link key={each.deployment} to={`/deployments/${each.deployment}`} title={`${each.component} ${each.version}, ${each.kind}, ${deploymentState(each.status).word}`}><Glyph shape={deploymentState(each.status).shape} tone={deploymentState(each.status).tone} /> {each.component} {each.version}</Link>)}
-        {deployments.length > 2 && <span className="quiet">and {deployments.length - 2} more</span>}
+        {deployments.slice(0, 1).map((each) => <Link key={each.deployment} to={`/deployments/${each.deployment}`} title={`${each.component} ${each.version}, ${each.kind}, ${deploymentState(each.status).word}`}><Glyph shape={deploymentState(each.status).shape} tone={deploymentState(each.status).tone} /> {each.component} {each.version}</Link>)}
+        {deployments.length > 1 && <span className="quiet">and {deployments.length - 1} more</span>}
       </span>
     </li>
   );

@@ -44,7 +44,7 @@ function Now({ name }: { name: string }) {
   return (
     <section className="sheet pad" aria-label="Now">
       <h2>Now</h2>
-      {closed?.closed && <p className="restraint"><Glyph shape="closed" tone="ice" /> Closed{closed.closedUntil && <> until <At time={closed.closedUntil} /></>}: “{closed.closed}”</p>}
+      {closed?.closed && <p className="restraint"><Glyph shape="closed" tone="ice" /> <span>Closed{closed.closedUntil && <> until <At time={closed.closedUntil} /></>}: “{closed.closed}”</span></p>}
       <div className="scroll"><table>
         <thead><tr><th>Component</th><th>Live</th><th>For</th><th>On its way</th></tr></thead>
         <tbody>
@@ -81,11 +81,13 @@ function Gates({ rules }: { rules: Schemas["RulesView"] }) {
     <section className="sheet pad" aria-label="Rules">
       <div className="section-head">
         <h2>Rules</h2>
-        <Link className="btn small" to={`/environments-file?environment=${rules.environment}`}><FilePen size={14} />Edit</Link>
-        <Link className="btn small" to={`/environments-file?copy=${rules.environment}`}>Copy</Link>
         <div className="tabs" role="tablist">
           {(["words", "file", "history"] as const).map((each) => <button key={each} type="button" role="tab" aria-selected={as === each} data-state={as === each ? "active" : "inactive"} onClick={() => show(each)}>{each === "words" ? "In words" : each === "file" ? "As a file" : "As they were"}</button>)}
         </div>
+        <span className="section-end">
+          <Link className="btn small" to={`/environments-file?environment=${rules.environment}`}><FilePen size={14} />Edit</Link>
+          <Link className="btn small" to={`/environments-file?copy=${rules.environment}`}>Copy</Link>
+        </span>
       </div>
       {as === "words" && <Words words={rules.words} />}
       {as === "file" && <><pre className="rules-file" tabIndex={0}>{rules.text}</pre><p className="quiet small-text">The same as <code>paseo environment export</code> prints of it.</p></>}

@@ -76,7 +76,7 @@ function Here({ host, view }: { host: Schemas["HereView"]; view: View }) {
   const idle = view.side !== undefined && host.side !== view.side;
   return (
     <tr>
-      <td><b>{host.host}</b>{host.side && <span className="quiet"> {host.side}</span>}{host.url && <> <a href={host.url} target="_blank" rel="noreferrer" aria-label={`Open ${host.host}`}><ExternalLink size={13} /></a></>}</td>
+      <td><b>{host.host}</b>{host.side && <span className="quiet"> {host.side}</span>}{host.url && <> <a href={host.url} target="_blank" rel="noreferrer" aria-label={`Open ${host.host}`}><ExternalLink size={13} /></a></>}{host.reachedBy && <p className="quiet small-text">reached by {host.reachedBy}</p>}</td>
       <td>{host.version ? <Lozenge glyph={<Glyph shape={right ? "live" : "replaced"} tone={right ? "good" : "rest2"} />} to={`/versions/${view.component}/${host.version}`}>{host.version}</Lozenge> : <span className="quiet">nothing, or nobody knows</span>}</td>
       <td>{host.since && <Since time={host.since} />}</td>
       <td className="how">

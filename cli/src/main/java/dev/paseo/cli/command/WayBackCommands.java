@@ -74,7 +74,7 @@ final class WayBackCommands {
         }
     }
 
-    @Command(name = "repair", description = "Brings hosts to what is live there, exactly as it was deployed: those that differ, or the named ones.",
+    @Command(name = "repair", description = "Brings hosts to what is live there, exactly as it was deployed: those that differ or are unhealthy, or the named ones.",
             footer = {"", "Example:", "  paseo repair tide-api --in staging"})
     static final class Repair extends PlaceCommand {
         @Option(names = "--host", description = "this one, although it may not differ; may be repeated")

@@ -33,7 +33,13 @@ public record Hours(ZoneId zone, List<Window> windows, Map<LocalDate, List<Span>
     }
 
     /** From a time of day to another, which is not included; one that ends before it begins ends the next day. */
-    public record Span(LocalTime from, LocalTime to) {}
+    public record Span(LocalTime from, LocalTime to) {
+
+        /** Its end as people write it: midnight is the end of the day, 24:00. */
+        public String end() {
+            return to.equals(LocalTime.MIDNIGHT) ? "24:00" : to.toString();
+        }
+    }
 
     /** Open from an instant until another. */
     public record Opening(Instant from, Instant until) {}

@@ -48,9 +48,9 @@ public final class InWords {
     }
 
     private static String hours(Hours hours) {
-        String windows = hours.windows().stream().map(window -> days(window.days()) + " from " + window.span().from() + " to " + window.span().to()).collect(Collectors.joining(", "));
+        String windows = hours.windows().stream().map(window -> days(window.days()) + " from " + window.span().from() + " to " + window.span().end()).collect(Collectors.joining(", "));
         String exceptions = hours.exceptions().entrySet().stream().map(day -> day.getKey() + (day.getValue().isEmpty() ? " not at all"
-                : " from " + day.getValue().stream().map(span -> span.from() + " to " + span.to()).collect(Collectors.joining(" and ")))).collect(Collectors.joining(", "));
+                : " from " + day.getValue().stream().map(span -> span.from() + " to " + span.end()).collect(Collectors.joining(" and ")))).collect(Collectors.joining(", "));
         return windows + (exceptions.isEmpty() ? "" : "; " + exceptions);
     }
 

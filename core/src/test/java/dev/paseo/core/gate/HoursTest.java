@@ -30,6 +30,12 @@ class HoursTest {
         return new Hours.Span(LocalTime.parse(from), LocalTime.parse(to));
     }
 
+    @ParameterizedTest
+    @CsvSource({"00:00, 24:00", "16:00, 16:00"})
+    void midnightIsTheEndOfTheDay(String to, String written) {
+        assertEquals(written, span("09:00", to).end());
+    }
+
     /** Madrid is one hour ahead of UTC in winter, two in summer. */
     @ParameterizedTest
     @CsvSource({

@@ -156,7 +156,7 @@ public final class EnvironmentsWriter {
     }
 
     private static String span(Hours.Span span) {
-        return span.from() + "-" + span.to();
+        return span.from() + "-" + span.end();
     }
 
     private static Map<String, Object> place(EnvironmentsFile.Place place, Rules.Gates own) {

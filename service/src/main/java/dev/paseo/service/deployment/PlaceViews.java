@@ -35,9 +35,9 @@ class PlaceViews {
     /** @param doubt why it cannot be deployed there */
     record DeploymentPlanView(String version, List<MovementView> plan, Optional<String> doubt) {}
 
-    /** A host: what it has, since when, what differs, and how it is. */
+    /** A host: what it has, since when, what differs, and how it is; {@code reachedBy} is the agent that acts for one without an agent of its own. */
     record HereView(String host, Optional<String> url, Optional<String> side, Optional<String> version, Optional<Instant> since, Optional<String> drift,
-            Optional<Instant> driftedSince, Optional<String> failing, Optional<Instant> unhealthySince, Optional<Instant> checkedAt, Optional<String> maintenance) {}
+            Optional<Instant> driftedSince, Optional<String> failing, Optional<Instant> unhealthySince, Optional<Instant> checkedAt, Optional<String> maintenance, Optional<String> reachedBy) {}
 
     /**
      * A place.
@@ -81,9 +81,9 @@ class PlaceViews {
                 .toList();
     }
 
-    private static HereView here(PlaceHost host, Optional<HostLiveRow> has, Optional<ReportRow> seen) {
+    private HereView here(PlaceHost host, Optional<HostLiveRow> has, Optional<ReportRow> seen) {
         return new HereView(host.name(), host.url(), host.side(), has.map(HostLiveRow::version), has.map(HostLiveRow::since), seen.map(ReportRow::drift),
-                seen.map(ReportRow::driftedSince), seen.map(ReportRow::failing), seen.map(ReportRow::unhealthySince), seen.map(ReportRow::checkedAt), host.maintenance());
+                seen.map(ReportRow::driftedSince), seen.map(ReportRow::failing), seen.map(ReportRow::unhealthySince), seen.map(ReportRow::checkedAt), host.maintenance(), host.servedBy().map(sources.environments()::agentName));
     }
 
     DeploymentPlanView plan(Place place, Versions.Sealed version) {

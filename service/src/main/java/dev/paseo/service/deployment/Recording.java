@@ -52,15 +52,15 @@ class Recording {
         this.hearers = hearers;
     }
 
-    /** The hosts of the live side, not in maintenance, that do not have what is live, or have files that differ from it. */
+    /** The hosts of the live side, not in maintenance, that do not have what is live, have files that differ from it, or are unhealthy. */
     List<String> differing(Place place) {
         Optional<String> live = place.liveDeployment().flatMap(mapper::byId).map(row -> mapper.numberOf(row.versionId()));
         List<PlaceHost> counted = environments.hosts(place.id()).stream()
                 .filter(host -> host.maintenance().isEmpty() && (place.liveSide().isEmpty() || host.side().equals(place.liveSide()))).toList();
         List<String> right = mapper.hostsLive(place.id()).stream().filter(row -> live.equals(Optional.ofNullable(row.version())))
                 .map(DeploymentMapper.HostLiveRow::host).toList();
-        List<String> drifted = reports.ofPlace(place.id()).stream().filter(row -> row.drift() != null).map(HostReportMapper.ReportRow::host).toList();
-        return live.isEmpty() ? List.of() : counted.stream().map(PlaceHost::name).filter(name -> !right.contains(name) || drifted.contains(name)).toList();
+        List<String> amiss = reports.ofPlace(place.id()).stream().filter(row -> row.drift() != null || row.unhealthySince() != null).map(HostReportMapper.ReportRow::host).toList();
+        return live.isEmpty() ? List.of() : counted.stream().map(PlaceHost::name).filter(name -> !right.contains(name) || amiss.contains(name)).toList();
     }
 
     /** A version is live already, although nothing was deployed by Paseo: from now on that is known. */

@@ -82,7 +82,7 @@ class WaysBack {
         return requests.request(new Requests.Wanted(place, live(place), Kind.REDEPLOY, Optional.of(person), new Cause.Asked(person.name(), comment), emergency));
     }
 
-    /** Hosts are brought to what is live again, as it was deployed; none named: those that differ from it. The hosts. */
+    /** Hosts are brought to what is live again, as it was deployed; none named: those that differ from it or are unhealthy. The hosts. */
     List<String> repair(Place place, String by, List<String> named) {
         List<String> known = environments.hosts(place.id()).stream().map(Environments.PlaceHost::name).toList();
         named.stream().filter(host -> !known.contains(host)).findFirst().ifPresent(host -> {
@@ -90,7 +90,7 @@ class WaysBack {
         });
         List<String> hosts = named.isEmpty() ? around.recording().differing(place) : named;
         if (hosts.isEmpty()) {
-            throw Refusal.conflict("every host of " + place.component() + " in " + place.environment() + " has what is live there: there is nothing to repair");
+            throw Refusal.conflict("every host of " + place.component() + " in " + place.environment() + " has what is live there, and answers: there is nothing to repair");
         }
         places.require(place.id(), now -> {
             around.audit().record(AuditTrail.Entry.of(by, "repair asked", place.component()).in(place.environment()).with("hosts", String.join(", ", hosts)));

@@ -159,6 +159,10 @@ public class Environments {
         return place(mapper.placeOf(environment, component));
     }
 
+    public String agentName(long id) {
+        return mapper.agentName(id);
+    }
+
     /** The name of a host, also of one that is no longer a place's. */
     public String hostName(long id) {
         return mapper.hostName(id);
