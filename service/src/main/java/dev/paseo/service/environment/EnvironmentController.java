@@ -36,14 +36,12 @@ class EnvironmentController {
     private final Environments environments;
     private final Loading loading;
     private final EnvironmentChecks checks;
-    private final Exporting exporting;
     private final EnvironmentMapper mapper;
 
-    EnvironmentController(Environments environments, Loading loading, EnvironmentChecks checks, Exporting exporting, EnvironmentMapper mapper) {
+    EnvironmentController(Environments environments, Loading loading, EnvironmentChecks checks, EnvironmentMapper mapper) {
         this.environments = environments;
         this.loading = loading;
         this.checks = checks;
-        this.exporting = exporting;
         this.mapper = mapper;
     }
 
@@ -58,10 +56,7 @@ class EnvironmentController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void load(@AuthenticationPrincipal Person person, @RequestBody FileRequest request) {
         Permission.require(person, Action.EDIT_ENVIRONMENT);
-        if (request.base().filter(base -> !base.equals(exporting.digest())).isPresent()) {
-            throw Refusal.conflict("the environments have changed since you began: look at the difference, and load it again");
-        }
-        loading.load(request.text(), person);
+        loading.load(request.text(), request.base(), person);
     }
 
     /** Says what is wrong with an environments file, or what loading it would change. Changes nothing. */

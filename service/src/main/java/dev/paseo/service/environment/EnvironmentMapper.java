@@ -35,6 +35,12 @@ interface EnvironmentMapper {
     @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where id = #{id}")
     EnvironmentRow byId(long id);
 
+    @Select("select id from environment order by id for update")
+    List<Long> lockAll();
+
+    @Select("select id from place order by id for update")
+    List<Long> lockPlaces();
+
     @Select("select id from environment where name = #{name} for update")
     Optional<Long> lock(String name);
 

@@ -33,7 +33,7 @@ class Loading {
 
     /** What every load leaves. */
     @Component
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, StoredRules stored) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, StoredRules stored, Exporting exporting) {}
 
     Loading(EnvironmentMapper mapper, Components components, EnvironmentChecks checks, Json json, Around around) {
         this.mapper = mapper;
@@ -43,13 +43,15 @@ class Loading {
         this.around = around;
     }
 
-    void load(String text, Person by) {
+    /** @param base the digest of what the text was made from: where that has changed meanwhile, nothing is loaded */
+    void load(String text, Optional<String> base, Person by) {
         EnvironmentChecks.Checked checked = checks.check(text);
         if (!checked.problems().isEmpty()) {
             throw Refusal.unprocessable("The environments file has problems", checked.problems().stream().map(Problem::toString).collect(Collectors.joining("\n")));
         }
         EnvironmentsFile file = checked.file().orElseThrow();
         around.transactions().run(() -> {
+            base.ifPresent(this::unchanged);
             List<String> there = mapper.all().stream().map(EnvironmentRow::name).toList();
             // The order is the file's where it has all of them; else what is there keeps its place, and new ones come last.
             boolean whole = file.environments().stream().map(EnvironmentsFile.Environment::name).toList().containsAll(there);
@@ -60,6 +62,15 @@ class Loading {
             file.previews().forEach(template -> loadTemplate(template, by));
             around.telling().tell("environment", "all");
         });
+    }
+
+    /** From here on until the transaction ends nobody else changes them. */
+    private void unchanged(String base) {
+        mapper.lockAll();
+        mapper.lockPlaces();
+        if (!base.equals(around.exporting().digest())) {
+            throw Refusal.conflict("the environments have changed since you began: look at the difference, and load it again");
+        }
     }
 
     private void loadTemplate(EnvironmentsFile.Template template, Person by) {
