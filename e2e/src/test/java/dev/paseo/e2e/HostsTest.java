@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
@@ -38,7 +39,7 @@ class HostsTest {
             assertEquals("staging-2", place(harbour, "staging").path("differing").get(0).asString());
             Await.until("and so is that it does not answer well", () -> host(harbour, "staging", "staging-2").has("unhealthySince"));
             assertTrue(harbour.as("auditor").get("/api/v1/audit").body().toString().contains("drift"));
-            assertEquals(404, harbour.as("release-engineer").post("/api/v1/places/tide-api/staging/repair", Map.of("hosts", java.util.List.of("lighthouse"))).status());
+            assertEquals(404, harbour.as("release-engineer").post("/api/v1/places/tide-api/staging/repair", Map.of("hosts", List.of("lighthouse"))).status());
             harbour.as("release-engineer").post("/api/v1/places/tide-api/staging/repair", Map.of()).good();
             Await.until("the drift is gone", () -> !host(harbour, "staging", "staging-2").has("drift") && place(harbour, "staging").path("differing").isEmpty());
             assertEquals("version 1.4.1 ok", harbour.installed("staging-2"));
@@ -77,6 +78,14 @@ class HostsTest {
             harbour.as("admin").delete("/api/v1/hosts/staging-1/maintenance").good();
             harbour.as("admin").delete("/api/v1/agents/staging-1/drain").good();
             Await.until("it catches up", () -> host(harbour, "staging", "staging-1").path("version").asString("").equals("1.4.3"));
+            // A host was offered it, but its agent takes nothing: it is left out although its turn had come.
+            harbour.as("admin").put("/api/v1/agents/staging-2/drain", Map.of()).good();
+            repository.push("developer", "main", Map.of("health", "fourth"));
+            Await.until("the others have it", () -> List.of("staging-1", "lighthouse").stream().allMatch(each -> host(harbour, "staging", each).path("version").asString("").equals("1.4.4")));
+            assertEquals(Optional.of("1.4.3"), harbour.live("staging"));
+            harbour.as("admin").put("/api/v1/hosts/staging-2/maintenance", Map.of("reason", "new disk again")).good();
+            harbour.liveIn("staging", "1.4.4");
+            assertEquals("version 1.4.3 third", harbour.installed("staging-2"));
         }
     }
 

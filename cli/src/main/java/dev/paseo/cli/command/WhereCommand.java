@@ -82,36 +82,33 @@ final class WhereCommand extends ServiceCommand {
                     : "No component has " + (labels.size() == 1 ? "this label; see" : "these labels; see") + " paseo component labels --help");
             return;
         }
-        if (groupBy.isEmpty()) {
-            table(answer, rows);
-        } else {
-            // In the order of the values; those without the label last.
-            Map<String, List<JsonNode>> groups = new TreeMap<>(Comparator.comparing(String::isEmpty).thenComparing(Comparator.naturalOrder()));
-            rows.forEach(row -> groups.computeIfAbsent(row.path("labels").path(groupBy.get()).asString(""), value -> new ArrayList<>()).add(row));
-            groups.forEach((value, members) -> {
-                context.out().println(context.ink().strong(value.isEmpty() ? "no " + groupBy.get() : groupBy.get() + " " + value));
-                table(answer, members);
-                context.out().println();
-            });
-        }
+        Table table = new Table("COMPONENT", "ENVIRONMENT", "LIVE", "SINCE", "HOSTS", "WHAT WAITS");
+        Instant now = Instant.parse(answer.path("now").asString());
+        grouped(rows).forEach((value, members) -> {
+            groupBy.ifPresent(label -> table.group(context.ink().strong(value.isEmpty() ? "no " + label : label + " " + value)));
+            members.forEach(row -> component(table, row, now));
+        });
+        table.print(context.out(), context.ink());
         closed(answer);
     }
 
-    private void table(JsonNode answer, List<JsonNode> rows) {
-        Instant now = Instant.parse(answer.path("now").asString());
-        Table table = new Table("COMPONENT", "ENVIRONMENT", "LIVE", "SINCE", "HOSTS", "WHAT WAITS");
-        for (JsonNode row : rows) {
-            String name = row.path("component").asString();
-            if (row.path("cells").isEmpty()) {
-                table.row(context.ink().strong(name), "", "no environment yet", "", "", "");
-            }
-            for (JsonNode cell : row.path("cells")) {
-                table.row(context.ink().strong(name), cell.path("environment").asString(), cell.path("version").asString("nothing"),
-                        cell.has("since") ? Times.ago(cell.path("since"), now) : "", cell.path("hosts").asString(""), waits(cell, now));
-                name = "";
-            }
+    /** By the value of the label, in the order of the values, those without it last; all in one where none is named. */
+    private Map<String, List<JsonNode>> grouped(List<JsonNode> rows) {
+        Map<String, List<JsonNode>> groups = new TreeMap<>(Comparator.comparing(String::isEmpty).thenComparing(Comparator.naturalOrder()));
+        rows.forEach(row -> groups.computeIfAbsent(groupBy.map(label -> row.path("labels").path(label).asString("")).orElse(""), value -> new ArrayList<>()).add(row));
+        return groups;
+    }
+
+    private void component(Table table, JsonNode row, Instant now) {
+        String name = row.path("component").asString();
+        if (row.path("cells").isEmpty()) {
+            table.row(context.ink().strong(name), "", "no environment yet", "", "", "");
         }
-        table.print(context.out(), context.ink());
+        for (JsonNode cell : row.path("cells")) {
+            table.row(context.ink().strong(name), cell.path("environment").asString(), cell.path("version").asString("nothing"),
+                    cell.has("since") ? Times.ago(cell.path("since"), now) : "", cell.path("hosts").asString(""), waits(cell, now));
+            name = "";
+        }
     }
 
     private void closed(JsonNode answer) {

@@ -17,16 +17,26 @@ public final class Table {
         rows.add(List.of(cells));
     }
 
+    /** A line across all columns, above the rows that belong together. */
+    public void group(String title) {
+        rows.add(List.of(title));
+    }
+
     public void print(PrintWriter out, Ink ink) {
         int columns = rows.getFirst().size();
         int[] widths = new int[columns];
-        rows.forEach(row -> {
+        rows.stream().filter(row -> row.size() == columns).forEach(row -> {
             for (int at = 0; at < columns; at++) {
                 widths[at] = Math.max(widths[at], width(row.get(at)));
             }
         });
         boolean heading = true;
         for (List<String> row : rows) {
+            if (row.size() != columns) {
+                out.println();
+                out.println(row.getFirst());
+                continue;
+            }
             StringBuilder line = new StringBuilder();
             for (int at = 0; at < columns; at++) {
                 boolean last = at == columns - 1;

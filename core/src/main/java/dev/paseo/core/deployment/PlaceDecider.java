@@ -1,6 +1,7 @@
 package dev.paseo.core.deployment;
 
 import dev.paseo.core.decision.Decision;
+import dev.paseo.core.deployment.HostState.Phase;
 import dev.paseo.core.gate.Verdict;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -27,7 +28,7 @@ public final class PlaceDecider {
             case PlaceEvent.TimePassed() -> timePassed(place, now);
             case PlaceEvent.Answered(long id, String by, boolean yes) -> of(place, id, deployment -> answered(place, deployment, by, yes, now));
             case PlaceEvent.FactsJudged(long id, boolean hold, String sentence) -> of(place, id, deployment -> factsJudged(place, deployment, hold, sentence, now));
-            case PlaceEvent.HostAway(String host, String why) -> leaveOut(place, host, why);
+            case PlaceEvent.HostAway(String host, String why, boolean untaken) -> leaveOut(place, host, why, untaken, now);
             case PlaceEvent.TendAsked(List<String> hosts) -> tend(place, hosts);
             case PlaceEvent.RemovalAsked(String why) -> remove(place, why);
         };
@@ -167,17 +168,21 @@ public final class PlaceDecider {
                 : Retreat.begin(deployment, "with " + deployment.course().share() + " % of the traffic, " + deployment.factsAsked().get() + ": " + sentence, false, new ArrayList<>()));
     }
 
-    /** A deployment under way leaves the host out, unless its turn has come already or no other would be left; it catches up later. */
-    private static Decision<PlaceState, PlaceEffect> leaveOut(PlaceState place, String name, String why) {
-        PlaceState now = place;
+    /** A deployment under way leaves the host out, unless its recipe may have begun or no other would be left; it catches up later. */
+    private static Decision<PlaceState, PlaceEffect> leaveOut(PlaceState place, String name, String why, boolean untaken, Instant now) {
         for (DeploymentState deployment : place.open()) {
-            boolean ahead = deployment.status().active() && deployment.host(name).filter(host -> host.phase() == HostState.Phase.AHEAD).isPresent();
-            boolean others = deployment.hosts().stream().anyMatch(host -> !host.host().equals(name) && host.phase() != HostState.Phase.AWAY && host.phase() != HostState.Phase.FAILED);
-            if (ahead && others) {
-                now = now.with(deployment.withHost(name, host -> HostState.away(name, why)));
+            boolean under = deployment.status().active() && deployment.ending().isEmpty();
+            boolean spared = deployment.host(name).filter(host -> host.phase() == Phase.AHEAD || untaken && host.phase() == Phase.INSTALLING).isPresent();
+            boolean others = deployment.hosts().stream().anyMatch(host -> !host.host().equals(name) && host.phase() != Phase.AWAY && host.phase() != Phase.FAILED);
+            if (under && spared && others) {
+                List<PlaceEffect> effects = new ArrayList<>();
+                if (deployment.host(name).filter(host -> host.phase() == Phase.INSTALLING).isPresent()) {
+                    effects.add(new PlaceEffect.WithdrawTask(deployment.id(), name));
+                }
+                return settle(place, Onward.advance(deployment.withHost(name, host -> HostState.away(name, why)), now, effects));
             }
         }
-        return Decision.moved(now, List.of());
+        return Decision.moved(place, List.of());
     }
 
     private static Decision<PlaceState, PlaceEffect> tend(PlaceState place, List<String> hosts) {

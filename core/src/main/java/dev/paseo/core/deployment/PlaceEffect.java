@@ -9,6 +9,9 @@ public sealed interface PlaceEffect {
     /** No task of this deployment is running on this host; where {@code host} is empty, none for the whole place. */
     record StopTask(long deployment, String host) implements PlaceEffect {}
 
+    /** What is to be installed on this host, and was not taken, is not offered any longer. */
+    record WithdrawTask(long deployment, String host) implements PlaceEffect {}
+
     /** From now on this is what the host has. */
     record HostHas(long deployment, String host, Content content) implements PlaceEffect {}
 
@@ -23,6 +26,20 @@ public sealed interface PlaceEffect {
 
     /** It was live and is no more: what it had replaced is live again. */
     record TakenBack(long deployment) implements PlaceEffect {}
+
+    /** Whether it changes more of the place than its hosts and what is done on them. */
+    default boolean ofWhole() {
+        return switch (this) {
+            case WentLive live -> true;
+            case Settled settled -> true;
+            case TakenBack back -> true;
+            case OfferTask offered -> false;
+            case StopTask stopped -> false;
+            case WithdrawTask withdrawn -> false;
+            case HostHas has -> false;
+            case NotSettled not -> false;
+        };
+    }
 
     /** What a host has after a task: the version being deployed, what was live before, or nobody knows. */
     enum Content { THIS_VERSION, PREVIOUS_VERSION, NOTHING, UNKNOWN }

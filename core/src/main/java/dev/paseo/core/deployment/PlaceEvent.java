@@ -32,8 +32,12 @@ public sealed interface PlaceEvent {
     /** Nothing is to be there any more: what waits is withdrawn, what is live is removed. */
     record RemovalAsked(String why) implements PlaceEvent {}
 
-    /** A host goes into maintenance. */
-    record HostAway(String host, String why) implements PlaceEvent {}
+    /**
+     * A host goes into maintenance.
+     *
+     * @param untaken whether its agent has not taken what is to be installed on it
+     */
+    record HostAway(String host, String why, boolean untaken) implements PlaceEvent {}
 
     /** Hosts are brought to what is live again, as it was deployed: put right, late, or new. */
     record TendAsked(List<String> hosts) implements PlaceEvent {}

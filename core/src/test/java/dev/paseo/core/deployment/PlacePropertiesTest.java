@@ -60,7 +60,7 @@ class PlacePropertiesTest {
         Arbitrary<PlaceEvent> others = Arbitraries.oneOf(Arbitraries.just(new PlaceEvent.TimePassed()),
                 Combinators.combine(ids, Arbitraries.of(true, false)).as((id, yes) -> new PlaceEvent.Answered(id, "release-engineer", yes)),
                 Combinators.combine(ids, Arbitraries.of(true, false)).as((id, hold) -> new PlaceEvent.FactsJudged(id, hold, "tests.failed is 1.")),
-                Arbitraries.of(HOSTS).map(host -> new PlaceEvent.HostAway(host, "in maintenance")),
+                Arbitraries.of(HOSTS).map(host -> new PlaceEvent.HostAway(host, "in maintenance", false)),
                 Arbitraries.of(HOSTS).map(host -> new PlaceEvent.TendAsked(List.of(host))));
         Arbitrary<PlaceEvent> cancels = ids.map(id -> new PlaceEvent.CancelAsked(id, "release-engineer"));
         return Arbitraries.frequencyOf(net.jqwik.api.Tuple.of(3, requests), net.jqwik.api.Tuple.of(4, gates),

@@ -95,6 +95,7 @@ class StrategyTest {
                     due.add(new PlaceEvent.HostReported(id, host, task, failing.contains(name) ? new HostOutcome.Failed("exit status 1", true) : new HostOutcome.Done()));
                 }
                 case PlaceEffect.HostHas(long id, String host, Content content) -> have.put(host, content);
+                case PlaceEffect.WithdrawTask withdrawn -> told.add("withdraw " + withdrawn.host());
                 case PlaceEffect.StopTask stop -> told.add("stop " + stop.host());
                 case PlaceEffect.WentLive live -> told.add("live");
                 case PlaceEffect.Settled settled -> told.add("settled");
@@ -276,12 +277,24 @@ class StrategyTest {
     void aHostThatGoesIntoMaintenanceBeforeItsTurnIsLeftOut() {
         happens(new PlaceEvent.Requested(wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO)));
         happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
-        happens(new PlaceEvent.HostAway("north-quay", "in maintenance: new disk"));
-        happens(new PlaceEvent.HostAway("lighthouse", "in maintenance: new disk"));
+        happens(new PlaceEvent.HostAway("north-quay", "in maintenance: new disk", false));
+        happens(new PlaceEvent.HostAway("lighthouse", "in maintenance: new disk", false));
         settle();
         assertEquals(DeploymentStatus.LIVE, status());
         assertEquals(List.of("INSTALL north-quay", "CHECK north-quay", "INSTALL south-quay", "CHECK south-quay", "live", "settled"), told, "whose turn has come goes on");
         assertEquals(HostState.Phase.AWAY, place.deployment(2).orElseThrow().host("lighthouse").orElseThrow().phase());
+    }
+
+    @Test
+    void whatAnAgentHasNotTakenIsWithdrawnAndTheOthersGoOn() {
+        happens(new PlaceEvent.Requested(wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO)));
+        happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
+        due.clear();
+        happens(new PlaceEvent.HostAway("north-quay", "in maintenance: new disk", true));
+        settle();
+        assertEquals(DeploymentStatus.LIVE, status());
+        assertEquals(HostState.Phase.AWAY, place.deployment(2).orElseThrow().host("north-quay").orElseThrow().phase());
+        assertTrue(told.containsAll(List.of("withdraw north-quay", "INSTALL south-quay", "INSTALL lighthouse")) && !told.contains("CHECK north-quay"), told::toString);
     }
 
     @Test
@@ -292,7 +305,7 @@ class StrategyTest {
         happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
         happens(due.poll());
         happens(due.poll());
-        happens(new PlaceEvent.HostAway("lighthouse", "in maintenance: new disk"));
+        happens(new PlaceEvent.HostAway("lighthouse", "in maintenance: new disk", false));
         settle();
         assertTrue(told.contains("INSTALL lighthouse"), told::toString);
     }

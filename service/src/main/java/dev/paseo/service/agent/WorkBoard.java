@@ -75,6 +75,16 @@ public class WorkBoard {
         }
     }
 
+    /** Whether something is to be installed on a host of this place, and was not taken there. With the place locked it stays so. */
+    public boolean installOffered(long place, long host) {
+        return mapper.installOffered(place, host) > 0;
+    }
+
+    /** What was to be installed on a host, and was not taken there, is not offered any longer. */
+    public void withdrawInstall(long deployment, long host) {
+        mapper.withdrawInstall(deployment, host, clock.now());
+    }
+
     /** Work that was taken, with the token of its lease. */
     record Taken(Work work, String leaseToken) {}
 

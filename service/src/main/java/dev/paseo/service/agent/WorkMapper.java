@@ -94,6 +94,14 @@ interface WorkMapper {
     @Update("update work set stop = #{stop} where deployment_id = #{deployment} and host_id = #{host} and status in ('offered', 'leased') and not " + OF_PLACE)
     int stopHost(long deployment, long host, String stop);
 
+    @Select("""
+            select count(*) from work w join deployment d on d.id = w.deployment_id
+            where d.place_id = #{place} and w.host_id = #{host} and w.kind = 'INSTALL' and w.status = 'offered' and w.stop = 'no'""")
+    int installOffered(long place, long host);
+
+    @Update("update work set status = 'withdrawn', ended_at = #{now} where deployment_id = #{deployment} and host_id = #{host} and kind = 'INSTALL' and status = 'offered'")
+    int withdrawInstall(long deployment, long host, Instant now);
+
     /** What is done once for this place, and nobody has taken, is offered to another host. */
     @Update("""
             update work w join deployment d on d.id = w.deployment_id set w.host_id = #{to}

@@ -38,7 +38,7 @@ class Maintenance {
         long host = change(name, Optional.of(reason), by);
         mapper.places(host).forEach(each -> places.change(each, place -> {
             board.offerElsewhere(place.id(), host, environments.acting(place).id());
-            return Optional.of(new PlaceEvent.HostAway(name, "in maintenance: " + reason));
+            return Optional.of(new PlaceEvent.HostAway(name, "in maintenance: " + reason, board.installOffered(place.id(), host)));
         }));
     }
 

@@ -55,6 +55,7 @@ class Outcomes {
             case PlaceEffect.OfferTask(long deployment, String host, var task) ->
                     board.offerOnHost(Assignment.Kind.valueOf(task.name()), deployment, acting(place, host).id());
             case PlaceEffect.StopTask(long deployment, String host) -> board.stopOnHost(deployment, acting(place, host).id(), host.isEmpty());
+            case PlaceEffect.WithdrawTask(long deployment, String host) -> board.withdrawInstall(deployment, host(place, host).id());
             case PlaceEffect.HostHas(long deployment, String host, var content) -> hostHas(place, deployment, host(place, host), content);
             case PlaceEffect.WentLive(long deployment) -> wentLive(place, deployment);
             case PlaceEffect.Settled(long deployment) -> settled(place, deployment);

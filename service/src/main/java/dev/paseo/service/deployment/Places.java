@@ -161,8 +161,8 @@ class Places {
 
     /** How the place is after a decision; empty where what follows changes more of it, and it is read again. */
     private static Optional<PlaceState> known(Decision<PlaceState, PlaceEffect> decision) {
-        return decision instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState after, List<PlaceEffect> follow) && follow.stream().allMatch(effect ->
-                effect instanceof PlaceEffect.OfferTask || effect instanceof PlaceEffect.StopTask || effect instanceof PlaceEffect.HostHas) ? Optional.of(after) : Optional.empty();
+        return decision instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState after, List<PlaceEffect> follow)
+                && follow.stream().noneMatch(PlaceEffect::ofWhole) ? Optional.of(after) : Optional.empty();
     }
 
     /** A plan that has come to a condition over facts goes on, or back, at once. */
