@@ -10,6 +10,7 @@ import java.util.Objects;
 import org.openqa.selenium.By;
 import org.openqa.selenium.JavascriptExecutor;
 import org.openqa.selenium.OutputType;
+import org.openqa.selenium.StaleElementReferenceException;
 import org.openqa.selenium.TimeoutException;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.chrome.ChromeDriver;
@@ -52,6 +53,14 @@ public final class Browser implements AutoCloseable {
         } catch (TimeoutException late) {
             throw new AssertionError(what + " is not seen on " + path() + ", which says: " + driver.findElement(By.tagName("body")).getText(), late);
         }
+    }
+
+    /** Clicks what is seen; again where the page drew it anew at that very moment. */
+    public void click(By what) {
+        new WebDriverWait(driver, Duration.ofSeconds(30), Duration.ofMillis(50)).ignoring(StaleElementReferenceException.class).until(any -> {
+            see(what).click();
+            return true;
+        });
     }
 
     public WebElement seeText(String text) {

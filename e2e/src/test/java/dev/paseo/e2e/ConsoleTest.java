@@ -27,13 +27,13 @@ class ConsoleTest {
                 refusedSignIn(browser);
                 browser.signIn("approver-1", Harbour.PASSWORD);
                 browser.seeText("waits for you");
-                browser.see(By.linkText("Decide")).click();
+                browser.click(By.linkText("Decide"));
                 browser.see(By.cssSelector("h1"));
                 assertEquals("/deployments/" + id, browser.path());
-                browser.see(By.cssSelector(".decide .btn.yes")).click();
+                browser.click(By.cssSelector(".decide .btn.yes"));
                 browser.seeText("production wants a comment with every decision.");
                 browser.see(By.id("comment")).sendKeys("Both boards agree.");
-                browser.see(By.cssSelector(".decide .btn.yes")).click();
+                browser.click(By.cssSelector(".decide .btn.yes"));
                 browser.seeText("tide-api 1.4.1 is live in production");
                 browser.seeText("“Both boards agree.”");
                 assertEquals("version 1.4.1 ok", harbour.installed("lighthouse"));
@@ -47,7 +47,7 @@ class ConsoleTest {
         browser.open("/deployments/1");
         browser.see(By.id("name")).sendKeys("approver-1");
         browser.see(By.id("password")).sendKeys("guess");
-        browser.see(By.cssSelector("button[type=submit]")).click();
+        browser.click(By.cssSelector("button[type=submit]"));
         browser.seeText("The name or the password is not right.");
         assertEquals("approver-1", browser.see(By.id("name")).getDomProperty("value"), "what was typed is still there");
     }

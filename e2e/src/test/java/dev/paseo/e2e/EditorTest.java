@@ -47,7 +47,7 @@ class EditorTest {
                 browser.type(Keys.chord(Keys.SHIFT, Keys.HOME), Keys.BACK_SPACE, "st");
                 assertEquals("steps", browser.see(By.cssSelector(".cm-tooltip-autocomplete li[aria-selected] .cm-completionLabel")).getText());
                 // By the mouse: a key that comes at once with the offer is taken for typing, not for accepting it.
-                browser.see(By.cssSelector(".cm-tooltip-autocomplete li[aria-selected]")).click();
+                browser.click(By.cssSelector(".cm-tooltip-autocomplete li[aria-selected]"));
                 browser.type("[./build.sh]");
                 browser.seeText("No problem");
                 assertTrue(editor.getText().contains("    steps: [./build.sh]"), editor::getText);

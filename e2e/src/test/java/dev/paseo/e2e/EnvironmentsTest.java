@@ -55,11 +55,11 @@ class EnvironmentsTest {
         try (Browser browser = new Browser(harbour.address())) {
             browser.signIn("admin", password);
             browser.open("/environments/test");
-            browser.see(By.linkText("Copy")).click();
+            browser.click(By.linkText("Copy"));
             browser.see(By.cssSelector(".bring-in input")).sendKeys("basin");
-            browser.see(By.xpath("//button[.='Show the copy']")).click();
+            browser.click(By.xpath("//button[.='Show the copy']"));
             browser.seeText("is new");
-            browser.see(By.xpath("//button[.='Load it']")).click();
+            browser.click(By.xpath("//button[.='Load it']"));
             browser.seeText("Rules of revision 1.");
             assertTrue(harbour.as("developer").get("/api/v1/environments").body().toString().contains("\"basin\""));
             browser.open("/environments-file?environment=test");

@@ -96,15 +96,15 @@ class SetsTest {
         try (Browser browser = new Browser(harbour.address())) {
             browser.signIn("release-engineer", Harbour.PASSWORD);
             browser.open("/sets");
-            browser.see(By.xpath("//button[contains(., 'Make a set')]")).click();
+            browser.click(By.xpath("//button[contains(., 'Make a set')]"));
             browser.see(By.cssSelector(".make-set input")).sendKeys("evening");
             choose(browser, 1, "tide-api", "1.4.2");
             choose(browser, 2, "quay-board", "0.9.1");
-            browser.see(By.xpath("//button[.='Make the set']")).click();
+            browser.click(By.xpath("//button[.='Make the set']"));
             browser.seeText("It was not promoted yet.");
-            browser.see(By.xpath("//button[.='Promote into production']")).click();
+            browser.click(By.xpath("//button[.='Promote into production']"));
             browser.seeText("If one does not go live, all of it is undone.");
-            browser.see(By.xpath("//button[.='Promote all of it']")).click();
+            browser.click(By.xpath("//button[.='Promote all of it']"));
             browser.see(By.cssSelector(".criteria"));
             return Long.parseLong(browser.path().replace("/deployments/", ""));
         }
@@ -112,7 +112,7 @@ class SetsTest {
 
     private static void choose(Browser browser, int which, String component, String version) {
         new Select(browser.see(By.cssSelector("[aria-label='Component " + which + "']"))).selectByVisibleText(component);
-        browser.see(By.xpath("//select[@aria-label='Version " + which + "']/option[.='" + version + "']")).click();
+        browser.click(By.xpath("//select[@aria-label='Version " + which + "']/option[.='" + version + "']"));
     }
 
     private static void live(Harbour harbour, String environment, String version) {
