@@ -97,6 +97,8 @@ public final class LeaseClient {
         HttpURLConnection connection = (HttpURLConnection) service.resolve("/agent/v1/lease/bytes/" + digest).toURL().openConnection();
         connection.setConnectTimeout((int) SHORT.toMillis());
         connection.setReadTimeout((int) SILENCE.toMillis());
+        // The token is for this service alone.
+        connection.setInstanceFollowRedirects(false);
         connection.setRequestProperty("Authorization", "Bearer " + token);
         int status = connection.getResponseCode();
         if (status != 200) {

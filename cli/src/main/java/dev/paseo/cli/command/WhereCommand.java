@@ -4,7 +4,6 @@ import dev.paseo.cli.Context;
 import dev.paseo.cli.output.Table;
 import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
-import dev.paseo.cli.service.Failure;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;

@@ -13,7 +13,6 @@ import dev.paseo.service.gate.Gates;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
