@@ -7,7 +7,7 @@ account() {
     name=$1
     shift
     password=$(word)
-    printf '%s' "$password" | as admin account add "$name" --address "$name@harbour.example" "$@" >/dev/null
+    printf '%s' "$password" | as admin account add "$name" --address "$name@park.example" "$@" >/dev/null
     printf '%-18s %s\n' "$name" "$password" >>"$demo/accounts"
     printf '%s' "$password" | paseo sign-in "$url" --name "$name" --as "$name" >/dev/null
 }
@@ -29,7 +29,7 @@ accounts() {
 git_as() {
     who=$1
     shift
-    git -c user.name="$who" -c user.email="$who@harbour.example" -c init.defaultBranch=main -c advice.detachedHead=false "$@"
+    git -c user.name="$who" -c user.email="$who@park.example" -c init.defaultBranch=main -c advice.detachedHead=false "$@"
 }
 
 # commit COMPONENT MESSAGE [BRANCH]: commits all and pushes it as the developer.
@@ -49,7 +49,7 @@ component() {
     git_as developer clone -q "$bare" "$demo/work/$name" 2>/dev/null
     cp -R "$root/demo/scenario/$name/." "$demo/work/$name/"
     with_ports "$root/demo/scenario/$name/paseo.yaml" >"$demo/work/$name/paseo.yaml"
-    printf 'Kept by the harbour authority.\n' >"$demo/work/$name/README"
+    printf 'Kept by the wardens of the park.\n' >"$demo/work/$name/README"
     as release-engineer component register "$name" --repository "file://$bare" --trusted main "$@" >&2
     as release-engineer component hook "$name" >"$bare/hooks/post-receive"
     chmod 700 "$bare/hooks/post-receive"
@@ -70,13 +70,13 @@ sealed() { paseo show "$1" "$2"; }
 # ended COMPONENT NUMBER: waits until the run has, however it did.
 ended() { paseo watch "$1#$2" >/dev/null || true; }
 
-# archive VERSION: builds the berth planner at the yard, which Paseo knows nothing of.
+# archive VERSION: builds the hut planner at the works, which Paseo knows nothing of.
 archive() {
-    yard=$demo/work/yard
-    mkdir -p "$yard/berth-planner"
-    cp "$root"/demo/scenario/berth-planner/yard/* "$yard/berth-planner/"
-    echo "$1" >"$yard/berth-planner/version.txt"
-    tar -czf "$yard/berth-planner-$1.tgz" -C "$yard/berth-planner" .
+    works=$demo/work/works
+    mkdir -p "$works/hut-planner"
+    cp "$root"/demo/scenario/hut-planner/works/* "$works/hut-planner/"
+    echo "$1" >"$works/hut-planner/version.txt"
+    tar -czf "$works/hut-planner-$1.tgz" -C "$works/hut-planner" .
 }
 
 # promote COMPONENT VERSION: requests it into production; prints the deployment's number.
@@ -89,81 +89,81 @@ history() {
     rm -rf "$demo/work"
     mkdir -p "$demo/work"
     say "bringing in the components"
-    component tide-model --link "Runbook=https://harbour.example/runbooks/tide-model"
-    component tide-api --allowed 'season/*' --allowed 'feature/*' --secret DATA_KEY --open-source tide-model \
-        --link "Runbook=https://harbour.example/runbooks/tide-api" --link "Dashboard=https://harbour.example/dashboards/tide-api"
-    component quay-board
-    component tide-check
-    as release-engineer component register berth-planner --pipeline "$root/demo/scenario/berth-planner/paseo.yaml" --trusted main >&2
-    for labelled in tide-model tide-api tide-check; do as release-engineer component labels $labelled --label team=harbour-office >/dev/null; done
-    as release-engineer component labels quay-board --label team=quays >/dev/null
-    as release-engineer component labels berth-planner --label team=yard >/dev/null
-    (umask 077 && as admin receiver add harbour-log --address "http://127.0.0.1:$((port + 95))/events" >"$demo/receiver.secret")
+    component sun-model --link "Runbook=https://park.example/runbooks/sun-model"
+    component daylight-api --allowed 'season/*' --allowed 'feature/*' --secret DATA_KEY --open-source sun-model \
+        --link "Runbook=https://park.example/runbooks/daylight-api" --link "Dashboard=https://park.example/dashboards/daylight-api"
+    component path-board
+    component daylight-check
+    as release-engineer component register hut-planner --pipeline "$root/demo/scenario/hut-planner/paseo.yaml" --trusted main >&2
+    for labelled in sun-model daylight-api daylight-check; do as release-engineer component labels $labelled --label team=wardens >/dev/null; done
+    as release-engineer component labels path-board --label team=works >/dev/null
+    as release-engineer component labels hut-planner --label team=works >/dev/null
+    (umask 077 && as admin receiver add park-log --address "http://127.0.0.1:$((port + 95))/events" >"$demo/receiver.secret")
     receiver
-    with_ports "$root/demo/scenario/environments.yaml" | sed "s|@user@|$(id -un)|; s|@host-key@|$(cut -d' ' -f1,2 "$demo/ssh/host.pub")|; s|@folder@|$demo/hosts/slipway|" >"$demo/environments.yaml"
+    with_ports "$root/demo/scenario/environments.yaml" | sed "s|@user@|$(id -un)|; s|@host-key@|$(cut -d' ' -f1,2 "$demo/ssh/host.pub")|; s|@folder@|$demo/hosts/depot|" >"$demo/environments.yaml"
     as admin environment load "$demo/environments.yaml" >/dev/null
     for environment in test staging production trial; do
-        word | as admin secret set DATA_KEY --component tide-api --environment $environment >/dev/null
+        word | as admin secret set DATA_KEY --component daylight-api --environment $environment >/dev/null
     done
-    as admin secret set SLIPWAY_KEY --component quay-board --environment staging <"$demo/ssh/user" >/dev/null
+    as admin secret set DEPOT_KEY --component path-board --environment staging <"$demo/ssh/user" >/dev/null
     say "first commits: built once, then test and staging"
-    commit tide-check "Ask staging for today's tides"
-    commit tide-model "Predict tides from harmonic constituents"
-    await 120 "tide-model 2.8.1" sealed tide-model 2.8.1
-    commit tide-api "Serve tide predictions over HTTP"
-    commit quay-board "Show the next high and low water"
-    await 180 "tide-api 1.4.1 in staging" live tide-api 1.4.1 staging
-    await 120 "quay-board 0.9.1 in staging" live quay-board 0.9.1 staging
+    commit daylight-check "Ask staging for today's times"
+    commit sun-model "Work out sunrise and sunset by the almanac"
+    await 120 "sun-model 2.8.1" sealed sun-model 2.8.1
+    commit daylight-api "Serve the times of each hut over HTTP"
+    commit path-board "Show when to turn back, path by path"
+    await 180 "daylight-api 1.4.1 in staging" live daylight-api 1.4.1 staging
+    await 120 "path-board 0.9.1 in staging" live path-board 0.9.1 staging
     say "the first ones go into production, approved"
-    ticked tide-api 1.4.1
-    approved tide-api 1.4.1 "Heights agree with the printed tables." >/dev/null
-    approved quay-board 0.9.1 "The board reads well from the quay." >/dev/null
-    await 120 "tide-api 1.4.1 in production" live tide-api 1.4.1 production
-    await 120 "quay-board 0.9.1 in production" live quay-board 0.9.1 production
+    ticked daylight-api 1.4.1
+    approved daylight-api 1.4.1 "Times agree with the printed almanac." >/dev/null
+    approved path-board 0.9.1 "The board reads well from the path." >/dev/null
+    await 120 "daylight-api 1.4.1 in production" live daylight-api 1.4.1 production
+    await 120 "path-board 0.9.1 in production" live path-board 0.9.1 production
     say "a branch that nobody named, a run that fails, and a next version that waits for approval"
-    git_as developer -C "$demo/work/tide-api" checkout -q -b try/metres
-    echo "Metres, perhaps." >>"$demo/work/tide-api/README"
-    commit tide-api "Try metres" try/metres
-    git_as developer -C "$demo/work/tide-api" checkout -q main
-    sed -i 's/Math.round(height)/Math.round(height)+/' "$demo/work/tide-api/src/harbour/tide/Predictions.java"
-    commit tide-api "Round heights up"
-    ended tide-api 2
-    sed -i 's|return Math.round(height)+;|return (long) Math.ceil(height); // up: a keel that touches ground is worse than one that waits for water, says the harbour office, and so do the pilots|' \
-        "$demo/work/tide-api/src/harbour/tide/Predictions.java"
-    commit tide-api "Round heights up, and compile"
-    await 180 "tide-api 1.4.3 in staging" live tide-api 1.4.3 staging
-    ticked tide-api 1.4.3
+    git_as developer -C "$demo/work/daylight-api" checkout -q -b try/seconds
+    echo "Seconds, perhaps." >>"$demo/work/daylight-api/README"
+    commit daylight-api "Try seconds" try/seconds
+    git_as developer -C "$demo/work/daylight-api" checkout -q main
+    sed -i 's|return Math.round(length.toSeconds() / 60.0);|return length.toMinutes()+;|' "$demo/work/daylight-api/src/park/daylight/Times.java"
+    commit daylight-api "Round times to turn back down"
+    ended daylight-api 2
+    sed -i 's|return length.toMinutes()+;|return length.toMinutes(); // down: who turns back a minute early waits at the gate, who turns back late walks in the dark, say the wardens, and so does the rescue|' \
+        "$demo/work/daylight-api/src/park/daylight/Times.java"
+    commit daylight-api "Round times to turn back down, and compile"
+    await 180 "daylight-api 1.4.3 in staging" live daylight-api 1.4.3 staging
+    ticked daylight-api 1.4.3
     say "a season's branch fails, is mended and resumed; a run that is cancelled"
-    git_as developer -C "$demo/work/tide-api" checkout -q -b season/spring
-    echo "Spring tables: delivered by the harbour office." >>"$demo/work/tide-api/README"
-    commit tide-api "Hold predictions against the spring tables" season/spring
-    ended tide-api 4
+    git_as developer -C "$demo/work/daylight-api" checkout -q -b season/spring
+    echo "Spring tables: delivered by the wardens." >>"$demo/work/daylight-api/README"
+    commit daylight-api "Compare times with the spring tables" season/spring
+    ended daylight-api 4
     mkdir -p "$demo/agents/builder/host/tables"
-    seq -f '2026-03-%02g,1973' 1 31 >"$demo/agents/builder/host/tables/spring.csv"
-    paseo resume tide-api#4 >/dev/null
-    ended tide-api 4
-    git_as developer -C "$demo/work/tide-api" checkout -q main
-    paseo start tide-api --param verbose=true --up-to test >/dev/null
-    paseo cancel tide-api#5 >/dev/null
-    ended tide-api 5
-    say "the berth planner arrives: published by hand, and seen in the registry"
+    seq -f '2026-03-%02g,18:40' 1 31 >"$demo/agents/builder/host/tables/spring.csv"
+    paseo resume daylight-api#4 >/dev/null
+    ended daylight-api 4
+    git_as developer -C "$demo/work/daylight-api" checkout -q main
+    paseo start daylight-api --answer verbose=true --up-to test >/dev/null
+    paseo cancel daylight-api#5 >/dev/null
+    ended daylight-api 5
+    say "the hut planner arrives: published by hand, and seen in the registry"
     archive 2.3.0
-    paseo publish berth-planner 2.3.0 "$demo/work/yard/berth-planner-2.3.0.tgz" --author yard@harbour.example >/dev/null
-    paseo component watch berth-planner --registry "$registry" --name harbour/berth-planner --pattern "2.*" --existing >/dev/null
-    await 60 "berth-planner 2.3.0 in staging" live berth-planner 2.3.0 staging
+    paseo publish hut-planner 2.3.0 "$demo/work/works/hut-planner-2.3.0.tgz" --author works@park.example >/dev/null
+    paseo component watch hut-planner --registry "$registry" --name park/hut-planner --pattern "2.*" --existing >/dev/null
+    await 60 "hut-planner 2.3.0 in staging" live hut-planner 2.3.0 staging
     archive 2.4.0
-    python3 "$root/demo/push-to-registry.py" "$registry" harbour/berth-planner 2.4.0 "$demo/work/yard/berth-planner-2.4.0.tgz"
-    await 90 "berth-planner 2.4.0 in staging" live berth-planner 2.4.0 staging
+    python3 "$root/demo/push-to-registry.py" "$registry" park/hut-planner 2.4.0 "$demo/work/works/hut-planner-2.4.0.tgz"
+    await 90 "hut-planner 2.4.0 in staging" live hut-planner 2.4.0 staging
     say "a change of the model that fails, and one that goes down the chain"
-    model=$demo/work/tide-model/src/harbour/tide/model/Tide.java
-    sed -i 's/new Constituent("O1", 60,/new Constituent("O1", 6000,/' "$model"
-    commit tide-model "Correct the amplitude of O1"
-    ended tide-model 2
-    sed -i 's/new Constituent("O1", 6000,/new Constituent("O1", 62,/' "$model"
-    commit tide-model "Correct the amplitude of O1, in millimetres"
-    await 180 "tide-api 1.4.5 in staging" live tide-api 1.4.5 staging
-    await 60 "tide-check 1.0.3" sealed tide-check 1.0.3
-    ticked tide-api 1.4.5
+    model=$demo/work/sun-model/src/park/sun/Sun.java
+    sed -i 's/OBLIQUITY = 23.44;/OBLIQUITY = 32.44;/' "$model"
+    commit sun-model "Correct the obliquity"
+    ended sun-model 2
+    sed -i 's/OBLIQUITY = 32.44;/OBLIQUITY = 23.436;/' "$model"
+    commit sun-model "Correct the obliquity, digit by digit"
+    await 180 "daylight-api 1.4.5 in staging" live daylight-api 1.4.5 staging
+    await 60 "daylight-check 1.0.3" sealed daylight-check 1.0.3
+    ticked daylight-api 1.4.5
     deployments
     unset PASEO_SERVICE
     paseo sign-in "$url" --name release-engineer --as release-engineer >/dev/null <<PASSWORD
@@ -187,7 +187,7 @@ passage() {
 # ticked COMPONENT VERSION: the tester ticks every item of its list in staging.
 ticked() {
     number=$(passage "$1" "$2")
-    as tester tick passage "$number" "Board shows today's high water" --note "06:12, as in the printed tables" >/dev/null
+    as tester tick passage "$number" "Board shows the day's turning time" --note "16:29, as in the printed almanac" >/dev/null
     as tester tick passage "$number" "Old links still work" >/dev/null
 }
 
@@ -196,77 +196,77 @@ into() { paseo show deployment "$1" --output json | python3 -c 'import json, sys
 
 deployments() {
     say "a blue-green switch, a canary that is stopped by its check, a rolling deployment that is undone at the first host"
-    change_theme
-    await 120 "quay-board 0.9.2 in staging" live quay-board 0.9.2 staging
-    approved quay-board 0.9.2 "The new colours read well in the evening." >/dev/null
-    await 90 "quay-board 0.9.2 in production" live quay-board 0.9.2 production
+    change_notice
+    await 120 "path-board 0.9.2 in staging" live path-board 0.9.2 staging
+    approved path-board 0.9.2 "The new notice is right: I walked there today." >/dev/null
+    await 90 "path-board 0.9.2 in production" live path-board 0.9.2 production
     set_undone
-    approved berth-planner 2.4.0 "The yard tested it." >/dev/null
-    await 90 "berth-planner 2.4.0 in production" live berth-planner 2.4.0 production
+    approved hut-planner 2.4.0 "The works tested it." >/dev/null
+    await 90 "hut-planner 2.4.0 in production" live hut-planner 2.4.0 production
     # It serves well at first, and wears out.
-    printf 'sleep 8\necho "{\\"berths\\": 0}" >"$1/berths.json"\nsleep 100000\n' >"$demo/work/yard/berth-planner/wear.sh"
+    printf 'sleep 8\necho "{\\"huts\\": 0}" >"$1/huts.json"\nsleep 100000\n' >"$demo/work/works/hut-planner/wear.sh"
     archive 2.5.0
-    paseo publish berth-planner 2.5.0 "$demo/work/yard/berth-planner-2.5.0.tgz" --author yard@harbour.example >/dev/null
-    await 90 "berth-planner 2.5.0 in staging" live berth-planner 2.5.0 staging
-    worn=$(approved berth-planner 2.5.0 "The yard says it is faster.")
+    paseo publish hut-planner 2.5.0 "$demo/work/works/hut-planner-2.5.0.tgz" --author works@park.example >/dev/null
+    await 90 "hut-planner 2.5.0 in staging" live hut-planner 2.5.0 staging
+    worn=$(approved hut-planner 2.5.0 "The works say it is faster.")
     await 120 "the canary's end" into "$worn" undone
-    for host in test-1 staging-1 staging-2; do echo "north-quay,+12" >"$demo/hosts/$host/pilots.csv"; done
-    sed -i '/^mkdir -p/i [ "$PASEO_ENVIRONMENT" != production ] || [ -f "$PASEO_HOST_FOLDER/pilots.csv" ] || { echo "pilots.csv is missing on $PASEO_HOST"; exit 1; }' \
-        "$demo/work/tide-api/deploy/install.sh"
-    commit tide-api "Read the pilots' corrections from the host"
-    await 180 "tide-api 1.4.6 in staging" live tide-api 1.4.6 staging
-    ticked tide-api 1.4.6
-    missing=$(approved tide-api 1.4.6 "Corrections look right in staging.")
+    for host in test-1 staging-1 staging-2; do echo "north-hut,+4" >"$demo/hosts/$host/horizon.csv"; done
+    sed -i '/^mkdir -p/i [ "$PASEO_ENVIRONMENT" != production ] || [ -f "$PASEO_HOST_FOLDER/horizon.csv" ] || { echo "horizon.csv is missing on $PASEO_HOST"; exit 1; }' \
+        "$demo/work/daylight-api/deploy/install.sh"
+    commit daylight-api "Read each hut's horizon from the host"
+    await 180 "daylight-api 1.4.6 in staging" live daylight-api 1.4.6 staging
+    ticked daylight-api 1.4.6
+    missing=$(approved daylight-api 1.4.6 "Horizons look right in staging.")
     await 90 "the undone deployment" into "$missing" undone
-    git_as developer -C "$demo/work/tide-api" revert --no-edit HEAD >/dev/null
-    PASEO_PUSHER=developer git_as developer -C "$demo/work/tide-api" push -q origin HEAD:main 2>/dev/null
-    await 180 "tide-api 1.4.7 in staging" live tide-api 1.4.7 staging
-    ticked tide-api 1.4.7
-    promote tide-api 1.4.7 >"$demo/waiting"
+    git_as developer -C "$demo/work/daylight-api" revert --no-edit HEAD >/dev/null
+    PASEO_PUSHER=developer git_as developer -C "$demo/work/daylight-api" push -q origin HEAD:main 2>/dev/null
+    await 180 "daylight-api 1.4.7 in staging" live daylight-api 1.4.7 staging
+    ticked daylight-api 1.4.7
+    promote daylight-api 1.4.7 >"$demo/waiting"
     say "a branch with a preview of its own, and what holds and closes"
-    git_as developer -C "$demo/work/tide-api" checkout -q -b feature/night-tides
-    echo "Night tides: shown in darker ink." >>"$demo/work/tide-api/README"
-    commit tide-api "Show night tides" feature/night-tides
-    git_as developer -C "$demo/work/tide-api" checkout -q main
+    git_as developer -C "$demo/work/daylight-api" checkout -q -b feature/moon-phases
+    echo "Phases of the moon: shown beside sunset." >>"$demo/work/daylight-api/README"
+    commit daylight-api "Show the phases of the moon" feature/moon-phases
+    git_as developer -C "$demo/work/daylight-api" checkout -q main
     await 180 "the preview" previewed
-    as release-engineer hold quay-board --in staging --reason "colours are being judged on the quay until Friday" >/dev/null
+    as release-engineer hold path-board --in staging --reason "the lettering is being judged on the path until Friday" >/dev/null
     say "a closed period, an approval of two, a checklist that is half ticked"
-    regatta >"$demo/environments-closed.yaml"
+    hill_race >"$demo/environments-closed.yaml"
     as admin environment load "$demo/environments-closed.yaml" >/dev/null
-    as approver-1 approve deployment "$(cat "$demo/waiting")" --comment "Compared both boards; heights agree." >/dev/null
-    echo "Datum: lowest astronomical tide." >>"$demo/work/tide-api/README"
-    commit tide-api "Say which datum heights refer to"
-    await 180 "tide-api 1.4.8 in staging" live tide-api 1.4.8 staging
-    as tester tick passage "$(passage tide-api 1.4.8)" "Board shows today's high water" --note "18:40, as in the printed tables" >/dev/null
+    as approver-1 approve deployment "$(cat "$demo/waiting")" --comment "Compared both boards; times agree." >/dev/null
+    echo "Horizon: level, as in the almanac." >>"$demo/work/daylight-api/README"
+    commit daylight-api "Say which horizon times refer to"
+    await 180 "daylight-api 1.4.8 in staging" live daylight-api 1.4.8 staging
+    as tester tick passage "$(passage daylight-api 1.4.8)" "Board shows the day's turning time" --note "16:29, as in the printed almanac" >/dev/null
 }
 
 # Two that belong together go into production as one; the second fails there, so both come back.
 set_undone() {
-    install=$demo/work/quay-board/deploy/install.sh
+    install=$demo/work/path-board/deploy/install.sh
     sed -i '/^mkdir -p/i [ "$PASEO_ENVIRONMENT" != production ] || { echo "large.ttf is missing on $PASEO_HOST: the big board would be blank"; exit 1; }' "$install"
-    commit quay-board "Set the big board in a larger face"
-    await 120 "quay-board 0.9.3 in staging" live quay-board 0.9.3 staging
-    as release-engineer set make evening tide-api=1.4.5 quay-board=0.9.3 >/dev/null
-    first=$(as release-engineer set promote evening --to production --comment "The board shows the new heights" --output json |
+    commit path-board "Set the big board in a larger face"
+    await 120 "path-board 0.9.3 in staging" live path-board 0.9.3 staging
+    as release-engineer set make evening daylight-api=1.4.5 path-board=0.9.3 >/dev/null
+    first=$(as release-engineer set promote evening --to production --comment "The board shows the new times" --output json |
         python3 -c 'import json, sys; print(json.load(sys.stdin)["parts"][0]["deployment"])')
     for approver in approver-1 approver-2; do as $approver approve deployment "$first" --comment "Looked at both in staging." >/dev/null; done
     await 180 "the set's end" set_is evening undone
-    git_as developer -C "$demo/work/quay-board" revert --no-edit HEAD >/dev/null
-    PASEO_PUSHER=developer git_as developer -C "$demo/work/quay-board" push -q origin HEAD:main 2>/dev/null
-    await 120 "quay-board 0.9.4 in staging" live quay-board 0.9.4 staging
+    git_as developer -C "$demo/work/path-board" revert --no-edit HEAD >/dev/null
+    PASEO_PUSHER=developer git_as developer -C "$demo/work/path-board" push -q origin HEAD:main 2>/dev/null
+    await 120 "path-board 0.9.4 in staging" live path-board 0.9.4 staging
 }
 
 # set_is NAME STATUS: whether its newest promotion is.
 set_is() { paseo set show "$1" --output json | python3 -c 'import json, sys; sys.exit(json.load(sys.stdin)["promotions"][0]["status"] != sys.argv[1])' "$2"; }
 
 # The environments, with production closed for the next six hours.
-regatta() {
+hill_race() {
     python3 - "$demo/environments.yaml" <<'PYTHON'
 import datetime, sys
 now = datetime.datetime.now(datetime.timezone.utc).replace(minute=0, second=0, microsecond=0)
 stamp = lambda time: time.strftime("%Y%m%dT%H%M%SZ")
-calendar = ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//harbour//calendar//EN", "BEGIN:VEVENT", "UID:regatta", "DTSTAMP:" + stamp(now), "DTSTART:" + stamp(now),
-            "DTEND:" + stamp(now + datetime.timedelta(hours=6)), "SUMMARY:Regatta", "END:VEVENT", "BEGIN:VEVENT", "UID:year-end", "DTSTAMP:" + stamp(now),
+calendar = ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//park//calendar//EN", "BEGIN:VEVENT", "UID:hill-race", "DTSTAMP:" + stamp(now), "DTSTART:" + stamp(now),
+            "DTEND:" + stamp(now + datetime.timedelta(hours=6)), "SUMMARY:Hill race", "END:VEVENT", "BEGIN:VEVENT", "UID:year-end", "DTSTAMP:" + stamp(now),
             "DTSTART;VALUE=DATE:20261224", "DTEND;VALUE=DATE:20270102", "SUMMARY:Year's end", "END:VEVENT", "END:VCALENDAR"]
 text = open(sys.argv[1]).read()
 closed = "    closed: |\n" + "".join("      " + line + "\n" for line in calendar)
@@ -285,18 +285,17 @@ print(re.sub(r"@(\d+)@", lambda found: str(int(sys.argv[2]) + int(found[1])), op
 PYTHON
 }
 
-# A commit whose change can be seen: the next of a few colour themes.
-change_theme() {
-    work=$demo/work/quay-board
+# A commit whose change can be seen: the next notice of the day.
+change_notice() {
+    work=$demo/work/path-board
     [ -d "$work" ] || die "the demo is not there yet; run script/demo"
-    case $(sed -n 's/^name=//p' "$work/theme.sh") in
-    harbour-green) next="name=evening-ice ground=#12323c ink=#d8ebf0" ;;
-    evening-ice) next="name=low-sun ground=#5c3a12 ink=#fff3d0" ;;
-    *) next="name=harbour-green ground=#143029 ink=#e2ede8" ;;
+    case $(sed -n 's/^notice=//p' "$work/notice.sh") in
+    *spikes*) next="The bridge at the ford is closed until noon." ;;
+    *ford*) next="Storms after four: turn back an hour early." ;;
+    *) next="Snow above 2000 m: carry spikes." ;;
     esac
-    # shellcheck disable=SC2086
-    { echo "# The board's colours; sourced by build.sh."; printf '%s\n' $next; } >"$work/theme.sh"
-    commit quay-board "Paint the board in $(sed -n 's/^name=//p' "$work/theme.sh")"
+    printf '# The notice of the day; sourced by build.sh.\nnotice="%s"\n' "$next" >"$work/notice.sh"
+    commit path-board "Put up the notice: $next"
 }
 
 tell() {
@@ -310,13 +309,13 @@ $(sed 's/^/            /' "$demo/accounts")
 
 Try next:
   script/paseo where
-  script/demo --change          a commit to quay-board; watch it walk: script/paseo where quay-board
-  script/paseo why tide-check#3                 the chain of causes, back to the push
-  script/paseo why tide-model#3 --forward       everything that it led to
-  script/paseo why tide-api                     what happened lately, and why others did not start
-  script/paseo approve deployment $(cat "$demo/waiting") --service approver-2 --comment "Compared with staging; heights agree."
-  script/paseo clock forward 6h --service admin   the regatta is over: what waited goes on by itself
-  script/paseo tick passage $(passage tide-api 1.4.8) "Old links still work" --service tester
+  script/demo --change          a commit to path-board; watch it walk: script/paseo where path-board
+  script/paseo why daylight-check#3                 the chain of causes, back to the push
+  script/paseo why sun-model#3 --forward       everything that it led to
+  script/paseo why daylight-api                     what happened lately, and why others did not start
+  script/paseo approve deployment $(cat "$demo/waiting") --service approver-2 --comment "Compared with staging; times agree."
+  script/paseo clock forward 6h --service admin   the hill race is over: what waited goes on by itself
+  script/paseo tick passage $(passage daylight-api 1.4.8) "Old links still work" --service tester
 
 Stop it with script/demo --stop.
 TEXT

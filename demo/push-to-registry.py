@@ -18,6 +18,6 @@ def blob(content):
 
 kind = "application/vnd.oci.image.manifest.v1+json"
 layer = {"mediaType": "application/gzip", **blob(open(path, "rb").read()), "annotations": {"org.opencontainers.image.title": os.path.basename(path)}}
-manifest = {"schemaVersion": 2, "mediaType": kind, "artifactType": "application/vnd.harbour.archive",
+manifest = {"schemaVersion": 2, "mediaType": kind, "artifactType": "application/vnd.park.archive",
             "config": {"mediaType": "application/vnd.oci.empty.v1+json", **blob(b"{}")}, "layers": [layer]}
 send("PUT", f"/v2/{repository}/manifests/{tag}", json.dumps(manifest).encode(), kind)

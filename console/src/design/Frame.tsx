@@ -76,7 +76,7 @@ function Who() {
 const MOVING = new Set(["queued", "deploying", "checking", "undoing"]);
 
 /** Time, what each environment is doing now, agents, and whether the page is live. */
-function HarbourLine({ connected }: { connected: boolean }) {
+function GroundLine({ connected }: { connected: boolean }) {
   const now = useNow();
   const where = useQuery(whereabouts());
   const known = useQuery(agents());
@@ -88,24 +88,24 @@ function HarbourLine({ connected }: { connected: boolean }) {
   };
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone.split("/").pop()?.replace("_", " ");
   return (
-    <footer className="harbour">
+    <footer className="groundline">
       <span className="clock">{now.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false })}<i>{zone}</i></span>
-      {where.data?.environments.map((each) => <span key={each.name} className="harbour-place"><b>{each.name}</b>{doing(each.name)}</span>)}
+      {where.data?.environments.map((each) => <span key={each.name} className="groundline-place"><b>{each.name}</b>{doing(each.name)}</span>)}
       <span className="grow" />
-      <span className="harbour-agents">{known.data ? `${present} of ${known.data.length} agents present` : ""}</span>
-      <span className="harbour-live" role="status"><Radio size={14} />{connected ? "live" : "connection lost; what you see may be old"}</span>
+      <span className="groundline-agents">{known.data ? `${present} of ${known.data.length} agents present` : ""}</span>
+      <span className="groundline-live" role="status"><Radio size={14} />{connected ? "live" : "connection lost; what you see may be old"}</span>
     </footer>
   );
 }
 
-/** What is around every page: the rail above, the harbour line below. */
+/** What is around every page: the rail above, the ground line below. */
 export function Frame() {
   const connected = useLive();
   return (
     <>
       <Rail />
       <main><Suspense fallback={<Loading height={480} />}><Outlet /></Suspense></main>
-      <HarbourLine connected={connected} />
+      <GroundLine connected={connected} />
     </>
   );
 }

@@ -18,7 +18,7 @@ export interface Edge {
   from: string;
   to: string;
   kind: "after" | "any" | "failed";
-  /** An SVG path in the quay's hand: straight ways with round corners. */
+  /** An SVG path in the path's hand: straight ways with round corners. */
   path: string;
   /** Just before its end. */
   tip: { x: number; y: number };
@@ -31,7 +31,9 @@ export interface Layout<T extends GraphNode> {
   height: number;
 }
 
-export const NODE = { width: 178, height: 46 };
+export const NODE = { width: 178, height: 52 };
+/** From the middle of a slab to the way along its lower edge. */
+const FOOT = NODE.height / 2 - 2;
 const GAP = { ranks: 54, nodes: 10 };
 
 const waits = (node: GraphNode): [string, Edge["kind"]][] => [
@@ -57,12 +59,13 @@ export function layout<T extends GraphNode>(nodes: T[]): Layout<T> {
   const at = (key: string) => graph.node(key) as Point;
   const left = nodes.length === 0 ? 0 : Math.min(...nodes.map((node) => at(node.key).x)) - NODE.width / 2 - 1;
   const shifted = (point: Point) => ({ x: point.x - left, y: point.y });
+  const foot = (point: Point) => ({ ...shifted(point), y: point.y + FOOT });
   const placed = nodes.map((node) => ({ node, x: shifted(at(node.key)).x - NODE.width / 2, y: at(node.key).y - NODE.height / 2 }));
   const columns = [...new Set(placed.map((each) => each.x + NODE.width / 2))];
   const ways = edges.map((edge): Edge => {
-    const bends = (graph.edge(edge.from, edge.to) as { points: Point[] }).points.map(shifted).filter((point) => columns.some((x) => Math.abs(x - point.x) < 2));
-    const end = shifted(at(edge.to));
-    return { ...edge, path: way([shifted(at(edge.from)), ...bends, end]), tip: { x: end.x - NODE.width / 2, y: end.y } };
+    const bends = (graph.edge(edge.from, edge.to) as { points: Point[] }).points.map(foot).filter((point) => columns.some((x) => Math.abs(x - point.x) < 2));
+    const end = foot(at(edge.to));
+    return { ...edge, path: way([foot(at(edge.from)), ...bends, end]), tip: { x: end.x - NODE.width / 2, y: end.y } };
   });
   const { width = 0, height = 0 } = graph.graph();
   return { nodes: placed, edges: ways, width: Math.max(0, width - left), height };

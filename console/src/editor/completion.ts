@@ -94,8 +94,8 @@ const indented = (text: string, by: string) => text.replaceAll("\n", `\n${by}`);
 /** Stages ready-made; their blanks are filled from what the service has. */
 export function readyStages(known: Known, stages: string[]): Completion[] {
   const last = stages.at(-1);
-  const tag = known.tags[0];
-  const wants = tag ? `\n  wants: [${tag}]` : "";
+  const offer = known.offers[0];
+  const wants = offer ? `\n  wants: [${offer}]` : "";
   const after = last ? `\n  after: [${last}]` : "";
   const make = (name: string, detail: string, body: string): Completion => ({ label: name, detail, type: "class", apply: `${name}:${body}`, boost: 2 });
   const source = known.components[0] ?? "component";
@@ -116,7 +116,7 @@ function namesFor(key: string | undefined, path: string[], known: Known, stages:
   if (owner === "after" || owner === "after-any" || owner === "if-failed") return stages;
   if (owner === "from" || owner === "upstream") return known.components;
   if (owner === "live-in" || owner === "in") return known.environments;
-  if (owner === "wants") return known.tags;
+  if (owner === "wants") return known.offers;
   return [];
 }
 

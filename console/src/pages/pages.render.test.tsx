@@ -48,8 +48,8 @@ function show(page: ReactElement, path = "/", route = "/") {
 const cell = (environment: string, version?: string) => ({ environment, version, hosts: 1, coming: [], behind: 0 });
 const row = (component: string, labels: Record<string, string>) => ({ component, summary: `the ${component}`, labels, cells: [cell("test", "1.4.1"), cell("production")] });
 const WHERE = {
-  now: "2026-05-04T08:00:00Z", environments: [{ name: "test", gated: false, hosts: 1 }, { name: "production", gated: true, hosts: 3, closed: "regatta" }],
-  rows: [row("berth-planner", {}), row("tide-api", { team: "harbour-office" })],
+  now: "2026-05-04T08:00:00Z", environments: [{ name: "test", gated: false, hosts: 1 }, { name: "production", gated: true, hosts: 3, closed: "hill race" }],
+  rows: [row("hut-planner", {}), row("daylight-api", { team: "wardens" })],
 };
 
 describe("whereabouts", () => {
@@ -60,19 +60,19 @@ describe("whereabouts", () => {
   test("groups by the label that the address names, those without it last", async () => {
     show(<Whereabouts />, "/?group=team");
     const groups = await screen.findAllByRole("rowheader");
-    expect(groups.map((group) => group.textContent)).toEqual(["team harbour-office 1 component", "tide-apithe tide-api", "no team 1 component", "berth-plannerthe berth-planner"]);
+    expect(groups.map((group) => group.textContent)).toEqual(["team wardens 1 component", "daylight-apithe daylight-api", "no team 1 component", "hut-plannerthe hut-planner"]);
   });
 
   test("filters by a label, says so when nothing has it, and keeps it in the address", async () => {
     const router = show(<Whereabouts />);
-    await userEvent.type(await screen.findByRole("searchbox"), "team=pilots");
-    expect(await screen.findByText(/No component has “team=pilots”/)).toBeVisible();
-    expect(router.state.location.search).toBe("?component=team%3Dpilots");
+    await userEvent.type(await screen.findByRole("searchbox"), "team=works");
+    expect(await screen.findByText(/No component has “team=works”/)).toBeVisible();
+    expect(router.state.location.search).toBe("?component=team%3Dworks");
   });
 
   test("says that an environment is closed, and why", async () => {
     show(<Whereabouts />);
-    expect(await screen.findByTitle("regatta")).toHaveTextContent("closed");
+    expect(await screen.findByTitle("hill race")).toHaveTextContent("closed");
   });
 
   test("says what to do first where nothing is there", async () => {
@@ -85,8 +85,8 @@ describe("whereabouts", () => {
 describe("sets", () => {
   beforeEach(() => {
     answers["GET /api/v1/whereabouts"] = WHERE;
-    answers["GET /api/v1/versions/tide-api"] = ["1.4.2", "1.4.1"];
-    answers["GET /api/v1/versions/berth-planner"] = ["2.3.0"];
+    answers["GET /api/v1/versions/daylight-api"] = ["1.4.2", "1.4.1"];
+    answers["GET /api/v1/versions/hut-planner"] = ["2.3.0"];
   });
 
   test("a set is made of versions in their order; what was typed stays where it is refused", async () => {
@@ -95,15 +95,15 @@ describe("sets", () => {
     show(<Sets />);
     await userEvent.click(await screen.findByRole("button", { name: "Make a set" }));
     await userEvent.type(screen.getByLabelText("Name"), "evening");
-    await userEvent.selectOptions(screen.getByLabelText("Component 1"), "tide-api");
+    await userEvent.selectOptions(screen.getByLabelText("Component 1"), "daylight-api");
     await userEvent.selectOptions(await screen.findByLabelText("Version 1"), "1.4.2");
-    await userEvent.selectOptions(screen.getByLabelText("Component 2"), "berth-planner");
+    await userEvent.selectOptions(screen.getByLabelText("Component 2"), "hut-planner");
     await waitFor(() => expect(screen.getByLabelText("Version 2")).toBeEnabled());
     await userEvent.selectOptions(screen.getByLabelText("Version 2"), "2.3.0");
-    await userEvent.click(screen.getByRole("button", { name: "Deploy berth-planner earlier" }));
+    await userEvent.click(screen.getByRole("button", { name: "Deploy hut-planner earlier" }));
     await userEvent.click(screen.getByRole("button", { name: "Make the set" }));
     expect(await screen.findByRole("alert")).toHaveTextContent("there is a set evening already");
-    expect(sent).toEqual([{ what: "POST /api/v1/sets", body: { name: "evening", members: [{ component: "berth-planner", version: "2.3.0" }, { component: "tide-api", version: "1.4.2" }] } }]);
+    expect(sent).toEqual([{ what: "POST /api/v1/sets", body: { name: "evening", members: [{ component: "hut-planner", version: "2.3.0" }, { component: "daylight-api", version: "1.4.2" }] } }]);
     expect(screen.getByLabelText("Name")).toHaveValue("evening");
   });
 
@@ -111,19 +111,19 @@ describe("sets", () => {
     answers["GET /api/v1/sets"] = [];
     show(<Sets />);
     await userEvent.click(await screen.findByRole("button", { name: "Make a set" }));
-    await userEvent.selectOptions(screen.getByLabelText("Component 1"), "tide-api");
-    expect([...screen.getByLabelText<HTMLSelectElement>("Component 2").options].map((option) => option.text)).toEqual(["component", "berth-planner"]);
+    await userEvent.selectOptions(screen.getByLabelText("Component 1"), "daylight-api");
+    expect([...screen.getByLabelText<HTMLSelectElement>("Component 2").options].map((option) => option.text)).toEqual(["component", "hut-planner"]);
   });
 
   test("a set says which member is live where, and why a promotion was undone", async () => {
     answers["GET /api/v1/sets/evening"] = {
-      name: "evening", by: "release-engineer", at: "2026-05-04T08:00:00Z", members: [{ component: "tide-api", version: "1.4.1" }, { component: "berth-planner", version: "2.3.0" }],
+      name: "evening", by: "release-engineer", at: "2026-05-04T08:00:00Z", members: [{ component: "daylight-api", version: "1.4.1" }, { component: "hut-planner", version: "2.3.0" }],
       promotions: [{ id: 1, environment: "production", status: "undone", requestedBy: "release-engineer", comment: "", requestedAt: "2026-05-04T08:00:00Z",
-        parts: [{ component: "tide-api", version: "1.4.1", deployment: 7, status: "undone" }, { component: "berth-planner", version: "2.3.0", deployment: 8, status: "undone", reason: "north-quay: large.ttf is missing" }] }],
+        parts: [{ component: "daylight-api", version: "1.4.1", deployment: 7, status: "undone" }, { component: "hut-planner", version: "2.3.0", deployment: 8, status: "undone", reason: "north-hut: large.ttf is missing" }] }],
     };
     show(<OneSet />, "/sets/evening", "/sets/:name");
     expect(await screen.findByText("this one")).toBeVisible();
-    expect(screen.getByText("north-quay: large.ttf is missing")).toBeVisible();
+    expect(screen.getByText("north-hut: large.ttf is missing")).toBeVisible();
     await userEvent.click(await screen.findByRole("button", { name: "Promote into production" }));
     expect(await screen.findByText(/If one does not go live, all of it is undone/)).toBeVisible();
     expect(sent).toEqual([]);
@@ -159,21 +159,21 @@ describe("waiting", () => {
     const choice = { event: "waits", words: "something waits for you", console: "now", mail: "now" };
     answers["GET /api/v1/notices"] = { unread: 0, notices: [] };
     answers["GET /api/v1/whereabouts"] = WHERE;
-    answers["GET /api/v1/notices/choices"] = { everywhere: [choice], components: { "tide-api": [{ ...choice, mail: "daily" }] } };
+    answers["GET /api/v1/notices/choices"] = { everywhere: [choice], components: { "daylight-api": [{ ...choice, mail: "daily" }] } };
     show(<Notices />);
     await userEvent.click(await screen.findByRole("button", { name: "Choose" }));
-    await screen.findByRole("option", { name: "of tide-api alone, otherwise" });
-    await userEvent.selectOptions(screen.getByLabelText("Of which component"), "tide-api");
+    await screen.findByRole("option", { name: "of daylight-api alone, otherwise" });
+    await userEvent.selectOptions(screen.getByLabelText("Of which component"), "daylight-api");
     expect(screen.getByLabelText("something waits for you: by mail")).toHaveValue("daily");
     await userEvent.selectOptions(screen.getByLabelText("something waits for you: by mail"), "off");
-    expect(sent).toEqual([{ what: "PUT /api/v1/notices/choices", body: { event: "waits", channel: "mail", delivery: "off", component: "tide-api" } }]);
+    expect(sent).toEqual([{ what: "PUT /api/v1/notices/choices", body: { event: "waits", channel: "mail", delivery: "off", component: "daylight-api" } }]);
   });
 
   test("what waits for nobody is told to who can change it; with nothing to do that is said", async () => {
-    const gate = { deployment: 7, component: "tide-api", environment: "production", version: "1.4.1", kind: "decision", name: "0 of 2 approvals", sentence: "Nobody may decide this.", since: "2026-05-04T08:00:00Z" };
+    const gate = { deployment: 7, component: "daylight-api", environment: "production", version: "1.4.1", kind: "decision", name: "0 of 2 approvals", sentence: "Nobody may decide this.", since: "2026-05-04T08:00:00Z" };
     Object.assign(answers, { "GET /api/v1/waiting": { now: WHERE.now, count: 1, gates: [], reviews: [], grants: [], nobody: [gate] }, "GET /api/v1/deputies": [], "GET /api/v1/notices": { unread: 0, notices: [] } });
     show(<Waiting />);
     expect(await screen.findByText("Nobody may decide this.")).toBeVisible();
-    expect(screen.getByRole("link", { name: /tide-api 1.4.1 into production/ })).toHaveAttribute("href", "/deployments/7");
+    expect(screen.getByRole("link", { name: /daylight-api 1.4.1 into production/ })).toHaveAttribute("href", "/deployments/7");
   });
 });

@@ -88,13 +88,13 @@ describe("the stage that is shown first", () => {
 
 describe("the walk", () => {
   const version = {
-    component: "tide-api", number: "1.4.1", branch: "main", trusted: true, digest: "d", sealedAt: "2026-11-23T09:00:00Z", artifacts: [], recipe: {}, causes: [],
+    component: "daylight-api", number: "1.4.1", branch: "main", trusted: true, digest: "d", sealedAt: "2026-11-23T09:00:00Z", artifacts: [], recipe: {}, causes: [],
     walk: [
       { environment: "test", openedAt: "2026-11-23T09:01:00Z", live: "1.4.2", gated: false },
       { environment: "staging", openedAt: "2026-11-23T09:02:00Z", live: "1.4.1", gated: false },
       { environment: "production", live: "1.4.0", gated: true },
     ],
-    deployments: [{ id: 3, component: "tide-api", version: "1.4.1", environment: "production", kind: "promotion", status: "waiting", requestedAt: "x" }],
+    deployments: [{ id: 3, component: "daylight-api", version: "1.4.1", environment: "production", kind: "promotion", status: "waiting", requestedAt: "x" }],
   } as unknown as Schemas["VersionView"];
 
   it("of a version tells where it was, is and waits", () => {
@@ -125,7 +125,7 @@ describe("the walk", () => {
 
 describe("completion", () => {
   const text = `paseo: 1
-component: tide-api
+component: daylight-api
 starts:
   - push: [main]
     pa
@@ -134,7 +134,7 @@ stages:
     steps: [./build.sh]
     ke
     take:
-      - from: tide-model
+      - from: sun-model
         in
   un`.split("\n");
   it.each([

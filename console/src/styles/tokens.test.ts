@@ -19,7 +19,7 @@ const contrast = (a: string, b: string) => {
 
 const TEXT = ["ink", "ink-2", "ink-3", "good", "warn", "bad", "ice", "need"];
 const GROUNDS = ["ground", "surface", "raised", "sunken", "beyond", "log"];
-const PAIRS = [["on-need", "need"], ["on-primary", "primary"], ["on-harbour", "harbour"], ["on-harbour-2", "harbour"], ["on-mark", "mark"], ["need", "need-soft"],
+const PAIRS = [["on-need", "need"], ["on-primary", "primary"], ["on-groundline", "groundline"], ["on-groundline-2", "groundline"], ["on-mark", "mark"], ["need", "need-soft"],
   ["good", "good-soft"], ["warn", "warn-soft"], ["bad", "bad-soft"], ["ink-3", "slab"]];
 
 describe.each([["light", ":root,[data-theme=light]"], ["dark", "[data-theme=dark]"]])("%s theme", (_, selector) => {

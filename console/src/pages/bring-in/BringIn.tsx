@@ -38,11 +38,11 @@ export default function BringIn() {
             <label>Name<input id="name" value={name} onChange={(event) => {
               setName(event.target.value);
               setDraft(undefined);
-            }} required pattern="[a-z0-9][a-z0-9\-]{0,62}" placeholder="tide-board" title="Small letters, digits and dashes, at most 63" /></label>
+            }} required pattern="[a-z0-9][a-z0-9\-]{0,62}" placeholder="sun-board" title="Small letters, digits and dashes, at most 63" /></label>
             <label>Repository<input id="repository" value={repository} onChange={(event) => {
               setRepository(event.target.value);
               setDraft(undefined);
-            }} required placeholder="file:///srv/git/tide-board.git" /></label>
+            }} required placeholder="file:///srv/git/sun-board.git" /></label>
             <label>Trusted branches<input value={trusted} onChange={(event) => setTrusted(event.target.value)} /></label>
             {draft?.free && <p className="bad" role="alert">There is a component named {name} already. <button type="button" className="btn small" onClick={() => {
               setName(draft.free ?? name);

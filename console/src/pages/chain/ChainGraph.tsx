@@ -2,7 +2,8 @@ import { useMemo } from "react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Glyph } from "../../design/Glyph";
-import { layout, NODE } from "../../design/graph";
+import { layout } from "../../design/graph";
+import { Slab } from "../../design/Slab";
 import { workState } from "../../design/states";
 import { styleOf, type Reached } from "./chain";
 
@@ -43,12 +44,11 @@ export function ChainGraph({ members, edges, followed, selected }: Props) {
           const status = here?.status ?? member.newest?.status;
           const state = status ? workState(status) : undefined;
           return (
-            <button key={member.component} type="button" aria-pressed={member.component === selected} title={`${member.component}${member.newest ? `: ${member.newest.commitSummary}` : ""}`}
-              className={`stage ${status ?? "waiting"} ${member.component === selected ? "selected" : ""} ${followed && !here ? "aside" : ""}`}
-              style={{ left: x, top: y, width: NODE.width }} onClick={() => void navigate(`/components/${member.component}`)}>
-              {state && <Glyph shape={state.shape} tone={state.tone} size={18} />}
-              <span><b>{member.component}</b><i>{here?.words ?? (member.newest ? `#${member.newest.number} ${workState(member.newest.status).word}, ${member.newest.version}` : latest(member))}</i></span>
-            </button>
+            <Slab key={member.component} name={member.component} glyph={state && <Glyph shape={state.shape} tone={state.tone} size={14} />}
+              words={here?.words ?? (member.newest ? `#${member.newest.number} ${workState(member.newest.status).word}, ${member.newest.version}` : latest(member))}
+              path={status === "running" ? "moving" : followed && !here ? "ahead" : "walked"} ground={followed && !here || !status ? "open" : "laid"}
+              tone={status === "failed" || status === "warned" ? status : undefined} x={x} y={y} selected={member.component === selected}
+              title={`${member.component}${member.newest ? `: ${member.newest.commitSummary}` : ""}`} onSelect={() => void navigate(`/components/${member.component}`)} />
           );
         })}
       </div>

@@ -127,7 +127,7 @@ function Ask({ ask, value, onAnswer }: { ask: Schemas["AskView"]; value: string;
   if (ask.kind === "flag") return <label className="flag"><input type="checkbox" checked={value === "true"} onChange={(event) => onAnswer(String(event.target.checked))} />{ask.question}</label>;
   return (
     <label>{ask.question}
-      {ask.kind === "choice" ? <select value={value} onChange={(event) => onAnswer(event.target.value)}>{ask.choices.map((choice) => <option key={choice}>{choice}</option>)}</select>
+      {ask.kind === "one-of" ? <select value={value} onChange={(event) => onAnswer(event.target.value)}>{ask.of.map((choice) => <option key={choice}>{choice}</option>)}</select>
         : <input value={value} inputMode={ask.kind === "number" ? "decimal" : "text"} onChange={(event) => onAnswer(event.target.value)} />}
     </label>
   );

@@ -100,9 +100,9 @@ function Words({ words }: { words: Schemas["WordsView"] }) {
   return (
     <>
       <Said head="To be promoted into it" lines={words.promotion} none="Anything may." />
-      <Said head="To go on from it" lines={words.exit} none="It stays live, and its tests pass." />
+      <Said head="To go on from it" lines={words.toGoOn} none="It stays live, and its tests pass." />
       <Said head="To be rolled back" lines={words.rollback} none="Whoever may roll back starts it at once." />
-      {Object.entries(words.components).map(([component, own]) => <Said key={component} head={`${component}, besides`} lines={[...own.entry, ...own.exit]} none="" />)}
+      {Object.entries(words.components).map(([component, own]) => <Said key={component} head={`${component}, besides`} lines={[...own.toEnter, ...own.toGoOn]} none="" />)}
     </>
   );
 }

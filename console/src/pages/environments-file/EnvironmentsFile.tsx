@@ -6,7 +6,7 @@ import { environmentCopy, environmentsFile } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
 import { Editor } from "../../editor/Editor";
 
-const NOTHING_KNOWN: Schemas["KnownNames"] = { components: [], environments: [], tags: [] };
+const NOTHING_KNOWN: Schemas["KnownNames"] = { components: [], environments: [], offers: [] };
 
 /** The environments file: written here, checked as it is typed, loaded as a whole or not at all. */
 export default function EnvironmentsFile() {
@@ -72,6 +72,7 @@ function Desk({ title, about, file, before, environment, back }: Writing) {
     queryFn: () => need(api.POST("/api/v1/environments/check", { body: { text: shown } })),
   });
   const problems = check.data?.problems ?? [];
+  const warnings = check.data?.warnings ?? [];
   const changes = check.data?.changes ?? [];
   const ready = shown === text && !check.isFetching && check.data !== undefined && problems.length === 0 && changes.length > 0;
   const load = async () => {
@@ -95,7 +96,7 @@ function Desk({ title, about, file, before, environment, back }: Writing) {
             <button type="button" className="btn small" aria-pressed={compared} onClick={() => compare(!compared)}>Difference</button>
             {text !== file.text && <button type="button" className="btn small quiet-btn" onClick={() => setText(file.text)}>Put back</button>}
           </div>
-          <Editor label="Environments file" text={text} line={environment ? file.text.split("\n").indexOf(`  ${environment}:`) + 1 : 1} against={compared ? before : undefined} problems={problems} warnings={[]} schema={undefined} known={NOTHING_KNOWN} onChange={setText} />
+          <Editor label="Environments file" text={text} line={environment ? file.text.split("\n").indexOf(`  ${environment}:`) + 1 : 1} against={compared ? before : undefined} problems={problems} warnings={warnings} schema={undefined} known={NOTHING_KNOWN} onChange={setText} />
         </section>
         <aside className="desk-side">
           <Checked check={check.data} error={check.error ?? undefined} />
@@ -126,6 +127,7 @@ function Checked({ check, error }: { check: Schemas["FileCheckView"] | undefined
     <div className="problems" role="status">
       <h2>{check.changes.length === 0 ? "Nothing changes" : "What changes"}</h2>
       <ul className="plain">{check.changes.map((change) => <li key={`${change.environment} ${change.what}`}><b>{change.environment}</b> {change.what}</li>)}</ul>
+      <ul className="plain">{check.warnings.map((problem) => <li key={`${problem.line} ${problem.message}`}><span className="warn">line {problem.line}, a warning</span> {problem.path && <code>{problem.path}</code>} {problem.message}</li>)}</ul>
     </div>
   );
 }

@@ -34,7 +34,7 @@ export default function Passage() {
           {view.mayNot === undefined && <Leave id={view.id} environment={view.environment} commentRequired={view.commentRequired} />}
         </section>
         <section className="sheet pad">
-          <h2>Its exit</h2>
+          <h2>The gate onward</h2>
           <Criteria criteria={view.gate} rulings={view.rulings} mine={mine || view.mayNot === undefined} />
           {view.gate.length === 0 && <p className="quiet">{view.status === "ended" ? "Nothing stands before it any more." : "Nothing is asked here but that it stays live and its tests pass."}</p>}
           {view.url && <p><a className="btn" href={view.url} target="_blank" rel="noreferrer"><ExternalLink size={15} />Open {view.environment}</a></p>}

@@ -10,7 +10,7 @@ import { Editor } from "../../editor/Editor";
 import { Plan } from "./Plan";
 import type { Schema } from "../../editor/completion";
 
-const NOTHING_KNOWN: Schemas["KnownNames"] = { components: [], environments: [], tags: [] };
+const NOTHING_KNOWN: Schemas["KnownNames"] = { components: [], environments: [], offers: [] };
 
 /** A component's pipeline file: written here, checked as it is typed, committed to a branch. */
 export default function Pipeline() {

@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
-import { layout, NODE, type GraphNode } from "../../design/graph";
+import { layout, type GraphNode } from "../../design/graph";
+import { Slab } from "../../design/Slab";
 
 type PlanView = Schemas["PlanView"];
 
@@ -27,9 +28,7 @@ export function Plan({ plan, effect }: { plan: PlanView; effect: string }) {
             {shape.edges.map((edge) => <path key={`${edge.from}>${edge.to}`} d={edge.path} className={`way ${edge.kind === "after" ? "walked" : "ahead"}`} />)}
           </svg>
           {shape.nodes.map(({ node, x, y }) => (
-            <div key={node.key} className="stage planned" style={{ left: x, top: y, width: NODE.width }} title={node.note}>
-              <span><b>{node.key}{node.variants > 1 && ` × ${node.variants}`}</b>{node.note && <i>{node.note}</i>}</span>
-            </div>
+            <Slab key={node.key} name={`${node.key}${node.variants > 1 ? ` × ${node.variants}` : ""}`} words={node.note} title={node.note || node.key} path="walked" ground="laid" x={x} y={y} />
           ))}
         </div>
       </div>

@@ -24,7 +24,7 @@ export function Actions({ view }: { view: View }) {
         onAct={async (reason) => shown(await need(api.POST("/api/v1/places/{component}/{environment}/rollback", { ...params, body: { reason } })))} />
       {!view.rollback && <p className="quiet small-text">Nothing to go back to: no other good version was live here.</p>}
       <Ask label="Redeploy" disabled={!view.version} title={`Redeploy ${here}`} reason="Comment" act={`Redeploy ${view.version}`}
-        what={<p><b className="v">{view.version}</b> is deployed again with the variables and secrets as they are now, through the entry gate of {view.environment}.</p>}
+        what={<p><b className="v">{view.version}</b> is deployed again with the variables and secrets as they are now, through the gate before of {view.environment}.</p>}
         onAct={async (comment) => shown(await need(api.POST("/api/v1/places/{component}/{environment}/redeployment", { ...params, body: { comment } })))} />
       {view.differing.length > 0 && (
         <Ask label={`Repair ${view.differing.join(", ")}`} title={`Repair ${here}`} reason="" act="Repair"

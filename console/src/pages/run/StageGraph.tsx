@@ -6,7 +6,8 @@ import { WalkRow, type Stop } from "../../design/Walk";
 import { Lozenge } from "../../design/parts";
 import { workState } from "../../design/states";
 import { lengthOf, useNow } from "../../design/time";
-import { layout, NODE, type Edge } from "../../design/graph";
+import { layout, type Edge } from "../../design/graph";
+import { Slab } from "../../design/Slab";
 import { nodesOf, spanOf, type Stage, type StageNode } from "./stages";
 
 type View = Schemas["RunView"];
@@ -39,7 +40,7 @@ export function StageGraph({ view, selected, onSelect }: Props) {
           ))}
         </svg>
         {shape.nodes.map(({ node, x, y }) => (
-          <StagePill key={node.key} node={node} selected={node.key === selected} x={x} y={y}
+          <StageSlab key={node.key} node={node} selected={node.key === selected} x={x} y={y}
             onSelect={() => onSelect(node.variants.find((stage) => stage.status === node.status) ?? node.variants[0] as Stage)} />
         ))}
       </div>
@@ -48,7 +49,7 @@ export function StageGraph({ view, selected, onSelect }: Props) {
   );
 }
 
-interface PillProps {
+interface SlabProps {
   node: StageNode;
   selected: boolean;
   x: number;
@@ -56,19 +57,20 @@ interface PillProps {
   onSelect: () => void;
 }
 
-function StagePill({ node, selected, x, y, onSelect }: PillProps) {
+function StageSlab({ node, selected, x, y, onSelect }: SlabProps) {
   const state = workState(node.status);
   const now = useNow();
   const { began, ended } = spanOf(node.variants);
   const attempt = Math.max(...node.variants.map((stage) => stage.attempt));
   const length = began ? `, ${lengthOf(began, ended ? new Date(ended) : now)}` : "";
   const first = node.variants[0];
+  const begun = BEGUN.includes(node.status);
   return (
-    <button type="button" aria-pressed={selected} className={`stage ${node.status} ${selected ? "selected" : ""}`} onClick={onSelect}
-      style={{ left: x, top: y, width: NODE.width }} title={first?.waitsFor ?? first?.reason ?? node.key}>
-      <Glyph shape={state.shape} tone={state.tone} size={18} />
-      <span><b>{node.key}{node.variants.length > 1 && ` × ${node.variants.length}`}</b><i>{words(node, state.word)}{length}{attempt > 1 ? `, attempt ${attempt}` : ""}</i></span>
-    </button>
+    <Slab name={`${node.key}${node.variants.length > 1 ? ` × ${node.variants.length}` : ""}`} glyph={<Glyph shape={state.shape} tone={state.tone} size={14} />}
+      words={`${words(node, state.word)}${length}${attempt > 1 ? `, attempt ${attempt}` : ""}`}
+      path={node.status === "running" ? "moving" : begun ? "walked" : "ahead"} ground={begun ? "laid" : "open"}
+      tone={node.status === "failed" || node.status === "warned" ? node.status : undefined}
+      x={x} y={y} selected={selected} onSelect={onSelect} title={first?.waitsFor ?? first?.reason ?? node.key} />
   );
 }
 

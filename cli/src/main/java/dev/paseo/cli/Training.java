@@ -16,7 +16,7 @@ final class Training {
 
     private static final String WHEREABOUTS = """
             {"now":"2026-01-01T10:00:00Z","environments":[{"name":"test","gated":false,"hosts":1}],
-             "rows":[{"component":"tide-api","summary":"","cells":[{"environment":"test","version":"1.4.1","deployment":1,
+             "rows":[{"component":"daylight-api","summary":"","cells":[{"environment":"test","version":"1.4.1","deployment":1,
               "since":"2026-01-01T09:00:00Z","hosts":1,"coming":[{"deployment":2,"version":"1.4.2","status":"waiting",
               "requestedAt":"2026-01-01T09:30:00Z","gate":"0 of 1 approval","forYou":true}],"behind":1}]}]}""";
 

@@ -74,7 +74,7 @@ class PaseoTest {
     void theExitCodeFollowsFromTheAnswer(int answered, int code) {
         status = answered;
         body = "{\"detail\":\"because of that\"}";
-        Said said = paseo("promote", "tide-api", "1.4.1", "--to", "production");
+        Said said = paseo("promote", "daylight-api", "1.4.1", "--to", "production");
         assertEquals(code, said.code(), said.out());
         assertTrue(said.out().startsWith("error: "), said.out());
     }
@@ -120,12 +120,12 @@ class PaseoTest {
     @Test
     void aTableForPeopleAndJsonForPrograms() {
         body = """
-                {"now":"2026-11-23T09:00:00Z","rows":[{"component":"tide-api","cells":[{"environment":"test","version":"1.4.2","since":"2026-11-23T08:00:00Z",
+                {"now":"2026-11-23T09:00:00Z","rows":[{"component":"daylight-api","cells":[{"environment":"test","version":"1.4.2","since":"2026-11-23T08:00:00Z",
                 "hosts":1,"coming":[]},{"environment":"production","hosts":3,"behind":2,"coming":[{"deployment":9,"version":"1.4.2","status":"waiting",
                 "gate":"0 of 1 approval","requestedAt":"2026-11-23T08:59:30Z","forYou":true}]}]}]}""";
         assertEquals("""
                 COMPONENT  ENVIRONMENT  LIVE     SINCE   HOSTS  WHAT WAITS
-                tide-api   test         1.4.2    60 min  1
+                daylight-api   test         1.4.2    60 min  1
                            production   nothing          3      1.4.2 waiting for 0 of 1 approval, 30 s (deployment 9) needs you; 2 versions behind
                 """, paseo("where").out());
         assertTrue(paseo("where", "--output", "json").out().startsWith("{"));
@@ -153,7 +153,7 @@ class PaseoTest {
     void checkNeedsNoService() throws IOException {
         server.stop(0);
         Path file = home.resolve("paseo.yaml");
-        Files.writeString(file, "paseo: 1\ncomponent: tide-api\nstages:\n  compile: {steps: [./build.sh], kepe: {app: out}}\n");
+        Files.writeString(file, "paseo: 1\ncomponent: daylight-api\nstages:\n  compile: {steps: [./build.sh], kepe: {app: out}}\n");
         Said bad = paseo("check", file.toString());
         assertEquals(1, bad.code());
         assertEquals(file + ":4:34: error: stages.compile.kepe is not a key that is known here; did you mean keep?\n", bad.out());

@@ -20,7 +20,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ThreadLocalRandom;
 
 /**
- * The router of the harbour, as a load balancer would be in a real one: each component has a port, behind which its
+ * The router of the park, as a load balancer would be in a real one: each component has a port, behind which its
  * traffic is shared between addresses. {@code PUT /COMPONENT} on the router's own port says how: lines of a share in
  * percent and an address. What it was told is kept in a folder.
  */

@@ -1,4 +1,4 @@
-/** Stand-ins for what a harbour would have: hosts with a supervisor. */
+/** Stand-ins for what a park would have: hosts with a supervisor. */
 @NullMarked
 package dev.paseo.demo;
 

@@ -24,18 +24,18 @@ import tools.jackson.databind.JsonNode;
 /** An agent that does not keep to its protocol disturbs nothing but its own work. */
 class AgentProtocolTest {
 
-    private static Harbour harbour;
+    private static Park park;
     private static Client agent;
 
     @BeforeAll
     static void open() throws Exception {
-        harbour = new Harbour();
-        harbour.startService();
-        harbour.accounts();
+        park = new Park();
+        park.startService();
+        park.accounts();
         String secret = "hostile-" + "x".repeat(40);
-        new Client(harbour.address(), "").post("/agent/v1/enrolment", Map.of("token", harbour.invite("hostile"), "secret", secret)).good();
-        agent = new Client(harbour.address(), secret);
-        Repository repository = harbour.bring("victim", Map.of());
+        new Client(park.address(), "").post("/agent/v1/enrolment", Map.of("token", park.invite("hostile"), "secret", secret)).good();
+        agent = new Client(park.address(), secret);
+        Repository repository = park.bring("victim", Map.of());
         repository.push("developer", "main", Map.of("paseo.yaml", """
                 paseo: 1
                 component: victim
@@ -49,11 +49,11 @@ class AgentProtocolTest {
 
     @AfterAll
     static void close() {
-        harbour.close();
+        park.close();
     }
 
     private JsonNode take() {
-        harbour.as("developer").post("/api/v1/runs", Map.of("component", "victim")).good();
+        park.as("developer").post("/api/v1/runs", Map.of("component", "victim")).good();
         JsonNode[] work = new JsonNode[1];
         Await.until("work is there", () -> {
             work[0] = agent.post("/agent/v1/work?waitMillis=500", Map.of("held", List.of())).body();
@@ -75,7 +75,7 @@ class AgentProtocolTest {
     }
 
     private static HttpResponse<String> put(JsonNode work, String path, byte[] body) throws IOException, InterruptedException {
-        return HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(harbour.address() + "/agent/v1/lease" + path)).PUT(HttpRequest.BodyPublishers.ofByteArray(body))
+        return HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(park.address() + "/agent/v1/lease" + path)).PUT(HttpRequest.BodyPublishers.ofByteArray(body))
                 .header("Authorization", "Bearer " + work.path("leaseToken").asString()).header("Content-Type", "application/octet-stream").build(), HttpResponse.BodyHandlers.ofString());
     }
 
@@ -91,7 +91,7 @@ class AgentProtocolTest {
         assertEquals(400, put(work, "/reports/gossip", tar("t.xml")).statusCode());
         assertEquals(422, put(work, "/reports/tests", tar("t.xml")).statusCode());
         assertEquals(400, put(work, "/reuse/not-a-key", new byte[3]).statusCode());
-        Client lease = new Client(harbour.address(), work.path("leaseToken").asString());
+        Client lease = new Client(park.address(), work.path("leaseToken").asString());
         assertEquals(404, lease.get("/agent/v1/lease/bytes/" + "0".repeat(64)).status());
         assertEquals(401, lease.get("/api/v1/components").status(), "a lease reaches nothing but its work");
         lease.post("/agent/v1/lease/result", Map.of("fence", work.path("fence").asLong(), "outcome", "FAILED", "reason", "enough", "touched", true)).good();
@@ -110,14 +110,14 @@ class AgentProtocolTest {
     @Test
     void anOldLeaseChangesNothing() {
         JsonNode work = take();
-        Client lease = new Client(harbour.address(), work.path("leaseToken").asString());
+        Client lease = new Client(park.address(), work.path("leaseToken").asString());
         Map<String, Object> old = Map.of("fence", work.path("fence").asLong() - 1, "outcome", "PASSED", "reason", "", "touched", true);
         assertEquals(410, lease.post("/agent/v1/lease/result", old).status());
         assertEquals(410, lease.post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong() + 7)).status());
         long run = Long.parseLong(work.path("variables").path("PASEO_RUN").asString().replaceAll(".*#", ""));
-        assertEquals("running", harbour.run("victim", run).path("stages").path(0).path("status").asString());
+        assertEquals("running", park.run("victim", run).path("stages").path(0).path("status").asString());
         lease.post("/agent/v1/lease/result", Map.of("fence", work.path("fence").asLong(), "outcome", "PASSED", "reason", "", "touched", true)).good();
-        assertEquals("passed", harbour.runEnds("victim", run).path("run").path("status").asString());
+        assertEquals("passed", park.runEnds("victim", run).path("run").path("status").asString());
         assertEquals(410, lease.post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong())).status());
     }
 
@@ -133,7 +133,7 @@ class AgentProtocolTest {
     void aBlockOfALogHasItsLimits() throws Exception {
         JsonNode work = take();
         HttpClient http = HttpClient.newHttpClient();
-        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(harbour.address() + "/agent/v1/lease/log?first=1"))
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(park.address() + "/agent/v1/lease/log?first=1"))
                 .header("Authorization", "Bearer " + work.path("leaseToken").asString()).header("Content-Type", "application/octet-stream");
         Map<byte[], Integer> answers = new LinkedHashMap<>();
         answers.put(block("1 1 y\n", 20_001), 413);

@@ -20,24 +20,24 @@ import tools.jackson.databind.node.ObjectNode;
 /** The API itself: its description, its problems, and who gets in. */
 class ApiTest {
 
-    private static Harbour harbour;
+    private static Park park;
 
     @BeforeAll
     static void open() throws Exception {
-        harbour = new Harbour();
-        harbour.startService();
-        harbour.accounts();
+        park = new Park();
+        park.startService();
+        park.accounts();
     }
 
     @AfterAll
     static void close() {
-        harbour.close();
+        park.close();
     }
 
     /** With -Dpaseo.update=true it is written anew instead. */
     @Test
     void theDescriptionThatTheConsoleIsBuiltFromIsTheOneServed() throws Exception {
-        ObjectNode served = (ObjectNode) harbour.as("developer").get("/api/openapi.json").good();
+        ObjectNode served = (ObjectNode) park.as("developer").get("/api/openapi.json").good();
         served.remove("servers");
         Path file = TestDatabase.ROOT.resolve("console/openapi.json");
         if (Boolean.getBoolean("paseo.update")) {
@@ -48,34 +48,34 @@ class ApiTest {
 
     @Test
     void problemsHaveAStableTypeAndSayWhat() {
-        Client.Answer nowhere = harbour.as("developer").get("/api/v1/whereabouts?component=tide-apo");
+        Client.Answer nowhere = park.as("developer").get("/api/v1/whereabouts?component=daylight-apo");
         assertEquals(404, nowhere.status());
-        assertTrue(nowhere.detail().startsWith("there is no component tide-apo"), nowhere.detail());
-        JsonNode problem = harbour.as("developer").get("/api/v1/runs/tide-apo/1").body();
+        assertTrue(nowhere.detail().startsWith("there is no component daylight-apo"), nowhere.detail());
+        JsonNode problem = park.as("developer").get("/api/v1/runs/daylight-apo/1").body();
         assertEquals("urn:paseo:problem:not-found", problem.path("type").asString());
         assertEquals(404, problem.path("status").asInt());
-        assertTrue(problem.path("detail").asString().startsWith("there is no component tide-apo"));
+        assertTrue(problem.path("detail").asString().startsWith("there is no component daylight-apo"));
     }
 
     private static HttpResponse<String> session(String... headers) throws Exception {
         HttpRequest.Builder request = HttpRequest.newBuilder().header("Content-Type", "application/json")
-                .POST(HttpRequest.BodyPublishers.ofString(Client.JSON.writeValueAsString(Map.of("name", "developer", "password", Harbour.PASSWORD))));
+                .POST(HttpRequest.BodyPublishers.ofString(Client.JSON.writeValueAsString(Map.of("name", "developer", "password", Park.PASSWORD))));
         if (headers.length > 0) {
             request.headers(headers);
         }
-        return new Client(harbour.address(), "").raw(request, "/api/v1/session");
+        return new Client(park.address(), "").raw(request, "/api/v1/session");
     }
 
     @Test
     void aSessionNeedsTheProofThatTheRequestCameFromThePage() throws Exception {
         assertEquals(403, session().statusCode());
-        HttpResponse<String> first = new Client(harbour.address(), "").raw(HttpRequest.newBuilder().GET(), "/api/v1/session");
+        HttpResponse<String> first = new Client(park.address(), "").raw(HttpRequest.newBuilder().GET(), "/api/v1/session");
         String proof = first.headers().firstValue("Set-Cookie").orElseThrow().replaceAll("XSRF-TOKEN=([^;]*).*", "$1");
         HttpResponse<String> good = session("Cookie", "XSRF-TOKEN=" + proof, "X-XSRF-TOKEN", proof);
         assertEquals(204, good.statusCode());
         String cookie = good.headers().allValues("Set-Cookie").stream().filter(each -> each.startsWith("paseo-session=")).findFirst().orElseThrow();
         assertTrue(cookie.contains("HttpOnly") && cookie.contains("SameSite=Strict"), cookie);
-        HttpRequest look = HttpRequest.newBuilder(URI.create(harbour.address() + "/api/v1/whereabouts"))
+        HttpRequest look = HttpRequest.newBuilder(URI.create(park.address() + "/api/v1/whereabouts"))
                 .header("Cookie", "XSRF-TOKEN=" + proof + "; " + cookie.substring(0, cookie.indexOf(';'))).build();
         assertEquals(List.of(), HttpClient.newHttpClient().send(look, HttpResponse.BodyHandlers.ofString()).headers().allValues("Set-Cookie"),
                 "another request's proof stays good");
@@ -83,7 +83,7 @@ class ApiTest {
 
     @Test
     void nothingButSignInIsOpen() throws Exception {
-        Client nobody = new Client(harbour.address(), "");
+        Client nobody = new Client(park.address(), "");
         for (String path : new String[] {"/api/v1/whereabouts", "/api/v1/audit", "/api/openapi.json", "/api/v1/events", "/actuator/prometheus"}) {
             assertEquals(401, nobody.raw(HttpRequest.newBuilder().GET(), path).statusCode(), path);
         }

@@ -75,12 +75,12 @@ public final class Bench {
 
     /** Push hook to first process, and the end of a stage to the next one's process; both by the steps' own clocks. */
     private void latencies() throws Exception {
-        try (Harbour harbour = new Harbour()) {
-            harbour.startService();
-            harbour.accounts();
-            harbour.startAgent("builder");
-            Repository repository = harbour.component();
-            Path times = Files.createDirectories(harbour.folder.resolve("times"));
+        try (Park park = new Park()) {
+            park.startService();
+            park.accounts();
+            park.startAgent("builder");
+            Repository repository = park.component();
+            Path times = Files.createDirectories(park.folder.resolve("times"));
             Map<String, String> files = Scenario.files();
             files.put("build.sh", "#!/bin/sh\ndate +%s%N > " + times + "/$PASEO_COMMIT-begin\nmkdir -p out\necho x > out/app.txt\ndate +%s%N > " + times + "/$PASEO_COMMIT-end\n");
             files.put("test.sh", "#!/bin/sh\ndate +%s%N > " + times + "/$PASEO_COMMIT-next\n");
@@ -88,9 +88,9 @@ public final class Bench {
             List<Double> next = new ArrayList<>();
             for (int run = 1; run <= RUNS + 10; run++) {
                 files.put("README", "run " + run);
-                harbour.installHook(repository, script -> script.replace("curl -sS", "date +%s%N > " + times + "/pushed; curl -sS"));
+                park.installHook(repository, script -> script.replace("curl -sS", "date +%s%N > " + times + "/pushed; curl -sS"));
                 repository.push("developer", "main", files);
-                harbour.runEnds(run);
+                park.runEnds(run);
                 String commit = repository.head();
                 if (run > 10) {
                     hook.add((nanos(times.resolve(commit + "-begin")) - nanos(times.resolve("pushed"))) / 1e6);
@@ -116,15 +116,15 @@ public final class Bench {
             new ProcessBuilder("sh", "-c", "true").start().waitFor();
         }
         double bare = (System.nanoTime() - began) / 1e6 / STEPS;
-        try (Harbour harbour = new Harbour()) {
-            harbour.startService();
-            harbour.accounts();
-            harbour.startAgent("builder");
-            Repository repository = harbour.component();
+        try (Park park = new Park()) {
+            park.startService();
+            park.accounts();
+            park.startAgent("builder");
+            Repository repository = park.component();
             Map<String, String> files = Scenario.files();
             files.put("paseo.yaml", Scenario.PIPELINE.replace("steps: [./test.sh]", "steps: [" + "'true', ".repeat(STEPS) + "'true']"));
             repository.push("developer", "main", files);
-            JsonNode steps = harbour.runEnds(1).path("stages").path(1).path("steps");
+            JsonNode steps = park.runEnds(1).path("stages").path(1).path("steps");
             Instant first = Instant.parse(steps.path(0).path("startedAt").asString());
             Instant last = Instant.parse(steps.path(STEPS).path("endedAt").asString());
             double each = Duration.between(first, last).toNanos() / 1e6 / (STEPS + 1);
@@ -134,25 +134,25 @@ public final class Bench {
     }
 
     private void client() throws Exception {
-        try (Harbour harbour = new Harbour()) {
-            harbour.startService();
-            harbour.accounts();
+        try (Park park = new Park()) {
+            park.startService();
+            park.accounts();
             String[] client = {TestDatabase.ROOT.resolve("script/paseo").toString(), "where"};
             String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
             String[] empty = {java, "-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-Xlog:disable", "-cp", System.getProperty("paseo.empty"), "dev.paseo.e2e.Empty"};
-            String[] curl = {"curl", "-s", "-o", "/dev/null", "-H", "Authorization: Bearer " + harbour.as("developer").token(), harbour.address() + "/api/v1/whereabouts"};
-            double ours = median(harbour, client);
-            double bare = median(harbour, empty);
-            figures.row("client: `paseo where`", number("%.0f ms, %.0f ms over an empty program (%.0f ms); curl %.0f ms", ours, ours - bare, bare, median(harbour, curl)),
+            String[] curl = {"curl", "-s", "-o", "/dev/null", "-H", "Authorization: Bearer " + park.as("developer").token(), park.address() + "/api/v1/whereabouts"};
+            double ours = median(park, client);
+            double bare = median(park, empty);
+            figures.row("client: `paseo where`", number("%.0f ms, %.0f ms over an empty program (%.0f ms); curl %.0f ms", ours, ours - bare, bare, median(park, curl)),
                     "< 150 ms over", new Figures.Limit(ours - bare, 150, false, "the argument parser's classes are of a format that the AOT cache leaves out"), "an empty `main` on the same JVM flags, medians of 15 starts; curl of the same call");
         }
     }
 
-    private static double median(Harbour harbour, String... command) throws Exception {
+    private static double median(Park park, String... command) throws Exception {
         List<Double> times = new ArrayList<>();
         for (int start = 0; start < 18; start++) {
             ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD);
-            builder.environment().putAll(Map.of("PASEO_SERVICE", harbour.address(), "PASEO_TOKEN", harbour.as("developer").token()));
+            builder.environment().putAll(Map.of("PASEO_SERVICE", park.address(), "PASEO_TOKEN", park.as("developer").token()));
             long began = System.nanoTime();
             int code = builder.start().waitFor();
             if (code != 0) {

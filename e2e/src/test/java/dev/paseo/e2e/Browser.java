@@ -72,7 +72,7 @@ public final class Browser implements AutoCloseable {
         see(By.id("name")).sendKeys(name);
         driver.findElement(By.id("password")).sendKeys(password);
         driver.findElement(By.cssSelector("button[type=submit]")).click();
-        see(By.cssSelector(".harbour"));
+        see(By.cssSelector(".groundline"));
     }
 
     public void dark(boolean dark) {

@@ -18,28 +18,28 @@ import tools.jackson.databind.JsonNode;
 /** A day at the command line: what people ask and do there, and what it says. */
 class ClientTest {
 
-    private static Harbour harbour;
+    private static Park park;
 
     @BeforeAll
     static void open() throws Exception {
-        harbour = Harbour.open();
-        Repository repository = harbour.component();
+        park = Park.open();
+        Repository repository = park.component();
         repository.push("developer", "main", Scenario.files());
-        harbour.liveIn("staging", "1.4.1");
-        harbour.rule("approver-1", harbour.promote("1.4.1", "production"), true, "Heights agree.").good();
-        harbour.liveIn("production", "1.4.1");
-        repository.push("developer", "main", Map.of("tides", "newer"));
-        harbour.liveIn("staging", "1.4.2");
+        park.liveIn("staging", "1.4.1");
+        park.rule("approver-1", park.promote("1.4.1", "production"), true, "Heights agree.").good();
+        park.liveIn("production", "1.4.1");
+        repository.push("developer", "main", Map.of("times", "newer"));
+        park.liveIn("staging", "1.4.2");
     }
 
     @AfterAll
     static void close() {
-        harbour.close();
+        park.close();
     }
 
     /** What was said, where it was done. */
     private static String done(String who, String... arguments) {
-        Harbour.Said said = harbour.paseo(who, arguments);
+        Park.Said said = park.paseo(who, arguments);
         assertEquals(0, said.code(), () -> String.join(" ", arguments) + ": " + said.out());
         return said.out();
     }
@@ -51,66 +51,66 @@ class ClientTest {
     }
 
     private static String refused(int code, String who, String... arguments) {
-        Harbour.Said said = harbour.paseo(who, arguments);
+        Park.Said said = park.paseo(who, arguments);
         assertEquals(code, said.code(), () -> String.join(" ", arguments) + ": " + said.out());
         return said.out();
     }
 
     @Test
     void aPromotionIsAskedForShownDecidedAndUndoneByARollback() throws Exception {
-        says(done("release-engineer", "promote", "tide-api", "1.4.2", "--to", "production", "--plan"), "deploy to and check north-quay");
-        String asked = done("release-engineer", "promote", "tide-api", "1.4.2", "--to", "production");
+        says(done("release-engineer", "promote", "daylight-api", "1.4.2", "--to", "production", "--plan"), "deploy to and check north-hut");
+        String asked = done("release-engineer", "promote", "daylight-api", "1.4.2", "--to", "production");
         Matcher number = Pattern.compile("deployment ([0-9]+)", Pattern.CASE_INSENSITIVE).matcher(asked);
         assertTrue(number.find(), asked);
         String id = number.group(1);
-        says(done("approver-1", "show", "deployment", id), "tide-api 1.4.2", "production", "0 of 1 approval", "Change tides", "lighthouse");
-        says(done("approver-1", "waiting"), "deployment " + id, "tide-api 1.4.2");
+        says(done("approver-1", "show", "deployment", id), "daylight-api 1.4.2", "production", "0 of 1 approval", "Change times", "valley-house");
+        says(done("approver-1", "waiting"), "deployment " + id, "daylight-api 1.4.2");
         says(refused(4, "release-engineer", "approve", "deployment", id, "--comment", "mine"), "the requester may not decide");
         says(refused(1, "approver-1", "approve", "deployment", id), "production wants a comment with every decision");
         says(done("approver-1", "approve", "deployment", id, "--comment", "Looked at both."), id);
-        harbour.liveIn("production", "1.4.2");
-        says(done("developer", "history", "tide-api", "--in", "production"), "1.4.2", "live", "1.4.1", "replaced");
+        park.liveIn("production", "1.4.2");
+        says(done("developer", "history", "daylight-api", "--in", "production"), "1.4.2", "live", "1.4.1", "replaced");
         says(done("developer", "why", "deployment", id), "approver-1", "Looked at both.", "release-engineer");
-        says(done("release-engineer", "rollback", "tide-api", "--in", "production", "--reason", "tides run backwards"), "1.4.1");
-        harbour.liveIn("production", "1.4.1");
-        says(done("developer", "where", "tide-api"), "held: rolled back from 1.4.2: tides run backwards", "1 version behind");
-        says(done("release-engineer", "hold", "tide-api", "--in", "production", "--lift", "--reason", "mended"), "no longer held");
+        says(done("release-engineer", "rollback", "daylight-api", "--in", "production", "--reason", "times run backwards"), "1.4.1");
+        park.liveIn("production", "1.4.1");
+        says(done("developer", "where", "daylight-api"), "held: rolled back from 1.4.2: times run backwards", "1 version behind");
+        says(done("release-engineer", "hold", "daylight-api", "--in", "production", "--lift", "--reason", "mended"), "no longer held");
         says(done("developer", "compare", "staging", "production"), "1.4.2", "1.4.1");
-        says(done("developer", "compare", "tide-api", "1.4.1", "1.4.2"), "Change tides");
+        says(done("developer", "compare", "daylight-api", "1.4.1", "1.4.2"), "Change times");
     }
 
     @Test
     void whatRestrainsIsSaidAndLifted() {
-        says(done("admin", "close", "test", "--reason", "regatta"), "test is closed");
-        says(done("developer", "where", "tide-api"), "test is closed");
+        says(done("admin", "close", "test", "--reason", "hill race"), "test is closed");
+        says(done("developer", "where", "daylight-api"), "test is closed");
         says(done("admin", "close", "test", "--lift"), "test is open");
-        says(done("release-engineer", "block", "tide-api", "1.4.2", "--reason", "wrong time zone"), "1.4.2");
-        says(refused(1, "release-engineer", "promote", "tide-api", "1.4.2", "--to", "production"), "blocked");
-        refused(4, "release-engineer", "block", "tide-api", "1.4.2", "--lift", "--reason", "it was the clock");
-        done("admin", "block", "tide-api", "1.4.2", "--lift", "--reason", "it was the clock");
-        says(refused(2, "release-engineer", "hold", "tide-api", "--in", "staging"), "say why: --reason");
+        says(done("release-engineer", "block", "daylight-api", "1.4.2", "--reason", "wrong time zone"), "1.4.2");
+        says(refused(1, "release-engineer", "promote", "daylight-api", "1.4.2", "--to", "production"), "blocked");
+        refused(4, "release-engineer", "block", "daylight-api", "1.4.2", "--lift", "--reason", "it was the clock");
+        done("admin", "block", "daylight-api", "1.4.2", "--lift", "--reason", "it was the clock");
+        says(refused(2, "release-engineer", "hold", "daylight-api", "--in", "staging"), "say why: --reason");
     }
 
     @Test
     void hostsVariablesAndSecretsAreListedAndSet() {
-        says(done("developer", "host", "list"), "lighthouse", "north-quay");
-        done("admin", "host", "maintain", "lighthouse", "--reason", "new disk");
+        says(done("developer", "host", "list"), "valley-house", "north-hut");
+        done("admin", "host", "maintain", "valley-house", "--reason", "new disk");
         says(done("developer", "host", "list"), "new disk");
-        done("admin", "host", "maintain", "lighthouse", "--lift");
-        done("admin", "variable", "set", "tide-api", "GAUGE", "north", "--in", "test");
-        says(done("developer", "variable", "list", "tide-api", "--in", "test"), "GAUGE", "north");
+        done("admin", "host", "maintain", "valley-house", "--lift");
+        done("admin", "variable", "set", "daylight-api", "GAUGE", "north", "--in", "test");
+        says(done("developer", "variable", "list", "daylight-api", "--in", "test"), "GAUGE", "north");
         String secrets = done("admin", "secret", "list");
-        says(secrets, "DATA_KEY", "tide-api");
-        assertTrue(!secrets.contains(Harbour.SECRET), "never a value");
-        says(done("admin", "agent", "list"), "builder", "lighthouse");
+        says(secrets, "DATA_KEY", "daylight-api");
+        assertTrue(!secrets.contains(Park.SECRET), "never a value");
+        says(done("admin", "agent", "list"), "builder", "valley-house");
         says(done("admin", "environment", "rules", "production"), "To be promoted into production", "approvers");
         says(done("auditor", "audit", "list", "--limit", "200"), "component registered");
     }
 
     /** What programs read is JSON, whatever was asked. */
     @ParameterizedTest
-    @ValueSource(strings = {"where", "show tide-api 1.4.1", "show tide-api#1", "why tide-api#1", "history tide-api --in staging", "waiting", "host list", "agent list", "preview list",
-        "set show", "deputy list", "compare tide-api 1.4.1 1.4.2", "variable list tide-api --in staging", "environment rules staging", "component events tide-api"})
+    @ValueSource(strings = {"where", "show daylight-api 1.4.1", "show daylight-api#1", "why daylight-api#1", "history daylight-api --in staging", "waiting", "host list", "agent list", "preview list",
+        "set show", "deputy list", "compare daylight-api 1.4.1 1.4.2", "variable list daylight-api --in staging", "environment rules staging", "component events daylight-api"})
     void outputForPrograms(String line) {
         String[] words = (line + " --output json").split(" ");
         JsonNode read = Client.JSON.readTree(done("admin", words));
@@ -119,13 +119,13 @@ class ClientTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "2 | promote tide-api",
+        "2 | promote daylight-api",
         "2 | show deployment",
         "2 | clock forward soon",
         "1 | show deployment 999999",
-        "1 | history tide-apy --in staging",
+        "1 | history daylight-apy --in staging",
         "1 | set show evening",
-        "4 | rollback tide-api --in test --reason x",
+        "4 | rollback daylight-api --in test --reason x",
         "4 | deputy name approver-1 --for approver-2 --until 2099-01-01T00:00:00Z",
         "4 | audit verify"})
     void whatCannotBeDoneSaysWhy(int code, String line) {

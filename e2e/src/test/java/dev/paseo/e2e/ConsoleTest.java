@@ -16,16 +16,16 @@ class ConsoleTest {
 
     @Test
     void aDecisionFromSignInToLive() throws Exception {
-        try (Harbour harbour = Harbour.open()) {
-            Repository repository = harbour.component();
-            harbour.bring("tide-check", Map.of()).push("developer", "main", Map.of("paseo.yaml",
-                    StartingTest.pipeline("tide-check", "- live: {component: tide-api, in: staging}")));
+        try (Park park = Park.open()) {
+            Repository repository = park.component();
+            park.bring("daylight-check", Map.of()).push("developer", "main", Map.of("paseo.yaml",
+                    StartingTest.pipeline("daylight-check", "- live: {component: daylight-api, in: staging}")));
             repository.push("developer", "main", Scenario.files());
-            harbour.liveIn("staging", "1.4.1");
-            long id = harbour.promote("1.4.1", "production");
-            try (Browser browser = new Browser(harbour.address())) {
+            park.liveIn("staging", "1.4.1");
+            long id = park.promote("1.4.1", "production");
+            try (Browser browser = new Browser(park.address())) {
                 refusedSignIn(browser);
-                browser.signIn("approver-1", Harbour.PASSWORD);
+                browser.signIn("approver-1", Park.PASSWORD);
                 browser.seeText("waits for you");
                 browser.click(By.linkText("Decide"));
                 browser.see(By.cssSelector("h1"));
@@ -34,9 +34,9 @@ class ConsoleTest {
                 browser.seeText("production wants a comment with every decision.");
                 browser.see(By.id("comment")).sendKeys("Both boards agree.");
                 browser.click(By.cssSelector(".decide .btn.yes"));
-                browser.seeText("tide-api 1.4.1 is live in production");
+                browser.seeText("daylight-api 1.4.1 is live in production");
                 browser.seeText("“Both boards agree.”");
-                assertEquals("version 1.4.1 ok", harbour.installed("lighthouse"));
+                assertEquals("version 1.4.1 ok", park.installed("valley-house"));
                 live(browser, repository);
                 axe(browser, id);
             }
@@ -67,17 +67,17 @@ class ConsoleTest {
         for (boolean dark : new boolean[] {false, true}) {
             browser.open("/");
             browser.dark(dark);
-            Map<String, String> pages = new LinkedHashMap<>(Map.of("/chain", ".walked", "/components/tide-check", ".events li",
-                    "/places/tide-api/test", ".place-hosts tbody tr"));
-            pages.putAll(Map.of("/components/tide-api", ".component tbody tr", "/components/tide-api/pipeline", ".plan .stage", "/bring-in", "#repository",
-                    "/runs/tide-api/1?part=tests", ".empty", "/runs/tide-api/1?part=compare", ".compare-with","/", ".map-row", "/components", ".component tbody tr", "/deployments/" + id, ".hosts li",
-                    "/runs/tide-api/1", ".log-line", "/versions/tide-api/1.4.1", ".walk-stop"));
+            Map<String, String> pages = new LinkedHashMap<>(Map.of("/chain", ".walked", "/components/daylight-check", ".events li",
+                    "/places/daylight-api/test", ".place-hosts tbody tr"));
+            pages.putAll(Map.of("/components/daylight-api", ".component tbody tr", "/components/daylight-api/pipeline", ".plan .stage", "/bring-in", "#repository",
+                    "/runs/daylight-api/1?part=tests", ".empty", "/runs/daylight-api/1?part=compare", ".compare-with","/", ".map-row", "/components", ".component tbody tr", "/deployments/" + id, ".hosts li",
+                    "/runs/daylight-api/1", ".log-line", "/versions/daylight-api/1.4.1", ".walk-stop"));
             pages.putAll(Map.of("/sets", ".empty", "/environments-file?environment=production", ".problems h2", "/environments-file?copy=production", ".bring-in input"));
             pages.putAll(Map.of("/waiting", ".notices li", "/environments/production", ".calendar li", "/passages/1", ".title-line"));
             for (Map.Entry<String, String> page : pages.entrySet()) {
                 browser.open(page.getKey());
                 browser.see(By.cssSelector(page.getValue()));
-                browser.see(By.cssSelector(".harbour-live"));
+                browser.see(By.cssSelector(".groundline-live"));
                 browser.axe(script).forEach(problem -> found.add(page.getKey() + (dark ? " dark " : " light ") + problem));
             }
         }

@@ -18,37 +18,37 @@ class DecisionScreenTest {
 
     @Test
     void everythingThatDecidesIsSeenWithoutScrolling() throws Exception {
-        try (Harbour harbour = Harbour.open()) {
-            harbour.account("tester", List.of("tester"), List.of("testers"));
-            Repository repository = harbour.component();
-            harbour.as("admin").put("/api/v1/environments", Map.of("text", Scenario.environments(harbour::hostAddress)
-                    .replace("  staging:\n    follows: test\n", "  staging:\n    follows: test\n    exit: {checklist: {for: testers, items: [Board shows today's high water, Old links still work]}}\n")
+        try (Park park = Park.open()) {
+            park.account("tester", List.of("tester"), List.of("testers"));
+            Repository repository = park.component();
+            park.as("admin").put("/api/v1/environments", Map.of("text", Scenario.environments(park::hostAddress)
+                    .replace("  staging:\n    follows: test\n", "  staging:\n    follows: test\n    to-go-on: {checklist: {for: testers, items: [Board shows the day's turning time, Old links still work]}}\n")
                     .replace("        hosts: {staging-1:", "        url: http://127.0.0.1:7620\n        hosts: {staging-1:"))).good();
             repository.push("developer", "main", Scenario.files());
-            harbour.liveIn("staging", "1.4.1");
-            try (Browser tester = new Browser(harbour.address())) {
-                tester.signIn("tester", Harbour.PASSWORD);
+            park.liveIn("staging", "1.4.1");
+            try (Browser tester = new Browser(park.address())) {
+                tester.signIn("tester", Park.PASSWORD);
                 tester.open("/waiting");
                 tester.click(By.linkText("Tick"));
-                tester.click(By.cssSelector("[aria-label=\"Tick Board shows today's high water\"]"));
+                tester.click(By.cssSelector("[aria-label=\"Tick Board shows the day's turning time\"]"));
                 tester.seeText("1 of 2 ticked");
                 tester.click(By.cssSelector("[aria-label=\"Tick Old links still work\"]"));
                 tester.seeText("It has passed: the walk goes on");
             }
-            long first = harbour.promote("1.4.1", "production");
-            harbour.rule("approver-1", first, true, "Good.").good();
-            harbour.deploymentIs(first, "live");
-            repository.push("developer", "main", Map.of("tides", "newer", "deploy/install.sh", Scenario.files().get("deploy/install.sh") + "# careful\n"));
-            harbour.liveIn("staging", "1.4.2");
-            harbour.as("admin").put("/api/v1/places/tide-api/production/variables", Map.of("name", "LOG_LEVEL", "value", "debug")).good();
-            long passage = harbour.as("tester").get("/api/v1/versions/tide-api/1.4.2/passages").body().valueStream()
+            long first = park.promote("1.4.1", "production");
+            park.rule("approver-1", first, true, "Good.").good();
+            park.deploymentIs(first, "live");
+            repository.push("developer", "main", Map.of("times", "newer", "deploy/install.sh", Scenario.files().get("deploy/install.sh") + "# careful\n"));
+            park.liveIn("staging", "1.4.2");
+            park.as("admin").put("/api/v1/places/daylight-api/production/variables", Map.of("name", "LOG_LEVEL", "value", "debug")).good();
+            long passage = park.as("tester").get("/api/v1/versions/daylight-api/1.4.2/passages").body().valueStream()
                     .filter(each -> each.path("environment").asString().equals("staging")).findFirst().orElseThrow().path("id").asLong();
-            for (String item : List.of("Board shows today's high water", "Old links still work")) {
-                harbour.as("tester").post("/api/v1/passages/" + passage + "/ticks", Map.of("item", item)).good();
+            for (String item : List.of("Board shows the day's turning time", "Old links still work")) {
+                park.as("tester").post("/api/v1/passages/" + passage + "/ticks", Map.of("item", item)).good();
             }
-            long id = harbour.promote("1.4.2", "production");
-            try (Browser browser = new Browser(harbour.address())) {
-                browser.signIn("approver-1", Harbour.PASSWORD);
+            long id = park.promote("1.4.2", "production");
+            try (Browser browser = new Browser(park.address())) {
+                browser.signIn("approver-1", Park.PASSWORD);
                 browser.open("/deployments/" + id);
                 browser.see(By.id("comment"));
                 List<String> outside = new ArrayList<>();
@@ -64,7 +64,7 @@ class DecisionScreenTest {
                             }
                         });
                 assertEquals(List.of(), outside);
-                assertTrue(browser.see(By.cssSelector(".deployment-columns")).getText().contains("north-quay"), "what will happen, host by host");
+                assertTrue(browser.see(By.cssSelector(".deployment-columns")).getText().contains("north-hut"), "what will happen, host by host");
                 browser.open("/waiting");
                 browser.seeText("Look and decide");
                 browser.open("/environments/production");

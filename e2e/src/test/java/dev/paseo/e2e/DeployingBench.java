@@ -42,16 +42,16 @@ final class DeployingBench {
     }
 
     void whereabouts() throws Exception {
-        try (Harbour harbour = new Harbour()) {
-            harbour.startService();
-            harbour.accounts();
-            fill(harbour);
-            List<String> pages = pages(harbour);
-            List<Double> now = times(40, at -> List.of(pages.get(at % pages.size())), harbour);
-            List<Double> whole = times(10, at -> pages, harbour);
+        try (Park park = new Park()) {
+            park.startService();
+            park.accounts();
+            fill(park);
+            List<String> pages = pages(park);
+            List<Double> now = times(40, at -> List.of(pages.get(at % pages.size())), park);
+            List<Double> whole = times(10, at -> pages, park);
             long first = Instant.parse("2026-01-01T00:00:00Z").getEpochSecond();
-            List<Double> then = times(40, at -> List.of("/api/v1/whereabouts/at?moment=" + Instant.ofEpochSecond(first + 1000L + at * 20_000L)), harbour);
-            List<Double> key = times(40, at -> List.of("/api/v1/places/quay-" + (1 + at) + "/env-3"), harbour);
+            List<Double> then = times(40, at -> List.of("/api/v1/whereabouts/at?moment=" + Instant.ofEpochSecond(first + 1000L + at * 20_000L)), park);
+            List<Double> key = times(40, at -> List.of("/api/v1/places/hut-" + (1 + at) + "/env-3"), park);
             figures.row("whereabouts, 1,000 components × 10 environments, 1,000,000 deployments", number("p50 %.0f ms, p99 %.0f ms for 25 components; all forty pages one after the other p50 %.0f ms; "
                     + "one place by its key p50 %.0f ms", percentile(now, 0.5), percentile(now, 0.99), percentile(whole, 0.5), percentile(key, 0.5)), "p99 < 50 ms",
                     new Figures.Limit(percentile(now, 0.99), 50, false, "250 places are looked up, put into words and sent"), "as the console asks, which shows the first twenty-five while it asks for the rest; warm");
@@ -61,12 +61,12 @@ final class DeployingBench {
     }
 
     /** The addresses of the pages of whereabouts. */
-    private static List<String> pages(Harbour harbour) throws IOException {
+    private static List<String> pages(Park park) throws IOException {
         List<String> pages = new ArrayList<>();
         String after = "";
         do {
             pages.add("/api/v1/whereabouts?after=" + after);
-            after = harbour.as("developer").get(pages.getLast()).body().path("next").asString("");
+            after = park.as("developer").get(pages.getLast()).body().path("next").asString("");
         } while (!after.isEmpty());
         return pages;
     }
@@ -75,9 +75,9 @@ final class DeployingBench {
         List<String> paths(int at);
     }
 
-    private static List<Double> times(int count, Asked asked, Harbour harbour) throws IOException {
+    private static List<Double> times(int count, Asked asked, Park park) throws IOException {
         List<Double> times = new ArrayList<>();
-        Client client = harbour.as("developer");
+        Client client = park.as("developer");
         for (int at = -10; at < count; at++) {
             long began = System.nanoTime();
             for (String path : asked.paths(Math.max(0, at))) {
@@ -90,72 +90,72 @@ final class DeployingBench {
         return times;
     }
 
-    private static void fill(Harbour harbour) throws IOException, InterruptedException {
+    private static void fill(Park park) throws IOException, InterruptedException {
         int places = COMPONENTS * ENVIRONMENTS;
-        harbour.database.as("insert into component (id, name, file_path, main_branch, created_at) select seq, concat('quay-', seq), 'paseo.yaml', 'main', '2026-01-01' from seq_1_to_" + COMPONENTS);
-        harbour.database.as("insert into environment (id, name, position, zone, rules, rules_revision) select seq, concat('env-', seq), seq, 'UTC', '{\"format\":1,\"branches\":[]}', 1 from seq_1_to_"
+        park.database.as("insert into component (id, name, file_path, main_branch, created_at) select seq, concat('hut-', seq), 'paseo.yaml', 'main', '2026-01-01' from seq_1_to_" + COMPONENTS);
+        park.database.as("insert into environment (id, name, position, zone, rules, rules_revision) select seq, concat('env-', seq), seq, 'UTC', '{\"format\":1,\"branches\":[]}', 1 from seq_1_to_"
                 + ENVIRONMENTS);
-        harbour.database.as("insert into line (id, component_id, branch) select seq, seq, 'main' from seq_1_to_" + COMPONENTS);
-        harbour.database.as("insert into cause (id, kind, body, at) values (1, 'asked', '{\"by\":\"admin\"}', '2026-01-01')");
-        harbour.database.as("insert into version (id, component_id, number, line_id, line_order, trusted, recipe, route, digest, cause_id, sealed_at) "
+        park.database.as("insert into line (id, component_id, branch) select seq, seq, 'main' from seq_1_to_" + COMPONENTS);
+        park.database.as("insert into cause (id, kind, body, at) values (1, 'asked', '{\"by\":\"admin\"}', '2026-01-01')");
+        park.database.as("insert into version (id, component_id, number, line_id, line_order, trusted, recipe, route, digest, cause_id, sealed_at) "
                 + "select seq, 1 + (seq - 1) % " + COMPONENTS + ", concat('1.', 1 + (seq - 1) div " + COMPONENTS + "), 1 + (seq - 1) % " + COMPONENTS + ", 1 + (seq - 1) div " + COMPONENTS
                 + ", true, '{\"format\":1}', '{\"format\":1,\"steps\":[]}', repeat('0', 64), 1, '2026-01-01' from seq_1_to_" + 100 * COMPONENTS);
-        harbour.database.as("insert into host (id, name) select 1000 + seq, concat('pier-', seq) from seq_1_to_" + places);
-        harbour.database.as("insert into place (id, environment_id, component_id, settings_revision) select seq, 1 + (seq - 1) div " + COMPONENTS + ", 1 + (seq - 1) % " + COMPONENTS
+        park.database.as("insert into host (id, name) select 1000 + seq, concat('shed-', seq) from seq_1_to_" + places);
+        park.database.as("insert into place (id, environment_id, component_id, settings_revision) select seq, 1 + (seq - 1) div " + COMPONENTS + ", 1 + (seq - 1) % " + COMPONENTS
                 + ", 1 from seq_1_to_" + places);
-        harbour.database.as("insert into place_settings (place_id, revision, body, set_by, at) select seq, 1, '{\"format\":1,\"variables\":{},\"hosts\":{},\"secrets\":[]}', 1, '2026-01-01' from seq_1_to_" + places);
-        harbour.database.as("insert into place_host (place_id, host_id, position) select seq, 1000 + seq, 0 from seq_1_to_" + places);
+        park.database.as("insert into place_settings (place_id, revision, body, set_by, at) select seq, 1, '{\"format\":1,\"variables\":{},\"hosts\":{},\"secrets\":[]}', 1, '2026-01-01' from seq_1_to_" + places);
+        park.database.as("insert into place_host (place_id, host_id, position) select seq, 1000 + seq, 0 from seq_1_to_" + places);
         String rest = " from seq_1_to_" + DEPLOYMENTS;
         String place = "1 + (seq - 1) % " + places;
         String turn = "(seq - 1) div " + places;
         String version = "1 + (seq - 1) % " + COMPONENTS + " + " + COMPONENTS + " * (" + turn + ")";
         String from = "'2026-01-01' + interval (seq - 1) second";
         String to = "if(" + turn + " = " + (DEPLOYMENTS / places - 1) + ", null, '2026-01-01' + interval (seq - 1 + " + places + ") second)";
-        harbour.database.as("insert into deployment (id, place_id, version_id, kind, status, state, format, revision, settings_revision, secret_revisions, cause_id, requested_at, started_at, live_at, ended_at) "
+        park.database.as("insert into deployment (id, place_id, version_id, kind, status, state, format, revision, settings_revision, secret_revisions, cause_id, requested_at, started_at, live_at, ended_at) "
                 + "select seq, " + place + ", " + version + ", 'promotion', if(" + to + " is null, 'live', 'replaced'), '{}', 2, 1, 1, '{}', 1, " + from + ", " + from + ", " + from + ", " + to + rest);
-        harbour.database.as("insert into live_stretch (place_id, deployment_id, version_id, from_at, to_at) select " + place + ", seq, " + version + ", " + from + ", " + to + rest);
-        harbour.database.as("insert into live_interval (host_id, component_id, version_id, deployment_id, from_at, to_at) select 1000 + " + place + ", 1 + (seq - 1) % " + COMPONENTS + ", " + version
+        park.database.as("insert into live_stretch (place_id, deployment_id, version_id, from_at, to_at) select " + place + ", seq, " + version + ", " + from + ", " + to + rest);
+        park.database.as("insert into live_interval (host_id, component_id, version_id, deployment_id, from_at, to_at) select 1000 + " + place + ", 1 + (seq - 1) % " + COMPONENTS + ", " + version
                 + ", seq, " + from + ", " + to + rest);
-        harbour.database.as("update place set live_deployment_id = id + " + (DEPLOYMENTS - places));
-        harbour.database.as("analyze table deployment, live_stretch, live_interval, place, version");
+        park.database.as("update place set live_deployment_id = id + " + (DEPLOYMENTS - places));
+        park.database.as("analyze table deployment, live_stretch, live_interval, place, version");
     }
 
     /** A component whose recipe is next to nothing, on so many hosts, each with an identity of its own in this process. */
-    private static Harbour onHosts(int hosts, String strategy, String build) throws IOException, InterruptedException {
-        Harbour harbour = new Harbour();
-        harbour.startService();
-        harbour.accounts();
-        harbour.startAgent("builder");
-        String names = IntStream.rangeClosed(1, hosts).mapToObj(at -> "pier-" + at + ": {}").collect(Collectors.joining(", "));
+    private static Park onHosts(int hosts, String strategy, String build) throws IOException, InterruptedException {
+        Park park = new Park();
+        park.startService();
+        park.accounts();
+        park.startAgent("builder");
+        String names = IntStream.rangeClosed(1, hosts).mapToObj(at -> "shed-" + at + ": {}").collect(Collectors.joining(", "));
         Map<String, String> files = new LinkedHashMap<>();
-        files.put("paseo.yaml", "paseo: 1\ncomponent: tide-api\nversions: \"1.4.{serial}\"\nstarts:\n  - push: [main]\nstages:\n  build:\n    steps: ['" + build
+        files.put("paseo.yaml", "paseo: 1\ncomponent: daylight-api\nversions: \"1.4.{serial}\"\nstarts:\n  - push: [main]\nstages:\n  build:\n    steps: ['" + build
                 + "']\n    keep: {app: app.bin}\ndeployment:\n  strategy: " + strategy + "\n  on-each-host: ['cp \"$PASEO_ARTIFACTS/app/app.bin\" \"$PASEO_HOST_FOLDER/app.bin\"']\n");
-        Repository repository = harbour.component();
-        harbour.as("admin").put("/api/v1/environments", Map.of("text", "environments:\n  production:\n    components:\n      tide-api: {hosts: {" + names + "}}\n")).good();
+        Repository repository = park.component();
+        park.as("admin").put("/api/v1/environments", Map.of("text", "environments:\n  production:\n    components:\n      daylight-api: {hosts: {" + names + "}}\n")).good();
         for (int at = 1; at <= hosts; at++) {
-            String name = "pier-" + at;
-            String token = harbour.as("admin").post("/api/v1/agents", Map.of("name", name, "tags", List.of(), "host", name)).good().path("token").asString();
-            Agent agent = new Agent(URI.create(harbour.address()), harbour.folder.resolve("agents").resolve(name), harbour.folder.resolve("piers").resolve(name), 2);
+            String name = "shed-" + at;
+            String token = park.as("admin").post("/api/v1/agents", Map.of("name", name, "offers", List.of(), "host", name)).good().path("token").asString();
+            Agent agent = new Agent(URI.create(park.address()), park.folder.resolve("agents").resolve(name), park.folder.resolve("piers").resolve(name), 2);
             agent.enrol(token);
             Thread.ofVirtual().start(() -> {
                 try {
                     agent.run();
                 } catch (IOException | InterruptedException ended) {
-                    // The harbour is closing.
+                    // The park is closing.
                 }
             });
-            harbour.closeToo(agent);
+            park.closeToo(agent);
         }
         repository.push("developer", "main", files);
-        Await.until(Duration.ofMinutes(5), () -> "it is sealed", () -> harbour.as("developer").get("/api/v1/versions/tide-api").body().size() == 1);
-        return harbour;
+        Await.until(Duration.ofMinutes(5), () -> "it is sealed", () -> park.as("developer").get("/api/v1/versions/daylight-api").body().size() == 1);
+        return park;
     }
 
-    private static double deployed(Harbour harbour, String version) {
-        long id = harbour.promote(version, "production");
-        Await.until(Duration.ofMinutes(10), () -> "it is live, but " + harbour.deployment(id).path("deployment"),
-                () -> harbour.as("developer").get("/api/v1/history/tide-api/production").body().path(0).path("status").asString().equals("live"));
-        JsonNode deployment = harbour.deployment(id).path("deployment");
+    private static double deployed(Park park, String version) {
+        long id = park.promote(version, "production");
+        Await.until(Duration.ofMinutes(10), () -> "it is live, but " + park.deployment(id).path("deployment"),
+                () -> park.as("developer").get("/api/v1/history/daylight-api/production").body().path(0).path("status").asString().equals("live"));
+        JsonNode deployment = park.deployment(id).path("deployment");
         return Duration.between(Instant.parse(deployment.path("startedAt").asString()), Instant.parse(deployment.path("liveAt").asString())).toNanos() / 1e6;
     }
 
@@ -169,14 +169,14 @@ final class DeployingBench {
     }
 
     void rolling() throws Exception {
-        try (Harbour harbour = onHosts(HOSTS, "{rolling: {batch: " + BATCH + "}}", "echo tides > app.bin")) {
-            deployed(harbour, "1.4.1");
+        try (Park park = onHosts(HOSTS, "{rolling: {batch: " + BATCH + "}}", "echo times > app.bin")) {
+            deployed(park, "1.4.1");
             // The service is a long-running one: what is measured is not the first deployment of its life.
-            harbour.as("developer").post("/api/v1/runs", Map.of("component", "tide-api")).good();
-            Await.until(Duration.ofMinutes(2), () -> "it is sealed", () -> harbour.as("developer").get("/api/v1/versions/tide-api").body().size() == 2);
-            double whole = deployed(harbour, "1.4.2");
-            Path scratch = Files.createDirectories(harbour.folder.resolve("scratch"));
-            Files.writeString(scratch.resolve("from"), "tides\n");
+            park.as("developer").post("/api/v1/runs", Map.of("component", "daylight-api")).good();
+            Await.until(Duration.ofMinutes(2), () -> "it is sealed", () -> park.as("developer").get("/api/v1/versions/daylight-api").body().size() == 2);
+            double whole = deployed(park, "1.4.2");
+            Path scratch = Files.createDirectories(park.folder.resolve("scratch"));
+            Files.writeString(scratch.resolve("from"), "times\n");
             shell(scratch, "true");
             double recipe = shell(scratch, "for i in $(seq " + HOSTS / BATCH + "); do for j in $(seq " + BATCH + "); do sh -ec 'cp from to-'$j & done; wait; done");
             double added = (whole - recipe) / HOSTS;
@@ -187,10 +187,10 @@ final class DeployingBench {
     }
 
     void fan() throws Exception {
-        try (Harbour harbour = onHosts(FAN, "together", "head -c " + (MEGABYTES << 20) + " /dev/urandom > app.bin")) {
-            double ours = deployed(harbour, "1.4.1");
-            Path scratch = Files.createDirectories(harbour.folder.resolve("scratch"));
-            Files.copy(harbour.folder.resolve("piers/pier-1/app.bin"), scratch.resolve("from"));
+        try (Park park = onHosts(FAN, "together", "head -c " + (MEGABYTES << 20) + " /dev/urandom > app.bin")) {
+            double ours = deployed(park, "1.4.1");
+            Path scratch = Files.createDirectories(park.folder.resolve("scratch"));
+            Files.copy(park.folder.resolve("piers/shed-1/app.bin"), scratch.resolve("from"));
             double plain = shell(scratch, "for j in $(seq " + FAN + "); do { cp from to-$j; sha256sum to-$j > /dev/null; cp to-$j installed-$j; } & done; wait");
             figures.row("200 MB to 20 hosts", number("%.1f s; cp + sha256sum, and the recipe's cp, in 20 places %.1f s: %.0f %%", ours / 1000, plain / 1000, 100 * plain / ours), "≥ 60 %",
                     new Figures.Limit(100 * plain / ours, 60, true, "the bytes go through HTTP once for each host, on the same two cores"), "all at once, service and agents and their disks on one machine");

@@ -56,7 +56,7 @@ class DeploymentKillsTest {
     private static final List<String> PARTS = List.of("before", "install", "check", "traffic", "after", "watch", "test");
     private static final List<String> VICTIMS = List.of("service", "agent", "database");
 
-    private Harbour harbour;
+    private Park park;
     private Processes processes;
     private Path marks;
     private int port;
@@ -66,8 +66,8 @@ class DeploymentKillsTest {
     @Test
     void whateverIsKilledInWhicheverPartItEndsAsItWouldHave() throws Exception {
         TestDatabase database = TestDatabase.ofItsOwn();
-        try (Harbour opened = new Harbour(database); Processes started = new Processes(opened)) {
-            harbour = opened;
+        try (Park opened = new Park(database); Processes started = new Processes(opened)) {
+            park = opened;
             processes = started;
             begin();
             int version = 0;
@@ -81,7 +81,7 @@ class DeploymentKillsTest {
             for (String victim : VICTIMS) {
                 isUndone(victim);
             }
-            assertEquals(0, harbour.as("auditor").get("/api/v1/audit/verification").body().path("findings").size());
+            assertEquals(0, park.as("auditor").get("/api/v1/audit/verification").body().path("findings").size());
         } finally {
             database.stop();
         }
@@ -90,31 +90,31 @@ class DeploymentKillsTest {
     private void begin() throws IOException, InterruptedException {
         port = Processes.freePort();
         service = processes.service(port);
-        harbour.reach("http://127.0.0.1:" + port);
-        harbour.accounts();
-        marks = Files.createDirectories(harbour.folder.resolve("marks/begun")).getParent();
+        park.reach("http://127.0.0.1:" + port);
+        park.accounts();
+        marks = Files.createDirectories(park.folder.resolve("marks/begun")).getParent();
         hold("nothing");
         for (String name : List.of("builder", "test-1", "staging-1", "staging-2")) {
             agents.put(name, processes.agent(name));
         }
-        Repository repository = harbour.component();
-        harbour.as("admin").put("/api/v1/environments", Map.of("text", """
+        Repository repository = park.component();
+        park.as("admin").put("/api/v1/environments", Map.of("text", """
                 environments:
                   test:
                     variables: {MARKS: %1$s}
-                    components: {tide-api: {hosts: {test-1: {url: "%2$s", side: blue}, lighthouse: {url: "%2$s", side: green}}}}
+                    components: {daylight-api: {hosts: {test-1: {url: "%2$s", side: blue}, valley-house: {url: "%2$s", side: green}}}}
                   staging:
                     variables: {MARKS: %1$s}
-                    components: {tide-api: {hosts: {staging-1: {url: "%3$s", side: blue}, staging-2: {url: "%4$s", side: green}}}}
-                """.formatted(marks, harbour.hostAddress("test-1"), harbour.hostAddress("staging-1"), harbour.hostAddress("staging-2")))).good();
+                    components: {daylight-api: {hosts: {staging-1: {url: "%3$s", side: blue}, staging-2: {url: "%4$s", side: green}}}}
+                """.formatted(marks, park.hostAddress("test-1"), park.hostAddress("staging-1"), park.hostAddress("staging-2")))).good();
         Map<String, String> files = Scenario.files();
         files.put("paseo.yaml", Scenario.PIPELINE.substring(0, Scenario.PIPELINE.indexOf("deployment:")) + DEPLOYMENT);
         files.put("deploy/part.sh", PART);
         repository.push("developer", "main", files);
-        harbour.runEnds(1);
+        park.runEnds(1);
         for (int push = 2; push <= 3; push++) {
             repository.push("developer", "main", Map.of("README", "push " + push));
-            harbour.runEnds(push);
+            park.runEnds(push);
         }
     }
 
@@ -122,42 +122,42 @@ class DeploymentKillsTest {
         String row = victim + " in " + part;
         String at = part + "-" + version;
         hold(at);
-        long id = harbour.promote(version, "staging");
+        long id = park.promote(version, "staging");
         String host = "staging-1";
         if (part.equals("watch")) {
-            Await.until(row + ": it is live", () -> harbour.status(id).equals("live"));
+            Await.until(row + ": it is live", () -> park.status(id).equals("live"));
         } else {
-            Await.until(row + ": it has begun: " + harbour.deployment(id).path("deployment"), () -> begun().keySet().stream().anyMatch(each -> each.startsWith(at)));
+            Await.until(row + ": it has begun: " + park.deployment(id).path("deployment"), () -> begun().keySet().stream().anyMatch(each -> each.startsWith(at)));
             host = begun().keySet().stream().filter(each -> each.startsWith(at)).findFirst().orElseThrow().replaceFirst(".*@", "");
         }
         kill(victim, host);
         hold("nothing");
-        Await.until(row + ": it has settled", () -> ended(harbour.deployment(id)));
-        JsonNode after = harbour.deployment(id);
+        Await.until(row + ": it has settled", () -> ended(park.deployment(id)));
+        JsonNode after = park.deployment(id);
         assertEquals("live", after.path("deployment").path("status").asString(), () -> row + ": " + after);
         begun().forEach((step, times) -> assertEquals(1, times, () -> row + ": " + step + " was started more than once"));
         assertTrue(begun().keySet().stream().anyMatch(each -> each.startsWith("test-" + version)), () -> row + ": it was tested: " + begun());
         String filled = begun().keySet().stream().filter(each -> each.startsWith("install-")).findFirst().orElseThrow().replaceFirst(".*@", "");
-        assertEquals("version " + version + " ok", harbour.installed(filled), row);
+        assertEquals("version " + version + " ok", park.installed(filled), row);
         clear();
     }
 
     /** A version that is installed is cancelled, and its way back is hit. */
     private void isUndone(String victim) throws IOException, InterruptedException {
-        String live = harbour.live("staging").orElseThrow();
+        String live = park.live("staging").orElseThrow();
         String version = live.equals("1.4.1") ? "1.4.2" : "1.4.1";
         hold("traffic-" + version);
-        long id = harbour.promote(version, "staging");
+        long id = park.promote(version, "staging");
         Await.until("the traffic is moved", () -> begun().keySet().stream().anyMatch(each -> each.startsWith("traffic-")));
         clear();
-        harbour.as("release-engineer").post("/api/v1/deployments/" + id + "/cancellation", Map.of()).good();
+        park.as("release-engineer").post("/api/v1/deployments/" + id + "/cancellation", Map.of()).good();
         Await.until(victim + ": the traffic is moved back", () -> begun().keySet().stream().anyMatch(each -> each.startsWith("traffic-")));
         String host = begun().keySet().iterator().next().replaceFirst(".*@", "");
         kill(victim, host);
         hold("nothing");
-        Await.until(victim + ": it is undone, but " + harbour.status(id), () -> harbour.status(id).equals("undone"));
+        Await.until(victim + ": it is undone, but " + park.status(id), () -> park.status(id).equals("undone"));
         begun().forEach((step, times) -> assertEquals(1, times, () -> victim + " on the way back: " + step + " was started more than once"));
-        assertEquals(live, harbour.live("staging").orElseThrow());
+        assertEquals(live, park.live("staging").orElseThrow());
         clear();
     }
 
@@ -178,9 +178,9 @@ class DeploymentKillsTest {
                 agents.put(host, processes.agent(host));
             }
             default -> {
-                harbour.database.kill();
-                assertFalse(harbour.database.answers(), "it is really gone");
-                harbour.database.startAgain();
+                park.database.kill();
+                assertFalse(park.database.answers(), "it is really gone");
+                park.database.startAgain();
             }
         }
     }

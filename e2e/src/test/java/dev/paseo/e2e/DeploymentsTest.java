@@ -37,193 +37,193 @@ class DeploymentsTest {
         return files;
     }
 
-    private static String environments(Harbour harbour, boolean sided) {
-        String text = Scenario.environments(harbour::hostAddress).replace("LOG_LEVEL: warn", "LOG_LEVEL: warn, TRAFFIC: " + harbour.folder.resolve("traffic"))
-                .replace("        secrets: [DATA_KEY]", "        variables: {LOG_LEVEL: info, TRAFFIC: " + harbour.folder.resolve("traffic") + "}\n        secrets: [DATA_KEY]")
+    private static String environments(Park park, boolean sided) {
+        String text = Scenario.environments(park::hostAddress).replace("LOG_LEVEL: warn", "LOG_LEVEL: warn, TRAFFIC: " + park.folder.resolve("traffic"))
+                .replace("        secrets: [DATA_KEY]", "        variables: {LOG_LEVEL: info, TRAFFIC: " + park.folder.resolve("traffic") + "}\n        secrets: [DATA_KEY]")
                 .replaceFirst("(variables: \\{LOG_LEVEL: warn[^\\n]*\\n)\\s*variables:[^\\n]*\\n", "$1");
-        return sided ? text.replaceFirst("north-quay: \\{url", "north-quay: {side: blue, url").replaceFirst("south-quay: \\{url", "south-quay: {side: green, url")
-                .replaceFirst(", lighthouse: \\{[^}]*}", "").replaceFirst("test-1: \\{url", "test-1: {url") : text;
+        return sided ? text.replaceFirst("north-hut: \\{url", "north-hut: {side: blue, url").replaceFirst("ridge-hut: \\{url", "ridge-hut: {side: green, url")
+                .replaceFirst(", valley-house: \\{[^}]*}", "").replaceFirst("test-1: \\{url", "test-1: {url") : text;
     }
 
-    private static Repository component(Harbour harbour, boolean sided) throws IOException, InterruptedException {
-        Repository repository = harbour.component();
-        harbour.as("admin").put("/api/v1/environments", Map.of("text", environments(harbour, sided))).good();
+    private static Repository component(Park park, boolean sided) throws IOException, InterruptedException {
+        Repository repository = park.component();
+        park.as("admin").put("/api/v1/environments", Map.of("text", environments(park, sided))).good();
         return repository;
     }
 
-    private static long promoted(Harbour harbour, String version) {
-        long id = harbour.promote(version, "production");
-        harbour.rule("approver-1", id, true, "Looks good.").good();
+    private static long promoted(Park park, String version) {
+        long id = park.promote(version, "production");
+        park.rule("approver-1", id, true, "Looks good.").good();
         return id;
     }
 
-    private static JsonNode place(Harbour harbour, String environment) {
-        return harbour.as("developer").get("/api/v1/places/tide-api/" + environment).body();
+    private static JsonNode place(Park park, String environment) {
+        return park.as("developer").get("/api/v1/places/daylight-api/" + environment).body();
     }
 
-    private static JsonNode newest(Harbour harbour, String environment) {
-        return harbour.as("developer").get("/api/v1/history/tide-api/" + environment).body().path(0);
+    private static JsonNode newest(Park park, String environment) {
+        return park.as("developer").get("/api/v1/history/daylight-api/" + environment).body().path(0);
     }
 
-    private static List<String> traffic(Harbour harbour) throws IOException {
-        Path file = harbour.folder.resolve("traffic");
+    private static List<String> traffic(Park park) throws IOException {
+        Path file = park.folder.resolve("traffic");
         return Files.exists(file) ? Files.readAllLines(file) : List.of();
     }
 
     @Test
     void aRollingDeploymentStopsAtTheFirstBadHostAndIsUndoneThere() throws Exception {
-        try (Harbour harbour = Harbour.open()) {
-            Repository repository = component(harbour, false);
+        try (Park park = Park.open()) {
+            Repository repository = component(park, false);
             repository.push("developer", "main", files("{rolling: {batch: 1, pause: 200ms}}", ""));
-            harbour.liveIn("staging", "1.4.1");
-            JsonNode plan = harbour.as("developer").get("/api/v1/places/tide-api/production/plan?version=1.4.1").body().path("plan");
+            park.liveIn("staging", "1.4.1");
+            JsonNode plan = park.as("developer").get("/api/v1/places/daylight-api/production/plan?version=1.4.1").body().path("plan");
             assertEquals(List.of("install", "pause", "install", "pause", "install", "live", "settled"), plan.valueStream().map(each -> each.path("what").asString()).toList());
-            harbour.deploymentIs(promoted(harbour, "1.4.1"), "live");
-            assertEquals("version 1.4.1 ok", harbour.installed("lighthouse"));
+            park.deploymentIs(promoted(park, "1.4.1"), "live");
+            assertEquals("version 1.4.1 ok", park.installed("valley-house"));
             repository.push("developer", "main", Map.of("health", "bad"));
-            harbour.liveIn("staging", "1.4.2");
-            long bad = promoted(harbour, "1.4.2");
-            harbour.deploymentIs(bad, "undone");
-            assertEquals("version 1.4.1 ok", harbour.installed("north-quay"));
-            assertEquals(1, Files.readAllLines(harbour.hostFolder("lighthouse").resolve("history")).size(), "the other hosts were never touched");
-            assertEquals(Optional.of("1.4.1"), harbour.live("production"));
+            park.liveIn("staging", "1.4.2");
+            long bad = promoted(park, "1.4.2");
+            park.deploymentIs(bad, "undone");
+            assertEquals("version 1.4.1 ok", park.installed("north-hut"));
+            assertEquals(1, Files.readAllLines(park.hostFolder("valley-house").resolve("history")).size(), "the other hosts were never touched");
+            assertEquals(Optional.of("1.4.1"), park.live("production"));
         }
     }
 
     @Test
     void blueGreenSwitchesAndARollbackOnlyMovesTheTraffic() throws Exception {
-        try (Harbour harbour = Harbour.open()) {
-            Repository repository = component(harbour, true);
+        try (Park park = Park.open()) {
+            Repository repository = component(park, true);
             repository.push("developer", "main", files("{rolling: {}}", ""));
-            harbour.liveIn("staging", "1.4.1");
+            park.liveIn("staging", "1.4.1");
             repository.push("developer", "main", files("{blue-green: {old-side-stays: 1h}}", "  traffic: [deploy/traffic.sh]\n"));
-            harbour.liveIn("staging", "1.4.2");
-            assertEquals(List.of(), traffic(harbour), "without sides there is nothing to switch");
+            park.liveIn("staging", "1.4.2");
+            assertEquals(List.of(), traffic(park), "without sides there is nothing to switch");
             repository.push("developer", "main", Map.of("health", "ok again"));
-            harbour.liveIn("staging", "1.4.3");
-            harbour.deploymentIs(promoted(harbour, "1.4.3"), "live");
-            assertTrue(traffic(harbour).contains("blue 100 none"), () -> "nothing was live there before");
+            park.liveIn("staging", "1.4.3");
+            park.deploymentIs(promoted(park, "1.4.3"), "live");
+            assertTrue(traffic(park).contains("blue 100 none"), () -> "nothing was live there before");
             repository.push("developer", "main", Map.of("health", "newer"));
-            harbour.liveIn("staging", "1.4.4");
-            harbour.deploymentIs(promoted(harbour, "1.4.4"), "live");
-            assertEquals("green 100 blue", traffic(harbour).getLast());
-            assertEquals("version 1.4.3 ok again", harbour.installed("north-quay"), "the old side keeps what it has");
-            int installs = Files.readAllLines(harbour.hostFolder("north-quay").resolve("history")).size();
-            JsonNode back = harbour.as("release-engineer").post("/api/v1/places/tide-api/production/rollback", Map.of("reason", "tides run backwards")).good();
-            harbour.deploymentIs(back.path("id").asLong(), "live");
-            assertEquals("blue 100 green", traffic(harbour).getLast());
-            assertEquals(installs, Files.readAllLines(harbour.hostFolder("north-quay").resolve("history")).size(), "nothing was installed again");
-            assertEquals("tides run backwards", place(harbour, "production").path("hold").path("reason").asString("").replaceFirst(".*: ", ""));
+            park.liveIn("staging", "1.4.4");
+            park.deploymentIs(promoted(park, "1.4.4"), "live");
+            assertEquals("green 100 blue", traffic(park).getLast());
+            assertEquals("version 1.4.3 ok again", park.installed("north-hut"), "the old side keeps what it has");
+            int installs = Files.readAllLines(park.hostFolder("north-hut").resolve("history")).size();
+            JsonNode back = park.as("release-engineer").post("/api/v1/places/daylight-api/production/rollback", Map.of("reason", "times run backwards")).good();
+            park.deploymentIs(back.path("id").asLong(), "live");
+            assertEquals("blue 100 green", traffic(park).getLast());
+            assertEquals(installs, Files.readAllLines(park.hostFolder("north-hut").resolve("history")).size(), "nothing was installed again");
+            assertEquals("times run backwards", place(park, "production").path("hold").path("reason").asString("").replaceFirst(".*: ", ""));
         }
     }
 
-    private static String everywhereSided(Harbour harbour) {
-        return environments(harbour, true).replaceFirst("test-1: \\{url", "test-1: {side: blue, url").replaceFirst("(test-1: \\{[^}]*})", "$1, lighthouse: {side: green, url: \""
-                + harbour.hostAddress("lighthouse") + "\"}").replaceFirst("staging-1: \\{url", "staging-1: {side: blue, url").replaceFirst("staging-2: \\{url", "staging-2: {side: green, url");
+    private static String everywhereSided(Park park) {
+        return environments(park, true).replaceFirst("test-1: \\{url", "test-1: {side: blue, url").replaceFirst("(test-1: \\{[^}]*})", "$1, valley-house: {side: green, url: \""
+                + park.hostAddress("valley-house") + "\"}").replaceFirst("staging-1: \\{url", "staging-1: {side: blue, url").replaceFirst("staging-2: \\{url", "staging-2: {side: green, url");
     }
 
     @Test
     void aCanaryIsStoppedByItsCheckAndGoesOnWhenAPersonSaysSo() throws Exception {
-        try (Harbour harbour = Harbour.open()) {
-            Repository repository = harbour.component();
-            harbour.as("admin").put("/api/v1/environments", Map.of("text", everywhereSided(harbour))).good();
+        try (Park park = Park.open()) {
+            Repository repository = park.component();
+            park.as("admin").put("/api/v1/environments", Map.of("text", everywhereSided(park))).good();
             repository.push("developer", "main", files("{canary: {shares: [{percent: 10, stay: 4s, facts: \"version != '1.4.3'\", ask: true}]}}", "  traffic: [deploy/traffic.sh]\n"));
-            harbour.liveIn("staging", "1.4.1");
-            harbour.deploymentIs(promoted(harbour, "1.4.1"), "live");
+            park.liveIn("staging", "1.4.1");
+            park.deploymentIs(promoted(park, "1.4.1"), "live");
             repository.push("developer", "main", Map.of("health", "second"));
-            Await.until("test asks whether the canary goes on", () -> harbour.deployment(newest(harbour, "test").path("id").asLong()).path("asksToGoOn").asBoolean());
-            long canary = newest(harbour, "test").path("id").asLong();
-            assertEquals("green 10 blue", traffic(harbour).getLast());
-            assertEquals(403, harbour.as("developer").post("/api/v1/deployments/" + canary + "/answer", Map.of("yes", true)).status());
-            harbour.as("release-engineer").post("/api/v1/deployments/" + canary + "/answer", Map.of("yes", true)).good();
-            harbour.deploymentIs(canary, "live");
-            assertEquals("green 100 blue", traffic(harbour).getLast());
-            Await.until("staging asks too", () -> harbour.deployment(newest(harbour, "staging").path("id").asLong()).path("asksToGoOn").asBoolean());
-            harbour.as("release-engineer").post("/api/v1/deployments/" + newest(harbour, "staging").path("id").asLong() + "/answer", Map.of("yes", true)).good();
-            harbour.liveIn("staging", "1.4.2");
-            long watched = promoted(harbour, "1.4.2");
-            Await.until("production gives it a share", () -> harbour.deployment(watched).path("share").asInt() == 10);
-            Files.writeString(harbour.hostFolder("south-quay").resolve("version"), "worn out");
-            harbour.deploymentIs(watched, "undone");
-            assertEquals("green 0 blue", traffic(harbour).getLast());
-            assertTrue(harbour.deployment(watched).path("deployment").path("reason").asString().contains("3 times in a row"));
-            assertEquals(Optional.of("1.4.1"), harbour.live("production"));
+            Await.until("test asks whether the canary goes on", () -> park.deployment(newest(park, "test").path("id").asLong()).path("asksToGoOn").asBoolean());
+            long canary = newest(park, "test").path("id").asLong();
+            assertEquals("green 10 blue", traffic(park).getLast());
+            assertEquals(403, park.as("developer").post("/api/v1/deployments/" + canary + "/answer", Map.of("yes", true)).status());
+            park.as("release-engineer").post("/api/v1/deployments/" + canary + "/answer", Map.of("yes", true)).good();
+            park.deploymentIs(canary, "live");
+            assertEquals("green 100 blue", traffic(park).getLast());
+            Await.until("staging asks too", () -> park.deployment(newest(park, "staging").path("id").asLong()).path("asksToGoOn").asBoolean());
+            park.as("release-engineer").post("/api/v1/deployments/" + newest(park, "staging").path("id").asLong() + "/answer", Map.of("yes", true)).good();
+            park.liveIn("staging", "1.4.2");
+            long watched = promoted(park, "1.4.2");
+            Await.until("production gives it a share", () -> park.deployment(watched).path("share").asInt() == 10);
+            Files.writeString(park.hostFolder("ridge-hut").resolve("version"), "worn out");
+            park.deploymentIs(watched, "undone");
+            assertEquals("green 0 blue", traffic(park).getLast());
+            assertTrue(park.deployment(watched).path("deployment").path("reason").asString().contains("3 times in a row"));
+            assertEquals(Optional.of("1.4.1"), park.live("production"));
             repository.push("developer", "main", Map.of("health", "third"));
-            Await.until("facts stop the third", () -> newest(harbour, "test").path("status").asString().equals("undone"));
-            assertEquals("with 10 % of the traffic, version != '1.4.3': It does not hold: version is 1.4.3.", newest(harbour, "test").path("reason").asString());
+            Await.until("facts stop the third", () -> newest(park, "test").path("status").asString().equals("undone"));
+            assertEquals("with 10 % of the traffic, version != '1.4.3': It does not hold: version is 1.4.3.", newest(park, "test").path("reason").asString());
         }
     }
 
     @Test
     void aRollbackLeavesAHoldThatKeepsTheNextAutomaticOneOut() throws Exception {
-        try (Harbour harbour = Harbour.open()) {
-            Repository repository = component(harbour, false);
+        try (Park park = Park.open()) {
+            Repository repository = component(park, false);
             repository.push("developer", "main", files("together", ""));
-            harbour.liveIn("staging", "1.4.1");
-            assertEquals(409, harbour.as("release-engineer").post("/api/v1/places/tide-api/staging/rollback", Map.of("reason", "x")).status(), "nothing to go back to");
+            park.liveIn("staging", "1.4.1");
+            assertEquals(409, park.as("release-engineer").post("/api/v1/places/daylight-api/staging/rollback", Map.of("reason", "x")).status(), "nothing to go back to");
             repository.push("developer", "main", Map.of("health", "second"));
-            harbour.liveIn("staging", "1.4.2");
-            assertEquals(403, harbour.as("developer").post("/api/v1/places/tide-api/staging/rollback", Map.of("reason", "x")).status());
-            JsonNode back = harbour.as("release-engineer").post("/api/v1/places/tide-api/staging/rollback", Map.of("reason", "wrong tides")).good();
+            park.liveIn("staging", "1.4.2");
+            assertEquals(403, park.as("developer").post("/api/v1/places/daylight-api/staging/rollback", Map.of("reason", "x")).status());
+            JsonNode back = park.as("release-engineer").post("/api/v1/places/daylight-api/staging/rollback", Map.of("reason", "wrong times")).good();
             assertEquals("rollback", back.path("kind").asString());
-            harbour.deploymentIs(back.path("id").asLong(), "live");
-            assertEquals("version 1.4.1 ok", harbour.installed("staging-2"));
+            park.deploymentIs(back.path("id").asLong(), "live");
+            assertEquals("version 1.4.1 ok", park.installed("staging-2"));
             repository.push("developer", "main", Map.of("health", "third"));
-            harbour.liveIn("test", "1.4.3");
-            Await.until("1.4.3 waits in staging", () -> newest(harbour, "staging").path("version").asString("").equals("1.4.3"));
-            long held = newest(harbour, "staging").path("id").asLong();
-            harbour.deploymentIs(held, "waiting");
-            assertTrue(harbour.deployment(held).path("gate").toString().contains("Held by release-engineer"));
-            harbour.as("release-engineer").delete("/api/v1/places/tide-api/staging/hold?reason=mended").good();
-            harbour.deploymentIs(held, "live");
-            assertTrue(harbour.as("auditor").get("/api/v1/audit").body().toString().contains("hold lifted"));
-            String moment = harbour.deployment(back.path("id").asLong()).path("deployment").path("liveAt").asString();
-            assertEquals("1.4.1", harbour.as("developer").get("/api/v1/whereabouts/at?moment=" + moment).body().path("places").valueStream()
+            park.liveIn("test", "1.4.3");
+            Await.until("1.4.3 waits in staging", () -> newest(park, "staging").path("version").asString("").equals("1.4.3"));
+            long held = newest(park, "staging").path("id").asLong();
+            park.deploymentIs(held, "waiting");
+            assertTrue(park.deployment(held).path("gate").toString().contains("Held by release-engineer"));
+            park.as("release-engineer").delete("/api/v1/places/daylight-api/staging/hold?reason=mended").good();
+            park.deploymentIs(held, "live");
+            assertTrue(park.as("auditor").get("/api/v1/audit").body().toString().contains("hold lifted"));
+            String moment = park.deployment(back.path("id").asLong()).path("deployment").path("liveAt").asString();
+            assertEquals("1.4.1", park.as("developer").get("/api/v1/whereabouts/at?moment=" + moment).body().path("places").valueStream()
                     .filter(row -> row.path("environment").asString().equals("staging")).findFirst().orElseThrow().path("version").asString());
         }
     }
 
     @Test
     void closedBlockedAndEmergencies() throws Exception {
-        try (Harbour harbour = Harbour.open()) {
-            Repository repository = component(harbour, false);
+        try (Park park = Park.open()) {
+            Repository repository = component(park, false);
             repository.push("developer", "main", files("together", ""));
-            harbour.liveIn("staging", "1.4.1");
-            assertEquals(403, harbour.as("release-engineer").put("/api/v1/environments/production/closure", Map.of("reason", "regatta")).status());
-            assertEquals(400, harbour.as("admin").put("/api/v1/environments/production/closure", Map.of("reason", " ")).status());
-            harbour.as("admin").put("/api/v1/environments/production/closure", Map.of("reason", "regatta")).good();
-            Client.Answer refused = harbour.as("release-engineer").post("/api/v1/deployments", Map.of("component", "tide-api", "version", "1.4.1", "environment", "production"));
+            park.liveIn("staging", "1.4.1");
+            assertEquals(403, park.as("release-engineer").put("/api/v1/environments/production/closure", Map.of("reason", "hill race")).status());
+            assertEquals(400, park.as("admin").put("/api/v1/environments/production/closure", Map.of("reason", " ")).status());
+            park.as("admin").put("/api/v1/environments/production/closure", Map.of("reason", "hill race")).good();
+            Client.Answer refused = park.as("release-engineer").post("/api/v1/deployments", Map.of("component", "daylight-api", "version", "1.4.1", "environment", "production"));
             assertEquals(409, refused.status());
             assertTrue(refused.body().path("detail").asString().contains("closed by admin"));
-            assertEquals(403, harbour.as("release-engineer").post("/api/v1/deployments", Map.of("component", "tide-api", "version", "1.4.1", "environment", "production",
-                    "emergency", "boats cannot moor")).status());
-            harbour.account("harbour-master", List.of("operator"), List.of());
-            long urgent = harbour.as("harbour-master").post("/api/v1/deployments", Map.of("component", "tide-api", "version", "1.4.1", "environment", "production",
-                    "emergency", "boats cannot moor")).good().path("id").asLong();
-            harbour.deploymentIs(urgent, "live");
-            assertEquals("boats cannot moor", harbour.deployment(urgent).path("emergency").asString());
-            assertEquals(403, harbour.as("harbour-master").post("/api/v1/deployments/" + urgent + "/review", Map.of("comment", "fine")).status());
-            harbour.as("approver-1").post("/api/v1/deployments/" + urgent + "/review", Map.of("comment", "It was right.")).good();
-            assertEquals(409, harbour.as("approver-1").post("/api/v1/deployments/" + urgent + "/review", Map.of("comment", "again")).status());
-            harbour.as("admin").delete("/api/v1/environments/production/closure").good();
+            assertEquals(403, park.as("release-engineer").post("/api/v1/deployments", Map.of("component", "daylight-api", "version", "1.4.1", "environment", "production",
+                    "emergency", "a party is out on the ridge")).status());
+            park.account("head-warden", List.of("operator"), List.of());
+            long urgent = park.as("head-warden").post("/api/v1/deployments", Map.of("component", "daylight-api", "version", "1.4.1", "environment", "production",
+                    "emergency", "a party is out on the ridge")).good().path("id").asLong();
+            park.deploymentIs(urgent, "live");
+            assertEquals("a party is out on the ridge", park.deployment(urgent).path("emergency").asString());
+            assertEquals(403, park.as("head-warden").post("/api/v1/deployments/" + urgent + "/review", Map.of("comment", "fine")).status());
+            park.as("approver-1").post("/api/v1/deployments/" + urgent + "/review", Map.of("comment", "It was right.")).good();
+            assertEquals(409, park.as("approver-1").post("/api/v1/deployments/" + urgent + "/review", Map.of("comment", "again")).status());
+            park.as("admin").delete("/api/v1/environments/production/closure").good();
             repository.push("developer", "main", Map.of("health", "second"));
-            harbour.liveIn("staging", "1.4.2");
-            long waiting = harbour.promote("1.4.2", "production");
-            harbour.deploymentIs(waiting, "waiting");
-            harbour.as("release-engineer").put("/api/v1/versions/tide-api/1.4.2/block", Map.of("reason", "leaks keys")).good();
-            harbour.deploymentIs(waiting, "withdrawn");
-            assertEquals(409, harbour.as("harbour-master").post("/api/v1/deployments", Map.of("component", "tide-api", "version", "1.4.2", "environment", "production",
+            park.liveIn("staging", "1.4.2");
+            long waiting = park.promote("1.4.2", "production");
+            park.deploymentIs(waiting, "waiting");
+            park.as("release-engineer").put("/api/v1/versions/daylight-api/1.4.2/block", Map.of("reason", "leaks keys")).good();
+            park.deploymentIs(waiting, "withdrawn");
+            assertEquals(409, park.as("head-warden").post("/api/v1/deployments", Map.of("component", "daylight-api", "version", "1.4.2", "environment", "production",
                     "emergency", "now")).status(), "never past a block");
-            assertEquals(403, harbour.as("release-engineer").delete("/api/v1/versions/tide-api/1.4.2/block?reason=x").status());
-            harbour.as("admin").delete("/api/v1/versions/tide-api/1.4.2/block?reason=keys%20were%20changed").good();
-            assertEquals("waiting", harbour.status(harbour.promote("1.4.2", "production")));
+            assertEquals(403, park.as("release-engineer").delete("/api/v1/versions/daylight-api/1.4.2/block?reason=x").status());
+            park.as("admin").delete("/api/v1/versions/daylight-api/1.4.2/block?reason=keys%20were%20changed").good();
+            assertEquals("waiting", park.status(park.promote("1.4.2", "production")));
         }
     }
 
     @Test
     void checksOfEveryKindAndWhatFollowsGoingLive() throws Exception {
-        try (Harbour harbour = Harbour.open()) {
-            Repository repository = component(harbour, false);
+        try (Park park = Park.open()) {
+            Repository repository = component(park, false);
             Map<String, String> files = files("together", """
                       once-before: ['echo "before $PASEO_HOST" >>"$PASEO_HOST_FOLDER/once"']
                       once-after: ['echo "after $PASEO_HOST" >>"$PASEO_HOST_FOLDER/once"']
@@ -232,40 +232,40 @@ class DeploymentsTest {
                     """);
             files.put("paseo.yaml", files.get("paseo.yaml").replace("  checks:\n", "  checks:\n    whole:\n      - {command: 'test -s \"$PASEO_HOST_FOLDER/version\"', within: 5s}\n"
                     + "    keep-checking: 3s\n"));
-            files.put("deploy/accept.sh", "#!/bin/sh\nmkdir -p out\necho '<testsuite name=\"a\"><testcase classname=\"tides\" name=\"high\"/></testsuite>' >out/a.xml\n");
+            files.put("deploy/accept.sh", "#!/bin/sh\nmkdir -p out\necho '<testsuite name=\"a\"><testcase classname=\"times\" name=\"high\"/></testsuite>' >out/a.xml\n");
             repository.push("developer", "main", files);
-            harbour.liveIn("test", "1.4.1");
-            harbour.liveIn("staging", "1.4.1");
-            assertEquals(List.of("before staging-1", "after staging-1"), Files.readAllLines(harbour.hostFolder("staging-1").resolve("once")));
-            assertFalse(Files.exists(harbour.hostFolder("staging-2").resolve("once")));
-            assertTrue(harbour.as("developer").get("/api/v1/versions/tide-api/1.4.1").body().path("evidence").toString().contains("acceptance"));
+            park.liveIn("test", "1.4.1");
+            park.liveIn("staging", "1.4.1");
+            assertEquals(List.of("before staging-1", "after staging-1"), Files.readAllLines(park.hostFolder("staging-1").resolve("once")));
+            assertFalse(Files.exists(park.hostFolder("staging-2").resolve("once")));
+            assertTrue(park.as("developer").get("/api/v1/versions/daylight-api/1.4.1").body().path("evidence").toString().contains("acceptance"));
             repository.push("developer", "main", Map.of("health", "second", "paseo.yaml", files.get("paseo.yaml").replace("keep-checking: 3s", "keep-checking: 10m")));
-            Await.until("1.4.2 is live in test", () -> newest(harbour, "test").path("version").asString("").equals("1.4.2")
-                    && newest(harbour, "test").path("status").asString("").equals("live"));
-            Files.writeString(harbour.hostFolder("test-1").resolve("version"), "worn out");
-            Await.until("going live is taken back", () -> newest(harbour, "test").path("status").asString("").equals("undone"));
-            assertEquals("version 1.4.1 ok", harbour.installed("test-1"));
-            assertEquals(Optional.of("1.4.1"), harbour.live("test"));
+            Await.until("1.4.2 is live in test", () -> newest(park, "test").path("version").asString("").equals("1.4.2")
+                    && newest(park, "test").path("status").asString("").equals("live"));
+            Files.writeString(park.hostFolder("test-1").resolve("version"), "worn out");
+            Await.until("going live is taken back", () -> newest(park, "test").path("status").asString("").equals("undone"));
+            assertEquals("version 1.4.1 ok", park.installed("test-1"));
+            assertEquals(Optional.of("1.4.1"), park.live("test"));
             Map<String, String> unset = new LinkedHashMap<>(Map.of("paseo.yaml", files.get("paseo.yaml").replace("{version}\"", "{version} {variables.MISSING}\"")));
             repository.push("developer", "main", unset);
-            Await.until("the missing variable is told", () -> harbour.as("auditor").get("/api/v1/audit").body().toString().contains("no variable MISSING"));
+            Await.until("the missing variable is told", () -> park.as("auditor").get("/api/v1/audit").body().toString().contains("no variable MISSING"));
         }
     }
 
     @Test
     void aPromotionARollbackAndAClosureAtOneInstantHaveOneOutcome() throws Exception {
-        try (Harbour harbour = Harbour.open()) {
-            Repository repository = component(harbour, false);
+        try (Park park = Park.open()) {
+            Repository repository = component(park, false);
             repository.push("developer", "main", files("together", ""));
-            harbour.liveIn("staging", "1.4.1");
+            park.liveIn("staging", "1.4.1");
             repository.push("developer", "main", Map.of("health", "second"));
-            harbour.liveIn("staging", "1.4.2");
+            park.liveIn("staging", "1.4.2");
             java.util.concurrent.CountDownLatch start = new java.util.concurrent.CountDownLatch(1);
             List<java.util.function.Supplier<Client.Answer>> askers = List.of(
-                    () -> harbour.as("release-engineer").post("/api/v1/deployments", Map.of("component", "tide-api", "version", "1.4.2", "environment", "staging")),
-                    () -> harbour.as("release-engineer").post("/api/v1/places/tide-api/staging/rollback", Map.of("reason", "a")),
-                    () -> harbour.as("admin").post("/api/v1/places/tide-api/staging/rollback", Map.of("reason", "b")),
-                    () -> harbour.as("admin").put("/api/v1/environments/staging/closure", Map.of("reason", "c")));
+                    () -> park.as("release-engineer").post("/api/v1/deployments", Map.of("component", "daylight-api", "version", "1.4.2", "environment", "staging")),
+                    () -> park.as("release-engineer").post("/api/v1/places/daylight-api/staging/rollback", Map.of("reason", "a")),
+                    () -> park.as("admin").post("/api/v1/places/daylight-api/staging/rollback", Map.of("reason", "b")),
+                    () -> park.as("admin").put("/api/v1/environments/staging/closure", Map.of("reason", "c")));
             List<java.util.concurrent.CompletableFuture<Client.Answer>> answers = askers.stream().map(asker -> java.util.concurrent.CompletableFuture.supplyAsync(() -> {
                 try {
                     start.await();
@@ -280,13 +280,13 @@ class DeploymentsTest {
             }
             long rollbacks = answers.subList(1, 3).stream().filter(answer -> answer.join().status() < 300).count();
             assertEquals(1, rollbacks, "one of two equal requests is told that the other is on its way");
-            Await.until("what was begun has ended", () -> harbour.as("developer").get("/api/v1/history/tide-api/staging").body().valueStream()
+            Await.until("what was begun has ended", () -> park.as("developer").get("/api/v1/history/daylight-api/staging").body().valueStream()
                     .noneMatch(each -> List.of("deploying", "checking", "undoing", "queued").contains(each.path("status").asString())));
-            String live = harbour.live("staging").orElseThrow();
-            assertEquals(harbour.installed("staging-1").split(" ")[1], live, "the hosts have what is said to be live");
-            assertEquals(harbour.installed("staging-2").split(" ")[1], live);
-            harbour.as("release-engineer").put("/api/v1/versions/tide-api/1.4.1/block", Map.of("reason", "wrong tides")).good();
-            assertEquals(409, harbour.as("release-engineer").post("/api/v1/places/tide-api/staging/rollback", Map.of("reason", "x", "to", "1.4.1")).status(), "never to what is blocked");
+            String live = park.live("staging").orElseThrow();
+            assertEquals(park.installed("staging-1").split(" ")[1], live, "the hosts have what is said to be live");
+            assertEquals(park.installed("staging-2").split(" ")[1], live);
+            park.as("release-engineer").put("/api/v1/versions/daylight-api/1.4.1/block", Map.of("reason", "wrong times")).good();
+            assertEquals(409, park.as("release-engineer").post("/api/v1/places/daylight-api/staging/rollback", Map.of("reason", "x", "to", "1.4.1")).status(), "never to what is blocked");
         }
     }
 }

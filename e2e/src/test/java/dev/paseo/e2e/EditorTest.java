@@ -16,7 +16,7 @@ class EditorTest {
 
     private static final String FILE = """
             paseo: 1
-            component: tide-board
+            component: sun-board
             versions: "1.{serial}"
             starts:
               - push: [main]
@@ -27,16 +27,16 @@ class EditorTest {
 
     @Test
     void aMistakeIsMarkedAKeyIsCompletedAndWhatIsCommittedIsInForce() throws Exception {
-        try (Harbour harbour = new Harbour()) {
-            harbour.startService();
-            harbour.accounts();
-            harbour.startAgent("builder");
-            Repository repository = harbour.bring("tide-board", Map.of());
+        try (Park park = new Park()) {
+            park.startService();
+            park.accounts();
+            park.startAgent("builder");
+            Repository repository = park.bring("sun-board", Map.of());
             repository.push("developer", "main", Map.of("paseo.yaml", FILE, "build.sh", "#!/bin/sh\necho built\n"));
-            harbour.runEnds("tide-board", 1);
-            try (Browser browser = new Browser(harbour.address())) {
-                browser.signIn("developer", Harbour.PASSWORD);
-                browser.open("/components/tide-board/pipeline");
+            park.runEnds("sun-board", 1);
+            try (Browser browser = new Browser(park.address())) {
+                browser.signIn("developer", Park.PASSWORD);
+                browser.open("/components/sun-board/pipeline");
                 WebElement editor = browser.see(By.cssSelector(".cm-content"));
                 browser.seeText("No problem");
                 browser.all(By.cssSelector(".cm-line")).getLast().click();
@@ -57,44 +57,44 @@ class EditorTest {
                 commit.click();
                 browser.seeText("it is in force");
             }
-            JsonNode second = harbour.runEnds("tide-board", 2);
+            JsonNode second = park.runEnds("sun-board", 2);
             assertEquals(List.of("compile", "smoke"), second.path("stages").valueStream().map(stage -> stage.path("name").asString()).toList());
-            assertEquals("developer <developer@harbour.example>", second.path("run").path("commitAuthor").asString());
+            assertEquals("developer <developer@park.example>", second.path("run").path("commitAuthor").asString());
             repository.pull();
             repository.push("developer", "main", Map.of("README", "the very next push"));
-            assertEquals(2, harbour.runEnds("tide-board", 3).path("stages").size());
-            refusals(harbour, second.path("run").path("commit").asString());
+            assertEquals(2, park.runEnds("sun-board", 3).path("stages").size());
+            refusals(park, second.path("run").path("commit").asString());
         }
     }
 
-    private static void refusals(Harbour harbour, String old) {
+    private static void refusals(Park park, String old) {
         Map<String, String> request = Map.of("branch", "main", "base", old, "text", FILE, "message", "Back");
-        Client.Answer moved = harbour.as("developer").post("/api/v1/components/tide-board/pipeline/commits", request);
+        Client.Answer moved = park.as("developer").post("/api/v1/components/sun-board/pipeline/commits", request);
         assertEquals(409, moved.status());
         assertTrue(moved.detail().startsWith("main has moved on since this text was begun"), moved::detail);
-        assertEquals(403, harbour.as("auditor").post("/api/v1/components/tide-board/pipeline/commits", request).status());
-        Client.Answer broken = harbour.as("developer").post("/api/v1/components/tide-board/pipeline/commits",
+        assertEquals(403, park.as("auditor").post("/api/v1/components/sun-board/pipeline/commits", request).status());
+        Client.Answer broken = park.as("developer").post("/api/v1/components/sun-board/pipeline/commits",
                 Map.of("branch", "main", "base", old, "text", "paseo: 1\n", "message", "Back"));
         assertEquals(422, broken.status());
         for (String branch : List.of("-x", "a..b", "../x", "a b")) {
-            assertEquals(400, harbour.as("developer").post("/api/v1/components/tide-board/pipeline/commits",
+            assertEquals(400, park.as("developer").post("/api/v1/components/sun-board/pipeline/commits",
                     Map.of("branch", branch, "base", old, "text", FILE, "message", "Back")).status(), branch);
         }
     }
 
     @Test
     void aTorrentOfALogIsFollowedWithoutAStall() throws Exception {
-        try (Harbour harbour = new Harbour()) {
-            harbour.startService();
-            harbour.accounts();
-            harbour.startAgent("builder");
-            Repository repository = harbour.bring("torrent", Map.of());
+        try (Park park = new Park()) {
+            park.startService();
+            park.accounts();
+            park.startAgent("builder");
+            Repository repository = park.bring("torrent", Map.of());
             // Ten thousand lines a second, for eight seconds.
             String script = "i=0; while [ $i -lt 80 ]; do seq -f \"$i line %06g of the torrent\" 1 1000; i=$((i+1)); sleep 0.1; done; echo the last line";
             repository.push("developer", "main", Map.of("paseo.yaml", "paseo: 1\ncomponent: torrent\nversions: \"1.{serial}\"\nstarts: [{push: [main]}]\nstages: {pour: {steps: ['./pour.sh']}}\n",
                     "pour.sh", "#!/bin/sh\n" + script + "\n"));
-            try (Browser browser = new Browser(harbour.address())) {
-                browser.signIn("developer", Harbour.PASSWORD);
+            try (Browser browser = new Browser(park.address())) {
+                browser.signIn("developer", Park.PASSWORD);
                 browser.open("/runs/torrent/1");
                 browser.see(By.cssSelector(".log-line"));
                 long longest = browser.longestFrame(5000);
@@ -105,7 +105,7 @@ class EditorTest {
                 browser.type(Keys.ENTER);
                 browser.see(By.cssSelector(".log-line.current mark"));
             }
-            assertEquals(80_001, harbour.as("developer").get("/api/v1/runs/torrent/1/stages/pour/log/search?text=line").good().path("total").asLong());
+            assertEquals(80_001, park.as("developer").get("/api/v1/runs/torrent/1/stages/pour/log/search?text=line").good().path("total").asLong());
         }
     }
 }

@@ -37,61 +37,61 @@ final class EngineBench {
     }
 
     private static String file(int stages) {
-        StringBuilder text = new StringBuilder("paseo: 1\ncomponent: tide-api\nversions: \"1.{serial}\"\nnewer-start: runs-beside\nstarts:\n  - push: [main]\nstages:\n");
+        StringBuilder text = new StringBuilder("paseo: 1\ncomponent: daylight-api\nversions: \"1.{serial}\"\nnewer-start: runs-beside\nstarts:\n  - push: [main]\nstages:\n");
         for (int stage = 0; stage < stages; stage++) {
             text.append("  stage-").append(stage).append(": {steps: ['true']}\n");
         }
         return text.toString();
     }
 
-    private static void start(Harbour harbour, int runs) {
+    private static void start(Park park, int runs) {
         for (int run = 0; run < runs; run++) {
-            harbour.as("developer").post("/api/v1/runs", Map.of("component", "tide-api")).good();
+            park.as("developer").post("/api/v1/runs", Map.of("component", "daylight-api")).good();
         }
-        Await.until("all runs are prepared", () -> harbour.as("developer").get("/api/v1/components/tide-api/runs?limit=200").body()
+        Await.until("all runs are prepared", () -> park.as("developer").get("/api/v1/components/daylight-api/runs?limit=200").body()
                 .valueStream().noneMatch(run -> run.path("status").asString().equals("waiting")));
     }
 
-    private static List<String> agents(Harbour harbour, int count) {
+    private static List<String> agents(Park park, int count) {
         List<String> names = new ArrayList<>();
         for (int agent = 0; agent < count; agent++) {
             names.add("bench-" + agent);
             String secret = "bench-" + agent + "-" + "x".repeat(40);
-            new Client(harbour.address(), "").post("/agent/v1/enrolment", Map.of("token", harbour.invite(names.getLast()), "secret", secret)).good();
+            new Client(park.address(), "").post("/agent/v1/enrolment", Map.of("token", park.invite(names.getLast()), "secret", secret)).good();
         }
         return names;
     }
 
     void measure() throws Exception {
-        try (Harbour harbour = new Harbour()) {
-            ConfigurableApplicationContext service = harbour.startService();
-            harbour.accounts();
-            Repository repository = harbour.component();
+        try (Park park = new Park()) {
+            ConfigurableApplicationContext service = park.startService();
+            park.accounts();
+            Repository repository = park.component();
             repository.push("developer", "main", Map.of("paseo.yaml", file(STAGES)));
-            List<String> agents = agents(harbour, THREADS);
+            List<String> agents = agents(park, THREADS);
             EngineLoad load = new EngineLoad(service);
-            start(harbour, RUNS - 1);
+            start(park, RUNS - 1);
             double seconds = load.run(agents, RUNS * STAGES);
             double perSecond = RUNS * STAGES / seconds;
-            double bare = bareTransactions(harbour);
+            double bare = bareTransactions(park);
             figures.row("engine: durable stage transitions per second, one replica", number("%.0f /s, %.0f %% of bare (%.0f /s)", perSecond, 100 * perSecond / bare, bare),
                     "≥ 50 %", new Figures.Limit(perSecond / bare, 0.5, true, "a transition has about ten statements to the loop's five, a fifth of them seal a version, and service and database share two cores"), "a JDBC loop of " + THREADS + " threads on the same database: select run for update, update run, update stage, insert work, insert live_event, "
                             + "commit. Ours is the second half of " + RUNS * STAGES + " stages, each taken and ended: two transitions, each a transaction");
-            growth(harbour, load, agents, perSecond);
+            growth(park, load, agents, perSecond);
         }
-        try (Harbour harbour = new Harbour()) {
-            active(harbour);
+        try (Park park = new Park()) {
+            active(park);
         }
     }
 
-    private void active(Harbour harbour) throws Exception {
-        ConfigurableApplicationContext service = harbour.startService();
-        harbour.accounts();
-        Repository repository = harbour.component();
+    private void active(Park park) throws Exception {
+        ConfigurableApplicationContext service = park.startService();
+        park.accounts();
+        Repository repository = park.component();
         repository.push("developer", "main", Map.of("paseo.yaml", file(40)));
-        agents(harbour, 1);
+        agents(park, 1);
         EngineLoad load = new EngineLoad(service);
-        start(harbour, ACTIVE - 1);
+        start(park, ACTIVE - 1);
         Deque<EngineLoad.Held> held = new ArrayDeque<>();
         for (Optional<EngineLoad.Held> next = load.take("bench-0"); next.isPresent(); next = load.take("bench-0")) {
             held.add(next.get());
@@ -113,33 +113,33 @@ final class EngineBench {
                 percentile(moves, 0.99), heap), "a move at least every 5 s; heap < 512 MB", new Figures.Limit(percentile(moves, 1), 5000, false, ""), "each run with one stage at an agent; " + MOVES + " times a stage ends and the next one is taken");
     }
 
-    private void growth(Harbour harbour, EngineLoad load, List<String> agents, double first) throws Exception {
+    private void growth(Park park, EngineLoad load, List<String> agents, double first) throws Exception {
         StringBuilder words = new StringBuilder();
         int history = RUNS;
         for (int wanted : List.of(1_000, 10_000, 100_000)) {
-            grow(harbour, history, wanted);
+            grow(park, history, wanted);
             history = wanted;
-            start(harbour, 60);
+            start(park, 60);
             double rate = 60 * STAGES / load.run(agents, 60 * STAGES);
-            double page = page(harbour);
+            double page = page(park);
             words.append(number("%,.0f runs: %.0f /s, a run's page %.1f ms; ", wanted, rate, page));
         }
         figures.row("growth with the history of runs", words.toString().strip(), "flat, or logarithmic", "the rows are copies of real ones; the rates come from few runs and scatter");
     }
 
-    private static double page(Harbour harbour) {
+    private static double page(Park park) {
         List<Double> times = new ArrayList<>();
         for (int look = 0; look < 30; look++) {
             long began = System.nanoTime();
-            harbour.as("developer").get("/api/v1/runs/tide-api/" + (1 + look * 7)).good();
+            park.as("developer").get("/api/v1/runs/daylight-api/" + (1 + look * 7)).good();
             times.add((System.nanoTime() - began) / 1e6);
         }
         return percentile(times, 0.5);
     }
 
     /** Copies ended runs with their stages and work until there are so many. */
-    private static void grow(Harbour harbour, int from, int to) throws SQLException {
-        Map<String, String> settings = settings(harbour);
+    private static void grow(Park park, int from, int to) throws SQLException {
+        Map<String, String> settings = settings(park);
         try (Connection connection = DriverManager.getConnection(url(settings), settings.get("paseo.database.service"), settings.get("paseo.database.service-password"));
                 Statement statement = connection.createStatement()) {
             int copies = (to - from) / RUNS + 1;
@@ -162,9 +162,9 @@ final class EngineBench {
         }
     }
 
-    private static Map<String, String> settings(Harbour harbour) {
+    private static Map<String, String> settings(Park park) {
         Map<String, String> settings = new HashMap<>();
-        harbour.database.settings().forEach(setting -> settings.put(setting.split("=", 2)[0], setting.split("=", 2)[1]));
+        park.database.settings().forEach(setting -> settings.put(setting.split("=", 2)[0], setting.split("=", 2)[1]));
         return settings;
     }
 
@@ -172,8 +172,8 @@ final class EngineBench {
         return "jdbc:mariadb://127.0.0.1:" + settings.get("paseo.database.port") + "/" + settings.get("paseo.database.name");
     }
 
-    private static double bareTransactions(Harbour harbour) throws Exception {
-        Map<String, String> settings = settings(harbour);
+    private static double bareTransactions(Park park) throws Exception {
+        Map<String, String> settings = settings(park);
         int each = 250;
         long began = System.nanoTime();
         try (ExecutorService threads = Executors.newFixedThreadPool(THREADS)) {

@@ -15,44 +15,44 @@ import tools.jackson.databind.JsonNode;
 /** Environments and their rules as a file: exported, copied, checked and loaded; and what people choose to be told. */
 class EnvironmentsTest {
 
-    private static Harbour harbour;
+    private static Park park;
 
     @BeforeAll
     static void open() throws Exception {
-        harbour = new Harbour();
-        harbour.startService();
-        harbour.accounts();
-        harbour.component();
+        park = new Park();
+        park.startService();
+        park.accounts();
+        park.component();
     }
 
     @AfterAll
     static void close() {
-        harbour.close();
+        park.close();
     }
 
     @Test
     void aCopyIsLoadedByItselfAndNobodysChangeIsLost() {
-        Harbour.Said copy = harbour.paseo("admin", "environment", "copy", "production", "--as", "showroom");
+        Park.Said copy = park.paseo("admin", "environment", "copy", "production", "--as", "showroom");
         assertTrue(copy.out().contains("follows: staging"), copy.out());
-        assertEquals("1 problems", harbour.as("developer").post("/api/v1/environments/check", Map.of("text", copy.out().replace("approvers", "approver"))).good().path("problems").size() + " problems");
-        JsonNode problem = harbour.as("developer").post("/api/v1/environments/check", Map.of("text", copy.out().replace("follows: staging", "follows: stagin"))).good().path("problems").path(0);
+        assertEquals("1 problems", park.as("developer").post("/api/v1/environments/check", Map.of("text", copy.out().replace("approvers", "approver"))).good().path("problems").size() + " problems");
+        JsonNode problem = park.as("developer").post("/api/v1/environments/check", Map.of("text", copy.out().replace("follows: staging", "follows: stagin"))).good().path("problems").path(0);
         assertTrue(problem.path("message").asString().contains("did you mean staging?") && problem.path("line").asInt() > 1, problem.toString());
-        JsonNode checked = harbour.as("developer").post("/api/v1/environments/check", Map.of("text", copy.out())).good();
+        JsonNode checked = park.as("developer").post("/api/v1/environments/check", Map.of("text", copy.out())).good();
         assertEquals("is new", checked.path("changes").path(0).path("what").asString(), checked.toString());
-        String base = harbour.as("admin").get("/api/v1/environments/file").good().path("digest").asString();
-        assertEquals(403, harbour.as("release-engineer").put("/api/v1/environments", Map.of("text", copy.out(), "base", base)).status());
-        harbour.as("admin").put("/api/v1/environments", Map.of("text", copy.out(), "base", base)).good();
-        Client.Answer late = harbour.as("admin").put("/api/v1/environments", Map.of("text", copy.out(), "base", base));
+        String base = park.as("admin").get("/api/v1/environments/file").good().path("digest").asString();
+        assertEquals(403, park.as("release-engineer").put("/api/v1/environments", Map.of("text", copy.out(), "base", base)).status());
+        park.as("admin").put("/api/v1/environments", Map.of("text", copy.out(), "base", base)).good();
+        Client.Answer late = park.as("admin").put("/api/v1/environments", Map.of("text", copy.out(), "base", base));
         assertEquals(409, late.status());
         assertTrue(late.detail().contains("have changed since you began"), late.detail());
-        List<String> names = harbour.as("admin").get("/api/v1/environments").body().valueStream().map(each -> each.path("name").asString()).toList();
+        List<String> names = park.as("admin").get("/api/v1/environments").body().valueStream().map(each -> each.path("name").asString()).toList();
         assertEquals(List.of("test", "staging", "production", "showroom"), names.stream().filter(name -> !name.equals("basin")).toList(), "what is there keeps its order");
     }
 
     @Test
     void aCopyIsMadeInTheConsole() throws Exception {
-        String password = Files.readString(harbour.folder.resolve("data/admin-password")).strip();
-        try (Browser browser = new Browser(harbour.address())) {
+        String password = Files.readString(park.folder.resolve("data/admin-password")).strip();
+        try (Browser browser = new Browser(park.address())) {
             browser.signIn("admin", password);
             browser.open("/environments/test");
             browser.click(By.linkText("Copy"));
@@ -61,7 +61,7 @@ class EnvironmentsTest {
             browser.seeText("is new");
             browser.click(By.xpath("//button[.='Load it']"));
             browser.seeText("Rules of revision 1.");
-            assertTrue(harbour.as("developer").get("/api/v1/environments").body().toString().contains("\"basin\""));
+            assertTrue(park.as("developer").get("/api/v1/environments").body().toString().contains("\"basin\""));
             browser.open("/environments-file?environment=test");
             browser.seeText("Nothing changes");
         }
@@ -69,13 +69,13 @@ class EnvironmentsTest {
 
     @Test
     void whatIsToldOfOneComponentIsChosenForItself() {
-        Client approver = harbour.as("approver-1");
-        assertEquals(404, approver.put("/api/v1/notices/choices", Map.of("event", "waits", "channel", "mail", "delivery", "off", "component", "tide-apy")).status());
-        approver.put("/api/v1/notices/choices", Map.of("event", "decided", "channel", "mail", "delivery", "daily", "component", "tide-api")).good();
+        Client approver = park.as("approver-1");
+        assertEquals(404, approver.put("/api/v1/notices/choices", Map.of("event", "waits", "channel", "mail", "delivery", "off", "component", "daylight-apy")).status());
+        approver.put("/api/v1/notices/choices", Map.of("event", "decided", "channel", "mail", "delivery", "daily", "component", "daylight-api")).good();
         JsonNode choices = approver.get("/api/v1/notices/choices").good();
         assertEquals("off", mail(choices.path("everywhere"), "decided"));
-        assertEquals("daily", mail(choices.path("components").path("tide-api"), "decided"));
-        approver.delete("/api/v1/notices/choices/tide-api").good();
+        assertEquals("daily", mail(choices.path("components").path("daylight-api"), "decided"));
+        approver.delete("/api/v1/notices/choices/daylight-api").good();
         assertTrue(approver.get("/api/v1/notices/choices").good().path("components").isEmpty());
     }
 

@@ -36,10 +36,10 @@ final class GateBench {
 
     void measure() throws Exception {
         judging();
-        try (Harbour harbour = Harbour.open()) {
-            comparing(harbour);
-            deciding(harbour);
-            waiting(harbour);
+        try (Park park = Park.open()) {
+            comparing(park);
+            deciding(park);
+            waiting(park);
         }
     }
 
@@ -50,7 +50,7 @@ final class GateBench {
         for (int at = 0; at < 5; at++) {
             criteria.add(new Criterion.Approvals(List.of("group-" + at), 2, List.of(Criterion.Exclusion.AUTHORS), true, Optional.of(Duration.ofHours(48)), Optional.empty()));
             criteria.add(new Criterion.Checklist(List.of("group-" + at), List.of("one", "two", "three")));
-            criteria.add(new Criterion.Soak(Duration.ofHours(at + 1)));
+            criteria.add(new Criterion.LiveFor(Duration.ofHours(at + 1)));
             criteria.add(new Criterion.Fact("fact " + at));
         }
         Map<String, Set<String>> groups = new java.util.HashMap<>();
@@ -66,7 +66,7 @@ final class GateBench {
             rulings.add(new Ruling("person-" + at + "-1", true, "good", subject, now.minusSeconds(at)));
         }
         GateFacts facts = new GateFacts(subject, "developer", Set.of("author"), new GateFacts.People(groups, Map.of()),
-                new GateFacts.OfVersion(Set.of("staging"), "main", true, List.of(), false, new GateFacts.Soaked("staging", Duration.ZERO, Optional.of(now.minusSeconds(9000))), Map.of()),
+                new GateFacts.OfVersion(Set.of("staging"), "main", true, List.of(), false, new GateFacts.Stretch("staging", Duration.ZERO, Optional.of(now.minusSeconds(9000))), Map.of()),
                 now.minusSeconds(600), new GateFacts.Said(rulings, List.of(), Map.of()), GateFacts.Around.PLAIN);
         List<Double> times = new ArrayList<>();
         for (int at = -2000; at < 2000; at++) {
@@ -77,7 +77,7 @@ final class GateBench {
             }
         }
         figures.row("a gate with 20 criteria", number("p50 %.3f ms, p99 %.3f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 1 ms",
-                new Figures.Limit(percentile(times, 0.99), 1, false, "groups are searched for everyone who could decide"), "5 of each: approvals of 40 people, checklists, soak, facts; 2,000 times, warm");
+                new Figures.Limit(percentile(times, 0.99), 1, false, "groups are searched for everyone who could decide"), "5 of each: approvals of 40 people, checklists, live-for, facts; 2,000 times, warm");
     }
 
     private static double timed(Client client, String path) throws IOException {
@@ -86,43 +86,43 @@ final class GateBench {
         return (System.nanoTime() - began) / 1e6;
     }
 
-    private void comparing(Harbour harbour) throws Exception {
-        Repository repository = harbour.component();
+    private void comparing(Park park) throws Exception {
+        Repository repository = park.component();
         repository.push("developer", "main", Scenario.files());
-        harbour.liveIn("staging", "1.4.1");
+        park.liveIn("staging", "1.4.1");
         repository.raw("refs/heads/main", repository.commits(COMMITS).getLast());
         repository.git("fetch", "-q", "origin");
         repository.git("reset", "-q", "--hard", "origin/main");
         Map<String, String> files = new java.util.LinkedHashMap<>(Scenario.files());
         files.put("last", "one");
         repository.push("developer", "main", files);
-        harbour.liveIn("staging", "1.4.2");
-        String path = "/api/v1/comparison/versions/tide-api?from=1.4.1&to=1.4.2";
-        int count = harbour.as("developer").get(path).good().path("commitCount").asInt();
+        park.liveIn("staging", "1.4.2");
+        String path = "/api/v1/comparison/versions/daylight-api?from=1.4.1&to=1.4.2";
+        int count = park.as("developer").get(path).good().path("commitCount").asInt();
         List<Double> times = new ArrayList<>();
         for (int at = 0; at < 20; at++) {
-            times.add(timed(harbour.as("developer"), path));
+            times.add(timed(park.as("developer"), path));
         }
         figures.row("two versions " + count + " commits apart compared", number("p50 %.0f ms, p99 %.0f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 500 ms",
                 new Figures.Limit(percentile(times, 0.99), 500, false, "git lists and counts"), "the first 200 commits and their count, artifacts, evidence, recipe, files; 20 times, warm");
     }
 
-    private void deciding(Harbour harbour) throws Exception {
-        HttpResponse<InputStream> events = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(harbour.address() + "/api/v1/events"))
-                .header("Authorization", "Bearer " + harbour.as("approver-2").token()).build(), HttpResponse.BodyHandlers.ofInputStream());
+    private void deciding(Park park) throws Exception {
+        HttpResponse<InputStream> events = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(park.address() + "/api/v1/events"))
+                .header("Authorization", "Bearer " + park.as("approver-2").token()).build(), HttpResponse.BodyHandlers.ofInputStream());
         List<Double> times = new ArrayList<>();
         try (InputStream in = events.body()) {
             for (int at = 0; at < 15; at++) {
-                long id = harbour.promote("1.4.1", "production");
-                String subject = harbour.as("approver-1").get("/api/v1/deployments/" + id).body().path("subject").asString();
+                long id = park.promote("1.4.1", "production");
+                String subject = park.as("approver-1").get("/api/v1/deployments/" + id).body().path("subject").asString();
                 in.skipNBytes(in.available());
                 long began = System.nanoTime();
-                harbour.as("approver-1").post("/api/v1/deployments/" + id + "/ruling", Map.of("yes", false, "comment", "Not today.", "subject", subject)).good();
+                park.as("approver-1").post("/api/v1/deployments/" + id + "/ruling", Map.of("yes", false, "comment", "Not today.", "subject", subject)).good();
                 StringBuilder heard = new StringBuilder();
                 while (!heard.toString().contains("\"deployment\"")) {
                     heard.append((char) in.read());
                 }
-                if (harbour.status(id).equals("rejected")) {
+                if (park.status(id).equals("rejected")) {
                     times.add((System.nanoTime() - began) / 1e6);
                 }
             }
@@ -131,20 +131,20 @@ final class GateBench {
                 new Figures.Limit(percentile(times, 0.99), 300, false, "one transaction, an event, a look"), "from sending it to the other's fresh answer, by the events that the console hears; without drawing it");
     }
 
-    private void waiting(Harbour harbour) throws Exception {
+    private void waiting(Park park) throws Exception {
         String waits = " from seq_1_to_" + GATES;
-        harbour.database.as("insert into component (id, name, file_path, main_branch, created_at) select 10000 + seq, concat('quay-', seq), 'paseo.yaml', 'main', '2026-01-01'" + waits);
-        harbour.database.as("insert into line (id, component_id, branch) select 10000 + seq, 10000 + seq, 'main'" + waits);
-        harbour.database.as("insert into version (id, component_id, number, line_id, line_order, trusted, recipe, route, digest, cause_id, sealed_at) select 10000 + seq, 10000 + seq, '1.0', 10000 + seq, 1, true, "
+        park.database.as("insert into component (id, name, file_path, main_branch, created_at) select 10000 + seq, concat('hut-', seq), 'paseo.yaml', 'main', '2026-01-01'" + waits);
+        park.database.as("insert into line (id, component_id, branch) select 10000 + seq, 10000 + seq, 'main'" + waits);
+        park.database.as("insert into version (id, component_id, number, line_id, line_order, trusted, recipe, route, digest, cause_id, sealed_at) select 10000 + seq, 10000 + seq, '1.0', 10000 + seq, 1, true, "
                 + "'{\"format\":1}', '{\"format\":1,\"steps\":[]}', repeat('0', 64), (select min(id) from cause), '2026-01-01'" + waits);
-        harbour.database.as("insert into gate_wait (id, component_id, environment_id, version_id, kind, name, sentence, since_at, due_at) select 10000 + seq, 10000 + seq, "
+        park.database.as("insert into gate_wait (id, component_id, environment_id, version_id, kind, name, sentence, since_at, due_at) select 10000 + seq, 10000 + seq, "
                 + "(select id from environment where name = 'production'), 10000 + seq, 'decision', '0 of 2 approvals', 'Waits for approvers.', '2026-01-01', '2027-01-01' + interval seq second" + waits);
-        harbour.database.as("insert into gate_wait_person (wait_id, account_id) select 10000 + s.seq, a.id from seq_1_to_" + GATES + " s join account a on a.name in ('approver-1', 'approver-2')");
+        park.database.as("insert into gate_wait_person (wait_id, account_id) select 10000 + s.seq, a.id from seq_1_to_" + GATES + " s join account a on a.name in ('approver-1', 'approver-2')");
         List<Double> page = new ArrayList<>();
         List<Double> count = new ArrayList<>();
         for (int at = -10; at < 40; at++) {
-            double whole = timed(harbour.as("approver-1"), "/api/v1/waiting");
-            double only = timed(harbour.as("approver-1"), "/api/v1/waiting/count");
+            double whole = timed(park.as("approver-1"), "/api/v1/waiting");
+            double only = timed(park.as("approver-1"), "/api/v1/waiting/count");
             if (at >= 0) {
                 page.add(whole);
                 count.add(only);

@@ -27,8 +27,8 @@ import javax.net.ssl.SSLContext;
 /** Real git servers on loopback: over HTTPS with a certificate and a password, and over SSH with the server of Debian's packages. */
 final class GitServers implements AutoCloseable {
 
-    static final String NAME = "harbour";
-    static final String WORD = "ebb-and-flow";
+    static final String NAME = "park";
+    static final String WORD = "bread-and-water";
 
     private final Path folder;
     private final List<AutoCloseable> closing = new ArrayList<>();
@@ -53,15 +53,15 @@ final class GitServers implements AutoCloseable {
     /** Serves the bare repositories of a folder; its address. */
     String https(Path repositories) throws IOException, InterruptedException, GeneralSecurityException {
         run(folder, Path.of(System.getProperty("java.home"), "bin", "keytool").toString(), "-genkeypair", "-alias", "server", "-keyalg", "EC", "-storetype", "PKCS12",
-                "-keystore", "server.p12", "-storepass", "harbour", "-dname", "CN=127.0.0.1", "-ext", "san=ip:127.0.0.1", "-ext", "bc:c=ca:true");
+                "-keystore", "server.p12", "-storepass", "park", "-dname", "CN=127.0.0.1", "-ext", "san=ip:127.0.0.1", "-ext", "bc:c=ca:true");
         run(folder, Path.of(System.getProperty("java.home"), "bin", "keytool").toString(), "-exportcert", "-rfc", "-alias", "server", "-keystore", "server.p12",
-                "-storepass", "harbour", "-file", "server.pem");
+                "-storepass", "park", "-file", "server.pem");
         KeyStore keys = KeyStore.getInstance("PKCS12");
         try (InputStream in = Files.newInputStream(folder.resolve("server.p12"))) {
-            keys.load(in, "harbour".toCharArray());
+            keys.load(in, "park".toCharArray());
         }
         KeyManagerFactory managers = KeyManagerFactory.getInstance(KeyManagerFactory.getDefaultAlgorithm());
-        managers.init(keys, "harbour".toCharArray());
+        managers.init(keys, "park".toCharArray());
         SSLContext context = SSLContext.getInstance("TLS");
         context.init(managers.getKeyManagers(), null, null);
         HttpsServer server = HttpsServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
@@ -76,7 +76,7 @@ final class GitServers implements AutoCloseable {
     private static void git(HttpExchange exchange, Path repositories) throws IOException {
         String login = "Basic " + Base64.getEncoder().encodeToString((NAME + ":" + WORD).getBytes(StandardCharsets.UTF_8));
         if (!login.equals(exchange.getRequestHeaders().getFirst("Authorization"))) {
-            exchange.getResponseHeaders().set("WWW-Authenticate", "Basic realm=\"harbour\"");
+            exchange.getResponseHeaders().set("WWW-Authenticate", "Basic realm=\"park\"");
             exchange.sendResponseHeaders(401, -1);
             exchange.close();
             return;

@@ -32,51 +32,51 @@ class HistoryTest {
     void intervalsAgreeWithTheHostsOwnJournalsAfterRandomOperationsWithFaults() throws Exception {
         long seed = new Random().nextLong();
         Random random = new Random(seed);
-        try (Harbour harbour = Harbour.open()) {
-            Repository repository = harbour.component();
+        try (Park park = Park.open()) {
+            Repository repository = park.component();
             repository.push("developer", "main", files());
-            harbour.liveIn("staging", "1.4.1");
+            park.liveIn("staging", "1.4.1");
             for (int next = 2; next <= 4; next++) {
                 repository.push("developer", "main", Map.of("health", "of " + next));
-                harbour.liveIn("staging", "1.4." + next);
+                park.liveIn("staging", "1.4." + next);
             }
             int[] done = new int[7];
             for (int at = 0; at < OPERATIONS; at++) {
                 int operation = random.nextInt(done.length);
-                done[operation] += operate(harbour, operation, random) ? 1 : 0;
+                done[operation] += operate(park, operation, random) ? 1 : 0;
             }
             for (String host : HOSTS) {
-                Files.deleteIfExists(harbour.hostFolder(host).resolve("broken"));
-                harbour.as("admin").delete("/api/v1/hosts/" + host + "/maintenance");
+                Files.deleteIfExists(park.hostFolder(host).resolve("broken"));
+                park.as("admin").delete("/api/v1/hosts/" + host + "/maintenance");
             }
-            Await.until("everything has ended", () -> open(harbour) == 0);
-            harbour.as("admin").delete("/api/v1/places/tide-api/staging/hold");
+            Await.until("everything has ended", () -> open(park) == 0);
+            park.as("admin").delete("/api/v1/places/daylight-api/staging/hold");
             for (String host : HOSTS) {
-                assertEquals(journal(harbour, host), intervals(harbour, host), () -> host + " with seed " + seed);
+                assertEquals(journal(park, host), intervals(park, host), () -> host + " with seed " + seed);
             }
             assertTrue(done[0] > 5 && done[1] > 1 && done[2] > 3, () -> "too little was done, with seed " + seed + ": " + java.util.Arrays.toString(done));
         }
     }
 
-    private static boolean operate(Harbour harbour, int operation, Random random) throws IOException {
-        Client engineer = harbour.as("release-engineer");
+    private static boolean operate(Park park, int operation, Random random) throws IOException {
+        Client engineer = park.as("release-engineer");
         String host = HOSTS.get(random.nextInt(HOSTS.size()));
-        Path broken = harbour.hostFolder(host).resolve("broken");
+        Path broken = park.hostFolder(host).resolve("broken");
         return switch (operation) {
-            case 0 -> good(engineer.post("/api/v1/deployments", Map.of("component", "tide-api", "version", "1.4." + (1 + random.nextInt(4)), "environment", "staging")));
-            case 1 -> good(engineer.post("/api/v1/places/tide-api/staging/rollback", Map.of("reason", "by chance")));
-            case 2 -> good(engineer.post("/api/v1/places/tide-api/staging/redeployment", Map.of()));
-            case 3 -> good(engineer.post("/api/v1/places/tide-api/staging/repair", Map.of("hosts", List.of(host))));
-            case 4 -> good(engineer.post("/api/v1/deployments/" + newest(harbour) + "/cancellation", Map.of()));
+            case 0 -> good(engineer.post("/api/v1/deployments", Map.of("component", "daylight-api", "version", "1.4." + (1 + random.nextInt(4)), "environment", "staging")));
+            case 1 -> good(engineer.post("/api/v1/places/daylight-api/staging/rollback", Map.of("reason", "by chance")));
+            case 2 -> good(engineer.post("/api/v1/places/daylight-api/staging/redeployment", Map.of()));
+            case 3 -> good(engineer.post("/api/v1/places/daylight-api/staging/repair", Map.of("hosts", List.of(host))));
+            case 4 -> good(engineer.post("/api/v1/deployments/" + newest(park) + "/cancellation", Map.of()));
             case 5 -> Files.exists(broken) ? Files.deleteIfExists(broken) : random.nextInt(3) == 0 && Files.exists(Files.writeString(broken, ""));
             default -> {
                 // Half of the time it is waited for, so that something also goes well.
                 if (random.nextBoolean()) {
                     Files.deleteIfExists(broken);
-                    Await.until("the place is quiet", () -> open(harbour) == 0);
+                    Await.until("the place is quiet", () -> open(park) == 0);
                 }
-                yield random.nextBoolean() ? good(harbour.as("admin").put("/api/v1/hosts/" + host + "/maintenance", Map.of("reason", "by chance")))
-                        : good(harbour.as("admin").delete("/api/v1/hosts/" + host + "/maintenance"));
+                yield random.nextBoolean() ? good(park.as("admin").put("/api/v1/hosts/" + host + "/maintenance", Map.of("reason", "by chance")))
+                        : good(park.as("admin").delete("/api/v1/hosts/" + host + "/maintenance"));
             }
         };
     }
@@ -86,27 +86,27 @@ class HistoryTest {
         return answer.status() < 300;
     }
 
-    private static long newest(Harbour harbour) {
-        return harbour.as("developer").get("/api/v1/history/tide-api/staging").body().path(0).path("id").asLong();
+    private static long newest(Park park) {
+        return park.as("developer").get("/api/v1/history/daylight-api/staging").body().path(0).path("id").asLong();
     }
 
-    private static long open(Harbour harbour) {
-        long under = harbour.as("developer").get("/api/v1/history/tide-api/staging").body().valueStream().map(each -> each.path("status").asString())
+    private static long open(Park park) {
+        long under = park.as("developer").get("/api/v1/history/daylight-api/staging").body().valueStream().map(each -> each.path("status").asString())
                 .filter(status -> List.of("waiting", "queued", "deploying", "checking", "undoing").contains(status)).count();
-        JsonNode live = harbour.deployment(harbour.as("developer").get("/api/v1/places/tide-api/staging").body().path("deployment").asLong());
+        JsonNode live = park.deployment(park.as("developer").get("/api/v1/places/daylight-api/staging").body().path("deployment").asLong());
         return under + live.path("hosts").valueStream().map(each -> each.path("phase").asString()).filter(List.of("installing", "checking")::contains).count();
     }
 
-    private static List<String> journal(Harbour harbour, String host) {
+    private static List<String> journal(Park park, String host) {
         try {
-            return Files.readAllLines(harbour.hostFolder(host).resolve("journal"));
+            return Files.readAllLines(park.hostFolder(host).resolve("journal"));
         } catch (IOException none) {
             return List.of();
         }
     }
 
-    private static List<String> intervals(Harbour harbour, String host) throws IOException, InterruptedException {
-        return harbour.database.as("select v.number from live_interval i join version v on v.id = i.version_id join host h on h.id = i.host_id where h.name = '"
+    private static List<String> intervals(Park park, String host) throws IOException, InterruptedException {
+        return park.database.as("select v.number from live_interval i join version v on v.id = i.version_id join host h on h.id = i.host_id where h.name = '"
                 + host + "' order by i.id").lines().map(String::strip).filter(line -> !line.isEmpty()).toList();
     }
 }

@@ -39,17 +39,17 @@ class KillTest {
 
     @Test
     void everythingEndsRightAndNothingStartsTwice() throws Exception {
-        try (Harbour harbour = new Harbour(); Processes processes = new Processes(harbour)) {
+        try (Park park = new Park(); Processes processes = new Processes(park)) {
             int port = Processes.freePort();
             Process service = processes.service(port);
-            harbour.reach("http://127.0.0.1:" + port);
-            harbour.accounts();
+            park.reach("http://127.0.0.1:" + port);
+            park.accounts();
             Map<String, Process> agents = new HashMap<>();
-            for (String name : harbour.agents()) {
+            for (String name : park.agents()) {
                 agents.put(name, processes.agent(name));
             }
-            Repository repository = harbour.component();
-            Path markers = harbour.folder.resolve("markers");
+            Repository repository = park.component();
+            Path markers = park.folder.resolve("markers");
             repository.push("developer", "main", markedFiles(markers));
             int pushed = 1;
             Random random = new Random(20261123);
@@ -59,7 +59,7 @@ class KillTest {
                     Processes.kill(service);
                     service = processes.service(port);
                 } else {
-                    String name = harbour.agents().get(random.nextInt(harbour.agents().size()));
+                    String name = park.agents().get(random.nextInt(park.agents().size()));
                     Processes.kill(agents.get(name));
                     agents.put(name, processes.agent(name));
                 }
@@ -68,39 +68,39 @@ class KillTest {
                     pushed++;
                 }
             }
-            checkAll(harbour, pushed);
+            checkAll(park, pushed);
             checkMarkers(markers);
         }
     }
 
-    private static void checkAll(Harbour harbour, int pushed) throws IOException {
+    private static void checkAll(Park park, int pushed) throws IOException {
         for (int number = 1; number <= pushed; number++) {
-            JsonNode run = harbour.runEnds(number);
+            JsonNode run = park.runEnds(number);
             assertEquals("passed", run.path("run").path("status").asString(), run.path("run").toString());
             for (String stage : List.of("compile", "unit-tests")) {
-                checkLog(harbour, number, stage);
+                checkLog(park, number, stage);
             }
         }
         String newest = "1.4." + pushed;
         // Longer than a lease: what was given out to an agent the moment it was killed comes back within one.
-        Await.until(Duration.ofSeconds(150), () -> newest + " is live in staging: " + harbour.as("developer").get("/api/v1/whereabouts").body(),
-                () -> harbour.live("staging").equals(Optional.of(newest)));
-        assertEquals("version " + newest + " ok", harbour.installed("staging-1"));
-        assertEquals("version " + newest + " ok", harbour.installed("staging-2"));
+        Await.until(Duration.ofSeconds(150), () -> newest + " is live in staging: " + park.as("developer").get("/api/v1/whereabouts").body(),
+                () -> park.live("staging").equals(Optional.of(newest)));
+        assertEquals("version " + newest + " ok", park.installed("staging-1"));
+        assertEquals("version " + newest + " ok", park.installed("staging-2"));
         for (String environment : List.of("test", "staging")) {
-            for (JsonNode each : harbour.as("developer").get("/api/v1/history/tide-api/" + environment).good()) {
+            for (JsonNode each : park.as("developer").get("/api/v1/history/daylight-api/" + environment).good()) {
                 assertTrue(List.of("live", "replaced", "overtaken").contains(each.path("status").asString()), each.toString());
             }
         }
         Await.until("the audit verifies", () -> {
-            JsonNode report = harbour.as("auditor").get("/api/v1/audit/verification").body();
+            JsonNode report = park.as("auditor").get("/api/v1/audit/verification").body();
             assertEquals(0, report.path("findings").size(), report.toString());
             return report.path("notCovered").asLong() == 0;
         });
     }
 
-    private static void checkLog(Harbour harbour, int number, String stage) {
-        JsonNode log = harbour.as("developer").get("/api/v1/runs/tide-api/" + number + "/stages/" + stage + "/log?limit=10000").good();
+    private static void checkLog(Park park, int number, String stage) {
+        JsonNode log = park.as("developer").get("/api/v1/runs/daylight-api/" + number + "/stages/" + stage + "/log?limit=10000").good();
         List<String> said = new ArrayList<>();
         log.path("lines").forEach(line -> {
             if (line.path("step").asInt() > 0) {

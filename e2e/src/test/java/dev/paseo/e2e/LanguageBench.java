@@ -17,7 +17,7 @@ final class LanguageBench {
     private LanguageBench() {}
 
     static void measure(Figures figures) {
-        StringBuilder text = new StringBuilder("paseo: 1\ncomponent: tide-api\nversions: \"1.{serial}\"\nstages:\n");
+        StringBuilder text = new StringBuilder("paseo: 1\ncomponent: daylight-api\nversions: \"1.{serial}\"\nstages:\n");
         for (int stage = 0; stage < STAGES; stage++) {
             text.append("  stage-").append(stage).append(":\n    after: [").append(stage == 0 ? "" : "stage-" + (stage - 1) / 2).append("]\n    steps: [./build.sh]\n    keep: {artifact-")
                     .append(stage).append(": out/x}\n").append(stage % 10 == 0 ? "    wanted-if: \"branch == 'main'\"\n" : "");

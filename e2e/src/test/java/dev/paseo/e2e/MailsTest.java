@@ -30,13 +30,13 @@ class MailsTest {
         }).toList();
     }
 
-    private static void forward(Harbour harbour, String by) {
-        harbour.as("admin").post("/api/v1/clock", Map.of("by", by)).good();
+    private static void forward(Park park, String by) {
+        park.as("admin").post("/api/v1/clock", Map.of("by", by)).good();
     }
 
-    private static long tried(Harbour harbour) {
+    private static long tried(Park park) {
         try {
-            return Long.parseLong(harbour.database.as("select coalesce(max(tries), 0) from notice where mailed_at is null").strip());
+            return Long.parseLong(park.database.as("select coalesce(max(tries), 0) from notice where mailed_at is null").strip());
         } catch (IOException | InterruptedException failed) {
             throw new IllegalStateException(failed);
         }
@@ -46,31 +46,31 @@ class MailsTest {
     void mailsWaitForTheirServerAndWhatIsGatheredComesTogether() throws Exception {
         int port = Processes.freePort();
         GreenMail mail = new GreenMail(new ServerSetup(port, "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
-        try (Harbour harbour = Harbour.open("--paseo.clock-may-move=true", "--spring.mail.host=127.0.0.1", "--spring.mail.port=" + port)) {
-            Repository repository = harbour.component();
-            harbour.as("approver-2").put("/api/v1/notices/choices", Map.of("event", "waits", "channel", "mail", "delivery", "hourly", "component", "tide-api")).good();
+        try (Park park = Park.open("--paseo.clock-may-move=true", "--spring.mail.host=127.0.0.1", "--spring.mail.port=" + port)) {
+            Repository repository = park.component();
+            park.as("approver-2").put("/api/v1/notices/choices", Map.of("event", "waits", "channel", "mail", "delivery", "hourly", "component", "daylight-api")).good();
             repository.push("developer", "main", Scenario.files());
-            harbour.liveIn("staging", "1.4.1");
-            long first = harbour.promote("1.4.1", "production");
+            park.liveIn("staging", "1.4.1");
+            long first = park.promote("1.4.1", "production");
             for (int hours = 0; hours < 2; hours++) {
-                long before = tried(harbour);
-                forward(harbour, "PT1H");
-                Await.until("the mail is tried again in vain", () -> tried(harbour) > before);
+                long before = tried(park);
+                forward(park, "PT1H");
+                Await.until("the mail is tried again in vain", () -> tried(park) > before);
             }
-            assertEquals(200, HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(harbour.address() + "/actuator/health")).build(), HttpResponse.BodyHandlers.ofString()).statusCode(),
+            assertEquals(200, HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(park.address() + "/actuator/health")).build(), HttpResponse.BodyHandlers.ofString()).statusCode(),
                     "a mail server that is away makes mails wait, not the service");
             mail.start();
-            forward(harbour, "PT1H");
+            forward(park, "PT1H");
             Await.until("it has come at last", () -> !to(mail, "approver-1").isEmpty() && !to(mail, "approver-2").isEmpty());
             String text = com.icegreen.greenmail.util.GreenMailUtil.getBody(to(mail, "approver-1").getFirst()).replace("=\r\n", "");
-            assertTrue(text.contains("What: tide-api 1.4.1") && text.contains("What changes: 1 commit: ") && text.contains("(developer)"), text);
-            harbour.rule("approver-1", first, false, "Heights differ.").good();
-            repository.push("developer", "main", Map.of("tides", "newer"));
-            harbour.liveIn("staging", "1.4.2");
-            harbour.promote("1.4.2", "production");
+            assertTrue(text.contains("What: daylight-api 1.4.1") && text.contains("What changes: 1 commit: ") && text.contains("(developer)"), text);
+            park.rule("approver-1", first, false, "Heights differ.").good();
+            repository.push("developer", "main", Map.of("times", "newer"));
+            park.liveIn("staging", "1.4.2");
+            park.promote("1.4.2", "production");
             Await.until("whoever wants it at once has it", () -> to(mail, "approver-1").size() == 2);
             assertEquals(1, to(mail, "approver-2").size(), "whoever wants it by the hour waits");
-            forward(harbour, "PT1H");
+            forward(park, "PT1H");
             Await.until("then it comes", () -> to(mail, "approver-2").size() == 2);
             assertEquals(2, to(mail, "approver-1").size(), "nothing comes twice");
         } finally {

@@ -18,7 +18,7 @@ import tools.jackson.databind.JsonNode;
 /** A real build of several modules, with its dependencies from the registry: once from nothing, once with what the first one kept. */
 class MavenBuildTest {
 
-    private static final Path PROJECT = TestDatabase.ROOT.resolve("demo/scenario/chart-tiles");
+    private static final Path PROJECT = TestDatabase.ROOT.resolve("demo/scenario/map-tiles");
 
     private static Map<String, String> files() throws IOException {
         Map<String, String> files = new LinkedHashMap<>();
@@ -37,20 +37,20 @@ class MavenBuildTest {
 
     @Test
     void theSecondBuildIsFasterByWhatTheFirstOneKept() throws Exception {
-        try (Harbour harbour = new Harbour()) {
-            harbour.startService();
-            harbour.accounts();
-            harbour.startAgent("builder");
-            Repository repository = harbour.bring("chart-tiles", Map.of());
+        try (Park park = new Park()) {
+            park.startService();
+            park.accounts();
+            park.startAgent("builder");
+            Repository repository = park.bring("map-tiles", Map.of());
             repository.push("developer", "main", files());
-            JsonNode first = ends(harbour, 1);
-            repository.push("developer", "main", Map.of("README", "Sheets of the sea chart.\n"));
-            JsonNode second = ends(harbour, 2);
+            JsonNode first = ends(park, 1);
+            repository.push("developer", "main", Map.of("README", "Sheets of the park's map.\n"));
+            JsonNode second = ends(park, 2);
             System.out.printf("a build of 4 modules: %.1f s from nothing, %.1f s with what was kept%n", seconds(first), seconds(second));
-            assertTrue(second.path("stages").path(0).path("reused").asString().startsWith("as kept by chart-tiles#1"), second::toString);
+            assertTrue(second.path("stages").path(0).path("reused").asString().startsWith("as kept by map-tiles#1"), second::toString);
             assertTrue(seconds(second) < seconds(first), seconds(first) + " s, then " + seconds(second) + " s");
             for (int run : List.of(1, 2)) {
-                JsonNode tests = harbour.as("developer").get("/api/v1/runs/chart-tiles/" + run + "/evidence").good().path("tests").path(0).path("tests");
+                JsonNode tests = park.as("developer").get("/api/v1/runs/map-tiles/" + run + "/evidence").good().path("tests").path(0).path("tests");
                 assertTrue(tests.path("total").asInt() >= 200, tests::toString);
                 assertEquals(0, tests.path("failed").asInt());
             }
@@ -58,10 +58,10 @@ class MavenBuildTest {
         }
     }
 
-    private static JsonNode ends(Harbour harbour, long number) throws IOException {
-        Await.until(Duration.ofMinutes(8), () -> "chart-tiles#" + number + " ends", () -> harbour.run("chart-tiles", number).path("run").has("endedAt"));
-        JsonNode run = harbour.run("chart-tiles", number);
-        String log = harbour.log("chart-tiles", number, "build");
+    private static JsonNode ends(Park park, long number) throws IOException {
+        Await.until(Duration.ofMinutes(8), () -> "map-tiles#" + number + " ends", () -> park.run("map-tiles", number).path("run").has("endedAt"));
+        JsonNode run = park.run("map-tiles", number);
+        String log = park.log("map-tiles", number, "build");
         assertEquals("passed", run.path("run").path("status").asString(), () -> log.substring(Math.max(0, log.length() - 3000)));
         return run;
     }

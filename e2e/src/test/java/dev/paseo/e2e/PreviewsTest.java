@@ -22,13 +22,13 @@ class PreviewsTest {
         return files;
     }
 
-    private static Repository component(Harbour harbour) throws Exception {
-        Repository repository = harbour.component();
-        String text = Scenario.environments(harbour::hostAddress) + """
+    private static Repository component(Park park) throws Exception {
+        Repository repository = park.component();
+        String text = Scenario.environments(park::hostAddress) + """
                 previews:
                   trial:
-                    component: tide-api
-                    host: lighthouse
+                    component: daylight-api
+                    host: valley-house
                     url: http://127.0.0.1:{port}
                     ports: 7700-7701
                     most: 2
@@ -36,46 +36,46 @@ class PreviewsTest {
                     variables: {PREVIEW: "yes"}
                     secrets: [DATA_KEY]
                 """;
-        harbour.as("admin").put("/api/v1/environments", Map.of("text", text)).good();
-        harbour.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "a-preview-key", "component", "tide-api", "environment", "trial")).good();
+        park.as("admin").put("/api/v1/environments", Map.of("text", text)).good();
+        park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "a-preview-key", "component", "daylight-api", "environment", "trial")).good();
         return repository;
     }
 
-    private static JsonNode previews(Harbour harbour) {
-        return harbour.as("developer").get("/api/v1/previews").body();
+    private static JsonNode previews(Park park) {
+        return park.as("developer").get("/api/v1/previews").body();
     }
 
     @Test
     void aBranchGetsOneThatFollowsItsPushesAndGoesWithIt() throws Exception {
-        try (Harbour harbour = Harbour.open()) {
-            Repository repository = component(harbour);
+        try (Park park = Park.open()) {
+            Repository repository = component(park);
             repository.push("developer", "main", files());
-            harbour.liveIn("staging", "1.4.1");
+            park.liveIn("staging", "1.4.1");
             repository.push("developer", "feature/night", Map.of("health", "dark"));
-            Await.until("it is live", () -> previews(harbour).path(0).path("status").asString("").equals("live"));
-            JsonNode preview = previews(harbour).path(0);
+            Await.until("it is live", () -> previews(park).path(0).path("status").asString("").equals("live"));
+            JsonNode preview = previews(park).path(0);
             String name = preview.path("environment").asString();
-            Path shown = harbour.hostFolder("lighthouse").resolve(name + "-version");
+            Path shown = park.hostFolder("valley-house").resolve(name + "-version");
             assertEquals("http://127.0.0.1:7700", preview.path("url").asString());
-            assertEquals("developer@harbour.example", preview.path("owner").asString());
+            assertEquals("developer@park.example", preview.path("owner").asString());
             assertTrue(Files.readString(shown).contains("dark"));
-            assertTrue(Files.readString(harbour.hostFolder("lighthouse").resolve(name + "-address")).contains("http://127.0.0.1:7700 key a-preview-key"));
+            assertTrue(Files.readString(park.hostFolder("valley-house").resolve(name + "-address")).contains("http://127.0.0.1:7700 key a-preview-key"));
             repository.push("developer", "feature/night", Map.of("health", "darker"));
             Await.until("it follows the push", () -> Files.exists(shown) && read(shown).contains("darker"));
             repository.push("developer", "feature/fog", Map.of("health", "grey"));
-            Await.until("another beside it", () -> previews(harbour).size() == 2 && previews(harbour).path(0).path("status").asString("").equals("live"));
+            Await.until("another beside it", () -> previews(park).size() == 2 && previews(park).path(0).path("status").asString("").equals("live"));
             repository.push("developer", "feature/rain", Map.of("health", "wet"));
-            Await.until("a third is too many, and told", () -> harbour.as("auditor").get("/api/v1/audit").body().toString().contains("which is the most"));
-            Files.writeString(harbour.hostFolder("lighthouse").resolve("stuck"), "");
+            Await.until("a third is too many, and told", () -> park.as("auditor").get("/api/v1/audit").body().toString().contains("which is the most"));
+            Files.writeString(park.hostFolder("valley-house").resolve("stuck"), "");
             repository.git("push", "-q", "origin", ":feature/night");
-            Await.until("its removal is tried", () -> previews(harbour).valueStream().anyMatch(each -> each.path("removing").asString("").contains("feature/night is gone")));
-            Await.until("and fails", () -> previews(harbour).valueStream().anyMatch(each -> each.path("status").asString("").equals("stopped")));
-            Files.delete(harbour.hostFolder("lighthouse").resolve("stuck"));
-            Await.until("it is tried again until done", () -> previews(harbour).size() == 1);
+            Await.until("its removal is tried", () -> previews(park).valueStream().anyMatch(each -> each.path("removing").asString("").contains("feature/night is gone")));
+            Await.until("and fails", () -> previews(park).valueStream().anyMatch(each -> each.path("status").asString("").equals("stopped")));
+            Files.delete(park.hostFolder("valley-house").resolve("stuck"));
+            Await.until("it is tried again until done", () -> previews(park).size() == 1);
             assertTrue(Files.notExists(shown));
-            assertEquals(403, harbour.as("approver-1").delete("/api/v1/previews/" + previews(harbour).path(0).path("environment").asString()).status());
-            harbour.as("developer").delete("/api/v1/previews/" + previews(harbour).path(0).path("environment").asString());
-            Await.until("a person may too", () -> previews(harbour).isEmpty());
+            assertEquals(403, park.as("approver-1").delete("/api/v1/previews/" + previews(park).path(0).path("environment").asString()).status());
+            park.as("developer").delete("/api/v1/previews/" + previews(park).path(0).path("environment").asString());
+            Await.until("a person may too", () -> previews(park).isEmpty());
         }
     }
 
@@ -89,21 +89,21 @@ class PreviewsTest {
 
     @Test
     void itGoesWithTheProductionOfItsWork() throws Exception {
-        try (Harbour harbour = Harbour.open()) {
-            Repository repository = component(harbour);
+        try (Park park = Park.open()) {
+            Repository repository = component(park);
             repository.push("developer", "main", files());
-            harbour.liveIn("staging", "1.4.1");
+            park.liveIn("staging", "1.4.1");
             repository.push("developer", "feature/night", Map.of("health", "dark"));
-            Await.until("it is live", () -> previews(harbour).path(0).path("status").asString("").equals("live"));
+            Await.until("it is live", () -> previews(park).path(0).path("status").asString("").equals("live"));
             repository.git("checkout", "-q", "main");
             repository.git("merge", "-q", "--no-edit", "feature/night");
             repository.git("push", "-q", "origin", "main");
-            harbour.liveIn("staging", "1.4.2");
-            assertEquals(1, previews(harbour).size());
-            long id = harbour.promote("1.4.2", "production");
-            harbour.rule("approver-1", id, true, "Good at night.").good();
-            harbour.deploymentIs(id, "live");
-            Await.until("the preview goes", () -> previews(harbour).isEmpty());
+            park.liveIn("staging", "1.4.2");
+            assertEquals(1, previews(park).size());
+            long id = park.promote("1.4.2", "production");
+            park.rule("approver-1", id, true, "Good at night.").good();
+            park.deploymentIs(id, "live");
+            Await.until("the preview goes", () -> previews(park).isEmpty());
         }
     }
 }

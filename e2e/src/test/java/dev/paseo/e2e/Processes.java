@@ -14,11 +14,11 @@ final class Processes implements AutoCloseable {
 
     private static final String JAVA = Path.of(System.getProperty("java.home"), "bin", "java").toString();
 
-    private final Harbour harbour;
+    private final Park park;
     private final List<Process> all = new ArrayList<>();
 
-    Processes(Harbour harbour) {
-        this.harbour = harbour;
+    Processes(Park park) {
+        this.park = park;
     }
 
     static int freePort() throws IOException {
@@ -29,8 +29,8 @@ final class Processes implements AutoCloseable {
 
     /** Starts a service and waits until it is ready. */
     Process service(int port) throws IOException {
-        Path file = harbour.folder.resolve("service-" + port + ".properties");
-        List<String> settings = new ArrayList<>(harbour.settings());
+        Path file = park.folder.resolve("service-" + port + ".properties");
+        List<String> settings = new ArrayList<>(park.settings());
         settings.add("server.port=" + port);
         Files.write(file, settings);
         Process process = start("service-" + port, List.of("-XX:TieredStopAtLevel=1", "-cp", classpath(), "dev.paseo.service.App",
@@ -42,12 +42,12 @@ final class Processes implements AutoCloseable {
 
     /** Starts an agent; enrolled at its first start. */
     Process agent(String name) throws IOException {
-        Path folder = harbour.folder.resolve("agents").resolve(name);
+        Path folder = park.folder.resolve("agents").resolve(name);
         List<String> command = new ArrayList<>(List.of("-Xmx96m", "-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1", "-cp", classpath(),
-                "dev.paseo.agent.AgentCommand", "--allow-root", "--service", harbour.address(), "--folder", folder.toString(),
-                "--host-folder", harbour.hostFolder(name).toString()));
+                "dev.paseo.agent.AgentCommand", "--allow-root", "--service", park.address(), "--folder", folder.toString(),
+                "--host-folder", park.hostFolder(name).toString()));
         if (!Files.exists(folder.resolve("secret"))) {
-            command.addAll(List.of("--enrol", harbour.invite(name)));
+            command.addAll(List.of("--enrol", park.invite(name)));
         }
         return start("agent-" + name, command);
     }
@@ -55,9 +55,9 @@ final class Processes implements AutoCloseable {
     private Process start(String name, List<String> arguments) throws IOException {
         List<String> command = new ArrayList<>(List.of(JAVA));
         command.addAll(arguments);
-        File log = harbour.folder.resolve(name + ".log").toFile();
+        File log = park.folder.resolve(name + ".log").toFile();
         ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(log));
-        builder.environment().putAll(Map.of("MARKERS", harbour.folder.resolve("markers").toString()));
+        builder.environment().putAll(Map.of("MARKERS", park.folder.resolve("markers").toString()));
         Process process = builder.start();
         all.add(process);
         return process;

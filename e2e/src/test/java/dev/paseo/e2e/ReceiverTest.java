@@ -24,23 +24,23 @@ class ReceiverTest {
 
     private static final JsonMapper JSON = new JsonMapper();
 
-    private Harbour harbour;
+    private Park park;
     private Path kept;
 
     @BeforeAll
     void open() throws Exception {
-        harbour = Harbour.open();
-        kept = harbour.folder.resolve("events");
+        park = Park.open();
+        kept = park.folder.resolve("events");
     }
 
     @AfterAll
     void close() {
-        harbour.close();
+        park.close();
     }
 
     private Process receiver(String secret) throws IOException {
         Process process = new ProcessBuilder("python3", Path.of("..").toAbsolutePath().resolve("demo/receiver.py").normalize().toString(),
-                Integer.toString(harbour.storePort), kept.toString()).redirectErrorStream(true).redirectOutput(harbour.folder.resolve("receiver.log").toFile()).start();
+                Integer.toString(park.storePort), kept.toString()).redirectErrorStream(true).redirectOutput(park.folder.resolve("receiver.log").toFile()).start();
         try (OutputStream in = process.getOutputStream()) {
             in.write((secret + "\n").getBytes(StandardCharsets.UTF_8));
         }
@@ -52,19 +52,19 @@ class ReceiverTest {
     }
 
     private JsonNode messages() {
-        return harbour.as("admin").get("/api/v1/receivers/harbour-log/messages").good();
+        return park.as("admin").get("/api/v1/receivers/park-log/messages").good();
     }
 
     @Test
     void eventsAreTriedAgainUntilTheReceiverBelievesThem() throws Exception {
-        String address = "http://127.0.0.1:" + harbour.storePort + "/events";
-        assertEquals(403, harbour.as("developer").post("/api/v1/receivers", Map.of("name", "mine", "address", address)).status());
-        assertEquals(403, harbour.as("admin").post("/api/v1/receivers", Map.of("name", "away", "address", "http://127.0.0.1:1/events")).status());
-        assertEquals(400, harbour.as("admin").post("/api/v1/receivers", Map.of("name", "odd", "address", address, "kinds", List.of("service.deploid"))).status());
-        String secret = harbour.paseo("admin", "receiver", "add", "harbour-log", "--address", address).out().strip();
-        Repository repository = harbour.component();
+        String address = "http://127.0.0.1:" + park.storePort + "/events";
+        assertEquals(403, park.as("developer").post("/api/v1/receivers", Map.of("name", "mine", "address", address)).status());
+        assertEquals(403, park.as("admin").post("/api/v1/receivers", Map.of("name", "away", "address", "http://127.0.0.1:1/events")).status());
+        assertEquals(400, park.as("admin").post("/api/v1/receivers", Map.of("name", "odd", "address", address, "kinds", List.of("service.deploid"))).status());
+        String secret = park.paseo("admin", "receiver", "add", "park-log", "--address", address).out().strip();
+        Repository repository = park.component();
         repository.push("developer", "main", Scenario.files());
-        harbour.runEnds(1);
+        park.runEnds(1);
         Await.until("an attempt failed", () -> messages().path(0).path("attempts").path(0).has("error"));
         assertEquals("waiting", messages().path(0).path("state").asString());
 
@@ -74,11 +74,11 @@ class ReceiverTest {
         wrong.waitFor();
         Process right = receiver(secret);
         try {
-            harbour.liveIn("staging", "1.4.1");
+            park.liveIn("staging", "1.4.1");
             Await.until("everything is delivered", () -> {
                 for (JsonNode message : messages()) {
                     if (!message.path("state").asString().equals("delivered")) {
-                        harbour.as("admin").post("/api/v1/receivers/harbour-log/messages/" + message.path("id").asString("") + "/resend", Map.of()).good();
+                        park.as("admin").post("/api/v1/receivers/park-log/messages/" + message.path("id").asString("") + "/resend", Map.of()).good();
                         return false;
                     }
                 }
@@ -94,17 +94,17 @@ class ReceiverTest {
             int had = events().size();
             long first = messages().path(0).path("id").asLong();
             int attempts = messages().path(0).path("attempts").size();
-            assertEquals(0, harbour.paseo("admin", "receiver", "resend", "harbour-log", Long.toString(first)).code());
+            assertEquals(0, park.paseo("admin", "receiver", "resend", "park-log", Long.toString(first)).code());
             Await.until("it was sent again", () -> messages().path(0).path("attempts").size() > attempts);
             assertEquals(had, events().size(), "under the same number, so it counts once");
-            assertTrue(harbour.paseo("admin", "receiver", "messages", "harbour-log").out().contains("answered 204"));
+            assertTrue(park.paseo("admin", "receiver", "messages", "park-log").out().contains("answered 204"));
         } finally {
             right.destroy();
         }
-        assertEquals(0, harbour.paseo("admin", "receiver", "stop", "harbour-log").code());
+        assertEquals(0, park.paseo("admin", "receiver", "stop", "park-log").code());
         int told = messages().size();
         repository.push("developer", "main", Map.of("note", "after"));
-        harbour.runEnds(2);
+        park.runEnds(2);
         assertEquals(told, messages().size());
     }
 }

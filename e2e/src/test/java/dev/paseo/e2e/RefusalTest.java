@@ -30,27 +30,27 @@ import tools.jackson.databind.JsonNode;
 @TestMethodOrder(MethodOrderer.Random.class)
 class RefusalTest {
 
-    private static Harbour harbour;
+    private static Park park;
     private static Repository repository;
 
     @BeforeAll
     static void open() throws Exception {
-        harbour = Harbour.open();
-        repository = harbour.component();
+        park = Park.open();
+        repository = park.component();
         repository.push("developer", "main", Scenario.files());
-        harbour.liveIn("staging", "1.4.1");
+        park.liveIn("staging", "1.4.1");
     }
 
     @AfterAll
     static void close() {
-        harbour.close();
+        park.close();
     }
 
     /** A fresh version that is live in staging. */
     private static synchronized String next(String author, Map<String, String> files) throws Exception {
         String said = repository.push(author, "main", files);
         String version = said.replaceAll("(?s).*it will be ([^ ]+)\\.\\s.*", "$1");
-        harbour.liveIn("staging", version);
+        park.liveIn("staging", version);
         return version;
     }
 
@@ -60,11 +60,11 @@ class RefusalTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "tide-apo | 1.4.1 | test       | there is no component tide-apo; did you mean tide-api?",
-        "tide-api | 9.9.9 | test       | tide-api has no version 9.9.9; the newest is",
-        "tide-api | 1.4.1 | prodution  | there is no environment prodution; did you mean production?"})
+        "daylight-apo | 1.4.1 | test       | there is no component daylight-apo; did you mean daylight-api?",
+        "daylight-api | 9.9.9 | test       | daylight-api has no version 9.9.9; the newest is",
+        "daylight-api | 1.4.1 | prodution  | there is no environment prodution; did you mean production?"})
     void unknownNames(String component, String version, String environment, String reason) {
-        Client.Answer refused = harbour.as("release-engineer").post("/api/v1/deployments",
+        Client.Answer refused = park.as("release-engineer").post("/api/v1/deployments",
                 Map.of("component", component, "version", version, "environment", environment));
         assertEquals(404, refused.status());
         assertTrue(refused.detail().startsWith(reason), refused.detail());
@@ -75,10 +75,10 @@ class RefusalTest {
         Map<String, String> broken = Map.of("health", "broken " + Instant.now());
         String said = repository.push("developer", "main", broken);
         String version = said.replaceAll("(?s).*it will be ([0-9.]+[0-9])\\..*", "$1");
-        Await.until(version + " is undone in test", () -> harbour.as("developer").get("/api/v1/history/tide-api/test").body().toString()
+        Await.until(version + " is undone in test", () -> park.as("developer").get("/api/v1/history/daylight-api/test").body().toString()
                 .contains("\"version\":\"" + version + "\",\"environment\":\"test\",\"kind\":\"promotion\",\"status\":\"undone\""));
-        Client.Answer refused = harbour.as("release-engineer").post("/api/v1/deployments",
-                Map.of("component", "tide-api", "version", version, "environment", "staging"));
+        Client.Answer refused = park.as("release-engineer").post("/api/v1/deployments",
+                Map.of("component", "daylight-api", "version", version, "environment", "staging"));
         assertEquals(409, refused.status());
         assertTrue(refused.detail().contains("It has not passed test yet"), refused.detail());
         next("developer", Map.of("health", "ok"));
@@ -86,75 +86,75 @@ class RefusalTest {
 
     @Test
     void approvalsByTheAuthorTheRequesterAndForAChangedSubject() throws Exception {
-        harbour.as("admin").put("/api/v1/groups/approvers/members/developer", Map.of()).good();
-        long id = harbour.promote(fresh(), "production");
-        harbour.account("author-" + id, List.of("approver", "developer"), List.of("approvers"));
-        assertEquals(403, harbour.rule("release-engineer", id, true, "mine").status());
-        assertEquals(403, harbour.rule("developer", id, true, "mine").status(), "a developer has no role that decides");
-        Client.Answer comment = harbour.rule("approver-1", id, true, " ");
+        park.as("admin").put("/api/v1/groups/approvers/members/developer", Map.of()).good();
+        long id = park.promote(fresh(), "production");
+        park.account("author-" + id, List.of("approver", "developer"), List.of("approvers"));
+        assertEquals(403, park.rule("release-engineer", id, true, "mine").status());
+        assertEquals(403, park.rule("developer", id, true, "mine").status(), "a developer has no role that decides");
+        Client.Answer comment = park.rule("approver-1", id, true, " ");
         assertEquals(400, comment.status());
         assertEquals("/comment", comment.body().path("pointer").asString());
-        String seen = harbour.deployment(id).path("subject").asString();
-        harbour.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "another-key-" + id, "component", "tide-api", "environment", "production")).good();
-        Client.Answer changed = harbour.as("approver-1").post("/api/v1/deployments/" + id + "/ruling", Map.of("yes", true, "comment", "good", "subject", seen));
+        String seen = park.deployment(id).path("subject").asString();
+        park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "another-key-" + id, "component", "daylight-api", "environment", "production")).good();
+        Client.Answer changed = park.as("approver-1").post("/api/v1/deployments/" + id + "/ruling", Map.of("yes", true, "comment", "good", "subject", seen));
         assertEquals(409, changed.status());
         assertTrue(changed.detail().contains("has changed since you looked"), changed.detail());
-        assertEquals(200, harbour.as("release-engineer").post("/api/v1/deployments/" + id + "/cancellation", Map.of()).status());
+        assertEquals(200, park.as("release-engineer").post("/api/v1/deployments/" + id + "/cancellation", Map.of()).status());
     }
 
     @Test
     void anAuthorMayNotApproveAlsoAsCoAuthorOfAnyCommitBetween() throws Exception {
-        harbour.account("pilot", List.of("approver"), List.of("approvers"));
-        next("pilot", Map.of("pilotage", "new"));
-        long id = harbour.promote(fresh(), "production");
-        Client.Answer refused = harbour.rule("pilot", id, true, "good");
+        park.account("guide", List.of("approver"), List.of("approvers"));
+        next("guide", Map.of("guiding", "new"));
+        long id = park.promote(fresh(), "production");
+        Client.Answer refused = park.rule("guide", id, true, "good");
         assertEquals(403, refused.status());
-        assertTrue(refused.detail().contains("pilot wrote or pushed a commit"), refused.detail());
-        harbour.as("release-engineer").post("/api/v1/deployments/" + id + "/cancellation", Map.of()).good();
+        assertTrue(refused.detail().contains("guide wrote or pushed a commit"), refused.detail());
+        park.as("release-engineer").post("/api/v1/deployments/" + id + "/cancellation", Map.of()).good();
     }
 
     @Test
     void twoApprovalsAtTheSameInstantGiveOneOutcomeAndBothAreTold() throws Exception {
-        long id = harbour.promote(fresh(), "production");
+        long id = park.promote(fresh(), "production");
         CountDownLatch together = new CountDownLatch(1);
         try (ExecutorService threads = Executors.newFixedThreadPool(2)) {
             Future<Client.Answer> first = threads.submit(() -> {
                 together.await();
-                return harbour.rule("approver-1", id, true, "first");
+                return park.rule("approver-1", id, true, "first");
             });
             Future<Client.Answer> second = threads.submit(() -> {
                 together.await();
-                return harbour.rule("approver-2", id, true, "second");
+                return park.rule("approver-2", id, true, "second");
             });
             together.countDown();
             List<Integer> codes = List.of(first.get().status(), second.get().status()).stream().sorted().toList();
             assertEquals(List.of(200, 409), codes, first.get() + " " + second.get());
         }
-        harbour.deploymentIs(id, "live");
-        assertEquals(1, harbour.deployment(id).path("rulings").size());
+        park.deploymentIs(id, "live");
+        assertEquals(1, park.deployment(id).path("rulings").size());
     }
 
     @Test
     void aNewerRequestOvertakesTheOneThatWaitsAndApprovalsAreNotCarriedOver() throws Exception {
-        long first = harbour.promote(fresh(), "production");
+        long first = park.promote(fresh(), "production");
         String newer = fresh();
-        assertEquals("waiting", harbour.status(first));
-        assertEquals(newer, harbour.deployment(first).path("newer").asString(), "it names the newer one");
-        long second = harbour.promote(newer, "production");
-        assertEquals("overtaken", harbour.status(first));
-        assertEquals("waiting", harbour.status(second));
-        assertEquals(409, harbour.rule("approver-1", first, true, "late").status());
-        harbour.rule("approver-1", second, false, "The board flickers.").good();
-        harbour.deploymentIs(second, "rejected");
-        assertEquals("rejected by approver-1: \"The board flickers.\"", harbour.deployment(second).path("deployment").path("reason").asString());
+        assertEquals("waiting", park.status(first));
+        assertEquals(newer, park.deployment(first).path("newer").asString(), "it names the newer one");
+        long second = park.promote(newer, "production");
+        assertEquals("overtaken", park.status(first));
+        assertEquals("waiting", park.status(second));
+        assertEquals(409, park.rule("approver-1", first, true, "late").status());
+        park.rule("approver-1", second, false, "The board flickers.").good();
+        park.deploymentIs(second, "rejected");
+        assertEquals("rejected by approver-1: \"The board flickers.\"", park.deployment(second).path("deployment").path("reason").asString());
     }
 
     @Test
     void aBrokenOrMissingPipelineFileStartsNothingAndSaysWhere() throws Exception {
         String broken = repository.push("developer", "feature/broken", Map.of("paseo.yaml", Scenario.PIPELINE.replace("stages:", "stage:")));
         assertTrue(broken.contains("paseo.yaml:8:1 stage: is not a key that is known here; did you mean stages?"), broken);
-        String named = repository.push("developer", "feature/named", Map.of("paseo.yaml", Scenario.PIPELINE.replace("component: tide-api", "component: tide-apo")));
-        assertTrue(named.contains("says tide-apo, but this repository is registered as tide-api"), named);
+        String named = repository.push("developer", "feature/named", Map.of("paseo.yaml", Scenario.PIPELINE.replace("component: daylight-api", "component: daylight-apo")));
+        assertTrue(named.contains("says daylight-apo, but this repository is registered as daylight-api"), named);
         repository.push("developer", "feature/good", Map.of("paseo.yaml", Scenario.PIPELINE));
     }
 
@@ -165,7 +165,7 @@ class RefusalTest {
     void anArtifactPatternThatIsWrongFailsTheRunWithThatSentence(String pattern, String reason) throws Exception {
         String said = repository.push("developer", "feature/pattern", Map.of("paseo.yaml", Scenario.PIPELINE.replace("out/app.txt", pattern),
                 "build.sh", "#!/bin/sh\nmkdir -p out\necho a > out/a\necho b > out/b\n"));
-        JsonNode run = harbour.runEnds(Long.parseLong(said.replaceAll("(?s).*started tide-api#([0-9]+) .*", "$1")));
+        JsonNode run = park.runEnds(Long.parseLong(said.replaceAll("(?s).*started daylight-api#([0-9]+) .*", "$1")));
         assertEquals("failed", run.path("run").path("status").asString());
         assertTrue(run.path("run").path("reason").asString().contains(reason), run.path("run").path("reason").asString());
         repository.push("developer", "feature/good", Scenario.files());
@@ -176,13 +176,13 @@ class RefusalTest {
         Map<String, String> files = Scenario.files();
         files.put("paseo.yaml", Scenario.PIPELINE.replace("1.4.{serial}", "0-{commit}"));
         String said = repository.push("developer", "feature/commit", files);
-        JsonNode run = harbour.runEnds(Long.parseLong(said.replaceAll("(?s).*started tide-api#([0-9]+) .*", "$1")));
+        JsonNode run = park.runEnds(Long.parseLong(said.replaceAll("(?s).*started daylight-api#([0-9]+) .*", "$1")));
         assertEquals("passed", run.path("run").path("status").asString());
         files.put("paseo.yaml", Scenario.PIPELINE.replace("1.4.{serial}", "1.0.0-{commit}"));
         String main = next("developer", files);
-        Client.Answer refused = harbour.as("developer").post("/api/v1/runs", Map.of("component", "tide-api"));
+        Client.Answer refused = park.as("developer").post("/api/v1/runs", Map.of("component", "daylight-api"));
         assertEquals(409, refused.status());
-        assertTrue(refused.detail().startsWith("version " + main + " of tide-api is sealed already"), refused.detail());
+        assertTrue(refused.detail().startsWith("version " + main + " of daylight-api is sealed already"), refused.detail());
         next("developer", Scenario.files());
     }
 
@@ -196,36 +196,36 @@ class RefusalTest {
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
         "file:///etc                 | 403 | is not below a place from which components may come",
-        "https://harbour.example/x   | 403 | is not below a place from which components may come",
-        "http://harbour.example/x    | 400 | a repository is given as file:///path",
+        "https://park.example/x   | 403 | is not below a place from which components may come",
+        "http://park.example/x    | 400 | a repository is given as file:///path",
         "file:///nowhere/at/all.git  | 400 | there is no folder"})
     void aComponentFromOutsideTheAllowedFolders(String repositoryUrl, int status, String reason) {
-        Client.Answer refused = harbour.as("release-engineer").post("/api/v1/components", Map.of("name", "intruder", "repository", repositoryUrl,
+        Client.Answer refused = park.as("release-engineer").post("/api/v1/components", Map.of("name", "intruder", "repository", repositoryUrl,
                 "trusted", List.of("main"), "allowed", List.of(), "secrets", List.of()));
         assertEquals(status, refused.status());
         assertTrue(refused.detail().contains(reason), refused.detail());
-        assertEquals(404, harbour.as("developer").get("/api/v1/components/intruder").status(), "nothing is left of it");
+        assertEquals(404, park.as("developer").get("/api/v1/components/intruder").status(), "nothing is left of it");
     }
 
     @Test
     void aLinkOutOfTheAllowedFoldersIsSeenThrough() throws Exception {
-        Files.createSymbolicLink(harbour.folder.resolve("repositories/link.git"), java.nio.file.Path.of("/etc"));
-        assertEquals(403, harbour.as("release-engineer").post("/api/v1/components", Map.of("name", "intruder", "repository",
-                "file://" + harbour.folder.resolve("repositories/link.git"), "trusted", List.of(), "allowed", List.of(), "secrets", List.of())).status());
+        Files.createSymbolicLink(park.folder.resolve("repositories/link.git"), java.nio.file.Path.of("/etc"));
+        assertEquals(403, park.as("release-engineer").post("/api/v1/components", Map.of("name", "intruder", "repository",
+                "file://" + park.folder.resolve("repositories/link.git"), "trusted", List.of(), "allowed", List.of(), "secrets", List.of())).status());
     }
 
     private static HttpResponse<String> hook(String id, long at, String key, String body) throws Exception {
         Mac mac = Mac.getInstance("HmacSHA256");
         mac.init(new SecretKeySpec(Base64.getDecoder().decode(key), "HmacSHA256"));
         String signature = Base64.getEncoder().encodeToString(mac.doFinal((id + "." + at + "." + body).getBytes(StandardCharsets.UTF_8)));
-        return harbour.as("developer").raw(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString(body)).header("Content-Type", "application/json")
-                .header("webhook-id", id).header("webhook-timestamp", Long.toString(at)).header("webhook-signature", "v1," + signature), "/hooks/v1/push/tide-api");
+        return park.as("developer").raw(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString(body)).header("Content-Type", "application/json")
+                .header("webhook-id", id).header("webhook-timestamp", Long.toString(at)).header("webhook-signature", "v1," + signature), "/hooks/v1/push/daylight-api");
     }
 
     /** The signature is made here by the standard's words, not by our own code. */
     @Test
     void aForgedAnOldAndAReplayedHook() throws Exception {
-        String script = Files.readString(harbour.folder.resolve("repositories/tide-api.git/hooks/post-receive"));
+        String script = Files.readString(park.folder.resolve("repositories/daylight-api.git/hooks/post-receive"));
         String key = script.replaceAll("(?s).*secret='([^']*)'.*", "$1");
         long now = Instant.now().getEpochSecond();
         assertEquals(401, hook("msg_forged", now, Base64.getEncoder().encodeToString("not the key".getBytes(StandardCharsets.UTF_8)), "{}").statusCode());
@@ -238,26 +238,26 @@ class RefusalTest {
 
     @Test
     void anEnvironmentsFileWithProblemsChangesNothing() {
-        Client.Answer refused = harbour.as("admin").put("/api/v1/environments",
-                Map.of("text", Scenario.environments(harbour::hostAddress).replace("from: approvers", "from: aprovers").replace("tide-api:", "tide-apo:")));
+        Client.Answer refused = park.as("admin").put("/api/v1/environments",
+                Map.of("text", Scenario.environments(park::hostAddress).replace("from: approvers", "from: aprovers").replace("daylight-api:", "daylight-apo:")));
         assertEquals(422, refused.status());
-        assertTrue(refused.detail().contains("there is no component tide-apo; did you mean tide-api?"), refused.detail());
+        assertTrue(refused.detail().contains("there is no component daylight-apo; did you mean daylight-api?"), refused.detail());
         assertTrue(refused.detail().contains("there is no group or account aprovers; did you mean approvers?"), refused.detail());
-        assertEquals("approvers", harbour.as("admin").get("/api/v1/environments").body().get(2).path("rules").path("gates").path("entry").path("approvals").path(0).path("from").path(0).asString());
+        assertEquals("approvers", park.as("admin").get("/api/v1/environments").body().get(2).path("rules").path("gates").path("toEnter").path("approvals").path(0).path("from").path(0).asString());
     }
 
     @Test
     void aSecretThatIsTooShortToMask() {
-        Client.Answer refused = harbour.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "short"));
+        Client.Answer refused = park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "short"));
         assertEquals(400, refused.status());
         assertTrue(refused.detail().contains("could not be masked"), refused.detail());
     }
 
     @Test
     void whoIsNotSignedInOrMayNot() {
-        assertEquals(401, new Client(harbour.address(), "nonsense").get("/api/v1/whereabouts").status());
-        assertEquals(403, harbour.as("developer").post("/api/v1/deployments", Map.of("component", "tide-api", "version", "1.4.1", "environment", "test")).status());
-        assertEquals(403, harbour.as("approver-1").put("/api/v1/environments", Map.of("text", "")).status());
-        assertEquals(401, new Client(harbour.address(), "").post("/api/v1/tokens", Map.of("name", "admin", "password", "guess", "label", "x")).status());
+        assertEquals(401, new Client(park.address(), "nonsense").get("/api/v1/whereabouts").status());
+        assertEquals(403, park.as("developer").post("/api/v1/deployments", Map.of("component", "daylight-api", "version", "1.4.1", "environment", "test")).status());
+        assertEquals(403, park.as("approver-1").put("/api/v1/environments", Map.of("text", "")).status());
+        assertEquals(401, new Client(park.address(), "").post("/api/v1/tokens", Map.of("name", "admin", "password", "guess", "label", "x")).status());
     }
 }

@@ -53,7 +53,7 @@ final class Registry implements AutoCloseable {
         blob(repository, layer);
         blob(repository, "{}".getBytes(StandardCharsets.UTF_8));
         String manifest = """
-                {"schemaVersion":2,"mediaType":"application/vnd.oci.image.manifest.v1+json","artifactType":"application/vnd.harbour.archive",
+                {"schemaVersion":2,"mediaType":"application/vnd.oci.image.manifest.v1+json","artifactType":"application/vnd.park.archive",
                 "config":{"mediaType":"application/vnd.oci.empty.v1+json","digest":"%s","size":2},
                 "layers":[{"mediaType":"application/gzip","digest":"%s","size":%d,"annotations":{"org.opencontainers.image.title":"%s"}}]}"""
                 .formatted(sha256("{}".getBytes(StandardCharsets.UTF_8)), sha256(layer), layer.length, title);

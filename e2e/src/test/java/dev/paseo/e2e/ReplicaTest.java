@@ -15,36 +15,36 @@ class ReplicaTest {
 
     @Test
     void oneGoesOnWhenTheOtherIsKilled() throws Exception {
-        try (Harbour harbour = new Harbour(); Processes processes = new Processes(harbour)) {
+        try (Park park = new Park(); Processes processes = new Processes(park)) {
             int first = Processes.freePort();
             int second = Processes.freePort();
             Process service = processes.service(first);
             processes.service(second);
-            harbour.reach("http://127.0.0.1:" + second);
-            harbour.accounts();
-            for (String agent : harbour.agents()) {
-                harbour.startAgent(agent);
+            park.reach("http://127.0.0.1:" + second);
+            park.accounts();
+            for (String agent : park.agents()) {
+                park.startAgent(agent);
             }
-            Repository repository = harbour.component();
+            Repository repository = park.component();
             repository.push("developer", "main", Scenario.files());
             for (int push = 2; push <= PUSHES; push++) {
-                harbour.reach("http://127.0.0.1:" + (push % 2 == 0 && push < 5 ? first : second));
-                harbour.installHook(repository);
+                park.reach("http://127.0.0.1:" + (push % 2 == 0 && push < 5 ? first : second));
+                park.installHook(repository);
                 repository.push("developer", "main", Map.of("README", "push " + push));
                 if (push == 4) {
                     Processes.kill(service);
                 }
             }
-            harbour.reach("http://127.0.0.1:" + second);
+            park.reach("http://127.0.0.1:" + second);
             Set<String> commits = new HashSet<>();
             for (int number = 1; number <= PUSHES; number++) {
-                JsonNode run = harbour.runEnds(number).path("run");
+                JsonNode run = park.runEnds(number).path("run");
                 assertEquals("passed", run.path("status").asString(), run.toString());
                 commits.add(run.path("commit").asString());
             }
             assertEquals(PUSHES, commits.size(), "each push has one run of its own");
-            assertEquals(404, harbour.as("developer").get("/api/v1/runs/tide-api/" + (PUSHES + 1)).status());
-            harbour.liveIn("staging", "1.4." + PUSHES);
+            assertEquals(404, park.as("developer").get("/api/v1/runs/daylight-api/" + (PUSHES + 1)).status());
+            park.liveIn("staging", "1.4." + PUSHES);
         }
     }
 }

@@ -43,7 +43,7 @@ final class Repository {
             path.toFile().setExecutable(file.getKey().endsWith(".sh"));
         }
         run(work, List.of("git", "add", "-A"));
-        run(work, List.of("git", "-c", "user.name=" + author, "-c", "user.email=" + author + "@harbour.example", "commit", "-q", "--allow-empty",
+        run(work, List.of("git", "-c", "user.name=" + author, "-c", "user.email=" + author + "@park.example", "commit", "-q", "--allow-empty",
                 "-m", "Change " + String.join(", ", files.keySet())));
         return run(work, List.of("git", "push", "origin", branch));
     }
@@ -74,7 +74,7 @@ final class Repository {
 
     /** Any git command in the checkout. */
     void git(String... arguments) throws IOException, InterruptedException {
-        List<String> command = new ArrayList<>(List.of("git", "-c", "user.name=developer", "-c", "user.email=developer@harbour.example"));
+        List<String> command = new ArrayList<>(List.of("git", "-c", "user.name=developer", "-c", "user.email=developer@park.example"));
         command.addAll(List.of(arguments));
         run(work, command);
     }
@@ -88,7 +88,7 @@ final class Repository {
     List<String> commits(int count) throws IOException, InterruptedException {
         StringBuilder stream = new StringBuilder();
         for (int at = 0; at < count; at++) {
-            stream.append("commit refs/made/up\nmark :").append(at + 1).append("\ncommitter developer <developer@harbour.example> ").append(1_760_000_000 + at)
+            stream.append("commit refs/made/up\nmark :").append(at + 1).append("\ncommitter developer <developer@park.example> ").append(1_760_000_000 + at)
                     .append(" +0000\ndata 2\nx\n").append(at == 0 ? "from refs/heads/main^0\n" : "");
         }
         Path marks = bare.resolve("made-up");

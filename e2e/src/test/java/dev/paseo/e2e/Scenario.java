@@ -10,8 +10,8 @@ final class Scenario {
 
     static final String PIPELINE = """
             paseo: 1
-            component: tide-api
-            summary: Tide predictions over HTTP
+            component: daylight-api
+            summary: Daylight at the huts, over HTTP
             versions: "1.4.{serial}"
             starts:
               - push: [main, "feature/*"]
@@ -54,27 +54,27 @@ final class Scenario {
                 environments:
                   test:
                     components:
-                      tide-api:
+                      daylight-api:
                         url: %1$s
                         hosts: {test-1: {url: "%1$s"}}
                         secrets: [DATA_KEY]
                   staging:
                     follows: test
                     components:
-                      tide-api:
+                      daylight-api:
                         hosts: {staging-1: {url: "%2$s"}, staging-2: {url: "%3$s"}}
                         secrets: [DATA_KEY]
                   production:
                     follows: staging
-                    entry:
+                    to-enter:
                       approvals: {from: approvers, count: 1, not-by: [authors, requester], comment: required, within: 48h}
                     components:
-                      tide-api:
+                      daylight-api:
                         url: %4$s
-                        hosts: {north-quay: {url: "%4$s"}, south-quay: {url: "%5$s"}, lighthouse: {url: "%6$s"}}
+                        hosts: {north-hut: {url: "%4$s"}, ridge-hut: {url: "%5$s"}, valley-house: {url: "%6$s"}}
                         variables: {LOG_LEVEL: warn}
                         secrets: [DATA_KEY]
                 """.formatted(address.apply("test-1"), address.apply("staging-1"), address.apply("staging-2"),
-                address.apply("north-quay"), address.apply("south-quay"), address.apply("lighthouse"));
+                address.apply("north-hut"), address.apply("ridge-hut"), address.apply("valley-house"));
     }
 }

@@ -32,16 +32,16 @@ public final class Screenshots {
         shoot(browser, "/", ".map-row", folder.resolve("whereabouts" + suffix + ".png"));
         shoot(browser, "/deployments/" + waiting, ".criteria", folder.resolve("deployment" + suffix + ".png"));
         if (suffix.isEmpty()) {
-            shoot(browser, "/runs/tide-api/3?stage=unit-tests", ".log-line", folder.resolve("run.png"));
-            shoot(browser, "/versions/tide-api/1.4.1", ".walk-stop", folder.resolve("version.png"));
+            shoot(browser, "/runs/daylight-api/3?stage=unit-tests", ".log-line", folder.resolve("run.png"));
+            shoot(browser, "/versions/daylight-api/1.4.1", ".walk-stop", folder.resolve("version.png"));
             shoot(browser, "/waiting", ".waits li", folder.resolve("waiting.png"));
             shoot(browser, "/environments/production", ".calendar li", folder.resolve("environment.png"));
-            shoot(browser, "/runs/tide-api/2", ".log-line", folder.resolve("run-failed.png"));
-            shoot(browser, "/components", "a[href='/runs/tide-api/6']", folder.resolve("components.png"));
-            shoot(browser, "/components/tide-api", ".component tbody tr", folder.resolve("component.png"));
-            shoot(browser, "/places/quay-board/production", ".place-history tbody tr", folder.resolve("place.png"));
+            shoot(browser, "/runs/daylight-api/2", ".log-line", folder.resolve("run-failed.png"));
+            shoot(browser, "/components", "a[href='/runs/daylight-api/6']", folder.resolve("components.png"));
+            shoot(browser, "/components/daylight-api", ".component tbody tr", folder.resolve("component.png"));
+            shoot(browser, "/places/path-board/production", ".place-history tbody tr", folder.resolve("place.png"));
             shoot(browser, "/chain", ".walked", folder.resolve("chain.png"));
-            shoot(browser, "/components/tide-api/pipeline", ".plan .stage", folder.resolve("pipeline.png"));
+            shoot(browser, "/components/daylight-api/pipeline", ".plan .stage", folder.resolve("pipeline.png"));
             shoot(browser, "/sets/evening", ".place-history tbody tr", folder.resolve("set.png"));
         }
     }
@@ -49,7 +49,7 @@ public final class Screenshots {
     private static void shoot(Browser browser, String path, String awaited, Path file) throws IOException {
         browser.open(path);
         browser.see(By.cssSelector(awaited));
-        browser.see(By.cssSelector(".harbour-live"));
+        browser.see(By.cssSelector(".groundline-live"));
         browser.shoot(file);
     }
 }

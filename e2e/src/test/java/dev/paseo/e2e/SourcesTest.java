@@ -28,7 +28,7 @@ import tools.jackson.databind.JsonNode;
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 class SourcesTest {
 
-    private Harbour harbour;
+    private Park park;
     private GitServers servers;
     private String https;
     private String silent;
@@ -36,24 +36,24 @@ class SourcesTest {
 
     @BeforeAll
     void open() throws Exception {
-        harbour = new Harbour();
-        servers = new GitServers(harbour.folder.resolve("servers"));
-        https = servers.https(harbour.folder.resolve("repositories"));
+        park = new Park();
+        servers = new GitServers(park.folder.resolve("servers"));
+        https = servers.https(park.folder.resolve("repositories"));
         silent = servers.silent();
         ssh = servers.ssh();
-        harbour.startService("--paseo.poll=1s", "--paseo.allowed-sources=" + harbour.folder.resolve("repositories") + "," + https + "," + silent + "," + ssh.address());
-        harbour.accounts();
-        harbour.startAgent("builder");
+        park.startService("--paseo.poll=1s", "--paseo.allowed-sources=" + park.folder.resolve("repositories") + "," + https + "," + silent + "," + ssh.address());
+        park.accounts();
+        park.startAgent("builder");
     }
 
     @AfterAll
     void close() throws Exception {
         servers.close();
-        harbour.close();
+        park.close();
     }
 
     private Repository repository(String name) throws Exception {
-        Repository repository = new Repository(harbour.folder.resolve("repositories"), name);
+        Repository repository = new Repository(park.folder.resolve("repositories"), name);
         repository.push("developer", "main", Map.of("paseo.yaml", StartingTest.pipeline(name, "- push: [main, \"season/**\", \"feature/**\"]")));
         return repository;
     }
@@ -63,15 +63,15 @@ class SourcesTest {
         if (!credentials.isEmpty()) {
             request.put("credentials", credentials);
         }
-        return harbour.as("release-engineer").post("/api/v1/components", request);
+        return park.as("release-engineer").post("/api/v1/components", request);
     }
 
     private List<JsonNode> events(String component) {
-        return StreamSupport.stream(harbour.as("developer").get("/api/v1/components/" + component + "/events").body().spliterator(), false).toList();
+        return StreamSupport.stream(park.as("developer").get("/api/v1/components/" + component + "/events").body().spliterator(), false).toList();
     }
 
     private int runs(String component) {
-        return harbour.as("developer").get("/api/v1/components/" + component + "/runs?limit=200").body().size();
+        return park.as("developer").get("/api/v1/components/" + component + "/runs?limit=200").body().size();
     }
 
     @Test
@@ -84,15 +84,15 @@ class SourcesTest {
         assertEquals(201, again.status(), again.toString());
         repository.push("developer", "main", Map.of("paseo.yaml", StartingTest.pipeline("secure", "- push: [main]")));
         Await.until("a poll found the push", () -> runs("secure") == 1);
-        assertEquals("passed", harbour.runEnds("secure", 1).path("run").path("status").asString());
-        assertEquals("0", harbour.database.as("select count(*) from secret_revision where instr(ciphertext, '" + GitServers.WORD + "') > 0").strip());
-        assertFalse(harbour.as("admin").get("/api/v1/components/secure").body().toString().contains(GitServers.WORD));
+        assertEquals("passed", park.runEnds("secure", 1).path("run").path("status").asString());
+        assertEquals("0", park.database.as("select count(*) from secret_revision where instr(ciphertext, '" + GitServers.WORD + "') > 0").strip());
+        assertFalse(park.as("admin").get("/api/v1/components/secure").body().toString().contains(GitServers.WORD));
     }
 
     @Test
     void sshNeedsTheKeyOfTheHostThatWasNamed() throws Exception {
         Repository repository = repository("moored");
-        String url = ssh.address() + harbour.folder.resolve("repositories/moored.git");
+        String url = ssh.address() + park.folder.resolve("repositories/moored.git");
         Client.Answer unpinned = register("moored", url, Map.of("key", ssh.key()));
         assertTrue(unpinned.status() == 400 && unpinned.detail().contains("known_hosts"), unpinned.toString());
         String other = ssh.hostKeys().replaceAll("[A-Za-z0-9+/]{8}\\n$", "AAAAAAAA\n");
@@ -101,7 +101,7 @@ class SourcesTest {
         assertEquals(201, register("moored", url, Map.of("key", ssh.key(), "hostKeys", ssh.hostKeys())).status());
         repository.push("developer", "main", Map.of("paseo.yaml", StartingTest.pipeline("moored", "- push: [main]")));
         Await.until("a poll found the push", () -> runs("moored") == 1);
-        assertEquals("passed", harbour.runEnds("moored", 1).path("run").path("status").asString());
+        assertEquals("passed", park.runEnds("moored", 1).path("run").path("status").asString());
     }
 
     @Test
@@ -117,10 +117,10 @@ class SourcesTest {
     void aRepositoryThatHangsIsToldAndTheOthersGoOn() throws Exception {
         Repository quick = repository("quick");
         assertEquals(201, register("quick", quick.url(), Map.of()).status());
-        harbour.database.as("insert into component (name, repository, file_path, main_branch, created_at) values ('hanging', '" + silent + "/x.git', 'paseo.yaml', 'main', utc_timestamp(6))");
+        park.database.as("insert into component (name, repository, file_path, main_branch, created_at) values ('hanging', '" + silent + "/x.git', 'paseo.yaml', 'main', utc_timestamp(6))");
         quick.push("developer", "main", Map.of("note", "quick"));
         Await.until("the other one goes on", () -> runs("quick") == 1);
-        Await.until("the hanging one is told", () -> harbour.as("developer").get("/api/v1/components/hanging/source").body().path("error").asString("").contains("does not answer"));
+        Await.until("the hanging one is told", () -> park.as("developer").get("/api/v1/components/hanging/source").body().path("error").asString("").contains("does not answer"));
     }
 
     // Hooks
@@ -128,7 +128,7 @@ class SourcesTest {
     private Client.Answer hook(String path, Map<String, String> headers, byte[] body) throws IOException {
         HttpRequest.Builder request = HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofByteArray(body));
         headers.forEach(request::header);
-        HttpResponse<String> answer = harbour.as("developer").raw(request, path);
+        HttpResponse<String> answer = park.as("developer").raw(request, path);
         return new Client.Answer(answer.statusCode(), new tools.jackson.databind.json.JsonMapper().createObjectNode().put("detail", answer.body()));
     }
 
@@ -147,7 +147,7 @@ class SourcesTest {
     void hooksAreBelievedOrNotAndFollowedOnce() throws Exception {
         Repository repository = repository("bell");
         register("bell", repository.url(), Map.of()).good();
-        String script = harbour.as("release-engineer").text("/api/v1/components/bell/hook");
+        String script = park.as("release-engineer").text("/api/v1/components/bell/hook");
         byte[] key = Base64.getDecoder().decode(script.replaceAll("(?s).*secret='([^']*)'.*", "$1"));
         long now = Instant.now().getEpochSecond();
         String body = "{\"pusher\":\"developer\"}";
@@ -162,11 +162,11 @@ class SourcesTest {
         assertEquals(404, hook("/hooks/v1/push/bel", signed(key, "m5", now, body), body.getBytes(StandardCharsets.UTF_8)).status(), "unknown");
         assertEquals(400, hook("/hooks/v1/push/bell", signed(key, "m6", now, "{\"pus"), "{\"pus".getBytes(StandardCharsets.UTF_8)).status(), "truncated");
         assertEquals(413, hook("/hooks/v1/push/bell", signed(key, "m7", now, body), new byte[50 << 20]).status(), "50 MB");
-        String merged = "{\"specversion\":\"1.0\",\"id\":\"1\",\"source\":\"/yard\",\"type\":\"dev.cdevents.change.merged.0.2.0\"}";
+        String merged = "{\"specversion\":\"1.0\",\"id\":\"1\",\"source\":\"/works\",\"type\":\"dev.cdevents.change.merged.0.2.0\"}";
         repository.push("developer", "main", Map.of("note", "two"));
         assertEquals(200, hook("/hooks/v1/events/bell", signed(key, "m8", now, merged), merged.getBytes(StandardCharsets.UTF_8)).status());
         Await.until("two runs", () -> runs("bell") == 2);
-        String nothing = "{\"specversion\":\"1.0\",\"id\":\"2\",\"source\":\"/yard\",\"type\":\"dev.cdevents.testcaserun.started.0.2.0\"}";
+        String nothing = "{\"specversion\":\"1.0\",\"id\":\"2\",\"source\":\"/works\",\"type\":\"dev.cdevents.testcaserun.started.0.2.0\"}";
         assertTrue(hook("/hooks/v1/events/bell", signed(key, "m9", now, nothing), nothing.getBytes(StandardCharsets.UTF_8)).detail().contains("starts nothing here"));
         assertEquals(2, runs("bell"));
     }
@@ -175,59 +175,59 @@ class SourcesTest {
     void aSourceThatCannotSignOurWayIsMapped() throws Exception {
         Repository repository = repository("gong");
         register("gong", repository.url(), Map.of()).good();
-        String secret = "a-secret-of-the-yard";
-        harbour.as("release-engineer").put("/api/v1/components/gong/hook-mapping", Map.of("header", "X-Digest", "scheme", "hmac-sha256", "prefix", "sha256=",
-                "pusher", "/sender/name", "secret", secret)).good();
+        String secret = "a-secret-of-the-works";
+        park.as("release-engineer").put("/api/v1/components/gong/hook-mapping", Map.of("header", "X-Digest", "scheme", "hmac-sha256", "prefix", "digest:",
+                "pusher", "/who/account", "secret", secret)).good();
         repository.push("developer", "main", Map.of("note", "mapped"));
-        String body = "{\"sender\":{\"name\":\"release-engineer\"}}";
-        String digest = "sha256=" + HexFormat.of().formatHex(hmac(secret.getBytes(StandardCharsets.UTF_8), body));
-        assertEquals(401, hook("/hooks/v1/mapped/gong", Map.of("X-Digest", "sha256=00"), body.getBytes(StandardCharsets.UTF_8)).status());
+        String body = "{\"who\":{\"account\":\"release-engineer\"}}";
+        String digest = "digest:" + HexFormat.of().formatHex(hmac(secret.getBytes(StandardCharsets.UTF_8), body));
+        assertEquals(401, hook("/hooks/v1/mapped/gong", Map.of("X-Digest", "digest:00"), body.getBytes(StandardCharsets.UTF_8)).status());
         assertEquals(401, hook("/hooks/v1/mapped/gong", Map.of(), body.getBytes(StandardCharsets.UTF_8)).status());
         assertEquals(200, hook("/hooks/v1/mapped/gong", Map.of("X-Digest", digest), body.getBytes(StandardCharsets.UTF_8)).status());
         Await.until("one run", () -> runs("gong") == 1);
         assertTrue(hook("/hooks/v1/mapped/gong", Map.of("X-Digest", digest), body.getBytes(StandardCharsets.UTF_8)).detail().contains("had this message before"));
-        assertEquals(400, harbour.as("release-engineer").put("/api/v1/components/gong/hook-mapping", Map.of("header", "X-Digest", "scheme", "shared-word",
+        assertEquals(400, park.as("release-engineer").put("/api/v1/components/gong/hook-mapping", Map.of("header", "X-Digest", "scheme", "shared-word",
                 "secret", "short")).status());
     }
 
     @Test
     void rewrittenEmptiedAndHostileBranches() throws Exception {
-        Repository repository = repository("reef");
-        register("reef", repository.url(), Map.of()).good();
+        Repository repository = repository("ridge");
+        register("ridge", repository.url(), Map.of()).good();
         repository.push("developer", "main", Map.of("note", "one"));
-        Await.until("the push ran", () -> runs("reef") == 1);
+        Await.until("the push ran", () -> runs("ridge") == 1);
         repository.git("commit", "-q", "--amend", "-m", "Say it otherwise");
         repository.git("push", "-q", "--force", "origin", "main");
-        Await.until("the rewriting ran", () -> runs("reef") == 2);
-        assertTrue(events("reef").getFirst().path("sentence").asString().contains("it rewrote the branch"), events("reef").getFirst().toString());
+        Await.until("the rewriting ran", () -> runs("ridge") == 2);
+        assertTrue(events("ridge").getFirst().path("sentence").asString().contains("it rewrote the branch"), events("ridge").getFirst().toString());
         String head = repository.head();
         List<String> names = List.of("-dash", "season/öresund-明石", "feature/a;b", "feature/$(touch)", "season/" + "x".repeat(180), "feature/" + "y".repeat(230), "a'b\"c");
         for (String name : names) {
             repository.raw("refs/heads/" + name, head);
         }
-        Await.until("every one is told", () -> events("reef").stream().filter(event -> event.path("kind").asString().equals("push")).count() == 2 + names.size());
-        assertTrue(events("reef").stream().anyMatch(event -> event.path("reason").asString("").contains("more than 200 signs")));
-        assertEquals(6, runs("reef"), "season/öresund, feature/a;b, feature/$(…) and the long one of season have run");
+        Await.until("every one is told", () -> events("ridge").stream().filter(event -> event.path("kind").asString().equals("push")).count() == 2 + names.size());
+        assertTrue(events("ridge").stream().anyMatch(event -> event.path("reason").asString("").contains("more than 200 signs")));
+        assertEquals(6, runs("ridge"), "season/öresund, feature/a;b, feature/$(…) and the long one of season have run");
         for (String name : names) {
             repository.raw("refs/heads/" + name, "");
         }
         repository.raw("refs/heads/main", "");
-        Await.until("no branch is left", () -> harbour.as("developer").get("/api/v1/components/reef").body().path("heads").isEmpty());
-        assertEquals(404, harbour.as("developer").post("/api/v1/runs", Map.of("component", "reef")).status());
+        Await.until("no branch is left", () -> park.as("developer").get("/api/v1/components/ridge").body().path("heads").isEmpty());
+        assertEquals(404, park.as("developer").post("/api/v1/runs", Map.of("component", "ridge")).status());
         repository.raw("refs/heads/main", head);
-        Await.until("it came back and ran", () -> runs("reef") == 7);
+        Await.until("it came back and ran", () -> runs("ridge") == 7);
     }
 
     @Test
     void aRepositoryThatIsMovedAwayIsToldAndFoundAgain() throws Exception {
         Repository repository = repository("drifter");
         register("drifter", repository.url(), Map.of()).good();
-        var place = harbour.folder.resolve("repositories/drifter.git");
-        Files.move(place, harbour.folder.resolve("away.git"));
-        Await.until("it is told", () -> harbour.as("developer").get("/api/v1/components/drifter/source").body().path("failures").asInt() > 0);
-        Files.move(harbour.folder.resolve("away.git"), place);
+        var place = park.folder.resolve("repositories/drifter.git");
+        Files.move(place, park.folder.resolve("away.git"));
+        Await.until("it is told", () -> park.as("developer").get("/api/v1/components/drifter/source").body().path("failures").asInt() > 0);
+        Files.move(park.folder.resolve("away.git"), place);
         repository.push("developer", "main", Map.of("note", "back"));
         Await.until("it ran", () -> runs("drifter") == 1);
-        Await.until("all is well again", () -> harbour.as("developer").get("/api/v1/components/drifter/source").body().path("failures").asInt() == 0);
+        Await.until("all is well again", () -> park.as("developer").get("/api/v1/components/drifter/source").body().path("failures").asInt() == 0);
     }
 }

@@ -55,10 +55,10 @@ final class StartingBench {
     void matching() {
         BranchRules rules = BranchRules.of(List.of("feature/*"), List.of("main"));
         List<Matching.InForce> triggers = IntStream.range(0, TRIGGERS).mapToObj(at -> new Matching.InForce("component-" + at, 0,
-                at % 2 == 0 ? new Trigger.Upstream(List.of("tide-model"), List.of(new BranchPattern("season/*"), new BranchPattern("main")),
+                at % 2 == 0 ? new Trigger.Upstream(List.of("sun-model"), List.of(new BranchPattern("season/*"), new BranchPattern("main")),
                         Set.of(at % 4 == 0 ? Trigger.RunEnd.PASSED : Trigger.RunEnd.FAILED), false, Trigger.Novelty.ANY)
                         : new Trigger.Push(List.of(new BranchPattern("main")), List.of()), rules, "main", Optional.<String>empty())).toList();
-        Event event = new Event.RunEnded("tide-model", 3, "main", true, Trigger.RunEnd.PASSED, Optional.empty());
+        Event event = new Event.RunEnded("sun-model", 3, "main", true, Trigger.RunEnd.PASSED, Optional.empty());
         List<Double> times = new ArrayList<>();
         int found = 0;
         for (int at = 0; at < 120; at++) {
@@ -73,9 +73,9 @@ final class StartingBench {
     }
 
     void hooks() throws Exception {
-        try (Harbour harbour = new Harbour()) {
-            harbour.startService();
-            harbour.accounts();
+        try (Park park = new Park()) {
+            park.startService();
+            park.accounts();
             int wanted = HOOKS_A_MINUTE * MINUTES;
             AtomicInteger sent = new AtomicInteger();
             AtomicInteger refused = new AtomicInteger();
@@ -83,12 +83,12 @@ final class StartingBench {
             CountDownLatch done = new CountDownLatch(SENDERS);
             long began = System.nanoTime();
             for (int sender = 0; sender < SENDERS; sender++) {
-                String name = "quay-" + sender;
-                Repository repository = harbour.bring(name, Map.of());
-                Files.delete(harbour.folder.resolve("repositories/" + name + ".git/hooks/post-receive"));
+                String name = "hut-" + sender;
+                Repository repository = park.bring(name, Map.of());
+                Files.delete(park.folder.resolve("repositories/" + name + ".git/hooks/post-receive"));
                 repository.push("developer", "main", Map.of("paseo.yaml", "paseo: 1\ncomponent: " + name + "\nversions: \"1.{serial}\"\nstarts:\n  - push: [main]\n"
                         + "newer-start: runs-beside\nstages:\n  build: {wants: [an-agent-that-is-not-here], steps: ['true']}\n"));
-                byte[] key = Base64.getDecoder().decode(harbour.as("release-engineer").text("/api/v1/components/" + name + "/hook").replaceAll("(?s).*secret='([^']*)'.*", "$1"));
+                byte[] key = Base64.getDecoder().decode(park.as("release-engineer").text("/api/v1/components/" + name + "/hook").replaceAll("(?s).*secret='([^']*)'.*", "$1"));
                 List<String> commits = repository.commits(wanted / SENDERS + 1);
                 Thread.ofPlatform().start(() -> {
                     try {
@@ -97,7 +97,7 @@ final class StartingBench {
                             LockSupport.parkNanos(Math.max(0, due - System.nanoTime()));
                             repository.raw("refs/heads/main", commits.get(at));
                             long asked = System.nanoTime();
-                            if (!hook(harbour, name, key, "m" + at)) {
+                            if (!hook(park, name, key, "m" + at)) {
                                 refused.incrementAndGet();
                             }
                             times.add((System.nanoTime() - asked) / 1e6);
@@ -112,21 +112,21 @@ final class StartingBench {
             }
             done.await();
             double minutes = (System.nanoTime() - began) / 60e9;
-            int runs = Integer.parseInt(harbour.database.as("select count(*) from run").strip());
-            int commits = Integer.parseInt(harbour.database.as("select count(distinct component_id, commit_id) from run").strip());
+            int runs = Integer.parseInt(park.database.as("select count(*) from run").strip());
+            int commits = Integer.parseInt(park.database.as("select count(distinct component_id, commit_id) from run").strip());
             figures.row("1,000 hooks a minute for ten minutes", number("%.0f hooks in %.1f min, %.0f refused; %.0f runs of %.0f commits: %.0f lost, %.0f doubled; answered in p50 %.0f ms, p99 %.0f ms",
                     sent.get(), minutes, refused.get(), runs, commits, sent.get() - commits, runs - commits, percentile(times, 0.5), percentile(times, 0.99)),
                     "none lost, none doubled", SENDERS + " repositories, each hook after a commit of its own; nothing runs, since no agent has the tag that is wanted");
         }
     }
 
-    private static boolean hook(Harbour harbour, String name, byte[] key, String id) throws Exception {
+    private static boolean hook(Park park, String name, byte[] key, String id) throws Exception {
         String body = "{\"pusher\":\"developer\"}";
         long at = System.currentTimeMillis() / 1000;
         Mac mac = Mac.getInstance("HmacSHA256");
         mac.init(new SecretKeySpec(key, "HmacSHA256"));
         String signature = "v1," + Base64.getEncoder().encodeToString(mac.doFinal((id + "." + at + "." + body).getBytes(StandardCharsets.UTF_8)));
-        return new Client(harbour.address(), "").raw(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString(body)).header("webhook-id", id)
+        return new Client(park.address(), "").raw(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString(body)).header("webhook-id", id)
                 .header("webhook-timestamp", Long.toString(at)).header("webhook-signature", signature), "/hooks/v1/push/" + name).statusCode() == 200;
     }
 
@@ -147,20 +147,20 @@ final class StartingBench {
     }
 
     void polls() throws Exception {
-        try (Harbour harbour = new Harbour()) {
-            harbour.startService("--paseo.poll=60s");
-            harbour.accounts();
+        try (Park park = new Park()) {
+            park.startService("--paseo.poll=60s");
+            park.accounts();
             double idle = share(Duration.ofSeconds(60));
-            Repository model = new Repository(harbour.folder.resolve("repositories"), "model");
+            Repository model = new Repository(park.folder.resolve("repositories"), "model");
             model.push("developer", "main", Map.of("paseo.yaml", "paseo: 1\ncomponent: x\nversions: \"1.{serial}\"\n"));
             StringBuilder rows = new StringBuilder("insert into component (name, repository, file_path, main_branch, created_at) values ");
             for (int at = 0; at < REPOSITORIES; at++) {
-                model.copy("quay-" + at);
-                rows.append(at == 0 ? "" : ",").append("('quay-").append(at).append("', 'file://").append(harbour.folder).append("/repositories/quay-").append(at)
+                model.copy("hut-" + at);
+                rows.append(at == 0 ? "" : ",").append("('hut-").append(at).append("', 'file://").append(park.folder).append("/repositories/hut-").append(at)
                         .append(".git', 'paseo.yaml', 'main', utc_timestamp(6))");
             }
-            harbour.database.as(rows.toString());
-            Await.until(Duration.ofMinutes(5), () -> "all were looked at", () -> looked(harbour) == REPOSITORIES);
+            park.database.as(rows.toString());
+            Await.until(Duration.ofMinutes(5), () -> "all were looked at", () -> looked(park) == REPOSITORIES);
             share(Duration.ofSeconds(60));
             double busy = share(Duration.ofSeconds(120));
             figures.row("500 local repositories polled each minute", number("%.1f %% of one core (%.1f %% with the service idle at %.1f %%)", busy - idle, busy, idle), "< 10 % of one core",
@@ -168,9 +168,9 @@ final class StartingBench {
         }
     }
 
-    private static int looked(Harbour harbour) {
+    private static int looked(Park park) {
         try {
-            return Integer.parseInt(harbour.database.as("select count(*) from repository_poll where looked_at is not null").strip());
+            return Integer.parseInt(park.database.as("select count(*) from repository_poll where looked_at is not null").strip());
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         } catch (InterruptedException stop) {
@@ -180,26 +180,26 @@ final class StartingBench {
     }
 
     void chain() throws Exception {
-        try (Harbour harbour = new Harbour()) {
-            harbour.startService();
-            harbour.accounts();
+        try (Park park = new Park()) {
+            park.startService();
+            park.accounts();
             StringBuilder components = new StringBuilder("insert into component (name, file_path, main_branch, created_at) values ");
             for (int at = 0; at < COMPONENTS; at++) {
-                components.append(at == 0 ? "" : ",").append("('quay-").append(at).append("', 'paseo.yaml', 'main', utc_timestamp(6))");
+                components.append(at == 0 ? "" : ",").append("('hut-").append(at).append("', 'paseo.yaml', 'main', utc_timestamp(6))");
             }
-            harbour.database.as(components.toString());
-            harbour.database.as("insert into start_trigger (component_id, position, kind, source) select id, 0, 'upstream', concat('quay-', (id - 1) div 3) from component where id > 1");
-            harbour.database.as("insert into line (component_id, branch) select id, 'main' from component");
-            harbour.database.as("insert into pipeline_file (component_id, commit_id, text, problems, read_at) select id, 'c', '', '[]', utc_timestamp(6) from component");
-            harbour.database.as("insert into cause (kind, body, at) values ('push', '{}', utc_timestamp(6))");
-            harbour.database.as("insert into run (component_id, number, line_id, commit_id, branch, trusted, pipeline_file_id, cause_id, version_number, commit_summary, commit_author, status, state, "
+            park.database.as(components.toString());
+            park.database.as("insert into start_trigger (component_id, position, kind, source) select id, 0, 'upstream', concat('hut-', (id - 1) div 3) from component where id > 1");
+            park.database.as("insert into line (component_id, branch) select id, 'main' from component");
+            park.database.as("insert into pipeline_file (component_id, commit_id, text, problems, read_at) select id, 'c', '', '[]', utc_timestamp(6) from component");
+            park.database.as("insert into cause (kind, body, at) values ('push', '{}', utc_timestamp(6))");
+            park.database.as("insert into run (component_id, number, line_id, commit_id, branch, trusted, pipeline_file_id, cause_id, version_number, commit_summary, commit_author, status, state, "
                     + "format, revision, created_at) select c.id, n.seq, l.id, 'c', 'main', true, f.id, (select min(id) from cause), concat('1.', n.seq), 'x', 'y', 'passed', '{}', 2, 0, utc_timestamp(6) "
                     + "from component c join line l on l.component_id = c.id join pipeline_file f on f.component_id = c.id join seq_1_to_50 n");
-            harbour.database.as("insert into trigger_event (component_id, kind, event_key, sentence, actor, cause_id, at) select component_id, 'run', concat('#', number), concat('run ', number), 'x', "
+            park.database.as("insert into trigger_event (component_id, kind, event_key, sentence, actor, cause_id, at) select component_id, 'run', concat('#', number), concat('run ', number), 'x', "
                     + "cause_id, utc_timestamp(6) from run");
-            harbour.database.as("insert into considered (event_id, component_id, source_id, position, words, run_id) select e.id, t.component_id, e.component_id, 0, 'upstream', "
+            park.database.as("insert into considered (event_id, component_id, source_id, position, words, run_id) select e.id, t.component_id, e.component_id, 0, 'upstream', "
                     + "(select min(id) from run where component_id = t.component_id) from trigger_event e join component u on u.id = e.component_id join start_trigger t on t.source = u.name");
-            Client client = harbour.as("developer");
+            Client client = park.as("developer");
             List<Double> times = new ArrayList<>();
             for (int at = 0; at < 60; at++) {
                 long asked = System.nanoTime();

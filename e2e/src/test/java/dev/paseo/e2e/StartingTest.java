@@ -20,16 +20,16 @@ import tools.jackson.databind.JsonNode;
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 class StartingTest {
 
-    private Harbour harbour;
+    private Park park;
 
     @BeforeAll
     void open() throws Exception {
-        harbour = Harbour.open();
+        park = Park.open();
     }
 
     @AfterAll
     void close() {
-        harbour.close();
+        park.close();
     }
 
     /** A component whose build writes down what it was built from; it fails where its commit holds a file {@code broken}. */
@@ -47,11 +47,11 @@ class StartingTest {
     }
 
     private Repository bring(String name, List<String> sources) throws Exception {
-        return harbour.bring(name, Map.of("sources", sources, "trusted", List.of("main", "season/*")));
+        return park.bring(name, Map.of("sources", sources, "trusted", List.of("main", "season/*")));
     }
 
     private List<JsonNode> events(String component) {
-        return StreamSupport.stream(harbour.as("developer").get("/api/v1/components/" + component + "/events").body().spliterator(), false).toList();
+        return StreamSupport.stream(park.as("developer").get("/api/v1/components/" + component + "/events").body().spliterator(), false).toList();
     }
 
     /** The runs of a component that have ended, once there are this many. */
@@ -64,11 +64,11 @@ class StartingTest {
     }
 
     private List<JsonNode> listed(String component) {
-        return StreamSupport.stream(harbour.as("developer").get("/api/v1/components/" + component + "/runs?limit=50").body().spliterator(), false).toList();
+        return StreamSupport.stream(park.as("developer").get("/api/v1/components/" + component + "/runs?limit=50").body().spliterator(), false).toList();
     }
 
     private String text(String component, String version) throws Exception {
-        return harbour.as("developer").text("/api/v1/versions/" + component + "/" + version + "/artifacts/out");
+        return park.as("developer").text("/api/v1/versions/" + component + "/" + version + "/artifacts/out");
     }
 
     /** Waits until this event was considered, and gives what a component's trigger made of it. */
@@ -99,7 +99,7 @@ class StartingTest {
         JsonNode run = runs("api", 1).getFirst();
         assertEquals("passed", run.path("status").asString());
         assertEquals("api 1.1\nmodel 1.1\n", text("api", "1.1"));
-        List<JsonNode> causes = StreamSupport.stream(harbour.run("api", 1).path("causes").spliterator(), false).toList();
+        List<JsonNode> causes = StreamSupport.stream(park.run("api", 1).path("causes").spliterator(), false).toList();
         assertEquals("run model#1", causes.get(0).path("sentence").asString());
         assertTrue(causes.get(1).path("sentence").asString().startsWith("push "), causes.toString());
 
@@ -111,9 +111,9 @@ class StartingTest {
         model.push("developer", "main", Map.of("note", "still broken"));
         assertEquals(2, considered("api", "model#3 ended failed").path("run").asInt());
         runs("api", 2);
-        JsonNode led = harbour.as("developer").get("/api/v1/runs/model/3/consequences").body();
+        JsonNode led = park.as("developer").get("/api/v1/runs/model/3/consequences").body();
         assertEquals("api", led.path(0).path("component").asString());
-        JsonNode nothing = harbour.as("developer").get("/api/v1/runs/model/2/consequences").body();
+        JsonNode nothing = park.as("developer").get("/api/v1/runs/model/2/consequences").body();
         assertEquals("nothing", nothing.path(0).path("kind").asString());
         assertEquals("the run ended failed", nothing.path(0).path("reason").asString());
     }
@@ -163,7 +163,7 @@ class StartingTest {
         considered("gauge", "tag v1");
         assertTrue(reasons("gauge", "tag v1").contains("its commit is sealed already: v1 is a second name of gauge 1.2"), reasons("gauge", "tag v1").toString());
         assertTrue(second.contains("started nothing of gauge for main"), second);
-        assertEquals("1.2", harbour.as("developer").get("/api/v1/versions/gauge/v1").good().path("number").asString());
+        assertEquals("1.2", park.as("developer").get("/api/v1/versions/gauge/v1").good().path("number").asString());
         gauge.tag("v2");
         gauge.push("developer", "season/spring", Map.of("README", "of spring"));
         considered("gauge", "tag v2");
@@ -172,23 +172,23 @@ class StartingTest {
 
     @Test
     void aTriggerIsInForceForTheVeryNextEvent() throws Exception {
-        Repository reef = bring("reef", List.of());
+        Repository ridge = bring("ridge", List.of());
         Repository lamp = bring("lamp", List.of());
         lamp.push("developer", "main", Map.of("paseo.yaml", pipeline("lamp", "- push: [nothing]")));
-        reef.push("developer", "main", Map.of("paseo.yaml", pipeline("reef", "- push: [main]")));
-        runs("reef", 1);
+        ridge.push("developer", "main", Map.of("paseo.yaml", pipeline("ridge", "- push: [main]")));
+        runs("ridge", 1);
         Await.until("what follows from the run is done", () -> undone() == 0);
-        lamp.push("developer", "main", Map.of("paseo.yaml", pipeline("lamp", "- upstream: reef")));
-        reef.push("developer", "main", Map.of("note", "again"));
+        lamp.push("developer", "main", Map.of("paseo.yaml", pipeline("lamp", "- upstream: ridge")));
+        ridge.push("developer", "main", Map.of("note", "again"));
         assertEquals("upstream", pipelineCause(runs("lamp", 1).getFirst()));
         lamp.push("developer", "main", Map.of("paseo.yaml", "paseo: 1\ncomponent: lamp\nstarts: oops\n"));
-        reef.push("developer", "main", Map.of("note", "and again"));
-        assertTrue(considered("lamp", "reef#3 ended passed").path("reason").asString().startsWith("paseo.yaml:"));
+        ridge.push("developer", "main", Map.of("note", "and again"));
+        assertTrue(considered("lamp", "ridge#3 ended passed").path("reason").asString().startsWith("paseo.yaml:"));
     }
 
     private int undone() {
         try {
-            return Integer.parseInt(harbour.database.as("select count(*) from effect where kind = 'run-ended' and done_at is null").strip());
+            return Integer.parseInt(park.database.as("select count(*) from effect where kind = 'run-ended' and done_at is null").strip());
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         } catch (InterruptedException stop) {
@@ -204,7 +204,7 @@ class StartingTest {
     @Test
     void componentsOfOneRepositoryShareItsHookAndItsCommit() throws Exception {
         Repository shore = bring("shore", List.of());
-        harbour.as("release-engineer").post("/api/v1/components", Map.of("name", "shore-map", "repository", shore.url(), "file", "map/paseo.yaml",
+        park.as("release-engineer").post("/api/v1/components", Map.of("name", "shore-map", "repository", shore.url(), "file", "map/paseo.yaml",
                 "trusted", List.of("main"), "allowed", List.of(), "secrets", List.of(), "sources", List.of("shore"))).good();
         Map<String, String> files = new LinkedHashMap<>();
         files.put("paseo.yaml", pipeline("shore", "- push: [main]"));
@@ -216,7 +216,7 @@ class StartingTest {
     }
 
     private void due(String component, String ago) throws Exception {
-        harbour.database.as("update start_trigger set next_at = utc_timestamp(6) - interval " + ago + " where component_id = (select id from component where name = '" + component + "')");
+        park.database.as("update start_trigger set next_at = utc_timestamp(6) - interval " + ago + " where component_id = (select id from component where name = '" + component + "')");
     }
 
     @Test
@@ -227,12 +227,12 @@ class StartingTest {
         due("tower", "10 minute");
         JsonNode run = runs("tower", 1).getFirst();
         assertEquals("passed", run.path("status").asString());
-        assertTrue(harbour.run("tower", 1).path("causes").path(0).path("sentence").asString().equals("clock 0 2 * * * (Europe/Madrid) of tower"));
+        assertTrue(park.run("tower", 1).path("causes").path(0).path("sentence").asString().equals("clock 0 2 * * * (Europe/Madrid) of tower"));
         due("tower", "3 hour");
         Await.until("the missed one is told", () -> events("tower").getFirst().path("sentence").asString().endsWith("Europe/Madrid, missed"));
         assertEquals("the service was away at that time, and it is too long ago to be made up for", reasons("tower", ", missed").getFirst());
         assertEquals(1, listed("tower").size());
-        String next = harbour.database.as("select count(*) from start_trigger where next_at > utc_timestamp(6) and next_at < utc_timestamp(6) + interval 25 hour and kind = 'clock'").strip();
+        String next = park.database.as("select count(*) from start_trigger where next_at > utc_timestamp(6) and next_at < utc_timestamp(6) + interval 25 hour and kind = 'clock'").strip();
         assertEquals("1", next);
     }
 
@@ -244,17 +244,17 @@ class StartingTest {
         spring.push("developer", "main", Map.of("paseo.yaml", pipeline("spring", "- push: [main]")));
         runs("brook", 1);
         String commit = spring.head().substring(0, 8);
-        String why = harbour.paseo("developer", "why", "brook#1").out();
+        String why = park.paseo("developer", "why", "brook#1").out();
         assertTrue(why.contains("because of run spring#1") && why.contains("because of push " + commit.substring(0, 7) + " to spring main by developer"), why);
-        String forward = harbour.paseo("developer", "why", "spring", commit, "--forward").out();
+        String forward = park.paseo("developer", "why", "spring", commit, "--forward").out();
         assertTrue(forward.matches("(?s)spring: push .* led to\\R  spring#1 passed, 1.1 on main.*\\R    brook#1 passed, 1.1 on main.*"), forward);
-        assertTrue(harbour.paseo("developer", "why", "brook#1", "--forward").out().contains("led to nothing: no trigger waits for it"));
-        assertTrue(harbour.paseo("developer", "component", "events", "brook").out().contains("spring#1 ended passed"));
-        assertEquals(1, harbour.paseo("developer", "why", "brooks").code());
-        assertEquals(400, harbour.as("developer").get("/api/v1/components/brook/events?commit=zz").status());
-        assertEquals(404, harbour.as("developer").get("/api/v1/components/brook/events/99999").status());
-        assertEquals(404, harbour.as("developer").get("/api/v1/runs/brook/99/consequences").status());
-        JsonNode chain = harbour.as("developer").get("/api/v1/chain").good();
+        assertTrue(park.paseo("developer", "why", "brook#1", "--forward").out().contains("led to nothing: no trigger waits for it"));
+        assertTrue(park.paseo("developer", "component", "events", "brook").out().contains("spring#1 ended passed"));
+        assertEquals(1, park.paseo("developer", "why", "brooks").code());
+        assertEquals(400, park.as("developer").get("/api/v1/components/brook/events?commit=zz").status());
+        assertEquals(404, park.as("developer").get("/api/v1/components/brook/events/99999").status());
+        assertEquals(404, park.as("developer").get("/api/v1/runs/brook/99/consequences").status());
+        JsonNode chain = park.as("developer").get("/api/v1/chain").good();
         JsonNode edge = StreamSupport.stream(chain.path("edges").spliterator(), false).filter(each -> each.path("downstream").asString().equals("brook")).findFirst().orElseThrow();
         assertEquals("spring", edge.path("upstream").asString());
         assertEquals(1, edge.path("last").path("run").asInt());

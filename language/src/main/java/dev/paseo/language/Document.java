@@ -17,8 +17,10 @@ public final class Document {
     public static final int MOST_CHARACTERS = 262_144;
     /** How deep a file may be nested. */
     public static final int MOST_DEPTH = 20;
+    private static final int MOST_TOLD = 200;
 
     private final List<Problem> problems = new ArrayList<>();
+    private final List<Problem> warnings = new ArrayList<>();
     private final Optional<Value> root;
 
     public Document(String text) {
@@ -55,13 +57,19 @@ public final class Document {
     }
 
     void problem(int line, int column, String path, String message) {
-        if (problems.size() < 200) {
+        if (problems.size() < MOST_TOLD) {
             problems.add(new Problem(line, column, path, message));
+        }
+    }
+
+    void warning(int line, int column, String path, String message) {
+        if (warnings.size() < MOST_TOLD) {
+            warnings.add(new Problem(line, column, path, message));
         }
     }
 
     /** The value where nothing is wrong. */
     public <T> Reading<T> reading(Optional<T> value) {
-        return new Reading<>(problems.isEmpty() ? value : Optional.empty(), problems);
+        return new Reading<>(problems.isEmpty() ? value : Optional.empty(), problems, warnings);
     }
 }

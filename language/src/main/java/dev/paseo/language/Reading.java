@@ -8,9 +8,11 @@ import java.util.Optional;
  *
  * @param value    what the file says; empty where it has problems
  * @param problems all of them, in the order of the file
+ * @param warnings what keeps the file from nothing, and should be changed all the same
  */
-public record Reading<T>(Optional<T> value, List<Problem> problems) {
+public record Reading<T>(Optional<T> value, List<Problem> problems, List<Problem> warnings) {
     public Reading {
         problems = problems.stream().sorted().toList();
+        warnings = warnings.stream().sorted().toList();
     }
 }

@@ -49,9 +49,21 @@ public final class Value {
         tell(place, message);
     }
 
+    /** Tells something about the value's name that keeps nobody from using the file. */
+    private void warningWithName(String message) {
+        document.warning(line(place), column(place), path, message);
+    }
+
     private void tell(Node at, String message) {
-        Optional<Mark> mark = at.getStartMark();
-        document.problem(mark.map(Mark::getLine).orElse(0) + 1, mark.map(Mark::getColumn).orElse(0) + 1, path, message);
+        document.problem(line(at), column(at), path, message);
+    }
+
+    private static int line(Node at) {
+        return at.getStartMark().map(Mark::getLine).orElse(0) + 1;
+    }
+
+    private static int column(Node at) {
+        return at.getStartMark().map(Mark::getColumn).orElse(0) + 1;
     }
 
     private Value child(Node inner, String name) {
@@ -113,10 +125,24 @@ public final class Value {
 
     /** Its entries, where only these keys are known. */
     public Map<String, Value> entries(List<String> known) {
-        Map<String, Value> entries = entries();
-        entries.forEach((name, value) -> {
-            if (!known.contains(name)) {
+        return entries(known, FormerWords.NONE);
+    }
+
+    /**
+     * Its entries, where only these keys are known. What stands under the former word of a key is given under its present
+     * one, with a warning; both beside each other are a problem.
+     */
+    public Map<String, Value> entries(List<String> known, FormerWords former) {
+        Map<String, Value> entries = new LinkedHashMap<>();
+        entries().forEach((name, value) -> {
+            Optional<String> present = former.present(name);
+            if (present.isEmpty() && !known.contains(name)) {
                 value.problemWithName("is not a key that is known here" + NearestName.hint(name, known));
+            }
+            present.ifPresent(word -> value.warningWithName("is now written " + word));
+            if (entries.putIfAbsent(present.orElse(name), value) != null) {
+                value.problemWithName(present.map(word -> "is the former word for " + word + ": write only one of them")
+                        .orElse("is also given by its former word: write only " + name));
             }
         });
         return entries;
@@ -157,6 +183,13 @@ public final class Value {
             problem("should be one of " + String.join(", ", choices.keySet().stream().sorted().toList()) + ", found " + found());
         }
         return text.map(choices::get);
+    }
+
+    /** One of these; a former word means its present one, with a warning. */
+    public <T> Optional<T> choice(Map<String, T> choices, FormerWords former) {
+        Optional<String> present = former.present(plain());
+        present.ifPresent(word -> document.warning(line(node), column(node), path, "\"" + plain() + "\" is now written " + word));
+        return present.isPresent() ? present.map(choices::get) : choice(choices);
     }
 
     /** {@code true} or {@code false}. */

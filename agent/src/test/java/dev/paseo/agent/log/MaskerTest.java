@@ -14,7 +14,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class MaskerTest {
 
-    private static final String SECRET = "kelp&cod/7781+quay";
+    private static final String SECRET = "fern&elk/7781+path";
     private final Masker masker = new Masker(List.of(SECRET));
 
     @Test
@@ -59,14 +59,14 @@ class MaskerTest {
 
     @Test
     void soIsASecretThatIsSpreadOverLines() {
-        assertEquals(List.of("a ••••••", "••••••", "•••••• b"), masker.mask(List.of("a kelp&c", "od/77", "81+quay b")));
+        assertEquals(List.of("a ••••••", "••••••", "•••••• b"), masker.mask(List.of("a fern&e", "lk/77", "81+path b")));
         assertEquals(List.of("nothing", "here"), masker.mask(List.of("nothing", "here")));
     }
 
     @Test
     void linesThatMayBeginASecretWaitForTheNext() {
-        assertEquals(4, masker.settled("one\ntwo kelp&\n"));
-        assertEquals(0, masker.settled("kelp\n&cod\n"));
+        assertEquals(4, masker.settled("one\ntwo fern&\n"));
+        assertEquals(0, masker.settled("fern\n&cod\n"));
         assertEquals(8, masker.settled("one\ntwo\n"));
     }
 }

@@ -40,7 +40,7 @@ class StepProcessTest {
     }
 
     private StepProcess start(String command) throws IOException {
-        return StepProcess.start(folder.resolve("step-1"), command, folder.resolve("workspace"), Map.of("PATH", System.getenv("PATH"), "WORD", "tide"));
+        return StepProcess.start(folder.resolve("step-1"), command, folder.resolve("workspace"), Map.of("PATH", System.getenv("PATH"), "WORD", "light"));
     }
 
     private String output() throws IOException {
@@ -57,7 +57,7 @@ class StepProcessTest {
     void itRunsInTheWorkspaceWithACleanedEnvironmentAndStopsAtTheFirstFailure() throws Exception {
         StepProcess step = start("pwd; echo \"$WORD ${HOME:-no home}\"; false; echo never");
         assertEquals(new StepProcess.End.Exited(1), step.await(30, 1L << 30, GO_ON));
-        assertEquals(folder.resolve("workspace") + "\ntide no home\n", output());
+        assertEquals(folder.resolve("workspace") + "\nlight no home\n", output());
     }
 
     @Test

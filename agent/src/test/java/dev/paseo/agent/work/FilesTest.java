@@ -60,10 +60,10 @@ class FilesTest {
 
     @Test
     void aPatternFindsItsOneFile() throws IOException {
-        Path file = Files.createDirectories(folder.resolve("out")).resolve("tide-api.jar");
+        Path file = Files.createDirectories(folder.resolve("out")).resolve("daylight-api.jar");
         Files.writeString(file, "jar");
         assertEquals(file.toRealPath(), KeptFile.find(folder, "app", "out/*.jar"));
-        assertEquals(file.toRealPath(), KeptFile.find(folder, "app", "out/tide-api.jar"));
+        assertEquals(file.toRealPath(), KeptFile.find(folder, "app", "out/daylight-api.jar"));
     }
 
     @ParameterizedTest

@@ -20,7 +20,7 @@ final class AgentCommands {
     private AgentCommands() {}
 
     @Command(name = "enrol", description = "Prints a one-time token, good for an hour, with which a process becomes this agent.",
-            footer = {"", "Examples:", "  paseo agent enrol lighthouse --host lighthouse", "  paseo agent enrol builder-2 --tag jdk25"})
+            footer = {"", "Examples:", "  paseo agent enrol valley-house --host valley-house", "  paseo agent enrol builder-2 --offer jdk25"})
     static final class Enrol extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -28,8 +28,8 @@ final class AgentCommands {
         @Option(names = "--host", description = "the host whose deployments it carries out; without it, it runs stages")
         private Optional<String> host = Optional.empty();
 
-        @Option(names = "--tag", paramLabel = "TAG", description = "what stages may want of it; may be given several times")
-        private List<String> tags = List.of();
+        @Option(names = "--offer", paramLabel = "WORD", description = "what it offers to stages that want it; may be given several times")
+        private List<String> offers = List.of();
 
         Enrol(Context context) {
             super(context);
@@ -40,7 +40,7 @@ final class AgentCommands {
             Api api = api();
             ObjectNode request = api.object().put("name", name);
             host.ifPresent(value -> request.put("host", value));
-            tags.forEach(request.putArray("tags")::add);
+            offers.forEach(request.putArray("offers")::add);
             JsonNode invitation = api.post(Api.path("agents"), request);
             return print(invitation, () -> context.out().println(invitation.path("token").asString()));
         }
@@ -56,15 +56,15 @@ final class AgentCommands {
         public Integer call() {
             JsonNode agents = api().get(Api.path("agents"));
             return print(agents, () -> {
-                Table table = new Table("AGENT", "FOR", "TAGS", "STATE", "WORKING ON", "LAST CONTACT");
+                Table table = new Table("AGENT", "FOR", "OFFERS", "STATE", "WORKING ON", "LAST CONTACT");
                 agents.forEach(agent -> table.row(agent.path("name").asString(), agent.has("host") ? "host " + agent.path("host").asString() : "stages",
-                        tags(agent), state(agent), agent.path("working").asString(""), Times.exact(agent.path("lastContact"))));
+                        offers(agent), state(agent), agent.path("working").asString(""), Times.exact(agent.path("lastContact"))));
                 table.print(context.out(), context.ink());
             });
         }
 
-        private static String tags(JsonNode agent) {
-            return StreamSupport.stream(agent.path("tags").spliterator(), false).map(JsonNode::asString).collect(Collectors.joining(", "));
+        private static String offers(JsonNode agent) {
+            return StreamSupport.stream(agent.path("offers").spliterator(), false).map(JsonNode::asString).collect(Collectors.joining(", "));
         }
 
         private static String state(JsonNode agent) {

@@ -41,7 +41,7 @@ final class AuditCommands {
         @Option(names = "--limit", defaultValue = "30", description = "1 to 500; default: ${DEFAULT-VALUE}")
         private int limit = 30;
 
-        @Option(names = "--subject", description = "only entries about this, such as \"tide-api 1.4.1\"")
+        @Option(names = "--subject", description = "only entries about this, such as \"daylight-api 1.4.1\"")
         private Optional<String> subject = Optional.empty();
 
         List(Context context) {

@@ -9,7 +9,7 @@ import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
 @Command(name = "cancel", description = "Cancels a run, or withdraws or undoes a deployment. A second cancel of a run ends its steps at once.",
-        footer = {"", "Examples:", "  paseo cancel tide-api#3", "  paseo cancel deployment 7"})
+        footer = {"", "Examples:", "  paseo cancel daylight-api#3", "  paseo cancel deployment 7"})
 final class CancelCommand extends ServiceCommand {
 
     @Parameters(arity = "1..2", paramLabel = "COMPONENT#RUN | deployment NUMBER", hideParamSyntax = true)

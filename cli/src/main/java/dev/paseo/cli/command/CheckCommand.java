@@ -38,6 +38,9 @@ final class CheckCommand implements Callable<Integer> {
             context.out().println(file + ":" + problem.line() + ":" + problem.column() + ": " + context.ink().bad("error: ")
                     + (problem.path().isEmpty() ? "" : problem.path() + " ") + problem.message());
         }
+        for (Problem warning : reading.warnings()) {
+            context.out().println(file + ":" + warning.line() + ":" + warning.column() + ": " + context.ink().warn("warning: ") + warning.path() + " " + warning.message());
+        }
         reading.value().ifPresent(this::describe);
         return reading.problems().isEmpty() ? 0 : 1;
     }
@@ -71,6 +74,6 @@ final class CheckCommand implements Callable<Integer> {
         int variants = stage.variants().size();
         context.out().println("stage:   " + context.ink().strong(stage.name()) + (variants > 1 ? " in " + variants + " variants" : "") + Words.of(stage.order())
                 + (stage.conditions().mayFail() ? ", may fail" : "") + stage.conditions().wantedIf().map(text -> ", wanted if " + text).orElse("")
-                + (stage.wants().isEmpty() ? "" : ", on an agent with " + String.join(", ", stage.wants())));
+                + (stage.wants().isEmpty() ? "" : ", on an agent that offers " + String.join(", ", stage.wants())));
     }
 }

@@ -12,7 +12,7 @@ import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
 @Command(name = "compare", description = "What differs between two runs, two versions of a component, or two environments: commits, artifacts, evidence, variables, recipe.",
-        footer = {"", "Examples:", "  paseo compare tide-api#1 tide-api#3", "  paseo compare tide-api 1.4.1 1.4.3", "  paseo compare staging production"})
+        footer = {"", "Examples:", "  paseo compare daylight-api#1 daylight-api#3", "  paseo compare daylight-api 1.4.1 1.4.3", "  paseo compare staging production"})
 final class CompareCommand extends ServiceCommand {
 
     @Parameters(arity = "2..3", paramLabel = "A B", hideParamSyntax = true, description = "two runs, a component and two of its versions, or two environments")
@@ -41,7 +41,7 @@ final class CompareCommand extends ServiceCommand {
         }
         if (!(Subject.of(compared.subList(0, 1)) instanceof Subject.Run(String of, String before))
                 || !(Subject.of(compared.subList(1, 2)) instanceof Subject.Run(String other, String after)) || !of.equals(other)) {
-            throw new Failure(Failure.Kind.USAGE, "two runs of one component are compared, such as tide-api#1 tide-api#3");
+            throw new Failure(Failure.Kind.USAGE, "two runs of one component are compared, such as daylight-api#1 daylight-api#3");
         }
         JsonNode view = api().get(Api.path("runs", of, after, "comparison") + "?with=" + before);
         return print(view, () -> show(view));

@@ -22,9 +22,9 @@ final class ComponentCommands {
     private ComponentCommands() {}
 
     @Command(name = "register", description = "Registers a component by its repository, or by its pipeline file where its versions are built elsewhere.", footer = {"", "Examples:",
-        "  paseo component register tide-api --repository file:///srv/git/tide-api.git --trusted main",
-        "  paseo component register tide-api --repository ssh://git@git.harbour.example/tide-api --key id --host-keys known_hosts --trusted main",
-        "  paseo component register berth-planner --pipeline paseo.yaml"})
+        "  paseo component register daylight-api --repository file:///srv/git/daylight-api.git --trusted main",
+        "  paseo component register daylight-api --repository ssh://git@git.park.example/daylight-api --key id --host-keys known_hosts --trusted main",
+        "  paseo component register hut-planner --pipeline paseo.yaml"})
     static final class Register extends ServiceCommand {
         @Parameters(paramLabel = "NAME", description = "the name that its pipeline file repeats")
         private String name = "";
@@ -105,7 +105,7 @@ final class ComponentCommands {
     }
 
     @Command(name = "hook", description = "Prints a ready post-receive script for the repository. It holds a secret.",
-            footer = {"", "Example:", "  paseo component hook tide-api > tide-api.git/hooks/post-receive"})
+            footer = {"", "Example:", "  paseo component hook daylight-api > daylight-api.git/hooks/post-receive"})
     static final class Hook extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -122,7 +122,7 @@ final class ComponentCommands {
     }
 
     @Command(name = "events", description = "What happened to a component, or elsewhere with its triggers considered: what each started, or that nothing was.",
-            footer = {"", "Example:", "  paseo component events tide-api", "", "paseo why tide-api says of each trigger why it started nothing."})
+            footer = {"", "Example:", "  paseo component events daylight-api", "", "paseo why daylight-api says of each trigger why it started nothing."})
     static final class Events extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -143,7 +143,7 @@ final class ComponentCommands {
     }
 
     @Command(name = "links", description = "Puts these links in place of those that a component has: dashboards, the runbook.",
-            footer = {"", "Example:", "  paseo component links tide-api --link Runbook=https://harbour.example/runbooks/tide-api"})
+            footer = {"", "Example:", "  paseo component links daylight-api --link Runbook=https://park.example/runbooks/daylight-api"})
     static final class Links extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -166,7 +166,7 @@ final class ComponentCommands {
     }
 
     @Command(name = "labels", description = "Puts these labels in place of those that a component has; whereabouts are grouped by them.",
-            footer = {"", "Example:", "  paseo component labels tide-api --label team=harbour-office --label tier=public"})
+            footer = {"", "Example:", "  paseo component labels daylight-api --label team=wardens --label tier=public"})
     static final class Labels extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -190,7 +190,7 @@ final class ComponentCommands {
     }
 
     @Command(name = "open", description = "Opens another component's artifacts to this one, so that its stages may take them.",
-            footer = {"", "Example:", "  paseo component open tide-api --source tide-model"})
+            footer = {"", "Example:", "  paseo component open daylight-api --source sun-model"})
     static final class Open extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -214,7 +214,7 @@ final class ComponentCommands {
     }
 
     @Command(name = "token", description = "Makes a token that can publish versions of a component and nothing else, good for 90 days.",
-            footer = {"", "Example:", "  PASEO_TOKEN=$(paseo component token berth-planner --label \"the yard's build\")"})
+            footer = {"", "Example:", "  PASEO_TOKEN=$(paseo component token hut-planner --label \"the works' build\")"})
     static final class PublishToken extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";

@@ -13,7 +13,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
-@Command(name = "fetch", description = "Fetches an artifact of a version.", footer = {"", "Example:", "  paseo fetch tide-api 1.4.1 app"})
+@Command(name = "fetch", description = "Fetches an artifact of a version.", footer = {"", "Example:", "  paseo fetch daylight-api 1.4.1 app"})
 final class FetchCommand extends ServiceCommand {
 
     @Parameters(index = "0", paramLabel = "COMPONENT")

@@ -96,11 +96,11 @@ final class GateCommands {
             JsonNode rules = api().get(Api.path("environments", environment, "rules"));
             return print(rules, () -> {
                 lines("To be promoted into " + environment, rules.path("words").path("promotion"));
-                lines("To go on from " + environment, rules.path("words").path("exit"));
+                lines("To go on from " + environment, rules.path("words").path("toGoOn"));
                 lines("To be rolled back in " + environment, rules.path("words").path("rollback"));
                 rules.path("words").path("components").properties().forEach(own -> {
-                    lines(own.getKey() + ", besides", own.getValue().path("entry"));
-                    lines(own.getKey() + ", to go on", own.getValue().path("exit"));
+                    lines(own.getKey() + ", besides", own.getValue().path("toEnter"));
+                    lines(own.getKey() + ", to go on", own.getValue().path("toGoOn"));
                 });
             });
         }

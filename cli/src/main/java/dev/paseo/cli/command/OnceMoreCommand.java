@@ -20,7 +20,7 @@ abstract class OnceMoreCommand extends ServiceCommand {
 
     JsonNode post(String what) {
         if (!(Subject.of(List.of(run)) instanceof Subject.Run(String component, String number))) {
-            throw new Failure(Failure.Kind.USAGE, "\"" + run + "\" should be COMPONENT#RUN, such as tide-api#41");
+            throw new Failure(Failure.Kind.USAGE, "\"" + run + "\" should be COMPONENT#RUN, such as daylight-api#41");
         }
         Api api = api();
         return api.post(Api.path("runs", component, number, what), api.object());
@@ -31,7 +31,7 @@ abstract class OnceMoreCommand extends ServiceCommand {
     }
 
     @Command(name = "resume", description = "Goes on with a run from what failed; what passed stands, and attempts are kept.",
-            footer = {"", "Example:", "  paseo resume tide-api#4"})
+            footer = {"", "Example:", "  paseo resume daylight-api#4"})
     static final class Resume extends OnceMoreCommand {
         Resume(Context context) {
             super(context);
@@ -46,7 +46,7 @@ abstract class OnceMoreCommand extends ServiceCommand {
     }
 
     @Command(name = "again", description = "Runs the same commit once more, as a run of its own with the same answers.",
-            footer = {"", "Example:", "  paseo again tide-api#4"})
+            footer = {"", "Example:", "  paseo again daylight-api#4"})
     static final class Again extends OnceMoreCommand {
         Again(Context context) {
             super(context);

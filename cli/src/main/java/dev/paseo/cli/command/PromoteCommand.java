@@ -10,7 +10,7 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 @Command(name = "promote", description = "Requests a version into an environment.",
-        footer = {"", "Example:", "  paseo promote tide-api 1.4.1 --to production"})
+        footer = {"", "Example:", "  paseo promote daylight-api 1.4.1 --to production"})
 final class PromoteCommand extends ServiceCommand {
 
     @Parameters(index = "0", paramLabel = "COMPONENT")

@@ -31,8 +31,8 @@ import tools.jackson.databind.node.ObjectNode;
 
 @Command(name = "publish", description = "Publishes a version that was built elsewhere. Sent again, it goes on where it broke off; the same bytes again change nothing.",
         footer = {"", "An artifact's name is its file's, without the version and what follows; NAME=FILE gives another.",
-            "", "Examples:", "  paseo publish berth-planner 2.3.0 dist/berth-planner-2.3.0.tgz --bring \"deploy/**\"",
-            "  paseo publish berth-planner 2.3.0 app=dist/planner.tgz --tests \"reports/*.xml\" --author developer@harbour.example"})
+            "", "Examples:", "  paseo publish hut-planner 2.3.0 dist/hut-planner-2.3.0.tgz --bring \"deploy/**\"",
+            "  paseo publish hut-planner 2.3.0 app=dist/planner.tgz --tests \"reports/*.xml\" --author developer@park.example"})
 final class PublishCommand extends ServiceCommand {
 
     private static final int TRIES = 5;

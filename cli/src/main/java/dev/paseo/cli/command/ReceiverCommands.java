@@ -19,7 +19,7 @@ final class ReceiverCommands {
 
     @Command(name = "add", description = "Adds a receiver of events, and prints the secret that they are signed with, this once.",
             footer = {"", "Events are CloudEvents 1.0 of the CDEvents vocabulary, signed per Standard Webhooks, tried for a day.", "",
-                "Example:", "  paseo receiver add harbour-log --address http://127.0.0.1:7695/events --kind service.deployed --kind service.upgraded"})
+                "Example:", "  paseo receiver add park-log --address http://127.0.0.1:7695/events --kind service.deployed --kind service.upgraded"})
     static final class Add extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -76,7 +76,7 @@ final class ReceiverCommands {
     }
 
     @Command(name = "messages", description = "The newest messages to a receiver, with every attempt.",
-            footer = {"", "Example:", "  paseo receiver messages harbour-log"})
+            footer = {"", "Example:", "  paseo receiver messages park-log"})
     static final class Messages extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -107,7 +107,7 @@ final class ReceiverCommands {
         }
     }
 
-    @Command(name = "resend", description = "Sends a message again, whatever became of it.", footer = {"", "Example:", "  paseo receiver resend harbour-log 12"})
+    @Command(name = "resend", description = "Sends a message again, whatever became of it.", footer = {"", "Example:", "  paseo receiver resend park-log 12"})
     static final class Resend extends ServiceCommand {
         @Parameters(index = "0", paramLabel = "NAME")
         private String name = "";
@@ -127,7 +127,7 @@ final class ReceiverCommands {
         }
     }
 
-    @Command(name = "stop", description = "Tells a receiver nothing more.", footer = {"", "Example:", "  paseo receiver stop harbour-log"})
+    @Command(name = "stop", description = "Tells a receiver nothing more.", footer = {"", "Example:", "  paseo receiver stop park-log"})
     static final class Stop extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";

@@ -24,7 +24,7 @@ final class RestraintCommands {
     }
 
     @Command(name = "hold", description = "Keeps automatic deployments out of a place until the hold is lifted. A person may still deploy, and is told.",
-            footer = {"", "Examples:", "  paseo hold tide-api --in staging --reason \"load test until Friday\"", "  paseo hold tide-api --in staging --lift"})
+            footer = {"", "Examples:", "  paseo hold daylight-api --in staging --reason \"load test until Friday\"", "  paseo hold daylight-api --in staging --lift"})
     static final class Hold extends PlaceCommand {
         @Option(names = "--reason", description = "kept in the audit trail")
         private Optional<String> reason = Optional.empty();
@@ -50,7 +50,7 @@ final class RestraintCommands {
     }
 
     @Command(name = "close", description = "Closes an environment to every deployment but rollbacks, until a time or until it is opened again.",
-            footer = {"", "Examples:", "  paseo close production --reason \"regatta\" --until 2026-06-01T06:00:00Z", "  paseo close production --lift"})
+            footer = {"", "Examples:", "  paseo close production --reason \"hill race\" --until 2026-06-01T06:00:00Z", "  paseo close production --lift"})
     static final class Close extends ServiceCommand {
         @Parameters(paramLabel = "ENVIRONMENT")
         private String environment = "";
@@ -93,7 +93,7 @@ final class RestraintCommands {
     }
 
     @Command(name = "block", description = "Keeps a version out of every environment, for good. Only an administrator lifts it.",
-            footer = {"", "Examples:", "  paseo block tide-api 1.4.3 --reason \"wrong time zone\"", "  paseo block tide-api 1.4.3 --lift --reason \"it was the clock\""})
+            footer = {"", "Examples:", "  paseo block daylight-api 1.4.3 --reason \"wrong time zone\"", "  paseo block daylight-api 1.4.3 --lift --reason \"it was the clock\""})
     static final class Block extends ServiceCommand {
         @Parameters(index = "0", paramLabel = "COMPONENT")
         private String component = "";
@@ -149,7 +149,7 @@ final class RestraintCommands {
     }
 
     @Command(name = "maintain", description = "Leaves a host out of deployments until its maintenance ends; then it catches up.",
-            footer = {"", "Examples:", "  paseo host maintain lighthouse --reason \"new disk\"", "  paseo host maintain lighthouse --lift"})
+            footer = {"", "Examples:", "  paseo host maintain valley-house --reason \"new disk\"", "  paseo host maintain valley-house --lift"})
     static final class Maintain extends ServiceCommand {
         @Parameters(paramLabel = "HOST")
         private String host = "";
@@ -216,7 +216,7 @@ final class RestraintCommands {
     }
 
     @Command(name = "set", description = "Sets a variable of a component in an environment; it reaches the place by its next deployment or a redeploy.",
-            footer = {"", "Examples:", "  paseo variable set tide-api LOG_LEVEL debug --in staging", "  paseo variable set tide-api LOG_LEVEL --in staging --host staging-1 --remove"})
+            footer = {"", "Examples:", "  paseo variable set daylight-api LOG_LEVEL debug --in staging", "  paseo variable set daylight-api LOG_LEVEL --in staging --host staging-1 --remove"})
     static final class SetVariable extends PlaceCommand {
         @Parameters(index = "1", paramLabel = "NAME")
         private String name = "";
@@ -250,7 +250,7 @@ final class RestraintCommands {
     }
 
     @Command(name = "list", description = "The variables of a component in an environment, and who set them when.",
-            footer = {"", "Example:", "  paseo variable list tide-api --in staging"})
+            footer = {"", "Example:", "  paseo variable list daylight-api --in staging"})
     static final class Variables extends PlaceCommand {
         Variables(Context context) {
             super(context);
@@ -269,7 +269,7 @@ final class RestraintCommands {
     }
 
     @Command(name = "history", description = "The newest deployments of a component into an environment.",
-            footer = {"", "Example:", "  paseo history tide-api --in production"})
+            footer = {"", "Example:", "  paseo history daylight-api --in production"})
     static final class History extends PlaceCommand {
         History(Context context) {
             super(context);

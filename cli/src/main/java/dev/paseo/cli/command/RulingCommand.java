@@ -63,7 +63,7 @@ abstract class RulingCommand extends ServiceCommand {
     }
 
     @Command(name = "reject", description = "Rejects a waiting deployment; one rejection ends it.",
-            footer = {"", "Example:", "  paseo reject deployment 7 --comment \"Heights differ at the lighthouse.\""})
+            footer = {"", "Example:", "  paseo reject deployment 7 --comment \"Heights differ at the valley-house.\""})
     static final class Reject extends RulingCommand {
         Reject(Context context) {
             super(context, false);

@@ -17,7 +17,7 @@ final class SecretCommands {
     private SecretCommands() {}
 
     @Command(name = "set", description = "Sets a secret; its value is read from standard input. Host beats component, component beats environment.",
-            footer = {"", "Example:", "  paseo secret set DATA_KEY --component tide-api --environment production < key.txt"})
+            footer = {"", "Example:", "  paseo secret set DATA_KEY --component daylight-api --environment production < key.txt"})
     static final class Set extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -81,7 +81,7 @@ final class SecretCommands {
     }
 
     @Command(name = "grant", description = "Lets a component's files name a secret, takes that back, or lists what it may name.",
-            footer = {"", "Example:", "  paseo secret grant tide-api DATA_KEY", "  paseo secret grant tide-api"})
+            footer = {"", "Example:", "  paseo secret grant daylight-api DATA_KEY", "  paseo secret grant daylight-api"})
     static final class Grant extends ServiceCommand {
         @Parameters(index = "0", paramLabel = "COMPONENT")
         private String component = "";

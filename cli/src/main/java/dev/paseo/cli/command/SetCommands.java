@@ -20,7 +20,7 @@ final class SetCommands {
     private SetCommands() {}
 
     @Command(name = "make", description = "Makes a set of versions, in the order in which they are deployed. A set never changes.",
-            footer = {"", "Example:", "  paseo set make evening tide-api=1.4.3 quay-board=0.9.2"})
+            footer = {"", "Example:", "  paseo set make evening daylight-api=1.4.3 path-board=0.9.2"})
     static final class Make extends ServiceCommand {
         @Parameters(index = "0", paramLabel = "NAME")
         private String name = "";
@@ -39,7 +39,7 @@ final class SetCommands {
             members.forEach(member -> {
                 int at = member.indexOf('=');
                 if (at < 1) {
-                    throw new Failure(Failure.Kind.USAGE, "\"" + member + "\" should be COMPONENT=VERSION, such as tide-api=1.4.3");
+                    throw new Failure(Failure.Kind.USAGE, "\"" + member + "\" should be COMPONENT=VERSION, such as daylight-api=1.4.3");
                 }
                 list.addObject().put("component", member.substring(0, at)).put("version", member.substring(at + 1));
             });

@@ -11,6 +11,7 @@ import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** Commands with which a service is set up: environments, accounts, groups, agents. */
@@ -32,9 +33,11 @@ final class SetUpCommands {
         public Integer call() {
             try {
                 Api api = api();
-                api.put(Api.path("environments"), api.object().put("text", Files.readString(file)));
-                context.out().println("Loaded " + file + ".");
-                return 0;
+                JsonNode loaded = api.put(Api.path("environments"), api.object().put("text", Files.readString(file)));
+                return print(loaded, () -> {
+                    loaded.path("warnings").forEach(warning -> context.out().println(Words.warning(file, warning, context.ink())));
+                    context.out().println("Loaded " + file + ".");
+                });
             } catch (IOException unreadable) {
                 throw new Failure(Failure.Kind.USAGE, file + " cannot be read: " + unreadable.getMessage());
             }
@@ -42,7 +45,7 @@ final class SetUpCommands {
     }
 
     @Command(name = "add", description = "Adds an account; its password is read from standard input.",
-            footer = {"", "Example:", "  paseo account add tester --role tester --group testers --address tester@harbour.example < password.txt"})
+            footer = {"", "Example:", "  paseo account add tester --role tester --group testers --address tester@park.example < password.txt"})
     static final class AddAccount extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";

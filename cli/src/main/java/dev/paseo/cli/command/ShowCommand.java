@@ -11,7 +11,7 @@ import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
 @Command(name = "show", description = "A run, a deployment or a version.",
-        footer = {"", "Examples:", "  paseo show deployment 7", "  paseo show tide-api#1", "  paseo show tide-api 1.4.1"})
+        footer = {"", "Examples:", "  paseo show deployment 7", "  paseo show daylight-api#1", "  paseo show daylight-api 1.4.1"})
 final class ShowCommand extends ServiceCommand {
 
     @Parameters(arity = "1..2", paramLabel = "COMPONENT#RUN | deployment NUMBER | passage NUMBER | COMPONENT VERSION", hideParamSyntax = true)

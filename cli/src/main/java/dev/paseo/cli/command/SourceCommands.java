@@ -38,7 +38,7 @@ final class SourceCommands {
     }
 
     @Command(name = "save", description = "Saves the pipeline file of a component without a repository; it is in force at once.",
-            footer = {"", "Example:", "  paseo component save berth-planner paseo.yaml"})
+            footer = {"", "Example:", "  paseo component save hut-planner paseo.yaml"})
     static final class Save extends ServiceCommand {
         @Parameters(index = "0", paramLabel = "NAME")
         private String name = "";
@@ -64,9 +64,9 @@ final class SourceCommands {
 
     @Command(name = "watch", description = "Watches a registry, a Maven repository or a folder for versions that appear in it.",
             footer = {"", "Examples:",
-                "  paseo component watch berth-planner --registry http://127.0.0.1:7690 --name harbour/berth-planner --pattern \"2.*\"",
-                "  paseo component watch berth-planner --maven https://maven.harbour.example/releases --group harbour.berths --name planner",
-                "  paseo component watch berth-planner --folder file:///srv/drop --pattern \"berth-planner-{version}.tgz\""})
+                "  paseo component watch hut-planner --registry http://127.0.0.1:7690 --name park/hut-planner --pattern \"2.*\"",
+                "  paseo component watch hut-planner --maven https://maven.park.example/releases --group park.huts --name planner",
+                "  paseo component watch hut-planner --folder file:///srv/drop --pattern \"hut-planner-{version}.tgz\""})
     static final class Watch extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -119,7 +119,7 @@ final class SourceCommands {
     }
 
     @Command(name = "stores", description = "The stores that are watched for a component, and what was seen in them.",
-            footer = {"", "Example:", "  paseo component stores berth-planner"})
+            footer = {"", "Example:", "  paseo component stores hut-planner"})
     static final class Stores extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -156,7 +156,7 @@ final class SourceCommands {
 
     @Command(name = "map-hook", description = "Says how hooks are read that cannot be signed per Standard Webhooks; the secret is read from standard input.",
             footer = {"", "They are sent to /hooks/v1/mapped/NAME of the service.", "", "Example:",
-                "  paseo component map-hook tide-api --header X-Push-Digest --scheme hmac-sha256 --prefix sha256= --pusher /sender/name < secret"})
+                "  paseo component map-hook daylight-api --header X-Push-Digest --scheme hmac-sha256 --prefix digest: --pusher /who/account < secret"})
     static final class MapHook extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";

@@ -11,7 +11,7 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 @Command(name = "start", description = "Starts a run of the newest commit of a branch.",
-        footer = {"", "Example:", "  paseo start tide-api --branch main --up-to staging --param verbose=true"})
+        footer = {"", "Example:", "  paseo start daylight-api --branch main --up-to staging --answer verbose=true"})
 final class StartCommand extends ServiceCommand {
 
     @Parameters(paramLabel = "COMPONENT")
@@ -23,7 +23,7 @@ final class StartCommand extends ServiceCommand {
     @Option(names = "--up-to", paramLabel = "ENVIRONMENT", description = "how far the version may walk by itself")
     private Optional<String> upTo = Optional.empty();
 
-    @Option(names = "--param", paramLabel = "NAME=ANSWER", description = "an answer to what its pipeline file asks; what is not answered takes its default")
+    @Option(names = "--answer", paramLabel = "NAME=ANSWER", description = "an answer to what its pipeline file asks; what is not answered takes its default")
     private Map<String, String> answers = Map.of();
 
     StartCommand(Context context) {

@@ -4,7 +4,7 @@ import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
 import java.util.List;
 
-/** What a command is about: {@code tide-api#41}, {@code deployment 1042}, {@code passage 311}, or {@code tide-api 1.4.41}. */
+/** What a command is about: {@code daylight-api#41}, {@code deployment 1042}, {@code passage 311}, or {@code daylight-api 1.4.41}. */
 sealed interface Subject {
 
     record Run(String component, String number) implements Subject {}

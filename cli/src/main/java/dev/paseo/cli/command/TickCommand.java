@@ -13,7 +13,7 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 @Command(name = "tick", description = "Ticks an item of the checklist of a passage or a waiting deployment; without an item, shows the list.",
-        footer = {"", "Examples:", "  paseo tick passage 3 \"Old links still work\"", "  paseo tick passage 3 \"Old links still work\" --failed --note \"/tides answers 404\""})
+        footer = {"", "Examples:", "  paseo tick passage 3 \"Old links still work\"", "  paseo tick passage 3 \"Old links still work\" --failed --note \"/times answers 404\""})
 final class TickCommand extends ServiceCommand {
 
     @Parameters(arity = "2..3", paramLabel = "passage NUMBER [ITEM]", hideParamSyntax = true)

@@ -12,7 +12,7 @@ import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
 @Command(name = "watch", description = "Stages and log of a run, live, until it ends; exits 0 where it passed or warned, 1 otherwise.",
-        footer = {"", "Example:", "  paseo watch tide-api#1"})
+        footer = {"", "Example:", "  paseo watch daylight-api#1"})
 final class WatchCommand extends ServiceCommand {
 
     private static final Set<String> ENDED = Set.of("passed", "warned", "failed", "cancelled");
@@ -30,7 +30,7 @@ final class WatchCommand extends ServiceCommand {
     @Override
     public Integer call() {
         if (!(Subject.of(List.of(run)) instanceof Subject.Run(String component, String number))) {
-            throw new Failure(Failure.Kind.USAGE, "\"" + run + "\" should be COMPONENT#RUN, such as tide-api#41");
+            throw new Failure(Failure.Kind.USAGE, "\"" + run + "\" should be COMPONENT#RUN, such as daylight-api#41");
         }
         Api api = api();
         while (true) {

@@ -25,7 +25,7 @@ final class WayBackCommands {
     @Command(name = "rollback", description = "Goes back to the last good version that was live there, or to a named one, and holds the place.",
             footer = {"", "The last good version is neither blocked, undone nor itself rolled back from. The hold keeps the next automatic deployment",
                 "out until it is lifted: paseo hold COMPONENT --in ENVIRONMENT --lift.", "",
-                "Example:", "  paseo rollback tide-api --in production --reason \"tides an hour late\""})
+                "Example:", "  paseo rollback daylight-api --in production --reason \"times an hour late\""})
     static final class Rollback extends PlaceCommand {
         @Option(names = "--to", paramLabel = "VERSION", description = "a version that was live there; default: the last good one")
         private Optional<String> to = Optional.empty();
@@ -50,8 +50,8 @@ final class WayBackCommands {
         }
     }
 
-    @Command(name = "redeploy", description = "Deploys what is live again, with the variables and secrets as they are now, through the entry gate.",
-            footer = {"", "Example:", "  paseo redeploy tide-api --in staging --comment \"new log level\""})
+    @Command(name = "redeploy", description = "Deploys what is live again, with the variables and secrets as they are now, through the gate before.",
+            footer = {"", "Example:", "  paseo redeploy daylight-api --in staging --comment \"new log level\""})
     static final class Redeploy extends PlaceCommand {
         @Option(names = "--comment", description = "kept with the request and in the audit trail")
         private Optional<String> comment = Optional.empty();
@@ -75,7 +75,7 @@ final class WayBackCommands {
     }
 
     @Command(name = "repair", description = "Brings hosts to what is live there, exactly as it was deployed: those that differ or are unhealthy, or the named ones.",
-            footer = {"", "Example:", "  paseo repair tide-api --in staging"})
+            footer = {"", "Example:", "  paseo repair daylight-api --in staging"})
     static final class Repair extends PlaceCommand {
         @Option(names = "--host", description = "this one, although it may not differ; may be repeated")
         private List<String> hosts = List.of();
@@ -98,7 +98,7 @@ final class WayBackCommands {
     }
 
     @Command(name = "record", description = "Writes down what is live already, on the day that Paseo is brought in. Nothing is done on the hosts.",
-            footer = {"", "Example:", "  paseo record berth-planner 2.3.0 --in production --reason \"installed by hand in March\""})
+            footer = {"", "Example:", "  paseo record hut-planner 2.3.0 --in production --reason \"installed by hand in March\""})
     static final class Record extends PlaceCommand {
         @Parameters(index = "1", paramLabel = "VERSION")
         private String version = "";
@@ -140,7 +140,7 @@ final class WayBackCommands {
     }
 
     @Command(name = "review", description = "Looks at an emergency afterwards; not by whoever asked for it.",
-            footer = {"", "Example:", "  paseo review deployment 12 --comment \"It was right: boats could not moor.\""})
+            footer = {"", "Example:", "  paseo review deployment 12 --comment \"It was right: parties were out on the ridge.\""})
     static final class Review extends ServiceCommand {
         @Parameters(arity = "2", paramLabel = "deployment NUMBER", hideParamSyntax = true)
         private List<String> subject = List.of();

@@ -19,7 +19,7 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 @Command(name = "where", description = "Which version is live where, since when, and what waits.",
-        footer = {"", "Examples:", "  paseo where tide-api", "  paseo where --group-by team", "  paseo where --at 2026-05-03T14:05:00Z"})
+        footer = {"", "Examples:", "  paseo where daylight-api", "  paseo where --group-by team", "  paseo where --at 2026-05-03T14:05:00Z"})
 final class WhereCommand extends ServiceCommand {
 
     @Parameters(arity = "0..1", paramLabel = "COMPONENT", description = "only this one")

@@ -11,9 +11,9 @@ import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
 @Command(name = "why", description = "The chain of causes, back to a push, a clock, an arrival or a person; or, forward, everything that it led to.",
-        footer = {"", "Examples:", "  paseo why tide-api#1", "  paseo why deployment 7", "  paseo why tide-api 1.4.1", "  paseo why tide-model#1 --forward",
-            "  paseo why tide-api            what happened lately: every trigger considered, and why nothing started",
-            "  paseo why tide-api 3f2c91a    the same for one commit"})
+        footer = {"", "Examples:", "  paseo why daylight-api#1", "  paseo why deployment 7", "  paseo why daylight-api 1.4.1", "  paseo why sun-model#1 --forward",
+            "  paseo why daylight-api            what happened lately: every trigger considered, and why nothing started",
+            "  paseo why daylight-api 3f2c91a    the same for one commit"})
 final class WhyCommand extends ServiceCommand {
 
     private static final String COMMIT = "[0-9a-f]{7,40}";

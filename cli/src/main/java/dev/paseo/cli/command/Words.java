@@ -1,8 +1,11 @@
 package dev.paseo.cli.command;
 
+import dev.paseo.cli.output.Ink;
 import dev.paseo.language.file.PipelineFile;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import tools.jackson.databind.JsonNode;
 
 /** What a pipeline file says, in words. */
 final class Words {
@@ -11,6 +14,12 @@ final class Words {
 
     static String of(Enum<?> choice) {
         return choice.name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    /** A warning of the service about a file, at its place. */
+    static String warning(Path file, JsonNode warning, Ink ink) {
+        return file + ":" + warning.path("line").asInt() + ":" + warning.path("column").asInt() + ": " + ink.warn("warning: ") + warning.path("path").asString() + " "
+                + warning.path("message").asString();
     }
 
     static String of(PipelineFile.Start start) {

@@ -38,7 +38,7 @@ public final class Api {
         return json.createObjectNode();
     }
 
-    /** A path with each part encoded: {@code path("runs", "tide-api", "41")}. */
+    /** A path with each part encoded: {@code path("runs", "daylight-api", "41")}. */
     public static String path(String... parts) {
         StringBuilder path = new StringBuilder("/api/v1");
         for (String part : parts) {

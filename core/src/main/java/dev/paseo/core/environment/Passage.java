@@ -4,9 +4,9 @@ import dev.paseo.core.decision.Decision;
 import java.util.List;
 
 /**
- * A version's stay in an environment: opened when it first goes live there, ended by its exit gate.
+ * A version's stay in an environment: opened when it first goes live there, ended by its gate onward.
  *
- * @param settled whether it stayed live and was tested; its exit gate is judged from then on
+ * @param settled whether it stayed live and was tested; its gate onward is judged from then on
  */
 public record Passage(Status status, boolean settled) {
 
@@ -17,7 +17,7 @@ public record Passage(Status status, boolean settled) {
         /** It stayed live and was tested. */
         record Settled() implements Event {}
 
-        /** Its exit criteria were judged. */
+        /** The criteria of its gate onward were judged. */
         record ExitJudged(boolean open) implements Event {}
     }
 

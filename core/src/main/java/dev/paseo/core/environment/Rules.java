@@ -22,13 +22,13 @@ import java.util.Optional;
 public record Rules(int format, Optional<Criterion.Follows> follows, Criterion.Origin origin, Gates gates, GateRules rollback,
         boolean takesOver, boolean replaceable, Map<String, Gates> components, Optional<String> closed) {
 
-    public static final int FORMAT = 3;
+    public static final int FORMAT = 4;
 
     /** No criteria at all. */
     public static final Rules NONE = new Rules(FORMAT, Optional.empty(), Criterion.Origin.TRUSTED, Gates.NONE, GateRules.NONE, false, false, Map.of(), Optional.empty());
 
-    /** What has to be met to enter, and to leave. */
-    public record Gates(GateRules entry, GateRules exit) {
+    /** What has to be met to enter, and to go on from there. */
+    public record Gates(GateRules toEnter, GateRules toGoOn) {
         public static final Gates NONE = new Gates(GateRules.NONE, GateRules.NONE);
     }
 
@@ -36,12 +36,12 @@ public record Rules(int format, Optional<Criterion.Follows> follows, Criterion.O
         components = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(components));
     }
 
-    /** The entry criteria of a deployment of this kind; a preview has none. */
-    public List<Criterion> entry(Kind kind, String component) {
+    /** The criteria of the gate before, for a deployment of this kind; a preview has none. */
+    public List<Criterion> toEnter(Kind kind, String component) {
         List<Criterion> criteria = new ArrayList<>(switch (kind) {
             case ROLLBACK -> rollback.criteria();
             case PREVIEW -> List.<Criterion>of();
-            default -> together(gates.entry(), own(component).entry());
+            default -> together(gates.toEnter(), own(component).toEnter());
         });
         if (kind == Kind.PROMOTION) {
             follows.ifPresent(criteria::add);
@@ -50,9 +50,9 @@ public record Rules(int format, Optional<Criterion.Follows> follows, Criterion.O
         return criteria;
     }
 
-    /** The exit criteria of a component's passages. */
-    public List<Criterion> exit(String component) {
-        return together(gates.exit(), own(component).exit());
+    /** The criteria of the gate onward, for a component's passages. */
+    public List<Criterion> toGoOn(String component) {
+        return together(gates.toGoOn(), own(component).toGoOn());
     }
 
     /** The environments that this one follows. */
@@ -62,7 +62,7 @@ public record Rules(int format, Optional<Criterion.Follows> follows, Criterion.O
 
     /** Whether people are asked before anything enters. */
     public boolean asksPeople() {
-        return !gates.entry().approvals().isEmpty() || !gates.entry().checklists().isEmpty();
+        return !gates.toEnter().approvals().isEmpty() || !gates.toEnter().checklists().isEmpty();
     }
 
     private Gates own(String component) {

@@ -37,7 +37,7 @@ public sealed interface Criterion {
     }
 
     /** Live and healthy for so long, in one unbroken stretch; once reached it stays reached. */
-    record Soak(Duration length) implements Criterion {}
+    record LiveFor(Duration length) implements Criterion {}
 
     /** It may begin only within these hours. */
     record Open(Hours hours) implements Criterion {}
@@ -48,7 +48,7 @@ public sealed interface Criterion {
     /** Somebody outside answers, asked by a signed request; within this time of the request, else the deployment expires. */
     record Outside(String name, String address, Optional<Duration> within) implements Criterion {}
 
-    /** The version has been live in these environments, in all or in any of them, and has left their exit gates. */
+    /** The version has been live in these environments, in all or in any of them, and has left them by their gates onward. */
     record Follows(List<String> environments, boolean any) implements Criterion {
         public Follows {
             environments = List.copyOf(environments);
@@ -71,7 +71,7 @@ public sealed interface Criterion {
     /** The environment is not closed, or it is a rollback. */
     record NotClosed() implements Criterion {}
 
-    /** What is live there has passed its exit gate, or failed it, or a person asked. */
+    /** What is live there has passed its gate onward, or failed it, or a person asked. */
     record PreviousPassed() implements Criterion {}
 
     /** Other components are live there in versions that go with it. */

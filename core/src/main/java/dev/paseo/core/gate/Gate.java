@@ -32,7 +32,7 @@ public final class Gate {
         return switch (criterion) {
             case Approvals approvals -> Approving.judge(approvals, facts, now);
             case Criterion.Checklist checklist -> Ticking.judge(checklist, facts);
-            case Criterion.Soak soak -> Waits.soak(soak, facts.version().soak(), now);
+            case Criterion.LiveFor liveFor -> Waits.liveFor(liveFor, facts.version().stretch(), now);
             case Criterion.Open(Hours hours) -> Waits.open(hours, now);
             case Criterion.Fact(String condition) -> fact(condition, facts);
             case Criterion.Outside outside -> outside(outside, facts);

@@ -11,7 +11,7 @@ import java.util.Set;
  * What a gate is judged on, at one moment.
  *
  * @param subject     the exact subject now
- * @param requester   who asked; empty for an automatic deployment, and at an exit gate
+ * @param requester   who asked; empty for an automatic deployment, and at a gate onward
  * @param authors     the accounts that wrote or pushed a commit between what is live and what is proposed
  * @param people      who is meant by the names that criteria give
  * @param version     what is known of the version
@@ -41,10 +41,10 @@ public record GateFacts(
      * @param passed     the environments in which its passage has ended
      * @param tags       its second names, which tags gave it
      * @param uploaded   whether it was built elsewhere
-     * @param soak       how long it has been live and healthy where that counts
+     * @param stretch    how long it has been live and healthy where that counts
      * @param conditions what came of the conditions over facts
      */
-    public record OfVersion(Set<String> passed, String branch, boolean trusted, List<String> tags, boolean uploaded, Soaked soak, Map<String, Held> conditions) {
+    public record OfVersion(Set<String> passed, String branch, boolean trusted, List<String> tags, boolean uploaded, Stretch stretch, Map<String, Held> conditions) {
         public OfVersion {
             passed = Set.copyOf(passed);
             tags = List.copyOf(tags);
@@ -57,8 +57,8 @@ public record GateFacts(
      * @param longest the longest stretch that has ended
      * @param since   when the stretch under way began
      */
-    public record Soaked(String where, Duration longest, Optional<Instant> since) {
-        public static final Soaked NOT_AT_ALL = new Soaked("", Duration.ZERO, Optional.empty());
+    public record Stretch(String where, Duration longest, Optional<Instant> since) {
+        public static final Stretch NOT_AT_ALL = new Stretch("", Duration.ZERO, Optional.empty());
     }
 
     /** What came of a condition: whether it holds, empty where a fact of it is not there; and the facts it looked at. */
@@ -86,7 +86,7 @@ public record GateFacts(
      * @param held         why the place is held, and by whom
      * @param closed       why the environment is closed
      * @param requirements what the version needs beside it
-     * @param tested       the version that is live there and has not passed its exit gate yet
+     * @param tested       the version that is live there and has not passed its gate onward yet
      */
     public record Around(boolean rollback, Optional<String> held, Optional<Closed> closed, List<Requirement> requirements, Optional<String> tested) {
         public static final Around PLAIN = new Around(false, Optional.empty(), Optional.empty(), List.of());

@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Optional;
 
 /** The criteria that an environment, or one component there, sets for a gate; any number together. */
-public record GateRules(List<Criterion.Approvals> approvals, List<Criterion.Checklist> checklists, Optional<Duration> soak, Optional<Hours> open,
+public record GateRules(List<Criterion.Approvals> approvals, List<Criterion.Checklist> checklists, Optional<Duration> liveFor, Optional<Hours> open,
         List<String> facts, List<Criterion.Outside> outside) {
 
     public static final GateRules NONE = new GateRules(List.of(), List.of(), Optional.empty(), Optional.empty(), List.of(), List.of());
@@ -27,7 +27,7 @@ public record GateRules(List<Criterion.Approvals> approvals, List<Criterion.Chec
         List<Criterion> criteria = new ArrayList<>(approvals);
         criteria.addAll(checklists);
         criteria.addAll(outside);
-        soak.ifPresent(length -> criteria.add(new Criterion.Soak(length)));
+        liveFor.ifPresent(length -> criteria.add(new Criterion.LiveFor(length)));
         open.ifPresent(hours -> criteria.add(new Criterion.Open(hours)));
         facts.forEach(condition -> criteria.add(new Criterion.Fact(condition)));
         return criteria;

@@ -20,7 +20,7 @@ public final class InWords {
                     + (rule.commentRequired() ? ", with a comment" : "") + rule.within().map(length -> ", within " + Waits.words(length) + " of the request").orElse("")
                     + rule.escalation().map(more -> "; after " + Waits.words(more.after()) + " " + more.to() + " are asked too").orElse("") + ".";
             case Criterion.Checklist list -> String.join(" or ", list.from()) + " tick: " + String.join("; ", list.items()) + ".";
-            case Criterion.Soak(var length) -> "It has been live and healthy for " + Waits.words(length) + " in one stretch.";
+            case Criterion.LiveFor(var length) -> "It has been live and healthy for " + Waits.words(length) + " in one stretch.";
             case Criterion.Open(Hours hours) -> "It begins " + hours(hours) + " (" + hours.zone() + ").";
             case Criterion.Fact(String condition) -> "This holds: " + condition;
             case Criterion.Outside outside -> outside.name() + " says yes" + outside.within().map(length -> " within " + Waits.words(length)).orElse("") + ".";

@@ -14,19 +14,19 @@ final class Waits {
 
     private Waits() {}
 
-    static Judgement soak(Criterion.Soak wanted, GateFacts.Soaked soaked, Instant now) {
-        String name = "Soaked for " + words(wanted.length());
-        Duration current = soaked.since().map(since -> Duration.between(since, now)).orElse(Duration.ZERO);
-        Duration longest = current.compareTo(soaked.longest()) > 0 ? current : soaked.longest();
+    static Judgement liveFor(Criterion.LiveFor wanted, GateFacts.Stretch stretch, Instant now) {
+        String name = "Live for " + words(wanted.length());
+        Duration current = stretch.since().map(since -> Duration.between(since, now)).orElse(Duration.ZERO);
+        Duration longest = current.compareTo(stretch.longest()) > 0 ? current : stretch.longest();
         if (longest.compareTo(wanted.length()) >= 0) {
-            return new Judgement(State.MET, name, "Live and healthy in " + soaked.where() + " for " + words(longest) + ".", Optional.empty());
+            return new Judgement(State.MET, name, "Live and healthy in " + stretch.where() + " for " + words(longest) + ".", Optional.empty());
         }
-        if (soaked.since().isPresent()) {
-            return new Judgement(State.NOT_YET, name, "Live and healthy in " + soaked.where() + " for " + words(current) + "; " + words(wanted.length().minus(current)) + " to go.",
-                    soaked.since().map(since -> since.plus(wanted.length())));
+        if (stretch.since().isPresent()) {
+            return new Judgement(State.NOT_YET, name, "Live and healthy in " + stretch.where() + " for " + words(current) + "; " + words(wanted.length().minus(current)) + " to go.",
+                    stretch.since().map(since -> since.plus(wanted.length())));
         }
-        String been = soaked.longest().isZero() ? "" : " It was for " + words(soaked.longest()) + ", and an interrupted stretch does not count on.";
-        return new Judgement(State.NOT_MET, name, "It is not live and healthy in " + soaked.where() + " now." + been, Optional.empty());
+        String been = stretch.longest().isZero() ? "" : " It was for " + words(stretch.longest()) + ", and an interrupted stretch does not count on.";
+        return new Judgement(State.NOT_MET, name, "It is not live and healthy in " + stretch.where() + " now." + been, Optional.empty());
     }
 
     static Judgement open(Hours hours, Instant now) {

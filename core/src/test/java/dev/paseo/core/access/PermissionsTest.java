@@ -20,16 +20,16 @@ class PermissionsTest {
         "VIEWER, LOOK, true", "VIEWER, DECIDE, false", "ADMINISTRATOR, MANAGE_ACCOUNTS, true"})
     void theTableOfRoles(Role role, Action action, boolean allowed) {
         Person person = new Person(1, "somebody", Set.of(), List.of(new Grant(role, Optional.empty(), Optional.empty())));
-        assertEquals(allowed, person.may(action, Optional.of("tide-api"), Optional.of("production")));
+        assertEquals(allowed, person.may(action, Optional.of("daylight-api"), Optional.of("production")));
     }
 
     @Test
     void aGrantThatIsLimitedCoversNothingOutside() {
-        Grant grant = new Grant(Role.RELEASE_ENGINEER, Optional.of("tide-api"), Optional.of("staging"));
+        Grant grant = new Grant(Role.RELEASE_ENGINEER, Optional.of("daylight-api"), Optional.of("staging"));
         Person person = new Person(1, "somebody", Set.of(), List.of(grant));
-        assertTrue(person.may(Action.PROMOTE, Optional.of("tide-api"), Optional.of("staging")));
-        assertFalse(person.may(Action.PROMOTE, Optional.of("tide-api"), Optional.of("production")));
-        assertFalse(person.may(Action.PROMOTE, Optional.of("quay-board"), Optional.of("staging")));
+        assertTrue(person.may(Action.PROMOTE, Optional.of("daylight-api"), Optional.of("staging")));
+        assertFalse(person.may(Action.PROMOTE, Optional.of("daylight-api"), Optional.of("production")));
+        assertFalse(person.may(Action.PROMOTE, Optional.of("path-board"), Optional.of("staging")));
         assertFalse(person.may(Action.PROMOTE, Optional.empty(), Optional.empty()));
         assertTrue(person.mayAnywhere(Action.PROMOTE));
         assertFalse(person.mayAnywhere(Action.SET_SECRET));

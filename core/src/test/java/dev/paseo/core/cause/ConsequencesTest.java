@@ -30,16 +30,16 @@ class ConsequencesTest {
     @Test
     void fromAPushThroughAllComponents() {
         List<Kept> causes = List.of(
-                new Kept(1, Optional.empty(), new Cause.Push("tide-model", "main", "3f2c91a", "developer")),
-                new Kept(2, Optional.of(1L), new Cause.Run("tide-model", 3)),
-                new Kept(3, Optional.of(2L), new Cause.Run("tide-api", 7)),
-                new Kept(4, Optional.of(3L), new Cause.Walk("tide-api", "1.4.7", "")),
-                new Kept(5, Optional.of(4L), new Cause.Walk("tide-api", "1.4.7", "test")),
-                new Kept(6, Optional.of(5L), new Cause.Live("tide-api", "1.4.7", "staging", 11)),
+                new Kept(1, Optional.empty(), new Cause.Push("sun-model", "main", "3f2c91a", "developer")),
+                new Kept(2, Optional.of(1L), new Cause.Run("sun-model", 3)),
+                new Kept(3, Optional.of(2L), new Cause.Run("daylight-api", 7)),
+                new Kept(4, Optional.of(3L), new Cause.Walk("daylight-api", "1.4.7", "")),
+                new Kept(5, Optional.of(4L), new Cause.Walk("daylight-api", "1.4.7", "test")),
+                new Kept(6, Optional.of(5L), new Cause.Live("daylight-api", "1.4.7", "staging", 11)),
                 new Kept(7, Optional.of(3L), new Cause.Asked("release-engineer", Optional.empty())));
-        List<Thing<String>> things = List.of(run("tide-model", 3, 1), run("tide-api", 7, 2), deployment(10, "tide-api", "1.4.7", "test", 4),
-                deployment(11, "tide-api", "1.4.7", "staging", 5), run("tide-check", 2, 6), deployment(12, "tide-api", "1.4.7", "production", 7));
-        assertEquals("tide-model#3(tide-api#7(test 10(staging 11(tide-check#2)) production 12))", words(Consequences.tree(things, causes)));
+        List<Thing<String>> things = List.of(run("sun-model", 3, 1), run("daylight-api", 7, 2), deployment(10, "daylight-api", "1.4.7", "test", 4),
+                deployment(11, "daylight-api", "1.4.7", "staging", 5), run("daylight-check", 2, 6), deployment(12, "daylight-api", "1.4.7", "production", 7));
+        assertEquals("sun-model#3(daylight-api#7(test 10(staging 11(daylight-check#2)) production 12))", words(Consequences.tree(things, causes)));
     }
 
     @Test

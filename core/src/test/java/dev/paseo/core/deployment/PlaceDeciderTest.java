@@ -36,7 +36,7 @@ class PlaceDeciderTest {
 
     private static DeploymentState wanted(long id, String version, long order, OnFailure failure, WayBack back) {
         return new DeploymentState(id, version, 7, order, Kind.PROMOTION, false, DeploymentStatus.WAITING,
-                List.of(HostState.ahead("north-quay"), HostState.ahead("south-quay")), failure, back, Optional.empty(), null, null);
+                List.of(HostState.ahead("north-hut"), HostState.ahead("ridge-hut")), failure, back, Optional.empty(), null, null);
     }
 
     private PlaceState after(PlaceState state, PlaceEvent... events) {
@@ -76,16 +76,16 @@ class PlaceDeciderTest {
     }
 
     private PlaceState checking(PlaceState place, DeploymentState deployment) {
-        return after(deploying(place, deployment), done(deployment.id(), "north-quay", HostTask.INSTALL), done(deployment.id(), "south-quay", HostTask.INSTALL));
+        return after(deploying(place, deployment), done(deployment.id(), "north-hut", HostTask.INSTALL), done(deployment.id(), "ridge-hut", HostTask.INSTALL));
     }
 
     @Test
     void hostsAreInstalledTogetherThenCheckedThenItIsLive() {
-        PlaceState live = after(checking(LIVE, wanted(2, "1.4.2", 2)), done(2, "north-quay", HostTask.CHECK), done(2, "south-quay", HostTask.CHECK));
+        PlaceState live = after(checking(LIVE, wanted(2, "1.4.2", 2)), done(2, "north-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.CHECK));
         assertEquals(DeploymentStatus.LIVE, status(live, 2));
         assertEquals(2, live.live().orElseThrow().deployment());
         assertTrue(effects.contains(new PlaceEffect.WentLive(2)));
-        assertTrue(effects.contains(new PlaceEffect.HostHas(2, "north-quay", Content.THIS_VERSION)));
+        assertTrue(effects.contains(new PlaceEffect.HostHas(2, "north-hut", Content.THIS_VERSION)));
     }
 
     @Test
@@ -127,47 +127,47 @@ class PlaceDeciderTest {
 
     @Test
     void aFailedCheckUndoesEveryTouchedHostNewestFirst() {
-        PlaceState undoing = after(checking(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-quay", HostTask.CHECK, true));
+        PlaceState undoing = after(checking(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.CHECK, true));
         assertEquals(DeploymentStatus.UNDOING, status(undoing, 2));
-        assertTrue(effects.contains(new PlaceEffect.StopTask(2, "south-quay")));
-        PlaceState stopped = after(undoing, failed(2, "south-quay", HostTask.CHECK, true));
-        assertEquals(new PlaceEffect.OfferTask(2, "south-quay", HostTask.UNDO), effects.getLast());
-        PlaceState half = after(stopped, done(2, "south-quay", HostTask.UNDO));
-        assertEquals(new PlaceEffect.OfferTask(2, "north-quay", HostTask.UNDO), effects.getLast());
-        PlaceState undone = after(half, done(2, "north-quay", HostTask.UNDO));
+        assertTrue(effects.contains(new PlaceEffect.StopTask(2, "ridge-hut")));
+        PlaceState stopped = after(undoing, failed(2, "ridge-hut", HostTask.CHECK, true));
+        assertEquals(new PlaceEffect.OfferTask(2, "ridge-hut", HostTask.UNDO), effects.getLast());
+        PlaceState half = after(stopped, done(2, "ridge-hut", HostTask.UNDO));
+        assertEquals(new PlaceEffect.OfferTask(2, "north-hut", HostTask.UNDO), effects.getLast());
+        PlaceState undone = after(half, done(2, "north-hut", HostTask.UNDO));
         assertEquals(DeploymentStatus.UNDONE, status(undone, 2));
         assertEquals(1, undone.live().orElseThrow().deployment());
-        assertTrue(effects.contains(new PlaceEffect.HostHas(2, "north-quay", Content.PREVIOUS_VERSION)));
+        assertTrue(effects.contains(new PlaceEffect.HostHas(2, "north-hut", Content.PREVIOUS_VERSION)));
     }
 
     @Test
     void nothingTouchedMeansFailed() {
-        PlaceState failed = after(deploying(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-quay", HostTask.INSTALL, false),
-                failed(2, "south-quay", HostTask.INSTALL, false));
+        PlaceState failed = after(deploying(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.INSTALL, false),
+                failed(2, "ridge-hut", HostTask.INSTALL, false));
         assertEquals(DeploymentStatus.FAILED, status(failed, 2));
     }
 
     @Test
     void anUndoThatFailsOnOneHostGoesOnWithTheOthersAndEndsStopped() {
-        PlaceState place = after(checking(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-quay", HostTask.CHECK, true),
-                failed(2, "south-quay", HostTask.CHECK, true), failed(2, "south-quay", HostTask.UNDO, true));
-        assertEquals(new PlaceEffect.OfferTask(2, "north-quay", HostTask.UNDO), effects.getLast());
-        assertEquals(DeploymentStatus.STOPPED, status(after(place, done(2, "north-quay", HostTask.UNDO)), 2));
+        PlaceState place = after(checking(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.CHECK, true),
+                failed(2, "ridge-hut", HostTask.CHECK, true), failed(2, "ridge-hut", HostTask.UNDO, true));
+        assertEquals(new PlaceEffect.OfferTask(2, "north-hut", HostTask.UNDO), effects.getLast());
+        assertEquals(DeploymentStatus.STOPPED, status(after(place, done(2, "north-hut", HostTask.UNDO)), 2));
     }
 
     @Test
     void aFirstDeploymentIsTakenBackByRemovalOrStopped() {
-        PlaceState removed = after(checking(EMPTY, wanted(2, "1.4.2", 2, OnFailure.UNDO, WayBack.REMOVAL)), failed(2, "north-quay", HostTask.CHECK, true),
-                done(2, "south-quay", HostTask.CHECK), done(2, "south-quay", HostTask.REMOVE), done(2, "north-quay", HostTask.REMOVE));
+        PlaceState removed = after(checking(EMPTY, wanted(2, "1.4.2", 2, OnFailure.UNDO, WayBack.REMOVAL)), failed(2, "north-hut", HostTask.CHECK, true),
+                done(2, "ridge-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.REMOVE), done(2, "north-hut", HostTask.REMOVE));
         assertEquals(DeploymentStatus.UNDONE, status(removed, 2));
-        PlaceState stopped = after(checking(EMPTY, wanted(3, "1.4.3", 3)), failed(3, "north-quay", HostTask.CHECK, true), done(3, "south-quay", HostTask.CHECK));
+        PlaceState stopped = after(checking(EMPTY, wanted(3, "1.4.3", 3)), failed(3, "north-hut", HostTask.CHECK, true), done(3, "ridge-hut", HostTask.CHECK));
         assertEquals(DeploymentStatus.STOPPED, status(stopped, 3));
     }
 
     @Test
     void onFailureStopLeavesTheHostsAsTheyAre() {
-        PlaceState stopped = after(checking(LIVE, wanted(2, "1.4.2", 2, OnFailure.STOP, WayBack.NONE)), failed(2, "north-quay", HostTask.CHECK, true),
-                done(2, "south-quay", HostTask.CHECK));
+        PlaceState stopped = after(checking(LIVE, wanted(2, "1.4.2", 2, OnFailure.STOP, WayBack.NONE)), failed(2, "north-hut", HostTask.CHECK, true),
+                done(2, "ridge-hut", HostTask.CHECK));
         assertEquals(DeploymentStatus.STOPPED, status(stopped, 2));
         assertTrue(effects.stream().noneMatch(effect -> effect instanceof PlaceEffect.OfferTask offer && offer.task() == HostTask.UNDO));
     }
@@ -204,8 +204,8 @@ class PlaceDeciderTest {
     @Test
     void reportsOfTasksThatAreNotRunningAreRefused() {
         PlaceState place = deploying(LIVE, wanted(2, "1.4.2", 2));
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(2, "north-quay", HostTask.CHECK), NOW));
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(2, "lighthouse", HostTask.INSTALL), NOW));
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(5, "north-quay", HostTask.INSTALL), NOW));
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(2, "north-hut", HostTask.CHECK), NOW));
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(2, "valley-house", HostTask.INSTALL), NOW));
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(5, "north-hut", HostTask.INSTALL), NOW));
     }
 }

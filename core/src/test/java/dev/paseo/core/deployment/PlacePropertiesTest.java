@@ -27,14 +27,14 @@ class PlacePropertiesTest {
     private static final Verdict SHUT = new Verdict(
             List.of(new Judgement(Judgement.State.ASKED, "0 of 1 approval", "", Optional.empty())), Optional.empty(), Optional.empty());
     private static final Instant NOW = Instant.parse("2026-05-04T08:00:00Z");
-    private static final List<String> HOSTS = List.of("north-quay", "south-quay", "lighthouse");
+    private static final List<String> HOSTS = List.of("north-hut", "ridge-hut", "valley-house");
 
     private static final List<Strategy> STRATEGIES = List.of(new Strategy.Together(), new Strategy.Rolling(1, Duration.ofSeconds(10), false, 1),
             new Strategy.Rolling(2, Duration.ZERO, true, 0), new Strategy.BlueGreen(Duration.ofHours(1)),
             new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), Optional.of("tests.failed == 0"), false), new Strategy.Share(50, Duration.ZERO, Optional.empty(), true)), Duration.ZERO));
 
     private static DeploymentState wanted(long id, boolean automatic, OnFailure failure, Strategy strategy) {
-        List<Plan.Host> hosts = HOSTS.stream().map(name -> new Plan.Host(name, Optional.of(name.equals("lighthouse") ? "green" : "blue"), false)).toList();
+        List<Plan.Host> hosts = HOSTS.stream().map(name -> new Plan.Host(name, Optional.of(name.equals("valley-house") ? "green" : "blue"), false)).toList();
         List<Movement> plan = Plan.of(new Plan.Recipe(strategy, true, true, true, Optional.of(Duration.ofMinutes(1)), List.of("acceptance")), hosts, Optional.of("green"));
         Course.Sides sides = strategy.sided() ? new Course.Sides(Optional.of("blue"), Optional.of("green")) : Course.Sides.NONE;
         return new DeploymentState(id, "1.4." + id, 7, id, Kind.PROMOTION, automatic, DeploymentStatus.WAITING,

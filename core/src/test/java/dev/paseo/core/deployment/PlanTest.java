@@ -16,14 +16,14 @@ import org.junit.jupiter.params.provider.MethodSource;
 
 class PlanTest {
 
-    private static final List<String> QUAYS = List.of("north-quay", "south-quay", "lighthouse");
+    private static final List<String> HUTS = List.of("north-hut", "ridge-hut", "valley-house");
 
     private static List<Plan.Host> plain() {
-        return QUAYS.stream().map(name -> new Plan.Host(name, Optional.empty(), false)).toList();
+        return HUTS.stream().map(name -> new Plan.Host(name, Optional.empty(), false)).toList();
     }
 
     private static List<Plan.Host> sided(boolean greenHasIt) {
-        return List.of(new Plan.Host("north-quay", Optional.of("blue"), false), new Plan.Host("south-quay", Optional.of("green"), greenHasIt));
+        return List.of(new Plan.Host("north-hut", Optional.of("blue"), false), new Plan.Host("ridge-hut", Optional.of("green"), greenHasIt));
     }
 
     private static String words(List<Movement> plan) {
@@ -41,19 +41,19 @@ class PlanTest {
         Strategy canary = new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), Optional.of("tests.failed == 0"), false), new Strategy.Share(50, Duration.ZERO, Optional.empty(), true)), Duration.ofHours(1));
         Strategy blueGreen = new Strategy.BlueGreen(Duration.ofHours(1));
         return Stream.of(
-                Arguments.of(Plan.Recipe.PLAIN, plain(), Optional.empty(), "INSTALLnorth-quay+south-quay+lighthouse, LIVE, SETTLED"),
-                Arguments.of(full, plain(), Optional.empty(), "ONCE_BEFORE, INSTALLnorth-quay+south-quay, PAUSE 10S, INSTALLlighthouse, ONCE_AFTER, WHOLE, LIVE, "
+                Arguments.of(Plan.Recipe.PLAIN, plain(), Optional.empty(), "INSTALLnorth-hut+ridge-hut+valley-house, LIVE, SETTLED"),
+                Arguments.of(full, plain(), Optional.empty(), "ONCE_BEFORE, INSTALLnorth-hut+ridge-hut, PAUSE 10S, INSTALLvalley-house, ONCE_AFTER, WHOLE, LIVE, "
                         + "WATCH 5M, TESTacceptance, SETTLED"),
                 Arguments.of(only(new Strategy.Rolling(1, Duration.ZERO, true, 1)), plain(), Optional.empty(),
-                        "INSTALLlighthouse, INSTALLsouth-quay, INSTALLnorth-quay, LIVE, SETTLED"),
+                        "INSTALLvalley-house, INSTALLridge-hut, INSTALLnorth-hut, LIVE, SETTLED"),
                 Arguments.of(only(new Strategy.Rolling(100, Duration.ofSeconds(1), false, 0)), plain(), Optional.empty(),
-                        "INSTALLnorth-quay+south-quay+lighthouse, LIVE, SETTLED"),
-                Arguments.of(only(blueGreen), sided(false), Optional.of("blue"), "INSTALLsouth-quay, TRAFFIC100, LIVE, SETTLED, PAUSE 1H, CLEARnorth-quay"),
-                Arguments.of(only(blueGreen), sided(false), Optional.empty(), "INSTALLnorth-quay, TRAFFIC100, LIVE, SETTLED"),
-                Arguments.of(only(blueGreen), sided(true), Optional.of("blue"), "VERIFYsouth-quay, TRAFFIC100, LIVE, SETTLED, PAUSE 1H, CLEARnorth-quay"),
-                Arguments.of(only(canary), sided(false), Optional.of("green"), "INSTALLnorth-quay, TRAFFIC10, WATCH 5M, FACTStests.failed == 0, TRAFFIC50, QUESTION, TRAFFIC100, LIVE, SETTLED, "
-                        + "PAUSE 1H, CLEARsouth-quay"),
-                Arguments.of(only(canary), sided(false), Optional.empty(), "INSTALLnorth-quay, TRAFFIC100, LIVE, SETTLED"));
+                        "INSTALLnorth-hut+ridge-hut+valley-house, LIVE, SETTLED"),
+                Arguments.of(only(blueGreen), sided(false), Optional.of("blue"), "INSTALLridge-hut, TRAFFIC100, LIVE, SETTLED, PAUSE 1H, CLEARnorth-hut"),
+                Arguments.of(only(blueGreen), sided(false), Optional.empty(), "INSTALLnorth-hut, TRAFFIC100, LIVE, SETTLED"),
+                Arguments.of(only(blueGreen), sided(true), Optional.of("blue"), "VERIFYridge-hut, TRAFFIC100, LIVE, SETTLED, PAUSE 1H, CLEARnorth-hut"),
+                Arguments.of(only(canary), sided(false), Optional.of("green"), "INSTALLnorth-hut, TRAFFIC10, WATCH 5M, FACTStests.failed == 0, TRAFFIC50, QUESTION, TRAFFIC100, LIVE, SETTLED, "
+                        + "PAUSE 1H, CLEARridge-hut"),
+                Arguments.of(only(canary), sided(false), Optional.empty(), "INSTALLnorth-hut, TRAFFIC100, LIVE, SETTLED"));
     }
 
     private static Plan.Recipe only(Strategy strategy) {
@@ -70,7 +70,7 @@ class PlanTest {
     void sidedStrategiesNeedTwoSides() {
         Strategy blueGreen = new Strategy.BlueGreen(Duration.ZERO);
         assertEquals(Optional.empty(), Plan.doubt(blueGreen, plain()), "without sides they are deployed to together");
-        assertEquals("INSTALLnorth-quay+south-quay+lighthouse, LIVE, SETTLED", words(Plan.of(only(blueGreen), plain(), Optional.empty())));
+        assertEquals("INSTALLnorth-hut+ridge-hut+valley-house, LIVE, SETTLED", words(Plan.of(only(blueGreen), plain(), Optional.empty())));
         assertTrue(Plan.doubt(blueGreen, List.of(new Plan.Host("a", Optional.of("blue"), false))).orElseThrow().contains("only blue"));
         assertTrue(Plan.doubt(blueGreen, List.of(new Plan.Host("a", Optional.of("blue"), false), new Plan.Host("b", Optional.empty(), false))).isPresent());
         assertEquals(Optional.empty(), Plan.doubt(blueGreen, sided(false)));

@@ -27,9 +27,9 @@ import org.junit.jupiter.params.provider.CsvSource;
 /** Deployments played through to their ends, by hosts that do what they are told or fail where the test says. */
 class StrategyTest {
 
-    private static final List<Plan.Host> HOSTS = List.of(new Plan.Host("north-quay", Optional.empty(), false),
-            new Plan.Host("south-quay", Optional.empty(), false), new Plan.Host("lighthouse", Optional.empty(), false));
-    private static final List<Plan.Host> SIDES = List.of(new Plan.Host("north-quay", Optional.of("blue"), false), new Plan.Host("south-quay", Optional.of("green"), false));
+    private static final List<Plan.Host> HOSTS = List.of(new Plan.Host("north-hut", Optional.empty(), false),
+            new Plan.Host("ridge-hut", Optional.empty(), false), new Plan.Host("valley-house", Optional.empty(), false));
+    private static final List<Plan.Host> SIDES = List.of(new Plan.Host("north-hut", Optional.of("blue"), false), new Plan.Host("ridge-hut", Optional.of("green"), false));
     private static final Strategy ROLLING = new Strategy.Rolling(1, Duration.ofSeconds(10), false, 0);
     private static final Strategy BLUE_GREEN = new Strategy.BlueGreen(Duration.ofHours(1));
     private static final Strategy CANARY = new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), Optional.empty(), false), new Strategy.Share(50, Duration.ZERO, Optional.empty(), true)), Duration.ZERO);
@@ -107,47 +107,47 @@ class StrategyTest {
 
     @Test
     void rollingGoesHostByHostAndStopsAtTheFirstBadOne() {
-        failing.add("CHECK north-quay");
+        failing.add("CHECK north-hut");
         assertEquals(DeploymentStatus.UNDONE, play(only(ROLLING), HOSTS));
-        assertEquals(List.of("INSTALL north-quay", "CHECK north-quay", "UNDO north-quay"), told);
-        assertEquals(Map.of("north-quay", Content.PREVIOUS_VERSION), have);
+        assertEquals(List.of("INSTALL north-hut", "CHECK north-hut", "UNDO north-hut"), told);
+        assertEquals(Map.of("north-hut", Content.PREVIOUS_VERSION), have);
     }
 
     @Test
     void rollingBearsAsManyFailuresAsItSays() {
-        failing.add("INSTALL south-quay");
+        failing.add("INSTALL ridge-hut");
         assertEquals(DeploymentStatus.LIVE, play(only(new Strategy.Rolling(1, Duration.ZERO, false, 1)), HOSTS));
-        assertEquals(HostState.Phase.FAILED, place.deployment(2).orElseThrow().host("south-quay").orElseThrow().phase());
-        assertEquals(Content.UNKNOWN, have.get("south-quay"));
-        happens(new PlaceEvent.TendAsked(List.of("south-quay")));
+        assertEquals(HostState.Phase.FAILED, place.deployment(2).orElseThrow().host("ridge-hut").orElseThrow().phase());
+        assertEquals(Content.UNKNOWN, have.get("ridge-hut"));
+        happens(new PlaceEvent.TendAsked(List.of("ridge-hut")));
         failing.clear();
         settle();
-        assertEquals(Content.UNKNOWN, have.get("south-quay"), "the first tending fails as the install did");
-        happens(new PlaceEvent.TendAsked(List.of("south-quay")));
+        assertEquals(Content.UNKNOWN, have.get("ridge-hut"), "the first tending fails as the install did");
+        happens(new PlaceEvent.TendAsked(List.of("ridge-hut")));
         settle();
-        assertEquals(Content.THIS_VERSION, have.get("south-quay"));
-        assertEquals(HostState.Phase.GOOD, place.deployment(2).orElseThrow().host("south-quay").orElseThrow().phase());
+        assertEquals(Content.THIS_VERSION, have.get("ridge-hut"));
+        assertEquals(HostState.Phase.GOOD, place.deployment(2).orElseThrow().host("ridge-hut").orElseThrow().phase());
     }
 
     @Test
     void blueGreenFillsSwitchesAndClearsTheOldSideLater() {
         assertEquals(DeploymentStatus.LIVE, play(only(BLUE_GREEN), SIDES));
-        assertEquals(List.of("INSTALL south-quay", "CHECK south-quay", "TRAFFIC", "live", "settled", "CLEAR north-quay"), told);
+        assertEquals(List.of("INSTALL ridge-hut", "CHECK ridge-hut", "TRAFFIC", "live", "settled", "CLEAR north-hut"), told);
         assertEquals(Optional.of("green"), place.live().orElseThrow().side());
-        assertEquals(Content.NOTHING, have.get("north-quay"));
+        assertEquals(Content.NOTHING, have.get("north-hut"));
     }
 
     @Test
     void blueGreenSwitchesBackInsteadOfUndoingHosts() {
         failing.add("WHOLE");
         assertEquals(DeploymentStatus.UNDONE, play(new Plan.Recipe(BLUE_GREEN, false, false, true, Optional.empty(), List.of()), SIDES));
-        assertEquals(List.of("INSTALL south-quay", "CHECK south-quay", "TRAFFIC", "WHOLE", "TRAFFIC_BACK"), told);
+        assertEquals(List.of("INSTALL ridge-hut", "CHECK ridge-hut", "TRAFFIC", "WHOLE", "TRAFFIC_BACK"), told);
         assertEquals(Optional.of("blue"), place.live().orElseThrow().side());
     }
 
     @Test
     void aSideThatNeverHadTrafficNeedsNoWayBack() {
-        failing.add("CHECK south-quay");
+        failing.add("CHECK ridge-hut");
         assertEquals(DeploymentStatus.UNDONE, play(only(BLUE_GREEN), SIDES));
         assertFalse(told.contains("TRAFFIC"));
     }
@@ -155,7 +155,7 @@ class StrategyTest {
     @Test
     void aCanaryGetsMoreAndMoreAndAPersonIsAsked() {
         assertEquals(DeploymentStatus.CHECKING, play(only(CANARY), SIDES));
-        assertEquals(List.of("INSTALL south-quay", "CHECK south-quay", "TRAFFIC", "WATCH south-quay", "TRAFFIC"), told);
+        assertEquals(List.of("INSTALL ridge-hut", "CHECK ridge-hut", "TRAFFIC", "WATCH ridge-hut", "TRAFFIC"), told);
         assertEquals(50, place.deployment(2).orElseThrow().course().share());
         happens(new PlaceEvent.Answered(2, "release-engineer", true));
         settle();
@@ -165,9 +165,9 @@ class StrategyTest {
 
     @Test
     void aCanaryIsStoppedByItsCheckAndLosesItsShareFirst() {
-        failing.add("WATCH south-quay");
+        failing.add("WATCH ridge-hut");
         assertEquals(DeploymentStatus.UNDONE, play(only(CANARY), SIDES));
-        assertEquals(List.of("TRAFFIC", "WATCH south-quay", "TRAFFIC_BACK"), told.subList(2, 5));
+        assertEquals(List.of("TRAFFIC", "WATCH ridge-hut", "TRAFFIC_BACK"), told.subList(2, 5));
         assertEquals(0, place.deployment(2).orElseThrow().course().share());
     }
 
@@ -202,11 +202,11 @@ class StrategyTest {
 
     @Test
     void goingLiveIsTakenBackWhileItIsWatched() {
-        failing.add("WATCH lighthouse");
+        failing.add("WATCH valley-house");
         assertEquals(DeploymentStatus.UNDONE, play(new Plan.Recipe(ROLLING, true, true, true, Optional.of(Duration.ofMinutes(5)), List.of("acceptance")), HOSTS));
-        assertTrue(told.containsAll(List.of("ONCE_BEFORE", "ONCE_AFTER", "WHOLE", "live", "taken back", "UNDO lighthouse", "UNDO north-quay")));
+        assertTrue(told.containsAll(List.of("ONCE_BEFORE", "ONCE_AFTER", "WHOLE", "live", "taken back", "UNDO valley-house", "UNDO north-hut")));
         assertFalse(told.contains("settled") || told.contains("TEST"));
-        assertTrue(told.indexOf("UNDO lighthouse") < told.indexOf("UNDO north-quay"), "newest first");
+        assertTrue(told.indexOf("UNDO valley-house") < told.indexOf("UNDO north-hut"), "newest first");
     }
 
     @Test
@@ -231,7 +231,7 @@ class StrategyTest {
 
     @Test
     void nothingGoesBackPastAnIrreversibleChange() {
-        failing.add("CHECK north-quay");
+        failing.add("CHECK north-hut");
         DeploymentState plain = wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO);
         DeploymentState barred = new DeploymentState(2, plain.version(), 7, 2, plain.kind(), false, plain.status(), plain.hosts(), plain.onFailure(), plain.wayBack(),
                 Optional.empty(), plain.course(), new DeploymentState.Terms(false, Optional.of(2L), false, Optional.empty()));
@@ -242,10 +242,10 @@ class StrategyTest {
     @Test
     void whatIsLiveGoesBackWithItsSet() {
         assertEquals(DeploymentStatus.LIVE, play(only(ROLLING), HOSTS));
-        happens(new PlaceEvent.GoesBack(2, "quay-board of its set failed"));
+        happens(new PlaceEvent.GoesBack(2, "path-board of its set failed"));
         settle();
         assertEquals(DeploymentStatus.UNDONE, status());
-        assertTrue(told.containsAll(List.of("UNDO lighthouse", "UNDO north-quay", "taken back")), told::toString);
+        assertTrue(told.containsAll(List.of("UNDO valley-house", "UNDO north-hut", "taken back")), told::toString);
         assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, new PlaceEvent.GoesBack(2, "again"), now));
     }
 
@@ -256,7 +256,7 @@ class StrategyTest {
                 Optional.empty(), plain.course(), new DeploymentState.Terms(false, Optional.empty(), false, Optional.of(true)));
         assertEquals(DeploymentStatus.LIVE, play(unchecked));
         assertTrue(told.stream().noneMatch(task -> task.startsWith("CHECK")), told::toString);
-        happens(new PlaceEvent.TendAsked(List.of("lighthouse")));
+        happens(new PlaceEvent.TendAsked(List.of("valley-house")));
         settle();
         assertFalse(place.deployment(2).orElseThrow().tending());
     }
@@ -264,25 +264,25 @@ class StrategyTest {
     @Test
     void aHostInMaintenanceIsLeftOutAndCatchesUpLater() {
         DeploymentState plain = wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO);
-        List<HostState> hosts = plain.hosts().stream().map(host -> host.host().equals("lighthouse") ? HostState.away("lighthouse", "in maintenance") : host).toList();
+        List<HostState> hosts = plain.hosts().stream().map(host -> host.host().equals("valley-house") ? HostState.away("valley-house", "in maintenance") : host).toList();
         assertEquals(DeploymentStatus.LIVE, play(plain.planned(hosts, plain.course())));
-        assertFalse(told.contains("INSTALL lighthouse"));
-        happens(new PlaceEvent.TendAsked(List.of("lighthouse", "new-quay")));
+        assertFalse(told.contains("INSTALL valley-house"));
+        happens(new PlaceEvent.TendAsked(List.of("valley-house", "new-hut")));
         settle();
-        assertEquals(Content.THIS_VERSION, have.get("lighthouse"));
-        assertEquals(Content.THIS_VERSION, have.get("new-quay"));
+        assertEquals(Content.THIS_VERSION, have.get("valley-house"));
+        assertEquals(Content.THIS_VERSION, have.get("new-hut"));
     }
 
     @Test
     void aHostThatGoesIntoMaintenanceBeforeItsTurnIsLeftOut() {
         happens(new PlaceEvent.Requested(wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO)));
         happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
-        happens(new PlaceEvent.HostAway("north-quay", "in maintenance: new disk", false));
-        happens(new PlaceEvent.HostAway("lighthouse", "in maintenance: new disk", false));
+        happens(new PlaceEvent.HostAway("north-hut", "in maintenance: new disk", false));
+        happens(new PlaceEvent.HostAway("valley-house", "in maintenance: new disk", false));
         settle();
         assertEquals(DeploymentStatus.LIVE, status());
-        assertEquals(List.of("INSTALL north-quay", "CHECK north-quay", "INSTALL south-quay", "CHECK south-quay", "live", "settled"), told, "whose turn has come goes on");
-        assertEquals(HostState.Phase.AWAY, place.deployment(2).orElseThrow().host("lighthouse").orElseThrow().phase());
+        assertEquals(List.of("INSTALL north-hut", "CHECK north-hut", "INSTALL ridge-hut", "CHECK ridge-hut", "live", "settled"), told, "whose turn has come goes on");
+        assertEquals(HostState.Phase.AWAY, place.deployment(2).orElseThrow().host("valley-house").orElseThrow().phase());
     }
 
     @Test
@@ -290,24 +290,24 @@ class StrategyTest {
         happens(new PlaceEvent.Requested(wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO)));
         happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
         due.clear();
-        happens(new PlaceEvent.HostAway("north-quay", "in maintenance: new disk", true));
+        happens(new PlaceEvent.HostAway("north-hut", "in maintenance: new disk", true));
         settle();
         assertEquals(DeploymentStatus.LIVE, status());
-        assertEquals(HostState.Phase.AWAY, place.deployment(2).orElseThrow().host("north-quay").orElseThrow().phase());
-        assertTrue(told.containsAll(List.of("withdraw north-quay", "INSTALL south-quay", "INSTALL lighthouse")) && !told.contains("CHECK north-quay"), told::toString);
+        assertEquals(HostState.Phase.AWAY, place.deployment(2).orElseThrow().host("north-hut").orElseThrow().phase());
+        assertTrue(told.containsAll(List.of("withdraw north-hut", "INSTALL ridge-hut", "INSTALL valley-house")) && !told.contains("CHECK north-hut"), told::toString);
     }
 
     @Test
     void theLastHostIsNotLeftOut() {
-        failing.add("INSTALL north-quay");
-        failing.add("INSTALL south-quay");
+        failing.add("INSTALL north-hut");
+        failing.add("INSTALL ridge-hut");
         happens(new PlaceEvent.Requested(wanted(only(new Strategy.Rolling(1, Duration.ZERO, false, 2)), HOSTS, WayBack.NONE, OnFailure.UNDO)));
         happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
         happens(due.poll());
         happens(due.poll());
-        happens(new PlaceEvent.HostAway("lighthouse", "in maintenance: new disk", false));
+        happens(new PlaceEvent.HostAway("valley-house", "in maintenance: new disk", false));
         settle();
-        assertTrue(told.contains("INSTALL lighthouse"), told::toString);
+        assertTrue(told.contains("INSTALL valley-house"), told::toString);
     }
 
     @Test
@@ -332,23 +332,23 @@ class StrategyTest {
         happens(new PlaceEvent.GatesJudged(Map.of(4L, Verdict.OPEN)));
         assertEquals(DeploymentStatus.DEPLOYING, place.deployment(4).orElseThrow().status());
         assertEquals(DeploymentStatus.OVERTAKEN, place.deployment(3).orElseThrow().status());
-        assertTrue(told.contains("stop north-quay"));
+        assertTrue(told.contains("stop north-hut"));
         assertFalse(place.deployment(2).orElseThrow().anyBusy());
     }
 
     @Test
     void whatIsLiveIsRemovedAndAgainWhereThatFailed() {
         play(only(ROLLING), HOSTS);
-        failing.add("REMOVE south-quay");
+        failing.add("REMOVE ridge-hut");
         happens(new PlaceEvent.RemovalAsked("the branch is gone"));
         settle();
         assertEquals(DeploymentStatus.STOPPED, status());
-        assertEquals(Content.NOTHING, have.get("north-quay"));
+        assertEquals(Content.NOTHING, have.get("north-hut"));
         failing.clear();
         happens(new PlaceEvent.RemovalAsked("the branch is gone"));
         settle();
         assertEquals(DeploymentStatus.UNDONE, status());
-        assertEquals(Content.NOTHING, have.get("south-quay"));
+        assertEquals(Content.NOTHING, have.get("ridge-hut"));
         assertTrue(told.contains("taken back"));
     }
 
@@ -371,14 +371,14 @@ class StrategyTest {
     @Test
     void aHostThatIsTendedWhileTheOthersAreWatchedHoldsNothingUp() {
         Plan.Recipe watched = new Plan.Recipe(new Strategy.Rolling(1, Duration.ZERO, false, 1), false, false, false, Optional.of(Duration.ofMinutes(5)), List.of());
-        failing.add("INSTALL south-quay");
+        failing.add("INSTALL ridge-hut");
         happens(new PlaceEvent.Requested(wanted(watched, HOSTS, WayBack.NONE, OnFailure.UNDO)));
         happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
         while (status() != DeploymentStatus.LIVE) {
             happens(due.poll());
         }
         failing.clear();
-        happens(new PlaceEvent.TendAsked(List.of("south-quay")));
+        happens(new PlaceEvent.TendAsked(List.of("ridge-hut")));
         settle();
         assertTrue(told.contains("settled"), told::toString);
         assertFalse(place.deployment(2).orElseThrow().anyBusy());

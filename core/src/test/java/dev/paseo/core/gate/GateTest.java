@@ -159,9 +159,9 @@ class GateTest {
 
     @Test
     void whatItRequiresMustBeLiveBesideIt() {
-        given.around = new GateFacts.Around(false, Optional.empty(), Optional.empty(), List.of(new GateFacts.Requirement("tide-model", ">=2.8", Optional.of("2.9.1"), true)));
+        given.around = new GateFacts.Around(false, Optional.empty(), Optional.empty(), List.of(new GateFacts.Requirement("sun-model", ">=2.8", Optional.of("2.9.1"), true)));
         assertEquals(Judgement.State.MET, judged(new Criterion.Requires()).judgements().getFirst().state());
-        given.around = new GateFacts.Around(false, Optional.empty(), Optional.empty(), List.of(new GateFacts.Requirement("tide-model", ">=2.8", Optional.empty(), false)));
+        given.around = new GateFacts.Around(false, Optional.empty(), Optional.empty(), List.of(new GateFacts.Requirement("sun-model", ">=2.8", Optional.empty(), false)));
         Judgement missing = judged(new Criterion.Requires()).judgements().getFirst();
         assertEquals(Judgement.State.NOT_MET, missing.state());
         assertTrue(missing.sentence().contains("none is live there"));
@@ -195,9 +195,9 @@ class GateTest {
 
     @Test
     void aChecklistIsMetByItsItemsAndRejectedByOne() {
-        Criterion.Checklist list = new Criterion.Checklist(List.of("testers"), List.of("Board shows today's high water", "Old links still work"));
+        Criterion.Checklist list = new Criterion.Checklist(List.of("testers"), List.of("Board shows the day's turning time", "Old links still work"));
         assertEquals("0 of 2 ticked", judged(list).judgements().getFirst().name());
-        given.tick("Board shows today's high water", Tick.Outcome.DONE);
+        given.tick("Board shows the day's turning time", Tick.Outcome.DONE);
         given.tick("An item of yesterday", Tick.Outcome.FAILED);
         assertEquals(Judgement.State.ASKED, judged(list).judgements().getFirst().state(), "what is no longer on the list does not count");
         assertTrue(judged(list).judgements().getFirst().sentence().contains("Old links still work"));
@@ -213,9 +213,9 @@ class GateTest {
 
     @ParameterizedTest
     @CsvSource({"0, 30, NOT_YET, 2026-11-23T11:30:00Z", "0, -60, MET,", "130, , MET,", "30, , NOT_MET,", "119, 59, NOT_YET, 2026-11-23T11:59:00Z"})
-    void soakCountsOneStretch(int longest, Integer since, Judgement.State state, Instant until) {
-        given.soaked = new GateFacts.Soaked("staging", Duration.ofMinutes(longest), Optional.ofNullable(since).map(minute -> ASKED.plus(Duration.ofMinutes(minute))));
-        Judgement judgement = judged(new Criterion.Soak(Duration.ofHours(2))).judgements().getFirst();
+    void liveForCountsOneStretch(int longest, Integer since, Judgement.State state, Instant until) {
+        given.stretch = new GateFacts.Stretch("staging", Duration.ofMinutes(longest), Optional.ofNullable(since).map(minute -> ASKED.plus(Duration.ofMinutes(minute))));
+        Judgement judgement = judged(new Criterion.LiveFor(Duration.ofHours(2))).judgements().getFirst();
         assertEquals(state, judgement.state(), judgement::sentence);
         assertEquals(Optional.ofNullable(until), judgement.until());
     }

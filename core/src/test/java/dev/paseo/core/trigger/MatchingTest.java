@@ -28,7 +28,7 @@ class MatchingTest {
     }
 
     private static InForce of(Trigger trigger) {
-        return new InForce("tide-api", 0, trigger, RULES, "main", Optional.of("file:///one"));
+        return new InForce("daylight-api", 0, trigger, RULES, "main", Optional.of("file:///one"));
     }
 
     /** What comes of one trigger, in a word or the reason; "-" where it was not considered. */
@@ -47,7 +47,7 @@ class MatchingTest {
         "season/spring | the push was to season/spring",
         "try/metres    | the service allows runs on main, season/*, feature/*; this is try/metres"})
     void fileAndServiceMustAgreeOnAPush(String branch, String expected) {
-        assertEquals(expected, find(new Event.Pushed("tide-api", branch, "c1", Optional.empty()),
+        assertEquals(expected, find(new Event.Pushed("daylight-api", branch, "c1", Optional.empty()),
                 new Trigger.Push(patterns("main", "feature/*", "try/*"), List.of())));
     }
 
@@ -61,62 +61,62 @@ class MatchingTest {
         "''                       | none of service/**, **/pom.xml changed since the last started commit, but nothing did"})
     void pathsNarrowAPush(String changed, String expected) {
         List<String> paths = changed.isBlank() ? List.of() : List.of(changed.strip().split(" "));
-        assertEquals(expected, find(new Event.Pushed("tide-api", "main", "c1", Optional.of(paths)),
+        assertEquals(expected, find(new Event.Pushed("daylight-api", "main", "c1", Optional.of(paths)),
                 new Trigger.Push(patterns("main"), patterns("service/**", "**/pom.xml"))));
     }
 
     @Test
     void withNothingStartedBeforeEverythingHasChanged() {
-        assertEquals("starts on main", find(new Event.Pushed("tide-api", "main", "c1", Optional.empty()), new Trigger.Push(patterns("main"), patterns("service/**"))));
+        assertEquals("starts on main", find(new Event.Pushed("daylight-api", "main", "c1", Optional.empty()), new Trigger.Push(patterns("main"), patterns("service/**"))));
     }
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
         "v1.4.3  | main | ''    | starts on main",
-        "v1.4.3  | main | 1.4.3 | its commit is sealed already: v1.4.3 is a second name of tide-api 1.4.3",
+        "v1.4.3  | main | 1.4.3 | its commit is sealed already: v1.4.3 is a second name of daylight-api 1.4.3",
         "v1.4.3  | ''   | ''    | its commit is on no branch that may start runs",
         "nightly | main | ''    | the tag is nightly"})
     void aTagBuildsNothingTwice(String tag, String branch, String sealed, String expected) {
-        assertEquals(expected, find(new Event.Tagged("tide-api", tag, "c1", Optional.of(branch).filter(text -> !text.isEmpty()),
+        assertEquals(expected, find(new Event.Tagged("daylight-api", tag, "c1", Optional.of(branch).filter(text -> !text.isEmpty()),
                 Optional.of(sealed).filter(text -> !text.isEmpty())), new Trigger.Tag(new BranchPattern("v*"))));
     }
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "tide-model  | main          | PASSED    | PASSED        | weighs on main",
-        "tide-model  | main          | WARNED    | PASSED        | weighs on main",
-        "tide-model  | main          | PASSED    | WARNED        | the run ended passed",
-        "tide-model  | main          | FAILED    | PASSED        | the run ended failed",
-        "tide-model  | main          | FAILED    | FAILED        | starts on main",
-        "tide-model  | main          | CANCELLED | FAILED        | the run ended cancelled",
-        "tide-model  | feature/night | PASSED    | PASSED        | 'the run was on feature/night, not on its main branch'",
-        "chart-tiles | main          | PASSED    | PASSED        | -"})
+        "sun-model  | main          | PASSED    | PASSED        | weighs on main",
+        "sun-model  | main          | WARNED    | PASSED        | weighs on main",
+        "sun-model  | main          | PASSED    | WARNED        | the run ended passed",
+        "sun-model  | main          | FAILED    | PASSED        | the run ended failed",
+        "sun-model  | main          | FAILED    | FAILED        | starts on main",
+        "sun-model  | main          | CANCELLED | FAILED        | the run ended cancelled",
+        "sun-model  | feature/night | PASSED    | PASSED        | 'the run was on feature/night, not on its main branch'",
+        "map-tiles | main          | PASSED    | PASSED        | -"})
     void runsUpstream(String component, String branch, RunEnd end, RunEnd wanted, String expected) {
         assertEquals(expected.replace("'", ""), find(new Event.RunEnded(component, 3, branch, branch.equals("main"), end, Optional.of("file:///two")),
-                new Trigger.Upstream(List.of("tide-model"), List.of(), EnumSet.of(wanted), false, Novelty.ANY)));
+                new Trigger.Upstream(List.of("sun-model"), List.of(), EnumSet.of(wanted), false, Novelty.ANY)));
     }
 
     @Test
     void theSameCommitNeedsTheSameRepository() {
-        Trigger same = new Trigger.Upstream(List.of("tide-model"), List.of(), EnumSet.of(RunEnd.PASSED), true, Novelty.ANY);
-        assertEquals("weighs on main", find(new Event.RunEnded("tide-model", 1, "main", true, RunEnd.PASSED, Optional.of("file:///one")), same));
-        assertEquals("it wants the same commit, but tide-model and tide-api are not of one repository",
-                find(new Event.RunEnded("tide-model", 1, "main", true, RunEnd.PASSED, Optional.of("file:///two")), same));
+        Trigger same = new Trigger.Upstream(List.of("sun-model"), List.of(), EnumSet.of(RunEnd.PASSED), true, Novelty.ANY);
+        assertEquals("weighs on main", find(new Event.RunEnded("sun-model", 1, "main", true, RunEnd.PASSED, Optional.of("file:///one")), same));
+        assertEquals("it wants the same commit, but sun-model and daylight-api are not of one repository",
+                find(new Event.RunEnded("sun-model", 1, "main", true, RunEnd.PASSED, Optional.of("file:///two")), same));
     }
 
     @Test
     void otherKinds() {
-        Trigger live = new Trigger.Live("tide-model", "staging");
-        assertEquals("starts on main", find(new Event.WentLive("tide-model", "2.8.1", "staging"), live));
-        assertEquals("it went live in test", find(new Event.WentLive("tide-model", "2.8.1", "test"), live));
-        assertEquals("starts on main", find(new Event.Arrived("tide-api", "1"), new Trigger.Arrival()));
-        assertEquals("this was a push", find(new Event.Pushed("tide-api", "main", "c", Optional.empty()), new Trigger.Arrival()));
+        Trigger live = new Trigger.Live("sun-model", "staging");
+        assertEquals("starts on main", find(new Event.WentLive("sun-model", "2.8.1", "staging"), live));
+        assertEquals("it went live in test", find(new Event.WentLive("sun-model", "2.8.1", "test"), live));
+        assertEquals("starts on main", find(new Event.Arrived("daylight-api", "1"), new Trigger.Arrival()));
+        assertEquals("this was a push", find(new Event.Pushed("daylight-api", "main", "c", Optional.empty()), new Trigger.Arrival()));
         Trigger clock = new Trigger.Clock("0 2 * * *", "UTC");
-        assertEquals("starts on main", find(new Event.Struck("tide-api", "0 2 * * *", "UTC", Instant.EPOCH, false), clock));
+        assertEquals("starts on main", find(new Event.Struck("daylight-api", "0 2 * * *", "UTC", Instant.EPOCH, false), clock));
         assertEquals("the service was away at that time, and it is too long ago to be made up for",
-                find(new Event.Struck("tide-api", "0 2 * * *", "UTC", Instant.EPOCH, true), clock));
-        assertEquals("-", find(new Event.Struck("tide-api", "0 3 * * *", "UTC", Instant.EPOCH, false), clock));
-        assertEquals("starts on feature/night, not trusted", find(new Event.Pushed("tide-api", "feature/night", "c", Optional.empty()),
+                find(new Event.Struck("daylight-api", "0 2 * * *", "UTC", Instant.EPOCH, true), clock));
+        assertEquals("-", find(new Event.Struck("daylight-api", "0 3 * * *", "UTC", Instant.EPOCH, false), clock));
+        assertEquals("starts on feature/night, not trusted", find(new Event.Pushed("daylight-api", "feature/night", "c", Optional.empty()),
                 new Trigger.Preview(patterns("feature/*"))));
     }
 
@@ -132,7 +132,7 @@ class MatchingTest {
     @Property(tries = 300)
     void whatStartsIsAllowedTwice(@ForAll String branch) {
         Trigger.Push push = new Trigger.Push(patterns("main", "feature/*", "try/*"), List.of());
-        List<Matching.Considered> found = Matching.match(new Event.Pushed("tide-api", branch, "c", Optional.empty()), List.of(of(push)));
+        List<Matching.Considered> found = Matching.match(new Event.Pushed("daylight-api", branch, "c", Optional.empty()), List.of(of(push)));
         boolean starts = found.getFirst().finding() instanceof Finding.Starts;
         assertEquals(starts, push.branches().stream().anyMatch(pattern -> pattern.matches(branch)) && RULES.refusal(branch).isEmpty());
     }
@@ -140,9 +140,9 @@ class MatchingTest {
     @Test
     void everyTriggerThatAnEventConcernsHasAnAnswer() {
         List<InForce> many = java.util.stream.IntStream.range(0, 500).mapToObj(at -> new InForce("c" + at, 0,
-                new Trigger.Upstream(List.of(at % 2 == 0 ? "tide-model" : "chart-tiles"), List.of(), Set.of(RunEnd.PASSED), false, Novelty.ANY),
+                new Trigger.Upstream(List.of(at % 2 == 0 ? "sun-model" : "map-tiles"), List.of(), Set.of(RunEnd.PASSED), false, Novelty.ANY),
                 RULES, "main", Optional.empty())).toList();
-        List<Matching.Considered> found = Matching.match(new Event.RunEnded("tide-model", 1, "main", true, RunEnd.FAILED, Optional.empty()), many);
+        List<Matching.Considered> found = Matching.match(new Event.RunEnded("sun-model", 1, "main", true, RunEnd.FAILED, Optional.empty()), many);
         assertEquals(250, found.size());
         assertTrue(found.stream().allMatch(each -> each.finding() instanceof Finding.StartsNothing));
     }

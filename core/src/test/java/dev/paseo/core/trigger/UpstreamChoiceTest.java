@@ -21,21 +21,21 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** A diamond: chart-tiles and quay-board are both built from tide-model, and harbour-kiosk from the two. */
+/** A diamond: map-tiles and path-board are both built from sun-model, and park-kiosk from the two. */
 class UpstreamChoiceTest {
 
     private static Candidate tiles(long id, String model) {
-        return new Candidate(id, "chart-tiles", "1." + id, Map.of("tide-model", Set.of(model)));
+        return new Candidate(id, "map-tiles", "1." + id, Map.of("sun-model", Set.of(model)));
     }
 
     private static Candidate board(long id, String model) {
-        return new Candidate(id, "quay-board", "0." + id, Map.of("tide-model", Set.of(model)));
+        return new Candidate(id, "path-board", "0." + id, Map.of("sun-model", Set.of(model)));
     }
 
     private static String choose(Novelty together, Candidate happened, List<Candidate> tiles, List<Candidate> boards, Map<String, Long> used) {
         Map<String, List<Candidate>> sealed = new LinkedHashMap<>();
-        sealed.put("chart-tiles", tiles);
-        sealed.put("quay-board", boards);
+        sealed.put("map-tiles", tiles);
+        sealed.put("path-board", boards);
         return switch (UpstreamChoice.choose(together, happened, sealed, used)) {
             case Choice.Waits(String reason) -> reason;
             case Choice.Starts(List<Candidate> versions) -> String.join(" ", versions.stream().map(Candidate::number).toList());
@@ -43,7 +43,7 @@ class UpstreamChoiceTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"ANY, 1.1", "ALL, quay-board has no version yet", "CONSISTENT, quay-board has no version yet"})
+    @CsvSource({"ANY, 1.1", "ALL, path-board has no version yet", "CONSISTENT, path-board has no version yet"})
     void theFirstVersionOfOne(Novelty together, String expected) {
         assertEquals(expected, choose(together, tiles(1, "2.8.1"), List.of(tiles(1, "2.8.1")), List.of(), Map.of()));
     }
@@ -52,33 +52,33 @@ class UpstreamChoiceTest {
     @CsvSource({"ANY, 0.4", "ALL, 1.3 0.4", "CONSISTENT, 1.3 0.4"})
     void bothNew(Novelty together, String expected) {
         assertEquals(expected, choose(together, board(4, "2.8.2"), List.of(tiles(3, "2.8.2"), tiles(1, "2.8.1")),
-                List.of(board(4, "2.8.2"), board(2, "2.8.1")), Map.of("chart-tiles", 1L, "quay-board", 2L)));
+                List.of(board(4, "2.8.2"), board(2, "2.8.1")), Map.of("map-tiles", 1L, "path-board", 2L)));
     }
 
     @Test
     void oneIsBehindItsAncestor() {
         List<Candidate> tiles = List.of(tiles(3, "2.8.2"), tiles(1, "2.8.1"));
         List<Candidate> boards = List.of(board(2, "2.8.1"));
-        assertEquals("waits for a new version of quay-board: 0.2 was used already",
-                choose(Novelty.CONSISTENT, tiles(3, "2.8.2"), tiles, boards, Map.of("chart-tiles", 1L, "quay-board", 2L)));
+        assertEquals("waits for a new version of path-board: 0.2 was used already",
+                choose(Novelty.CONSISTENT, tiles(3, "2.8.2"), tiles, boards, Map.of("map-tiles", 1L, "path-board", 2L)));
         assertEquals("1.1 0.2", choose(Novelty.CONSISTENT, tiles(3, "2.8.2"), tiles, boards, Map.of()));
-        assertEquals("waits for versions that agree: chart-tiles 1.3 was built from tide-model 2.8.2, but quay-board 0.2 was built from tide-model 2.8.1",
-                choose(Novelty.CONSISTENT, tiles(3, "2.8.2"), tiles, boards, Map.of("chart-tiles", 1L)));
+        assertEquals("waits for versions that agree: map-tiles 1.3 was built from sun-model 2.8.2, but path-board 0.2 was built from sun-model 2.8.1",
+                choose(Novelty.CONSISTENT, tiles(3, "2.8.2"), tiles, boards, Map.of("map-tiles", 1L)));
     }
 
     @Test
     void nothingStartsTwice() {
-        Map<String, Long> used = Map.of("chart-tiles", 3L, "quay-board", 4L);
+        Map<String, Long> used = Map.of("map-tiles", 3L, "path-board", 4L);
         assertEquals("0.4 was used already", choose(Novelty.CONSISTENT, board(4, "2.8.2"), List.of(tiles(3, "2.8.2")), List.of(board(4, "2.8.2")), used)
-                .replace("quay-board ", ""));
+                .replace("path-board ", ""));
     }
 
     @Test
     void anAncestorItselfMustAgreeToo() {
-        Candidate model = new Candidate(5, "tide-model", "2.8.3", Map.of());
-        assertEquals("waits for versions that agree: tide-model is at 2.8.3, but chart-tiles 1.3 was built from tide-model 2.8.2",
-                switch (UpstreamChoice.choose(Novelty.CONSISTENT, model, new LinkedHashMap<>(Map.of("tide-model", List.of(model))) {{
-                    put("chart-tiles", List.of(tiles(3, "2.8.2")));
+        Candidate model = new Candidate(5, "sun-model", "2.8.3", Map.of());
+        assertEquals("waits for versions that agree: sun-model is at 2.8.3, but map-tiles 1.3 was built from sun-model 2.8.2",
+                switch (UpstreamChoice.choose(Novelty.CONSISTENT, model, new LinkedHashMap<>(Map.of("sun-model", List.of(model))) {{
+                    put("map-tiles", List.of(tiles(3, "2.8.2")));
                 }}, Map.of())) {
                     case Choice.Waits(String reason) -> reason;
                     case Choice.Starts starts -> "starts";
@@ -108,7 +108,7 @@ class UpstreamChoiceTest {
             String model = "2.8." + order.get(at)[1];
             Candidate sealed = order.get(at)[0] == 0 ? tiles(at + 1, model) : board(at + 1, model);
             (order.get(at)[0] == 0 ? tiles : boards).addFirst(sealed);
-            Map<String, List<Candidate>> all = Map.of("chart-tiles", tiles, "quay-board", boards);
+            Map<String, List<Candidate>> all = Map.of("map-tiles", tiles, "path-board", boards);
             if (UpstreamChoice.choose(Novelty.CONSISTENT, sealed, all, used) instanceof Choice.Starts(List<Candidate> versions)) {
                 assertEquals(versions.get(0).builtFrom(), versions.get(1).builtFrom());
                 versions.forEach(version -> assertTrue(startedWith.add(version.id()), "used twice: " + version));
@@ -116,6 +116,6 @@ class UpstreamChoiceTest {
                 last = versions;
             }
         }
-        assertEquals(Optional.of(Map.of("tide-model", Set.of("2.8." + changes))), last.stream().findFirst().map(Candidate::builtFrom));
+        assertEquals(Optional.of(Map.of("sun-model", Set.of("2.8." + changes))), last.stream().findFirst().map(Candidate::builtFrom));
     }
 }

@@ -107,9 +107,10 @@ public final class Draft {
 
     private void container() {
         CONTAINER_FILES.stream().filter(repository::has).findFirst().ifPresent(file -> stages.add(new Stage("image", List.of(
-                file + " is here: an image is built from it, kept as an archive in the OCI layout.", "It wants an agent that was given the tag containers."),
-                List.of("wants: [containers]", "steps:", "  - mkdir -p out", "  - podman build --file " + file + " --tag \"$PASEO_COMPONENT:$PASEO_VERSION\" .",
-                        "  - podman save --format oci-archive --output out/image.tar \"$PASEO_COMPONENT:$PASEO_VERSION\"", "keep: {image: out/image.tar}"))));
+                file + " is here: an image is built from it, on an agent that offers containers.",
+                "Write the step that builds it above the one below; it has to leave out/image.tar behind, an archive in the OCI layout."),
+                List.of("wants: [containers]", "steps:", "  - test -s out/image.tar || { echo \"no step has left out/image.tar behind\" >&2; exit 1; }",
+                        "keep: {image: out/image.tar}"))));
     }
 
     private String write(String component, String branch) {

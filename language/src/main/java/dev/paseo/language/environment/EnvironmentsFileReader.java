@@ -9,6 +9,7 @@ import dev.paseo.core.environment.Rules;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.gate.GateRules;
 import dev.paseo.language.Document;
+import dev.paseo.language.FormerWords;
 import dev.paseo.language.NearestName;
 import dev.paseo.language.Reading;
 import dev.paseo.language.Value;
@@ -84,14 +85,14 @@ public final class EnvironmentsFileReader {
     }
 
     private Environment environment(String name, Value body, Set<String> before, Set<String> all) {
-        Map<String, Value> entries = body.entries(List.of("zone", "follows", "branches", "tags", "uploads", "components", "entry", "exit", "rollback", "newer-version",
-                "replaceable", "closed", "variables"));
+        Map<String, Value> entries = body.entries(List.of("zone", "follows", "branches", "tags", "uploads", "components", "to-enter", "to-go-on", "rollback", "newer-version",
+                "replaceable", "closed", "variables"), FormerWords.GATES);
         String zone = optional(entries, "zone").flatMap(this::zone).orElse("UTC");
         GateReader gates = new GateReader(ZoneId.of(zone), Condition.overGates(all));
         Map<String, Place> places = new LinkedHashMap<>();
         Map<String, Rules.Gates> own = new LinkedHashMap<>();
         optional(entries, "components").map(Value::entries).orElse(Map.of()).forEach((component, place) -> {
-            Map<String, Value> inner = place.entries(List.of("url", "hosts", "variables", "secrets", "acts", "entry", "exit"));
+            Map<String, Value> inner = place.entries(List.of("url", "hosts", "variables", "secrets", "acts", "to-enter", "to-go-on"), FormerWords.GATES);
             places.put(component, place(place, inner));
             Rules.Gates its = gates(inner, gates);
             if (!its.equals(Rules.Gates.NONE)) {
@@ -108,7 +109,7 @@ public final class EnvironmentsFileReader {
     }
 
     private static Rules.Gates gates(Map<String, Value> entries, GateReader gates) {
-        return new Rules.Gates(optional(entries, "entry").map(gates::read).orElse(GateRules.NONE), optional(entries, "exit").map(gates::read).orElse(GateRules.NONE));
+        return new Rules.Gates(optional(entries, "to-enter").map(gates::read).orElse(GateRules.NONE), optional(entries, "to-go-on").map(gates::read).orElse(GateRules.NONE));
     }
 
     private static Optional<Criterion.Follows> follows(Value value, Set<String> before, Set<String> all) {

@@ -83,8 +83,8 @@ public final class EnvironmentsWriter {
     }
 
     private static void gates(Map<String, Object> map, Rules.Gates gates) {
-        put(map, "entry", gate(gates.entry()));
-        put(map, "exit", gate(gates.exit()));
+        put(map, "to-enter", gate(gates.toEnter()));
+        put(map, "to-go-on", gate(gates.toGoOn()));
     }
 
     private static Map<String, Object> gate(GateRules gate) {
@@ -96,7 +96,7 @@ public final class EnvironmentsWriter {
             inner.put("items", list.items());
             return inner;
         }).toList()));
-        put(map, "soak", gate.soak());
+        put(map, "live-for", gate.liveFor());
         gate.open().ifPresent(hours -> map.put("open", hours(hours)));
         put(map, "facts", one(gate.facts()));
         Map<String, Object> outside = new LinkedHashMap<>();

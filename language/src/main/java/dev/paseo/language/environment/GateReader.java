@@ -5,6 +5,7 @@ import static dev.paseo.language.environment.EnvironmentsFileReader.optional;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.gate.GateRules;
 import dev.paseo.core.gate.Hours;
+import dev.paseo.language.FormerWords;
 import dev.paseo.language.Value;
 import dev.paseo.language.condition.Condition;
 import java.time.DateTimeException;
@@ -41,11 +42,11 @@ final class GateReader {
     }
 
     GateRules read(Value value) {
-        Map<String, Value> entries = value.entries(List.of("approvals", "checklist", "soak", "open", "facts", "outside"));
+        Map<String, Value> entries = value.entries(List.of("approvals", "checklist", "live-for", "open", "facts", "outside"), FormerWords.CRITERIA);
         return new GateRules(
                 several(optional(entries, "approvals")).stream().flatMap(each -> approvals(each).stream()).toList(),
                 several(optional(entries, "checklist")).stream().flatMap(each -> checklist(each).stream()).toList(),
-                optional(entries, "soak").flatMap(each -> each.duration(LONGEST)),
+                optional(entries, "live-for").flatMap(each -> each.duration(LONGEST)),
                 optional(entries, "open").flatMap(this::hours),
                 several(optional(entries, "facts")).stream().flatMap(each -> fact(each).stream()).toList(),
                 optional(entries, "outside").map(Value::entries).orElse(Map.of()).entrySet().stream().flatMap(each -> outside(each.getKey(), each.getValue()).stream()).toList());

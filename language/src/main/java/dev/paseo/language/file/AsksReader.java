@@ -3,6 +3,7 @@ package dev.paseo.language.file;
 import static dev.paseo.language.file.Names.optional;
 import static dev.paseo.language.file.Names.require;
 
+import dev.paseo.language.FormerWords;
 import dev.paseo.language.Value;
 import dev.paseo.language.file.PipelineFile.Ask;
 import java.util.LinkedHashMap;
@@ -15,7 +16,7 @@ final class AsksReader {
 
     private static final int MOST_ASKS = 50;
     private static final Map<String, Ask.Kind> KINDS =
-            Map.of("flag", Ask.Kind.FLAG, "text", Ask.Kind.TEXT, "number", Ask.Kind.NUMBER, "choice", Ask.Kind.CHOICE);
+            Map.of("flag", Ask.Kind.FLAG, "text", Ask.Kind.TEXT, "number", Ask.Kind.NUMBER, "one-of", Ask.Kind.ONE_OF);
 
     private AsksReader() {}
 
@@ -35,20 +36,21 @@ final class AsksReader {
     }
 
     private static Ask ask(Value body) {
-        Map<String, Value> entries = body.entries(List.of("question", "kind", "default", "choices"));
+        Map<String, Value> entries = body.entries(List.of("question", "kind", "default", "of"), FormerWords.ASKS);
         String question = require(body, entries, "question", "question: what a person is asked").flatMap(Value::text).orElse("");
-        Ask.Kind kind = require(body, entries, "kind", "kind: flag, text, number or choice").flatMap(value -> value.choice(KINDS)).orElse(Ask.Kind.TEXT);
-        List<String> choices = optional(entries, "choices").map(Value::texts).orElse(List.of());
-        if (kind == Ask.Kind.CHOICE && choices.isEmpty()) {
-            body.problem("is a choice and is missing choices: what may be chosen");
+        Ask.Kind kind = require(body, entries, "kind", "kind: flag, text, number or one-of").flatMap(value -> value.choice(KINDS, FormerWords.KINDS)).orElse(Ask.Kind.TEXT);
+        List<String> of = optional(entries, "of").map(Value::texts).orElse(List.of());
+        if (kind == Ask.Kind.ONE_OF && of.isEmpty()) {
+            optional(entries, "of").ifPresentOrElse(value -> value.problem("should list at least one answer"),
+                    () -> body.problem("is missing of: the answers that may be given"));
         }
-        if (kind != Ask.Kind.CHOICE && entries.containsKey("choices")) {
-            entries.get("choices").problemWithName("belongs to kind: choice alone");
+        if (kind != Ask.Kind.ONE_OF && entries.containsKey("of")) {
+            entries.get("of").problemWithName("belongs to kind: one-of alone");
         }
         Optional<Value> given = require(body, entries, "default", "default: what starts without a person take");
         String standard = given.filter(Value::isText).map(Value::plain).orElse("");
-        Ask ask = new Ask(question, kind, standard, choices);
-        given.ifPresent(value -> ask.doubt(standard).ifPresent(value::problem));
+        Ask ask = new Ask(question, kind, standard, of);
+        given.filter(value -> kind != Ask.Kind.ONE_OF || !of.isEmpty()).ifPresent(value -> ask.doubt(standard).ifPresent(value::problem));
         return ask;
     }
 }

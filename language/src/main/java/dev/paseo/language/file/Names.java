@@ -30,7 +30,7 @@ public final class Names {
 
     private Names() {}
 
-    /** The name of an artifact that arrives as a file: without the version and what follows, so {@code berth-planner-2.3.0.tgz} is {@code berth-planner}. */
+    /** The name of an artifact that arrives as a file: without the version and what follows, so {@code hut-planner-2.3.0.tgz} is {@code hut-planner}. */
     public static String artifact(String fileName, String number) {
         int at = fileName.indexOf(number);
         String stem = at > 0 ? fileName.substring(0, at) : fileName.replaceFirst("\\.(tar\\.)?[A-Za-z0-9]+$", "");

@@ -65,25 +65,25 @@ public record PipelineFile(
     /**
      * A parameter asked of a person.
      *
-     * @param choices of a choice only
+     * @param of the answers that may be given, where it is one of several
      */
-    public record Ask(String question, Kind kind, String standard, List<String> choices) {
+    public record Ask(String question, Kind kind, String standard, List<String> of) {
 
         /** What may be answered. */
-        public enum Kind { FLAG, TEXT, NUMBER, CHOICE }
+        public enum Kind { FLAG, TEXT, NUMBER, ONE_OF }
 
         /** Why this is no answer; empty where it is one. */
         public Optional<String> doubt(String answer) {
             boolean right = switch (kind) {
                 case FLAG -> answer.equals("true") || answer.equals("false");
                 case NUMBER -> answer.matches("-?[0-9]{1,15}(\\.[0-9]{1,9})?");
-                case CHOICE -> choices.contains(answer);
+                case ONE_OF -> of.contains(answer);
                 case TEXT -> answer.length() <= 2000;
             };
             return right ? Optional.empty() : Optional.of("should be " + switch (kind) {
                 case FLAG -> "true or false";
                 case NUMBER -> "a number";
-                case CHOICE -> "one of " + String.join(", ", choices);
+                case ONE_OF -> "one of " + String.join(", ", of);
                 case TEXT -> "text of at most 2000 signs";
             } + ", got '" + (answer.length() > 40 ? answer.substring(0, 40) + "…" : answer) + "'");
         }
@@ -92,7 +92,7 @@ public record PipelineFile(
     /**
      * A stage.
      *
-     * @param wants   tags that its agent must have
+     * @param wants   what its agent must offer
      * @param files   patterns of what the stages after it find in their workspaces
      * @param keep    artifact name to the path, relative to the workspace, of the file that becomes it
      * @param secrets the only secrets that its steps see

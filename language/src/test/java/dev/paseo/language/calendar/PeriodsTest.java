@@ -19,7 +19,7 @@ class PeriodsTest {
     private static final ZoneId MADRID = ZoneId.of("Europe/Madrid");
 
     private static String calendar(String... events) {
-        return "BEGIN:VCALENDAR\nVERSION:2.0\nPRODID:-//harbour//EN\n" + String.join("\n", events) + "\nEND:VCALENDAR\n";
+        return "BEGIN:VCALENDAR\nVERSION:2.0\nPRODID:-//park//EN\n" + String.join("\n", events) + "\nEND:VCALENDAR\n";
     }
 
     private static String event(String uid, String lines) {
@@ -61,7 +61,7 @@ class PeriodsTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "harbour", "BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:x\nEND:VCALENDAR", "BEGIN:VCALENDAR\nVERSION:2.0\nBEGIN:VEVENT\nUID:x\nDTSTART:tomorrow\nEND:VEVENT\nEND:VCALENDAR"})
+    @ValueSource(strings = {"", "park", "BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:x\nEND:VCALENDAR", "BEGIN:VCALENDAR\nVERSION:2.0\nBEGIN:VEVENT\nUID:x\nDTSTART:tomorrow\nEND:VEVENT\nEND:VCALENDAR"})
     void whatIsNoCalendar(String text) {
         assertTrue(assertThrows(Periods.NoCalendar.class, () -> Periods.of(text)).getMessage().contains("calendar"));
     }

@@ -44,13 +44,13 @@ class ConditionTest {
     @CsvSource(delimiter = '|', value = {
         "tests.failed == 0                                    | true  | tests.failed is 0",
         "at.staging.tests.failed == 0 && tests.total > 10     | false | at.staging.tests.failed is 0, tests.total is 7",
-        "at.north_quay.coverage.lines > 0.5                   |       | at.north_quay.coverage.lines was never reported",
+        "at.north_hut.coverage.lines > 0.5                   |       | at.north_hut.coverage.lines was never reported",
         "has(coverage.lines) && coverage.lines >= 0.75        | false | coverage.lines was never reported",
-        "component == 'tide-api' && live != version           | true  | component is tide-api, live is 1.4.1, version is 1.4.2"})
+        "component == 'daylight-api' && live != version           | true  | component is daylight-api, live is 1.4.1, version is 1.4.2"})
     void overGates(String text, Boolean holds, String seen) {
-        Map<String, Object> facts = Map.of("component", "tide-api", "version", "1.4.2", "branch", "main", "commit", "c0ffee", "live", "1.4.1", "trusted", true,
+        Map<String, Object> facts = Map.of("component", "daylight-api", "version", "1.4.2", "branch", "main", "commit", "c0ffee", "live", "1.4.1", "trusted", true,
                 "tests", Map.of("failed", 0L, "total", 7L), "at", Map.of("staging", Map.of("tests", Map.of("failed", 0L))));
-        Condition conditions = Condition.overGates(List.of("staging", "north-quay"));
+        Condition conditions = Condition.overGates(List.of("staging", "north-hut"));
         assertEquals(Optional.empty(), conditions.doubt(text));
         assertEquals(Optional.ofNullable(holds), conditions.holds(text, facts));
         assertEquals(seen, Condition.seen(text, facts));

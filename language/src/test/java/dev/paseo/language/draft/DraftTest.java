@@ -19,7 +19,7 @@ class DraftTest {
 
     private static final Map<String, String> TEXTS = Map.of(
             "package.json", "{\"scripts\": {\"test\": \"x\", \"build\": \"y\"}}", "Makefile", "all:\n\tcc\ncheck: all\n\t./check\n",
-            "README.md", "# Tide \"boards\"\n\nMore.");
+            "README.md", "# Daylight \"boards\"\n\nMore.");
 
     /** Every draft is a good file, whatever the repository has. */
     @ParameterizedTest
@@ -29,14 +29,14 @@ class DraftTest {
         "package.json package-lock.json  | build: npm ci; npm test; npm run build",
         "package.json                    | build: npm install; npm test; npm run build",
         "pom.xml package.json            | build: mvn; page: npm install",
-        "Makefile src/tide.c             | build: make; unit-tests: make check",
-        "build.sh test.sh Containerfile  | build: ./build.sh; unit-tests: ./test.sh; image: mkdir -p out",
+        "Makefile src/sun.c             | build: make; unit-tests: make check",
+        "build.sh test.sh Containerfile  | build: ./build.sh; unit-tests: ./test.sh; image: test -s out/image.tar",
         "script/test                     | unit-tests: ./script/test",
-        "Dockerfile                      | image: mkdir",
+        "Dockerfile                      | image: test -s out/image.tar",
         "index.html                      | build: echo"})
     void aDraftIsAGoodFile(String paths, String expected) {
         Set<String> all = Arrays.stream(paths.split(" ")).collect(Collectors.toSet());
-        String text = Draft.of("tide-board", "season/é", new Draft.Repository(all, path -> all.contains(path) ? Optional.ofNullable(TEXTS.get(path)) : Optional.empty()));
+        String text = Draft.of("sun-board", "season/é", new Draft.Repository(all, path -> all.contains(path) ? Optional.ofNullable(TEXTS.get(path)) : Optional.empty()));
         Reading<PipelineFile> reading = PipelineFileReader.read(text);
         assertEquals(List.of(), reading.problems(), text);
         String stages = reading.value().orElseThrow().stages().stream().map(stage -> stage.name() + ": "

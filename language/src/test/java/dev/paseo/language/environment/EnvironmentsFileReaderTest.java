@@ -22,26 +22,26 @@ class EnvironmentsFileReaderTest {
               staging:
                 zone: Europe/Madrid
                 components:
-                  tide-api:
+                  daylight-api:
                     url: http://127.0.0.1:7620
                     hosts: {staging-1: {url: "http://127.0.0.1:7621", variables: {RACK: left}}, staging-2: {}}
                     variables: {LOG_LEVEL: info}
                     secrets: [DATA_KEY]
               production:
                 follows: staging
-                entry:
+                to-enter:
                   approvals: {from: approvers, count: 2, not-by: [authors, requester], comment: required, within: 48h}
             """;
 
     @Test
     void aGoodFileSaysWhatItSays() {
         EnvironmentsFile file = EnvironmentsFileReader.read(GOOD).value().orElseThrow();
-        EnvironmentsFile.Place place = file.environments().getFirst().components().get("tide-api");
+        EnvironmentsFile.Place place = file.environments().getFirst().components().get("daylight-api");
         assertEquals(List.of("staging-1", "staging-2"), List.copyOf(place.hosts().keySet()));
         assertEquals(Map.of("RACK", "left"), place.hosts().get("staging-1").variables());
         Rules rules = file.environments().getLast().rules();
         assertEquals(List.of(new Criterion.Approvals(List.of("approvers"), 2, List.of(Criterion.Exclusion.AUTHORS, Criterion.Exclusion.REQUESTER), true, Optional.of(Duration.ofHours(48)),
-                Optional.empty())), rules.gates().entry().approvals());
+                Optional.empty())), rules.gates().toEnter().approvals());
         assertEquals(List.of("staging"), rules.followed());
     }
 
@@ -52,31 +52,31 @@ class EnvironmentsFileReaderTest {
               staging:
                 zone: Europe/Madrid
                 follows: test
-                exit:
-                  checklist: {for: testers, items: [Board shows today's high water, Old links still work]}
+                to-go-on:
+                  checklist: {for: testers, items: [Board shows the day's turning time, Old links still work]}
                 newer-version: takes-over
                 components:
-                  tide-api:
+                  daylight-api:
                     url: http://127.0.0.1:7620
                     acts: staging-2
                     hosts:
                       staging-1: {url: "http://127.0.0.1:7621", variables: {RACK: left}, side: left}
-                      staging-2: {side: right, ssh: {agent: staging-1, address: pier.example, port: 2222, user: paseo, key: PIER_KEY,
+                      staging-2: {side: right, ssh: {agent: staging-1, address: shed.example, port: 2222, user: paseo, key: SHED_KEY,
                         host-key: "ssh-ed25519 AAAAC3NzaC1lZDI1NTE5AAAAIIyXhBsr", folder: ~/paseo}}
                     variables: {LOG_LEVEL: info}
                     secrets: [DATA_KEY]
-                    entry: {soak: 90s}
+                    to-enter: {live-for: 90s}
               production:
                 follows: {any: [test, staging]}
                 branches: [main, "season/*"]
                 tags: ["v*"]
                 uploads: true
                 replaceable: true
-                entry:
+                to-enter:
                   approvals:
-                    - {from: [approvers, harbour-master], count: 2, not-by: [authors, requester], comment: required, within: 48h, escalate: {after: 90m, to: operators}}
+                    - {from: [approvers, head-warden], count: 2, not-by: [authors, requester], comment: required, within: 48h, escalate: {after: 90m, to: operators}}
                     - {from: release-engineers}
-                  soak: 2h
+                  live-for: 2h
                   open: {hours: ["mon-thu 09:00-16:00", "sat,sun 22:00-02:00"], except: ["2026-12-24", "2026-12-31 09:00-12:00"]}
                   facts: ["tests.failed == 0", "at.staging.tests.failed == 0 && has(coverage.lines) && coverage.lines >= 0.75"]
                   outside: {change-desk: {url: "http://127.0.0.1:7695/changes", within: 4h}}
@@ -84,7 +84,7 @@ class EnvironmentsFileReaderTest {
                 closed: |
                   BEGIN:VCALENDAR
                   VERSION:2.0
-                  PRODID:-//harbour//calendar//EN
+                  PRODID:-//park//calendar//EN
                   BEGIN:VEVENT
                   UID:year-end
                   DTSTAMP:20261101T000000Z
@@ -94,7 +94,7 @@ class EnvironmentsFileReaderTest {
                   END:VEVENT
                   END:VCALENDAR
             previews:
-              tide-preview: {component: tide-api, host: test-1, url: "http://127.0.0.1:{port}", ports: 7700-7709, most: 3, after: 48h, promotion: production,
+              daylight-preview: {component: daylight-api, host: test-1, url: "http://127.0.0.1:{port}", ports: 7700-7709, most: 3, after: 48h, promotion: production,
                 variables: {LOG_LEVEL: debug}, secrets: [DATA_KEY]}
             """;
 
@@ -105,9 +105,9 @@ class EnvironmentsFileReaderTest {
         assertEquals(Optional.of(file), EnvironmentsFileReader.read(written).value(), written);
         assertEquals(written, EnvironmentsWriter.write(EnvironmentsFileReader.read(written).value().orElseThrow()));
         Rules rules = file.environments().getLast().rules();
-        assertEquals(9, rules.entry(Kind.PROMOTION, "tide-api").size(), "2 approvals, 1 outside, soak, hours, 2 facts, follows, origin");
-        assertEquals(1, rules.entry(Kind.ROLLBACK, "tide-api").size());
-        assertEquals(List.of(new Criterion.Soak(Duration.ofSeconds(90))), file.environments().get(1).rules().entry(Kind.REDEPLOY, "tide-api"));
+        assertEquals(9, rules.toEnter(Kind.PROMOTION, "daylight-api").size(), "2 approvals, 1 outside, live-for, hours, 2 facts, follows, origin");
+        assertEquals(1, rules.toEnter(Kind.ROLLBACK, "daylight-api").size());
+        assertEquals(List.of(new Criterion.LiveFor(Duration.ofSeconds(90))), file.environments().get(1).rules().toEnter(Kind.REDEPLOY, "daylight-api"));
     }
 
     @ParameterizedTest
@@ -119,7 +119,7 @@ class EnvironmentsFileReaderTest {
         "at.staging.tests           | at.stagin.tests            | facts[1]: is no condition, at its sign 3: there is no field stagin; did you mean staging?",
         "coverage.lines >= 0.75     | coverage.lines             | facts[1]: is no condition",
         "after: 90m                 | after: 90h                 | escalate: should ask others before it expires",
-        "Old links still work       | Board shows today's high water | checklist: should have at most 200 items, each once",
+        "Old links still work       | Board shows the day's turning time | checklist: should have at most 200 items, each once",
         "END:VEVENT                 | END:VEVANT                 | closed: is no calendar of RFC 5545",
         "{any: [test, staging]}     | {any: [tset, staging]}     | follows.any[0]: there is no environment tset; did you mean test?",
         "url: \"http://127.0.0.1:7695/changes\" | url: nowhere  | outside.change-desk.url: should be an address"})
@@ -132,13 +132,13 @@ class EnvironmentsFileReaderTest {
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
         "zone: Europe/Madrid         | zone: Europe/Atlantis        | 3:11 environments.staging.zone: is not a time zone, such as Europe/Madrid",
-        "url: http://127.0.0.1:7620  | url: ftp://127.0.0.1         | 6:14 environments.staging.components.tide-api.url: should be an address that begins with http:// or https://",
+        "url: http://127.0.0.1:7620  | url: ftp://127.0.0.1         | 6:14 environments.staging.components.daylight-api.url: should be an address that begins with http:// or https://",
         "follows: staging            | follows: stagign             | 11:14 environments.production.follows: there is no environment stagign; did you mean staging?",
         "follows: staging            | follows: production          | 11:14 environments.production.follows: should come after production in the file",
-        "count: 2                    | count: 0                     | 13:43 environments.production.entry.approvals.count: should be a whole number from 1 to 50, found \"0\"",
-        "authors, requester          | author, requester            | 13:55 environments.production.entry.approvals.not-by[0]: should be one of",
-        "{LOG_LEVEL: info}           | {log-level: info}            | 8:21 environments.staging.components.tide-api.variables.log-level: its name should be capital letters",
-        "entry:                      | entri:                       | 12:5 environments.production.entri: is not a key that is known here; did you mean entry?"})
+        "count: 2                    | count: 0                     | 13:43 environments.production.to-enter.approvals.count: should be a whole number from 1 to 50, found \"0\"",
+        "authors, requester          | author, requester            | 13:55 environments.production.to-enter.approvals.not-by[0]: should be one of",
+        "{LOG_LEVEL: info}           | {log-level: info}            | 8:21 environments.staging.components.daylight-api.variables.log-level: its name should be capital letters",
+        "to-enter:                   | to-entr:                     | 12:5 environments.production.to-entr: is not a key that is known here; did you mean to-enter?"})
     void everyProblemIsToldWithItsPlace(String from, String to, String problem) {
         Reading<EnvironmentsFile> reading = EnvironmentsFileReader.read(GOOD.replace(from, to));
         assertTrue(reading.problems().stream().anyMatch(found -> found.toString().startsWith(problem)), reading.problems().toString());

@@ -56,7 +56,7 @@ class CorpusTest {
     }
 
     private static String file(String where, String text) {
-        String head = "paseo: 1\ncomponent: tide-api\n";
+        String head = "paseo: 1\ncomponent: daylight-api\n";
         return switch (where) {
             case "file" -> text;
             case "top" -> head + text;

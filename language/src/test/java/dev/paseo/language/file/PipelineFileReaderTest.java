@@ -22,8 +22,8 @@ class PipelineFileReaderTest {
 
     private static final String GOOD = """
             paseo: 1
-            component: tide-api
-            summary: Tide predictions over HTTP
+            component: daylight-api
+            summary: Daylight at the huts, over HTTP
             versions: "1.4.{serial}"
             starts:
               - push: [main, "season/*"]
@@ -32,7 +32,7 @@ class PipelineFileReaderTest {
                 steps:
                   - ./build.sh
                   - {name: package, command: ./package.sh, timeout: 5m}
-                keep: {app: out/tide-api.jar}
+                keep: {app: out/daylight-api.jar}
               unit-tests:
                 steps: [./test.sh]
                 secrets: [REPORT_TOKEN]
@@ -55,11 +55,11 @@ class PipelineFileReaderTest {
     @Test
     void aGoodFileSaysWhatItSays() {
         PipelineFile file = PipelineFileReader.read(GOOD).value().orElseThrow();
-        assertEquals("tide-api", file.component());
+        assertEquals("daylight-api", file.component());
         assertEquals(List.of("main", "season/*"), file.pushes());
         assertEquals(List.of("compile", "unit-tests"), file.stages().stream().map(PipelineFile.Stage::name).toList());
         assertEquals(new PipelineFile.Step("package", "./package.sh", Duration.ofMinutes(5), 0), file.stages().getFirst().steps().getLast());
-        assertEquals(Map.of("app", "out/tide-api.jar"), file.stages().getFirst().keep());
+        assertEquals(Map.of("app", "out/daylight-api.jar"), file.stages().getFirst().keep());
         assertEquals(Duration.ofSeconds(30), file.deployment().orElseThrow().eachHost().getFirst().within());
         assertEquals(List.of(Map.of("test", Entry.AUTOMATIC), Map.of("production", Entry.ON_REQUEST, "showroom", Entry.AUTOMATIC)), file.route());
     }
@@ -73,8 +73,8 @@ class PipelineFileReaderTest {
         return Stream.of(
                 bad("paseo: 1", "paseo: 2", "1:8 paseo: should be a whole number from 1 to 1, found \"2\""),
                 bad("paseo: 1\n", "", "1:1 is missing paseo: 1, the format version"),
-                bad("component: tide-api", "component: Tide API", "2:12 component: should be small letters, digits and dashes, at most 63, "
-                        + "beginning with a letter or digit, found \"Tide API\""),
+                bad("component: daylight-api", "component: Daylight API", "2:12 component: should be small letters, digits and dashes, at most 63, "
+                        + "beginning with a letter or digit, found \"Daylight API\""),
                 bad("stages:", "stage:", "7:1 stage: is not a key that is known here; did you mean stages?"),
                 bad("    keep: {app", "    kepe: {app", "12:5 stages.compile.kepe: is not a key that is known here; did you mean keep?",
                         "17:15 deployment.artifacts[0]: no stage keeps an artifact named app"),
@@ -83,8 +83,8 @@ class PipelineFileReaderTest {
                 bad("1.4.{serial}", "1/4.{serial}", "4:11 versions: should give numbers of letters, digits and . + _ -, at most 80 signs"),
                 bad("timeout: 5m", "timeout: 5 minutes", "11:57 stages.compile.steps[1].timeout: should be a length of time such as 30s, 5m or 48h, "
                         + "at most 43200s, found \"5 minutes\""),
-                bad("out/tide-api.jar", "../tide-api.jar", "12:17 stages.compile.keep.app: should be a path below the workspace, without .. and not beginning with /"),
-                bad("out/tide-api.jar", "/etc/passwd", "12:17 stages.compile.keep.app: should be a path below the workspace, without .. and not beginning with /"),
+                bad("out/daylight-api.jar", "../daylight-api.jar", "12:17 stages.compile.keep.app: should be a path below the workspace, without .. and not beginning with /"),
+                bad("out/daylight-api.jar", "/etc/passwd", "12:17 stages.compile.keep.app: should be a path below the workspace, without .. and not beginning with /"),
                 bad("steps: [./test.sh]", "steps: []", "14:12 stages.unit-tests.steps: is empty; a stage has at least one step"),
                 bad("    steps: [./test.sh]\n", "", "14:5 stages.unit-tests: is missing steps: a list of commands"),
                 bad("REPORT_TOKEN", "report-token", "15:15 stages.unit-tests.secrets[0]: should be capital letters, digits and _ "
@@ -98,7 +98,7 @@ class PipelineFileReaderTest {
                 bad("  on-each-host: [deploy/install.sh]\n", "", "17:3 deployment: is missing on-each-host: what brings a version to a host"),
                 bad("test: automatic", "test: sometimes", "28:11 route[0].test: should be one of automatic, on-request, found \"sometimes\""),
                 bad("showroom: automatic", "test: automatic", "29:30 route[1].test: is on the route twice"),
-                bad("component: tide-api", "component: [a", "3:"),
+                bad("component: daylight-api", "component: [a", "3:"),
                 bad("  compile:", "\tcompile:", "8:1 not valid YAML:"));
     }
 
@@ -149,12 +149,12 @@ class PipelineFileReaderTest {
 
     @Test
     void tooManyStagesAreRefusedAndThousandsInACircleAreToldOnce() {
-        StringBuilder many = new StringBuilder("paseo: 1\ncomponent: tide-api\nstages:\n");
+        StringBuilder many = new StringBuilder("paseo: 1\ncomponent: daylight-api\nstages:\n");
         for (int stage = 0; stage < 2001; stage++) {
             many.append("  s").append(stage).append(": {steps: [a]}\n");
         }
         assertTrue(PipelineFileReader.read(many.toString()).problems().getFirst().message().contains("has 2001 stages; at most 2000"));
-        StringBuilder circle = new StringBuilder("paseo: 1\ncomponent: tide-api\nstages:\n");
+        StringBuilder circle = new StringBuilder("paseo: 1\ncomponent: daylight-api\nstages:\n");
         for (int stage = 0; stage < 2000; stage++) {
             circle.append("  s").append(stage).append(": {after: [s").append((stage + 1) % 2000).append("], steps: [a]}\n");
         }
@@ -165,7 +165,7 @@ class PipelineFileReaderTest {
 
     @Test
     void aBombOfAliasesIsRefused() {
-        StringBuilder bomb = new StringBuilder("paseo: 1\ncomponent: tide-api\na0: &a0 [x, x]\n");
+        StringBuilder bomb = new StringBuilder("paseo: 1\ncomponent: daylight-api\na0: &a0 [x, x]\n");
         for (int level = 1; level < 40; level++) {
             bomb.append("a").append(level).append(": &a").append(level).append(" [*a").append(level - 1).append(", *a").append(level - 1).append("]\n");
         }

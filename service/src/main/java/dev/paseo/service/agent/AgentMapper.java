@@ -12,18 +12,18 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface AgentMapper {
 
-    record AgentRow(long id, String name, @Nullable Long hostId, @Nullable String host, String tags, boolean drained, @Nullable Instant lastContact) {}
+    record AgentRow(long id, String name, @Nullable Long hostId, @Nullable String host, String offers, boolean drained, @Nullable Instant lastContact) {}
 
-    String SELECT = "select a.id, a.name, a.host_id, h.name as host, a.tags, a.drained, a.last_contact from agent a left join host h on h.id = a.host_id ";
+    String SELECT = "select a.id, a.name, a.host_id, h.name as host, a.offers, a.drained, a.last_contact from agent a left join host h on h.id = a.host_id ";
 
     @Insert("insert ignore into host (name) values (#{name})")
     int addHost(String name);
 
     @Insert("""
-            insert into agent (name, host_id, tags, enrolment_hash, enrolment_until)
-            values (#{name}, (select id from host where name = #{host}), #{tags}, #{hash}, #{until})
-            on duplicate key update tags = values(tags), enrolment_hash = values(enrolment_hash), enrolment_until = values(enrolment_until)""")
-    int invite(String name, @Nullable String host, String tags, String hash, Instant until);
+            insert into agent (name, host_id, offers, enrolment_hash, enrolment_until)
+            values (#{name}, (select id from host where name = #{host}), #{offers}, #{hash}, #{until})
+            on duplicate key update offers = values(offers), enrolment_hash = values(enrolment_hash), enrolment_until = values(enrolment_until)""")
+    int invite(String name, @Nullable String host, String offers, String hash, Instant until);
 
     @Update("""
             update agent set token_hash = #{token}, enrolment_hash = null, enrolment_until = null, enrolled_at = #{now}

@@ -22,17 +22,17 @@ import tools.jackson.core.type.TypeReference;
 public class Agents {
 
     private static final Duration INVITATION = Duration.ofHours(1);
-    private static final TypeReference<List<String>> TAGS = new TypeReference<>() {};
+    private static final TypeReference<List<String>> OFFERS = new TypeReference<>() {};
     private static final Duration PRESENT = Duration.ofSeconds(45);
 
     /**
      * An agent.
      *
      * @param host    the one host whose deployments it carries out, empty for one that runs stages
-     * @param tags    assigned when it is invited: what stages may want of it
+     * @param offers  assigned when it is invited: what stages may want of it
      * @param drained it takes nothing new
      */
-    public record Enlisted(long id, String name, Optional<Long> hostId, Optional<String> host, List<String> tags, boolean drained,
+    public record Enlisted(long id, String name, Optional<Long> hostId, Optional<String> host, List<String> offers, boolean drained,
             Optional<Instant> lastContact, boolean present) {}
 
     private final AgentMapper mapper;
@@ -58,18 +58,18 @@ public class Agents {
     }
 
     /** A one-time token, good for an hour, with which one process becomes this agent. */
-    String invite(String name, Optional<String> host, List<String> tags, String by) {
+    String invite(String name, Optional<String> host, List<String> offers, String by) {
         if (!name.matches("[a-z0-9][a-z0-9-]{0,62}")) {
             throw Refusal.invalid("/name", "an agent's name has small letters, digits and dashes, at most 63; got '" + name + "'");
         }
-        tags.stream().filter(tag -> !tag.matches("[a-z0-9][a-z0-9-]{0,62}")).findFirst().ifPresent(tag -> {
-            throw Refusal.invalid("/tags", "a tag has small letters, digits and dashes, at most 63; got '" + tag + "'");
+        offers.stream().filter(offer -> !offer.matches("[a-z0-9][a-z0-9-]{0,62}")).findFirst().ifPresent(offer -> {
+            throw Refusal.invalid("/offers", "what an agent offers has small letters, digits and dashes, at most 63; got '" + offer + "'");
         });
         String token = Tokens.fresh("paseo-enrolment");
         transactions.run(() -> {
             host.ifPresent(mapper::addHost);
-            mapper.invite(name, host.orElse(null), json.write(tags), Tokens.hash(token), clock.now().plus(INVITATION));
-            audit.record(AuditTrail.Entry.of(by, "agent invited", name).with("host", host.orElse("")).with("tags", String.join(", ", tags)));
+            mapper.invite(name, host.orElse(null), json.write(offers), Tokens.hash(token), clock.now().plus(INVITATION));
+            audit.record(AuditTrail.Entry.of(by, "agent invited", name).with("host", host.orElse("")).with("offers", String.join(", ", offers)));
         });
         return token;
     }
@@ -115,8 +115,8 @@ public class Agents {
 
     /** For what a stage waits that no agent has taken yet, as a sentence. */
     public String waitsFor(List<String> wants) {
-        List<Enlisted> fitting = all().stream().filter(agent -> agent.host().isEmpty() && agent.tags().containsAll(wants)).toList();
-        String kind = wants.isEmpty() ? "an agent that runs stages" : "an agent with " + String.join(", ", wants);
+        List<Enlisted> fitting = all().stream().filter(agent -> agent.host().isEmpty() && agent.offers().containsAll(wants)).toList();
+        String kind = wants.isEmpty() ? "an agent that runs stages" : "an agent that offers " + String.join(", ", wants);
         if (fitting.isEmpty()) {
             return "waits for " + kind + ": there is none";
         }
@@ -147,6 +147,6 @@ public class Agents {
     private Enlisted enlisted(AgentRow row) {
         boolean present = row.lastContact() != null && row.lastContact().isAfter(clock.now().minus(PRESENT));
         return new Enlisted(row.id(), row.name(), Optional.ofNullable(row.hostId()), Optional.ofNullable(row.host()),
-                json.read(row.tags(), TAGS), row.drained(), Optional.ofNullable(row.lastContact()), present);
+                json.read(row.offers(), OFFERS), row.drained(), Optional.ofNullable(row.lastContact()), present);
     }
 }

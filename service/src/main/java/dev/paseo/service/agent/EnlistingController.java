@@ -22,13 +22,13 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1/agents")
 class EnlistingController {
 
-    record Invitation(String name, Optional<String> host, Optional<List<String>> tags) {}
+    record Invitation(String name, Optional<String> host, Optional<List<String>> offers) {}
 
     /** The one-time token; it is shown this once. */
     record InvitationView(String name, String token) {}
 
     /** An agent; {@code working} is how many pieces of work it has now. */
-    record AgentView(String name, Optional<String> host, List<String> tags, boolean drained, int working, Optional<Instant> lastContact, boolean present) {}
+    record AgentView(String name, Optional<String> host, List<String> offers, boolean drained, int working, Optional<Instant> lastContact, boolean present) {}
 
     private final Agents agents;
 
@@ -40,7 +40,7 @@ class EnlistingController {
     @ResponseStatus(HttpStatus.CREATED)
     InvitationView invite(@AuthenticationPrincipal Person person, @RequestBody Invitation invitation) {
         Permission.require(person, Action.ENROL_AGENT);
-        return new InvitationView(invitation.name(), agents.invite(invitation.name(), invitation.host(), invitation.tags().orElse(List.of()), person.name()));
+        return new InvitationView(invitation.name(), agents.invite(invitation.name(), invitation.host(), invitation.offers().orElse(List.of()), person.name()));
     }
 
     @GetMapping
@@ -64,6 +64,6 @@ class EnlistingController {
     }
 
     private AgentView view(Agents.Enlisted agent) {
-        return new AgentView(agent.name(), agent.host(), agent.tags(), agent.drained(), agents.working(agent.id()), agent.lastContact(), agent.present());
+        return new AgentView(agent.name(), agent.host(), agent.offers(), agent.drained(), agents.working(agent.id()), agent.lastContact(), agent.present());
     }
 }

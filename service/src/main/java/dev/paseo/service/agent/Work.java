@@ -6,7 +6,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * A piece of work: an attempt of a stage, or a task of a deployment on a host.
  *
- * @param wants   JSON: the tags that its agent must have
+ * @param wants   JSON: what its agent must offer
  * @param stage   the name of the stage, where it is one, with its variant and attempt
  */
 public record Work(

@@ -41,7 +41,7 @@ public class WorkBoard {
     /** An attempt of a stage, as the board knows it. */
     public record Attempt(long run, String stage, String variant, int attempt) {}
 
-    /** @param wants tags that the agent must have */
+    /** @param wants what the agent must offer */
     public void offerStage(Attempt stage, List<String> wants) {
         mapper.offerStage(stage.run(), stage.stage(), stage.variant(), stage.attempt(), rules.json().write(wants), clock.now());
         nudge.afterCommit(Nudge.work(null));
@@ -90,7 +90,7 @@ public class WorkBoard {
 
     /** Takes the first offered work that fits, or none. To lose one to another agent is normal. */
     Optional<Taken> take(Enlisted agent, Owners owners) {
-        List<Work> offered = mapper.offered(agent.id(), agent.hostId().orElse(null), rules.json().write(agent.tags()));
+        List<Work> offered = mapper.offered(agent.id(), agent.hostId().orElse(null), rules.json().write(agent.offers()));
         for (int at = 0; at < offered.size(); at++) {
             // Agents that are woken together begin at different ones of the oldest, and do not queue for one.
             Work work = offered.get((int) ((at + agent.id()) % offered.size()));

@@ -29,14 +29,14 @@ interface WorkMapper {
             values (#{kind}, #{deployment}, #{host}, 'offered', #{now})""")
     int offerOnHost(String kind, long deployment, long host, Instant now);
 
-    /** The oldest offered work whose wants an agent with these tags meets; the index gives it in its order. */
+    /** The oldest offered work whose wants an agent with these offers meets; the index gives it in its order. */
     @Select("""
             select w.id, w.kind, w.run_id, w.stage_id, w.deployment_id, w.host_id, w.status, w.agent_id, w.fence, w.lease_until, w.stop, w.wants,
               s.name as stage, s.variant, s.attempt
             from (select * from work force index (status) where status = 'offered'
-                    and (host_id <=> #{host} or host_id in (select h.id from host h where h.served_by = #{agent})) and stop = 'no' and json_contains(#{tags}, wants)
+                    and (host_id <=> #{host} or host_id in (select h.id from host h where h.served_by = #{agent})) and stop = 'no' and json_contains(#{offers}, wants)
                   order by id limit 8) w left join stage s on s.id = w.stage_id order by w.id""")
-    List<Work> offered(long agent, @Nullable Long host, String tags);
+    List<Work> offered(long agent, @Nullable Long host, String offers);
 
     @Select(SELECT + "where w.id = #{id}")
     Optional<Work> byId(long id);

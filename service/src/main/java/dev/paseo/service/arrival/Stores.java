@@ -91,7 +91,7 @@ public class Stores {
         switch (where.kind()) {
             case REGISTRY -> {
                 reaching.web().allow(where.address());
-                require(where.name(), NAME, "/name", "the repository's name, such as harbour/berth-planner");
+                require(where.name(), NAME, "/name", "the repository's name, such as park/hut-planner");
             }
             case MAVEN -> {
                 reaching.web().allow(where.address());
@@ -102,7 +102,7 @@ public class Stores {
             case FOLDER -> {
                 allowFolder(where.address());
                 if (where.pattern().split("\\{version}", -1).length != 2 || where.pattern().contains("/")) {
-                    throw Refusal.invalid("/pattern", "a folder's files are named by a pattern with {version} in it once, such as berth-planner-{version}.tgz");
+                    throw Refusal.invalid("/pattern", "a folder's files are named by a pattern with {version} in it once, such as hut-planner-{version}.tgz");
                 }
             }
         }

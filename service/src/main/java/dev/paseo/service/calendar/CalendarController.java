@@ -80,7 +80,7 @@ class CalendarController {
         Instant now = clock.now();
         Instant from = now.minus(BACK);
         Instant until = now.plus(AHEAD);
-        Optional<Hours> hours = Optional.of(known.rules().gates().entry()).flatMap(GateRules::open);
+        Optional<Hours> hours = Optional.of(known.rules().gates().toEnter()).flatMap(GateRules::open);
         List<TimeSpanView> closed = new ArrayList<>();
         periods.around(known, now).stream().filter(period -> period.from().isBefore(until) && period.until().isAfter(from))
                 .forEach(period -> closed.add(new TimeSpanView(period.from(), Optional.of(period.until()), period.summary())));

@@ -82,7 +82,7 @@ class ComponentController {
         return view(components.named(name));
     }
 
-    /** Puts these labels in place of those that are there: name to value, such as team to harbour-office. */
+    /** Puts these labels in place of those that are there: name to value, such as team to wardens. */
     @PutMapping("/{name}/labels")
     ComponentView labels(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody Map<String, String> labels) {
         Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());

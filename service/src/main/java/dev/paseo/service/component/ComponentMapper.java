@@ -92,9 +92,9 @@ interface ComponentMapper {
     @Select("select name from environment where not temporary order by position, id")
     List<String> environments();
 
-    /** The tags of all agents. */
-    @Select("select distinct t.tag from agent a, json_table(a.tags, '$[*]' columns (tag varchar(63) path '$')) t order by t.tag")
-    List<String> tags();
+    /** What any agent offers. */
+    @Select("select distinct t.offer from agent a, json_table(a.offers, '$[*]' columns (offer varchar(63) path '$')) t order by t.offer")
+    List<String> offers();
 
     record FileHistoryRow(String commitId, String text, int problems, Instant readAt) {}
 

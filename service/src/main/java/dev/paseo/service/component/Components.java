@@ -32,7 +32,7 @@ public class Components {
     public record Registered(long id, String name, Optional<String> repository, String filePath, String mainBranch, String summary) {}
 
     /** A pipeline file as it stood at a commit: what it says, or what is wrong with it. */
-    public record FileInForce(long id, Optional<PipelineFile> file, List<Problem> problems) {}
+    public record FileInForce(long id, Optional<PipelineFile> file, List<Problem> problems, List<Problem> warnings) {}
 
     private static final TypeReference<List<Problem>> PROBLEMS = new TypeReference<>() {};
 
@@ -160,7 +160,7 @@ public class Components {
         ComponentMapper.FileRow row = known.orElseThrow();
         FileInForce file = inForce(row);
         return file.file().flatMap(read -> circle(component, read, row.text()))
-                .map(circle -> new FileInForce(file.id(), Optional.empty(), List.of(circle))).orElse(file);
+                .map(circle -> new FileInForce(file.id(), Optional.empty(), List.of(circle), file.warnings())).orElse(file);
     }
 
     private static List<Problem> problems(Registered component, String text) {
@@ -191,8 +191,11 @@ public class Components {
 
     private FileInForce inForce(ComponentMapper.FileRow row) {
         List<Problem> problems = json.read(row.problems(), PROBLEMS);
-        Optional<PipelineFile> file = problems.isEmpty() ? PipelineFileReader.read(row.text()).value() : Optional.empty();
-        return new FileInForce(row.id(), file, problems);
+        if (!problems.isEmpty()) {
+            return new FileInForce(row.id(), Optional.empty(), problems, List.of());
+        }
+        Reading<PipelineFile> reading = PipelineFileReader.read(row.text());
+        return new FileInForce(row.id(), reading.value(), problems, reading.warnings());
     }
 
     /** A file never changes, so what was read of it is remembered. */

@@ -4,7 +4,7 @@ import dev.paseo.language.file.Names;
 import dev.paseo.service.problem.Refusal;
 import java.util.Map;
 
-/** Labels of a component, such as {@code team: harbour-office}: what whereabouts are grouped and filtered by. */
+/** Labels of a component, such as {@code team: wardens}: what whereabouts are grouped and filtered by. */
 final class Labels {
 
     private static final int MOST = 20;

@@ -43,7 +43,7 @@ public class PipelineChecks {
     public Checked check(Registered component, String text) {
         Reading<PipelineFile> reading = PipelineFileReader.read(text);
         List<Problem> problems = new ArrayList<>(reading.problems());
-        List<Problem> warnings = new ArrayList<>();
+        List<Problem> warnings = new ArrayList<>(reading.warnings());
         reading.value().ifPresent(file -> {
             Places places = Places.of(text);
             if (!file.component().equals(component.name())) {

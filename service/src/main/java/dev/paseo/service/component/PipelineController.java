@@ -54,10 +54,10 @@ class PipelineController {
     /** What a text says, where nothing is wrong with it. */
     record PlanView(List<String> pushes, List<PlannedStageView> stages, List<Map<String, String>> route, Map<String, AskView> asks) {}
 
-    record AskView(String question, String kind, String standard, List<String> choices) {}
+    record AskView(String question, String kind, String standard, List<String> of) {}
 
     /** Names to complete with. */
-    record KnownNames(List<String> components, List<String> environments, List<String> tags) {}
+    record KnownNames(List<String> components, List<String> environments, List<String> offers) {}
 
     record CheckView(List<Problem> problems, List<Problem> warnings, Optional<PlanView> plan, KnownNames known) {}
 
@@ -115,12 +115,12 @@ class PipelineController {
     CheckView check(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody CheckRequest request) {
         PipelineChecks.Checked checked = checks.check(look(person, name), request.text());
         return new CheckView(checked.problems(), checked.warnings(), checked.file().map(PipelineController::plan),
-                new KnownNames(components.all().stream().map(Registered::name).toList(), mapper.environments(), mapper.tags()));
+                new KnownNames(components.all().stream().map(Registered::name).toList(), mapper.environments(), mapper.offers()));
     }
 
     private static PlanView plan(PipelineFile file) {
         Map<String, AskView> asks = new LinkedHashMap<>();
-        file.asks().forEach((name, ask) -> asks.put(name, new AskView(ask.question(), ask.kind().name().toLowerCase(java.util.Locale.ROOT), ask.standard(), ask.choices())));
+        file.asks().forEach((name, ask) -> asks.put(name, new AskView(ask.question(), ask.kind().name().toLowerCase(java.util.Locale.ROOT).replace('_', '-'), ask.standard(), ask.of())));
         return new PlanView(file.pushes(), file.stages().stream().map(PipelineController::planned).toList(),
                 file.route().stream().map(PipelineController::words).toList(), asks);
     }

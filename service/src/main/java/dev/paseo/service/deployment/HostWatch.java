@@ -7,7 +7,7 @@ import dev.paseo.service.database.Transactions;
 import dev.paseo.service.deployment.HostReportMapper.ReportRow;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
-import dev.paseo.service.gate.Soaks;
+import dev.paseo.service.gate.Stretches;
 import dev.paseo.service.environment.Environments.PlaceHost;
 import dev.paseo.service.settings.Settings;
 import java.time.Instant;
@@ -34,7 +34,7 @@ class HostWatch {
 
     /** How it is written down. */
     @Component("hostWatchAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Settings settings, Soaks soaks) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Settings settings, Stretches stretches) {}
 
     HostWatch(HostReportMapper mapper, DeploymentMapper deployments, Environments environments, HostTasks tasks, Telling telling, Around around) {
         this.mapper = mapper;
@@ -77,9 +77,9 @@ class HostWatch {
         tellWhere(seen.place(), name, wasDrifted != (drift != null) ? Optional.of(drift == null ? "drift ended" : "drift") : Optional.empty(), drift == null ? "" : drift);
         if (wasUnhealthy != (unhealthy != null)) {
             if (unhealthy != null) {
-                around.soaks().end(seen.place());
+                around.stretches().end(seen.place());
             } else {
-                around.soaks().begin(seen.place());
+                around.stretches().begin(seen.place());
             }
         }
         tellWhere(seen.place(), name, wasUnhealthy != (unhealthy != null) ? Optional.of(unhealthy == null ? "healthy again" : "unhealthy") : Optional.empty(),

@@ -16,7 +16,7 @@ import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments.PlaceHost;
-import dev.paseo.service.gate.Soaks;
+import dev.paseo.service.gate.Stretches;
 import dev.paseo.service.passage.Passages;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
@@ -40,7 +40,7 @@ class Outcomes {
     /** What every change leaves. */
     @Component
     record Around(AuditTrail audit, Telling telling, ServiceClock clock, Causes causes, Secrets secrets, Json json, Announcements announcements,
-            Passages passages, Soaks soaks, PeopleTold people, Effects effects) {}
+            Passages passages, Stretches stretches, PeopleTold people, Effects effects) {}
 
     Outcomes(DeploymentMapper mapper, Environments environments, Versions versions, WorkBoard board, Around around) {
         this.mapper = mapper;
@@ -105,10 +105,10 @@ class Outcomes {
     /** From now on this is live there, or nothing. */
     private void stretch(Place place, Optional<DeploymentRow> live, Instant now) {
         mapper.endStretch(place.id(), now);
-        around.soaks().end(place.id());
+        around.stretches().end(place.id());
         live.ifPresent(row -> {
             mapper.beginStretch(place.id(), row.id(), row.versionId(), now);
-            around.soaks().begin(place.id());
+            around.stretches().begin(place.id());
         });
     }
 

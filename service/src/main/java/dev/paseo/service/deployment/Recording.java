@@ -16,7 +16,7 @@ import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments.PlaceHost;
-import dev.paseo.service.gate.Soaks;
+import dev.paseo.service.gate.Stretches;
 import dev.paseo.service.passage.Passages;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
@@ -42,7 +42,7 @@ class Recording {
 
     /** Whoever is told. */
     @Component("recordingHearers")
-    record Hearers(AuditTrail audit, Telling telling, Passages passages, Soaks soaks) {}
+    record Hearers(AuditTrail audit, Telling telling, Passages passages, Stretches stretches) {}
 
     Recording(DeploymentMapper mapper, HostReportMapper reports, Environments environments, Writing writing, Hearers hearers) {
         this.mapper = mapper;
@@ -87,7 +87,7 @@ class Recording {
             mapper.live(now.id(), row.id, side.orElse(null));
             mapper.beginStretch(now.id(), row.id, version.id(), at);
             hosts.stream().filter(host -> host.side().equals(side)).forEach(host -> mapper.openInterval(host.id(), now.componentId(), version.id(), row.id, at));
-            hearers.soaks().begin(now.id());
+            hearers.stretches().begin(now.id());
             hearers.passages().opened(version.id(), now.environmentId(), row.id);
             hearers.passages().recorded(version.id(), now.environmentId());
             hearers.audit().record(AuditTrail.Entry.of(person.name(), "recorded as live", version.component() + " " + version.number()).in(now.environment())

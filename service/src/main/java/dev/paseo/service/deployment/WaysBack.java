@@ -77,7 +77,7 @@ class WaysBack {
         });
     }
 
-    /** The same version again, with the variables and secrets as they are now, through the entry gate. */
+    /** The same version again, with the variables and secrets as they are now, through the gate before. */
     long redeploy(Place place, Person person, Optional<String> comment, Optional<String> emergency) {
         return requests.request(new Requests.Wanted(place, live(place), Kind.REDEPLOY, Optional.of(person), new Cause.Asked(person.name(), comment), emergency));
     }

@@ -28,8 +28,8 @@ import org.springframework.stereotype.Component;
 @Component
 class EnvironmentChecks {
 
-    /** What is wrong with a file; the file where nothing is. */
-    record Checked(Optional<EnvironmentsFile> file, List<Problem> problems) {}
+    /** What is wrong with a file; the file where nothing is, and what should be changed in it all the same. */
+    record Checked(Optional<EnvironmentsFile> file, List<Problem> problems, List<Problem> warnings) {}
 
     /** What loading a file would change in an environment, as a sentence. */
     record Change(String environment, String what) {}
@@ -59,7 +59,7 @@ class EnvironmentChecks {
             Places places = Places.of(text);
             unknownNames(file, (path, message) -> problems.add(places.problem(path, message)));
         });
-        return new Checked(problems.isEmpty() ? reading.value() : Optional.empty(), problems.stream().sorted().toList());
+        return new Checked(problems.isEmpty() ? reading.value() : Optional.empty(), problems.stream().sorted().toList(), reading.warnings());
     }
 
     private void unknownNames(EnvironmentsFile file, BiConsumer<String, String> problem) {
@@ -79,9 +79,9 @@ class EnvironmentChecks {
     }
 
     private void notAllowed(Rules rules, String where, BiConsumer<String, String> problem) {
-        Stream.concat(Stream.of(rules.gates()), rules.components().values().stream()).flatMap(gates -> gates.entry().outside().stream())
+        Stream.concat(Stream.of(rules.gates()), rules.components().values().stream()).flatMap(gates -> gates.toEnter().outside().stream())
                 .filter(outside -> settings.allowedReceivers().stream().noneMatch(allowed -> SourceAccess.beginsWith(outside.address(), allowed)))
-                .forEach(outside -> problem.accept(where + ".entry.outside." + outside.name(), outside.address()
+                .forEach(outside -> problem.accept(where + ".to-enter.outside." + outside.name(), outside.address()
                         + " is not below an address that may be asked; an operator sets them in paseo.allowed-receivers"));
     }
 
@@ -93,12 +93,12 @@ class EnvironmentChecks {
     }
 
     private static void unknownPeople(Rules rules, String where, List<String> people, BiConsumer<String, String> problem) {
-        unknownPeople(rules.gates().entry(), where + ".entry", people, problem);
-        unknownPeople(rules.gates().exit(), where + ".exit", people, problem);
+        unknownPeople(rules.gates().toEnter(), where + ".to-enter", people, problem);
+        unknownPeople(rules.gates().toGoOn(), where + ".to-go-on", people, problem);
         unknownPeople(rules.rollback(), where + ".rollback", people, problem);
         rules.components().forEach((component, gates) -> {
-            unknownPeople(gates.entry(), where + ".components." + component + ".entry", people, problem);
-            unknownPeople(gates.exit(), where + ".components." + component + ".exit", people, problem);
+            unknownPeople(gates.toEnter(), where + ".components." + component + ".to-enter", people, problem);
+            unknownPeople(gates.toGoOn(), where + ".components." + component + ".to-go-on", people, problem);
         });
     }
 

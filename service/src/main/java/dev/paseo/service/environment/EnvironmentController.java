@@ -28,8 +28,11 @@ class EnvironmentController {
     /** The text of an environments file; {@code base} is the digest of the file that it was made from, where what others changed since is not to be lost. */
     record FileRequest(String text, Optional<String> base) {}
 
-    /** What is wrong with a file, at which line and column; where nothing is, what loading it would change. */
-    record FileCheckView(List<Problem> problems, List<EnvironmentChecks.Change> changes) {}
+    /** What is wrong with a file, at which line and column; where nothing is, what loading it would change. Warnings keep it from nothing. */
+    record FileCheckView(List<Problem> problems, List<Problem> warnings, List<EnvironmentChecks.Change> changes) {}
+
+    /** What should be changed in a file that was loaded all the same. */
+    record LoadedView(List<Problem> warnings) {}
 
     record EnvironmentView(String name, String zone, Rules rules, long rulesRevision) {}
 
@@ -53,10 +56,9 @@ class EnvironmentController {
 
     /** Loads an environments file: all of it, or nothing where it has problems. */
     @PutMapping("/environments")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void load(@AuthenticationPrincipal Person person, @RequestBody FileRequest request) {
+    LoadedView load(@AuthenticationPrincipal Person person, @RequestBody FileRequest request) {
         Permission.require(person, Action.EDIT_ENVIRONMENT);
-        loading.load(request.text(), request.base(), person);
+        return new LoadedView(loading.load(request.text(), request.base(), person));
     }
 
     /** Says what is wrong with an environments file, or what loading it would change. Changes nothing. */
@@ -64,7 +66,7 @@ class EnvironmentController {
     FileCheckView check(@AuthenticationPrincipal Person person, @RequestBody FileRequest request) {
         Permission.require(person, Action.LOOK);
         EnvironmentChecks.Checked checked = checks.check(request.text());
-        return new FileCheckView(checked.problems(), checked.file().map(checks::changes).orElse(List.of()));
+        return new FileCheckView(checked.problems(), checked.warnings(), checked.file().map(checks::changes).orElse(List.of()));
     }
 
     /** A variable of a component in an environment, or of one host there; without a value it is taken away. */

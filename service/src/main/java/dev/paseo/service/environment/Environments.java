@@ -19,7 +19,7 @@ import org.springframework.stereotype.Component;
 @Component
 public class Environments {
 
-    /** An environment with the criteria of its entry gate; {@code hosts} counts those of all its places. */
+    /** An environment with the criteria of the gate before it; {@code hosts} counts those of all its places. */
     public record Known(long id, String name, String zone, Rules rules, long rulesRevision, int hosts) {}
 
     /** One component in one environment. */
@@ -186,7 +186,7 @@ public class Environments {
                 .or(() -> there.stream().findFirst()).orElseGet(hosts::getFirst);
     }
 
-    /** The environments that a version has been live in and has left by their exit gates. */
+    /** The environments that a version has been live in and has left by their gates onward. */
     public Set<String> passed(long version) {
         return Set.copyOf(mapper.passed(version));
     }

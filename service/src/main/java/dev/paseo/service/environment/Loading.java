@@ -43,8 +43,13 @@ class Loading {
         this.around = around;
     }
 
-    /** @param base the digest of what the text was made from: where that has changed meanwhile, nothing is loaded */
-    void load(String text, Optional<String> base, Person by) {
+    /**
+     * Loads all of a file.
+     *
+     * @param base the digest of what the text was made from: where that has changed meanwhile, nothing is loaded
+     * @return what should be changed in the file all the same
+     */
+    List<Problem> load(String text, Optional<String> base, Person by) {
         EnvironmentChecks.Checked checked = checks.check(text);
         if (!checked.problems().isEmpty()) {
             throw Refusal.unprocessable("The environments file has problems", checked.problems().stream().map(Problem::toString).collect(Collectors.joining("\n")));
@@ -62,6 +67,7 @@ class Loading {
             file.previews().forEach(template -> loadTemplate(template, by));
             around.telling().tell("environment", "all");
         });
+        return checked.warnings();
     }
 
     /** From here on until the transaction ends nobody else changes them. */

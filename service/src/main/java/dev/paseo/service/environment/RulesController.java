@@ -33,9 +33,9 @@ class RulesController {
     record TextView(String text, String digest) {}
 
     /** The criteria of each gate in words; {@code components}: what single components add, or have instead. */
-    record WordsView(List<String> promotion, List<String> exit, List<String> rollback, Map<String, OwnView> components) {}
+    record WordsView(List<String> promotion, List<String> toGoOn, List<String> rollback, Map<String, OwnView> components) {}
 
-    record OwnView(List<String> entry, List<String> exit) {}
+    record OwnView(List<String> toEnter, List<String> toGoOn) {}
 
     /** {@code text} is the file that says the same. */
     record RulesView(String environment, String zone, long revision, WordsView words, String text) {}
@@ -82,8 +82,8 @@ class RulesController {
         Environments.Known known = environments.named(name);
         Rules rules = known.rules();
         Map<String, OwnView> own = new TreeMap<>();
-        rules.components().forEach((component, gates) -> own.put(component, new OwnView(words(gates.entry().criteria()), words(gates.exit().criteria()))));
-        return new RulesView(name, known.zone(), known.rulesRevision(), new WordsView(words(rules.entry(Kind.PROMOTION, "")), words(rules.exit("")), words(rules.rollback().criteria()), own),
+        rules.components().forEach((component, gates) -> own.put(component, new OwnView(words(gates.toEnter().criteria()), words(gates.toGoOn().criteria()))));
+        return new RulesView(name, known.zone(), known.rulesRevision(), new WordsView(words(rules.toEnter(Kind.PROMOTION, "")), words(rules.toGoOn("")), words(rules.rollback().criteria()), own),
                 EnvironmentsWriter.write(name, known.zone(), rules));
     }
 

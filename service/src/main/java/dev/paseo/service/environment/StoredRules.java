@@ -8,14 +8,19 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Rules as they are kept, also those of earlier releases. */
 @Component
 public class StoredRules {
 
-    /** What was kept before there were exit gates. */
+    /** The format before the gates were called to-enter and to-go-on. */
+    private static final int FORMER_WORDS = 3;
+
+    /** What was kept before there were gates onward. */
     private record Plain(Optional<String> follows, List<String> branches, Optional<PlainApprovals> approvals, Optional<PlainApprovals> rollback, Optional<Boolean> takesOver) {}
 
     private record PlainApprovals(String from, int count, List<Criterion.Exclusion> notBy, boolean commentRequired, Optional<Duration> within) {}
@@ -38,9 +43,34 @@ public class StoredRules {
         if (kept.path("format").asInt() == Rules.FORMAT) {
             return json.read(text, Rules.class);
         }
+        if (kept.path("format").asInt() == FORMER_WORDS) {
+            return json.read(json.write(inPresentWords((ObjectNode) kept)), Rules.class);
+        }
         Plain plain = json.read(text, Plain.class);
         return new Rules(Rules.FORMAT, plain.follows().map(other -> new Criterion.Follows(List.of(other), false)), new Criterion.Origin(plain.branches(), List.of(), false),
                 new Rules.Gates(gate(plain.approvals()), GateRules.NONE), gate(plain.rollback()), plain.takesOver().orElse(false), false, Map.of(), Optional.empty());
+    }
+
+    private static ObjectNode inPresentWords(ObjectNode kept) {
+        kept.put("format", Rules.FORMAT);
+        Stream.concat(Stream.of(kept.path("gates")), kept.path("components").valueStream()).forEach(gates -> {
+            criteria(gates.path("entry"));
+            criteria(gates.path("exit"));
+            rename(gates, "entry", "toEnter");
+            rename(gates, "exit", "toGoOn");
+        });
+        criteria(kept.path("rollback"));
+        return kept;
+    }
+
+    private static void criteria(JsonNode gate) {
+        rename(gate, "soak", "liveFor");
+    }
+
+    private static void rename(JsonNode node, String former, String present) {
+        if (node instanceof ObjectNode object && object.has(former)) {
+            object.set(present, object.remove(former));
+        }
     }
 
     private static GateRules gate(Optional<PlainApprovals> approvals) {

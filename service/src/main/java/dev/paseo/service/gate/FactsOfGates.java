@@ -38,7 +38,7 @@ class FactsOfGates {
 
     /** What is known of versions. */
     @Component
-    record Knowledge(Evidence evidence, Soaks soaks, Versions versions, ServiceClock clock, Json json) {}
+    record Knowledge(Evidence evidence, Stretches stretches, Versions versions, ServiceClock clock, Json json) {}
 
     FactsOfGates(RulingMapper mapper, Environments environments, Accounts accounts, Authorship authorship, Knowledge knowledge) {
         this.mapper = mapper;
@@ -87,24 +87,24 @@ class FactsOfGates {
 
     private GateFacts.OfVersion ofVersion(Gates.AtGate at, List<Criterion> criteria) {
         Versions.Sealed version = at.version();
-        boolean soaks = criteria.stream().anyMatch(Criterion.Soak.class::isInstance);
+        boolean stretches = criteria.stream().anyMatch(Criterion.LiveFor.class::isInstance);
         List<String> conditions = criteria.stream().filter(Criterion.Fact.class::isInstance).map(criterion -> ((Criterion.Fact) criterion).condition()).toList();
         return new GateFacts.OfVersion(environments.passed(version.id()), version.branch(), version.trusted(), knowledge.versions().names(version.id()),
-                version.commit().isEmpty(), soaks ? soaked(at) : GateFacts.Soaked.NOT_AT_ALL, conditions.isEmpty() ? Map.of() : conditions(at, conditions));
+                version.commit().isEmpty(), stretches ? stretch(at) : GateFacts.Stretch.NOT_AT_ALL, conditions.isEmpty() ? Map.of() : conditions(at, conditions));
     }
 
-    /** Here at an exit; at an entry in what is followed: where any of several will do the one that is farthest, else the one that is least far. */
-    private GateFacts.Soaked soaked(Gates.AtGate at) {
+    /** Here at the gate onward; at the gate before in what is followed: where any of several will do the one that is farthest, else the one that is least far. */
+    private GateFacts.Stretch stretch(Gates.AtGate at) {
         if (at.standing().leaves()) {
-            return knowledge.soaks().of(at.place(), at.version().id());
+            return knowledge.stretches().of(at.place(), at.version().id());
         }
         Optional<Criterion.Follows> follows = environments.byId(at.place().environmentId()).rules().follows();
-        Comparator<GateFacts.Soaked> farthest = Comparator.comparing(soaked -> soaked.since().map(since -> Duration.between(since, knowledge.clock().now()))
-                .filter(current -> current.compareTo(soaked.longest()) > 0).orElse(soaked.longest()));
-        List<GateFacts.Soaked> all = follows.map(Criterion.Follows::environments).orElse(List.of()).stream()
-                .map(name -> environments.find(at.place().component(), name).map(place -> knowledge.soaks().of(place, at.version().id()))
-                        .orElse(new GateFacts.Soaked(name, Duration.ZERO, Optional.empty()))).toList();
-        return all.stream().sorted(follows.filter(Criterion.Follows::any).isPresent() ? farthest.reversed() : farthest).findFirst().orElse(GateFacts.Soaked.NOT_AT_ALL);
+        Comparator<GateFacts.Stretch> farthest = Comparator.comparing(stretch -> stretch.since().map(since -> Duration.between(since, knowledge.clock().now()))
+                .filter(current -> current.compareTo(stretch.longest()) > 0).orElse(stretch.longest()));
+        List<GateFacts.Stretch> all = follows.map(Criterion.Follows::environments).orElse(List.of()).stream()
+                .map(name -> environments.find(at.place().component(), name).map(place -> knowledge.stretches().of(place, at.version().id()))
+                        .orElse(new GateFacts.Stretch(name, Duration.ZERO, Optional.empty()))).toList();
+        return all.stream().sorted(follows.filter(Criterion.Follows::any).isPresent() ? farthest.reversed() : farthest).findFirst().orElse(GateFacts.Stretch.NOT_AT_ALL);
     }
 
     private Map<String, GateFacts.Held> conditions(Gates.AtGate at, List<String> conditions) {

@@ -35,7 +35,7 @@ import org.springframework.stereotype.Component;
 @Component
 public class Gates {
 
-    /** What stands at a gate: a deployment at its entry, or a passage at its exit. */
+    /** What stands at a gate: a deployment at the gate before an environment, or a passage at the gate onward. */
     public record Standing(@Nullable Long deployment, @Nullable Long passage) {
         public static Standing ofDeployment(long id) {
             return new Standing(id, null);
@@ -119,7 +119,7 @@ public class Gates {
 
     /** What its rules ask, without what only its place asks. */
     private List<Criterion> asked(AtGate at, Environments.Known environment) {
-        return at.standing().leaves() ? environment.rules().exit(at.place().component()) : environment.rules().entry(at.kind(), at.place().component());
+        return at.standing().leaves() ? environment.rules().toGoOn(at.place().component()) : environment.rules().toEnter(at.kind(), at.place().component());
     }
 
     private List<Criterion> asked(AtGate at) {

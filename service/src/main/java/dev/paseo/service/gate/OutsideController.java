@@ -51,7 +51,7 @@ class OutsideController {
     OutsideSecretView secret(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable String criterion) {
         Permission.require(person, Action.SET_SECRET, Optional.empty(), Optional.of(name));
         Environments.Known known = environments.named(name);
-        boolean there = Stream.concat(Stream.of(known.rules().gates().entry()), known.rules().components().values().stream().map(own -> own.entry()))
+        boolean there = Stream.concat(Stream.of(known.rules().gates().toEnter()), known.rules().components().values().stream().map(own -> own.toEnter()))
                 .flatMap(gate -> gate.outside().stream()).map(Criterion.Outside::name).anyMatch(criterion::equals);
         if (!there) {
             throw Refusal.notFound("nobody called " + criterion + " is asked at the gate of " + name);

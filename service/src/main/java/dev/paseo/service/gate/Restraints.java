@@ -56,7 +56,7 @@ public class Restraints {
                         + ": \"" + period.summary() + "\".", Optional.of(period.until()))));
         Map<String, String> requires = kind == Kind.ROLLBACK ? Map.of() : version.recipe().map(recipe -> recipe.requires()).orElse(Map.of());
         List<GateFacts.Requirement> requirements = requires.entrySet().stream().map(each -> requirement(place, each.getKey(), each.getValue(), Optional.ofNullable(beside.get(each.getKey())))).toList();
-        boolean waits = kind == Kind.PROMOTION && !environment.rules().takesOver() && !environment.rules().exit(place.component()).isEmpty();
+        boolean waits = kind == Kind.PROMOTION && !environment.rules().takesOver() && !environment.rules().toGoOn(place.component()).isEmpty();
         return new GateFacts.Around(kind == Kind.ROLLBACK, held, closed, requirements, waits ? mapper.tested(place.id()).filter(number -> !number.equals(version.number())) : Optional.empty());
     }
 

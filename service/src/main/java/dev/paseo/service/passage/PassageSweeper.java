@@ -27,7 +27,7 @@ class PassageSweeper {
         try {
             mapper.due(clock.now()).forEach(passages::look);
         } catch (RuntimeException failed) {
-            LOG.warn("exit gates are not looked after for the moment: {}", failed.toString());
+            LOG.warn("gates onward are not looked after for the moment: {}", failed.toString());
         }
     }
 }

@@ -38,7 +38,7 @@ public class Passages {
     private final Gating gating;
     private final Around around;
 
-    /** What exit gates are judged with. */
+    /** What gates onward are judged with. */
     @Component("passageGating")
     record Gating(Gates gates, Waits waits, Authorship authorship) {}
 
@@ -60,7 +60,7 @@ public class Passages {
         mapper.wakeOthers(environment, versions.byId(version).componentId(), version, around.clock().now());
     }
 
-    /** It has stayed live and been tested: its exit gate is judged from now on. In the transaction under way. */
+    /** It has stayed live and been tested: its gate onward is judged from now on. In the transaction under way. */
     public void settled(long version, long environment, long cause) {
         mapper.of(version, environment).ifPresent(id -> change(id, row -> {
             if (row.settledAt() == null) {
@@ -93,7 +93,7 @@ public class Passages {
                 Optional.ofNullable(row.settledAt()).orElse(row.openedAt()), Kind.PROMOTION, Optional.empty());
     }
 
-    /** How its exit gate stands; authors are asked of git where they are not known. */
+    /** How its gate onward stands; authors are asked of git where they are not known. */
     Verdict verdict(PassageRow row) {
         learn(row);
         return gating.gates().judge(atGate(row));
@@ -130,7 +130,7 @@ public class Passages {
             gating.waits().gone(Gates.Standing.ofPassage(row.id()));
             versions.walkOn(row.versionId(), row.environment());
             around.audit().record(AuditTrail.Entry.of("paseo", "passage ended", version.component() + " " + version.number()).in(row.environment())
-                    .because("its exit gate is open").with("passage", Long.toString(row.id())));
+                    .because("its gate onward is open").with("passage", Long.toString(row.id())));
         } else if (after.status() == Passage.Status.OPEN) {
             if (mapper.live(row.environmentId(), version.componentId(), row.versionId()) == 0) {
                 // Another version is live there: nobody can test this one now.

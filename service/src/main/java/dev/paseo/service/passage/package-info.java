@@ -1,4 +1,4 @@
-/** Passages: versions' stays in environments, and the exit gates that end them. */
+/** Passages: versions' stays in environments, and the gates onward that end them. */
 @NullMarked
 package dev.paseo.service.passage;
 

@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param header   the header with the signature or the shared word
  * @param scheme   {@code hmac-sha256}: the body's, in hexadecimal; {@code shared-word}: the secret itself
- * @param prefix   what stands before it in the header, such as {@code sha256=}
+ * @param prefix   what stands before it in the header, such as {@code digest:}
  * @param delivery the header with the message's number; without one the body's digest stands for it
  * @param pusher   where the body says who pushed, as a JSON Pointer (RFC 6901)
  */
@@ -35,7 +35,7 @@ record HookMapping(String header, Scheme scheme, Optional<String> prefix, Option
             throw Refusal.invalid("/header", "a header's name has letters, digits and dashes");
         }
         if (pusher.filter(pointer -> !POINTER.matcher(pointer).matches()).isPresent()) {
-            throw Refusal.invalid("/pusher", "should be a JSON Pointer such as /sender/name; got '" + pusher.get() + "'");
+            throw Refusal.invalid("/pusher", "should be a JSON Pointer such as /who/account; got '" + pusher.get() + "'");
         }
         if (prefix.filter(text -> text.length() > 40).isPresent()) {
             throw Refusal.invalid("/prefix", "has at most 40 signs");

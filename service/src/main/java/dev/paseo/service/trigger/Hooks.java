@@ -126,6 +126,7 @@ class Hooks {
                     .append(" for ").append(each.name()).append(": it will be ").append(run.version()).append(".\n"));
             each.led().why().ifPresent(why -> words.append("Paseo started nothing of ").append(each.component()).append(" for ")
                     .append(each.name()).append(": ").append(why).append(".\n"));
+            each.warnings().forEach(warning -> words.append("Please change ").append(warning).append(".\n"));
         }
         return words.isEmpty() ? "Paseo saw no branch or tag that moved.\n" : words.toString();
     }

@@ -25,8 +25,8 @@ import org.springframework.stereotype.Component;
 @Component
 class Pushes {
 
-    /** What the move of one branch, or a new tag, led to. */
-    record Moved(String component, String name, String commit, Starting.Led led) {}
+    /** What the move of one branch, or a new tag, led to; and what should be changed in the pipeline file there. */
+    record Moved(String component, String name, String commit, Starting.Led led, List<String> warnings) {}
 
     private static final int MOST_PATHS = 10_000;
 
@@ -60,8 +60,9 @@ class Pushes {
         Map<String, String> known = components.heads(component.id());
         heads.forEach((branch, commit) -> {
             if (!commit.equals(known.get(branch))) {
-                moved(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher)
-                        .ifPresent(led -> moved.add(new Moved(component.name(), branch, commit, led)));
+                FileInForce file = components.readFile(component, commit);
+                moved(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher, file).ifPresent(led -> moved.add(
+                        new Moved(component.name(), branch, commit, led, file.warnings().stream().map(each -> component.filePath() + ":" + each).toList())));
             }
         });
         known.forEach((branch, commit) -> {
@@ -71,8 +72,7 @@ class Pushes {
         });
     }
 
-    private Optional<Starting.Led> moved(Registered component, Mirror mirror, String branch, Optional<String> before, String commit, Optional<String> pusher) {
-        FileInForce file = components.readFile(component, commit);
+    private Optional<Starting.Led> moved(Registered component, Mirror mirror, String branch, Optional<String> before, String commit, Optional<String> pusher, FileInForce file) {
         Mirror.Commit head = mirror.commit(commit);
         String by = pusher.filter(name -> !name.isBlank()).orElse(head.address());
         boolean tooLong = branch.length() > Components.LONGEST_NAME;
@@ -109,7 +109,7 @@ class Pushes {
         Map<String, String> known = components.tags(component.id());
         tags.forEach((tag, commit) -> {
             if (!commit.equals(known.get(tag)) && tag.length() <= Components.LONGEST_NAME) {
-                tagged(component, mirror, tag, commit).ifPresent(led -> moved.add(new Moved(component.name(), tag, commit, led)));
+                tagged(component, mirror, tag, commit).ifPresent(led -> moved.add(new Moved(component.name(), tag, commit, led, List.of())));
             }
         });
     }

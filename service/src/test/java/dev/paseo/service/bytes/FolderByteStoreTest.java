@@ -21,7 +21,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 class FolderByteStoreTest {
 
-    private static final byte[] TIDE = "tide".getBytes(StandardCharsets.UTF_8);
+    private static final byte[] LIGHT = "light".getBytes(StandardCharsets.UTF_8);
     private static final String DIGEST = "5d6f3bf67ae52b6ab1a3cd8be79b2e6ba5e1b0da8ea1b1a3c6c7ab4c8ff4a8f5";
 
     @TempDir
@@ -34,7 +34,7 @@ class FolderByteStoreTest {
     }
 
     private ByteStore.Kept keep() throws IOException {
-        return store.keep(new ByteArrayInputStream(TIDE), 100);
+        return store.keep(new ByteArrayInputStream(LIGHT), 100);
     }
 
     @Test
@@ -43,7 +43,7 @@ class FolderByteStoreTest {
         assertEquals(kept, keep());
         assertEquals(4, kept.size());
         try (InputStream in = store.open(kept.digest())) {
-            assertArrayEquals(TIDE, in.readAllBytes());
+            assertArrayEquals(LIGHT, in.readAllBytes());
         }
         assertEquals(1, files("bytes"));
         assertEquals(0, files("scratch"));
@@ -78,7 +78,7 @@ class FolderByteStoreTest {
             }
         };
         assertThrows(IOException.class, () -> store.keep(cut, 1 << 20));
-        assertThrows(Refusal.class, () -> store.keep(new ByteArrayInputStream(TIDE), 3));
+        assertThrows(Refusal.class, () -> store.keep(new ByteArrayInputStream(LIGHT), 3));
         assertEquals(0, files("bytes"));
         assertEquals(0, files("scratch"));
     }

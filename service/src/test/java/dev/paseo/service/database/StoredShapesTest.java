@@ -47,16 +47,16 @@ class StoredShapesTest {
     private static final Criterion.Approvals APPROVALS = new Criterion.Approvals(
             List.of("approvers"), 2, List.of(Criterion.Exclusion.AUTHORS, Criterion.Exclusion.REQUESTER), true, Optional.of(Duration.ofHours(48)), Optional.empty());
     private static final List<HostState> HOSTS = List.of(
-            new HostState("north-quay", HostState.Phase.FAILED, true, Optional.of("no answer")), HostState.ahead("lighthouse"));
+            new HostState("north-hut", HostState.Phase.FAILED, true, Optional.of("no answer")), HostState.ahead("valley-house"));
 
     private static DeploymentState deployment(Course course, DeploymentState.Terms terms) {
         return new DeploymentState(7, "1.4.2", 3, 2, Kind.PROMOTION, true, DeploymentStatus.UNDOING, HOSTS,
-                DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.PREVIOUS, Optional.of("north-quay: no answer"), course, terms);
+                DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.PREVIOUS, Optional.of("north-hut: no answer"), course, terms);
     }
 
     private static Environments.Settings settings(Optional<String> side, Optional<Environments.Ssh> ssh) {
         return new Environments.Settings(1, Optional.of("http://127.0.0.1:7620"), Map.of("LOG_LEVEL", "warn"),
-                Map.of("lighthouse", new Environments.HostSettings(Optional.of("http://127.0.0.1:7633"), Map.of("RACK", "left"), side, ssh)), List.of("DATA_KEY"), side);
+                Map.of("valley-house", new Environments.HostSettings(Optional.of("http://127.0.0.1:7633"), Map.of("RACK", "left"), side, ssh)), List.of("DATA_KEY"), side);
     }
 
     private static GateRules gate(Criterion.Approvals... approvals) {
@@ -70,7 +70,7 @@ class StoredShapesTest {
                     Optional.of(new Hours(ZoneId.of("Europe/Madrid"), List.of(new Hours.Window(EnumSet.of(DayOfWeek.MONDAY, DayOfWeek.FRIDAY), new Hours.Span(LocalTime.of(9, 0), LocalTime.of(16, 0)))),
                             Map.of(LocalDate.of(2026, 12, 24), List.of()))),
                     List.of("tests.failed == 0"), List.of(new Criterion.Outside("change-desk", "http://127.0.0.1/changes", Optional.empty()))), GateRules.NONE),
-            gate(APPROVALS), true, true, Map.of("tide-api", new Rules.Gates(gate(APPROVALS), GateRules.NONE)), Optional.of("BEGIN:VCALENDAR"));
+            gate(APPROVALS), true, true, Map.of("daylight-api", new Rules.Gates(gate(APPROVALS), GateRules.NONE)), Optional.of("BEGIN:VCALENDAR"));
 
     @Test
     void rulesOfEarlierReleasesAreRead() throws IOException {
@@ -79,6 +79,7 @@ class StoredShapesTest {
                 new Rules.Gates(gate(APPROVALS), GateRules.NONE), GateRules.NONE, false, false, Map.of(), Optional.empty());
         assertEquals(plain, stored.read(stored("rules-1.json")));
         assertEquals(new Rules(Rules.FORMAT, plain.follows(), plain.origin(), plain.gates(), gate(APPROVALS), true, false, Map.of(), Optional.empty()), stored.read(stored("rules-2.json")));
+        assertEquals(RULES, stored.read(stored("rules-3.json")), "with the words of the release before");
         assertEquals(Rules.NONE, stored.read("{}"));
         assertEquals(RULES, stored.read(stored.write(RULES)));
     }
@@ -98,14 +99,14 @@ class StoredShapesTest {
 
     static Stream<Arguments> shapes() {
         List<Movement> plan = Plan.of(new Plan.Recipe(new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), Optional.empty(), true)), Duration.ofHours(1)), true, true,
-                true, Optional.of(Duration.ofMinutes(5)), List.of("acceptance")), List.of(new Plan.Host("north-quay", Optional.of("blue"), false),
-                new Plan.Host("lighthouse", Optional.of("green"), false)), Optional.of("green"));
+                true, Optional.of(Duration.ofMinutes(5)), List.of("acceptance")), List.of(new Plan.Host("north-hut", Optional.of("blue"), false),
+                new Plan.Host("valley-house", Optional.of("green"), false)), Optional.of("green"));
         Course course = new Course(plan, 2, Optional.of(HostTask.TRAFFIC), Optional.of(Instant.parse("2026-05-04T08:00:00Z")), 10,
                 new Course.Sides(Optional.of("blue"), Optional.of("green")), 0, true);
         return Stream.of(
                 Arguments.of("deployment-2.json", deployment(course, new DeploymentState.Terms(true, Optional.of(1L), false, Optional.empty()))),
-                Arguments.of("rules-3.json", RULES),
-                Arguments.of("settings-2.json", settings(Optional.of("blue"), Optional.of(new Environments.Ssh("127.0.0.1", 22, "harbour", "SLIP_KEY", "ssh-ed25519 AAAA", "/srv/harbour")))));
+                Arguments.of("rules-4.json", RULES),
+                Arguments.of("settings-2.json", settings(Optional.of("blue"), Optional.of(new Environments.Ssh("127.0.0.1", 22, "park", "SHED_KEY", "ssh-ed25519 AAAA", "/srv/park")))));
     }
 
     private static String stored(String file) throws IOException {

@@ -17,8 +17,8 @@ class HookMappingTest {
     @ParameterizedTest
     @CsvSource(delimiter = '|', nullValues = "none", value = {
         "HMAC_SHA256 | ''      | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843        | believed",
-        "HMAC_SHA256 | sha256= | sha256=5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843 | believed",
-        "HMAC_SHA256 | sha256= | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843        | it has no header X-Digest that begins with sha256=",
+        "HMAC_SHA256 | digest: | digest:5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843 | believed",
+        "HMAC_SHA256 | digest: | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843        | it has no header X-Digest that begins with digest:",
         "HMAC_SHA256 | ''      | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3844        | its X-Digest is not ours",
         "HMAC_SHA256 | ''      | none                                                                    | it has no header X-Digest",
         "SHARED_WORD | ''      | Jefe                                                                    | believed",
@@ -30,10 +30,10 @@ class HookMappingTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', nullValues = "none", value = {
-        "X-Digest   | none       | /sender/name | right",
-        "X Digest   | none       | /sender/name | a header's name",
-        "X-Digest   | X-Message: | /sender/name | a header's name",
-        "X-Digest   | X-Message  | sender.name  | should be a JSON Pointer",
+        "X-Digest   | none       | /who/account | right",
+        "X Digest   | none       | /who/account | a header's name",
+        "X-Digest   | X-Message: | /who/account | a header's name",
+        "X-Digest   | X-Message  | who.account | should be a JSON Pointer",
         "X-Digest   | X-Message  | /            | should be a JSON Pointer"})
     void whatAMappingMaySay(String header, String delivery, String pusher, String expected) {
         HookMapping mapping = new HookMapping(header, Scheme.SHARED_WORD, Optional.empty(), Optional.ofNullable(delivery), Optional.of(pusher));

@@ -1,4 +1,0 @@
-# The board's colours; sourced by build.sh.
-name=harbour-green
-ground=#143029
-ink=#e2ede8

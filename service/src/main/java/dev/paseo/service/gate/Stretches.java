@@ -1,0 +1,50 @@
+package dev.paseo.service.gate;
+
+import dev.paseo.core.gate.GateFacts;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.environment.Environments;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** How long versions have been live and healthy in places, in one stretch; the longest stays. All within the transaction under way. */
+@Component
+public class Stretches {
+
+    private final StretchMapper mapper;
+    private final ServiceClock clock;
+
+    Stretches(StretchMapper mapper, ServiceClock clock) {
+        this.mapper = mapper;
+        this.clock = clock;
+    }
+
+    /** What was live there is no more, or is not healthy. */
+    public void end(long place) {
+        mapper.end(place, clock.now());
+        wake(place);
+    }
+
+    /** What is live there is live and, as far as is known, healthy. */
+    public void begin(long place) {
+        Instant now = clock.now();
+        if (mapper.unhealthy(place) == 0) {
+            mapper.live(place).forEach(version -> mapper.begin(place, version, now));
+        }
+        wake(place);
+    }
+
+    private void wake(long place) {
+        mapper.live(place).forEach(version -> {
+            mapper.wake(version, clock.now());
+            mapper.wakePassages(version, clock.now());
+        });
+    }
+
+    GateFacts.Stretch of(Environments.Place place, long version) {
+        return mapper.of(place.id(), version).map(row -> new GateFacts.Stretch(place.environment(), Duration.of(row.longestMicros(), ChronoUnit.MICROS),
+                Optional.ofNullable(row.sinceAt()))).orElse(new GateFacts.Stretch(place.environment(), Duration.ZERO, Optional.empty()));
+    }
+}
