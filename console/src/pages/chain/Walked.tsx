@@ -18,7 +18,7 @@ export function Walked({ sentence, at, tree }: { sentence: string; at: string; t
   return (
     <section className="sheet walked" aria-label={`What ${sentence} led to`}>
       <header><h2>{sentence}</h2><span className="quiet"><At time={at} />, {length(span.to - span.from)} in all</span>
-        <span className="walked-key">{KINDS.map(([kind, words]) => <span key={kind}><i className={`spent ${kind}`} /> {words} {length(sum[kind])}</span>)}</span></header>
+        <span className="followed-key">{KINDS.map(([kind, words]) => <span key={kind}><i className={`spent ${kind}`} /> {words} {length(sum[kind])}</span>)}</span></header>
       <div className="table-scroll" tabIndex={0} role="region" aria-label="Runs and deployments, in the order in which one led to another">
         <table>
           <thead><tr><th>What</th><th>State</th><th>Version</th><th className="axis">Where the time went</th></tr></thead>

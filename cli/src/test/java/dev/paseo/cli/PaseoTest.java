@@ -124,9 +124,9 @@ class PaseoTest {
                 "hosts":1,"coming":[]},{"environment":"production","hosts":3,"behind":2,"coming":[{"deployment":9,"version":"1.4.2","status":"waiting",
                 "gate":"0 of 1 approval","requestedAt":"2026-11-23T08:59:30Z","forYou":true}]}]}]}""";
         assertEquals("""
-                COMPONENT  ENVIRONMENT  LIVE     SINCE   HOSTS  WHAT WAITS
-                daylight-api   test         1.4.2    60 min  1
-                           production   nothing          3      1.4.2 waiting for 0 of 1 approval, 30 s (deployment 9) needs you; 2 versions behind
+                COMPONENT     ENVIRONMENT  LIVE     SINCE   HOSTS  WHAT WAITS
+                daylight-api  test         1.4.2    60 min  1
+                              production   nothing          3      1.4.2 waiting for 0 of 1 approval, 30 s (deployment 9) needs you; 2 versions behind
                 """, paseo("where").out());
         assertTrue(paseo("where", "--output", "json").out().startsWith("{"));
     }

@@ -91,7 +91,7 @@ class ArrivalTest {
         Path archive = file("hut-planner-2.3.0.tgz", "planner 2.3.0\n");
         Park.Said said = park.paseo("release-engineer", "publish", "hut-planner", "2.3.0", archive.toString(), "--author", "developer@park.example");
         assertEquals("hut-planner 2.3.0 is published.\n", said.out());
-        Await.until("it is live in test", () -> park.live("test").equals(Optional.of("2.3.0")));
+        Await.until("it is live in test", () -> park.live("hut-planner", "test").equals(Optional.of("2.3.0")));
         assertEquals("planner 2.3.0", park.installed("test-1"));
         assertEquals("hut-planner 2.3.0 is here already, with the same bytes.\n",
                 park.paseo("release-engineer", "publish", "hut-planner", "2.3.0", archive.toString()).out());

@@ -26,7 +26,7 @@ class ClientTest {
         Repository repository = park.component();
         repository.push("developer", "main", Scenario.files());
         park.liveIn("staging", "1.4.1");
-        park.rule("approver-1", park.promote("1.4.1", "production"), true, "Heights agree.").good();
+        park.rule("approver-1", park.promote("1.4.1", "production"), true, "Times agree.").good();
         park.liveIn("production", "1.4.1");
         repository.push("developer", "main", Map.of("times", "newer"));
         park.liveIn("staging", "1.4.2");

@@ -138,10 +138,10 @@ class GatesTest {
     void aListEditedWhileItIsTickedKeepsWhatWasTicked() throws Exception {
         long passage = inStaging("developer");
         tick("tester", passage, "Old links still work", "done", "").good();
-        rules("checklist: {for: testers, items: [Old links still work, Heights agree with the gauge]}", "");
-        Await.until("the new list is asked for", () -> passage(passage).path("gate").path(0).path("sentence").asString().contains("Heights agree with the gauge"));
+        rules("checklist: {for: testers, items: [Old links still work, Times agree with the almanac]}", "");
+        Await.until("the new list is asked for", () -> passage(passage).path("gate").path(0).path("sentence").asString().contains("Times agree with the almanac"));
         assertEquals("1 of 2 ticked", passage(passage).path("gate").path(0).path("name").asString());
-        tick("tester", passage, "Heights agree with the gauge", "done", "").good();
+        tick("tester", passage, "Times agree with the almanac", "done", "").good();
         assertEquals("ended", passage(passage).path("status").asString());
         rules("checklist: {for: testers, items: [Board shows the day's turning time, Old links still work]}", "");
     }
@@ -156,7 +156,7 @@ class GatesTest {
         assertTrue(sentence(id, "Opening hours").startsWith("met: Open until"), sentence(id, "Opening hours"));
         assertTrue(sentence(id, "component ==").startsWith("met: It holds: tests.failed was never reported, component is daylight-api"), sentence(id, "component =="));
         assertTrue(park.rule("release-engineer", id, true, "mine").detail().contains("the requester may not decide"));
-        park.rule("approver-1", id, true, "Heights agree.").good();
+        park.rule("approver-1", id, true, "Times agree.").good();
         assertTrue(park.rule("approver-1", id, true, "Twice.").detail().contains("approver-1 has approved this already"));
         park.as("admin").put("/api/v1/places/daylight-api/production/variables", Map.of("name", "LOG_LEVEL", "value", "info " + id)).good();
         assertTrue(sentence(id, "of 2 approvals").contains("What approver-1 approved no longer counts: the variables changed since."), sentence(id, "of 2 approvals"));
@@ -228,7 +228,7 @@ class GatesTest {
         assertEquals(409, again.status());
         assertTrue(again.detail().contains("this link was used on"), again.detail());
         assertEquals("waiting", park.status(id), "a link decides nothing");
-        park.rule("approver-1", id, false, "Heights differ at the valley-house.").good();
+        park.rule("approver-1", id, false, "Times differ at the valley-house.").good();
         park.deploymentIs(id, "rejected");
         Await.until("who asked is told", () -> told("release-engineer", "decided", "was rejected"));
     }

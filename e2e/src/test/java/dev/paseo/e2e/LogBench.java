@@ -35,7 +35,7 @@ final class LogBench {
             park.startAgent("builder");
             Repository repository = park.bring("pour", Map.of());
             Path text = park.folder.resolve("text");
-            String line = "%07d the sun table of the north path is printed here, with heights in mm\n";
+            String line = "%07d the sun table of the north path is printed here, with minutes\n";
             try (var out = Files.newBufferedWriter(text)) {
                 for (int at = 0; at < LINES; at++) {
                     out.write(line.formatted(at));

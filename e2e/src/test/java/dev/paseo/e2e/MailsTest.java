@@ -64,7 +64,7 @@ class MailsTest {
             Await.until("it has come at last", () -> !to(mail, "approver-1").isEmpty() && !to(mail, "approver-2").isEmpty());
             String text = com.icegreen.greenmail.util.GreenMailUtil.getBody(to(mail, "approver-1").getFirst()).replace("=\r\n", "");
             assertTrue(text.contains("What: daylight-api 1.4.1") && text.contains("What changes: 1 commit: ") && text.contains("(developer)"), text);
-            park.rule("approver-1", first, false, "Heights differ.").good();
+            park.rule("approver-1", first, false, "Times differ.").good();
             repository.push("developer", "main", Map.of("times", "newer"));
             park.liveIn("staging", "1.4.2");
             park.promote("1.4.2", "production");

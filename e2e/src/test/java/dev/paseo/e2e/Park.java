@@ -290,7 +290,12 @@ final class Park implements AutoCloseable {
     }
 
     Optional<String> live(String environment) {
-        for (JsonNode row : as("developer").get("/api/v1/whereabouts").body().path("rows")) {
+        return live("daylight-api", environment);
+    }
+
+    /** The version of a component that is live in an environment. */
+    Optional<String> live(String component, String environment) {
+        for (JsonNode row : as("developer").get("/api/v1/whereabouts?component=" + component).body().path("rows")) {
             for (JsonNode cell : row.path("cells")) {
                 if (cell.path("environment").asString().equals(environment) && cell.has("version")) {
                     return Optional.of(cell.path("version").asString());

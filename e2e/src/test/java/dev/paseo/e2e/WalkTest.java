@@ -50,13 +50,13 @@ class WalkTest {
         String id = promoted.out().replaceAll("(?s)Deployment ([0-9]+) .*", "$1");
         assertTrue(paseo("developer", "where", "daylight-api").out().contains("1.4.2 waiting for 0 of 1 approval"));
         assertEquals(4, paseo("release-engineer", "approve", "deployment", id, "--comment", "mine").code(), "the requester may not");
-        Park.Said approved = paseo("approver-1", "approve", "deployment", id, "--comment", "Heights agree.");
+        Park.Said approved = paseo("approver-1", "approve", "deployment", id, "--comment", "Times agree.");
         assertEquals(0, approved.code(), approved.out());
         park.deploymentIs(Long.parseLong(id), "live");
         assertEquals("version 1.4.2 ok", park.installed("valley-house"));
 
         String why = paseo("developer", "why", "deployment", id).out();
-        for (String part : new String[] {"approved by approver-1: \"Heights agree.\"", "because of a request by release-engineer",
+        for (String part : new String[] {"approved by approver-1: \"Times agree.\"", "because of a request by release-engineer",
             "because of run daylight-api#2", "because of push " + repository.head().substring(0, 7) + " to daylight-api main by developer"}) {
             assertTrue(why.contains(part), why);
         }

@@ -43,7 +43,7 @@ abstract class RulingCommand extends ServiceCommand {
     }
 
     @Command(name = "approve", description = "Approves exactly what a waiting deployment would deploy now.",
-            footer = {"", "Examples:", "  paseo approve deployment 7 --comment \"Compared both boards; heights agree.\"", "  paseo approve deployment 7 --take-back"})
+            footer = {"", "Examples:", "  paseo approve deployment 7 --comment \"Compared both boards; times agree.\"", "  paseo approve deployment 7 --take-back"})
     static final class Approve extends RulingCommand {
         @Option(names = "--take-back", description = "takes back your own approval, as long as it waits")
         private boolean back;
@@ -63,7 +63,7 @@ abstract class RulingCommand extends ServiceCommand {
     }
 
     @Command(name = "reject", description = "Rejects a waiting deployment; one rejection ends it.",
-            footer = {"", "Example:", "  paseo reject deployment 7 --comment \"Heights differ at the valley-house.\""})
+            footer = {"", "Example:", "  paseo reject deployment 7 --comment \"Times differ at the valley-house.\""})
     static final class Reject extends RulingCommand {
         Reject(Context context) {
             super(context, false);

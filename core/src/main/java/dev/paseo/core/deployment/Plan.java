@@ -30,9 +30,15 @@ public final class Plan {
      * A host of the place.
      *
      * @param side which side it is on; empty where the place has no sides
-     * @param has  it has this very version already, as it should be
+     * @param has  it has this very version already, with the settings and secrets that it would be given now
      */
-    public record Host(String name, Optional<String> side, boolean has) {}
+    public record Host(String name, Optional<String> side, boolean has) {
+
+        /** @param has what it has; empty where that is nothing, or not known */
+        public static Host of(String name, Optional<String> side, Optional<HostContent> has, HostContent given) {
+            return new Host(name, side, has.equals(Optional.of(given)));
+        }
+    }
 
     /**
      * @param hosts    those that take part, in the order of the place

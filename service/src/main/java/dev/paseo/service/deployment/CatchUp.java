@@ -6,7 +6,10 @@ import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
+import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.deployment.HostReportMapper.PlaceHostRow;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.problem.Refusal;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -31,11 +34,12 @@ class CatchUp {
     private final AuditTrail audit;
     private final Json json;
     private final ServiceClock clock;
+    private final HostContents contents;
     private final Map<PlaceHostRow, Long> tried = new ConcurrentHashMap<>();
 
     /** How it is written down. */
     @Component("catchUpWriting")
-    record Writing(AuditTrail audit, Json json, ServiceClock clock) {}
+    record Writing(AuditTrail audit, Json json, ServiceClock clock, HostContents contents) {}
 
     CatchUp(HostReportMapper mapper, DeploymentMapper deployments, Places places, Writing writing) {
         this.mapper = mapper;
@@ -44,6 +48,7 @@ class CatchUp {
         this.audit = writing.audit();
         this.json = writing.json();
         this.clock = writing.clock();
+        this.contents = writing.contents();
     }
 
     @Scheduled(fixedDelay = 2000)
@@ -59,15 +64,26 @@ class CatchUp {
 
     private void bring(PlaceHostRow host, long now) {
         tried.put(host, now);
-        places.change(host.placeId(), place -> {
-            Optional<DeploymentState> live = place.liveDeployment().flatMap(deployments::byId).map(row -> json.read(row.state(), DeploymentState.class));
-            boolean late = live.isPresent() && live.get().host(host.host()).map(CatchUp::late).orElse(true);
-            if (!late) {
-                return Optional.empty();
-            }
-            audit.record(AuditTrail.Entry.of("paseo", "host catches up", host.component()).in(host.environment()).with("host", host.host()));
-            return Optional.of(new PlaceEvent.TendAsked(List.of(host.host())));
-        });
+        try {
+            places.require(host.placeId(), place -> tend(place, host), Refusal::conflict);
+        } catch (Refusal refused) {
+            LOG.info("{} does not catch up with {} in {}: {}", host.host(), host.component(), host.environment(), refused.getMessage());
+        }
+    }
+
+    private Optional<PlaceEvent> tend(Environments.Place place, PlaceHostRow host) {
+        Optional<DeploymentRow> row = place.liveDeployment().flatMap(deployments::byId);
+        boolean late = row.isPresent() && json.read(row.get().state(), DeploymentState.class).host(host.host()).map(CatchUp::late).orElse(true);
+        boolean same = row.isPresent() && contents.given(place, row.get(), host.host()).equals(contents.had(place).get(host.host()));
+        if (!late || same) {
+            return Optional.empty();
+        }
+        Optional<String> lacks = places.live(place).flatMap(live -> contents.lacks(place, live, host.host(), row.get().settingsRevision()));
+        if (lacks.isPresent()) {
+            throw Refusal.conflict(lacks.get());
+        }
+        audit.record(AuditTrail.Entry.of("paseo", "host catches up", host.component()).in(host.environment()).with("host", host.host()));
+        return Optional.of(new PlaceEvent.TendAsked(List.of(host.host())));
     }
 
     /** It was in maintenance, or never took what it was to do. One whose recipe failed waits for a person. */

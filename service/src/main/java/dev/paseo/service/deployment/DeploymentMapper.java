@@ -151,6 +151,17 @@ interface DeploymentMapper {
     @Update("update review set done_at = #{now}, done_by = #{by}, comment = #{comment} where deployment_id = #{deployment} and done_at is null")
     int reviewed(long deployment, long by, String comment, Instant now);
 
+    record HostContentRow(String host, String version, long settingsRevision, String secretRevisions) {}
+
+    /** What was deployed to each host of a place that has something. */
+    @Select("""
+            select h.name as host, v.number as version, d.settings_revision, d.secret_revisions
+            from place p join place_host ph on ph.place_id = p.id join host h on h.id = ph.host_id
+            join live_interval i on i.host_id = h.id and i.component_id = p.component_id and i.to_at is null
+            join deployment d on d.id = i.deployment_id join version v on v.id = i.version_id
+            where p.id = #{place} and d.place_id = p.id""")
+    List<HostContentRow> contents(long place);
+
     record HostLiveRow(String host, @Nullable String version, @Nullable Instant since) {}
 
     @Select("""

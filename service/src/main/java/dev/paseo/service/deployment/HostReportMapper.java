@@ -67,13 +67,13 @@ interface HostReportMapper {
 
     record PlaceHostRow(long placeId, String component, String environment, String host) {}
 
-    /** Hosts of live places that have nothing of it, or another version, and are there: new or late. None of a place under change. */
+    /** Hosts of live places that have nothing of it, or what another deployment gave them, and are there: perhaps new or late. None of a place under change. */
     @Select("""
             select p.id as place_id, c.name as component, e.name as environment, h.name as host from place p join component c on c.id = p.component_id
             join environment e on e.id = p.environment_id join deployment d on d.id = p.live_deployment_id
             join place_host ph on ph.place_id = p.id join host h on h.id = ph.host_id
             left join live_interval i on i.host_id = h.id and i.component_id = p.component_id and i.to_at is null
-            where h.maintenance is null and (p.live_side is null or p.live_side = ph.side) and (i.id is null or i.version_id <> d.version_id)
+            where h.maintenance is null and (p.live_side is null or p.live_side = ph.side) and (i.id is null or i.deployment_id <> d.id)
               and not exists (select 1 from deployment o where o.place_id = p.id and o.status in ('deploying', 'checking', 'undoing'))
               and exists (select 1 from agent a where (a.host_id = h.id or a.id = h.served_by) and a.last_contact > #{since})
             limit 200""")

@@ -3,6 +3,7 @@ package dev.paseo.service.deployment;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.core.deployment.Course;
 import dev.paseo.core.deployment.DeploymentState;
+import dev.paseo.core.deployment.HostContent;
 import dev.paseo.core.deployment.HostTask;
 import dev.paseo.core.deployment.Movement;
 import dev.paseo.language.file.Recipe;
@@ -16,29 +17,34 @@ import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
-import tools.jackson.core.type.TypeReference;
 
 /** Makes what agents are told to do for deployments. */
 @Component
 class HostTasks {
 
-    static final TypeReference<Map<String, Long>> REVISIONS = new TypeReference<>() {};
     private static final long STEP_TIMEOUT_SECONDS = 600;
+    private static final Pattern NAMED = Pattern.compile("\\{(url|host\\.url|variables\\.[^{}]*)}");
 
     private final DeploymentMapper mapper;
     private final Environments environments;
     private final Versions versions;
     private final Secrets secrets;
+    private final HostContents contents;
     private final Json json;
 
-    HostTasks(DeploymentMapper mapper, Environments environments, Versions versions, Secrets secrets, Json json) {
+    HostTasks(DeploymentMapper mapper, Environments environments, Versions versions, Secrets secrets, HostContents contents, Json json) {
+        this.contents = contents;
         this.mapper = mapper;
         this.environments = environments;
         this.versions = versions;
@@ -47,12 +53,8 @@ class HostTasks {
     }
 
     /** What is deployed by a task, where, and with which settings. */
-    private record Deploying(DeploymentRow row, Versions.Sealed version, Recipe recipe, Place place, PlaceHost host, Environments.Settings settings) {
-
-        Optional<Environments.HostSettings> own() {
-            return Optional.ofNullable(settings.hosts().get(host.name()));
-        }
-    }
+    private record Deploying(DeploymentRow row, Versions.Sealed version, Recipe recipe, Place place, PlaceHost host, Environments.Settings settings,
+            Optional<Environments.HostSettings> own) {}
 
     /** The deployment whose version and settings a task works with. */
     private DeploymentRow about(HostTask task, DeploymentRow row) {
@@ -90,7 +92,12 @@ class HostTasks {
         Place place = environments.placeById(row.placeId());
         long id = Objects.requireNonNull(work.hostId());
         PlaceHost host = environments.host(place.id(), id).orElseGet(() -> new PlaceHost(id, environments.hostName(id), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty()));
-        return new Deploying(row, version, version.recipe().orElseThrow(), place, host, environments.settings(place.id(), row.settingsRevision()));
+        return deploying(row, version, place, host);
+    }
+
+    private Deploying deploying(DeploymentRow row, Versions.Sealed version, Place place, PlaceHost host) {
+        Environments.Settings settings = environments.settings(place.id(), row.settingsRevision());
+        return new Deploying(row, version, version.recipe().orElseThrow(), place, host, settings, contents.own(place, settings, host.name()));
     }
 
     private Course course(Deploying now) {
@@ -135,14 +142,7 @@ class HostTasks {
 
     /** Of the revisions recorded, those of the host beat those of the place. */
     private Map<String, Long> revisions(Deploying now) {
-        Map<String, Long> recorded = json.read(now.row().secretRevisions(), REVISIONS);
-        Map<String, Long> revisions = new LinkedHashMap<>();
-        recorded.forEach((name, revision) -> {
-            if (!name.contains("@")) {
-                revisions.put(name, recorded.getOrDefault(name + "@" + now.host().name(), revision));
-            }
-        });
-        return revisions;
+        return HostContent.revisions(json.read(now.row().secretRevisions(), HostContents.REVISIONS), now.host().name());
     }
 
     private Assignment.OfPlace ofPlace(Work work, Deploying now) {
@@ -177,15 +177,11 @@ class HostTasks {
         variables.put("PASEO_COMMIT", now.version().commit().orElse(""));
         variables.put("PASEO_BRANCH", now.version().branch());
         variables.put("PASEO_ENVIRONMENT", now.place().environment());
-        variables.put("PASEO_URL", now.settings().url().orElse(""));
+        now.settings().url().ifPresent(url -> variables.put("PASEO_URL", url));
         variables.put("PASEO_HOST", now.host().name());
-        variables.put("PASEO_HOST_URL", hostUrl(now));
+        now.own().flatMap(Environments.HostSettings::url).ifPresent(url -> variables.put("PASEO_HOST_URL", url));
         now.host().side().ifPresent(side -> variables.put("PASEO_SIDE", side));
         return variables;
-    }
-
-    private static String hostUrl(Deploying now) {
-        return now.own().flatMap(Environments.HostSettings::url).orElse("");
     }
 
     private static Map<String, String> placeholders(Deploying now) {
@@ -195,9 +191,9 @@ class HostTasks {
         words.put("commit", now.version().commit().orElse(""));
         words.put("component", now.version().component());
         words.put("environment", now.place().environment());
-        words.put("url", now.settings().url().orElse(""));
+        now.settings().url().ifPresent(url -> words.put("url", url));
         words.put("host", now.host().name());
-        words.put("host.url", hostUrl(now));
+        now.own().flatMap(Environments.HostSettings::url).ifPresent(url -> words.put("host.url", url));
         words.put("side", now.host().side().orElse(""));
         return words;
     }
@@ -231,7 +227,7 @@ class HostTasks {
     Watched watched(DeploymentRow row, PlaceHost host) {
         Versions.Sealed version = versions.byId(row.versionId());
         Place place = environments.placeById(row.placeId());
-        Deploying now = new Deploying(row, version, version.recipe().orElseThrow(), place, host, environments.settings(place.id(), row.settingsRevision()));
+        Deploying now = deploying(row, version, place, host);
         Map<String, String> digests = versions.artifacts(version.id()).stream().collect(Collectors.toMap(Versions.Artifact::name, Versions.Artifact::digest));
         Map<String, String> installed = new LinkedHashMap<>();
         now.recipe().installed().forEach((name, path) -> Optional.ofNullable(digests.get(name)).ifPresent(digest ->
@@ -241,18 +237,21 @@ class HostTasks {
         return new Watched(installed, checks, now.own().flatMap(Environments.HostSettings::ssh).map(ssh -> ssh(ssh, now)));
     }
 
-    /** The variables that the recipe names in its checks and that are not set there. */
-    static List<String> unset(Recipe recipe, Environments.Settings settings, String host) {
-        Map<String, String> variables = new LinkedHashMap<>(settings.variables());
-        Optional.ofNullable(settings.hosts().get(host)).ifPresent(own -> variables.putAll(own.variables()));
+    /** What the recipe names in its checks, and in where its artifacts lie, and what is not set for this host: such as {@code variables.PORT} or {@code host.url}. */
+    static List<String> unset(Recipe recipe, Environments.Settings settings, Optional<Environments.HostSettings> own) {
+        Map<String, String> words = new LinkedHashMap<>(settings.variables());
+        own.ifPresent(more -> words.putAll(more.variables()));
+        Set<String> known = words.keySet().stream().map(name -> "variables." + name).collect(Collectors.toCollection(HashSet::new));
+        settings.url().ifPresent(url -> known.add("url"));
+        own.flatMap(Environments.HostSettings::url).ifPresent(url -> known.add("host.url"));
         List<String> texts = new ArrayList<>(recipe.installed().values());
-        java.util.stream.Stream.concat(recipe.eachHost().stream(), recipe.whole().stream()).forEach(check -> {
+        Stream.concat(recipe.eachHost().stream(), recipe.whole().stream()).forEach(check -> {
             check.http().or(check::port).or(() -> check.metric().map(Recipe.Metric::address)).ifPresent(texts::add);
             check.contains().ifPresent(texts::add);
             texts.addAll(check.header().values());
             texts.addAll(check.json().values());
         });
-        return texts.stream().flatMap(text -> java.util.regex.Pattern.compile("\\{variables\\.([^{}]*)}").matcher(text).results())
-                .map(found -> found.group(1)).filter(name -> !variables.containsKey(name) && !name.startsWith("PASEO_")).distinct().toList();
+        return texts.stream().flatMap(text -> NAMED.matcher(text).results()).map(found -> found.group(1))
+                .filter(name -> !known.contains(name) && !name.startsWith("variables.PASEO_")).distinct().toList();
     }
 }

@@ -3,6 +3,7 @@ package dev.paseo.service.deployment;
 import dev.paseo.core.deployment.Course;
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.deployment.HostContent;
 import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.Movement;
@@ -18,6 +19,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
@@ -35,9 +37,14 @@ class PlaceViews {
     /** @param doubt why it cannot be deployed there */
     record DeploymentPlanView(String version, List<MovementView> plan, Optional<String> doubt) {}
 
-    /** A host: what it has, since when, what differs, and how it is; {@code reachedBy} is the agent that acts for one without an agent of its own. */
+    /**
+     * A host: what it has, since when, what differs, and how it is.
+     *
+     * @param reachedBy     the agent that acts for one without an agent of its own
+     * @param olderSettings the variables and secrets that are set otherwise for it now than when it was deployed to
+     */
     record HereView(String host, Optional<String> url, Optional<String> side, Optional<String> version, Optional<Instant> since, Optional<String> drift,
-            Optional<Instant> driftedSince, Optional<String> failing, Optional<Instant> unhealthySince, Optional<Instant> checkedAt, Optional<String> maintenance, Optional<String> reachedBy) {}
+            Optional<Instant> driftedSince, Optional<String> failing, Optional<Instant> unhealthySince, Optional<Instant> checkedAt, Optional<String> maintenance, Optional<String> reachedBy, List<String> olderSettings) {}
 
     /**
      * A place.
@@ -57,7 +64,7 @@ class PlaceViews {
 
     /** Where the parts of a view come from. */
     @Component("placeSources")
-    record Sources(Environments environments, WaysBack ways, Holds holds, Recording recording) {}
+    record Sources(Environments environments, WaysBack ways, Holds holds, Recording recording, HostContents contents) {}
 
     PlaceViews(Places places, Planner planner, DeploymentMapper mapper, HostReportMapper reports, Sources sources) {
         this.places = places;
@@ -77,13 +84,15 @@ class PlaceViews {
     private List<HereView> hosts(Place place) {
         Map<String, HostLiveRow> have = mapper.hostsLive(place.id()).stream().collect(Collectors.toMap(HostLiveRow::host, row -> row));
         Map<String, ReportRow> seen = reports.ofPlace(place.id()).stream().collect(Collectors.toMap(ReportRow::host, row -> row));
-        return sources.environments().hosts(place.id()).stream().map(host -> here(host, Optional.ofNullable(have.get(host.name())), Optional.ofNullable(seen.get(host.name()))))
-                .toList();
+        Map<String, HostContent> had = sources.contents().had(place);
+        Function<String, HostContent> now = places.live(place).map(version -> sources.contents().now(place, version)).orElse(host -> new HostContent("", Map.of(), Map.of()));
+        return sources.environments().hosts(place.id()).stream().map(host -> here(host, Optional.ofNullable(have.get(host.name())), Optional.ofNullable(seen.get(host.name())),
+                Optional.ofNullable(had.get(host.name())).filter(has -> place.liveSide().isEmpty() || host.side().equals(place.liveSide())).map(has -> now.apply(host.name()).settingsUnlike(has)).orElse(List.of()))).toList();
     }
 
-    private HereView here(PlaceHost host, Optional<HostLiveRow> has, Optional<ReportRow> seen) {
+    private HereView here(PlaceHost host, Optional<HostLiveRow> has, Optional<ReportRow> seen, List<String> olderSettings) {
         return new HereView(host.name(), host.url(), host.side(), has.map(HostLiveRow::version), has.map(HostLiveRow::since), seen.map(ReportRow::drift),
-                seen.map(ReportRow::driftedSince), seen.map(ReportRow::failing), seen.map(ReportRow::unhealthySince), seen.map(ReportRow::checkedAt), host.maintenance(), host.servedBy().map(sources.environments()::agentName));
+                seen.map(ReportRow::driftedSince), seen.map(ReportRow::failing), seen.map(ReportRow::unhealthySince), seen.map(ReportRow::checkedAt), host.maintenance(), host.servedBy().map(sources.environments()::agentName), olderSettings);
     }
 
     DeploymentPlanView plan(Place place, Versions.Sealed version) {

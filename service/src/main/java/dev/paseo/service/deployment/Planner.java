@@ -2,6 +2,7 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.core.deployment.Course;
 import dev.paseo.core.deployment.DeploymentState;
+import dev.paseo.core.deployment.HostContent;
 import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.deployment.Movement;
 import dev.paseo.core.deployment.Plan;
@@ -14,7 +15,7 @@ import dev.paseo.service.version.Versions;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
+import java.util.function.Function;
 import org.springframework.stereotype.Component;
 
 /** Plans deployments as the place is now: its hosts, its sides, what they have. */
@@ -22,18 +23,18 @@ import org.springframework.stereotype.Component;
 class Planner {
 
     private final Environments environments;
-    private final DeploymentMapper mapper;
+    private final HostContents contents;
 
-    Planner(Environments environments, DeploymentMapper mapper) {
+    Planner(Environments environments, HostContents contents) {
         this.environments = environments;
-        this.mapper = mapper;
+        this.contents = contents;
     }
 
     /** The same request with the plan that it would follow if it began now. */
     DeploymentState plan(DeploymentState asked, Place place, Optional<String> liveSide, Versions.Sealed version) {
         Recipe recipe = version.recipe().orElseThrow();
         List<PlaceHost> hosts = environments.hosts(place.id());
-        List<Plan.Host> taking = taking(place, hosts, version.number());
+        List<Plan.Host> taking = taking(place, hosts, version);
         Strategy strategy = Plan.fitting(strategy(recipe.strategy()), taking);
         List<Movement> plan = Plan.of(new Plan.Recipe(strategy, !recipe.parts().onceBefore().isEmpty(), !recipe.parts().onceAfter().isEmpty(),
                 !recipe.whole().isEmpty(), recipe.afterwards().keepChecking(), List.copyOf(recipe.afterwards().tests().keySet())), taking, liveSide);
@@ -42,11 +43,11 @@ class Planner {
                 .orElseGet(() -> HostState.ahead(host.name()))).toList(), Course.of(plan, sides, Plan.mayFail(strategy, taking)));
     }
 
-    private List<Plan.Host> taking(Place place, List<PlaceHost> hosts, String number) {
-        Map<String, String> have = mapper.hostsLive(place.id()).stream().filter(row -> row.version() != null)
-                .collect(Collectors.toMap(DeploymentMapper.HostLiveRow::host, row -> String.valueOf(row.version())));
+    private List<Plan.Host> taking(Place place, List<PlaceHost> hosts, Versions.Sealed version) {
+        Map<String, HostContent> had = contents.had(place);
+        Function<String, HostContent> now = contents.now(place, version);
         return hosts.stream().filter(host -> host.maintenance().isEmpty())
-                .map(host -> new Plan.Host(host.name(), host.side(), number.equals(have.get(host.name())))).toList();
+                .map(host -> Plan.Host.of(host.name(), host.side(), Optional.ofNullable(had.get(host.name())), now.apply(host.name()))).toList();
     }
 
     static Strategy strategy(Recipe.Strategy said) {
@@ -65,7 +66,7 @@ class Planner {
         if (hosts.isEmpty()) {
             return Optional.of(place.component() + " has no hosts in " + place.environment());
         }
-        List<Plan.Host> taking = taking(place, hosts, version.number());
+        List<Plan.Host> taking = taking(place, hosts, version);
         if (taking.isEmpty()) {
             return Optional.of("every host of " + place.component() + " in " + place.environment() + " is in maintenance");
         }

@@ -5,6 +5,7 @@ import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.Course;
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.deployment.HostContent;
 import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.service.audit.AuditTrail;
@@ -22,6 +23,7 @@ import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import org.springframework.stereotype.Component;
@@ -38,7 +40,7 @@ class Recording {
 
     /** How it is written. */
     @Component("recordingWriting")
-    record Writing(Transactions transactions, ServiceClock clock, Json json, Causes causes) {}
+    record Writing(Transactions transactions, ServiceClock clock, Json json, Causes causes, HostContents contents) {}
 
     /** Whoever is told. */
     @Component("recordingHearers")
@@ -52,15 +54,17 @@ class Recording {
         this.hearers = hearers;
     }
 
-    /** The hosts of the live side, not in maintenance, that do not have what is live, have files that differ from it, or are unhealthy. */
+    /**
+     * The hosts of the live side, not in maintenance, that do not have what is live with the settings that it was deployed
+     * with, have files that differ from it, or are unhealthy.
+     */
     List<String> differing(Place place) {
-        Optional<String> live = place.liveDeployment().flatMap(mapper::byId).map(row -> mapper.numberOf(row.versionId()));
-        List<PlaceHost> counted = environments.hosts(place.id()).stream()
-                .filter(host -> host.maintenance().isEmpty() && (place.liveSide().isEmpty() || host.side().equals(place.liveSide()))).toList();
-        List<String> right = mapper.hostsLive(place.id()).stream().filter(row -> live.equals(Optional.ofNullable(row.version())))
-                .map(DeploymentMapper.HostLiveRow::host).toList();
+        Optional<DeploymentMapper.DeploymentRow> live = place.liveDeployment().flatMap(mapper::byId);
+        Map<String, HostContent> had = writing.contents().had(place);
         List<String> amiss = reports.ofPlace(place.id()).stream().filter(row -> row.drift() != null || row.unhealthySince() != null).map(HostReportMapper.ReportRow::host).toList();
-        return live.isEmpty() ? List.of() : counted.stream().map(PlaceHost::name).filter(name -> !right.contains(name) || amiss.contains(name)).toList();
+        return live.map(row -> environments.hosts(place.id()).stream()
+                .filter(host -> host.maintenance().isEmpty() && (place.liveSide().isEmpty() || host.side().equals(place.liveSide()))).map(PlaceHost::name)
+                .filter(name -> amiss.contains(name) || !writing.contents().given(place, row, name).equals(had.get(name))).toList()).orElse(List.of());
     }
 
     /** A version is live already, although nothing was deployed by Paseo: from now on that is known. */

@@ -41,7 +41,7 @@ class Requests {
 
     /** What a request needs and leaves. */
     @Component
-    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner, Holds holds, SetMapper sets) {}
+    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner, HostContents contents, Holds holds, SetMapper sets) {}
 
     Requests(DeploymentMapper mapper, Places places, Gates gates, Environments environments, Around around) {
         this.mapper = mapper;
@@ -142,11 +142,10 @@ class Requests {
         around.planner().doubt(place, version).ifPresent(why -> {
             throw Refusal.conflict(version.component() + " " + version.number() + " cannot be deployed to " + place.environment() + ": " + why);
         });
-        Environments.Settings settings = environments.settings(place.id(), place.settingsRevision());
-        environments.hosts(place.id()).forEach(host -> HostTasks.unset(recipe, settings, host.name()).stream().findFirst().ifPresent(name -> {
-            throw Refusal.conflict("the recipe of " + version.component() + " " + version.number() + " names {variables." + name + "}, but in "
-                    + place.environment() + " no variable " + name + " is set for " + host.name());
-        }));
+        environments.hosts(place.id()).stream().flatMap(host -> around.contents().lacks(place, version, host.name(), place.settingsRevision()).stream()).findFirst()
+                .ifPresent(why -> {
+                    throw Refusal.conflict(why);
+                });
     }
 
     /** What neither time nor a decision brings about is told at once, not discovered at the gate. */

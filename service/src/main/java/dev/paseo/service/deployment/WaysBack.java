@@ -28,7 +28,7 @@ class WaysBack {
 
     /** What these leave. */
     @Component("waysBackAround")
-    record Around(Versions versions, AuditTrail audit, Recording recording) {}
+    record Around(Versions versions, AuditTrail audit, Recording recording, HostContents contents) {}
 
     WaysBack(Requests requests, Places places, DeploymentMapper mapper, Environments environments, Around around) {
         this.requests = requests;
@@ -92,11 +92,19 @@ class WaysBack {
         if (hosts.isEmpty()) {
             throw Refusal.conflict("every host of " + place.component() + " in " + place.environment() + " has what is live there, and answers: there is nothing to repair");
         }
+        lacks(place, hosts).ifPresent(why -> {
+            throw Refusal.conflict("nothing was begun: " + why);
+        });
         places.require(place.id(), now -> {
             around.audit().record(AuditTrail.Entry.of(by, "repair asked", place.component()).in(place.environment()).with("hosts", String.join(", ", hosts)));
             return Optional.of(new PlaceEvent.TendAsked(hosts));
         }, reason -> Refusal.conflict("nothing was begun: " + reason));
         return hosts;
+    }
+
+    private Optional<String> lacks(Place place, List<String> hosts) {
+        return place.liveDeployment().flatMap(mapper::byId).flatMap(row -> hosts.stream()
+                .flatMap(host -> around.contents().lacks(place, live(place), host, row.settingsRevision()).stream()).findFirst());
     }
 
     /** A person says whether it goes on where the plan asks. */

@@ -101,6 +101,6 @@ class SourceAccessTest {
         assertFalse(Files.exists(key.getParent()));
         SourceAccess https = new SourceAccess(Optional.of("park"), Optional.of("dusk"), Optional.empty(), Optional.empty(), Optional.empty());
         Map<String, String> environment = https.with(Map::copyOf);
-        assertEquals(Map.of("GIT_CONFIG_COUNT", "1", "GIT_CONFIG_KEY_0", "http.extraHeader", "GIT_CONFIG_VALUE_0", "Authorization: Basic aGFyYm91cjplYmI="), environment);
+        assertEquals(Map.of("GIT_CONFIG_COUNT", "1", "GIT_CONFIG_KEY_0", "http.extraHeader", "GIT_CONFIG_VALUE_0", "Authorization: Basic cGFyazpkdXNr"), environment);
     }
 }

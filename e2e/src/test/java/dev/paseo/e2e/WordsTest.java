@@ -1,0 +1,61 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+
+/** No file that git tracks still has a word of the scenario before, or an outer word of the release before. */
+class WordsTest {
+
+    private static final Pattern FORMER = Pattern.compile("\\btide|\\btidal|harbou?r|quay|\\bberth|lighthouse|slipway|regatta|\\bbuoy|\\bferry|\\bpilot|mooring|high[ -]water|low[ -]water"
+            + "|soak|--param\\b|kind: choice|\\bchoices: \\[|^\\s+(entry|exit):|agent enrol .*--tag", Pattern.CASE_INSENSITIVE);
+
+    /** What reads the words of before has to name them. */
+    private static final List<String> READERS = List.of("db/migration/", "resources/stored/", "FormerWords", "StoredRules.java", "WordsTest.java");
+    private static final Pattern NOT_TEXT = Pattern.compile(".*(\\.png|\\.woff2|package-lock\\.json)");
+
+    private static List<String> tracked() throws IOException, InterruptedException {
+        Process git = new ProcessBuilder("git", "ls-files").directory(TestDatabase.ROOT.toFile()).start();
+        String files = new String(git.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        assertEquals(0, git.waitFor());
+        return files.lines().toList();
+    }
+
+    private static List<String> formerIn(String name, List<String> lines) {
+        List<String> found = new ArrayList<>(FORMER.matcher(name).find() ? List.of(name) : List.of());
+        for (int at = 0; at < lines.size(); at++) {
+            if (FORMER.matcher(lines.get(at)).find()) {
+                found.add(name + ":" + (at + 1) + ": " + lines.get(at).strip());
+            }
+        }
+        return found;
+    }
+
+    @Test
+    void noFormerWordIsLeft() throws Exception {
+        List<String> found = new ArrayList<>();
+        for (String name : tracked()) {
+            Path file = TestDatabase.ROOT.resolve(name);
+            if (!NOT_TEXT.matcher(name).matches() && READERS.stream().noneMatch(name::contains) && Files.isRegularFile(file)) {
+                found.addAll(formerIn(name, Files.readAllLines(file, StandardCharsets.UTF_8)));
+            }
+        }
+        assertEquals(List.of(), found);
+    }
+
+    @Test
+    void formerWordsAreFoundWhereTheyAre() {
+        assertTrue(Stream.of("component: tide-api", "    entry:", "      soak: 2h", "paseo start x --param a=b", "kind: choice", "paseo agent enrol builder --tag jdk25")
+                .allMatch(line -> formerIn("a", List.of(line)).size() == 1));
+        assertEquals(List.of(), formerIn("a", List.of("an entry of the trail", "its exit code", "git tag v1", "--offer jdk25", "live-for: 2h")));
+    }
+}

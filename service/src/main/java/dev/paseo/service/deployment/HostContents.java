@@ -1,0 +1,90 @@
+package dev.paseo.service.deployment;
+
+import dev.paseo.core.deployment.HostContent;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
+import dev.paseo.service.deployment.DeploymentMapper.HostContentRow;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.environment.Environments.HostSettings;
+import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments.Settings;
+import dev.paseo.service.secret.Secrets;
+import dev.paseo.service.version.Versions;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+import tools.jackson.core.type.TypeReference;
+
+/** What hosts have, and what they would be given: version, settings and secrets together. */
+@Component
+class HostContents {
+
+    static final TypeReference<Map<String, Long>> REVISIONS = new TypeReference<>() {};
+
+    private final DeploymentMapper mapper;
+    private final Environments environments;
+    private final Secrets secrets;
+    private final Json json;
+
+    HostContents(DeploymentMapper mapper, Environments environments, Secrets secrets, Json json) {
+        this.mapper = mapper;
+        this.environments = environments;
+        this.secrets = secrets;
+        this.json = json;
+    }
+
+    /** What each host of the place has; those that have nothing, or are not known, are not in it. */
+    Map<String, HostContent> had(Place place) {
+        return mapper.contents(place.id()).stream().collect(Collectors.toMap(HostContentRow::host,
+                row -> recorded(place, row.version(), row.settingsRevision(), row.secretRevisions(), row.host())));
+    }
+
+    /** What a deployment gave, or gives, each host that takes part. */
+    HostContent given(Place place, DeploymentRow row, String host) {
+        return recorded(place, mapper.numberOf(row.versionId()), row.settingsRevision(), row.secretRevisions(), host);
+    }
+
+    private HostContent recorded(Place place, String version, long settingsRevision, String secretRevisions, String host) {
+        Settings settings = environments.settings(place.id(), settingsRevision);
+        return new HostContent(version, variables(settings, own(place, settings, host)), HostContent.revisions(json.read(secretRevisions, REVISIONS), host));
+    }
+
+    /** What a deployment of this version would give each host if it began now. */
+    Function<String, HostContent> now(Place place, Versions.Sealed version) {
+        Settings settings = environments.settings(place.id(), place.settingsRevision());
+        List<String> names = version.recipe().map(recipe -> recipe.secrets()).orElse(List.of());
+        Map<String, Long> revisions = secrets.revisionsWithHosts(names, place.componentId(), place.environmentId());
+        return host -> new HostContent(version.number(), variables(settings, Optional.ofNullable(settings.hosts().get(host))), HostContent.revisions(revisions, host));
+    }
+
+    /** What is set for a host in these settings; for one that came to the place later, what is set for it now. */
+    Optional<HostSettings> own(Place place, Settings settings, String host) {
+        return Optional.ofNullable(settings.hosts().get(host))
+                .or(() -> Optional.ofNullable(environments.settings(place.id(), place.settingsRevision()).hosts().get(host)));
+    }
+
+    /** What the recipe of what is live names and what is not set for this host, as a sentence; empty where all of it is. */
+    Optional<String> lacks(Place place, Versions.Sealed version, String host, long settingsRevision) {
+        Settings settings = environments.settings(place.id(), settingsRevision);
+        List<String> unset = HostTasks.unset(version.recipe().orElseThrow(), settings, own(place, settings, host));
+        return unset.isEmpty() ? Optional.empty() : Optional.of("the recipe of " + version.component() + " " + version.number() + " names {" + unset.getFirst() + "}, but in "
+                + place.environment() + " " + words(unset.getFirst()) + " is set for " + host);
+    }
+
+    private static String words(String name) {
+        return name.startsWith("variables.") ? "no variable " + name.substring("variables.".length()) : "no address (url)";
+    }
+
+    private static Map<String, String> variables(Settings settings, Optional<HostSettings> own) {
+        Map<String, String> variables = new LinkedHashMap<>(settings.variables());
+        own.ifPresent(more -> variables.putAll(more.variables()));
+        settings.url().ifPresent(url -> variables.put("url", url));
+        own.flatMap(HostSettings::url).ifPresent(url -> variables.put("host.url", url));
+        own.flatMap(HostSettings::side).ifPresent(side -> variables.put("side", side));
+        return variables;
+    }
+}
