@@ -53,15 +53,15 @@ final class GitServers implements AutoCloseable {
     /** Serves the bare repositories of a folder; its address. */
     String https(Path repositories) throws IOException, InterruptedException, GeneralSecurityException {
         run(folder, Path.of(System.getProperty("java.home"), "bin", "keytool").toString(), "-genkeypair", "-alias", "server", "-keyalg", "EC", "-storetype", "PKCS12",
-                "-keystore", "server.p12", "-storepass", "park", "-dname", "CN=127.0.0.1", "-ext", "san=ip:127.0.0.1", "-ext", "bc:c=ca:true");
+                "-keystore", "server.p12", "-storepass", "the-park", "-dname", "CN=127.0.0.1", "-ext", "san=ip:127.0.0.1", "-ext", "bc:c=ca:true");
         run(folder, Path.of(System.getProperty("java.home"), "bin", "keytool").toString(), "-exportcert", "-rfc", "-alias", "server", "-keystore", "server.p12",
-                "-storepass", "park", "-file", "server.pem");
+                "-storepass", "the-park", "-file", "server.pem");
         KeyStore keys = KeyStore.getInstance("PKCS12");
         try (InputStream in = Files.newInputStream(folder.resolve("server.p12"))) {
-            keys.load(in, "park".toCharArray());
+            keys.load(in, "the-park".toCharArray());
         }
         KeyManagerFactory managers = KeyManagerFactory.getInstance(KeyManagerFactory.getDefaultAlgorithm());
-        managers.init(keys, "park".toCharArray());
+        managers.init(keys, "the-park".toCharArray());
         SSLContext context = SSLContext.getInstance("TLS");
         context.init(managers.getKeyManagers(), null, null);
         HttpsServer server = HttpsServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);

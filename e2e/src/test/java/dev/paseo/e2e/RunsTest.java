@@ -299,7 +299,7 @@ class RunsTest {
     void aStageWaitsForAnAgentThatFitsAndSaysSo() throws Exception {
         bring("picky", file("picky", "build: {wants: [sparc], steps: ['true']}"));
         Await.until("it says what it waits for", () -> park.run("picky", 1).path("stages").path(0).path("waitsFor").asString("")
-                .equals("waits for an agent with sparc: there is none"));
+                .equals("waits for an agent that offers sparc: there is none"));
         park.startAgent("old-iron", "sparc");
         assertEquals("passed", status(park.runEnds("picky", 1)));
         park.as("admin").put("/api/v1/agents/old-iron/drain", Map.of()).good();

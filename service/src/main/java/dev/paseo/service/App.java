@@ -1,14 +1,13 @@
 package dev.paseo.service;
 
-import dev.paseo.service.settings.Settings;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
-import org.springframework.boot.context.properties.EnableConfigurationProperties;
+import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
 import org.springframework.boot.security.autoconfigure.UserDetailsServiceAutoConfiguration;
 
 /** The service. Any number of them may share one database and one data folder. */
 @SpringBootApplication(exclude = UserDetailsServiceAutoConfiguration.class)
-@EnableConfigurationProperties(Settings.class)
+@ConfigurationPropertiesScan
 public class App {
 
     public static void main(String[] arguments) {

@@ -7,13 +7,18 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.security.DigestOutputStream;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
-@Command(name = "fetch", description = "Fetches an artifact of a version.", footer = {"", "Example:", "  paseo fetch daylight-api 1.4.1 app"})
+@Command(name = "fetch", description = "Fetches an artifact of a version; what does not have its digest is refused.", footer = {"", "Example:", "  paseo fetch daylight-api 1.4.1 app"})
 final class FetchCommand extends ServiceCommand {
 
     @Parameters(index = "0", paramLabel = "COMPONENT")
@@ -38,7 +43,7 @@ final class FetchCommand extends ServiceCommand {
         for (JsonNode each : api.get(Api.path("versions", component, version)).path("artifacts")) {
             if (each.path("name").asString().equals(artifact)) {
                 Path file = into.orElse(Path.of(Path.of(each.path("fileName").asString()).getFileName().toString()));
-                write(api, file);
+                write(api, file, each.path("digest").asString());
                 context.out().println(each.path("digest").asString() + "  " + file);
                 return 0;
             }
@@ -46,11 +51,34 @@ final class FetchCommand extends ServiceCommand {
         throw new Failure(Failure.Kind.REFUSED, component + " " + version + " has no artifact " + artifact);
     }
 
-    private void write(Api api, Path file) {
-        try (OutputStream out = Files.newOutputStream(file)) {
-            api.copy(Api.path("versions", component, version, "artifacts", artifact), out);
+    /** The file is there whole and with the digest that it should have, or not at all. */
+    private void write(Api api, Path file, String wanted) {
+        Path part = file.resolveSibling(file.getFileName() + ".part");
+        try {
+            MessageDigest digest = MessageDigest.getInstance("SHA-256");
+            try (OutputStream out = new DigestOutputStream(Files.newOutputStream(part), digest)) {
+                api.copy(Api.path("versions", component, version, "artifacts", artifact), out);
+            }
+            String found = HexFormat.of().formatHex(digest.digest());
+            if (!found.equals(wanted)) {
+                throw new Failure(Failure.Kind.REFUSED, "What came is not " + artifact + " of " + component + " " + version + ": its digest is " + found
+                        + ", and should be " + wanted + ". " + file + " was not written.");
+            }
+            Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
         } catch (IOException failed) {
             throw new Failure(Failure.Kind.REFUSED, file + " cannot be written: " + failed.getMessage());
+        } catch (NoSuchAlgorithmException impossible) {
+            throw new IllegalStateException("every Java platform has SHA-256", impossible);
+        } finally {
+            gone(part);
+        }
+    }
+
+    private static void gone(Path part) {
+        try {
+            Files.deleteIfExists(part);
+        } catch (IOException stays) {
+            // What else failed is told; a part that stays is overwritten the next time.
         }
     }
 }

@@ -43,11 +43,10 @@ class FolderByteStore implements ByteStore {
             long size = write(new DigestInputStream(bytes, digest), arriving, mostBytes);
             String name = HexFormat.of().formatHex(digest.digest());
             Path place = place(name);
-            if (!Files.exists(place)) {
-                Files.createDirectories(place.getParent());
-                Files.move(arriving, place, StandardCopyOption.ATOMIC_MOVE);
-                sync(place.getParent());
-            }
+            // Also where the file is there already: should it be damaged, it is mended so.
+            Files.createDirectories(place.getParent());
+            Files.move(arriving, place, StandardCopyOption.ATOMIC_MOVE);
+            sync(place.getParent());
             return new Kept(name, size);
         } finally {
             Files.deleteIfExists(arriving);
@@ -143,7 +142,7 @@ class FolderByteStore implements ByteStore {
         private int ended() throws IOException {
             String found = HexFormat.of().formatHex(((MessageDigest) cloneOf(running)).digest());
             if (!found.equals(wanted)) {
-                throw new IOException("the kept bytes " + wanted + " are damaged: their digest is " + found);
+                throw new DamagedBytes(wanted, found);
             }
             return -1;
         }

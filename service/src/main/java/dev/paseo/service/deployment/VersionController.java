@@ -15,7 +15,6 @@ import dev.paseo.service.source.Mirror;
 import dev.paseo.service.version.Versions;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.List;
@@ -111,8 +110,13 @@ class VersionController {
         response.setHeader(HttpHeaders.ETAG, "\"" + artifact.digest() + "\"");
         response.setHeader(HttpHeaders.CONTENT_DISPOSITION,
                 ContentDisposition.attachment().filename(artifact.fileName(), StandardCharsets.UTF_8).build().toString());
-        try (InputStream in = lookups.bytes().open(artifact.digest())) {
-            in.transferTo(response.getOutputStream());
+        try {
+            lookups.bytes().copy(artifact.digest(), response.getOutputStream());
+        } catch (Refusal damaged) {
+            if (!response.isCommitted()) {
+                response.reset();
+            }
+            throw damaged;
         }
     }
 }

@@ -241,11 +241,6 @@ public class Gates {
         return Stream.concat(asked.stream().flatMap(name -> people.members().getOrDefault(name, Set.of()).stream()), people.standIns().keySet().stream());
     }
 
-    /** Who can add members to groups. */
-    List<String> administrators() {
-        return mapper.administrators();
-    }
-
     public boolean needsComment(AtGate at) {
         return asked(at).stream()
                 .anyMatch(criterion -> criterion instanceof Criterion.Approvals approvals && approvals.commentRequired());

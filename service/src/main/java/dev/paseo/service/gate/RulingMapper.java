@@ -76,9 +76,4 @@ interface RulingMapper {
 
     @Select("select address from version_author where version_id = #{version}")
     List<String> stated(long version);
-
-    @Select("""
-            select distinct a.name from role_grant r join account a on a.id = r.account_id or a.id in (select m.account_id from group_member m where m.group_id = r.group_id)
-            where r.role = 'ADMINISTRATOR' and a.disabled_at is null""")
-    List<String> administrators();
 }

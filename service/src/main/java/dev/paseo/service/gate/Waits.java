@@ -84,7 +84,7 @@ public class Waits {
         }
         tell(at, kept, all.stream().filter(person -> !known.contains(person)).toList());
         if (nobody && before.filter(KeptRow::nobody).isEmpty()) {
-            notices.tell(gates.administrators(), Notices.Said.of(Event.NOBODY, at.place().component(), what(at) + " waits for nobody", kept.sentence(), path(at.standing()), key(at.standing())));
+            notices.tellAdministrators(Notices.Said.of(Event.NOBODY, at.place().component(), what(at) + " waits for nobody", kept.sentence(), path(at.standing()), key(at.standing())));
         }
     }
 

@@ -67,6 +67,11 @@ interface NoticeMapper {
     @Select("select address from account_address where account_id = #{account} order by verified_at limit 1")
     Optional<String> address(long account);
 
+    @Select("""
+            select distinct a.name from role_grant r join account a on a.id = r.account_id or a.id in (select m.account_id from group_member m where m.group_id = r.group_id)
+            where r.role = 'ADMINISTRATOR' and a.disabled_at is null""")
+    List<String> administrators();
+
     @Select("select name from account where id = #{account}")
     String name(long account);
 

@@ -51,6 +51,10 @@ public class Notices {
         people.stream().distinct().forEach(name -> mapper.account(name).ifPresent(account -> tell(account, said)));
     }
 
+    public void tellAdministrators(Said said) {
+        tell(mapper.administrators(), said);
+    }
+
     /** Tells those who pushed a commit. */
     public void tellPushers(long component, String commit, Said said) {
         tell(mapper.pushers(component, commit), said);

@@ -7,7 +7,7 @@ public final class Refusal extends RuntimeException {
 
     /** Why, as a stable code; the HTTP status follows from it. */
     public enum Kind {
-        INVALID(400), SIGNED_OUT(401), NOT_ALLOWED(403), NOT_FOUND(404), CONFLICT(409), GONE(410), TOO_LARGE(413), UNAVAILABLE(503), UNPROCESSABLE(422);
+        INVALID(400), SIGNED_OUT(401), NOT_ALLOWED(403), NOT_FOUND(404), CONFLICT(409), GONE(410), TOO_LARGE(413), UNAVAILABLE(503), UNPROCESSABLE(422), DAMAGED(409);
 
         private final int status;
 
@@ -53,6 +53,11 @@ public final class Refusal extends RuntimeException {
 
     public static Refusal conflict(String detail) {
         return new Refusal(Kind.CONFLICT, "Refused", detail, Optional.empty());
+    }
+
+    /** What is kept is not what was kept. */
+    public static Refusal damaged(String detail) {
+        return new Refusal(Kind.DAMAGED, "Damaged", detail, Optional.empty());
     }
 
     /** The lease is over or belongs to another. */
