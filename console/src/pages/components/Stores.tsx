@@ -13,7 +13,7 @@ export function Stores({ name }: { name: string }) {
       {watched.data.map((store) => (
         <div key={store.id} className="store">
           <p><b>{store.where.kind}</b> <code className="wrap">{store.where.address}{store.where.name && ` ${store.where.name}`} {store.where.pattern}</code>{" "}
-            <span className="quiet">{store.error ? "" : store.lookedAt ? <>looked at <At time={store.lookedAt} /></> : "not looked at yet"}</span></p>
+            <span className="quiet">{store.error ? "" : store.lookedAt ? <>looked at <At time={store.lookedAt} />{store.sightings.length === 0 && "; nothing that matches is there yet"}</> : "not looked at yet"}</span></p>
           {store.error && <p className="bad" role="alert">{store.error}</p>}
           <ul>
             {store.sightings.slice(0, 8).map((seen) => (

@@ -16,7 +16,7 @@ export default function Coverage({ component, number }: { component: string; num
     <div className="report-part sheet">
       {all.map((each) => (
         <section key={`${each.stage} ${each.variant}`}>
-          <h2>{percent(each.lines)} of lines{each.branches !== undefined && `, ${percent(each.branches)} of branches`}
+          <h2>{each.lines === undefined ? "Lines not reported" : `${percent(each.lines)} of lines`}{each.branches !== undefined && `, ${percent(each.branches)} of branches`}
             {each.linesBefore !== undefined && <small> {percent(each.linesBefore)} in #{each.since}</small>}</h2>
           <table>
             <thead><tr><th>Package</th><th className="number">Covered</th><th className="number">Lines</th><th className="number">Share</th></tr></thead>

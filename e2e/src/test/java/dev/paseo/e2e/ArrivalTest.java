@@ -1,6 +1,7 @@
 package dev.paseo.e2e;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import com.sun.net.httpserver.HttpServer;
@@ -213,6 +214,19 @@ class ArrivalTest {
             }
         }
         return sightings(component).path("nothing");
+    }
+
+    @Test
+    void theFirstPackageOfARepositoryThatWasNotThereYetArrives() throws Exception {
+        register("signpost", "");
+        try (Registry registry = new Registry(park.folder.resolve("registry-later"), park.storePort)) {
+            assertEquals(0, park.paseo("release-engineer", "component", "watch", "signpost", "--registry", registry.address(), "--name", "park/signpost", "--pattern", "2.*").code());
+            Await.until("it was looked at", () -> sightings("signpost").has("lookedAt"));
+            assertFalse(sightings("signpost").has("error"), "not there yet is no error");
+            assertTrue(park.paseo("release-engineer", "component", "stores", "signpost").out().contains("nothing that matches is there yet"));
+            registry.push("park/signpost", "2.0.0", "signpost-2.0.0.tgz", "the first");
+            Await.until("the first one arrives", () -> sighting("signpost", "2.0.0").has("version"));
+        }
     }
 
     @Test

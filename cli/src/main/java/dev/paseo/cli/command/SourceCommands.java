@@ -140,7 +140,8 @@ final class SourceCommands {
                 JsonNode where = store.path("where");
                 context.out().println(context.ink().strong(store.path("id").asString("") + "  " + where.path("kind").asString() + " " + where.path("address").asString()
                         + (where.has("name") ? " " + where.path("name").asString() : "") + " " + where.path("pattern").asString())
-                        + (store.has("error") ? "  " + store.path("error").asString() : store.has("lookedAt") ? "  looked at " + Times.exact(store.path("lookedAt")) : "  not looked at yet"));
+                        + (store.has("error") ? "  " + store.path("error").asString() : store.has("lookedAt") ? "  looked at " + Times.exact(store.path("lookedAt"))
+                                + (store.path("sightings").isEmpty() ? "; nothing that matches is there yet" : "") : "  not looked at yet"));
                 Table table = new Table("SEEN", "NAME", "DIGEST", "BECAME");
                 store.path("sightings").forEach(each -> table.row(Times.exact(each.path("seenAt")), each.path("name").asString(), shorter(each.path("digest").asString()),
                         each.has("version") ? name + " " + each.path("version").asString() + (each.has("reason") ? "; " + each.path("reason").asString() : "")

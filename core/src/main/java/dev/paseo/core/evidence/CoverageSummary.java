@@ -14,9 +14,9 @@ public record CoverageSummary(Counted lines, Optional<Counted> branches, List<Gr
     /** So many of so many. */
     public record Counted(long covered, long total) {
 
-        /** From 0 to 1; nothing to cover counts as all of it. */
-        public double share() {
-            return total == 0 ? 1 : (double) covered / total;
+        /** From 0 to 1; of nothing there is no share. */
+        public Optional<Double> share() {
+            return total == 0 ? Optional.empty() : Optional.of((double) covered / total);
         }
 
         public Counted plus(Counted more) {

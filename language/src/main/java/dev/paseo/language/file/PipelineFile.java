@@ -1,5 +1,6 @@
 package dev.paseo.language.file;
 
+import dev.paseo.core.run.OnFailures;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -116,8 +117,9 @@ public record PipelineFile(
      *
      * @param wantedIf CEL over the facts of the run
      * @param warnIf   CEL over its reports
+     * @param onFailures where its steps end well and its report tells of failed tests
      */
-    public record Conditions(Optional<String> wantedIf, Optional<String> warnIf, boolean mayFail) {}
+    public record Conditions(Optional<String> wantedIf, Optional<String> warnIf, boolean mayFail, OnFailures onFailures) {}
 
     /**
      * Artifacts of another component's version.

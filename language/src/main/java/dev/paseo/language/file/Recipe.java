@@ -1,5 +1,6 @@
 package dev.paseo.language.file;
 
+import dev.paseo.core.run.OnFailures;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -37,7 +38,12 @@ public record Recipe(List<String> artifacts, List<String> bring, Map<String, Str
     public record Afterwards(Optional<Duration> keepChecking, Map<String, Test> tests) {}
 
     /** Commands run against what is live, and their report files. */
-    public record Test(List<String> steps, Map<PipelineFile.Report, List<String>> reports) {}
+    public record Test(List<String> steps, Map<PipelineFile.Report, List<String>> reports, OnFailures onFailures) {
+        public Test {
+            // Versions sealed before this was asked.
+            onFailures = onFailures == null ? OnFailures.PASS : onFailures;
+        }
+    }
 
     /** What a failed deployment leads to. */
     public enum Failure { UNDO, STOP }

@@ -3,6 +3,7 @@ package dev.paseo.language.file;
 import static dev.paseo.language.file.Names.optional;
 
 import dev.paseo.language.NearestName;
+import dev.paseo.core.run.OnFailures;
 import dev.paseo.language.Value;
 import dev.paseo.language.file.PipelineFile.Stage;
 import dev.paseo.language.file.Recipe.Failure;
@@ -120,7 +121,8 @@ final class RecipeReader {
             if (steps.isEmpty()) {
                 body.problem("is missing steps: what the test runs");
             }
-            tests.put(name, new Recipe.Test(steps, optional(inner, "reports").map(StagesReader::reports).orElse(Map.of())));
+            tests.put(name, new Recipe.Test(steps, optional(inner, "reports").map(StagesReader::reports).orElse(Map.of()),
+                    StagesReader.onFailures(inner, OnFailures.FAIL)));
         });
         return tests;
     }

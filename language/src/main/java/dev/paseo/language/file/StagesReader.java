@@ -3,6 +3,7 @@ package dev.paseo.language.file;
 import static dev.paseo.language.file.Names.optional;
 import static dev.paseo.language.file.Names.require;
 
+import dev.paseo.core.run.OnFailures;
 import dev.paseo.language.Value;
 import dev.paseo.language.condition.Condition;
 import dev.paseo.language.file.PipelineFile.Order;
@@ -30,6 +31,7 @@ final class StagesReader {
     private static final int MOST_RETRIES = 10;
     private static final List<String> KEYS = List.of("after", "after-any", "if-failed", "wants", "take", "reuse", "each", "steps", "files", "keep",
             "reports", "warn-if", "wanted-if", "may-fail", "secrets", "timeout");
+    private static final Map<String, OnFailures> ON_FAILURES = Map.of("fail", OnFailures.FAIL, "warn", OnFailures.WARN, "pass", OnFailures.PASS);
 
     private final Set<String> asks;
     private final Map<String, String> keptBy = new LinkedHashMap<>();
@@ -72,7 +74,7 @@ final class StagesReader {
         return new PipelineFile.Conditions(
                 optional(entries, "wanted-if").flatMap(value -> Names.condition(value, Condition.overRuns(asks, each.keySet()))),
                 optional(entries, "warn-if").flatMap(value -> Names.condition(value, Condition.overReports())),
-                optional(entries, "may-fail").flatMap(Value::flag).orElse(false));
+                optional(entries, "may-fail").flatMap(Value::flag).orElse(false), onFailures(entries, OnFailures.WARN));
     }
 
     private static Map<String, List<String>> each(Value value) {
@@ -127,8 +129,19 @@ final class StagesReader {
         Map<Report, List<String>> reports = new LinkedHashMap<>();
         Map<String, Report> kinds = Report.byWord();
         value.entries(kinds.keySet().stream().sorted().toList()).forEach((name, paths) ->
-                Optional.ofNullable(kinds.get(name)).ifPresent(kind -> reports.put(kind, Names.patterns(paths))));
+                Optional.ofNullable(kinds.get(name)).ifPresent(kind -> reports.put(kind, kind == Report.TESTS && paths.isMap() ? testFiles(paths) : Names.patterns(paths))));
         return reports;
+    }
+
+    private static List<String> testFiles(Value report) {
+        Map<String, Value> entries = report.entries(List.of("files", "on-failures"));
+        return require(report, entries, "files", "files: where the reports lie").map(Names::patterns).orElse(List.of());
+    }
+
+    /** What is said of failures in the test report of a stage, or of a test of what is live; else what holds there. */
+    static OnFailures onFailures(Map<String, Value> entries, OnFailures standard) {
+        return optional(entries, "reports").filter(Value::isMap).flatMap(value -> optional(value.entries(), "tests")).filter(Value::isMap)
+                .flatMap(report -> optional(report.entries(), "on-failures")).flatMap(value -> value.choice(ON_FAILURES)).orElse(standard);
     }
 
     private static Optional<PipelineFile.Reuse> reuse(Value value) {

@@ -10,6 +10,7 @@ import java.io.UncheckedIOException;
 import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
@@ -51,6 +52,8 @@ final class FolderStore implements WatchedStore {
                     found.add(new Found(file, matcher.group(1), Files.readAttributes(file, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS)));
                 }
             }
+        } catch (NoSuchFileException notYet) {
+            return List.of();
         } catch (IOException failed) {
             throw Refusal.unavailable("the folder " + folder() + " cannot be listed: " + failed.getMessage());
         }

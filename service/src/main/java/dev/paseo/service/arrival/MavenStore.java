@@ -42,7 +42,11 @@ final class MavenStore implements WatchedStore {
     @Override
     public List<Sighting> list() {
         URI address = at("maven-metadata.xml");
-        byte[] metadata = using.web().text(address, Map.of()).good(address).body();
+        Web.Text answer = using.web().text(address, Map.of());
+        if (answer.absent()) {
+            return List.of();
+        }
+        byte[] metadata = answer.good(address).body();
         List<String> numbers = new ArrayList<>();
         Xml.texts(new ByteArrayInputStream(metadata), "version", numbers::add);
         BranchPattern wanted = new BranchPattern(where.pattern());

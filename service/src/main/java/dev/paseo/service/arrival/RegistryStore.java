@@ -65,7 +65,11 @@ final class RegistryStore implements WatchedStore {
         Optional<URI> page = Optional.of(at("/tags/list?n=1000"));
         for (int pages = 0; page.isPresent() && pages < MOST_PAGES; pages++) {
             URI here = page.get();
-            Web.Text answer = get(here, "application/json").good(here);
+            Web.Text said = get(here, "application/json");
+            if (pages == 0 && said.absent()) {
+                return List.of();
+            }
+            Web.Text answer = said.good(here);
             json(answer, here).path("tags").forEach(tag -> {
                 if (wanted.matches(tag.asString())) {
                     sightings.add(new Sighting(tag.asString(), digest(tag.asString())));

@@ -46,6 +46,11 @@ class Web {
             return answer.headers().firstValue(name);
         }
 
+        /** The store has nothing at this address (yet). */
+        boolean absent() {
+            return status == 404;
+        }
+
         Text good(URI address) {
             if (status != 200) {
                 throw Refusal.unavailable(address + " answered " + status);

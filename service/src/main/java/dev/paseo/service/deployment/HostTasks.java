@@ -69,6 +69,10 @@ class HostTasks {
                 .anyMatch(artifact -> artifact.digest().equals(digest) && version.recipe().orElseThrow().artifacts().contains(artifact.name()));
     }
 
+    Recipe recipe(DeploymentRow row) {
+        return versions.byId(row.versionId()).recipe().orElseThrow();
+    }
+
     Assignment assignment(Work work, DeploymentRow row) {
         HostTask task = HostTask.valueOf(work.kind());
         Deploying now = deploying(work, about(task, row));

@@ -44,6 +44,10 @@ class HostWork implements WorkOwner {
         return mapper.byId(Objects.requireNonNull(work.deploymentId())).orElseThrow();
     }
 
+    private HostOutcome tested(DeploymentRow row) {
+        return reports.ended(row, tasks.recipe(row));
+    }
+
     /** The host's name; empty for what is done once for the place. */
     private String host(Work work) {
         return HostTask.valueOf(work.kind()).ofPlace() ? "" : environments.hostName(Objects.requireNonNull(work.hostId()));
@@ -66,7 +70,7 @@ class HostWork implements WorkOwner {
             @Override
             public void ended(Lease.Outcome outcome, String reason, boolean touched) {
                 HostOutcome end = switch (outcome) {
-                    case PASSED -> new HostOutcome.Done();
+                    case PASSED -> HostTask.valueOf(work.kind()) == HostTask.TEST ? tested(deployment(work)) : new HostOutcome.Done();
                     case FAILED -> new HostOutcome.Failed(reason, touched);
                     case STOPPED -> new HostOutcome.Failed("stopped", touched);
                     case LOST -> new HostOutcome.Failed("lost: " + reason, true);

@@ -1,7 +1,11 @@
 package dev.paseo.service.deployment;
 
 import dev.paseo.core.deployment.DeploymentState;
+import dev.paseo.core.deployment.HostOutcome;
 import dev.paseo.core.deployment.Movement;
+import dev.paseo.core.run.OnFailures;
+import dev.paseo.core.run.StageOutcome;
+import dev.paseo.language.file.Recipe;
 import dev.paseo.service.agent.Work;
 import dev.paseo.service.agent.WorkOwner;
 import dev.paseo.service.bytes.ByteStore;
@@ -39,6 +43,14 @@ class TestReports implements WorkOwner.StageFiles {
         Environments.Place place = environments.placeById(row.placeId());
         String test = json.read(row.state(), DeploymentState.class).course().now().flatMap(Movement::name).orElse("");
         evidence.takeOfDeployment(new Evidence.Tested(row.id(), row.versionId(), place.environmentId(), place.environment(), test), kind, kept.digest());
+    }
+
+    /** How a test of what is live ended whose steps ended well: by its reports too. */
+    HostOutcome ended(DeploymentMapper.DeploymentRow row, Recipe recipe) {
+        Optional<String> test = json.read(row.state(), DeploymentState.class).course().now().flatMap(Movement::name);
+        OnFailures rule = test.map(recipe.afterwards().tests()::get).map(Recipe.Test::onFailures).orElse(OnFailures.PASS);
+        return rule.outcome(test.map(name -> evidence.failedTests(row.id(), name)).orElse(0L)) instanceof StageOutcome.Failed(String reason)
+                ? new HostOutcome.Failed(reason, false) : new HostOutcome.Done();
     }
 
     private static Refusal nothing() {

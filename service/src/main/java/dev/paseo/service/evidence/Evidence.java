@@ -171,13 +171,23 @@ public class Evidence {
         return sum(mapper.ofStage(stage));
     }
 
+    /** How many tests failed, as this attempt of a stage has reported. */
+    public long failedTests(long stage) {
+        return of(mapper.ofStage(stage), TESTS, TestSummary.class).stream().mapToLong(TestSummary::failed).sum();
+    }
+
+    /** The same of a test of what a deployment made live. */
+    public long failedTests(long deployment, String test) {
+        return of(mapper.ofTest(deployment, test), TESTS, TestSummary.class).stream().mapToLong(TestSummary::failed).sum();
+    }
+
     /** The same of a version, summed over the newest report of each stage; and of each environment as {@code at.NAME}. */
     public Map<String, Object> factsOfVersion(long version, Optional<Long> run) {
         List<EvidenceMapper.FactRow> rows = mapper.ofVersionAndRun(version, run.orElse(null));
-        Map<String, Object> facts = sum(rows.stream().filter(row -> row.environment() == null).map(row -> new EvidenceMapper.KindRow(row.kind(), row.body())).toList());
+        Map<String, Object> facts = sum(rows.stream().filter(row -> row.environment() == null).map(row -> new EvidenceMapper.KindRow(row.stage(), row.kind(), row.body())).toList());
         Map<String, List<EvidenceMapper.KindRow>> at = new LinkedHashMap<>();
         rows.forEach(row -> Optional.ofNullable(row.environment()).ifPresent(environment -> at.computeIfAbsent(Condition.identifier(environment), name -> new ArrayList<>())
-                .add(new EvidenceMapper.KindRow(row.kind(), row.body()))));
+                .add(new EvidenceMapper.KindRow(row.stage(), row.kind(), row.body()))));
         Map<String, Object> there = new LinkedHashMap<>();
         at.forEach((environment, reports) -> there.put(environment, sum(reports)));
         facts.put("at", there);
@@ -194,16 +204,25 @@ public class Evidence {
         }
         List<CoverageSummary> coverage = of(rows, COVERAGE, CoverageSummary.class);
         coverage.stream().map(CoverageSummary::lines).reduce(CoverageSummary.Counted::plus).ifPresent(lines -> {
-            Map<String, Object> shares = new LinkedHashMap<>(Map.of("lines", lines.share()));
-            coverage.stream().flatMap(each -> each.branches().stream()).reduce(CoverageSummary.Counted::plus).ifPresent(branches -> shares.put("branches", branches.share()));
+            Map<String, Object> shares = new LinkedHashMap<>();
+            lines.share().ifPresent(share -> shares.put("lines", share));
+            coverage.stream().flatMap(each -> each.branches().stream()).reduce(CoverageSummary.Counted::plus).flatMap(CoverageSummary.Counted::share).ifPresent(share -> shares.put("branches", share));
             facts.put(COVERAGE, shares);
         });
-        List<FindingsSummary> findings = of(rows, FINDINGS, FindingsSummary.class);
+        Map<String, List<FindingsSummary>> findings = new LinkedHashMap<>();
+        rows.stream().filter(row -> row.kind().equals(FINDINGS)).forEach(row -> findings.computeIfAbsent(row.stage(), stage -> new ArrayList<>())
+                .add(summary(row.body(), FindingsSummary.class)));
         if (!findings.isEmpty()) {
-            facts.put(FINDINGS, Map.of("total", findings.stream().mapToLong(FindingsSummary::total).sum(), "errors", findings.stream().mapToLong(FindingsSummary::errors).sum(),
-                    "warnings", findings.stream().mapToLong(FindingsSummary::warnings).sum(), "notes", findings.stream().mapToLong(FindingsSummary::notes).sum()));
+            FindingsSummary all = together(findings);
+            facts.put(FINDINGS, Map.of("total", all.total(), "errors", all.errors(), "warnings", all.warnings(), "notes", all.notes()));
         }
         return facts;
+    }
+
+    /** Of all stages, each with its variants; what no stage reported adds up. */
+    static FindingsSummary together(Map<String, List<FindingsSummary>> byStage) {
+        return byStage.entrySet().stream().map(stage -> stage.getKey().isEmpty() ? stage.getValue().stream().reduce(FindingsSummary.NONE, FindingsSummary::plus)
+                : FindingsSummary.ofVariants(stage.getValue())).reduce(FindingsSummary.NONE, FindingsSummary::plus);
     }
 
     private <T> List<T> of(List<EvidenceMapper.KindRow> rows, String kind, Class<T> type) {

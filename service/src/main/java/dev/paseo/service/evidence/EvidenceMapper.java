@@ -46,20 +46,26 @@ interface EvidenceMapper {
     @Select(SELECT + "where e.run_id = #{run} order by s.position, s.attempt, e.id")
     List<BodyRow> ofRun(long run);
 
-    @Select("select e.kind, e.body from evidence e where e.stage_id = #{stage} order by e.id")
+    @Select("select '' as stage, e.kind, e.body from evidence e where e.stage_id = #{stage} order by e.id")
     List<KindRow> ofStage(long stage);
 
-    record KindRow(String kind, String body) {}
+    @Select("""
+            select '' as stage, e.kind, e.body from evidence e where e.deployment_id = #{deployment}
+              and e.origin like concat('deployment ', #{deployment}, ' in %, ', #{test}) order by e.id desc limit 1""")
+    List<KindRow> ofTest(long deployment, String test);
 
-    record FactRow(@Nullable String environment, String kind, String body) {}
+    /** {@code stage} is empty for what no stage reported. */
+    record KindRow(String stage, String kind, String body) {}
+
+    record FactRow(@Nullable String environment, String stage, String kind, String body) {}
 
     /** The newest reports of each stage of its run, of what its arrival started, and of the newest tests in each environment. */
     @Select("""
-            select null as environment, e.kind, e.body from evidence e where e.id in
+            select null as environment, n.name as stage, e.kind, e.body from evidence e join stage n on n.id = e.stage_id where e.id in
               (select max(x.id) from evidence x join stage s on s.id = x.stage_id where x.run_id = #{run} group by s.name, s.variant, x.kind)
-            union all select null, e.kind, e.body from evidence e where e.version_id = #{version} and e.environment_id is null
-            union all select null, e.kind, e.body from run r join evidence e on e.run_id = r.id where r.arrived_version_id = #{version}
-            union all select n.name, e.kind, e.body from evidence e join environment n on n.id = e.environment_id
+            union all select null, '', e.kind, e.body from evidence e where e.version_id = #{version} and e.environment_id is null
+            union all select null, coalesce(s.name, ''), e.kind, e.body from run r join evidence e on e.run_id = r.id left join stage s on s.id = e.stage_id where r.arrived_version_id = #{version}
+            union all select n.name, '', e.kind, e.body from evidence e join environment n on n.id = e.environment_id
               where e.version_id = #{version} and e.deployment_id = (select max(x.deployment_id) from evidence x where x.version_id = #{version} and x.environment_id = n.id)""")
     List<FactRow> ofVersionAndRun(long version, @Nullable Long run);
 

@@ -24,8 +24,8 @@ public class EvidenceViews {
     /** @param since the run of the branch that it is compared with */
     public record TestsView(String stage, String variant, int attempt, TestSummary tests, List<String> newlyFailing, List<String> flaky, Optional<Long> since) {}
 
-    /** @param lines the share of lines that were covered, from 0 to 1 */
-    public record CoverageView(String stage, String variant, int attempt, CoverageSummary coverage, double lines, Optional<Double> branches,
+    /** @param lines the share of lines that were covered, from 0 to 1; absent where the report counts none */
+    public record CoverageView(String stage, String variant, int attempt, CoverageSummary coverage, Optional<Double> lines, Optional<Double> branches,
             Optional<Double> linesBefore, Optional<Long> since) {}
 
     public record FindingsView(String stage, String variant, int attempt, FindingsSummary findings, List<Finding> appeared, List<Finding> gone, long still,
@@ -36,7 +36,10 @@ public class EvidenceViews {
             Optional<Double> lines, Optional<Long> findings) {}
 
     /** The evidence of a run, and the trend of its branch, the oldest first. */
-    public record EvidenceView(List<TestsView> tests, List<CoverageView> coverage, List<FindingsView> findings, List<TrendPoint> trend) {}
+    public record EvidenceView(List<TestsView> tests, List<CoverageView> coverage, List<FindingsView> findings, Optional<FindingsTotals> found, List<TrendPoint> trend) {}
+
+    /** Of all stages; what several variants of one stage found counts once. */
+    public record FindingsTotals(long total, long errors, long warnings, long notes) {}
 
     private final EvidenceMapper mapper;
     private final Evidence evidence;
@@ -60,7 +63,16 @@ public class EvidenceViews {
                 default -> findings.add(findings(row, before));
             }
         }
-        return new EvidenceView(tests, coverage, findings, points(trend));
+        return new EvidenceView(tests, coverage, findings, totals(findings), points(trend));
+    }
+
+    private static Optional<FindingsTotals> totals(List<FindingsView> findings) {
+        Map<String, FindingsView> newest = new LinkedHashMap<>();
+        findings.forEach(each -> newest.merge(each.stage() + " " + each.variant(), each, (one, other) -> other.attempt() >= one.attempt() ? other : one));
+        Map<String, List<FindingsSummary>> byStage = new LinkedHashMap<>();
+        newest.values().forEach(each -> byStage.computeIfAbsent(each.stage(), stage -> new ArrayList<>()).add(each.findings()));
+        FindingsSummary all = Evidence.together(byStage);
+        return findings.isEmpty() ? Optional.empty() : Optional.of(new FindingsTotals(all.total(), all.errors(), all.warnings(), all.notes()));
     }
 
     private TestsView tests(EvidenceMapper.BodyRow row, Optional<EvidenceMapper.BodyRow> before, Set<String> flaky) {
@@ -72,8 +84,8 @@ public class EvidenceViews {
 
     private CoverageView coverage(EvidenceMapper.BodyRow row, Optional<EvidenceMapper.BodyRow> before) {
         CoverageSummary now = evidence.summary(row.body(), CoverageSummary.class);
-        return new CoverageView(row.stage(), row.variant(), row.attempt(), now, now.lines().share(), now.branches().map(CoverageSummary.Counted::share),
-                before.map(run -> evidence.summary(run.body(), CoverageSummary.class).lines().share()), before.map(EvidenceMapper.BodyRow::number));
+        return new CoverageView(row.stage(), row.variant(), row.attempt(), now, now.lines().share(), now.branches().flatMap(CoverageSummary.Counted::share),
+                before.flatMap(run -> evidence.summary(run.body(), CoverageSummary.class).lines().share()), before.map(EvidenceMapper.BodyRow::number));
     }
 
     private FindingsView findings(EvidenceMapper.BodyRow row, Optional<EvidenceMapper.BodyRow> before) {
@@ -103,11 +115,13 @@ public class EvidenceViews {
     private TrendPoint point(long number, List<EvidenceMapper.TrendRow> rows) {
         List<TestSummary> tests = of(rows, Evidence.TESTS, TestSummary.class);
         List<CoverageSummary> coverage = of(rows, Evidence.COVERAGE, CoverageSummary.class);
-        List<FindingsSummary> findings = of(rows, Evidence.FINDINGS, FindingsSummary.class);
+        Map<String, List<FindingsSummary>> findings = new LinkedHashMap<>();
+        rows.stream().filter(row -> row.kind().equals(Evidence.FINDINGS)).forEach(row -> findings.computeIfAbsent(row.stage(), stage -> new ArrayList<>())
+                .add(evidence.summary(row.body(), FindingsSummary.class)));
         return new TrendPoint(number, sum(tests, TestSummary::total), sum(tests, TestSummary::failed), sum(tests, TestSummary::skipped),
                 tests.isEmpty() ? Optional.empty() : Optional.of(tests.stream().mapToDouble(TestSummary::seconds).sum()),
-                coverage.stream().map(CoverageSummary::lines).reduce(CoverageSummary.Counted::plus).map(CoverageSummary.Counted::share),
-                sum(findings, FindingsSummary::total));
+                coverage.stream().map(CoverageSummary::lines).reduce(CoverageSummary.Counted::plus).flatMap(CoverageSummary.Counted::share),
+                findings.isEmpty() ? Optional.empty() : Optional.of(Evidence.together(findings).total()));
     }
 
     private <T> List<T> of(List<EvidenceMapper.TrendRow> rows, String kind, Class<T> type) {

@@ -114,8 +114,8 @@ class RunComparison {
         if (!evidence.tests().isEmpty()) {
             figures.put("tests", Long.toString(evidence.tests().stream().mapToLong(tests -> tests.tests().total()).sum()));
         }
-        evidence.coverage().forEach(coverage -> figures.put("lines covered", Math.round(coverage.lines() * 1000) / 10.0 + " %"));
-        evidence.findings().forEach(findings -> figures.put("findings", Long.toString(findings.findings().total())));
+        evidence.coverage().forEach(coverage -> figures.put("lines covered", coverage.lines().map(share -> Math.round(share * 1000) / 10.0 + " %").orElse("not reported")));
+        evidence.found().ifPresent(found -> figures.put("findings", Long.toString(found.total())));
         return figures;
     }
 

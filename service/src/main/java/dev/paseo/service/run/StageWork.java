@@ -82,11 +82,14 @@ class StageWork implements WorkOwner {
     }
 
     private StageOutcome passed(RunRow run, Work work) {
-        Optional<String> condition = stage(run, work).conditions().warnIf();
-        if (condition.isEmpty()) {
-            return new StageOutcome.Passed();
+        PipelineFile.Conditions conditions = stage(run, work).conditions();
+        long stage = Objects.requireNonNull(work.stageId());
+        StageOutcome told = conditions.onFailures().outcome(evidence.failedTests(stage));
+        Optional<String> condition = conditions.warnIf();
+        if (condition.isEmpty() || !(told instanceof StageOutcome.Passed)) {
+            return told;
         }
-        return Condition.overReports().holds(condition.get(), evidence.facts(Objects.requireNonNull(work.stageId())))
+        return Condition.overReports().holds(condition.get(), evidence.facts(stage))
                 .map(holds -> holds ? new StageOutcome.Warned("warn-if: " + condition.get()) : new StageOutcome.Passed())
                 .orElseGet(() -> new StageOutcome.Warned("warn-if: " + condition.get() + " cannot be told: not all of it was reported"));
     }

@@ -16,6 +16,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -56,6 +57,21 @@ class ReportsTest {
         assertEquals(new Counted(4, 6), summary.lines());
         assertEquals(Optional.of(new Counted(2, 4)), summary.branches());
         assertEquals(List.of("a.b", "c"), summary.groups().stream().map(CoverageSummary.Group::name).toList());
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {
+        "<coverage lines-valid='40' lines-covered='30' branches-valid='8' branches-covered='2'/>             | 30 | 40 | 2",
+        "<report name='r'><counter type='LINE' missed='10' covered='30'/></report>                           | 30 | 40 | -1",
+        "<coverage lines-valid='0' lines-covered='0'><packages/></coverage>                                  | 0  | 0  | -1",
+        "<coverage lines-valid='4' lines-covered='9'/>                                                       | 0  | 0  | -1",
+        "<coverage lines-valid='40' lines-covered='30'><line number='1' hits='1'/></coverage>                | 1  | 1  | -1"})
+    void totalsThatAReportStatesAreReadWhereItCountsNothing(String file, long covered, long total, long branches) {
+        CoverageReport report = new CoverageReport();
+        Xml.read(bytes(file), report);
+        CoverageSummary summary = report.summary();
+        assertEquals(new Counted(covered, total), summary.lines());
+        assertEquals(branches < 0 ? Optional.empty() : Optional.of(branches), summary.branches().map(Counted::covered));
     }
 
     @Test
