@@ -51,7 +51,9 @@ public final class PlaceDecider {
         }
         PlaceState now = place;
         for (DeploymentState other : place.open()) {
-            if (other.status().ahead() && other.line() == wanted.line() && other.order() < wanted.order()) {
+            // What a person asked for is never overtaken by what nobody asked for.
+            boolean may = other.automatic() || !wanted.automatic();
+            if (may && other.status().ahead() && other.line() == wanted.line() && other.order() < wanted.order()) {
                 now = now.with(other.because("overtaken by " + wanted.version()).to(DeploymentStatus.OVERTAKEN));
             }
         }

@@ -103,6 +103,21 @@ class PlaceDeciderTest {
         assertEquals(DeploymentStatus.QUEUED, status(second, 3));
     }
 
+    private static DeploymentState byItself(DeploymentState asked) {
+        return new DeploymentState(asked.id(), asked.version(), asked.line(), asked.order(), asked.kind(), true, asked.status(), asked.hosts(), asked.onFailure(), asked.wayBack(),
+                asked.ending(), asked.course(), asked.terms());
+    }
+
+    @ParameterizedTest
+    @CsvSource({"false, false, OVERTAKEN", "true, false, OVERTAKEN", "true, true, OVERTAKEN", "false, true, WAITING"})
+    void whatAPersonAskedForIsNotOvertakenByWhatNobodyAskedFor(boolean olderByItself, boolean newerByItself, DeploymentStatus older) {
+        DeploymentState first = wanted(2, "1.4.2", 2);
+        DeploymentState second = wanted(3, "1.4.3", 3);
+        PlaceState place = after(LIVE, asked(olderByItself ? byItself(first) : first), asked(newerByItself ? byItself(second) : second));
+        assertEquals(older, status(place, 2));
+        assertEquals(DeploymentStatus.WAITING, status(place, 3));
+    }
+
     @Test
     void anOlderOneThatWaitsIsOvertakenByANewerOfItsLine() {
         PlaceState place = after(LIVE, asked(wanted(2, "1.4.2", 2)), gates(Map.of(2L, SHUT)), asked(wanted(3, "1.4.3", 3)));

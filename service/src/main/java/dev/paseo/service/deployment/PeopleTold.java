@@ -36,7 +36,7 @@ class PeopleTold {
         String what = place.component() + " " + deployment.version() + " in " + place.environment();
         String why = deployment.ending().orElse("");
         switch (deployment.status()) {
-            case REJECTED, EXPIRED -> tell(Event.DECIDED, asked(row), place, row, what + " was " + Places.word(deployment.status()), why);
+            case REJECTED, EXPIRED, OVERTAKEN, WITHDRAWN -> tell(Event.DECIDED, asked(row), place, row, what + " was " + Places.word(deployment.status()), why);
             case DEPLOYING -> {
                 if (row.status().equals("waiting")) {
                     tell(Event.DECIDED, asked(row), place, row, what + " goes ahead", "Its gate is open.");
