@@ -66,6 +66,7 @@ function Desk({ title, about, file, before, environment, back }: Writing) {
   const [text, setText] = useState(file.text);
   const [compared, compare] = useState(false);
   const [refused, setRefused] = useState("");
+  const [meant, setMeant] = useState(false);
   const shown = useDeferredValue(text);
   const check = useQuery({
     queryKey: ["environments-check", file.digest, shown], staleTime: 0, gcTime: 60_000, placeholderData: (earlier) => earlier,
@@ -74,11 +75,12 @@ function Desk({ title, about, file, before, environment, back }: Writing) {
   const problems = check.data?.problems ?? [];
   const warnings = check.data?.warnings ?? [];
   const changes = check.data?.changes ?? [];
-  const ready = shown === text && !check.isFetching && check.data !== undefined && problems.length === 0 && changes.length > 0;
+  const loosens = check.data?.loosens ?? [];
+  const ready = (loosens.length === 0 || meant) && shown === text && !check.isFetching && check.data !== undefined && problems.length === 0 && changes.length > 0;
   const load = async () => {
     setRefused("");
     try {
-      await need(api.PUT("/api/v1/environments", { body: { text, base: file.digest } }));
+      await need(api.PUT("/api/v1/environments", { body: { text, base: file.digest, loosen: meant && loosens.length > 0 } }));
       await client.invalidateQueries();
       await go(back);
     } catch (error) {
@@ -96,11 +98,12 @@ function Desk({ title, about, file, before, environment, back }: Writing) {
             <button type="button" className="btn small" aria-pressed={compared} onClick={() => compare(!compared)}>Difference</button>
             {text !== file.text && <button type="button" className="btn small quiet-btn" onClick={() => setText(file.text)}>Put back</button>}
           </div>
-          <Editor label="Environments file" text={text} line={environment ? file.text.split("\n").indexOf(`  ${environment}:`) + 1 : 1} against={compared ? before : undefined} problems={problems} warnings={warnings} schema={undefined} known={NOTHING_KNOWN} onChange={setText} />
+          <Editor label="Environments file" text={text} line={environment ? file.text.split("\n").indexOf(`  ${environment}:`) + 1 : 1} against={compared ? before : undefined} problems={problems} warnings={warnings} schema={undefined} known={NOTHING_KNOWN} onChange={(now) => { setText(now); setMeant(false); }} />
         </section>
         <aside className="desk-side">
           <Checked check={check.data} error={check.error ?? undefined} />
           <form className="commit" onSubmit={(event) => { event.preventDefault(); void load(); }}>
+            {loosens.length > 0 && <label className="flag"><input type="checkbox" checked={meant} onChange={(event) => setMeant(event.target.checked)} />These are meant: {loosens.length === 1 ? "the loosened rule" : `${loosens.length} loosened rules`}</label>}
             <button type="submit" className="btn primary" disabled={!ready}>Load it</button>
             <Link className="btn quiet-btn" to={back}>Leave it</Link>
             <p role="status" className={refused ? "bad" : "quiet"}>{refused || "All of it is loaded, or, where something is wrong, nothing. It is kept in the audit trail, and in the rules as they were."}</p>
@@ -127,6 +130,8 @@ function Checked({ check, error }: { check: Schemas["FileCheckView"] | undefined
     <div className="problems" role="status">
       <h2>{check.changes.length === 0 ? "Nothing changes" : "What changes"}</h2>
       <ul className="plain">{check.changes.map((change) => <li key={`${change.environment} ${change.what}`}><b>{change.environment}</b> {change.what}</li>)}</ul>
+      {check.loosens.length > 0 && <><h2 className="warn">What is asked less</h2>
+        <ul className="plain">{check.loosens.map((each) => <li key={`${each.environment} ${each.what}`}><b>{each.environment}</b> {each.what}</li>)}</ul></>}
       <ul className="plain">{check.warnings.map((problem) => <li key={`${problem.line} ${problem.message}`}><span className="warn">line {problem.line}, a warning</span> {problem.path && <code>{problem.path}</code>} {problem.message}</li>)}</ul>
     </div>
   );

@@ -94,7 +94,7 @@ class PaseoTest {
     @ParameterizedTest
     @ValueSource(strings = {"where", "show", "why", "start", "watch", "promote", "approve", "reject", "cancel", "fetch", "check", "sign-in", "publish",
         "component register", "component hook", "component map-hook", "component events", "component links", "component labels", "component open", "component save", "component token",
-        "component watch", "component stores", "receiver add", "receiver list", "receiver messages", "receiver resend", "receiver stop", "environment load", "secret set", "account add", "group join", "group leave",
+        "component watch", "component stores", "receiver add", "receiver list", "receiver messages", "receiver resend", "receiver stop", "environment load", "environment edit", "secret set", "account add", "group join", "group leave",
         "deputy name", "deputy list", "deputy end", "agent enrol", "agent list", "audit verify", "audit list"})
     void everyCommandHasHelpWithAnExample(String command) {
         Said said = paseo((command + " --help").split(" "));

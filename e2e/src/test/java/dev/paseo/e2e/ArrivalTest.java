@@ -69,7 +69,7 @@ class ArrivalTest {
                     components:
                       %s:
                         hosts: {test-1: {url: "%s"}}
-                """.formatted(name, park.hostAddress("test-1")))).good();
+                """.formatted(name, park.hostAddress("test-1")), "loosen", true)).good();
     }
 
     private Path file(String name, String content) throws IOException {

@@ -40,9 +40,9 @@ class EnvironmentsTest {
         JsonNode checked = park.as("developer").post("/api/v1/environments/check", Map.of("text", copy.out())).good();
         assertEquals("is new", checked.path("changes").path(0).path("what").asString(), checked.toString());
         String base = park.as("admin").get("/api/v1/environments/file").good().path("digest").asString();
-        assertEquals(403, park.as("release-engineer").put("/api/v1/environments", Map.of("text", copy.out(), "base", base)).status());
-        park.as("admin").put("/api/v1/environments", Map.of("text", copy.out(), "base", base)).good();
-        Client.Answer late = park.as("admin").put("/api/v1/environments", Map.of("text", copy.out(), "base", base));
+        assertEquals(403, park.as("release-engineer").put("/api/v1/environments", Map.of("text", copy.out(), "base", base, "loosen", true)).status());
+        park.as("admin").put("/api/v1/environments", Map.of("text", copy.out(), "base", base, "loosen", true)).good();
+        Client.Answer late = park.as("admin").put("/api/v1/environments", Map.of("text", copy.out(), "base", base, "loosen", true));
         assertEquals(409, late.status());
         assertTrue(late.detail().contains("have changed since you began"), late.detail());
         List<String> names = park.as("admin").get("/api/v1/environments").body().valueStream().map(each -> each.path("name").asString()).toList();

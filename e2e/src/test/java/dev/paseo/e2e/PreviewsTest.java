@@ -36,7 +36,7 @@ class PreviewsTest {
                     variables: {PREVIEW: "yes"}
                     secrets: [DATA_KEY]
                 """;
-        park.as("admin").put("/api/v1/environments", Map.of("text", text)).good();
+        park.as("admin").put("/api/v1/environments", Map.of("text", text, "loosen", true)).good();
         park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "a-preview-key", "component", "daylight-api", "environment", "trial")).good();
         return repository;
     }

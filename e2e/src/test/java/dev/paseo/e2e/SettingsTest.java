@@ -63,14 +63,14 @@ class SettingsTest {
     void aSideThatHasTheBytesIsGivenChangedVariablesAndSecretsAllTheSame() throws Exception {
         try (Park park = Park.open()) {
             Repository repository = park.component();
-            park.as("admin").put("/api/v1/environments", Map.of("text", environments(park, "info"))).good();
+            park.as("admin").put("/api/v1/environments", Map.of("text", environments(park, "info"), "loosen", true)).good();
             repository.push("developer", "main", files("{blue-green: {old-side-stays: 1h}}"));
             park.liveIn("test", "1.4.1");
             redeployed(park);
             String north = "info at " + park.hostAddress("north-hut");
             assertEquals(List.of(north), given(park, "north-hut"));
             assertEquals("verify", plan(park), "north-hut has all of it");
-            park.as("admin").put("/api/v1/environments", Map.of("text", environments(park, "debug"))).good();
+            park.as("admin").put("/api/v1/environments", Map.of("text", environments(park, "debug"), "loosen", true)).good();
             assertEquals(List.of("LOG_LEVEL"), older(place(park), "ridge-hut"), "the place tells hosts whose settings are older than its own");
             assertEquals("install", plan(park), "what is shown is what will be done");
             redeployed(park);
@@ -88,15 +88,15 @@ class SettingsTest {
         try (Park park = Park.open()) {
             Repository repository = park.component();
             String one = environments(park, "info").replaceFirst(", side: blue}, ridge-hut: \\{[^}]*}", "}");
-            park.as("admin").put("/api/v1/environments", Map.of("text", one)).good();
+            park.as("admin").put("/api/v1/environments", Map.of("text", one, "loosen", true)).good();
             repository.push("developer", "main", files("{rolling: {}}"));
             park.liveIn("test", "1.4.1");
-            park.as("admin").put("/api/v1/environments", Map.of("text", one.replace("hosts: {north-hut", "hosts: {ridge-hut: {}, north-hut"))).good();
+            park.as("admin").put("/api/v1/environments", Map.of("text", one.replace("hosts: {north-hut", "hosts: {ridge-hut: {}, north-hut"), "loosen", true)).good();
             Client.Answer refused = park.as("release-engineer").post("/api/v1/places/daylight-api/test/repair", Map.of());
             assertEquals(409, refused.status());
             assertTrue(refused.detail().contains("names {host.url}, but in test no address (url) is set for ridge-hut"), refused.detail());
             park.as("admin").put("/api/v1/environments", Map.of("text", one.replace("hosts: {north-hut",
-                    "hosts: {ridge-hut: {url: \"" + park.hostAddress("ridge-hut") + "\"}, north-hut"))).good();
+                    "hosts: {ridge-hut: {url: \"" + park.hostAddress("ridge-hut") + "\"}, north-hut"), "loosen", true)).good();
             park.as("release-engineer").post("/api/v1/places/daylight-api/test/repair", Map.of()).good();
             Await.until("the new host has it", () -> place(park).path("differing").isEmpty());
             assertEquals(List.of("info at " + park.hostAddress("ridge-hut")), given(park, "ridge-hut"));

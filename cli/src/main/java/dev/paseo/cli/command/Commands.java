@@ -66,7 +66,7 @@ public final class Commands {
         commands.put("component", () -> group("Components: register, hook, map-hook, events, links, labels, open, save, token, watch, stores.", new ComponentCommands.Register(context),
                 new ComponentCommands.Hook(context), new ComponentCommands.Events(context), new ComponentCommands.Links(context), new ComponentCommands.Labels(context), new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
                 new SourceCommands.Save(context), new SourceCommands.Watch(context), new SourceCommands.Stores(context), new SourceCommands.MapHook(context)));
-        commands.put("environment", () -> group("Environments: load, export, copy, rules.", new SetUpCommands.LoadEnvironments(context),
+        commands.put("environment", () -> group("Environments: load, edit, export, copy, rules.", new EnvironmentFileCommands.Load(context), new EnvironmentFileCommands.Edit(context),
                 new GateCommands.Export(context), new GateCommands.Copy(context), new GateCommands.Rules(context)));
         commands.put("set", () -> group("Sets of versions, promoted as one: make, promote, show.", new SetCommands.Make(context), new SetCommands.Promote(context), new SetCommands.Show(context)));
         commands.put("deputy", () -> group("Deputies, who decide in another's place for a time: name, list, end.", new DeputyCommands.Name(context), new DeputyCommands.ListAll(context), new DeputyCommands.End(context)));

@@ -11,38 +11,12 @@ import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** Commands with which a service is set up: environments, accounts, groups, agents. */
 final class SetUpCommands {
 
     private SetUpCommands() {}
-
-    @Command(name = "load", description = "Loads an environments file: all of it, or nothing where it has problems.",
-            footer = {"", "Example:", "  paseo environment load environments.yaml"})
-    static final class LoadEnvironments extends ServiceCommand {
-        @Parameters(paramLabel = "FILE")
-        private Path file = Path.of("environments.yaml");
-
-        LoadEnvironments(Context context) {
-            super(context);
-        }
-
-        @Override
-        public Integer call() {
-            try {
-                Api api = api();
-                JsonNode loaded = api.put(Api.path("environments"), api.object().put("text", Files.readString(file)));
-                return print(loaded, () -> {
-                    loaded.path("warnings").forEach(warning -> context.out().println(Words.warning(file, warning, context.ink())));
-                    context.out().println("Loaded " + file + ".");
-                });
-            } catch (IOException unreadable) {
-                throw new Failure(Failure.Kind.USAGE, file + " cannot be read: " + unreadable.getMessage());
-            }
-        }
-    }
 
     @Command(name = "add", description = "Adds an account; its password is read from standard input.",
             footer = {"", "Example:", "  paseo account add tester --role tester --group testers --address tester@park.example < password.txt"})

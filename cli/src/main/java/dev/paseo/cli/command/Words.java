@@ -18,8 +18,11 @@ final class Words {
 
     /** A warning of the service about a file, at its place. */
     static String warning(Path file, JsonNode warning, Ink ink) {
-        return file + ":" + warning.path("line").asInt() + ":" + warning.path("column").asInt() + ": " + ink.warn("warning: ") + warning.path("path").asString() + " "
-                + warning.path("message").asString();
+        return at(file, warning) + ink.warn("warning: ") + warning.path("path").asString("") + " " + warning.path("message").asString();
+    }
+
+    static String at(Path file, JsonNode problem) {
+        return file + ":" + problem.path("line").asInt() + ":" + problem.path("column").asInt() + ": ";
     }
 
     static String of(PipelineFile.Start start) {

@@ -21,6 +21,10 @@ public final class Failure extends RuntimeException {
         this.kind = kind;
     }
 
+    public Kind kind() {
+        return kind;
+    }
+
     public int exitCode() {
         return kind.exitCode;
     }

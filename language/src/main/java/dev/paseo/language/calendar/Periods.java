@@ -1,5 +1,6 @@
 package dev.paseo.language.calendar;
 
+import java.util.regex.Pattern;
 import java.io.IOException;
 import java.io.StringReader;
 import java.time.Instant;
@@ -31,6 +32,7 @@ public final class Periods {
 
     /** More than this is refused, in signs. */
     public static final int MOST_SIGNS = 2_000_000;
+    private static final Pattern EVENT = Pattern.compile("BEGIN:VEVENT.*?END:VEVENT", Pattern.DOTALL);
 
     /** From an instant until another, which is not included. */
     public record Period(Instant from, Instant until, String summary) {}
@@ -75,6 +77,16 @@ public final class Periods {
     }
 
     /** What lies, also in part, between two instants, in order. Times without a zone, and whole days, are those of {@code zone}. */
+    /** Whether every event of one calendar stands, as it is, in another; no calendar has none. */
+    public static boolean keeps(Optional<String> before, Optional<String> after) {
+        return events(after).containsAll(events(before));
+    }
+
+    private static Set<String> events(Optional<String> calendar) {
+        return calendar.map(text -> EVENT.matcher(text).results().map(event -> event.group().lines().map(String::strip)
+                .filter(line -> !line.isEmpty() && !line.startsWith("DTSTAMP")).collect(Collectors.joining("\n"))).collect(Collectors.toSet())).orElse(Set.of());
+    }
+
     public List<Period> between(Instant from, Instant until, ZoneId zone) {
         List<Period> periods = new ArrayList<>();
         for (List<VEvent> same : events) {

@@ -1,11 +1,13 @@
 package dev.paseo.service.environment;
 
+import dev.paseo.core.environment.Loosening;
 import dev.paseo.core.environment.Rules;
 import dev.paseo.core.gate.GateRules;
 import dev.paseo.language.NearestName;
 import dev.paseo.language.Places;
 import dev.paseo.language.Problem;
 import dev.paseo.language.Reading;
+import dev.paseo.language.calendar.Periods;
 import dev.paseo.language.environment.EnvironmentsFile;
 import dev.paseo.language.environment.EnvironmentsFileReader;
 import dev.paseo.service.access.Accounts;
@@ -113,6 +115,18 @@ class EnvironmentChecks {
                 problem.accept(where + "." + key, "there is no group or account " + name + NearestName.hint(name, people))));
     }
 
+    /** What loading it would ask less than now; each has to be meant. */
+    List<Change> loosens(EnvironmentsFile file) {
+        List<Change> loosens = new ArrayList<>();
+        for (EnvironmentsFile.Environment wanted : file.environments()) {
+            mapper.named(wanted.name()).filter(row -> row.rulesRevision() > 0).ifPresent(row -> {
+                Rules before = stored.rules().read(row.rules());
+                Loosening.of(before, wanted.rules(), Periods.keeps(before.closed(), wanted.rules().closed())).forEach(what -> loosens.add(new Change(wanted.name(), what)));
+            });
+        }
+        return loosens;
+    }
+
     /** What loading it would change; nothing where all is so already. */
     List<Change> changes(EnvironmentsFile file) {
         List<Change> changes = new ArrayList<>();
@@ -125,9 +139,21 @@ class EnvironmentChecks {
                 changes.add(new Change(wanted.name(), "its rules change" + (waiting == 0 ? "" : "; " + (waiting == 1 ? "1 deployment waits" : waiting + " deployments wait")
                         + " there, and what was approved of " + (waiting == 1 ? "it" : "them") + " no longer counts")));
             }
+            there.filter(row -> !row.zone().equals(wanted.zone())).ifPresent(row ->
+                    changes.add(new Change(wanted.name(), "its zone changes from " + row.zone() + " to " + wanted.zone() + (wanted.zone().equals("UTC") ? ", which holds where a file names none" : ""))));
+            there.ifPresent(row -> mapper.placesIn(row.id()).stream().filter(component -> !wanted.components().containsKey(component)).forEach(component ->
+                    changes.add(new Change(wanted.name(), component + " is left out of the file: its place there stays as it is"))));
+            wanted.components().forEach((component, place) -> hostsGone(wanted, component, place).ifPresent(what -> changes.add(new Change(wanted.name(), what))));
             wanted.components().forEach((component, place) -> change(wanted, component, place).ifPresent(what -> changes.add(new Change(wanted.name(), what))));
         }
         return changes;
+    }
+
+    /** Hosts that are left out are no hosts of the place any more; what runs on them keeps running. */
+    private Optional<String> hostsGone(EnvironmentsFile.Environment environment, String component, EnvironmentsFile.Place wanted) {
+        List<String> gone = mapper.place(component, environment.name()).map(place -> mapper.hosts(place.id()).stream().map(EnvironmentMapper.HostRow::name)
+                .filter(host -> !wanted.hosts().containsKey(host)).toList()).orElse(List.of());
+        return gone.isEmpty() ? Optional.empty() : Optional.of(component + " no longer has " + String.join(", ", gone) + "; what runs there keeps running until somebody removes it");
     }
 
     private Optional<String> change(EnvironmentsFile.Environment environment, String component, EnvironmentsFile.Place wanted) {

@@ -26,10 +26,11 @@ import org.springframework.web.bind.annotation.RestController;
 class EnvironmentController {
 
     /** The text of an environments file; {@code base} is the digest of the file that it was made from, where what others changed since is not to be lost. */
-    record FileRequest(String text, Optional<String> base) {}
+    record FileRequest(String text, Optional<String> base, Optional<Boolean> loosen) {}
 
-    /** What is wrong with a file, at which line and column; where nothing is, what loading it would change. Warnings keep it from nothing. */
-    record FileCheckView(List<Problem> problems, List<Problem> warnings, List<EnvironmentChecks.Change> changes) {}
+    /** What is wrong with a file, at which line and column; where nothing is, what loading it would change. Warnings keep it from nothing;
+     * what loosens rules has to be meant. {@code digest} is that of the environments as they are now. */
+    record FileCheckView(List<Problem> problems, List<Problem> warnings, List<EnvironmentChecks.Change> changes, List<EnvironmentChecks.Change> loosens, String digest) {}
 
     /** What should be changed in a file that was loaded all the same. */
     record LoadedView(List<Problem> warnings) {}
@@ -40,12 +41,14 @@ class EnvironmentController {
     private final Loading loading;
     private final EnvironmentChecks checks;
     private final EnvironmentMapper mapper;
+    private final Exporting exporting;
 
-    EnvironmentController(Environments environments, Loading loading, EnvironmentChecks checks, EnvironmentMapper mapper) {
+    EnvironmentController(Environments environments, Loading loading, EnvironmentChecks checks, EnvironmentMapper mapper, Exporting exporting) {
         this.environments = environments;
         this.loading = loading;
         this.checks = checks;
         this.mapper = mapper;
+        this.exporting = exporting;
     }
 
     @GetMapping("/environments")
@@ -58,7 +61,7 @@ class EnvironmentController {
     @PutMapping("/environments")
     LoadedView load(@AuthenticationPrincipal Person person, @RequestBody FileRequest request) {
         Permission.require(person, Action.EDIT_ENVIRONMENT);
-        return new LoadedView(loading.load(request.text(), request.base(), person));
+        return new LoadedView(loading.load(request.text(), request.base(), request.loosen().orElse(false), person));
     }
 
     /** Says what is wrong with an environments file, or what loading it would change. Changes nothing. */
@@ -66,7 +69,8 @@ class EnvironmentController {
     FileCheckView check(@AuthenticationPrincipal Person person, @RequestBody FileRequest request) {
         Permission.require(person, Action.LOOK);
         EnvironmentChecks.Checked checked = checks.check(request.text());
-        return new FileCheckView(checked.problems(), checked.warnings(), checked.file().map(checks::changes).orElse(List.of()));
+        return new FileCheckView(checked.problems(), checked.warnings(), checked.file().map(checks::changes).orElse(List.of()),
+                checked.file().map(checks::loosens).orElse(List.of()), exporting.digest());
     }
 
     /** A variable of a component in an environment, or of one host there; without a value it is taken away. */

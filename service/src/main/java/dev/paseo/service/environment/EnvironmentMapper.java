@@ -62,6 +62,9 @@ interface EnvironmentMapper {
     @Select(PLACE + "where p.environment_id = #{environment} and p.component_id = #{component}")
     PlaceRow placeOf(long environment, long component);
 
+    @Select("select c.name from place p join component c on c.id = p.component_id where p.environment_id = #{environment} order by c.name")
+    List<String> placesIn(long environment);
+
     @Select("select id from place where id = #{id} for update")
     long lockPlace(long id);
 

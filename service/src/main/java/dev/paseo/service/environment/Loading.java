@@ -47,9 +47,10 @@ class Loading {
      * Loads all of a file.
      *
      * @param base the digest of what the text was made from: where that has changed meanwhile, nothing is loaded
+     * @param loosen what the file asks less than now is meant
      * @return what should be changed in the file all the same
      */
-    List<Problem> load(String text, Optional<String> base, Person by) {
+    List<Problem> load(String text, Optional<String> base, boolean loosen, Person by) {
         EnvironmentChecks.Checked checked = checks.check(text);
         if (!checked.problems().isEmpty()) {
             throw Refusal.unprocessable("The environments file has problems", checked.problems().stream().map(Problem::toString).collect(Collectors.joining("\n")));
@@ -57,6 +58,8 @@ class Loading {
         EnvironmentsFile file = checked.file().orElseThrow();
         around.transactions().run(() -> {
             base.ifPresent(this::unchanged);
+            List<EnvironmentChecks.Change> loosens = checks.loosens(file);
+            refuseUnmeant(loosens, loosen);
             List<String> there = mapper.all().stream().map(EnvironmentRow::name).toList();
             // The order is the file's where it has all of them; else what is there keeps its place, and new ones come last.
             boolean whole = file.environments().stream().map(EnvironmentsFile.Environment::name).toList().containsAll(there);
@@ -65,9 +68,17 @@ class Loading {
                 load(environment, whole ? at : there.contains(environment.name()) ? there.indexOf(environment.name()) : there.size() + at, by);
             }
             file.previews().forEach(template -> loadTemplate(template, by));
+            loosens.forEach(each -> around.audit().record(AuditTrail.Entry.of(by.name(), "rules loosened", each.environment()).in(each.environment()).because(each.what())));
             around.telling().tell("environment", "all");
         });
         return checked.warnings();
+    }
+
+    private static void refuseUnmeant(List<EnvironmentChecks.Change> loosens, boolean loosen) {
+        if (!loosens.isEmpty() && !loosen) {
+            throw Refusal.conflict("Nothing was loaded, for the file loosens rules: " + loosens.stream().map(each -> each.environment() + ": " + each.what())
+                    .collect(Collectors.joining("; ")) + ". Say that this is meant: paseo environment load FILE --loosen, or “These are meant” in the console.");
+        }
     }
 
     /** From here on until the transaction ends nobody else changes them. */

@@ -1,0 +1,138 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.cli.Context;
+import dev.paseo.cli.service.Api;
+import dev.paseo.cli.service.Failure;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.function.IntSupplier;
+import java.util.stream.Collectors;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+/** {@code paseo environment load} and {@code edit}: what changes and what loosens is said before anything is loaded. */
+final class EnvironmentFileCommands {
+
+    private EnvironmentFileCommands() {}
+
+    /** What both do with a file. */
+    abstract static class OfFile extends ServiceCommand {
+        @Option(names = "--loosen", description = "the file may ask less than the rules do now; without it, such a file is refused")
+        private boolean loosen;
+
+        @Option(names = "--dry-run", description = "only says what would change and what would loosen")
+        private boolean dryRun;
+
+        OfFile(Context context) {
+            super(context);
+        }
+
+        /** Checks, says, and loads a text; what others changed since it was checked is not overwritten. */
+        int load(Api api, String text, Path file) {
+            JsonNode checked = api.post(Api.path("environments", "check"), api.object().put("text", text));
+            if (!checked.path("problems").isEmpty()) {
+                throw new Failure(Failure.Kind.REFUSED, "Nothing was loaded, for the file has problems:\n" + checked.path("problems").valueStream()
+                        .map(problem -> Words.at(file, problem) + problem.path("path").asString("") + " " + problem.path("message").asString()).collect(Collectors.joining("\n")));
+            }
+            print(checked, () -> {
+                checked.path("warnings").forEach(warning -> context.out().println(Words.warning(file, warning, context.ink())));
+                checked.path("changes").forEach(change -> context.out().println(change.path("environment").asString() + ": " + change.path("what").asString()));
+                checked.path("loosens").forEach(change -> context.out().println(context.ink().warn("loosens ") + change.path("environment").asString() + ": "
+                        + change.path("what").asString()));
+            });
+            return finish(api, text, file, checked);
+        }
+
+        private int finish(Api api, String text, Path file, JsonNode checked) {
+            boolean loosens = !checked.path("loosens").isEmpty();
+            if (dryRun) {
+                return said("Nothing was loaded: this was a dry run.");
+            }
+            if (loosens && !loosen) {
+                throw new Failure(Failure.Kind.REFUSED, "Nothing was loaded, for " + file + " loosens rules. If that is meant, say so: --loosen");
+            }
+            api.put(Api.path("environments"), api.object().put("text", text).put("base", checked.path("digest").asString()).put("loosen", loosens));
+            return said("Loaded " + file + ".");
+        }
+
+        private int said(String sentence) {
+            if (!wantsJson()) {
+                context.out().println(sentence);
+            }
+            return 0;
+        }
+    }
+
+    @Command(name = "load", description = "Loads an environments file: says what changes and what loosens, then loads all of it, or nothing where it has problems or loosens unsaid.",
+            footer = {"", "What the file names is what holds there: of each environment in it, gates, hours, closed periods and zone (without zone: UTC), and of each",
+                    "component in it, its hosts and variables. Environments and components that it leaves out stay as they are.", "",
+                    "Examples:", "  paseo environment load environments.yaml --dry-run", "  paseo environment load environments.yaml"})
+    static final class Load extends OfFile {
+        @Parameters(arity = "0..1", paramLabel = "FILE", description = "default: ${DEFAULT-VALUE}")
+        private Path file = Path.of("environments.yaml");
+
+        Load(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            try {
+                return load(api(), Files.readString(file), file);
+            } catch (IOException unreadable) {
+                throw new Failure(Failure.Kind.USAGE, file + " cannot be read: " + (Files.exists(file) ? unreadable.getMessage() : "there is no such file"));
+            }
+        }
+    }
+
+    @Command(name = "edit", description = "Opens all environments as a file in your editor ($VISUAL, else $EDITOR, else vi), and loads what you saved as load does.",
+            footer = {"", "What you wrote is kept where it is refused; the message says where.", "", "Example:", "  paseo environment edit --dry-run"})
+    static final class Edit extends OfFile {
+        Edit(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            String before = api.get(Api.path("environments", "file")).path("text").asString();
+            try {
+                Path file = Files.writeString(Files.createTempFile("environments-", ".yaml"), before);
+                edit(file);
+                String text = Files.readString(file);
+                if (text.equals(before)) {
+                    Files.delete(file);
+                    context.out().println("Nothing was changed.");
+                    return 0;
+                }
+                return kept(() -> load(api, text, file), file);
+            } catch (IOException failed) {
+                throw new Failure(Failure.Kind.REFUSED, "The environments cannot be edited: " + failed.getMessage());
+            }
+        }
+
+        private static int kept(IntSupplier loading, Path file) {
+            try {
+                return loading.getAsInt();
+            } catch (Failure refused) {
+                throw new Failure(refused.kind(), refused.getMessage() + "\nWhat you wrote is kept in " + file);
+            }
+        }
+
+        private static void edit(Path file) throws IOException {
+            String editor = System.getenv().getOrDefault("VISUAL", System.getenv().getOrDefault("EDITOR", "vi"));
+            try {
+                int code = new ProcessBuilder("sh", "-c", editor + " \"$1\"", "edit", file.toString()).inheritIO().start().waitFor();
+                if (code != 0) {
+                    throw new IOException(editor + " ended with exit status " + code);
+                }
+            } catch (InterruptedException interrupted) {
+                Thread.currentThread().interrupt();
+                throw new IOException("interrupted while the editor was open");
+            }
+        }
+    }
+}
