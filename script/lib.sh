@@ -51,15 +51,18 @@ free_port() {
     python3 -c 'import socket; s = socket.socket(); s.bind(("127.0.0.1", 0)); print(s.getsockname()[1])'
 }
 
+# Whether a process runs: one that has ended and that nobody waited for (a zombie) does not.
+runs() { kill -0 "$1" 2>/dev/null && ! grep -qs '^State:[[:space:]]*Z' "/proc/$1/status"; }
+
 # Whether the process that wrote this file is alive.
-alive() { [ -f "$1" ] && kill -0 "$(cat "$1")" 2>/dev/null; }
+alive() { [ -f "$1" ] && runs "$(cat "$1")"; }
 
 # Ends the process of this pid file and waits until it is gone.
 end() {
     alive "$1" || { rm -f "$1"; return 0; }
     pid=$(cat "$1")
     kill "$pid" 2>/dev/null || true
-    for _ in $(seq 100); do kill -0 "$pid" 2>/dev/null || break; sleep 0.1; done
+    for _ in $(seq 100); do runs "$pid" || break; sleep 0.1; done
     kill -9 "$pid" 2>/dev/null || true
     rm -f "$1"
 }

@@ -14,6 +14,7 @@ import { Gate } from "./Gate";
 import { Hosts } from "./Hosts";
 import { heroStops } from "./hero";
 import { Plan } from "./Plan";
+import { Withdraw } from "./Withdraw";
 
 export type View = Schemas["DeploymentView"];
 
@@ -49,6 +50,7 @@ export default function Deployment() {
           <Gate view={view} mine={mine} />
           <Plan view={view} />
           <Hosts view={view} />
+          <Withdraw view={view} />
           {status === "waiting" && <Decide view={view} mine={mine} />}
         </div>
       </div>

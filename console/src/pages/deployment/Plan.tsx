@@ -31,24 +31,22 @@ export function words(part: Part): string {
   }
 }
 
-const SHAPE = { done: "passed", now: "running", ahead: "waiting-stage" } as const;
+const SHAPE = { done: "passed", now: "running", ahead: "waiting-stage", broken: "failed", left: "skipped" } as const;
 
 /** Everything that will happen, in its order: done, under way, ahead. */
 export function Plan({ view }: { view: View }) {
   const quiet = view.plan.filter((part) => part.what !== "live" && part.what !== "settled");
   if (quiet.length < 2 && view.deployment.startedAt !== undefined) return null;
-  const ended = !["waiting", "queued", "deploying", "checking", "undoing", "live"].includes(view.deployment.status);
   return (
     <section aria-label="Plan">
       <h3 className="rule">{view.deployment.startedAt === undefined ? "When the gate opens" : "Plan"}</h3>
       <ol className="plan-parts">
         {view.plan.map((part, at) => {
           const state = part.state as keyof typeof SHAPE;
-          const stopped = state !== "done" && (ended || view.deployment.status === "undoing");
           return (
-            <li key={at} data-state={stopped ? "ahead" : state}>
-              <Glyph shape={stopped ? "waiting-stage" : SHAPE[state]} tone={state === "done" ? "good" : state === "now" && !stopped ? "ink" : "rest2"} />
-              <span>{words(part)}{stopped && state === "now" && view.deployment.status !== "replaced" ? <span className="bad">: it went back from here</span> : null}{state === "now" && view.until && !stopped ? <span className="quiet"> until <At time={view.until} /></span> : null}</span>
+            <li key={at} data-state={state}>
+              <Glyph shape={SHAPE[state]} tone={state === "done" ? "good" : state === "now" ? "ink" : state === "broken" ? "bad" : "rest2"} />
+              <span>{words(part)}{state === "broken" ? <span className="bad">: it ended here</span> : state === "left" ? <span className="quiet">, not done</span> : null}{state === "now" && view.until ? <span className="quiet"> until <At time={view.until} /></span> : null}</span>
             </li>
           );
         })}

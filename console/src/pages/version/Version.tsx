@@ -10,6 +10,7 @@ import { bytes, Digest, Loading, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
 import { Causes } from "../run/Causes";
+import { Promote } from "./Promote";
 import { stopsOf } from "./stops";
 
 type View = Schemas["VersionView"];
@@ -34,6 +35,7 @@ export default function Version() {
       {view.blocked && <ul className="restraints"><li><Glyph shape="failed" tone="bad" /><span><b>Nobody deploys it any more</b>: {view.blocked}.</span></li></ul>}
       <Causes links={view.causes} last={`${view.component} ${view.number}`} />
       <div className="hero"><Walk stops={stopsOf(view)} label={`The walk of ${view.component} ${view.number}`} /></div>
+      <Promote view={view} />
       <div className="version-columns">
         <Deployments view={view} />
         <Artifacts view={view} />

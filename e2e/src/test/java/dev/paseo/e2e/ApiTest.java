@@ -82,6 +82,17 @@ class ApiTest {
     }
 
     @Test
+    void anAddressThatIsNoPageGivesTheConsolesOwnPageToBrowsersAndAProblemToPrograms() throws Exception {
+        Client nobody = new Client(park.address(), "");
+        HttpResponse<String> page = nobody.raw(HttpRequest.newBuilder().GET().header("Accept", "text/html,*/*;q=0.8"), "/nowhere/at/all");
+        assertEquals(404, page.statusCode());
+        assertTrue(page.body().contains("<div id=\"root\">"), page.body());
+        HttpResponse<String> problem = nobody.raw(HttpRequest.newBuilder().GET().header("Accept", "application/json"), "/nowhere/at/all");
+        assertEquals(404, problem.statusCode());
+        assertTrue(problem.headers().firstValue("Content-Type").orElse("").startsWith("application/problem+json"), problem.body());
+    }
+
+    @Test
     void nothingButSignInIsOpen() throws Exception {
         Client nobody = new Client(park.address(), "");
         for (String path : new String[] {"/api/v1/whereabouts", "/api/v1/audit", "/api/openapi.json", "/api/v1/events", "/actuator/prometheus"}) {

@@ -72,11 +72,18 @@ class PreviewsTest {
             Await.until("and fails", () -> previews(park).valueStream().anyMatch(each -> each.path("status").asString("").equals("stopped")));
             Files.delete(park.hostFolder("valley-house").resolve("stuck"));
             Await.until("it is tried again until done", () -> previews(park).size() == 1);
+            Await.until("its end is told, as no failure", () -> told(park).contains("The preview of feature/night was removed"));
+            assertTrue(told(park).contains("Your preview of feature/night is ready: http://127.0.0.1:7700 shows daylight-api"), told(park));
             assertTrue(Files.notExists(shown));
             assertEquals(403, park.as("approver-1").delete("/api/v1/previews/" + previews(park).path(0).path("environment").asString()).status());
             park.as("developer").delete("/api/v1/previews/" + previews(park).path(0).path("environment").asString());
             Await.until("a person may too", () -> previews(park).isEmpty());
         }
+    }
+
+    private static String told(Park park) {
+        return park.as("developer").get("/api/v1/notices").good().path("notices").valueStream().map(each -> each.path("title").asString() + ": " + each.path("body").asString())
+                .collect(java.util.stream.Collectors.joining("\n"));
     }
 
     private static String read(Path file) {

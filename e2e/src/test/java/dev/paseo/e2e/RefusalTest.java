@@ -230,7 +230,7 @@ class RefusalTest {
         long now = Instant.now().getEpochSecond();
         assertEquals(401, hook("msg_forged", now, Base64.getEncoder().encodeToString("not the key".getBytes(StandardCharsets.UTF_8)), "{}").statusCode());
         assertEquals(401, hook("msg_old", now - 3600, key, "{}").statusCode());
-        assertEquals("Paseo saw no branch or tag that moved.\n", hook("msg_good", now, key, "{}").body());
+        assertEquals("Nothing has moved since Paseo looked last: what was pushed was noticed already. What came of it: paseo why daylight-api\n", hook("msg_good", now, key, "{}").body());
         assertTrue(hook("msg_good", now, key, "{}").body().startsWith("Paseo had this message before"));
         assertEquals(400, hook("msg_garbage", now, key, "not json").statusCode());
         assertEquals(413, hook("msg_huge", now, key, "x".repeat(2 << 20)).statusCode());

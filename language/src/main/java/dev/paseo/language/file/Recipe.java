@@ -27,7 +27,24 @@ public record Recipe(List<String> artifacts, List<String> bring, Map<String, Str
         Optional<String> noWayBackBefore) {
 
     /** Its commands, each {@code sh -e} in a shell of its own. */
-    public record Parts(List<String> onceBefore, List<String> onEachHost, List<String> onceAfter, List<String> traffic, List<String> removal) {}
+    public record Parts(List<Command> onceBefore, List<Command> onEachHost, List<Command> onceAfter, List<Command> traffic, List<Command> removal) {}
+
+    /**
+     * One command.
+     *
+     * @param name    what it is called in logs
+     * @param timeout after it the command and all that it started is ended, and has failed
+     */
+    public record Command(String name, String command, Duration timeout) {
+
+        /** What holds where a command says nothing. */
+        public static final Duration TIMEOUT = Duration.ofMinutes(10);
+
+        /** A command that says nothing else; so versions were sealed before there was a timeout to say. */
+        public static Command valueOf(String command) {
+            return new Command(command.lines().findFirst().orElse(command), command, TIMEOUT);
+        }
+    }
 
     /**
      * What follows once it is live.
@@ -38,7 +55,7 @@ public record Recipe(List<String> artifacts, List<String> bring, Map<String, Str
     public record Afterwards(Optional<Duration> keepChecking, Map<String, Test> tests) {}
 
     /** Commands run against what is live, and their report files. */
-    public record Test(List<String> steps, Map<PipelineFile.Report, List<String>> reports, OnFailures onFailures) {
+    public record Test(List<Command> steps, Map<PipelineFile.Report, List<String>> reports, OnFailures onFailures) {
         public Test {
             // Versions sealed before this was asked.
             onFailures = onFailures == null ? OnFailures.PASS : onFailures;

@@ -1,6 +1,7 @@
 package dev.paseo.language.file;
 
 import static dev.paseo.language.file.Names.optional;
+import static dev.paseo.language.file.Names.require;
 
 import dev.paseo.language.NearestName;
 import dev.paseo.core.run.OnFailures;
@@ -11,6 +12,7 @@ import dev.paseo.language.file.Recipe.Strategy;
 import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Optional;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
@@ -68,8 +70,19 @@ final class RecipeReader {
                 optional(entries, "no-way-back-before").flatMap(Value::text));
     }
 
-    private static List<String> commands(Map<String, Value> entries, String key) {
-        return optional(entries, key).map(Value::texts).orElse(List.of());
+    private static List<Recipe.Command> commands(Map<String, Value> entries, String key) {
+        return optional(entries, key).map(Value::items).orElse(List.of()).stream().flatMap(item -> command(item).stream()).toList();
+    }
+
+    private static Optional<Recipe.Command> command(Value item) {
+        if (!item.isMap()) {
+            return item.text().map(Recipe.Command::valueOf);
+        }
+        Map<String, Value> entries = item.entries(List.of("name", "command", "timeout"));
+        Optional<Recipe.Command> plain = require(item, entries, "command", "command: what is run").flatMap(Value::text).map(Recipe.Command::valueOf);
+        Optional<String> name = optional(entries, "name").flatMap(Value::text);
+        Duration timeout = optional(entries, "timeout").flatMap(given -> given.duration(StagesReader.LONGEST)).orElse(Recipe.Command.TIMEOUT);
+        return plain.map(each -> new Recipe.Command(name.orElse(each.name()), each.command(), timeout));
     }
 
     /** What arrives from elsewhere has names that only the arrival tells. */
@@ -117,7 +130,7 @@ final class RecipeReader {
                 body.problemWithName("its name should be " + Names.NAME_WORDS);
             }
             Map<String, Value> inner = body.entries(List.of("steps", "reports"));
-            List<String> steps = commands(inner, "steps");
+            List<Recipe.Command> steps = commands(inner, "steps");
             if (steps.isEmpty()) {
                 body.problem("is missing steps: what the test runs");
             }

@@ -24,7 +24,7 @@ final class StagesReader {
     static final Duration STEP_TIMEOUT = Duration.ofHours(1);
     /** Used for a stage without a timeout of its own. */
     static final Duration STAGE_TIMEOUT = Duration.ofHours(12);
-    private static final Duration LONGEST = Duration.ofHours(12);
+    static final Duration LONGEST = Duration.ofHours(12);
     private static final int MOST_STAGES = 2000;
     private static final int MOST_STEPS = 100;
     private static final int MOST_VARIANTS = 100;

@@ -151,6 +151,10 @@ interface DeploymentMapper {
     @Update("update review set done_at = #{now}, done_by = #{by}, comment = #{comment} where deployment_id = #{deployment} and done_at is null")
     int reviewed(long deployment, long by, String comment, Instant now);
 
+    /** What was answered when a run was started; JSON. */
+    @Select("select answers from run where component_id = #{component} and number = #{number}")
+    Optional<String> answers(long component, long number);
+
     record HostContentRow(String host, String version, long settingsRevision, String secretRevisions) {}
 
     /** What was deployed to each host of a place that has something. */

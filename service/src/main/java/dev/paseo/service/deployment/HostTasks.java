@@ -20,6 +20,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -28,12 +29,13 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
+import tools.jackson.core.type.TypeReference;
 
 /** Makes what agents are told to do for deployments. */
 @Component
 class HostTasks {
 
-    private static final long STEP_TIMEOUT_SECONDS = 600;
+    private static final TypeReference<Map<String, String>> ANSWERS = new TypeReference<>() {};
     private static final Pattern NAMED = Pattern.compile("\\{(url|host\\.url|variables\\.[^{}]*)}");
 
     private final DeploymentMapper mapper;
@@ -131,10 +133,10 @@ class HostTasks {
                 .flatMap(host -> host.url().stream()).collect(Collectors.joining(" "));
     }
 
-    private Assignment task(Work work, Deploying now, List<String> commands, List<Recipe.Check> checks, Map<String, String> more) {
+    private Assignment task(Work work, Deploying now, List<Recipe.Command> commands, List<Recipe.Check> checks, Map<String, String> more) {
         List<Assignment.Step> steps = new ArrayList<>();
-        for (String command : commands) {
-            steps.add(new Assignment.Step(steps.size() + 1, command.lines().findFirst().orElse(command), command, STEP_TIMEOUT_SECONDS, 0));
+        for (Recipe.Command command : commands) {
+            steps.add(new Assignment.Step(steps.size() + 1, command.name(), command.command(), command.timeout().toSeconds(), 0));
         }
         boolean needsFiles = !steps.isEmpty() || checks.stream().anyMatch(check -> check.command().isPresent());
         Map<String, String> variables = variables(now);
@@ -172,10 +174,15 @@ class HostTasks {
                 .map(artifact -> new Assignment.Artifact(artifact.name(), artifact.fileName(), artifact.digest(), artifact.size())).toList();
     }
 
-    /** Of variables host beats place. */
-    private static Map<String, String> variables(Deploying now) {
+    /** Of variables host beats place; what was asked of whoever started its run reaches its recipe too. */
+    private Map<String, String> variables(Deploying now) {
         Map<String, String> variables = new LinkedHashMap<>(now.settings().variables());
         now.own().ifPresent(more -> variables.putAll(more.variables()));
+        now.version().runNumber().ifPresent(run -> {
+            variables.put("PASEO_RUN", now.version().component() + "#" + run);
+            mapper.answers(now.place().componentId(), run).ifPresent(answers -> json.read(answers, ANSWERS).forEach((name, answer) ->
+                    variables.put("PASEO_ASK_" + name.toUpperCase(Locale.ROOT).replace('-', '_'), answer)));
+        });
         variables.put("PASEO_COMPONENT", now.version().component());
         variables.put("PASEO_VERSION", now.version().number());
         variables.put("PASEO_COMMIT", now.version().commit().orElse(""));
@@ -188,7 +195,7 @@ class HostTasks {
         return variables;
     }
 
-    private static Map<String, String> placeholders(Deploying now) {
+    private Map<String, String> placeholders(Deploying now) {
         Map<String, String> words = new LinkedHashMap<>();
         variables(now).forEach((name, value) -> words.put("variables." + name, value));
         words.put("version", now.version().number());

@@ -43,12 +43,20 @@ class PeopleTold {
                 }
             }
             case FAILED, UNDONE, STOPPED -> {
+                if (deployment.kind() == Kind.PREVIEW && deployment.status() == DeploymentStatus.UNDONE && row.liveAt() != null) {
+                    tell(Event.PREVIEW, authors(row, version), place, row, "The preview of " + version.branch() + " was removed", why);
+                    return;
+                }
                 Set<String> people = new HashSet<>(asked(row));
                 people.addAll(authors(row, version));
                 tell(Event.DEPLOYMENT_FAILED, people, place, row, what + (deployment.status() == DeploymentStatus.STOPPED ? " stopped half way: somebody has to act"
                         : deployment.status() == DeploymentStatus.UNDONE ? " was undone" : " failed"), why);
             }
             case LIVE -> {
+                if (deployment.kind() == Kind.PREVIEW) {
+                    tell(Event.PREVIEW, authors(row, version), place, row, "Your preview of " + version.branch() + " is ready",
+                            place.url().map(url -> url + " shows " + place.component() + " " + version.number() + ".").orElse(place.component() + " " + version.number() + " is live in " + place.environment() + "."));
+                }
                 List<String> route = version.route().environments();
                 if (deployment.kind() == Kind.PROMOTION && !route.isEmpty() && route.getLast().equals(place.environment())) {
                     tell(Event.COMMIT_LIVE, authors(row, version), place, row, what + " is live", version.commit().map(commit -> "Your commits up to " + commit.substring(0, Math.min(8, commit.length()))

@@ -30,7 +30,7 @@ class PlaceViews {
     /**
      * One part of a plan.
      *
-     * @param state {@code ahead}, {@code now} (or where it was stopped) or {@code done}
+     * @param state {@code done}, {@code now} or {@code ahead}; once it has ended or goes back, {@code broken} where it ended, and {@code left} for what was not done
      */
     record MovementView(String what, List<String> hosts, Optional<Long> seconds, int share, Optional<String> name, String state) {}
 
@@ -107,14 +107,19 @@ class PlaceViews {
 
     static List<MovementView> movements(DeploymentState state) {
         Course course = state.course();
-        return java.util.stream.IntStream.range(0, course.plan().size()).mapToObj(at -> movement(course.plan().get(at),
-                at < course.at() ? "done" : at == course.at() && begun(state.status()) ? "now" : "ahead")).toList();
+        return java.util.stream.IntStream.range(0, course.plan().size()).mapToObj(at -> movement(course.plan().get(at), standing(at, state))).toList();
     }
 
-    private static boolean begun(DeploymentStatus status) {
-        return switch (status) {
-            case DEPLOYING, CHECKING, LIVE, REPLACED, UNDOING, UNDONE, STOPPED, FAILED -> true;
-            case WAITING, QUEUED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN -> false;
+    private static String standing(int at, DeploymentState state) {
+        int now = state.course().at();
+        if (at < now) {
+            return "done";
+        }
+        return switch (state.status()) {
+            case WAITING, QUEUED -> "ahead";
+            case DEPLOYING, CHECKING, LIVE -> at == now ? "now" : "ahead";
+            case UNDOING, UNDONE, STOPPED, FAILED -> at == now ? "broken" : "left";
+            case REPLACED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN -> "left";
         };
     }
 

@@ -13,6 +13,7 @@ public enum Event {
     RUN_MENDED("your branch is mended", Delivery.NOW, Delivery.OFF),
     DEPLOYMENT_FAILED("a deployment of yours failed, was undone or stopped", Delivery.NOW, Delivery.NOW),
     COMMIT_LIVE("your commit is live in the last environment of its route", Delivery.NOW, Delivery.OFF),
+    PREVIEW("your preview is ready, or was removed", Delivery.NOW, Delivery.NOW),
     DAMAGED("kept bytes are damaged", Delivery.NOW, Delivery.NOW);
 
     /** How soon; a gathered one comes with others in one mail. */

@@ -97,7 +97,7 @@ class Hooks {
     String follow(Registered component, Optional<String> pusher) {
         String repository = component.repository().orElseThrow(() -> Refusal.conflict(component.name() + " has no repository to look at"));
         try {
-            return words(pushes.look(repository, pusher.map(name -> name.length() > 200 ? name.substring(0, 200) : name)));
+            return words(component, pushes.look(repository, pusher.map(name -> name.length() > 200 ? name.substring(0, 200) : name)));
         } catch (Refusal away) {
             if (away.kind() != Refusal.Kind.UNAVAILABLE) {
                 throw away;
@@ -119,15 +119,17 @@ class Hooks {
         return "Paseo took note of " + type + ": it starts nothing here.\n";
     }
 
-    private static String words(List<Pushes.Moved> moved) {
+    private static String words(Registered component, Pushes.Seen seen) {
         StringBuilder words = new StringBuilder();
-        for (Pushes.Moved each : moved) {
+        for (Pushes.Moved each : seen.moved()) {
             each.led().run().ifPresent(run -> words.append("Paseo started ").append(each.component()).append('#').append(run.number())
                     .append(" for ").append(each.name()).append(": it will be ").append(run.version()).append(".\n"));
             each.led().why().ifPresent(why -> words.append("Paseo started nothing of ").append(each.component()).append(" for ")
                     .append(each.name()).append(": ").append(why).append(".\n"));
             each.warnings().forEach(warning -> words.append("Please change ").append(warning).append(".\n"));
         }
-        return words.isEmpty() ? "Paseo saw no branch or tag that moved.\n" : words.toString();
+        seen.gone().forEach(each -> words.append("Paseo noticed that ").append(each.branch()).append(" of ").append(each.component()).append(" was deleted")
+                .append(each.preview() ? ": its preview is taken away.\n" : ": it starts nothing any more.\n"));
+        return words.isEmpty() ? "Nothing has moved since Paseo looked last: what was pushed was noticed already. What came of it: paseo why " + component.name() + "\n" : words.toString();
     }
 }

@@ -77,7 +77,7 @@ class PipelineCommits {
         }
         String commit = commit(component, request, author(person));
         audit.record(AuditTrail.Entry.of(person.name(), "pipeline file committed", name).with("branch", request.branch()).with("commit", commit));
-        Optional<Starting.Led> led = pushes.look(component.repository().get(), Optional.of(person.name())).stream()
+        Optional<Starting.Led> led = pushes.look(component.repository().get(), Optional.of(person.name())).moved().stream()
                 .filter(each -> each.component().equals(name) && each.commit().equals(commit)).map(Pushes.Moved::led).findFirst();
         return new CommittedView(request.branch(), commit, led.flatMap(Starting.Led::run).map(run -> run.number()), led.flatMap(Starting.Led::why));
     }

@@ -28,6 +28,12 @@ class Pushes {
     /** What the move of one branch, or a new tag, led to; and what should be changed in the pipeline file there. */
     record Moved(String component, String name, String commit, Starting.Led led, List<String> warnings) {}
 
+    /** A branch that is there no more. */
+    record Gone(String component, String branch, boolean preview) {}
+
+    /** What a look at a repository found. */
+    record Seen(List<Moved> moved, List<Gone> gone) {}
+
     private static final int MOST_PATHS = 10_000;
 
     private final Components components;
@@ -40,36 +46,45 @@ class Pushes {
         this.mapper = mapper;
     }
 
-    List<Moved> look(String repository, Optional<String> pusher) {
+    Seen look(String repository, Optional<String> pusher) {
         List<Registered> all = components.ofRepository(repository);
         if (all.isEmpty()) {
-            return List.of();
+            return new Seen(List.of(), List.of());
         }
         Mirror mirror = components.mirror(all.getFirst());
         mirror.fetch();
         Mirror.Refs refs = mirror.refs();
         List<Moved> moved = new ArrayList<>();
+        List<Gone> gone = new ArrayList<>();
         for (Registered component : all) {
-            heads(component, mirror, refs.heads(), pusher, moved);
+            heads(component, mirror, refs.heads(), pusher, new Seen(moved, gone));
             tags(component, mirror, refs.tags(), moved);
         }
-        return moved;
+        return new Seen(moved, gone);
     }
 
-    private void heads(Registered component, Mirror mirror, Map<String, String> heads, Optional<String> pusher, List<Moved> moved) {
+    private void heads(Registered component, Mirror mirror, Map<String, String> heads, Optional<String> pusher, Seen seen) {
         Map<String, String> known = components.heads(component.id());
         heads.forEach((branch, commit) -> {
             if (!commit.equals(known.get(branch))) {
                 FileInForce file = components.readFile(component, commit);
-                moved(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher, file).ifPresent(led -> moved.add(
+                moved(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher, file).ifPresent(led -> seen.moved().add(
                         new Moved(component.name(), branch, commit, led, file.warnings().stream().map(each -> component.filePath() + ":" + each).toList())));
             }
         });
         known.forEach((branch, commit) -> {
             if (!heads.containsKey(branch)) {
-                components.dropHead(component.id(), branch, commit);
+                if (components.dropHead(component.id(), branch, commit)) {
+                    seen.gone().add(new Gone(component.name(), branch, previewed(component, branch, commit)));
+                }
             }
         });
+    }
+
+    /** Whether the file that was last there makes previews of the branch. */
+    private boolean previewed(Registered component, String branch, String commit) {
+        return components.readFile(component, commit).file().map(Triggers::of).orElse(List.of()).stream()
+                .anyMatch(trigger -> trigger instanceof Trigger.Preview preview && preview.branches().stream().anyMatch(pattern -> pattern.matches(branch)));
     }
 
     private Optional<Starting.Led> moved(Registered component, Mirror mirror, String branch, Optional<String> before, String commit, Optional<String> pusher, FileInForce file) {
