@@ -46,7 +46,7 @@ function show(page: ReactElement, path = "/", route = "/") {
 }
 
 const cell = (environment: string, version?: string) => ({ environment, version, hosts: 1, coming: [], behind: 0 });
-const row = (component: string, labels: Record<string, string>) => ({ component, summary: `the ${component}`, labels, cells: [cell("test", "1.4.1"), cell("production")] });
+const row = (component: string, labels: Record<string, string>) => ({ component, summary: `the ${component}`, labels, cells: [cell("test", "1.4.1"), cell("production")], stays: [] });
 const WHERE = {
   now: "2026-05-04T08:00:00Z", environments: [{ name: "test", gated: false, hosts: 1 }, { name: "production", gated: true, hosts: 3, closed: "hill race" }],
   rows: [row("hut-planner", {}), row("daylight-api", { team: "wardens" })],

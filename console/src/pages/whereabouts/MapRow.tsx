@@ -33,13 +33,20 @@ export function MapRow({ row, environments }: { row: Row; environments: Column[]
   const cells = environments.map((each) => row.cells.find((cell) => cell.environment === each.name));
   return (
     <div className="map-row" role="row">
-      <div role="rowheader" className="map-name"><b>{row.component}</b><span>{row.summary}</span></div>
+      <div role="rowheader" className="map-name"><b>{row.component}</b><span>{row.summary}</span>
+        {row.stays.filter((each) => !environments.some((known) => known.name === each.environment)).map((each) => (
+          <p key={each.version + each.environment} className="warn stays">{each.version} stays: {each.reason}</p>
+        ))}
+      </div>
       <Newest row={row} next={cells[0]} />
       {cells.map((cell, at) => (
         <div role="cell" key={environments[at].name} className={`map-cell ${environments[at].gated ? "gated" : ""}`}>
           <span className="map-label">{environments[at].name}</span>
           {environments[at].gated && cell && <span className="map-gate"><GateMark state={gateOf(cell, cells[at - 1]?.version)} height={46} /></span>}
           {cell ? <Place row={row} cell={cell} next={cells[at + 1]} nextGated={environments[at + 1]?.gated ?? false} /> : <p className="quiet">no place here</p>}
+          {row.stays.filter((each) => each.environment === environments[at].name).map((each) => (
+            <p key={each.version} className="warn stays"><Glyph shape="warned" tone="warn" /> <Link to={`/versions/${row.component}/${each.version}`}>{each.version} stays before it</Link>: {each.reason}</p>
+          ))}
         </div>
       ))}
     </div>

@@ -12,7 +12,7 @@ import tools.jackson.databind.JsonNode;
         footer = {"", "Example:", "  paseo hand-on deployment 7 --to approver-2"})
 final class HandOnCommand extends ServiceCommand {
 
-    @Parameters(arity = "2", paramLabel = "deployment NUMBER", hideParamSyntax = true, description = "such as: deployment 7")
+    @Parameters(arity = "1..2", paramLabel = "deployment NUMBER", hideParamSyntax = true, description = "such as: deployment 7")
     private List<String> subject = List.of();
 
     @Option(names = "--to", required = true, paramLabel = "ACCOUNT", description = "who decides")

@@ -13,7 +13,7 @@ import tools.jackson.databind.node.ObjectNode;
 /** A yes or a no; the two commands differ in nothing else. */
 abstract class RulingCommand extends ServiceCommand {
 
-    @Parameters(arity = "2", paramLabel = "deployment NUMBER", hideParamSyntax = true, description = "such as: deployment 7, or passage 3")
+    @Parameters(arity = "1..2", paramLabel = "deployment NUMBER", hideParamSyntax = true, description = "such as: deployment 7, or passage 3")
     List<String> subject = List.of();
 
     @Option(names = "--comment", description = "what you looked at, and why yes or no; kept in the audit trail")
@@ -39,7 +39,7 @@ abstract class RulingCommand extends ServiceCommand {
 
     void said(String what, JsonNode after) {
         context.out().println(what + " " + after.path("component").asString() + " " + after.path("version").asString() + " for " + after.path("environment").asString() + "; "
-                + String.join(" ", subject) + " is " + context.ink().state(after.path("status").asString()) + ".");
+                + (subject.size() == 1 ? "deployment " : "") + String.join(" ", subject) + " is " + context.ink().state(after.path("status").asString()) + ".");
     }
 
     @Command(name = "approve", description = "Approves exactly what a waiting deployment would deploy now.",

@@ -90,6 +90,11 @@ final class ShowCommand extends ServiceCommand {
         version.path("walk").forEach(stop -> table.row(stop.path("environment").asString(),
                 stop.has("openedAt") ? Times.exact(stop.path("openedAt")) : "not yet", stop.path("live").asString("nothing"), stop.path("passage").asString("")));
         table.print(out(), context.ink());
+        version.path("walk").forEach(stop -> {
+            if (stop.has("stays")) {
+                out().println(context.ink().warn("It stays before " + stop.path("environment").asString()) + ": " + stop.path("stays").asString() + ". When that is mended, it goes on by itself.");
+            }
+        });
     }
 
     private void deployment(String id, JsonNode view) {

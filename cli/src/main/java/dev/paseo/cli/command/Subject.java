@@ -25,6 +25,10 @@ sealed interface Subject {
         if (words.size() == 2 && first.equals("deployment") && words.get(1).matches("[0-9]+")) {
             return new Deployment(words.get(1));
         }
+        // A number alone can only be meant as a deployment's.
+        if (words.size() == 1 && first.matches("[0-9]+")) {
+            return new Deployment(first);
+        }
         if (words.size() == 2 && first.equals("passage") && words.get(1).matches("[0-9]+")) {
             return new Passage(words.get(1));
         }

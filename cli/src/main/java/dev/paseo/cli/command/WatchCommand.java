@@ -11,14 +11,14 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
-@Command(name = "watch", description = "Stages and log of a run, live, until it ends; exits 0 where it passed or warned, 1 otherwise.",
-        footer = {"", "Example:", "  paseo watch daylight-api#1"})
+@Command(name = "watch", description = "Follows a run, with its log, or a deployment, with its hosts, until it ends; exits 0 where the run passed or warned, or the deployment is live, 1 otherwise.",
+        footer = {"", "Examples:", "  paseo watch daylight-api#1", "  paseo watch deployment 7"})
 final class WatchCommand extends ServiceCommand {
 
     private static final Set<String> ENDED = Set.of("passed", "warned", "failed", "cancelled");
 
-    @Parameters(paramLabel = "COMPONENT#RUN")
-    private String run = "";
+    @Parameters(arity = "1..2", paramLabel = "COMPONENT#RUN | deployment NUMBER", hideParamSyntax = true)
+    private List<String> subject = List.of();
 
     private final Map<String, Long> next = new HashMap<>();
     private final Map<String, String> told = new HashMap<>();
@@ -29,9 +29,20 @@ final class WatchCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        if (!(Subject.of(List.of(run)) instanceof Subject.Run(String component, String number))) {
-            throw new Failure(Failure.Kind.USAGE, "\"" + run + "\" should be COMPONENT#RUN, such as daylight-api#41");
-        }
+        return switch (Subject.of(subject)) {
+            case Subject.Run(String component, String number) -> run(component, number);
+            case Subject.Deployment(String id) -> deployment(id);
+            default -> throw new Failure(Failure.Kind.USAGE, "“" + String.join(" ", subject) + "” should be COMPONENT#RUN, such as daylight-api#41, or deployment NUMBER");
+        };
+    }
+
+    private int deployment(String id) {
+        JsonNode view = new DeploymentWatch(context, wantsJson()).until(api(), id, WatchCommand::pause);
+        print(view, () -> { });
+        return DeploymentWatch.good(view) ? 0 : 1;
+    }
+
+    private int run(String component, String number) {
         Api api = api();
         while (true) {
             JsonNode view = api.get(Api.path("runs", component, number));
@@ -54,7 +65,7 @@ final class WatchCommand extends ServiceCommand {
             Thread.sleep(200);
         } catch (InterruptedException stop) {
             Thread.currentThread().interrupt();
-            throw new Failure(Failure.Kind.REFUSED, "interrupted; the run goes on");
+            throw new Failure(Failure.Kind.REFUSED, "Interrupted; what was watched goes on");
         }
     }
 
@@ -90,7 +101,7 @@ final class WatchCommand extends ServiceCommand {
     private int ended(JsonNode view, String status) {
         print(view, () -> {
             JsonNode summary = view.path("run");
-            context.out().println(context.ink().strong(run) + " " + context.ink().state(status)
+            context.out().println(context.ink().strong(subject.getFirst()) + " " + context.ink().state(status)
                     + (summary.has("reason") ? ": " + summary.path("reason").asString() : "")
                     + (summary.path("sealed").asBoolean() ? ", sealed " + summary.path("version").asString() : ""));
         });

@@ -121,7 +121,7 @@ final class WayBackCommands {
     @Command(name = "continue", description = "Says that a deployment goes on where its plan asks; with --no, that it goes back.",
             footer = {"", "Example:", "  paseo continue deployment 12"})
     static final class Continue extends ServiceCommand {
-        @Parameters(arity = "2", paramLabel = "deployment NUMBER", hideParamSyntax = true)
+        @Parameters(arity = "1..2", paramLabel = "deployment NUMBER", hideParamSyntax = true)
         private List<String> subject = List.of();
 
         @Option(names = "--no", description = "it does not go on: the traffic goes back where it was")
@@ -142,7 +142,7 @@ final class WayBackCommands {
     @Command(name = "review", description = "Looks at an emergency afterwards; not by whoever asked for it.",
             footer = {"", "Example:", "  paseo review deployment 12 --comment \"It was right: parties were out on the ridge.\""})
     static final class Review extends ServiceCommand {
-        @Parameters(arity = "2", paramLabel = "deployment NUMBER", hideParamSyntax = true)
+        @Parameters(arity = "1..2", paramLabel = "deployment NUMBER", hideParamSyntax = true)
         private List<String> subject = List.of();
 
         @Option(names = "--comment", required = true, description = "what was found")

@@ -108,6 +108,10 @@ final class WhereCommand extends ServiceCommand {
                     cell.has("since") ? Times.ago(cell.path("since"), now) : "", cell.path("hosts").asString(""), waits(cell, now));
             name = "";
         }
+        for (JsonNode stay : row.path("stays")) {
+            table.row(context.ink().strong(name), stay.path("environment").asString(), "", "", "",
+                    stay.path("version").asString() + " " + context.ink().warn("stays") + ", " + Times.ago(stay.path("since"), now) + ": " + stay.path("reason").asString());
+        }
     }
 
     private void closed(JsonNode answer) {

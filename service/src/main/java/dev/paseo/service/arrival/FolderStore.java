@@ -42,7 +42,7 @@ final class FolderStore implements WatchedStore {
 
     private record Found(Path file, String number, BasicFileAttributes attributes) {}
 
-    private List<Found> found() {
+    private List<Found> found(boolean seenBefore) {
         Pattern pattern = pattern(where.pattern());
         List<Found> found = new ArrayList<>();
         try (Stream<Path> files = Files.list(folder())) {
@@ -52,9 +52,10 @@ final class FolderStore implements WatchedStore {
                     found.add(new Found(file, matcher.group(1), Files.readAttributes(file, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS)));
                 }
             }
-        } catch (NoSuchFileException notYet) {
-            return List.of();
         } catch (IOException failed) {
+            if (failed instanceof NoSuchFileException && !seenBefore) {
+                return List.of();
+            }
             throw Refusal.unavailable("the folder " + folder() + " cannot be listed: " + failed.getMessage());
         }
         found.sort(Comparator.comparing(each -> each.attributes().lastModifiedTime()));
@@ -62,8 +63,8 @@ final class FolderStore implements WatchedStore {
     }
 
     @Override
-    public List<Sighting> list() {
-        return found().stream().map(each -> new Sighting(each.number(), digest(each))).toList();
+    public List<Sighting> list(boolean seenBefore) {
+        return found(seenBefore).stream().map(each -> new Sighting(each.number(), digest(each))).toList();
     }
 
     private static String digest(Found found) {
@@ -72,11 +73,11 @@ final class FolderStore implements WatchedStore {
 
     @Override
     public List<Versions.Artifact> fetch(Sighting sighting) {
-        Found found = found().stream().filter(each -> each.number().equals(sighting.number())).findFirst()
+        Found found = found(true).stream().filter(each -> each.number().equals(sighting.number())).findFirst()
                 .orElseThrow(() -> Refusal.unavailable("the file of " + sighting.number() + " has gone again"));
         try (InputStream in = Files.newInputStream(found.file(), LinkOption.NOFOLLOW_LINKS)) {
             ByteStore.Kept kept = using.bytes().keep(in, Web.LARGEST, using.clock().now());
-            if (found().stream().noneMatch(each -> each.file().equals(found.file()) && digest(each).equals(sighting.digest()))) {
+            if (found(true).stream().noneMatch(each -> each.file().equals(found.file()) && digest(each).equals(sighting.digest()))) {
                 throw Refusal.unavailable(found.file() + " was being written while it was read");
             }
             String fileName = found.file().getFileName().toString();

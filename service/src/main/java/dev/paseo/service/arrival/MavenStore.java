@@ -40,10 +40,10 @@ final class MavenStore implements WatchedStore {
     }
 
     @Override
-    public List<Sighting> list() {
+    public List<Sighting> list(boolean seenBefore) {
         URI address = at("maven-metadata.xml");
         Web.Text answer = using.web().text(address, Map.of());
-        if (answer.absent()) {
+        if (answer.absent() && !seenBefore) {
             return List.of();
         }
         byte[] metadata = answer.good(address).body();

@@ -196,7 +196,7 @@ public class Stores {
         Registered component = components.byId(row.componentId());
         Map<String, SightingRow> known = mapper.sightings(row.id()).stream().collect(Collectors.toMap(SightingRow::name, each -> each));
         boolean first = row.lookedAt() == null && !where.existing();
-        for (Sighting sighting : store.list()) {
+        for (Sighting sighting : store.list(!known.isEmpty())) {
             SightingRow before = known.get(sighting.number());
             if (before != null) {
                 moved(row, component, before, sighting);

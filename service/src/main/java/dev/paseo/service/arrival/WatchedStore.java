@@ -26,8 +26,12 @@ interface WatchedStore {
      */
     record Sighting(String number, String digest) {}
 
-    /** What is there now, the oldest first where the store tells. */
-    List<Sighting> list();
+    /**
+     * What is there now, the oldest first where the store tells.
+     *
+     * @param seenBefore whether anything was ever seen there: then its absence is trouble, else it is only not there yet
+     */
+    List<Sighting> list(boolean seenBefore);
 
     /** Fetches exactly what was sighted into the byte store; refused where other bytes come. */
     List<Versions.Artifact> fetch(Sighting sighting);

@@ -41,7 +41,7 @@ class Requests {
 
     /** What a request needs and leaves. */
     @Component
-    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner, HostContents contents, Holds holds, SetMapper sets) {}
+    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner, HostContents contents, Holds holds, SetMapper sets, WalkStays stays) {}
 
     Requests(DeploymentMapper mapper, Places places, Gates gates, Environments environments, Around around) {
         this.mapper = mapper;
@@ -64,27 +64,48 @@ class Requests {
         }
     }
 
-    /** The walk asks by itself; empty where that would go backwards, or twice. */
-    Optional<Long> byWalk(Versions.Sealed version, Place place, String from) {
-        try {
-            return Optional.of(request(new Wanted(place, version, Kind.PROMOTION, Optional.empty(),
-                    new Cause.Walk(version.component(), version.number(), from), Optional.empty())));
-        } catch (Refusal refused) {
-            if (refused.kind() == Refusal.Kind.CONFLICT) {
-                around.audit().record(AuditTrail.Entry.of("paseo", "walk stays", version.component() + " " + version.number())
-                        .in(place.environment()).because(refused.getMessage()));
-                return Optional.empty();
-            }
-            throw refused;
+    /**
+     * The walk asks by itself. Where something is missing there it stays, and is tried again; where it would go backwards, or
+     * twice, that is written down and ends it.
+     */
+    void byWalk(Versions.Sealed version, Place place, String from) {
+        Optional<String> lacks = impossible(place, version);
+        if (lacks.isPresent()) {
+            around.stays().stays(version, place.environment(), from, lacks.get());
+            return;
         }
+        try {
+            request(new Wanted(place, version, Kind.PROMOTION, Optional.empty(), new Cause.Walk(version.component(), version.number(), from), Optional.empty()));
+        } catch (Refusal refused) {
+            if (refused.kind() != Refusal.Kind.CONFLICT) {
+                throw refused;
+            }
+            around.stays().ends(version, place.environment(), String.valueOf(refused.getMessage()));
+            return;
+        }
+        around.stays().goesOn(version, place.environment());
+    }
+
+    /** What is missing for it to be deployed there, as a sentence. */
+    private Optional<String> impossible(Place place, Versions.Sealed version) {
+        try {
+            refuseImpossible(place, version, recipe(version));
+            return Optional.empty();
+        } catch (Refusal missing) {
+            return Optional.of(String.valueOf(missing.getMessage()));
+        }
+    }
+
+    private static Recipe recipe(Versions.Sealed version) {
+        return version.recipe().orElseThrow(() -> Refusal.conflict(version.component() + " " + version.number()
+                + " has no deployment in its pipeline file: nothing says how to deploy it"));
     }
 
     /** The deployment's number. */
     long request(Wanted wanted) {
         Place place = wanted.place();
         Versions.Sealed version = wanted.version();
-        Recipe recipe = version.recipe().orElseThrow(() -> Refusal.conflict(version.component() + " " + version.number()
-                + " has no deployment in its pipeline file: nothing says how to deploy it"));
+        Recipe recipe = recipe(version);
         refuseImpossible(place, version, recipe);
         return places.knowing(place.id(), version, () -> added(wanted, recipe));
     }

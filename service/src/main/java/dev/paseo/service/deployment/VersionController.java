@@ -34,8 +34,8 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1")
 class VersionController {
 
-    /** An environment of the walk: whether the version is live there, was, and how it went. */
-    record StopView(String environment, Optional<Long> passage, Optional<Instant> openedAt, Optional<Instant> endedAt, Optional<String> live, boolean gated) {}
+    /** An environment of the walk: whether the version is live there, was, and how it went; {@code stays} says why it does not go there by itself. */
+    record StopView(String environment, Optional<Long> passage, Optional<Instant> openedAt, Optional<Instant> endedAt, Optional<String> live, boolean gated, Optional<String> stays) {}
 
     /**
      * A version, whole.
@@ -57,7 +57,7 @@ class VersionController {
 
     /** What else a version's page shows. */
     @org.springframework.stereotype.Component("versionLookups")
-    record Lookups(Places places, KeptBytes bytes, Causes causes, EvidenceViews evidence, Holds holds) {}
+    record Lookups(Places places, KeptBytes bytes, Causes causes, EvidenceViews evidence, Holds holds, WalkStays stays) {}
 
     VersionController(Components components, Versions versions, Environments environments, DeploymentViews views, Lookups lookups) {
         this.components = components;
@@ -95,7 +95,8 @@ class VersionController {
         Optional<Environments.Stay> stay = stays.stream().filter(each -> each.environment().equals(environment)).findFirst();
         Optional<String> live = environments.find(version.component(), environment).flatMap(lookups.places()::live).map(Versions.Sealed::number);
         boolean gated = environments.all().stream().anyMatch(known -> known.name().equals(environment) && known.rules().asksPeople());
-        return new StopView(environment, stay.map(Environments.Stay::passage), stay.map(Environments.Stay::openedAt), stay.flatMap(Environments.Stay::endedAt), live, gated);
+        return new StopView(environment, stay.map(Environments.Stay::passage), stay.map(Environments.Stay::openedAt), stay.flatMap(Environments.Stay::endedAt), live, gated,
+                lookups.stays().of(version.id()).stream().filter(each -> each.environment().equals(environment)).map(WalkStayMapper.StayRow::reason).findFirst());
     }
 
     /** The bytes of an artifact. Its digest is the ETag, and it never changes. */

@@ -1,5 +1,6 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.language.NearestName;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.environment.Environments;
@@ -23,8 +24,10 @@ class WalkOn implements EffectHandler {
     private final Requests requests;
     private final DeploymentMapper mapper;
     private final Json json;
+    private final WalkStays stays;
 
-    WalkOn(Versions versions, Environments environments, Requests requests, DeploymentMapper mapper, Json json) {
+    WalkOn(Versions versions, Environments environments, Requests requests, DeploymentMapper mapper, Json json, WalkStays stays) {
+        this.stays = stays;
         this.versions = versions;
         this.environments = environments;
         this.requests = requests;
@@ -47,15 +50,34 @@ class WalkOn implements EffectHandler {
         List<String> all = version.route().environments();
         int last = versions.upTo(version.id()).map(all::indexOf).filter(at -> at >= 0).orElse(all.size());
         for (String environment : next) {
-            Optional<Environments.Place> place = environments.find(version.component(), environment);
             if (all.indexOf(environment) > last) {
                 LOG.debug("{} {} was to walk no further than {}", version.component(), version.number(), all.get(last));
-            } else if (place.isPresent()) {
-                requests.byWalk(version, place.get(), walk.from());
             } else {
-                LOG.warn("{} {} cannot walk into {}: it has no place there", version.component(), version.number(), environment);
+                into(version, environment, walk.from());
             }
         }
+    }
+
+    /** A walk that stayed is tried again, unless something brought the version there meanwhile. */
+    void again(long id, String environment, String from) {
+        Versions.Sealed version = versions.byId(id);
+        boolean there = mapper.ofVersion(id).stream().anyMatch(row -> environments.placeById(row.placeId()).environment().equals(environment));
+        if (there) {
+            stays.goesOn(version, environment);
+        } else {
+            into(version, environment, from);
+        }
+    }
+
+    private void into(Versions.Sealed version, String environment, String from) {
+        environments.find(version.component(), environment).ifPresentOrElse(place -> requests.byWalk(version, place, from),
+                () -> stays.stays(version, environment, from, noPlace(version.component(), environment)));
+    }
+
+    private String noPlace(String component, String environment) {
+        List<String> known = environments.all().stream().map(Environments.Known::name).toList();
+        return known.contains(environment) ? component + " has no place in " + environment + ": the environments file names no hosts of it there"
+                : "there is no environment " + environment + NearestName.hint(environment, known);
     }
 
     @Override

@@ -54,7 +54,10 @@ class WhereaboutsController {
 
     record NewestView(long run, String status, String version, boolean sealed, Instant at) {}
 
-    record RowView(String component, String summary, Map<String, String> labels, Optional<NewestView> newest, List<CellView> cells) {}
+    record RowView(String component, String summary, Map<String, String> labels, Optional<NewestView> newest, List<CellView> cells, List<StayView> stays) {}
+
+    /** A version that does not go on to an environment by itself, and why; it is tried again until it can. */
+    record StayView(String version, String environment, String reason, Instant since) {}
 
     record ColumnView(String name, boolean gated, int hosts, Optional<String> closed, Optional<Instant> closedUntil) {}
 
@@ -114,9 +117,11 @@ class WhereaboutsController {
         Map<Long, MarkRow> marks = mapper.marks(first, last).stream().collect(Collectors.toMap(MarkRow::placeId, row -> row));
         Map<Long, Map<String, String>> labels = mapper.labels(first, last).stream().collect(Collectors.groupingBy(WhereaboutsMapper.LabelRow::componentId,
                 Collectors.toMap(WhereaboutsMapper.LabelRow::name, WhereaboutsMapper.LabelRow::value, (one, other) -> one, LinkedHashMap::new)));
+        Map<Long, List<StayView>> stays = mapper.stays(first, last).stream().collect(Collectors.groupingBy(WhereaboutsMapper.StayRow::componentId,
+                Collectors.mapping(row -> new StayView(row.version(), row.environment(), row.reason(), row.since()), Collectors.toList())));
         return components.between(first, last).stream().map(each -> new RowView(each.name(), each.summary(), labels.getOrDefault(each.id(), Map.of()),
                 Optional.ofNullable(runs.get(each.id())).map(run -> new NewestView(run.number(), run.status(), run.version(), run.sealed(), run.at())),
-                cells(each, cells.getOrDefault(each.id(), List.of()), new Around(open, troubled, marks), person))).toList();
+                cells(each, cells.getOrDefault(each.id(), List.of()), new Around(open, troubled, marks), person), stays.getOrDefault(each.id(), List.of()))).toList();
     }
 
     record HostThenView(String host, Optional<String> version) {}

@@ -84,6 +84,14 @@ interface WhereaboutsMapper {
             where c.name between #{first} and #{last} and not e.temporary group by p.id""")
     List<MarkRow> marks(String first, String last);
 
+    record StayRow(long componentId, String version, String environment, String reason, Instant since) {}
+
+    /** Versions that do not go on by themselves. */
+    @Select("""
+            select v.component_id, v.number as version, s.environment, s.reason, s.since_at as since from walk_stay s join version v on v.id = s.version_id
+            join component c on c.id = v.component_id where c.name between #{first} and #{last} order by s.since_at desc limit 500""")
+    List<StayRow> stays(String first, String last);
+
     record ClosedRow(long environmentId, String reason, @Nullable Instant until) {}
 
     @Select("""
