@@ -29,6 +29,14 @@ class DamageTest {
         return park.as("admin").text("/actuator/prometheus");
     }
 
+    private static boolean mended(Park park) {
+        try {
+            return metrics(park).contains("paseo_bytes_damaged 0.0");
+        } catch (Exception failed) {
+            throw new AssertionError(failed);
+        }
+    }
+
     private static Stream<JsonNode> told(Park park) {
         return park.as("admin").get("/api/v1/notices").good().path("notices").valueStream().filter(notice -> notice.path("event").asString().equals("damaged"));
     }
@@ -64,6 +72,8 @@ class DamageTest {
             String found = flipped(stored(park, version.path("artifacts").path(0).path("digest").asString()));
             Await.until("it is told", () -> told(park).anyMatch(notice -> notice.path("body").asString().contains(found)));
             assertTrue(metrics(park).contains("paseo_bytes_damaged 1.0"));
+            flipped(stored(park, version.path("artifacts").path(0).path("digest").asString()));
+            Await.until("what was put back is found good", () -> mended(park));
             assertTrue(told(park).allMatch(notice -> notice.path("body").asString().contains("Needed by daylight-api 1.4.1.")));
         }
     }

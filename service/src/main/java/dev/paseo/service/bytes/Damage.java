@@ -61,6 +61,9 @@ public class Damage {
 
     /** The right bytes are there again. */
     void mended(String digest) {
+        if (mapper.damagedCount() == 0) {
+            return;
+        }
         transactions.run(() -> {
             if (mapper.mended(digest) == 1) {
                 audit.record(AuditTrail.Entry.of("paseo", "kept bytes are mended", digest));

@@ -106,6 +106,7 @@ class Scrub {
                 long due = began + (long) (read * 1e9 / settings.rate().toBytes());
                 Thread.sleep(Duration.ofNanos(Math.max(0, due - System.nanoTime())));
             }
+            damage.mended(digest);
         } catch (DamagedBytes damaged) {
             damage.found(damaged);
         }
