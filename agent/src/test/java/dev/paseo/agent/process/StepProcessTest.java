@@ -5,7 +5,9 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -48,9 +50,24 @@ class StepProcessTest {
     }
 
     /** Not there, or dead and only not yet buried by its parent. */
+    /** A killed process is gone as soon as the kernel gets to it: that is waited for, within bounds. */
     private static boolean isGone(String process) throws IOException {
-        Path status = Path.of("/proc", process, "status");
-        return Files.notExists(status) || Files.readString(status).contains("State:\tZ");
+        long end = System.nanoTime() + Duration.ofSeconds(5).toNanos();
+        while (runs(Path.of("/proc", process, "status"))) {
+            if (System.nanoTime() > end) {
+                return false;
+            }
+            Thread.onSpinWait();
+        }
+        return true;
+    }
+
+    private static boolean runs(Path status) throws IOException {
+        try {
+            return !Files.readString(status).contains("State:\tZ");
+        } catch (NoSuchFileException gone) {
+            return false;
+        }
     }
 
     @Test
