@@ -85,13 +85,16 @@ class StageWork implements WorkOwner {
         PipelineFile.Conditions conditions = stage(run, work).conditions();
         long stage = Objects.requireNonNull(work.stageId());
         StageOutcome told = conditions.onFailures().outcome(evidence.failedTests(stage));
-        Optional<String> condition = conditions.warnIf();
-        if (condition.isEmpty() || !(told instanceof StageOutcome.Passed)) {
+        Optional<String> warning = conditions.warnIf().flatMap(condition -> warning(condition, stage));
+        if (warning.isEmpty() || told instanceof StageOutcome.Failed) {
             return told;
         }
-        return Condition.overReports().holds(condition.get(), evidence.facts(stage))
-                .map(holds -> holds ? new StageOutcome.Warned("warn-if: " + condition.get()) : new StageOutcome.Passed())
-                .orElseGet(() -> new StageOutcome.Warned("warn-if: " + condition.get() + " cannot be told: not all of it was reported"));
+        return new StageOutcome.Warned(told instanceof StageOutcome.Warned(String reason) ? reason + "; " + warning.get() : warning.get());
+    }
+
+    private Optional<String> warning(String condition, long stage) {
+        return Condition.overReports().holds(condition, evidence.facts(stage)).map(holds -> holds ? Optional.of("warn-if: " + condition) : Optional.<String>empty())
+                .orElseGet(() -> Optional.of("warn-if: " + condition + " cannot be told: not all of it was reported"));
     }
 
     private PipelineFile.Stage stage(RunRow run, Work work) {
