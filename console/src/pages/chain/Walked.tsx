@@ -16,7 +16,7 @@ export function Walked({ sentence, at, tree }: { sentence: string; at: string; t
   const span = spanOf(rows, now.getTime());
   const sum = sums(rows);
   return (
-    <section className="sheet walked" aria-label={`What ${sentence} led to`}>
+    <section className="sheet followed" aria-label={`What ${sentence} led to`}>
       <header><h2>{sentence}</h2><span className="quiet"><At time={at} />, {length(span.to - span.from)} in all</span>
         <span className="followed-key">{KINDS.map(([kind, words]) => <span key={kind}><i className={`spent ${kind}`} /> {words} {length(sum[kind])}</span>)}</span></header>
       <div className="table-scroll" tabIndex={0} role="region" aria-label="Runs and deployments, in the order in which one led to another">

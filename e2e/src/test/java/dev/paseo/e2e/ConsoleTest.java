@@ -67,7 +67,7 @@ class ConsoleTest {
         for (boolean dark : new boolean[] {false, true}) {
             browser.open("/");
             browser.dark(dark);
-            Map<String, String> pages = new LinkedHashMap<>(Map.of("/chain", ".walked", "/components/daylight-check", ".events li",
+            Map<String, String> pages = new LinkedHashMap<>(Map.of("/chain", ".followed", "/components/daylight-check", ".events li",
                     "/places/daylight-api/test", ".place-hosts tbody tr"));
             pages.putAll(Map.of("/components/daylight-api", ".component tbody tr", "/components/daylight-api/pipeline", ".plan .stage", "/bring-in", "#repository",
                     "/runs/daylight-api/1?part=tests", ".empty", "/runs/daylight-api/1?part=compare", ".compare-with","/", ".map-row", "/components", ".component tbody tr", "/deployments/" + id, ".hosts li",

@@ -40,7 +40,7 @@ public final class Screenshots {
             shoot(browser, "/components", "a[href='/runs/daylight-api/6']", folder.resolve("components.png"));
             shoot(browser, "/components/daylight-api", ".component tbody tr", folder.resolve("component.png"));
             shoot(browser, "/places/path-board/production", ".place-history tbody tr", folder.resolve("place.png"));
-            shoot(browser, "/chain", ".walked", folder.resolve("chain.png"));
+            shoot(browser, "/chain", ".followed", folder.resolve("chain.png"));
             shoot(browser, "/components/daylight-api/pipeline", ".plan .stage", folder.resolve("pipeline.png"));
             shoot(browser, "/sets/evening", ".place-history tbody tr", folder.resolve("set.png"));
         }
