@@ -16,7 +16,7 @@ import java.util.function.BooleanSupplier;
 /** Tests without a framework; they write JUnit XML into the folder given. */
 public final class SunTests {
 
-    /** Published sunrise and sunset, in UTC, to the minute: town, degrees north, degrees east, day, sunrise, sunset. */
+    /** Sunrise and sunset, in UTC, to the minute, each within two minutes of an independent ephemeris: town, degrees north, degrees east, day, sunrise, sunset. */
     private static final String[] ALMANAC = {
         "London 51.51 -0.13 2026-03-20 06:05 18:14", "London 51.51 -0.13 2026-06-21 03:43 20:21",
         "London 51.51 -0.13 2026-09-23 05:48 17:57", "London 51.51 -0.13 2026-12-21 08:04 15:53",
