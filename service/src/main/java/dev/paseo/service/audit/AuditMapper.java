@@ -1,6 +1,8 @@
 package dev.paseo.service.audit;
 
+import dev.paseo.service.database.Transactions;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
@@ -35,6 +37,13 @@ interface AuditMapper {
 
     @Insert("insert into audit_pending (entry_id) values (#{id})")
     int mark(long id);
+
+    /** Adds an entry and marks it to be numbered: both, or neither. */
+    default void write(Transactions.UnderWay together, NewEntry entry) {
+        Objects.requireNonNull(together);
+        add(entry);
+        mark(entry.id);
+    }
 
     /** Held by whoever numbers; empty while another replica does. */
     @Select("select name from lease where name = 'audit-sequencer' for update skip locked")

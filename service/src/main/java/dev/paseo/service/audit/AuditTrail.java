@@ -2,6 +2,7 @@ package dev.paseo.service.audit;
 
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
+import dev.paseo.service.database.Transactions;
 import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -44,6 +45,11 @@ public class AuditTrail {
         this.clock = clock;
     }
 
+    /**
+     * Adds an entry to the transaction under way.
+     *
+     * @throws IllegalStateException where none is: an entry is written with what it tells, or not at all
+     */
     public void record(Entry entry) {
         Map<String, Object> body = new LinkedHashMap<>();
         body.put("format", 1);
@@ -55,8 +61,7 @@ public class AuditTrail {
         body.put("because", entry.because());
         body.put("details", entry.details());
         AuditMapper.NewEntry row = new AuditMapper.NewEntry(canonical(json.write(body)));
-        mapper.add(row);
-        mapper.mark(row.id);
+        mapper.write(Transactions.underWay(), row);
     }
 
     private static String canonical(String text) {

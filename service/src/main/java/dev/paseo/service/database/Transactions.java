@@ -26,6 +26,11 @@ public class Transactions {
         }
     }
 
+    /** Proof that a transaction is under way on this thread; what has to be written in one asks for it. */
+    public static final class UnderWay {
+        private UnderWay() {}
+    }
+
     private final TransactionTemplate template;
     private final Counter repeats;
 
@@ -51,6 +56,14 @@ public class Transactions {
                 Thread.yield();
             }
         }
+    }
+
+    /** @throws IllegalStateException where no transaction is under way */
+    public static UnderWay underWay() {
+        if (!TransactionSynchronizationManager.isActualTransactionActive()) {
+            throw new IllegalStateException("not in a transaction");
+        }
+        return new UnderWay();
     }
 
     public void run(Runnable work) {

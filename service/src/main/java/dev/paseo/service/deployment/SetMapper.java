@@ -3,7 +3,6 @@ package dev.paseo.service.deployment;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
@@ -88,10 +87,6 @@ interface SetMapper {
 
     @Select("select id from version_set where id = #{id} for update")
     long lockSet(long id);
-
-    /** One whose first member was refused: nothing refers to it. */
-    @Delete("delete from set_promotion where id = #{id}")
-    int forget(long id);
 
     @Select("select id from set_promotion where id = #{id} for update")
     long lock(long id);

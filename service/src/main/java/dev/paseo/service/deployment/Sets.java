@@ -21,6 +21,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.LongUnaryOperator;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -96,30 +97,27 @@ class Sets implements EffectHandler {
                 throw Refusal.conflict(member.component() + " " + member.number() + " of the set is blocked");
             }
         });
-        SetMapper.NewPromotion row = new SetMapper.NewPromotion(set.id(), environment.id(), by.id(), comment, around.clock().now());
-        around.transactions().run(() -> {
-            mapper.lockSet(set.id());
-            if (mapper.promotions(set.id()).stream().anyMatch(other -> other.environmentId() == environment.id() && !ENDED.contains(other.status()))) {
-                throw Refusal.conflict(set.name() + " is on its way into " + environment.name() + " already");
-            }
-            mapper.promote(row);
-        });
-        try {
-            long first = request(mapper.promotion(row.id), members, members.getFirst(), by);
-            around.audit().record(AuditTrail.Entry.of(by.name(), "set promotion requested", set.name()).in(environment.name()).because(comment).with("deployment", Long.toString(first)));
-            return first;
-        } catch (Refusal refused) {
-            mapper.forget(row.id);
-            throw refused;
-        }
+        return request(set, environment.name(), members.getFirst(), by, first -> begun(set, environment, by, comment, first));
     }
 
-    /** Outside any transaction: one that is refused leaves nothing behind. */
-    private long request(SetMapper.PromotionRow promotion, List<Versions.Sealed> members, Versions.Sealed member, Person by) {
-        members.forEach(each -> places.learn(lookups.environments().place(each.component(), promotion.environment()), each));
-        Environments.Place place = lookups.environments().place(member.component(), promotion.environment());
+    /** Within the transaction of the first member's request: both are there, or neither. */
+    private long begun(SetMapper.SetRow set, Environments.Known environment, Person by, String comment, long first) {
+        mapper.lockSet(set.id());
+        if (mapper.promotions(set.id()).stream().anyMatch(other -> other.environmentId() == environment.id() && !ENDED.contains(other.status()))) {
+            throw Refusal.conflict(set.name() + " is on its way into " + environment.name() + " already");
+        }
+        SetMapper.NewPromotion row = new SetMapper.NewPromotion(set.id(), environment.id(), by.id(), comment, around.clock().now());
+        mapper.promote(row);
+        around.audit().record(AuditTrail.Entry.of(by.name(), "set promotion requested", set.name()).in(environment.name()).because(comment).with("deployment", Long.toString(first)));
+        return row.id;
+    }
+
+    /** Outside any transaction, since git is asked for authors; one that is refused leaves nothing behind. */
+    private long request(SetMapper.SetRow set, String environment, Versions.Sealed member, Person by, LongUnaryOperator promotion) {
+        members(set.id()).forEach(each -> places.learn(lookups.environments().place(each.component(), environment), each));
+        Environments.Place place = lookups.environments().place(member.component(), environment);
         return lookups.requests().request(new Requests.Wanted(place, member, Kind.PROMOTION, Optional.of(by),
-                new Cause.Asked(by.name(), Optional.of("with the set " + mapper.byId(promotion.setId()).name())), Optional.empty(), Optional.of(promotion.id())));
+                new Cause.Asked(by.name(), Optional.of("with the set " + set.name())), Optional.empty(), Optional.of(promotion)));
     }
 
     /** Something happened to a member: what is next is looked at once that has been committed. */
@@ -145,7 +143,7 @@ class Sets implements EffectHandler {
         if (next.act().isPresent()) {
             Versions.Sealed member = members.get(next.member());
             if (next.act().get() == SetCourse.Act.REQUEST) {
-                requestNext(promotion, members, member);
+                requestNext(promotion, member, members);
             } else {
                 goBack(promotion, member, culprit(promotion, members) + " of its set did not go live");
             }
@@ -182,12 +180,13 @@ class Sets implements EffectHandler {
     }
 
     /** A member that can no longer be requested fails the set: what is live of it goes back. */
-    private void requestNext(SetMapper.PromotionRow promotion, List<Versions.Sealed> members, Versions.Sealed member) {
+    private void requestNext(SetMapper.PromotionRow promotion, Versions.Sealed member, List<Versions.Sealed> members) {
+        SetMapper.SetRow set = mapper.byId(promotion.setId());
         try {
-            request(promotion, members, member, lookups.accounts().named(promotion.by()));
+            request(set, promotion.environment(), member, lookups.accounts().named(promotion.by()), deployment -> promotion.id());
         } catch (Refusal refused) {
             String why = member.component() + " " + member.number() + " of its set could not be requested: " + refused.getMessage();
-            around.audit().record(AuditTrail.Entry.of("paseo", "set goes back", mapper.byId(promotion.setId()).name()).in(promotion.environment()).because(why));
+            around.transactions().run(() -> around.audit().record(AuditTrail.Entry.of("paseo", "set goes back", set.name()).in(promotion.environment()).because(why)));
             members.reversed().forEach(each -> goBack(promotion, each, why));
         }
     }

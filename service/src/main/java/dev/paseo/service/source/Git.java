@@ -29,8 +29,21 @@ final class Git {
 
     /** What git said when it failed. */
     static final class Failed extends RuntimeException {
+
+        private final int exit;
+
         Failed(String message) {
+            this(message, -1);
+        }
+
+        Failed(String message, int exit) {
             super(message);
+            this.exit = exit;
+        }
+
+        /** Its exit code; -1 where it was ended, or never began. */
+        int exit() {
+            return exit;
         }
     }
 
@@ -102,7 +115,7 @@ final class Git {
                 if (process.exitValue() != 0) {
                     String said = Files.readString(errors, StandardCharsets.ISO_8859_1).strip();
                     throw new Failed(said.contains("Host key verification failed") ? "the host shows another key than those that were named for it"
-                            : "git " + verb + " failed: " + said.substring(Math.max(0, said.length() - 400)));
+                            : "git " + verb + " failed: " + said.substring(Math.max(0, said.length() - 400)), process.exitValue());
                 }
             } catch (InterruptedException stop) {
                 process.destroyForcibly();

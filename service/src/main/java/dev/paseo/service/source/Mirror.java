@@ -59,6 +59,10 @@ public final class Mirror {
         this.credentials = credentials;
     }
 
+    boolean isOf(String address) {
+        return repository.equals(address);
+    }
+
     private static Refusal away(RuntimeException failed) {
         return Refusal.unavailable("the repository does not answer, or does not let us in: " + failed.getMessage());
     }
@@ -141,17 +145,32 @@ public final class Mirror {
         try {
             Git.run(folder, List.of("merge-base", "--is-ancestor", earlier, later));
             return true;
-        } catch (Git.Failed not) {
+        } catch (Git.Failed failed) {
+            if (failed.exit() != 1) {
+                throw away(failed);
+            }
             return false;
         }
     }
 
-    /** A file's text at a commit; empty where there is none. */
+    /** A file's text at a commit; empty where there is none. That git failed is no answer: it is thrown, and asked again. */
     public Optional<String> file(String commit, String path) {
         try {
             return Optional.of(Git.text(folder, List.of("cat-file", "blob", commit + ":" + path)));
         } catch (Git.Failed missing) {
+            if (entry(commit, path).filter(found -> found.contains(" blob ")).isPresent()) {
+                throw away(missing);
+            }
             return Optional.empty();
+        }
+    }
+
+    /** What a commit has at a path: mode, type and object; empty where it has nothing there. */
+    private Optional<String> entry(String commit, String path) {
+        try {
+            return Optional.of(Git.text(folder, List.of("--literal-pathspecs", "ls-tree", "-z", "--full-tree", commit, "--", path))).filter(found -> !found.isEmpty());
+        } catch (Git.Failed failed) {
+            throw away(failed);
         }
     }
 

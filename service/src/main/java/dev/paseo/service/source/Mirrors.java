@@ -21,8 +21,7 @@ public class Mirrors {
 
     /** The mirror of a repository, kept under the first component that came with it. */
     public Mirror of(long first, String repository, Supplier<SourceAccess> credentials) {
-        return mirrors.computeIfAbsent(first,
-                id -> new Mirror(settings.data().resolve("mirrors").toAbsolutePath().resolve(id + ".git"), repository, credentials));
+        return mirrors.compute(first, (id, known) -> known != null && known.isOf(repository) ? known : new Mirror(settings.data().resolve("mirrors").toAbsolutePath().resolve(id + ".git"), repository, credentials));
     }
 
     /** A mirror of a repository that no component has yet, to look at what is in it. */

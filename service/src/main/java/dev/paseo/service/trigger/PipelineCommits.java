@@ -8,7 +8,6 @@ import dev.paseo.core.trigger.Matching;
 import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.Problem;
 import dev.paseo.service.access.Accounts;
-import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.PipelineChecks;
@@ -54,14 +53,12 @@ class PipelineCommits {
     private final PipelineChecks checks;
     private final Pushes pushes;
     private final Accounts accounts;
-    private final AuditTrail audit;
 
-    PipelineCommits(Components components, PipelineChecks checks, Pushes pushes, Accounts accounts, AuditTrail audit) {
+    PipelineCommits(Components components, PipelineChecks checks, Pushes pushes, Accounts accounts) {
         this.components = components;
         this.checks = checks;
         this.pushes = pushes;
         this.accounts = accounts;
-        this.audit = audit;
     }
 
     @PostMapping("/commits")
@@ -76,7 +73,7 @@ class PipelineCommits {
                     Optional.of("it is in force from now on"));
         }
         String commit = commit(component, request, author(person));
-        audit.record(AuditTrail.Entry.of(person.name(), "pipeline file committed", name).with("branch", request.branch()).with("commit", commit));
+        components.committed(component, request.branch(), commit, person.name());
         Optional<Starting.Led> led = pushes.look(component.repository().get(), Optional.of(person.name())).moved().stream()
                 .filter(each -> each.component().equals(name) && each.commit().equals(commit)).map(Pushes.Moved::led).findFirst();
         return new CommittedView(request.branch(), commit, led.flatMap(Starting.Led::run).map(run -> run.number()), led.flatMap(Starting.Led::why));

@@ -1,0 +1,40 @@
+package dev.paseo.service.database;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertNotNull;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+
+import io.micrometer.core.instrument.simple.SimpleMeterRegistry;
+import org.junit.jupiter.api.Test;
+import org.springframework.transaction.support.AbstractPlatformTransactionManager;
+import org.springframework.transaction.support.DefaultTransactionStatus;
+import org.springframework.transaction.TransactionDefinition;
+
+/** What is written together with something else asks for a proof that only a transaction gives. */
+class TransactionsTest {
+
+    /** One that manages nothing. */
+    private static final class NoDatabase extends AbstractPlatformTransactionManager {
+        @Override
+        protected Object doGetTransaction() {
+            return new Object();
+        }
+
+        @Override
+        protected void doBegin(Object transaction, TransactionDefinition definition) {}
+
+        @Override
+        protected void doCommit(DefaultTransactionStatus status) {}
+
+        @Override
+        protected void doRollback(DefaultTransactionStatus status) {}
+    }
+
+    @Test
+    void theProofIsGivenWithinATransactionAlone() {
+        assertEquals("not in a transaction", assertThrows(IllegalStateException.class, Transactions::underWay).getMessage());
+        Transactions transactions = new Transactions(new NoDatabase(), new SimpleMeterRegistry());
+        assertNotNull(transactions.in(Transactions::underWay));
+        assertThrows(IllegalStateException.class, Transactions::underWay);
+    }
+}
