@@ -1,8 +1,10 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
+import { Glyph } from "../../design/Glyph";
 
 type Draft = Schemas["DraftView"];
+type Found = Schemas["RegistrationView"];
 
 /** Brings a component in: looks at its repository, drafts a pipeline file, registers it. What is typed stays where it is refused. */
 export default function BringIn() {
@@ -11,6 +13,8 @@ export default function BringIn() {
   const [repository, setRepository] = useState("");
   const [trusted, setTrusted] = useState("main");
   const [draft, setDraft] = useState<Draft>();
+  const [found, setFound] = useState<Found>();
+  const [start, setStart] = useState(true);
   const [refused, setRefused] = useState("");
   const trying = async (what: () => Promise<void>) => {
     setRefused("");
@@ -20,10 +24,20 @@ export default function BringIn() {
       setRefused(error instanceof Error ? error.message : String(error));
     }
   };
-  const look = () => trying(async () => setDraft(await need(api.POST("/api/v1/drafts", { body: { component: name, repository } }))));
+  const wanted = (branch?: string) => ({ name, repository, mainBranch: branch, trusted: trusted.split(/[\s,]+/).filter(Boolean), allowed: [], secrets: [] });
+  const look = () => trying(async () => {
+    const drafted = await need(api.POST("/api/v1/drafts", { body: { component: name, repository } }));
+    setFound(drafted.free ? undefined : await need(api.POST("/api/v1/registrations", { body: wanted(drafted.branch) })));
+    setDraft(drafted);
+  });
   const register = () => trying(async () => {
-    await need(api.POST("/api/v1/components", { body: { name, repository, mainBranch: draft?.branch, trusted: trusted.split(/[\s,]+/).filter(Boolean), allowed: [], secrets: [] } }));
-    await navigate(`/components/${name}/pipeline`, { state: { text: draft?.text } });
+    await need(api.POST("/api/v1/components", { body: wanted(draft?.branch) }));
+    if (found?.starts && start) {
+      const run = await need(api.POST("/api/v1/runs", { body: { component: name } }));
+      await navigate(`/runs/${name}/${run.number}`);
+    } else {
+      await navigate(`/components/${name}/pipeline`, { state: { text: draft?.text } });
+    }
   });
   return (
     <>
@@ -43,13 +57,23 @@ export default function BringIn() {
               setRepository(event.target.value);
               setDraft(undefined);
             }} required placeholder="file:///srv/git/sun-board.git" /></label>
-            <label>Trusted branches<input value={trusted} onChange={(event) => setTrusted(event.target.value)} /></label>
+            <label>Trusted branches<input value={trusted} onChange={(event) => {
+              setTrusted(event.target.value);
+              setDraft(undefined);
+            }} /></label>
             {draft?.free && <p className="bad" role="alert">There is a component named {name} already. <button type="button" className="btn small" onClick={() => {
               setName(draft.free ?? name);
               setDraft(undefined);
             }}>Take {draft.free}</button></p>}
+            {draft && found && (
+              <div role="status">
+                {found.warnings.map((warning) => <p key={warning} className="warn"><Glyph shape="warned" tone="warn" /> {warning}</p>)}
+                <p>{found.next}.</p>
+                {found.starts && <label className="flag"><input type="checkbox" checked={start} onChange={(event) => setStart(event.target.checked)} /> Start a run of {found.mainBranch} at <code>{found.commit?.slice(0, 8)}</code> now</label>}
+              </div>
+            )}
             {refused && <p className="bad" role="alert">{refused}</p>}
-            <button type="submit" className="btn primary">{draft && !draft.free ? `Register ${name}` : "Look at it"}</button>
+            <button type="submit" className="btn primary">{draft && !draft.free ? `Register ${name}${found?.warnings.length ? " all the same" : ""}` : "Look at it"}</button>
           </form>
         </section>
         <aside className="run-side">

@@ -77,10 +77,11 @@ function Here({ host, view }: { host: Schemas["HereView"]; view: View }) {
   return (
     <tr>
       <td><b>{host.host}</b>{host.side && <span className="quiet"> {host.side}</span>}{host.url && <> <a href={host.url} target="_blank" rel="noreferrer" aria-label={`Open ${host.host}`}><ExternalLink size={13} /></a></>}{host.reachedBy && <p className="quiet small-text">reached by {host.reachedBy}</p>}</td>
-      <td>{host.version ? <Lozenge glyph={<Glyph shape={right ? "live" : "replaced"} tone={right ? "good" : "rest2"} />} to={`/versions/${view.component}/${host.version}`}>{host.version}</Lozenge> : <span className="quiet">nothing, or nobody knows</span>}</td>
+      <td>{host.version ? <Lozenge glyph={<Glyph shape={right ? "live" : "replaced"} tone={right ? "good" : "rest2"} />} to={`/versions/${view.component}/${host.version}`}>{host.version}</Lozenge> : host.unknownSince ? <span className="warn"><Glyph shape="warned" tone="warn" /> unknown <At time={host.unknownSince} /></span> : <span className="quiet">nothing</span>}</td>
       <td>{host.since && <Since time={host.since} />}</td>
       <td className="how">
         {host.maintenance && <p><Glyph shape="hold" tone="rest" /> in maintenance: {host.maintenance}</p>}
+        {host.unknownSince && <p className="warn">A deployment was lost there, or could not be undone. Its agent says what is there once it has looked; a repair puts it right.</p>}
         {host.drift && <p className="warn"><Glyph shape="warned" tone="warn" /> drifted{host.driftedSince && <> <At time={host.driftedSince} /></>}: <code className="wrap">{host.drift}</code></p>}
         {host.unhealthySince && <p className="bad"><Glyph shape="failed" tone="bad" /> unhealthy <At time={host.unhealthySince} />: {host.failing}</p>}
         {!host.unhealthySince && host.failing && <p className="warn">failed its checks just now: {host.failing}</p>}

@@ -22,6 +22,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Semaphore;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -36,6 +37,8 @@ public final class Agent implements AutoCloseable {
     private final Map<String, String> machine;
     private final Sources sources;
     private final Set<Long> held = ConcurrentHashMap.newKeySet();
+    /** How many works of an earlier life are not known yet to go on, or to be over. */
+    private final AtomicInteger unsettled = new AtomicInteger();
     private volatile boolean closing;
     private volatile Thread asking = Thread.currentThread();
     private volatile Optional<Thread> watching = Optional.empty();
@@ -93,7 +96,7 @@ public final class Agent implements AutoCloseable {
         for (Spool left : Spool.left(folder.resolve("spool"))) {
             adopt(left);
         }
-        watching = Optional.of(Thread.ofVirtual().name("watching").start(new Watcher(service, secret, hostFolder)));
+        watching = Optional.of(Thread.ofVirtual().name("watching").start(new Watcher(service, secret, hostFolder, () -> unsettled.get() == 0)));
         while (!closing) {
             room.acquire();
             Optional<Assignment> work = Optional.empty();
@@ -129,10 +132,14 @@ public final class Agent implements AutoCloseable {
         }
         room.acquire();
         held.add(left.work());
+        unsettled.incrementAndGet();
         Thread.ofVirtual().name("adopting").start(() -> {
+            boolean goesOn = false;
             try {
                 LeaseClient lease = service.lease(token.get());
                 Assignment work = Patience.insist(lease::again);
+                goesOn = true;
+                unsettled.decrementAndGet();
                 LOG.info("going on with work {}", work.work());
                 new Work(work, lease, left, machine, sources).carryOut();
             } catch (LeaseClient.LeaseOver over) {
@@ -143,6 +150,9 @@ public final class Agent implements AutoCloseable {
             } catch (IOException | RuntimeException failed) {
                 LOG.error("{} cannot be gone on with", left.folder(), failed);
             } finally {
+                if (!goesOn) {
+                    unsettled.decrementAndGet();
+                }
                 held.remove(left.work());
                 room.release();
             }

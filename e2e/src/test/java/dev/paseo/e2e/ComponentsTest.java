@@ -57,6 +57,24 @@ class ComponentsTest {
     }
 
     @Test
+    void whatIsRegisteredIsLookedAtFirst() throws Exception {
+        Repository master = new Repository(park.folder.resolve("repositories"), "signpost");
+        master.push("developer", "main", Map.of("paseo.yml", FILE.formatted("true").replace("path-lamp", "signpost")));
+        Park.Said refused = park.paseo("release-engineer", "component", "register", "signpost", "--repository", master.url(), "--trusted", "mian");
+        assertEquals(1, refused.code(), refused::toString);
+        assertTrue(refused.out().contains("warning: there is no branch mian; it has main."), refused::out);
+        assertTrue(refused.out().contains("warning: there is no paseo.yaml on main: nothing starts until there is."), refused::out);
+        assertTrue(refused.out().contains("warning: it has paseo.yml; if that is its pipeline file, register it with that path."), refused::out);
+        assertTrue(refused.out().contains("Nothing was registered. If it is meant as it is, say so: --anyway"), refused::out);
+        assertEquals(404, engineer().get("/api/v1/components/signpost").status());
+        Park.Said said = park.paseo("release-engineer", "component", "register", "signpost", "--repository", master.url(), "--trusted", "main", "--file", "paseo.yml", "--start");
+        assertEquals(0, said.code(), said::toString);
+        assertTrue(said.out().contains("The next push to main starts a run.\nRegistered signpost.\nStarted signpost#1. Watch it: paseo watch signpost#1\n"), said::out);
+        park.runEnds("signpost", 1);
+        assertEquals(400, engineer().post("/api/v1/components", Map.of("name", "bell", "repository", master.url(), "trusted", List.of(" "), "allowed", List.of(), "secrets", List.of())).status());
+    }
+
+    @Test
     void linksAreKeptAndAnAddressThatIsNoneIsTold() {
         assertEquals("https://park.example/lamp", engineer().get("/api/v1/components/path-lamp").good().path("links").path(0).path("address").asString());
         assertEquals(400, engineer().put("/api/v1/components/path-lamp/links", Map.of("Bad", "javascript:alert(1)")).status());

@@ -86,8 +86,8 @@ class HostFaultsTest {
             repository.push("developer", "main", Scenario.files());
             park.liveIn("test", "1.4.1");
             Path go = park.folder.resolve("go");
-            repository.push("developer", "main", Map.of("health", "late", "deploy/install.sh", "touch '" + park.folder.resolve("begun") + "'\nwhile [ ! -e '" + go + "' ]; do sleep 0.1; done\n"
-                    + Scenario.files().get("deploy/install.sh")));
+            repository.push("developer", "main", Map.of("health", "ok late", "deploy/install.sh", "touch '" + park.folder.resolve("begun") + "'\nwhile [ ! -e '" + go + "' ]; do sleep 0.1; done\n"
+                    + Scenario.files().get("deploy/install.sh") + "\ntouch '" + park.folder.resolve("ended") + "'\n"));
             Await.until("its recipe has begun", () -> Files.exists(park.folder.resolve("begun")));
             long id = newest(park).path("id").asLong();
             Processes.kill(agent);
@@ -95,9 +95,13 @@ class HostFaultsTest {
             JsonNode host = park.deployment(id).path("hosts").path(0);
             assertTrue(host.path("reason").asString().matches("could not be undone: (its agent did not take the work|lost: its agent was not heard of).*"), host.toString());
             assertTrue(park.deployment(id).path("deployment").path("reason").asString().contains("test-1: lost: its agent was not heard of for 4 s"), () -> park.deployment(id).toString());
-            // The step outlived its agent. It ends well, too late for anybody to believe it.
-            Process again = processes.agent("test-1");
+            assertTrue(place(park).path("hosts").path(0).has("unknownSince") && !place(park).path("hosts").path(0).has("version"), () -> "nobody knows what it has: " + place(park));
+            // The step outlived its agent. It ends well, too late for anybody to believe it; but the agent looks what is there.
             Files.writeString(go, "");
+            Await.until("the step has ended", () -> Files.exists(park.folder.resolve("ended")));
+            Process again = processes.agent("test-1");
+            Await.until("the agent has looked", () -> place(park).path("hosts").path(0).path("version").asString("").equals("1.4.2"));
+            assertFalse(place(park).path("hosts").path(0).has("unknownSince"), () -> place(park).toString());
             Await.until("the agent is back", () -> park.as("admin").get("/api/v1/agents").body().valueStream()
                     .anyMatch(each -> each.path("name").asString().equals("test-1") && each.path("present").asBoolean()));
             park.as("release-engineer").post("/api/v1/places/daylight-api/test/repair", Map.of()).good();

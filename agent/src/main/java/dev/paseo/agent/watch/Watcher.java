@@ -21,6 +21,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.BooleanSupplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -33,6 +34,7 @@ public final class Watcher implements Runnable {
     private final ServiceClient service;
     private final String secret;
     private final Path hostFolder;
+    private final BooleanSupplier settled;
     private final Checks checks = new Checks();
     /** A file that has not changed since is not read again. */
     private final Map<Path, Known> known = new ConcurrentHashMap<>();
@@ -40,10 +42,12 @@ public final class Watcher implements Runnable {
     /** @param stamp size and times of a file, among them the one that nobody can set */
     private record Known(String stamp, String digest) {}
 
-    public Watcher(ServiceClient service, String secret, Path hostFolder) {
+    /** @param settled whether all that an earlier life of the agent left running is ended, or gone on with */
+    public Watcher(ServiceClient service, String secret, Path hostFolder, BooleanSupplier settled) {
         this.service = service;
         this.secret = secret;
         this.hostFolder = hostFolder;
+        this.settled = settled;
     }
 
     @Override
@@ -52,13 +56,7 @@ public final class Watcher implements Runnable {
         try {
             while (true) {
                 try {
-                    Watch.Watched watched = service.watched(secret);
-                    pause = Math.max(1, watched.everySeconds());
-                    List<Watch.Seen> seen = new ArrayList<>();
-                    for (Watch.OnHost host : watched.hosts()) {
-                        seen.add(look(host));
-                    }
-                    service.seen(secret, new Watch.Report(seen, hostFolder.toFile().getUsableSpace(), hostFolder.toFile().getTotalSpace()));
+                    pause = settled.getAsBoolean() ? lookAround() : 1;
                 } catch (IOException | RuntimeException away) {
                     LOG.info("what is live cannot be looked at for the moment: {}", away.getMessage());
                 }
@@ -67,6 +65,17 @@ public final class Watcher implements Runnable {
         } catch (InterruptedException stop) {
             Thread.currentThread().interrupt();
         }
+    }
+
+    /** How many seconds until the next time. */
+    private int lookAround() throws IOException, InterruptedException {
+        Watch.Watched watched = service.watched(secret);
+        List<Watch.Seen> seen = new ArrayList<>();
+        for (Watch.OnHost host : watched.hosts()) {
+            seen.add(look(host));
+        }
+        service.seen(secret, new Watch.Report(seen, hostFolder.toFile().getUsableSpace(), hostFolder.toFile().getTotalSpace()));
+        return Math.max(1, watched.everySeconds());
     }
 
     private Watch.Seen look(Watch.OnHost host) throws InterruptedException {

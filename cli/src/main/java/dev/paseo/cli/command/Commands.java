@@ -58,12 +58,15 @@ public final class Commands {
         commands.put("history", () -> new RestraintCommands.History(context));
         commands.put("resume", () -> new OnceMoreCommand.Resume(context));
         commands.put("again", () -> new OnceMoreCommand.Again(context));
+        commands.put("retire", () -> new RetireCommands.Retire(context));
+        commands.put("bring-back", () -> new RetireCommands.BringBack(context));
         commands.put("publish", () -> new PublishCommand(context));
         commands.put("fetch", () -> new FetchCommand(context));
         commands.put("check", () -> new CheckCommand(context));
         commands.put("draft", () -> new DraftCommand(context));
         commands.put("sign-in", () -> new SignInCommand(context));
-        commands.put("component", () -> group("Components: register, hook, map-hook, events, links, labels, open, save, token, watch, stores.", new ComponentCommands.Register(context),
+        commands.put("component", () -> group("Components: register, change, hook, map-hook, events, links, labels, open, shut, save, token, watch, stores.", new RegisterCommand(context), new ChangeCommand(context),
+                new ComponentCommands.Shut(context),
                 new ComponentCommands.Hook(context), new ComponentCommands.Events(context), new ComponentCommands.Links(context), new ComponentCommands.Labels(context), new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
                 new SourceCommands.Save(context), new SourceCommands.Watch(context), new SourceCommands.Stores(context), new SourceCommands.MapHook(context)));
         commands.put("environment", () -> group("Environments: load, edit, export, copy, rules.", new EnvironmentFileCommands.Load(context), new EnvironmentFileCommands.Edit(context),

@@ -25,6 +25,11 @@ public final class BranchPattern {
         return pattern.matcher(name).matches();
     }
 
+    /** Whether it stands for more than one name. */
+    boolean wild() {
+        return text.contains("*") || text.contains("?");
+    }
+
     private static String regex(String text) {
         StringBuilder regex = new StringBuilder();
         for (int at = 0; at < text.length(); at++) {

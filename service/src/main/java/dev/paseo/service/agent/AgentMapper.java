@@ -16,13 +16,13 @@ interface AgentMapper {
 
     String SELECT = "select a.id, a.name, a.host_id, h.name as host, a.offers, a.drained, a.last_contact from agent a left join host h on h.id = a.host_id ";
 
-    @Insert("insert ignore into host (name) values (#{name})")
+    @Insert("insert into host (name) values (#{name}) on duplicate key update retired_at = null")
     int addHost(String name);
 
     @Insert("""
             insert into agent (name, host_id, offers, enrolment_hash, enrolment_until)
             values (#{name}, (select id from host where name = #{host}), #{offers}, #{hash}, #{until})
-            on duplicate key update offers = values(offers), enrolment_hash = values(enrolment_hash), enrolment_until = values(enrolment_until)""")
+            on duplicate key update retired_at = null, offers = values(offers), enrolment_hash = values(enrolment_hash), enrolment_until = values(enrolment_until)""")
     int invite(String name, @Nullable String host, String offers, String hash, Instant until);
 
     @Update("""
@@ -30,13 +30,13 @@ interface AgentMapper {
             where enrolment_hash = #{hash} and enrolment_until > #{now}""")
     int enrol(String hash, String token, Instant now);
 
-    @Select(SELECT + "where a.token_hash = #{hash}")
+    @Select(SELECT + "where a.token_hash = #{hash} and a.retired_at is null")
     Optional<AgentRow> ofToken(String hash);
 
     @Select(SELECT + "where a.id = #{id}")
     AgentRow byId(long id);
 
-    @Select(SELECT + "order by a.name")
+    @Select(SELECT + "where a.retired_at is null order by a.name")
     List<AgentRow> all();
 
     @Update("update agent set drained = #{drained} where name = #{name}")

@@ -51,7 +51,7 @@ interface StoreMapper {
     @Select(COLUMNS + "where id = #{id}")
     Optional<StoreRow> byId(long id);
 
-    @Select(COLUMNS + "where next_at <= #{now} order by next_at limit 20")
+    @Select(COLUMNS + "where next_at <= #{now} and component_id not in (select id from component where retired_at is not null) order by next_at limit 20")
     List<StoreRow> due(Instant now);
 
     @Update("update watched_store set next_at = #{until} where id = #{id} and next_at = #{was}")

@@ -76,6 +76,9 @@ class Uploads {
 
     /** Begins an upload, or goes on with the same one; empty where exactly these artifacts are the version already. */
     Optional<Long> begin(Registered component, String number, Statement statement, Person by) {
+        if (component.retired().isPresent()) {
+            throw Refusal.conflict(component.name() + " is retired: it takes no versions");
+        }
         Arrivals.checkNumber(number);
         check(statement);
         List<Versions.Artifact> artifacts = statement.files().stream().filter(file -> file.kind().equals(ARTIFACT))

@@ -11,6 +11,7 @@ import dev.paseo.service.settings.Settings;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -19,6 +20,7 @@ import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -33,7 +35,7 @@ import org.springframework.web.bind.annotation.RestController;
 class ComponentController {
 
     /** A component, its branch rules, where its branches are, and what is wrong with the file of its main branch. */
-    record ComponentView(String name, String summary, Optional<String> repository, String file, String mainBranch,
+    record ComponentView(String name, String summary, Optional<String> repository, String file, String mainBranch, List<String> formerNames, Optional<Instant> retired,
             List<String> trusted, List<String> allowed, List<SourceView> sources, List<LinkView> links, Map<String, String> labels, Map<String, String> heads, List<Problem> problems) {}
 
     /** A component whose artifacts may be taken, by trusted branches or by all. */
@@ -44,14 +46,18 @@ class ComponentController {
     private final Components components;
     private final ComponentMapper mapper;
     private final Registration registration;
-    private final HookSecrets hooks;
+    private final Registering registering;
     private final Settings settings;
 
-    ComponentController(Components components, ComponentMapper mapper, Registration registration, HookSecrets hooks, Settings settings) {
+    /** What belongs to a component beside its registration. */
+    @org.springframework.stereotype.Component("componentRegistering")
+    record Registering(ComponentChanges changes, HookSecrets hooks) {}
+
+    ComponentController(Components components, ComponentMapper mapper, Registration registration, Registering registering, Settings settings) {
         this.components = components;
         this.mapper = mapper;
         this.registration = registration;
-        this.hooks = hooks;
+        this.registering = registering;
         this.settings = settings;
     }
 
@@ -101,6 +107,21 @@ class ComponentController {
         return view(components.named(name));
     }
 
+    /** Closes another component's artifacts to this one again. */
+    @DeleteMapping("/{name}/sources/{source}")
+    ComponentView close(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable String source) {
+        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        registration.closed(components.named(name), components.named(source), person.name());
+        return view(components.named(name));
+    }
+
+    /** Changes what is given, all of it or nothing; what is absent stays. */
+    @PostMapping("/{name}/changes")
+    ComponentView change(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody ComponentChanges.Change change) {
+        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        return view(registering.changes().change(components.named(name), change, person.name()));
+    }
+
     /** A ready post-receive script for the repository. It holds the hook's secret. */
     @GetMapping(value = "/{name}/hook", produces = MediaType.TEXT_PLAIN_VALUE)
     String hook(@AuthenticationPrincipal Person person, @PathVariable String name) throws IOException {
@@ -108,7 +129,7 @@ class ComponentController {
         try (InputStream template = ComponentController.class.getResourceAsStream("/hook/post-receive")) {
             return new String(template.readAllBytes(), StandardCharsets.UTF_8)
                     .replace("@ADDRESS@", settings.address() + "/hooks/v1/push/" + name)
-                    .replace("@SECRET@", hooks.of(components.named(name)).substring("whsec_".length()));
+                    .replace("@SECRET@", registering.hooks().of(components.named(name)).substring("whsec_".length()));
         }
     }
 
@@ -122,7 +143,7 @@ class ComponentController {
         List<Problem> problems = Optional.ofNullable(heads.get(component.mainBranch()))
                 .map(commit -> components.readFile(component, commit).problems()).orElse(List.of());
         return new ComponentView(component.name(), component.summary(), component.repository(), component.filePath(),
-                component.mainBranch(), words(rules.trusted()), words(rules.allowed()),
+                component.mainBranch(), components.formerNames(component.id()), component.retired(), words(rules.trusted()), words(rules.allowed()),
                 mapper.sources(component.id()).stream().map(row -> new SourceView(row.name(), row.allBranches())).toList(),
                 mapper.links(component.id()).stream().map(row -> new LinkView(row.title(), row.address())).toList(),
                 mapper.labels(component.id()).stream().collect(Collectors.toMap(ComponentMapper.LabelRow::name, ComponentMapper.LabelRow::value, (one, other) -> one, LinkedHashMap::new)), heads, problems);

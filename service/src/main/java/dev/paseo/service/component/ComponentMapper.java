@@ -13,7 +13,9 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface ComponentMapper {
 
-    record ComponentRow(long id, String name, @Nullable String repository, String filePath, String mainBranch, String summary) {}
+    record ComponentRow(long id, String name, @Nullable String repository, String filePath, String mainBranch, String summary, @Nullable Instant retiredAt) {}
+
+    String COMPONENT = "select id, name, repository, file_path, main_branch, summary, retired_at from component ";
 
     record RuleRow(String pattern, boolean trusted) {}
 
@@ -24,10 +26,11 @@ interface ComponentMapper {
     @Select("select min(id) from component where repository = #{repository}")
     long firstOf(String repository);
 
-    @Select("select id, name, repository, file_path, main_branch, summary from component where repository = #{repository} order by id")
+    /** Those that are not retired. */
+    @Select(COMPONENT + "where repository = #{repository} and retired_at is null order by id")
     List<ComponentRow> ofRepository(String repository);
 
-    @Select("select distinct repository from component where repository is not null order by repository")
+    @Select("select distinct repository from component where repository is not null and retired_at is null order by repository")
     List<String> repositories();
 
     @Insert("""
@@ -35,16 +38,47 @@ interface ComponentMapper {
             values (#{name}, #{repository}, #{filePath}, #{mainBranch}, #{at})""")
     int add(String name, @Nullable String repository, String filePath, String mainBranch, Instant at);
 
-    @Select("select id, name, repository, file_path, main_branch, summary from component where name = #{name}")
+    @Select(COMPONENT + "where name = #{name}")
     Optional<ComponentRow> named(String name);
 
-    @Select("select id, name, repository, file_path, main_branch, summary from component where id = #{id}")
+    @Select(COMPONENT + "where id = #{id}")
     ComponentRow byId(long id);
 
-    @Select("select id, name, repository, file_path, main_branch, summary from component order by name")
+    /** Those that are not retired. */
+    @Select(COMPONENT + "where retired_at is null order by name")
     List<ComponentRow> all();
 
-    @Select("select id, name, repository, file_path, main_branch, summary from component where name between #{first} and #{last} order by name")
+    @Select(COMPONENT + "where id = (select component_id from former_name where name = #{name})")
+    Optional<ComponentRow> formerly(String name);
+
+    @Select("select name from former_name where component_id = #{component} order by name")
+    List<String> formerNames(long component);
+
+    @Insert("insert into former_name (name, component_id) values (#{name}, #{component})")
+    int addFormerName(String name, long component);
+
+    @Delete("delete from former_name where name = #{name} and component_id = #{component}")
+    int dropFormerName(String name, long component);
+
+    @Update("update component set repository = #{now} where repository = #{before}")
+    int moveRepository(String before, String now);
+
+    @Update("update component set name = #{name}, file_path = #{filePath}, main_branch = #{mainBranch}, triggers_file_id = null where id = #{id}")
+    int change(long id, String name, String filePath, String mainBranch);
+
+    @Delete("delete from branch_rule where component_id = #{component} and trusted = #{trusted}")
+    int dropRules(long component, boolean trusted);
+
+    @Delete("delete from component_source where component_id = #{component} and source_id = #{source}")
+    int closeSource(long component, long source);
+
+    @Update("update start_trigger set source = #{now} where source = #{before}")
+    int renameSource(String before, String now);
+
+    @Update("update pipeline_file set problems = #{problems} where id = #{id}")
+    int foundAnew(long id, String problems);
+
+    @Select(COMPONENT + "where name between #{first} and #{last} and (retired_at is null or exists (select 1 from place p where p.component_id = component.id and p.live_deployment_id is not null)) order by name")
     List<ComponentRow> between(String first, String last);
 
     @Update("update component set summary = #{summary} where id = #{id} and summary <> #{summary}")
@@ -89,12 +123,29 @@ interface ComponentMapper {
     @Insert("insert into component_label (component_id, name, value) values (#{component}, #{name}, #{value})")
     int addLabel(long component, String name, String value);
 
-    @Select("select name from environment where not temporary order by position, id")
+    @Select("select name from environment where not temporary and retired_at is null order by position, id")
     List<String> environments();
 
     /** What any agent offers. */
-    @Select("select distinct t.offer from agent a, json_table(a.offers, '$[*]' columns (offer varchar(63) path '$')) t order by t.offer")
+    @Select("select distinct t.offer from agent a, json_table(a.offers, '$[*]' columns (offer varchar(63) path '$')) t where a.retired_at is null order by t.offer")
     List<String> offers();
+
+    /** What each agent that runs stages offers, as a list. */
+    @Select("select offers from agent where retired_at is null and host_id is null")
+    List<String> stageOffers();
+
+    record FormerRow(String name, String component) {}
+
+    @Select("select f.name, c.name as component from former_name f join component c on c.id = f.component_id")
+    List<FormerRow> allFormerNames();
+
+    record MainFileRow(String component, long fileId) {}
+
+    /** The file of each main branch. */
+    @Select("""
+            select c.name as component, h.pipeline_file_id as file_id from component c join head h on h.component_id = c.id and h.branch = c.main_branch
+            where c.retired_at is null and h.pipeline_file_id is not null""")
+    List<MainFileRow> mainFiles();
 
     record FileHistoryRow(String commitId, String text, int problems, Instant readAt) {}
 
@@ -105,12 +156,12 @@ interface ComponentMapper {
     List<FileHistoryRow> fileHistory(long component, int limit);
 
     @Insert("""
-            insert ignore into pipeline_file (component_id, commit_id, text, problems, read_at)
-            values (#{component}, #{commit}, #{text}, #{problems}, #{at})""")
-    int keepFile(long component, String commit, String text, String problems, Instant at);
+            insert ignore into pipeline_file (component_id, commit_id, path, text, problems, read_at)
+            values (#{component}, #{commit}, #{path}, #{text}, #{problems}, #{at})""")
+    int keepFile(long component, String commit, String path, String text, String problems, Instant at);
 
-    @Select("select id, commit_id, text, problems from pipeline_file where component_id = #{component} and commit_id = #{commit}")
-    Optional<FileRow> file(long component, String commit);
+    @Select("select id, commit_id, text, problems from pipeline_file where component_id = #{component} and commit_id = #{commit} and path = #{path}")
+    Optional<FileRow> file(long component, String commit, String path);
 
     @Select("select id, commit_id, text, problems from pipeline_file where id = #{id}")
     FileRow fileById(long id);

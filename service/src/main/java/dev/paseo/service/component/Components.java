@@ -12,15 +12,18 @@ import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.ComponentMapper.ComponentRow;
 import dev.paseo.service.component.ComponentMapper.RuleRow;
 import dev.paseo.service.database.Json;
+import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.source.Mirrors;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 
@@ -29,7 +32,7 @@ import tools.jackson.core.type.TypeReference;
 public class Components {
 
     /** A component. */
-    public record Registered(long id, String name, Optional<String> repository, String filePath, String mainBranch, String summary) {}
+    public record Registered(long id, String name, Optional<String> repository, String filePath, String mainBranch, String summary, Optional<Instant> retired) {}
 
     /** A pipeline file as it stood at a commit: what it says, or what is wrong with it. */
     public record FileInForce(long id, Optional<PipelineFile> file, List<Problem> problems, List<Problem> warnings) {}
@@ -55,7 +58,7 @@ public class Components {
 
     /** Where components' source and triggers are. */
     @Component
-    record Reaching(Mirrors mirrors, SourceCredentials credentials, AuditTrail audit) {}
+    record Reaching(Mirrors mirrors, SourceCredentials credentials, AuditTrail audit, Transactions transactions) {}
 
     Components(ComponentMapper mapper, Reaching reaching, Json json, ServiceClock clock, StartTriggers triggers) {
         this.mapper = mapper;
@@ -66,23 +69,37 @@ public class Components {
     }
 
     private static Registered registered(ComponentRow row) {
-        return new Registered(row.id(), row.name(), Optional.ofNullable(row.repository()), row.filePath(), row.mainBranch(), row.summary());
+        return new Registered(row.id(), row.name(), Optional.ofNullable(row.repository()), row.filePath(), row.mainBranch(), row.summary(), Optional.ofNullable(row.retiredAt()));
     }
 
     public Registered named(String name) {
-        return mapper.named(name).map(Components::registered).orElseThrow(() -> Refusal.notFound("there is no component " + name
+        return mapper.named(name).or(() -> mapper.formerly(name)).map(Components::registered).orElseThrow(() -> Refusal.notFound("there is no component " + name
                 + NearestName.hint(name, mapper.all().stream().map(ComponentRow::name).toList())));
     }
 
-    /** A name like this one that no component has. */
+    /** The names that it had; they still reach it. */
+    public List<String> formerNames(long component) {
+        return mapper.formerNames(component);
+    }
+
+    /** The name that a component has now. */
+    public String nameNow(String name) {
+        return mapper.named(name).isPresent() ? name : mapper.formerly(name).map(ComponentRow::name).orElse(name);
+    }
+
+    /** A name like this one that no component has, or had. */
     String freeName(String taken) {
         for (int number = 2; ; number++) {
             String tail = "-" + number;
             String name = taken.substring(0, Math.min(taken.length(), 63 - tail.length())) + tail;
-            if (mapper.named(name).isEmpty()) {
+            if (free(name)) {
                 return name;
             }
         }
+    }
+
+    boolean free(String name) {
+        return mapper.named(name).or(() -> mapper.formerly(name)).isEmpty();
     }
 
     public Registered byId(long id) {
@@ -123,21 +140,29 @@ public class Components {
 
     /** Keeps the file of a component without a repository; its branch is where the file is, its commits are revisions. */
     public void saveFile(Registered component, String base, String text, String by) {
-        List<Problem> problems = problems(component, text);
+        List<Problem> problems = problems(text, names(component));
         Map<String, String> heads = heads(component.id());
         Optional<String> before = Optional.ofNullable(heads.get(component.mainBranch()));
         if (!before.orElse("").equals(base)) {
             throw Refusal.conflict("the file has moved on since this text was begun: it is at " + before.orElse("no revision"));
         }
         String revision = "revision " + (before.map(at -> Integer.parseInt(at.substring("revision ".length()))).orElse(0) + 1);
-        mapper.keepFile(component.id(), revision, text, json.write(problems), clock.now());
-        long file = mapper.file(component.id(), revision).orElseThrow().id();
-        if (!moveHead(component.id(), component.mainBranch(), before, revision, file)) {
-            throw Refusal.conflict("somebody else saved the file at the same moment: look at it again");
-        }
-        reaching.audit().record(AuditTrail.Entry.of(by, "pipeline file saved", component.name()).with("revision", revision));
+        reaching.transactions().run(() -> {
+            mapper.keepFile(component.id(), revision, component.filePath(), text, json.write(problems), clock.now());
+            long file = mapper.file(component.id(), revision, component.filePath()).orElseThrow().id();
+            if (!moveHead(component.id(), component.mainBranch(), before, revision, file)) {
+                throw Refusal.conflict("somebody else saved the file at the same moment: look at it again");
+            }
+            reaching.audit().record(AuditTrail.Entry.of(by, "pipeline file saved", component.name()).with("revision", revision));
+        });
         PipelineFileReader.read(text).value().ifPresent(read -> summarise(component.id(), read.summary()));
         refreshTriggers();
+    }
+
+    /** A person's commit of the file was taken by the repository. */
+    public void committed(Registered component, String branch, String commit, String by) {
+        reaching.transactions().run(() -> reaching.audit().record(AuditTrail.Entry.of(by, "pipeline file committed", component.name())
+                .with("branch", branch).with("commit", commit)));
     }
 
     /** The commit each branch was last seen at. */
@@ -149,13 +174,13 @@ public class Components {
 
     /** Reads the file at a commit and keeps what was found; outside any transaction, since git is asked. */
     public FileInForce readFile(Registered component, String commit) {
-        Optional<ComponentMapper.FileRow> known = mapper.file(component.id(), commit);
+        Optional<ComponentMapper.FileRow> known = mapper.file(component.id(), commit, component.filePath());
         if (known.isEmpty()) {
             Optional<String> text = mirror(component).file(commit, component.filePath());
-            List<Problem> problems = text.map(found -> problems(component, found))
+            List<Problem> problems = text.map(found -> problems(found, names(component)))
                     .orElseGet(() -> List.of(new Problem(1, 1, "", "there is no " + component.filePath() + " at this commit")));
-            mapper.keepFile(component.id(), commit, text.orElse(""), json.write(problems), clock.now());
-            known = mapper.file(component.id(), commit);
+            mapper.keepFile(component.id(), commit, component.filePath(), text.orElse(""), json.write(problems), clock.now());
+            known = mapper.file(component.id(), commit, component.filePath());
         }
         ComponentMapper.FileRow row = known.orElseThrow();
         FileInForce file = inForce(row);
@@ -163,17 +188,27 @@ public class Components {
                 .map(circle -> new FileInForce(file.id(), Optional.empty(), List.of(circle), file.warnings())).orElse(file);
     }
 
-    private static List<Problem> problems(Registered component, String text) {
+    /** The component's own name, then those that it had: its file may say any of them. */
+    List<String> names(Registered component) {
+        return Stream.concat(Stream.of(component.name()), mapper.formerNames(component.id()).stream()).toList();
+    }
+
+    /** The text of the file at a commit that was read. */
+    public String text(Registered component, String commit) {
+        return mapper.file(component.id(), commit, component.filePath()).map(ComponentMapper.FileRow::text).orElse("");
+    }
+
+    static List<Problem> problems(String text, List<String> names) {
         Reading<PipelineFile> reading = PipelineFileReader.read(text);
         List<Problem> problems = new ArrayList<>(reading.problems());
-        reading.value().filter(file -> !file.component().equals(component.name())).ifPresent(file -> problems.add(new Problem(1, 1,
-                "component", "says " + file.component() + ", but this repository is registered as " + component.name())));
+        reading.value().filter(file -> !names.contains(file.component())).ifPresent(file -> problems.add(new Problem(1, 1,
+                "component", "says " + file.component() + ", but this repository is registered as " + names.getFirst())));
         return problems;
     }
 
     /** That the triggers would go round in a circle, with those of the other components as they are now. */
     Optional<Problem> circle(Registered component, PipelineFile file, String text) {
-        return triggers.circle(component.name(), file).map(way -> Places.of(text).problem("starts",
+        return triggers.circle(component.name(), file, this::nameNow).map(way -> Places.of(text).problem("starts",
                 "would go round in a circle: " + String.join(" starts ", way)));
     }
 
@@ -183,8 +218,8 @@ public class Components {
      */
     public void refreshTriggers() {
         triggers.stale().forEach((component, id) -> file(id).file().ifPresentOrElse(file -> {
-            if (triggers.circle(byId(component).name(), file).isEmpty()) {
-                triggers.putInForce(component, id, file);
+            if (triggers.circle(byId(component).name(), file, this::nameNow).isEmpty()) {
+                triggers.putInForce(component, id, file, this::nameNow);
             }
         }, () -> triggers.leave(component, id)));
     }

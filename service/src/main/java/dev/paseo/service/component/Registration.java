@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** Brings components in: their repository, their branch rules, the secrets opened to them and their hook's secret. */
@@ -61,7 +62,8 @@ class Registration {
         this.records = records;
     }
 
-    Registered register(NewComponent wanted, String by) {
+    /** What cannot be registered at all. */
+    void refuse(NewComponent wanted) {
         if (!Names.NAME.matcher(wanted.name()).matches()) {
             throw Refusal.invalid("/name", "a component's name has " + Names.NAME_WORDS + "; got '" + wanted.name() + "'");
         }
@@ -72,11 +74,29 @@ class Registration {
         if (wanted.repository().isPresent() == wanted.text().isPresent()) {
             throw Refusal.invalid("/repository", "a component has a repository, or else the text of its pipeline file: one of them");
         }
+        if (!components.free(wanted.name())) {
+            throw taken(wanted.name());
+        }
+        Stream.concat(wanted.trusted().stream(), wanted.allowed().stream()).forEach(Registration::pattern);
+    }
+
+    private Refusal taken(String name) {
+        return Refusal.conflict("there is a component named " + name + " already; " + components.freeName(name) + " is free");
+    }
+
+    static void pattern(String text) {
+        if (text.isBlank() || text.length() > Components.LONGEST_NAME) {
+            throw Refusal.invalid("/trusted", "a branch or pattern has 1 to " + Components.LONGEST_NAME + " signs; got '" + text + "'");
+        }
+    }
+
+    Registered register(NewComponent wanted, String by) {
+        refuse(wanted);
         // Where the repository does not let us in, nothing is registered.
         wanted.repository().ifPresent(repository -> mirrors.glance(repository, wanted.credentials().orElse(SourceAccess.NONE)).listing());
         records.transactions().run(() -> {
-            if (mapper.named(wanted.name()).isPresent()) {
-                throw Refusal.conflict("there is a component named " + wanted.name() + " already; " + components.freeName(wanted.name()) + " is free");
+            if (!components.free(wanted.name())) {
+                throw taken(wanted.name());
             }
             mapper.add(wanted.name(), wanted.repository().orElse(null), wanted.file().orElse("paseo.yaml"), wanted.mainBranch().orElse("main"),
                     records.clock().now());
@@ -123,18 +143,33 @@ class Registration {
         });
     }
 
+    void closed(Registered component, Registered source, String by) {
+        records.transactions().run(() -> {
+            if (mapper.closeSource(component.id(), source.id()) == 0) {
+                throw Refusal.notFound(source.name() + " is not opened to " + component.name());
+            }
+            records.audit().record(AuditTrail.Entry.of(by, "source closed", component.name()).with("source", source.name()));
+        });
+    }
+
     /** The branches that are there already: known from now on, but nothing was pushed, so nothing starts. */
-    private void seeHeads(Registered component) {
+    void seeHeads(Registered component) {
         Mirror mirror = components.mirror(component);
         mirror.fetch();
         Map<String, FileInForce> files = new LinkedHashMap<>();
+        Map<String, String> known = components.heads(component.id());
         Mirror.Refs refs = mirror.refs();
         refs.tags().forEach((tag, commit) -> components.seeTag(component.id(), tag, commit));
         refs.heads().forEach((branch, commit) -> {
             FileInForce file = files.computeIfAbsent(commit, id -> components.readFile(component, id));
-            components.moveHead(component.id(), branch, Optional.empty(), commit, file.id());
+            components.moveHead(component.id(), branch, Optional.ofNullable(known.get(branch)), commit, file.id());
             if (branch.equals(component.mainBranch())) {
                 file.file().ifPresent(read -> components.summarise(component.id(), read.summary()));
+            }
+        });
+        known.forEach((branch, commit) -> {
+            if (!refs.heads().containsKey(branch)) {
+                components.dropHead(component.id(), branch, commit);
             }
         });
         components.refreshTriggers();

@@ -36,7 +36,7 @@ interface StartTriggerMapper {
     @Select("""
             select c.id as component, h.pipeline_file_id as file from component c
             join head h on h.component_id = c.id and h.branch = c.main_branch
-            where h.pipeline_file_id is not null and (c.triggers_file_id is null or c.triggers_file_id <> h.pipeline_file_id)""")
+            where h.pipeline_file_id is not null and c.retired_at is null and (c.triggers_file_id is null or c.triggers_file_id <> h.pipeline_file_id)""")
     List<Stale> stale();
 
     @Select("select distinct component_id from start_trigger where source = #{source} and kind = #{kind}")

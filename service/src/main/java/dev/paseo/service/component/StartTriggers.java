@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import org.springframework.stereotype.Component;
 
 /** The triggers of all main branches' files, by what they wait for. */
@@ -44,9 +45,9 @@ public class StartTriggers {
     }
 
     /** Puts a file's triggers in force, in the transaction under way. */
-    public void putInForce(long component, long fileId, PipelineFile file) {
+    public void putInForce(long component, long fileId, PipelineFile file, UnaryOperator<String> nameNow) {
         mapper.drop(component);
-        List<Trigger> triggers = Triggers.of(file);
+        List<Trigger> triggers = Triggers.of(file, nameNow);
         for (int at = 0; at < triggers.size(); at++) {
             add(component, at, triggers.get(at));
         }
@@ -93,11 +94,11 @@ public class StartTriggers {
     }
 
     /** How this file's triggers and those in force would start each other for ever: each component of the circle, the first one again at its end. */
-    Optional<List<String>> circle(String component, PipelineFile file) {
+    Optional<List<String>> circle(String component, PipelineFile file, UnaryOperator<String> nameNow) {
         Map<String, Set<String>> downstream = new HashMap<>();
         mapper.edges().stream().filter(edge -> !edge.component().equals(component))
                 .forEach(edge -> downstream.computeIfAbsent(edge.source(), name -> new LinkedHashSet<>()).add(edge.component()));
-        Triggers.of(file).forEach(trigger -> sources(trigger).forEach(source ->
+        Triggers.of(file, nameNow).forEach(trigger -> sources(trigger).forEach(source ->
                 downstream.computeIfAbsent(source, name -> new LinkedHashSet<>()).add(component)));
         return Circles.through(component, downstream);
     }

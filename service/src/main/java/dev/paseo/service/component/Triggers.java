@@ -7,6 +7,7 @@ import dev.paseo.language.file.PipelineFile.Start;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 
 /** The triggers of a pipeline file as the matching knows them, in the file's order. */
@@ -15,7 +16,17 @@ public final class Triggers {
     private Triggers() {}
 
     public static List<Trigger> of(PipelineFile file) {
-        return file.starts().stream().map(Triggers::of).toList();
+        return of(file, name -> name);
+    }
+
+    /** @param now the name that a component has now, of one that it had */
+    public static List<Trigger> of(PipelineFile file, UnaryOperator<String> now) {
+        return file.starts().stream().map(Triggers::of).map(trigger -> switch (trigger) {
+            case Trigger.Upstream(var names, var branches, var outcomes, boolean same, var novelty) ->
+                    new Trigger.Upstream(names.stream().map(now).toList(), branches, outcomes, same, novelty);
+            case Trigger.Live(String name, String environment) -> new Trigger.Live(now.apply(name), environment);
+            default -> trigger;
+        }).toList();
     }
 
     private static Trigger of(Start start) {

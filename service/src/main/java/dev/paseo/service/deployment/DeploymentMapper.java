@@ -3,6 +3,7 @@ package dev.paseo.service.deployment;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
@@ -132,6 +133,21 @@ interface DeploymentMapper {
             insert into live_interval (host_id, component_id, version_id, deployment_id, from_at)
             values (#{host}, #{component}, #{version}, #{deployment}, #{now})""")
     int openInterval(long host, long component, long version, long deployment, Instant now);
+
+    @Insert("insert into host_doubt (place_id, host_id, deployment_id, since_at) values (#{place}, #{host}, #{deployment}, #{now})")
+    int doubt(long place, long host, long deployment, Instant now);
+
+    @Delete("delete from host_doubt where place_id = #{place} and host_id = #{host}")
+    int endDoubt(long place, long host);
+
+    @Select("select exists (select 1 from host_doubt where place_id = #{place} and host_id = #{host})")
+    boolean inDoubt(long place, long host);
+
+    record DoubtRow(String host, long deploymentId, Instant since) {}
+
+    /** The hosts of a place of which nobody knows what they have. */
+    @Select("select h.name as host, d.deployment_id, d.since_at as since from host_doubt d join host h on h.id = d.host_id where d.place_id = #{place}")
+    List<DoubtRow> doubts(long place);
 
     /** The position of a number in a line. */
     @Select("select line_order from version where line_id = #{line} and number = #{number}")

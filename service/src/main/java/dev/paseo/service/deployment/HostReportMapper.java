@@ -35,13 +35,18 @@ interface HostReportMapper {
 
     record WatchedRow(long placeId, long hostId, long deploymentId) {}
 
-    /** What is live on this host and on those that its agent serves, and is not being changed. */
+    /** What is live on this host and on those that its agent serves, and is not being changed; where nobody knows what is there, all that it could be. */
     @Select("""
             select p.id as place_id, h.id as host_id, i.deployment_id from host h join place_host ph on ph.host_id = h.id join place p on p.id = ph.place_id
             join live_interval i on i.host_id = h.id and i.component_id = p.component_id and i.to_at is null
             where (h.id = #{host} or h.served_by = #{agent}) and h.maintenance is null
               and not exists (select 1 from work w where w.host_id = h.id and w.deployment_id = i.deployment_id and w.status in ('offered', 'leased')
-                and w.kind in ('INSTALL', 'UNDO', 'REMOVE', 'CLEAR'))""")
+                and w.kind in ('INSTALL', 'UNDO', 'REMOVE', 'CLEAR'))
+            union
+            select u.place_id, u.host_id, d.id from host_doubt u join host h on h.id = u.host_id join deployment lost on lost.id = u.deployment_id
+            join deployment d on d.id = lost.id or d.id = lost.replaces_id
+            where (h.id = #{host} or h.served_by = #{agent}) and h.maintenance is null
+              and not exists (select 1 from work w where w.host_id = h.id and w.status in ('offered', 'leased') and w.kind in ('INSTALL', 'UNDO', 'REMOVE', 'CLEAR'))""")
     List<WatchedRow> watched(long agent, @Nullable Long host);
 
     @Update("update host set disk_free = #{free}, disk_total = #{total} where id = #{host}")
@@ -62,7 +67,7 @@ interface HostReportMapper {
     @Select("""
             select h.name, a.name as agent, s.name as served_by, coalesce(a.last_contact, s.last_contact) as last_contact, h.maintenance, h.maintenance_since,
               h.disk_free, h.disk_total
-            from host h left join agent a on a.host_id = h.id left join agent s on s.id = h.served_by order by h.name""")
+            from host h left join agent a on a.host_id = h.id left join agent s on s.id = h.served_by where h.retired_at is null order by h.name""")
     List<HostRow> hosts();
 
     record PlaceHostRow(long placeId, String component, String environment, String host) {}
@@ -73,7 +78,7 @@ interface HostReportMapper {
             join environment e on e.id = p.environment_id join deployment d on d.id = p.live_deployment_id
             join place_host ph on ph.place_id = p.id join host h on h.id = ph.host_id
             left join live_interval i on i.host_id = h.id and i.component_id = p.component_id and i.to_at is null
-            where h.maintenance is null and (p.live_side is null or p.live_side = ph.side) and (i.id is null or i.deployment_id <> d.id)
+            where h.maintenance is null and p.retired_at is null and c.retired_at is null and (p.live_side is null or p.live_side = ph.side) and (i.id is null or i.deployment_id <> d.id)
               and not exists (select 1 from deployment o where o.place_id = p.id and o.status in ('deploying', 'checking', 'undoing'))
               and exists (select 1 from agent a where (a.host_id = h.id or a.id = h.served_by) and a.last_contact > #{since})
             limit 200""")

@@ -1,6 +1,7 @@
 package dev.paseo.service.deployment;
 
 import dev.paseo.api.agent.Watch;
+import dev.paseo.core.deployment.HostDoubt;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
@@ -58,8 +59,15 @@ class HostWatch {
         List<HostReportMapper.WatchedRow> may = mapper.watched(agent, host.orElse(null));
         around.transactions().run(() -> {
             host.filter(own -> report.diskTotal() > 0).ifPresent(own -> mapper.disk(own, report.diskFree(), report.diskTotal()));
-            report.seen().stream().filter(seen -> may.contains(new HostReportMapper.WatchedRow(seen.place(), seen.host(), seen.deployment()))).forEach(this::take);
+            Map<Boolean, List<Watch.Seen>> seen = report.seen().stream().filter(each -> may.contains(new HostReportMapper.WatchedRow(each.place(), each.host(), each.deployment())))
+                    .collect(Collectors.partitioningBy(this::unknown));
+            seen.get(false).forEach(this::take);
+            seen.get(true).stream().collect(Collectors.groupingBy(each -> List.of(each.place(), each.host()))).values().forEach(this::found);
         });
+    }
+
+    private boolean unknown(Watch.Seen seen) {
+        return deployments.inDoubt(seen.place(), seen.host());
     }
 
     private void take(Watch.Seen seen) {
@@ -84,6 +92,22 @@ class HostWatch {
         }
         tellWhere(seen.place(), name, wasUnhealthy != (unhealthy != null) ? Optional.of(unhealthy == null ? "healthy again" : "unhealthy") : Optional.empty(),
                 seen.failing().orElse(""));
+    }
+
+    /** Nobody knew what the host has. */
+    private void found(List<Watch.Seen> seen) {
+        long place = seen.getFirst().place();
+        long host = seen.getFirst().host();
+        PlaceHost on = environments.host(place, host).orElseThrow();
+        HostDoubt.settled(seen.stream().map(each -> {
+            HostTasks.Watched asked = tasks.watched(deployments.byId(each.deployment()).orElseThrow(), on);
+            return new HostDoubt.Candidate(each.deployment(), !asked.installed().isEmpty() || !asked.checks().isEmpty(), each.differing().isEmpty() && each.failing().isEmpty());
+        }).toList()).ifPresent(deployment -> {
+            DeploymentMapper.DeploymentRow row = deployments.byId(deployment).orElseThrow();
+            deployments.endDoubt(place, host);
+            deployments.openInterval(host, environments.placeById(place).componentId(), row.versionId(), deployment, around.clock().now());
+            tellWhere(place, environments.hostName(host), Optional.of("found what is there"), "its files and checks are those of deployment " + deployment);
+        });
     }
 
     private void tellWhere(long place, String host, Optional<String> what, String why) {

@@ -77,12 +77,14 @@ class Outcomes {
 
     private void hostHas(Place place, long deployment, PlaceHost host, PlaceEffect.Content content) {
         mapper.closeInterval(host.id(), place.componentId(), around.clock().now());
+        mapper.endDoubt(place.id(), host.id());
         DeploymentMapper.BriefRow row = mapper.brief(deployment);
         switch (content) {
             case THIS_VERSION -> mapper.openInterval(host.id(), place.componentId(), row.versionId(), deployment, around.clock().now());
             case PREVIOUS_VERSION -> Optional.ofNullable(row.replacesId()).map(mapper::brief).ifPresent(previous ->
                     mapper.openInterval(host.id(), place.componentId(), previous.versionId(), previous.id(), around.clock().now()));
-            case NOTHING, UNKNOWN -> { }
+            case UNKNOWN -> mapper.doubt(place.id(), host.id(), deployment, around.clock().now());
+            case NOTHING -> { }
         }
     }
 

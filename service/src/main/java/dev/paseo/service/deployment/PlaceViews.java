@@ -41,10 +41,11 @@ class PlaceViews {
      * A host: what it has, since when, what differs, and how it is.
      *
      * @param reachedBy     the agent that acts for one without an agent of its own
+     * @param unknownSince  since when nobody knows what it has: a deployment was lost there, or could not be undone
      * @param olderSettings the variables and secrets that are set otherwise for it now than when it was deployed to
      */
     record HereView(String host, Optional<String> url, Optional<String> side, Optional<String> version, Optional<Instant> since, Optional<String> drift,
-            Optional<Instant> driftedSince, Optional<String> failing, Optional<Instant> unhealthySince, Optional<Instant> checkedAt, Optional<String> maintenance, Optional<String> reachedBy, List<String> olderSettings) {}
+            Optional<Instant> driftedSince, Optional<String> failing, Optional<Instant> unhealthySince, Optional<Instant> checkedAt, Optional<String> maintenance, Optional<String> reachedBy, Optional<Instant> unknownSince, List<String> olderSettings) {}
 
     /**
      * A place.
@@ -52,7 +53,7 @@ class PlaceViews {
      * @param differing the hosts that a repair would bring to what is live
      * @param rollback  the version that a rollback would go to
      */
-    record PlaceView(String component, String environment, Optional<String> url, Optional<String> version, Optional<Long> deployment, Optional<String> side,
+    record PlaceView(String component, String environment, Optional<String> url, Optional<Instant> retired, Optional<String> version, Optional<Long> deployment, Optional<String> side,
             Optional<Restraints.Hold> hold, Optional<Restraints.Closure> closed, List<HereView> hosts, List<String> differing, Optional<String> rollback,
             Map<String, String> variables, long settingsRevision) {}
 
@@ -75,7 +76,7 @@ class PlaceViews {
     }
 
     PlaceView view(Place place) {
-        return new PlaceView(place.component(), place.environment(), place.url(), places.live(place).map(Versions.Sealed::number), place.liveDeployment(),
+        return new PlaceView(place.component(), place.environment(), place.url(), place.retired(), places.live(place).map(Versions.Sealed::number), place.liveDeployment(),
                 place.liveSide(), sources.holds().held(place), sources.holds().closed(place.environmentId()), hosts(place), sources.recording().differing(place),
                 sources.ways().target(place).map(Versions.Sealed::number),
                 sources.environments().settings(place.id(), place.settingsRevision()).variables(), place.settingsRevision());
@@ -84,15 +85,16 @@ class PlaceViews {
     private List<HereView> hosts(Place place) {
         Map<String, HostLiveRow> have = mapper.hostsLive(place.id()).stream().collect(Collectors.toMap(HostLiveRow::host, row -> row));
         Map<String, ReportRow> seen = reports.ofPlace(place.id()).stream().collect(Collectors.toMap(ReportRow::host, row -> row));
+        Map<String, Instant> doubts = mapper.doubts(place.id()).stream().collect(Collectors.toMap(DeploymentMapper.DoubtRow::host, DeploymentMapper.DoubtRow::since));
         Map<String, HostContent> had = sources.contents().had(place);
         Function<String, HostContent> now = places.live(place).map(version -> sources.contents().now(place, version)).orElse(host -> new HostContent("", Map.of(), Map.of()));
-        return sources.environments().hosts(place.id()).stream().map(host -> here(host, Optional.ofNullable(have.get(host.name())), Optional.ofNullable(seen.get(host.name())),
+        return sources.environments().hosts(place.id()).stream().map(host -> here(host, Optional.ofNullable(have.get(host.name())), Optional.ofNullable(seen.get(host.name())), Optional.ofNullable(doubts.get(host.name())),
                 Optional.ofNullable(had.get(host.name())).filter(has -> place.liveSide().isEmpty() || host.side().equals(place.liveSide())).map(has -> now.apply(host.name()).settingsUnlike(has)).orElse(List.of()))).toList();
     }
 
-    private HereView here(PlaceHost host, Optional<HostLiveRow> has, Optional<ReportRow> seen, List<String> olderSettings) {
+    private HereView here(PlaceHost host, Optional<HostLiveRow> has, Optional<ReportRow> seen, Optional<Instant> unknownSince, List<String> olderSettings) {
         return new HereView(host.name(), host.url(), host.side(), has.map(HostLiveRow::version), has.map(HostLiveRow::since), seen.map(ReportRow::drift),
-                seen.map(ReportRow::driftedSince), seen.map(ReportRow::failing), seen.map(ReportRow::unhealthySince), seen.map(ReportRow::checkedAt), host.maintenance(), host.servedBy().map(sources.environments()::agentName), olderSettings);
+                seen.map(ReportRow::driftedSince), seen.map(ReportRow::failing), seen.map(ReportRow::unhealthySince), seen.map(ReportRow::checkedAt), host.maintenance(), host.servedBy().map(sources.environments()::agentName), unknownSince, olderSettings);
     }
 
     DeploymentPlanView plan(Place place, Versions.Sealed version) {

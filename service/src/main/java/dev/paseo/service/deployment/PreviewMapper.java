@@ -16,7 +16,7 @@ interface PreviewMapper {
 
     String TEMPLATE = "select t.environment_id, e.name, t.body, t.set_by from preview_template t join environment e on e.id = t.environment_id ";
 
-    @Select(TEMPLATE + "order by e.name")
+    @Select(TEMPLATE + "where e.retired_at is null order by e.name")
     List<TemplateRow> templates();
 
     @Select(TEMPLATE + "where t.environment_id = #{id} for update")

@@ -72,6 +72,9 @@ class PreviewSweeper {
     }
 
     private Optional<String> ends(PreviewRow preview, Template template, Instant now) {
+        if (sources.components().byId(preview.componentId()).retired().isPresent()) {
+            return Optional.of(preview.component() + " is retired");
+        }
         if (!sources.components().heads(preview.componentId()).containsKey(preview.branch())) {
             return Optional.of("the branch " + preview.branch() + " is gone");
         }

@@ -8,6 +8,7 @@ import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Verdict;
+import dev.paseo.core.secret.Lack;
 import dev.paseo.language.file.Recipe;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.cause.Causes;
@@ -24,6 +25,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.LongUnaryOperator;
 import org.springframework.stereotype.Component;
 
 /** Requests for deployments, by people and by the walk; and people's decisions about them. */
@@ -55,10 +57,10 @@ class Requests {
      * What is wanted.
      *
      * @param person    none: the walk or a push
-     * @param promotion of the set that it is requested with
+     * @param promotion of the set that it is requested with: takes the deployment's number, within its transaction, and gives the promotion's
      * @param emergency the reason for which it goes past unmet criteria, hold and closure
      */
-    record Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause, Optional<String> emergency, Optional<Long> promotion) {
+    record Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause, Optional<String> emergency, Optional<LongUnaryOperator> promotion) {
         Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause, Optional<String> emergency) {
             this(place, version, kind, person, cause, emergency, Optional.empty());
         }
@@ -120,7 +122,8 @@ class Requests {
                     wanted.person().map(Person::id).orElse(null), because, now.settingsRevision(), around.clock().now(), wanted.emergency().orElse(null));
             mapper.add(row);
             id[0] = row.id;
-            wanted.promotion().ifPresent(promotion -> around.sets().belongs(row.id, promotion, around.sets().promotion(promotion).setId()));
+            wanted.promotion().map(of -> of.applyAsLong(row.id)).ifPresent(promotion ->
+                    around.sets().belongs(row.id, promotion, around.sets().promotion(promotion).setId()));
             if (wanted.emergency().isEmpty()) {
                 refuseUnmet(now, row.id, wanted.person());
             } else {
@@ -152,13 +155,16 @@ class Requests {
     }
 
     private void refuseImpossible(Place place, Versions.Sealed version, Recipe recipe) {
+        if (place.retired().isPresent()) {
+            throw Refusal.conflict(place.component() + " in " + place.environment() + " is retired: nothing is deployed there");
+        }
         if (version.blocked()) {
             throw Refusal.conflict(version.component() + " " + version.number() + " is blocked");
         }
-        List<String> missing = around.secrets().missing(recipe.secrets(), place.componentId(), place.environmentId());
-        if (!missing.isEmpty()) {
-            throw Refusal.conflict("the recipe of " + version.component() + " " + version.number() + " names " + String.join(", ", missing)
-                    + ", but in " + place.environment() + " no value is set or the component was not given it");
+        List<Lack> lacks = around.secrets().lacks(recipe.secrets(), place.componentId(), place.environmentId());
+        if (!lacks.isEmpty()) {
+            throw Refusal.conflict("the recipe of " + version.component() + " " + version.number() + " names what it cannot have: "
+                    + Lack.sentences(lacks, place.component(), Optional.of(place.environment())));
         }
         around.planner().doubt(place, version).ifPresent(why -> {
             throw Refusal.conflict(version.component() + " " + version.number() + " cannot be deployed to " + place.environment() + ": " + why);

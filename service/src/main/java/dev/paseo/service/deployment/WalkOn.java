@@ -76,6 +76,9 @@ class WalkOn implements EffectHandler {
 
     private String noPlace(String component, String environment) {
         List<String> known = environments.all().stream().map(Environments.Known::name).toList();
+        if (known.contains(environment) && environments.isRetired(component, environment)) {
+            return component + " in " + environment + " is retired";
+        }
         return known.contains(environment) ? component + " has no place in " + environment + ": the environments file names no hosts of it there"
                 : "there is no environment " + environment + NearestName.hint(environment, known);
     }

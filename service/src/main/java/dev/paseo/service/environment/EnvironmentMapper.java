@@ -16,17 +16,17 @@ interface EnvironmentMapper {
     record EnvironmentRow(long id, String name, int position, String zone, String rules, long rulesRevision, int hosts) {}
 
     record PlaceRow(long id, long environmentId, String environment, long componentId, String component, @Nullable String url,
-            long settingsRevision, @Nullable Long liveDeploymentId, @Nullable String liveSide, @Nullable String actingHost) {}
+            long settingsRevision, @Nullable Long liveDeploymentId, @Nullable String liveSide, @Nullable String actingHost, @Nullable Instant retiredAt) {}
 
     record HostRow(long id, String name, @Nullable String url, @Nullable String side, @Nullable String maintenance, @Nullable Long servedBy) {}
 
     String PLACE = """
             select p.id, p.environment_id, e.name as environment, p.component_id, c.name as component, p.url, p.settings_revision,
-              p.live_deployment_id, p.live_side, p.acting_host
+              p.live_deployment_id, p.live_side, p.acting_host, coalesce(p.retired_at, c.retired_at, e.retired_at) as retired_at
             from place p join environment e on e.id = p.environment_id join component c on c.id = p.component_id
             """;
 
-    @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where not temporary order by position, id")
+    @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where not temporary and retired_at is null order by position, id")
     List<EnvironmentRow> all();
 
     @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where name = #{name}")
@@ -47,7 +47,7 @@ interface EnvironmentMapper {
     @Insert("insert into environment (name, position, zone, rules, rules_revision) values (#{name}, #{position}, #{zone}, '{}', 0)")
     int add(String name, int position, String zone);
 
-    @Update("update environment set position = #{position}, zone = #{zone}, rules = #{rules}, rules_revision = #{revision} where id = #{id}")
+    @Update("update environment set position = #{position}, zone = #{zone}, rules = #{rules}, rules_revision = #{revision}, retired_at = null where id = #{id}")
     int change(long id, int position, String zone, String rules, long revision);
 
     @Insert("insert into environment_rules (environment_id, revision, rules, set_by, at) values (#{environment}, #{revision}, #{rules}, #{by}, #{at})")
@@ -62,7 +62,7 @@ interface EnvironmentMapper {
     @Select(PLACE + "where p.environment_id = #{environment} and p.component_id = #{component}")
     PlaceRow placeOf(long environment, long component);
 
-    @Select("select c.name from place p join component c on c.id = p.component_id where p.environment_id = #{environment} order by c.name")
+    @Select("select c.name from place p join component c on c.id = p.component_id where p.environment_id = #{environment} and p.retired_at is null and c.retired_at is null order by c.name")
     List<String> placesIn(long environment);
 
     @Select("select id from place where id = #{id} for update")
@@ -71,7 +71,7 @@ interface EnvironmentMapper {
     @Insert("insert ignore into place (environment_id, component_id, settings_revision) values (#{environment}, #{component}, 0)")
     int addPlace(long environment, long component);
 
-    @Update("update place set url = #{url}, acting_host = #{acting}, settings_revision = #{revision}, wake_at = #{now} where id = #{id}")
+    @Update("update place set url = #{url}, acting_host = #{acting}, settings_revision = #{revision}, wake_at = #{now}, retired_at = null where id = #{id}")
     int changePlace(long id, @Nullable String url, @Nullable String acting, long revision, Instant now);
 
     @Update("update place set wake_at = #{now} where environment_id = #{environment}")
@@ -96,7 +96,7 @@ interface EnvironmentMapper {
             where s.place_id = #{place} order by s.revision desc limit 100""")
     List<RevisionRow> revisions(long place);
 
-    @Insert("insert ignore into host (name) values (#{name})")
+    @Insert("insert into host (name) values (#{name}) on duplicate key update retired_at = null")
     int addHost(String name);
 
     /** The agent that reaches a host without one of its own; a host that has its own keeps it. */
@@ -112,14 +112,14 @@ interface EnvironmentMapper {
 
     /** Environments that come and go, and their templates, are not in the list of all. */
     @Insert("""
-            insert ignore into environment (name, position, zone, rules, rules_revision, temporary)
-            values (#{name}, 1000, #{zone}, #{rules}, 1, true)""")
+            insert into environment (name, position, zone, rules, rules_revision, temporary)
+            values (#{name}, 1000, #{zone}, #{rules}, 1, true) on duplicate key update retired_at = null""")
     int addTemporary(String name, String zone, String rules);
 
     @Select("select name from host where id = #{id}")
     String hostName(long id);
 
-    @Select("select name from agent")
+    @Select("select name from agent where retired_at is null")
     List<String> agents();
 
     @Delete("delete from place_host where place_id = #{place}")
@@ -160,7 +160,7 @@ interface EnvironmentMapper {
             where p.version_id = #{version} order by p.id""")
     List<PassageRow> passages(long version);
 
-    @Select("select body from preview_template order by environment_id")
+    @Select("select t.body from preview_template t join environment e on e.id = t.environment_id where e.retired_at is null order by t.environment_id")
     List<String> templates();
 
     @Select("select name from agent where id = #{id}")

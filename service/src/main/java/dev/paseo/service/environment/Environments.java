@@ -24,7 +24,7 @@ public class Environments {
 
     /** One component in one environment. */
     public record Place(long id, long environmentId, String environment, long componentId, String component, Optional<String> url,
-            long settingsRevision, Optional<Long> liveDeployment, Optional<String> liveSide, Optional<String> actingHost) {}
+            long settingsRevision, Optional<Long> liveDeployment, Optional<String> liveSide, Optional<String> actingHost, Optional<Instant> retired) {}
 
     /**
      * A host of a place.
@@ -99,14 +99,20 @@ public class Environments {
                 + NearestName.hint(name, mapper.all().stream().map(EnvironmentRow::name).toList()));
     }
 
+    /** A place, also one that is retired: it can still be looked at. */
     public Place place(String component, String environment) {
         Known known = named(environment);
-        return find(component, environment).orElseThrow(() -> Refusal.notFound(component + " has no place in " + known.name()
+        return mapper.place(component, environment).map(Environments::place).orElseThrow(() -> Refusal.notFound(component + " has no place in " + known.name()
                 + ": the environments file gives it no hosts there"));
     }
 
+    public boolean isRetired(String component, String environment) {
+        return mapper.place(component, environment).filter(row -> row.retiredAt() != null).isPresent();
+    }
+
+    /** A place that is not retired. */
     public Optional<Place> find(String component, String environment) {
-        return mapper.place(component, environment).map(Environments::place);
+        return mapper.place(component, environment).map(Environments::place).filter(place -> place.retired().isEmpty());
     }
 
     public Place placeById(long id) {
@@ -115,7 +121,7 @@ public class Environments {
 
     private static Place place(PlaceRow row) {
         return new Place(row.id(), row.environmentId(), row.environment(), row.componentId(), row.component(), Optional.ofNullable(row.url()),
-                row.settingsRevision(), Optional.ofNullable(row.liveDeploymentId()), Optional.ofNullable(row.liveSide()), Optional.ofNullable(row.actingHost()));
+                row.settingsRevision(), Optional.ofNullable(row.liveDeploymentId()), Optional.ofNullable(row.liveSide()), Optional.ofNullable(row.actingHost()), Optional.ofNullable(row.retiredAt()));
     }
 
     public List<PlaceHost> hosts(long place) {

@@ -124,7 +124,7 @@ class Loading {
         EnvironmentMapper.PlaceRow place = mapper.place(component, environmentName).orElseThrow();
         mapper.lockPlace(place.id());
         String body = json.write(settings(wanted, variables));
-        boolean same = mapper.settings(place.id(), place.settingsRevision())
+        boolean same = place.retiredAt() == null && mapper.settings(place.id(), place.settingsRevision())
                 .map(old -> json.write(json.read(old, Environments.Settings.class)).equals(body)).orElse(false);
         if (same) {
             return;

@@ -3,6 +3,7 @@ package dev.paseo.service.run;
 import dev.paseo.core.run.RunState;
 import dev.paseo.core.run.StageState;
 import dev.paseo.core.version.VersionPattern;
+import dev.paseo.core.secret.Lack;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
@@ -113,6 +114,9 @@ public class RunStarts {
 
     /** Starts a run in the transaction under way. */
     public Started start(Start start) {
+        if (start.component().retired().isPresent()) {
+            throw Refusal.conflict(start.component().name() + " is retired: none of its runs can be started");
+        }
         refuseMissingSecrets(start);
         long component = start.component().id();
         mapper.addLine(component, start.branch());
@@ -149,10 +153,9 @@ public class RunStarts {
             return;
         }
         List<String> named = start.plan().stages().stream().flatMap(stage -> stage.secrets().stream()).distinct().toList();
-        List<String> missing = opened.secrets().missing(named, start.component().id(), 0);
-        if (!missing.isEmpty()) {
-            throw Refusal.conflict("the stages name " + String.join(", ", missing) + ", but " + start.component().name()
-                    + " was not given " + (missing.size() == 1 ? "that secret" : "those secrets") + ", or no value is set");
+        List<Lack> lacks = opened.secrets().lacks(named, start.component().id(), 0);
+        if (!lacks.isEmpty()) {
+            throw Refusal.conflict("the stages name what they cannot have: " + Lack.sentences(lacks, start.component().name(), Optional.empty()));
         }
     }
 

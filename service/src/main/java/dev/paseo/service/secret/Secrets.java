@@ -1,5 +1,6 @@
 package dev.paseo.service.secret;
 
+import dev.paseo.core.secret.Lack;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
@@ -9,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** Secrets by name, with the narrowest scope first, and their revisions. A scope of 0 means everywhere. */
@@ -91,10 +93,17 @@ public class Secrets {
         mapper.open(component, name);
     }
 
+    /** Those of these that the component was not given, or that have no value there. */
+    public List<Lack> lacks(List<String> names, long component, long environment) {
+        return names.stream().flatMap(name -> {
+            boolean given = mapper.opened(component, name) > 0;
+            return given && mapper.newest(name, component, environment).isPresent() ? Stream.of() : Stream.of(new Lack(name, given));
+        }).toList();
+    }
+
     /** The names of these that the component was not given or that have no value there. */
     public List<String> missing(List<String> names, long component, long environment) {
-        return names.stream().filter(name -> mapper.opened(component, name) == 0
-                || mapper.newest(name, component, environment).isEmpty()).toList();
+        return lacks(names, component, environment).stream().map(Lack::name).toList();
     }
 
     /** Name to the revision that is in force there now; those without a value are left out. */

@@ -35,7 +35,7 @@ class HookController {
     String push(@PathVariable String name, @RequestHeader("webhook-id") String id, @RequestHeader("webhook-timestamp") String timestamp,
             @RequestHeader("webhook-signature") String signature, HttpServletRequest request) throws IOException {
         byte[] body = body(request);
-        Registered component = components.named(name);
+        Registered component = hooked(name);
         if (!hooks.believe(component, id, timestamp, signature, body)) {
             return HERE_BEFORE;
         }
@@ -45,7 +45,7 @@ class HookController {
     @PostMapping("/mapped/{name}")
     String mapped(@PathVariable String name, HttpServletRequest request) throws IOException {
         byte[] body = body(request);
-        Registered component = components.named(name);
+        Registered component = hooked(name);
         HookMapping mapping = hooks.mapping(component);
         if (!hooks.believeMapped(component, mapping, Optional.ofNullable(request.getHeader(mapping.header())),
                 mapping.delivery().map(request::getHeader), body)) {
@@ -60,7 +60,7 @@ class HookController {
     String event(@PathVariable String name, @RequestHeader("webhook-id") String id, @RequestHeader("webhook-timestamp") String timestamp,
             @RequestHeader("webhook-signature") String signature, HttpServletRequest request) throws IOException {
         byte[] body = body(request);
-        Registered component = components.named(name);
+        Registered component = hooked(name);
         if (!hooks.believe(component, id, timestamp, signature, body)) {
             return HERE_BEFORE;
         }
@@ -70,6 +70,14 @@ class HookController {
             throw Refusal.invalid("/specversion", "should be a structured CloudEvent of version 1.0");
         }
         return hooks.happened(component, type, json.path("source").asString("elsewhere"));
+    }
+
+    private Registered hooked(String name) {
+        Registered component = components.named(name);
+        if (component.retired().isPresent()) {
+            throw Refusal.conflict(component.name() + " is retired: nothing starts upon it. Its hook can be taken out of the repository");
+        }
+        return component;
     }
 
     private static byte[] body(HttpServletRequest request) throws IOException {

@@ -56,6 +56,9 @@ class InForce {
     }
 
     Found concernedBy(Happened happened) {
+        if (happened.about().retired().isPresent()) {
+            return new Found(List.of(), List.of(), Optional.of(happened.about().name() + " is retired"));
+        }
         return switch (happened.event()) {
             case Event.Pushed pushed -> own(happened.about(), components.readFile(happened.about(), pushed.commit()));
             case Event.Tagged tagged -> own(happened.about(), components.readFile(happened.about(), tagged.commit()));
@@ -93,7 +96,7 @@ class InForce {
 
     private List<Standing> standing(Registered component, FileInForce file, PipelineFile read) {
         BranchRules rules = components.rules(component.id());
-        List<Trigger> all = Triggers.of(read);
+        List<Trigger> all = Triggers.of(read, components::nameNow);
         List<Standing> standing = new ArrayList<>();
         for (int at = 0; at < all.size(); at++) {
             standing.add(new Standing(new Matching.InForce(component.name(), at, all.get(at), rules, component.mainBranch(), component.repository()), component, file));

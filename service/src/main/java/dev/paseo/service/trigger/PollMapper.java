@@ -3,6 +3,7 @@ package dev.paseo.service.trigger;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
@@ -18,7 +19,7 @@ interface PollMapper {
 
     @Select("""
             select distinct c.repository from component c left join repository_poll p on p.repository = c.repository
-            where c.repository is not null and p.repository is null""")
+            where c.repository is not null and c.retired_at is null and p.repository is null""")
     List<String> unknown();
 
     @Insert("insert ignore into repository_poll (repository, next_at) values (#{repository}, #{next})")
@@ -38,6 +39,9 @@ interface PollMapper {
 
     @Update("update repository_poll set next_at = #{next}, failures = failures + 1, last_error = #{error} where repository = #{repository}")
     int failed(String repository, Instant next, String error);
+
+    @Delete("delete from repository_poll where repository = #{repository}")
+    int forget(String repository);
 
     @Select(COLUMNS + "where repository = #{repository}")
     Optional<PollRow> of(String repository);

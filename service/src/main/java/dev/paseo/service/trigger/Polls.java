@@ -3,8 +3,10 @@ package dev.paseo.service.trigger;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
+import dev.paseo.service.component.Components.Registered;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.ThreadLocalRandom;
@@ -70,8 +72,13 @@ class Polls {
     }
 
     private void poll(PollMapper.PollRow due) {
+        List<Registered> concerned = components.ofRepository(due.repository());
+        if (concerned.isEmpty()) {
+            mapper.forget(due.repository());
+            return;
+        }
         try {
-            String listing = Tokens.hash(components.mirror(components.ofRepository(due.repository()).getFirst()).listing());
+            String listing = Tokens.hash(components.mirror(concerned.getFirst()).listing());
             if (!listing.equals(due.listing())) {
                 pushes.look(due.repository(), Optional.empty());
             }

@@ -6,6 +6,7 @@ import dev.paseo.core.trigger.Event;
 import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.component.Components;
+import dev.paseo.service.component.PipelineChecks;
 import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Triggers;
@@ -15,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /**
@@ -39,9 +41,11 @@ class Pushes {
     private final Components components;
     private final Starting starting;
     private final EventMapper mapper;
+    private final PipelineChecks checks;
 
-    Pushes(Components components, Starting starting, EventMapper mapper) {
+    Pushes(Components components, Starting starting, EventMapper mapper, PipelineChecks checks) {
         this.components = components;
+        this.checks = checks;
         this.starting = starting;
         this.mapper = mapper;
     }
@@ -69,7 +73,7 @@ class Pushes {
             if (!commit.equals(known.get(branch))) {
                 FileInForce file = components.readFile(component, commit);
                 moved(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher, file).ifPresent(led -> seen.moved().add(
-                        new Moved(component.name(), branch, commit, led, file.warnings().stream().map(each -> component.filePath() + ":" + each).toList())));
+                        new Moved(component.name(), branch, commit, led, doubts(component, commit, file))));
             }
         });
         known.forEach((branch, commit) -> {
@@ -85,6 +89,15 @@ class Pushes {
     private boolean previewed(Registered component, String branch, String commit) {
         return components.readFile(component, commit).file().map(Triggers::of).orElse(List.of()).stream()
                 .anyMatch(trigger -> trigger instanceof Trigger.Preview preview && preview.branches().stream().anyMatch(pattern -> pattern.matches(branch)));
+    }
+
+    /** What of the file at a new head does not agree with what is here; it keeps nothing from starting. */
+    private List<String> doubts(Registered component, String commit, FileInForce file) {
+        if (file.file().isEmpty()) {
+            return List.of();
+        }
+        PipelineChecks.Checked checked = checks.check(component, components.text(component, commit));
+        return Stream.concat(checked.problems().stream(), checked.warnings().stream()).map(each -> component.filePath() + ":" + each).distinct().toList();
     }
 
     private Optional<Starting.Led> moved(Registered component, Mirror mirror, String branch, Optional<String> before, String commit, Optional<String> pusher, FileInForce file) {

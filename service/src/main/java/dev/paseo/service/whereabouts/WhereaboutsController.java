@@ -34,8 +34,8 @@ class WhereaboutsController {
     record ComingView(long deployment, String version, String status, Optional<String> requestedBy, Instant requestedAt,
             Optional<String> gate, boolean forYou) {}
 
-    /** One component in one environment; {@code behind} counts versions behind the environment before it; its commits are counted where git has been asked. */
-    record CellView(String environment, Optional<String> version, Optional<Long> deployment, Optional<Instant> since, int hosts, Optional<String> url,
+    /** One component in one environment; one that is {@code retired} still runs there; {@code behind} counts versions behind the environment before it; its commits are counted where git has been asked. */
+    record CellView(String environment, Optional<String> version, Optional<Long> deployment, Optional<Instant> since, int hosts, Optional<String> url, boolean retired,
             List<ComingView> coming, Optional<ComingView> trouble, int behind, Optional<Integer> commitsBehind, Optional<MarksView> marks) {}
 
     /**
@@ -170,7 +170,7 @@ class WhereaboutsController {
             List<ComingView> coming = around.open().getOrDefault(row.placeId(), List.of()).stream().map(each -> coming(each, person)).toList();
             Optional<ComingView> trouble = Optional.ofNullable(around.troubled().get(row.placeId())).map(each -> plain(each));
             cells.add(new CellView(row.environment(), Optional.ofNullable(row.version()), Optional.ofNullable(row.deployment()),
-                    Optional.ofNullable(row.since()), row.hosts(), Optional.ofNullable(row.url()), coming, trouble, row.behind(), before.filter(earlier -> row.behind() > 0).flatMap(earlier -> distances.between(component, row.commit(), earlier.commit())),
+                    Optional.ofNullable(row.since()), row.hosts(), Optional.ofNullable(row.url()), row.retired(), coming, trouble, row.behind(), before.filter(earlier -> row.behind() > 0).flatMap(earlier -> distances.between(component, row.commit(), earlier.commit())),
                     marks(around, before, row)));
             before = Optional.of(row);
         }

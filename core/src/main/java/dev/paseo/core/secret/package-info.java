@@ -1,0 +1,5 @@
+/** Secrets, by their names alone. */
+@NullMarked
+package dev.paseo.core.secret;
+
+import org.jspecify.annotations.NullMarked;

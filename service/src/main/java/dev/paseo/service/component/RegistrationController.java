@@ -1,0 +1,82 @@
+package dev.paseo.service.component;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.core.trigger.BranchRules;
+import dev.paseo.core.trigger.BringingIn;
+import dev.paseo.language.NearestName;
+import dev.paseo.language.Problem;
+import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.source.Mirror;
+import dev.paseo.service.source.Mirrors;
+import dev.paseo.service.source.SourceAccess;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Looks at what would be registered, before it is. */
+@RestController
+@RequestMapping("/api/v1/registrations")
+class RegistrationController {
+
+    /**
+     * What a registration would find.
+     *
+     * @param commit   the newest of the main branch
+     * @param problems of the pipeline file that is there
+     * @param warnings what is likely to be meant otherwise
+     * @param next     what the next push starts, as a sentence
+     * @param starts   whether the newest commit could start a run at once
+     */
+    record RegistrationView(String name, String mainBranch, List<String> branches, Optional<String> commit, List<Problem> problems, List<String> warnings, String next, boolean starts) {}
+
+    private static final int MOST_PATHS = 20_000;
+
+    private final Components components;
+    private final Registration registration;
+    private final Mirrors mirrors;
+
+    RegistrationController(Components components, Registration registration, Mirrors mirrors) {
+        this.components = components;
+        this.registration = registration;
+        this.mirrors = mirrors;
+    }
+
+    /** What would be found and what would follow; nothing is kept. The same request as to register it. */
+    @PostMapping
+    RegistrationView look(@AuthenticationPrincipal Person person, @RequestBody Registration.NewComponent wanted) {
+        Permission.require(person, Action.REGISTER_COMPONENT);
+        registration.refuse(wanted);
+        String main = wanted.mainBranch().orElse("main");
+        if (wanted.repository().isEmpty()) {
+            return new RegistrationView(wanted.name(), main, List.of(), Optional.empty(), List.of(), List.of(), "Its versions arrive by upload, or from a store that is watched", false);
+        }
+        Mirror mirror = mirrors.glance(wanted.repository().get(), wanted.credentials().orElse(SourceAccess.NONE));
+        mirror.fetch();
+        return look(wanted, main, mirror, new Registered(0, wanted.name(), wanted.repository(), wanted.file().orElse("paseo.yaml"), main, "", Optional.empty()));
+    }
+
+    private RegistrationView look(Registration.NewComponent wanted, String main, Mirror mirror, Registered component) {
+        List<String> branches = List.copyOf(mirror.heads().keySet());
+        Optional<String> commit = Optional.ofNullable(mirror.heads().get(main));
+        Optional<String> text = commit.flatMap(at -> mirror.file(at, component.filePath()));
+        List<Problem> problems = text.map(found -> Components.problems(found, List.of(component.name()))).orElse(List.of());
+        Optional<PipelineFile> file = text.filter(found -> problems.isEmpty()).map(found -> PipelineFileReader.read(found).value().orElseThrow());
+        BringingIn.Said said = BringingIn.of(wanted.name(), new BringingIn.Repository(branches, main, component.filePath(), text.isPresent(), file.map(Triggers::of)),
+                BranchRules.of(wanted.allowed(), wanted.trusted()));
+        List<String> warnings = new ArrayList<>(said.warnings());
+        if (text.isEmpty()) {
+            commit.flatMap(at -> NearestName.of(component.filePath(), mirror.paths(at, MOST_PATHS)))
+                    .ifPresent(near -> warnings.add("it has " + near + "; if that is its pipeline file, register it with that path"));
+        }
+        return new RegistrationView(wanted.name(), main, branches, commit, problems, warnings, said.next(), said.starts());
+    }
+}

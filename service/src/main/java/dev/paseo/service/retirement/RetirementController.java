@@ -1,0 +1,107 @@
+package dev.paseo.service.retirement;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.core.retirement.Retirement;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.retirement.Retiring.Subject;
+import dev.paseo.service.retirement.Retiring.What;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/**
+ * Takes out of use what is needed no more. Its history stays, and it can be brought back. {@code what} is {@code component},
+ * {@code place}, {@code host}, {@code agent}, {@code environment} or {@code preview-template}.
+ */
+@RestController
+@RequestMapping("/api/v1/retirements/{what}/{name}")
+class RetirementController {
+
+    /**
+     * What would follow.
+     *
+     * @param hinders   why it cannot be retired now; empty where it can
+     * @param follows   what follows, what keeps running where among it
+     * @param removable whether something is live that could be removed with it
+     */
+    record RetirementView(List<String> hinders, List<String> follows, boolean removable) {}
+
+    /** @param remove also removes what is live of it, by its recipe's removal */
+    record RetirementRequest(String reason, boolean remove) {}
+
+    private final Retiring retiring;
+
+    RetirementController(Retiring retiring) {
+        this.retiring = retiring;
+    }
+
+    /** What would hinder it, and what would follow; nothing is done. */
+    @GetMapping
+    RetirementView look(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name, @RequestParam Optional<String> environment,
+            @RequestParam(defaultValue = "false") boolean remove) {
+        Permission.require(person, Action.LOOK);
+        Retirement.Facts facts = retiring.facts(subject(what, name, environment));
+        return new RetirementView(Retirement.hinders(facts, remove), Retirement.follows(facts, remove),
+                facts.live().stream().anyMatch(Retirement.Live::removable));
+    }
+
+    /** Retires it. */
+    @PutMapping
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void retire(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name, @RequestParam Optional<String> environment,
+            @RequestBody RetirementRequest request) {
+        Subject subject = subject(what, name, environment);
+        require(person, subject);
+        if (request.reason().isBlank() || request.reason().length() > 1000) {
+            throw Refusal.invalid("/reason", "say why " + name + " is retired, in at most 1000 signs");
+        }
+        retiring.retire(subject, request.reason().strip(), request.remove(), person);
+    }
+
+    /** Brings it back into use. */
+    @DeleteMapping
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void bringBack(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name, @RequestParam Optional<String> environment) {
+        Subject subject = subject(what, name, environment);
+        require(person, subject);
+        retiring.bringBack(subject, person);
+    }
+
+    private static void require(Person person, Subject subject) {
+        switch (subject.what()) {
+            case COMPONENT -> Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(subject.name()), Optional.empty());
+            case PLACE -> Permission.require(person, Action.EDIT_ENVIRONMENT, Optional.of(subject.name()), subject.environment());
+            case ENVIRONMENT -> Permission.require(person, Action.EDIT_ENVIRONMENT, Optional.empty(), Optional.of(subject.name()));
+            case HOST, PREVIEW_TEMPLATE -> Permission.require(person, Action.EDIT_ENVIRONMENT);
+            case AGENT -> Permission.require(person, Action.ENROL_AGENT);
+        }
+    }
+
+    private static Subject subject(String what, String name, Optional<String> environment) {
+        What kind = Arrays.stream(What.values()).filter(each -> word(each).equals(what)).findFirst().orElseThrow(() -> Refusal.invalid("/what",
+                "should be one of " + Arrays.stream(What.values()).map(RetirementController::word).collect(Collectors.joining(", ")) + "; got '" + what + "'"));
+        if (kind == What.PLACE != environment.isPresent()) {
+            throw Refusal.invalid("/environment", "a place, and nothing else, is named with its environment");
+        }
+        return new Subject(kind, name, environment);
+    }
+
+    private static String word(What what) {
+        return what.name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+}
