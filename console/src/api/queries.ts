@@ -64,12 +64,6 @@ export const history = (component: string, environment: string) =>
 
 export const previews = () => queryOptions({ queryKey: ["previews"], queryFn: () => need(api.GET("/api/v1/previews")) });
 
-export const taskLog = (id: number, work: number) =>
-  queryOptions({
-    queryKey: ["deployment", id, "log", work],
-    queryFn: () => need(api.GET("/api/v1/deployments/{id}/tasks/{work}/log", { params: { path: { id, work } } })),
-  });
-
 export const componentRuns = (component: string, limit = 8) =>
   queryOptions({
     queryKey: ["runs", component, limit],

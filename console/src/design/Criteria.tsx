@@ -23,7 +23,7 @@ export function Criteria({ criteria, rulings, mine }: { criteria: Schemas["Crite
       </ul>
       {rulings.map((ruling) => (
         <p key={ruling.at} className="said">
-          <b>{ruling.by}</b> said {ruling.yes ? "yes" : "no"} <At time={ruling.at} />{ruling.comment && <>: “{ruling.comment}”</>}
+          <b>{ruling.by}</b>{ruling.inPlaceOf && <> in place of <b>{ruling.inPlaceOf}</b></>} said {ruling.yes ? "yes" : "no"} <At time={ruling.at} />{ruling.comment && <>: “{ruling.comment}”</>}
           {!ruling.counts && <span className="warn"> It no longer counts: what was approved has changed.</span>}
         </p>
       ))}

@@ -171,7 +171,7 @@ describe("waiting", () => {
 
   test("what waits for nobody is told to who can change it; with nothing to do that is said", async () => {
     const gate = { deployment: 7, component: "daylight-api", environment: "production", version: "1.4.1", kind: "decision", name: "0 of 2 approvals", sentence: "Nobody may decide this.", since: "2026-05-04T08:00:00Z" };
-    Object.assign(answers, { "GET /api/v1/waiting": { now: WHERE.now, count: 1, gates: [], reviews: [], grants: [], nobody: [gate] }, "GET /api/v1/deputies": [], "GET /api/v1/notices": { unread: 0, notices: [] } });
+    Object.assign(answers, { "GET /api/v1/waiting": { now: WHERE.now, count: 1, gates: [], reviews: [], grants: [], stays: [], nobody: [gate] }, "GET /api/v1/deputies": [], "GET /api/v1/notices": { unread: 0, notices: [] } });
     show(<Waiting />);
     expect(await screen.findByText("Nobody may decide this.")).toBeVisible();
     expect(screen.getByRole("link", { name: /daylight-api 1.4.1 into production/ })).toHaveAttribute("href", "/deployments/7");

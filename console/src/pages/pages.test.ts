@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { gateOf, pathTo } from "./whereabouts/MapRow";
 import { layout } from "../design/graph";
-import { countOf, indexOf, partsOf, rowAt, type Step } from "./run/rows";
+import { countOf, indexOf, partsOf, rowAt, type Step } from "../log/rows";
 import { nodesOf, stageToShow } from "./run/stages";
 import { placeOf, stageNames } from "../editor/completion";
 import { stopsOf } from "./version/stops";

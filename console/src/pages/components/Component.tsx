@@ -5,6 +5,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { badge, component as componentQuery, componentRuns, pipeline, source, versions } from "../../api/queries";
 import { Loading, Lozenge, Trouble } from "../../design/parts";
+import { At } from "../../design/time";
 import { Events } from "./Events";
 import { Runs } from "./Runs";
 import { Stores } from "./Stores";
@@ -26,6 +27,8 @@ export default function Component() {
         <h1>{name}</h1><p>{view.summary}</p>
         <div className="title-action"><Link className="btn" to={`/components/${name}/pipeline`}><FilePen size={16} />Pipeline file</Link></div>
       </div>
+      {view.retired && <p className="run-reason warn">Retired <At time={view.retired} />: nothing starts or is deployed of it any more; its history stays. It comes back by: <code>paseo bring-back component {name}</code></p>}
+      {view.formerNames.length > 0 && <p className="quiet">Formerly {view.formerNames.join(", ")}; it is still reached by {view.formerNames.length === 1 ? "that name" : "those names"}.</p>}
       {view.problems.length > 0 && <p className="run-reason bad">{view.file} of {view.mainBranch}, line {view.problems[0]?.line}: {view.problems[0]?.message}{view.problems.length > 1 && ` (and ${view.problems.length - 1} more)`}</p>}
       <div className="run-columns">
         <div className="run-main">

@@ -40,6 +40,7 @@ export function Changes({ comparison, version, environment, begun }: { compariso
           <Artifacts artifacts={comparison.artifacts} />
           <Evidence figures={comparison.evidence} />
           <Variables variables={comparison.variables} />
+          <Secrets secrets={comparison.secrets} />
           <RecipeChanges recipe={comparison.recipe} files={comparison.files} live={comparison.live} />
         </div>
       </div>
@@ -81,6 +82,25 @@ const Variables = ({ variables }: { variables: Schemas["VariableChange"][] }) =>
       </tbody>
     </table>
     {variables.length === 0 && <p className="quiet">None are set here.</p>}
+  </section>
+);
+
+const revision = (of: Schemas["SecretValueView"] | undefined) => (of ? <>value {of.number}, set <At time={of.at} />{of.by && ` by ${of.by}`}</> : "none");
+
+/** Which value, who set it and when; never the value. */
+const Secrets = ({ secrets }: { secrets: Schemas["SecretChange"][] }) => secrets.length > 0 && (
+  <section>
+    <h3>Secrets</h3>
+    <table>
+      <tbody>
+        {secrets.map((each) => (
+          <tr key={each.name}>
+            <td><code>{each.name}</code></td>
+            <td>{revision(each.live)}<ArrowRight size={13} className="to" aria-label="to" /><b>{revision(each.proposed)}</b></td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   </section>
 );
 

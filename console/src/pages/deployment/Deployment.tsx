@@ -3,7 +3,7 @@ import { ExternalLink } from "lucide-react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { deployment as deploymentQuery } from "../../api/queries";
-import { StateWord } from "../../design/Glyph";
+import { Glyph, StateWord } from "../../design/Glyph";
 import { Walk } from "../../design/Walk";
 import { Loading, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
@@ -33,7 +33,7 @@ export default function Deployment() {
       <div className="title-line">
         <h1>{title(view)}</h1>
         <p className="title-end">
-          Deployment <b>{view.deployment.id}</b>, a {view.deployment.kind}. <b>{view.deployment.requestedBy ?? "The walk"}</b> asked <At time={view.deployment.requestedAt} />
+          Deployment <b>{view.deployment.id}</b>, {view.emergency ? "an emergency, a" : "a"} {view.deployment.kind}. <b>{view.deployment.requestedBy ?? "The walk"}</b> asked <At time={view.deployment.requestedAt} />
         </p>
       </div>
       <div className="hero"><Walk stops={heroStops(view)} label={`The walk of ${component} ${version}`} /></div>
@@ -46,6 +46,7 @@ export default function Deployment() {
         <div className="beyond">
           <p className="status-line"><StateWord state={deploymentState(status)} tone={mine ? "need" : undefined}>{mine ? "waits for you" : deploymentState(status).word}</StateWord>{view.deployment.reason && <span>{view.deployment.reason}</span>}</p>
           {view.newer && <p className="newer">{component} <b className="v">{view.newer}</b> is newer and has been live where this came from. Requesting it overtakes this one; approvals are not carried over.</p>}
+          {view.cautions.map((caution) => <p key={caution} className="warn"><Glyph shape="warned" tone="warn" /> {caution}.</p>)}
           {view.emergency && <p className="warn">An emergency: “{view.emergency}”. Somebody else reviews it within three days: <code>paseo review deployment {view.deployment.id}</code></p>}
           <Gate view={view} mine={mine} />
           <Plan view={view} />

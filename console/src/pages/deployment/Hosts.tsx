@@ -1,9 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
 import { Collapsible } from "radix-ui";
 import type { Schemas } from "../../api/client";
-import { taskLog } from "../../api/queries";
 import { StateWord } from "../../design/Glyph";
 import { hostState } from "../../design/states";
+import { Log } from "../../log/Log";
+import { ofTask } from "../../log/source";
 
 type View = Schemas["DeploymentView"];
 
@@ -23,7 +23,7 @@ export function Hosts({ view }: { view: View }) {
           <li key={host.host}>
             <b>{host.host}</b>
             {waiting ? <span>{host.phase === "away" ? "left out" : `install, then ${view.checks} ${view.checks === 1 ? "check" : "checks"}`}</span> : <StateWord state={hostState(host.phase)} />}
-            <span className="quiet">{host.live ? <>has <span className="v">{host.live}</span></> : "has nothing"}</span>
+            <span className="quiet">{host.unknown ? "nobody knows what it has" : host.live ? <>has <span className="v">{host.live}</span></> : "has nothing"}</span>
             {host.reason && <p className={host.phase === "away" ? "quiet" : "bad"}>{host.reason}</p>}
           </li>
         ))}
@@ -38,15 +38,7 @@ function Task({ id, task }: { id: number; task: Schemas["HostTaskView"] }) {
   return (
     <Collapsible.Root className="task">
       <Collapsible.Trigger className="task-head">{WORD[task.kind] ?? task.kind} on {task.host}<span className="quiet">{task.status === "offered" ? "waits for its agent" : "log"}</span></Collapsible.Trigger>
-      <Collapsible.Content><TaskLog id={id} work={task.work} /></Collapsible.Content>
+      <Collapsible.Content><Log source={ofTask(id, task, `${WORD[task.kind] ?? task.kind} on ${task.host}`)} /></Collapsible.Content>
     </Collapsible.Root>
-  );
-}
-
-function TaskLog({ id, work }: { id: number; work: number }) {
-  const log = useQuery(taskLog(id, work));
-  if (log.isPending) return <p className="quiet">Loading…</p>;
-  return (
-    <pre className="task-log" tabIndex={0} aria-label="Log of the task">{log.data?.length ? log.data.map((line) => line.text).join("\n") : "It said nothing."}</pre>
   );
 }

@@ -26,6 +26,7 @@ export default function Place() {
         <h1>{component} in {environment}</h1>
         <p className="title-end">{view.version ? <><b className="v">{view.version}</b> is live{view.side && <> on the {view.side} side</>}, by <Link to={`/deployments/${view.deployment}`}>deployment {view.deployment}</Link></> : "Nothing is live here yet"}</p>
       </div>
+      {view.retired && <p className="run-reason warn">Retired <At time={view.retired} />: nothing is deployed here any more.{view.version && <> What is live keeps running until it is removed.</>} It comes back by: <code>paseo bring-back place {component} --in {environment}</code></p>}
       <Restraints view={view} />
       <div className="place-columns">
         <section className="sheet place-hosts" aria-label="Hosts">
@@ -46,7 +47,7 @@ export default function Place() {
               <tr key={each.id}>
                 <td><Link to={`/deployments/${each.id}`}>{each.id}</Link></td>
                 <td><Link className="v" to={`/versions/${component}/${each.version}`}>{each.version}</Link></td>
-                <td>{each.kind}</td>
+                <td>{each.kind}{each.emergency && <b className="warn">, emergency</b>}</td>
                 <td><StateWord state={deploymentState(each.status)} /> {each.reason && <span className="quiet" title={each.reason}>{each.reason.length > 70 ? `${each.reason.slice(0, 70)}…` : each.reason}</span>}</td>
                 <td><At time={each.requestedAt} /></td>
                 <td>{each.requestedBy ?? "the walk"}</td>

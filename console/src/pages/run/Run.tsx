@@ -4,12 +4,13 @@ import { lazy, Suspense } from "react";
 import { useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { run as runQuery } from "../../api/queries";
+import { Log } from "../../log/Log";
+import { ofStage } from "../../log/source";
 import { Glyph } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { workState } from "../../design/states";
 import { lengthOf, useNow } from "../../design/time";
 import { Causes } from "./Causes";
-import { Log } from "./Log";
 import { RunActions } from "./RunActions";
 import { Side } from "./Side";
 import { StageGraph } from "./StageGraph";
@@ -64,7 +65,7 @@ function Shown({ view }: { view: View }) {
           </Tabs.List>
           <Tabs.Content value="log">
             {stage && <Choices stages={stages} stage={stage} onSelect={select} />}
-            {stage && <Log key={`${keyOf(stage)}/${stage.attempt}`} component={run.component} number={run.number} stage={stage} />}
+            {stage && <Log key={`${keyOf(stage)}/${stage.attempt}`} source={ofStage(run.component, run.number, stage)} />}
           </Tabs.Content>
           <Suspense fallback={<Loading height={300} />}>
             <Tabs.Content value="tests"><Tests component={run.component} number={run.number} /></Tabs.Content>

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { Ask } from "../../design/Ask";
+import { Glyph } from "../../design/Glyph";
 import { words } from "../deployment/Plan";
 
 type View = Schemas["VersionView"];
@@ -40,6 +41,7 @@ function Planned({ view, stop }: { view: View; stop: Schemas["StopView"] }) {
         {stop.gated ? "People are asked at its gate before anything is done." : "It begins as soon as its gate is open."}</p>
       {plan.isPending && <p className="quiet">Reading the plan…</p>}
       {plan.isError && <p className="bad" role="alert">{plan.error.message}</p>}
+      {plan.data?.cautions.map((caution) => <p key={caution} className="warn" role="alert"><Glyph shape="warned" tone="warn" /> {caution}.</p>)}
       {plan.data?.doubt && <p className="bad" role="alert">It cannot be deployed there: {plan.data.doubt}</p>}
       {plan.data && !plan.data.doubt && <ol className="planned">{plan.data.plan.filter((part) => part.what !== "settled").map((part, at) => <li key={at}>{words(part)}</li>)}</ol>}
     </>

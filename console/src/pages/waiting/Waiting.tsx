@@ -31,6 +31,17 @@ export default function Waiting() {
           {view.gates.length >= 200 && <p className="quiet">and more: decide these first.</p>}
           <Reviews reviews={view.reviews} />
           <Grants grants={view.grants} />
+          {view.stays.length > 0 && (
+            <section>
+              <h2>Walks that stay</h2>
+              <ul className="sheet waits">{view.stays.map((stay) => (
+                <li key={`${stay.component} ${stay.version} ${stay.environment}`}>
+                  <Glyph shape="warned" tone="warn" />
+                  <div><b><Link to={`/versions/${stay.component}/${stay.version}`}>{stay.component} <span className="v">{stay.version}</span> before {stay.environment}</Link></b><span>{stay.reason}. When that is mended, it goes on by itself.</span></div>
+                </li>
+              ))}</ul>
+            </section>
+          )}
           {view.nobody.length > 0 && (
             <section>
               <h2>Waits for nobody</h2>

@@ -106,6 +106,7 @@ function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cel
       <div className="map-words">
         <div>
           {cell.since && <p><Link to={`/places/${row.component}/${cell.environment}`}>live for <Since time={cell.since} /></Link></p>}
+          {cell.retired && <p className="mark warn"><Glyph shape="warned" tone="warn" />retired, and still running</p>}
           <Marks cell={cell} />
           {on && <p><Link to={`/deployments/${on.deployment}`}>{on.version} {deploymentState(on.status).word}</Link></p>}
           {cell.trouble && <p className="bad"><Link to={`/deployments/${cell.trouble.deployment}`}>{cell.trouble.version} {deploymentState(cell.trouble.status).word}</Link></p>}

@@ -198,10 +198,11 @@ class GatesTest {
         assertEquals(403, park.rule("operator", id, true, "Not asked.").status());
         assertTrue(park.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "guide")).detail().contains("authors may not decide"));
         assertTrue(park.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "developer")).detail().contains("developer has no role that decides"));
-        park.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "operator")).good();
-        park.rule("operator", id, true, "For approver-1.").good();
-        assertTrue(sentence(id, "1 of 2").contains("operator said yes for approver-1"), sentence(id, "1 of 2"));
-        assertTrue(park.rule("approver-1", id, true, "Too.").detail().contains("operator has approved this already for approver-1"));
+        assertEquals("operator could not decide either: operator is not in the group approvers, which decides here, and stands in for nobody who is",
+                park.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "operator")).detail());
+        park.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "approver-2")).good();
+        Await.until("who it was handed to is told", () -> told("approver-2", "waits", "approver-1 hands on to you: daylight-api " + version()));
+        park.rule("approver-1", id, true, "After all.").good();
         park.as("admin").delete("/api/v1/groups/approvers/members/approver-2").good();
         assertEquals(403, park.rule("approver-2", id, true, "Removed a second ago.").status());
         Await.until("that nobody is left is told", () -> told("admin", "nobody", "waits for nobody"));
@@ -272,12 +273,15 @@ class GatesTest {
         park.as("admin").post("/api/v1/clock", Map.of("by", "PT1H")).good();
         Await.until("the deputy is asked", () -> park.as("operator").get("/api/v1/waiting").body().path("gates").toString().contains("\"deployment\":" + id));
         park.rule("operator", id, true, "For approver-1.").good();
-        assertTrue(sentence(id, "1 of 2").contains("operator said yes for approver-1"), sentence(id, "1 of 2"));
-        assertTrue(park.rule("approver-1", id, true, "Too.").detail().contains("operator has approved this already for approver-1"));
+        assertTrue(sentence(id, "1 of 2").contains("operator said yes in place of approver-1"), sentence(id, "1 of 2"));
+        assertTrue(park.rule("approver-1", id, true, "Too.").detail().contains("operator has approved this already in place of approver-1"));
         long number = park.as("operator").get("/api/v1/deputies").body().path(0).path("id").asLong();
         assertEquals(403, park.as("approver-2").delete("/api/v1/deputies/" + number).status());
         park.as("operator").delete("/api/v1/deputies/" + number).good();
         assertEquals(0, park.as("approver-1").get("/api/v1/deputies").body().size());
+        assertTrue(sentence(id, "1 of 2").contains("operator said yes in place of approver-1"), "what was decided stands: " + sentence(id, "1 of 2"));
+        assertTrue(park.paseo("developer", "show", "deployment", Long.toString(id)).out().contains("approved by operator in place of approver-1: \"For approver-1.\""), () -> park.paseo("developer", "show", "deployment", Long.toString(id)).out());
+        assertTrue(park.as("auditor").get("/api/v1/audit").body().toString().contains("\"in place of\":\"approver-1\""));
         assertTrue(park.as("auditor").get("/api/v1/audit").body().toString().contains("deputy set"));
         park.rule("approver-2", id, false, "Not today.").good();
     }

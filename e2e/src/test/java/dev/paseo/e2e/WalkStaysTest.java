@@ -30,10 +30,12 @@ class WalkStaysTest {
             Await.until("it stays before test", () -> where(park).contains("1.4.1 stays"));
             assertTrue(where(park).contains("ROPE_KEY"), where(park));
             String shown = park.paseo("developer", "show", "daylight-api", "1.4.1").out();
-            assertTrue(shown.contains("It stays before test: the recipe of daylight-api 1.4.1 names ROPE_KEY"), shown);
+            assertTrue(shown.contains("It stays before test: the recipe of daylight-api 1.4.1 names what it cannot have: ROPE_KEY was not given to daylight-api: paseo secret grant daylight-api ROPE_KEY"), shown);
             assertTrue(told(park, "admin").contains("daylight-api 1.4.1 does not go on to test: "), told(park, "admin"));
             assertTrue(told(park, "developer").contains("When that is mended, it goes on by itself."), told(park, "developer"));
+            assertTrue(park.paseo("admin", "waiting").out().contains("walk stays"), () -> park.paseo("admin", "waiting").out());
             park.as("admin").put("/api/v1/components/daylight-api/grants/ROPE_KEY", Map.of()).good();
+            Await.until("given, it is told that it has no value", () -> where(park).contains("ROPE_KEY has no value in test: paseo secret set ROPE_KEY --component daylight-api --environment test"));
             for (String environment : new String[] {"test", "staging"}) {
                 park.as("admin").put("/api/v1/secrets", Map.of("name", "ROPE_KEY", "value", "a-key-of-the-rope", "component", "daylight-api", "environment", environment)).good();
             }

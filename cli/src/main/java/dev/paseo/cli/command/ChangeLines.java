@@ -1,6 +1,7 @@
 package dev.paseo.cli.command;
 
 import dev.paseo.cli.Context;
+import dev.paseo.cli.output.Times;
 import tools.jackson.databind.JsonNode;
 
 /** What differs between two versions, line by line. */
@@ -31,9 +32,15 @@ final class ChangeLines {
             }
         });
         variables(comparison.path("variables"));
+        comparison.path("secrets").forEach(secret -> line("secret " + secret.path("name").asString() + "  " + revision(secret.path("live")) + " to " + revision(secret.path("proposed"))));
         comparison.path("recipe").forEach(change -> line("recipe " + change.path("what").asString() + "  " + change.path("live").asString("–") + " to " + change.path("proposed").asString("–")));
         comparison.path("files").forEach(change -> line("file " + change.path("what").asString() + "  "
                 + (change.has("live") ? change.has("proposed") ? "changed" : "gone" : "new")));
+    }
+
+    private static String revision(JsonNode revision) {
+        return revision.isMissingNode() ? "none" : "value " + revision.path("number").asString("") + ", set " + Times.exact(revision.path("at"))
+                + (revision.has("by") ? " by " + revision.path("by").asString() : "");
     }
 
     void variables(JsonNode variables) {

@@ -1,26 +1,41 @@
 package dev.paseo.cli.command;
 
 import dev.paseo.cli.Context;
+import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
 import dev.paseo.language.Problem;
 import dev.paseo.language.Reading;
+import dev.paseo.language.check.BesideChecks;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.PipelineFileReader;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
 
-@Command(name = "check", description = "Checks a pipeline file without asking a service: errors by line, what would start it, its stages and its route.",
-        footer = {"", "Example:", "  paseo check paseo.yaml"})
+@Command(name = "check", description = "Checks a pipeline file: errors by line, scripts that are not beside it, what would start it, its stages and its route.",
+        footer = {"", "Examples:", "  paseo check paseo.yaml", "  paseo check --service"})
 final class CheckCommand implements Callable<Integer> {
+
+    private static final int DEEPEST = 20;
+    private static final int MOST_FILES = 100_000;
 
     @Parameters(arity = "0..1", defaultValue = "paseo.yaml", paramLabel = "FILE", description = "default: ${DEFAULT-VALUE}")
     private Path file = Path.of("paseo.yaml");
+
+    @Option(names = "--service", arity = "0..1", fallbackValue = "", paramLabel = "NAME|URL",
+            description = "also checks it against what a service knows: components, environments, agents, secrets, branches; without a name, the one signed in to last")
+    private Optional<String> service = Optional.empty();
 
     @Option(names = {"-h", "--help"}, usageHelp = true, description = "show this help")
     private boolean help;
@@ -34,15 +49,43 @@ final class CheckCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         Reading<PipelineFile> reading = PipelineFileReader.read(read());
-        for (Problem problem : reading.problems()) {
-            context.out().println(file + ":" + problem.line() + ":" + problem.column() + ": " + context.ink().bad("error: ")
-                    + (problem.path().isEmpty() ? "" : problem.path() + " ") + problem.message());
+        List<Problem> problems = new ArrayList<>(reading.problems());
+        List<Problem> warnings = new ArrayList<>(reading.warnings());
+        reading.value().ifPresent(read -> {
+            warnings.addAll(BesideChecks.of(read, read(), beside()));
+            service.ifPresent(name -> ask(name, read, problems, warnings));
+        });
+        problems.stream().sorted().distinct().forEach(problem -> say(problem, context.ink().bad("error: ")));
+        warnings.stream().sorted().distinct().forEach(warning -> say(warning, context.ink().warn("warning: ")));
+        reading.value().filter(read -> problems.isEmpty()).ifPresent(this::describe);
+        return problems.isEmpty() ? 0 : 1;
+    }
+
+    private void say(Problem problem, String kind) {
+        context.out().println(file + ":" + problem.line() + ":" + problem.column() + ": " + kind + (problem.path().isEmpty() ? "" : problem.path() + " ") + problem.message());
+    }
+
+    /** What the service says of it, as the file of the component that it names. */
+    private void ask(String name, PipelineFile pipeline, List<Problem> problems, List<Problem> warnings) {
+        Api api = context.api(Optional.of(name).filter(given -> !given.isEmpty()));
+        JsonNode found = api.post(Api.path("components", pipeline.component(), "pipeline", "check"), api.object().put("text", read()));
+        found.path("problems").forEach(each -> problems.add(problem(each)));
+        found.path("warnings").forEach(each -> warnings.add(problem(each)));
+    }
+
+    private static Problem problem(JsonNode node) {
+        return new Problem(node.path("line").asInt(), node.path("column").asInt(), node.path("path").asString(""), node.path("message").asString());
+    }
+
+    /** The files below the folder that the pipeline file lies in, by their paths from there. */
+    private List<String> beside() {
+        Path folder = Optional.ofNullable(file.toAbsolutePath().getParent()).orElseThrow();
+        try (Stream<Path> all = Files.walk(folder, DEEPEST)) {
+            return all.filter(path -> !path.startsWith(folder.resolve(".git"))).filter(Files::isRegularFile).limit(MOST_FILES)
+                    .map(path -> folder.relativize(path).toString().replace('\\', '/')).toList();
+        } catch (IOException | UncheckedIOException unreadable) {
+            throw new Failure(Failure.Kind.USAGE, "what lies beside " + file + " cannot be read: " + unreadable.getMessage());
         }
-        for (Problem warning : reading.warnings()) {
-            context.out().println(file + ":" + warning.line() + ":" + warning.column() + ": " + context.ink().warn("warning: ") + warning.path() + " " + warning.message());
-        }
-        reading.value().ifPresent(this::describe);
-        return reading.problems().isEmpty() ? 0 : 1;
     }
 
     private String read() {

@@ -44,8 +44,12 @@ final class PromoteCommand extends ServiceCommand {
                 if (planned.has("doubt")) {
                     context.out().println(component + " " + version + " cannot be deployed to " + environment + ": " + planned.path("doubt").asString());
                 }
+                cautions(planned);
                 PlanLines.of(planned.path("plan")).forEach(context.out()::println);
             });
+        }
+        if (!wantsJson()) {
+            cautions(api.get(Api.path("places", component, environment, "plan") + "?version=" + Api.encode(version)));
         }
         ObjectNode request = api.object().put("component", component).put("version", version).put("environment", environment);
         comment.ifPresent(words -> request.put("comment", words));
@@ -54,5 +58,10 @@ final class PromoteCommand extends ServiceCommand {
         return print(deployment, () -> context.out().println("Deployment " + deployment.path("id").asString("") + " of " + component + " "
                 + version + " into " + environment + " is " + context.ink().state(deployment.path("status").asString())
                 + ". See it: paseo show deployment " + deployment.path("id").asString("")));
+    }
+
+    /** What it goes past. */
+    private void cautions(JsonNode planned) {
+        planned.path("cautions").forEach(each -> context.out().println(context.ink().warn("note: ") + each.asString() + "."));
     }
 }

@@ -280,7 +280,7 @@ final class RestraintCommands {
             JsonNode all = api().get(Api.path("history", component, environment));
             return print(all, () -> {
                 Table table = new Table("DEPLOYMENT", "VERSION", "KIND", "STATE", "REQUESTED", "BY", "LIVE SINCE", "");
-                all.forEach(each -> table.row(each.path("id").asString(""), each.path("version").asString(), each.path("kind").asString(),
+                all.forEach(each -> table.row(each.path("id").asString(""), each.path("version").asString(), each.path("kind").asString() + (each.path("emergency").asBoolean() ? ", emergency" : ""),
                         context.ink().state(each.path("status").asString()), Times.exact(each.path("requestedAt")), each.path("requestedBy").asString("the walk"),
                         each.has("liveAt") ? Times.exact(each.path("liveAt")) : "", each.path("reason").asString("")));
                 table.print(context.out(), context.ink());

@@ -82,8 +82,8 @@ final class ShowCommand extends ServiceCommand {
 
     private void version(JsonNode version) {
         out().println(context.ink().strong(version.path("component").asString() + " " + version.path("number").asString()) + " of "
-                + version.path("branch").asString() + " at " + short8(version.path("commit")) + ", run #" + version.path("run").asString("")
-                + ", sealed " + Times.exact(version.path("sealedAt")));
+                + version.path("branch").asString() + (version.has("commit") ? " at " + short8(version.path("commit")) : "")
+                + (version.has("run") ? ", run #" + version.path("run").asString("") : ", built elsewhere") + ", sealed " + Times.exact(version.path("sealedAt")));
         artifacts(version.path("artifacts"));
         heading("Walk");
         Table table = new Table("ENVIRONMENT", "LIVE FIRST", "LIVE THERE NOW", "PASSAGE");
@@ -102,7 +102,12 @@ final class ShowCommand extends ServiceCommand {
         out().println(context.ink().strong(deployment.path("component").asString() + " " + deployment.path("version").asString()) + " into "
                 + deployment.path("environment").asString() + ": deployment " + id + ", " + context.ink().state(deployment.path("status").asString())
                 + (deployment.has("reason") ? ": " + deployment.path("reason").asString() : ""));
-        out().println("requested by " + deployment.path("requestedBy").asString("the walk") + ", " + Times.exact(deployment.path("requestedAt")));
+        out().println((deployment.path("emergency").asBoolean() ? context.ink().warn("emergency ") : "") + deployment.path("kind").asString() + " requested by "
+                + deployment.path("requestedBy").asString("the walk") + ", " + Times.exact(deployment.path("requestedAt")));
+        view.path("cautions").forEach(each -> out().println(context.ink().warn("note: ") + each.asString() + "."));
+        if (view.has("url")) {
+            out().println("address: " + view.path("url").asString() + (view.has("behindUrl") ? ", before it: " + view.path("behindUrl").asString() : ""));
+        }
         if (view.has("newer")) {
             out().println("newer: " + view.path("newer").asString() + " could be requested instead");
         }
@@ -116,7 +121,7 @@ final class ShowCommand extends ServiceCommand {
         heading("Hosts");
         Table table = new Table("HOST", "STATE", "HAS", "");
         view.path("hosts").forEach(host -> table.row(host.path("host").asString(), host.path("phase").asString(),
-                host.path("live").asString("nothing"), host.path("reason").asString("")));
+                host.path("unknown").asBoolean() ? "unknown" : host.path("live").asString("nothing"), host.path("reason").asString("")));
         table.print(out(), context.ink());
         if (view.path("mayNot").isMissingNode()) {
             out().println();
@@ -142,6 +147,7 @@ final class ShowCommand extends ServiceCommand {
                     each.path("sentence").asString()));
             table.print(out(), context.ink());
         }
+        view.path("rulings").forEach(ruling -> out().println("  " + Words.ofRuling(ruling)));
         view.path("checklists").forEach(list -> list.path("items").forEach(item -> out().println("  " + context.ink().state(item.path("outcome").asString("open")) + "  "
                 + item.path("item").asString() + context.ink().quiet(item.has("by") ? "  " + item.path("by").asString() : "")
                 + (item.has("note") ? "  \"" + item.path("note").asString() + "\"" : ""))));

@@ -125,6 +125,9 @@ final class WhereCommand extends ServiceCommand {
 
     private String waits(JsonNode cell, Instant now) {
         List<String> words = new ArrayList<>();
+        if (cell.path("retired").asBoolean()) {
+            words.add(context.ink().warn("retired, and still running"));
+        }
         for (JsonNode coming : cell.path("coming")) {
             String what = coming.path("version").asString() + " " + context.ink().state(coming.path("status").asString());
             String gate = coming.path("gate").asString("");

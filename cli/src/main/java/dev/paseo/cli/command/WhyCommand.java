@@ -118,11 +118,7 @@ final class WhyCommand extends ServiceCommand {
         JsonNode deployment = why.path("deployment");
         head("deployment " + id + ": " + deployment.path("component").asString() + " " + deployment.path("version").asString() + " into "
                 + deployment.path("environment").asString(), deployment.path("status").asString(), deployment);
-        for (JsonNode ruling : why.path("rulings")) {
-            context.out().println("  " + (ruling.path("yes").asBoolean() ? "approved" : "rejected") + " by " + ruling.path("by").asString()
-                    + (ruling.path("comment").asString("").isEmpty() ? "" : ": \"" + ruling.path("comment").asString() + "\"")
-                    + ", " + Times.exact(ruling.path("at")) + (ruling.path("counts").asBoolean() ? "" : " (no longer counts)"));
-        }
+        why.path("rulings").forEach(ruling -> context.out().println("  " + Words.ofRuling(ruling)));
         causes(why.path("causes"));
     }
 

@@ -1,6 +1,7 @@
 package dev.paseo.cli.command;
 
 import dev.paseo.cli.output.Ink;
+import dev.paseo.cli.output.Times;
 import dev.paseo.language.file.PipelineFile;
 import java.nio.file.Path;
 import java.util.List;
@@ -19,6 +20,14 @@ final class Words {
     /** A warning of the service about a file, at its place. */
     static String warning(Path file, JsonNode warning, Ink ink) {
         return at(file, warning) + ink.warn("warning: ") + warning.path("path").asString("") + " " + warning.path("message").asString();
+    }
+
+    /** A decision, and in whose place it was made. */
+    static String ofRuling(JsonNode ruling) {
+        return (ruling.path("yes").asBoolean() ? "approved" : "rejected") + " by " + ruling.path("by").asString()
+                + (ruling.has("inPlaceOf") ? " in place of " + ruling.path("inPlaceOf").asString() : "")
+                + (ruling.path("comment").asString("").isEmpty() ? "" : ": \"" + ruling.path("comment").asString() + "\"")
+                + ", " + Times.exact(ruling.path("at")) + (ruling.path("counts").asBoolean() ? "" : " (no longer counts)");
     }
 
     static String at(Path file, JsonNode problem) {

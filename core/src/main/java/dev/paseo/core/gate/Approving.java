@@ -31,7 +31,7 @@ public final class Approving {
             return new Judgement(State.NOT_MET, name, "R" + no.get().substring(1) + ".", Optional.empty());
         }
         String said = String.join(", ", counted.entrySet().stream().map(each -> each.getValue().by() + " said yes"
-                + (each.getKey().equals(each.getValue().by()) ? "" : " for " + each.getKey())).toList());
+                + (each.getKey().equals(each.getValue().by()) ? "" : " in place of " + each.getKey())).toList());
         if (counted.size() >= wanted.count()) {
             return new Judgement(State.MET, name, said + ".", Optional.empty());
         }
@@ -101,12 +101,33 @@ public final class Approving {
         Map<String, Ruling> counted = new LinkedHashMap<>();
         String digest = facts.subject().digest();
         latest(facts).stream().filter(ruling -> ruling.yes() && ruling.digest().equals(digest)).filter(ruling -> excluded(wanted, facts, ruling.by()).isEmpty())
-                .forEach(ruling -> voice(wanted, facts, now, ruling.by()).ifPresent(voice -> counted.putIfAbsent(voice, ruling)));
+                .forEach(ruling -> voice(wanted, facts, now, ruling).ifPresent(voice -> counted.putIfAbsent(voice, ruling)));
         return counted;
     }
 
+    /** Whose voice a ruling gave: as it was when it was made, as long as that one is still asked. */
+    private static Optional<String> voice(Approvals wanted, GateFacts facts, Instant now, Ruling ruling) {
+        return ruling.inPlaceOf().isPresent() ? ruling.inPlaceOf().filter(voices(wanted, facts, now)::contains) : voice(wanted, facts, now, ruling.by());
+    }
+
+    /** In whose place somebody would decide here; empty where it is their own voice, or they have none. */
+    public static Optional<String> inPlaceOf(Approvals wanted, GateFacts facts, Instant now, String person) {
+        return voice(wanted, facts, now, person).filter(voice -> !voice.equals(person));
+    }
+
+    /** Why a decision cannot be handed on to somebody: only to one who could be asked here, now or later, or who stands in for such a one. */
+    public static Optional<String> handOnRefusal(Approvals wanted, GateFacts facts, String to) {
+        Set<String> could = new TreeSet<>();
+        List<String> groups = new ArrayList<>(wanted.from());
+        wanted.escalation().ifPresent(more -> groups.add(more.to()));
+        groups.forEach(group -> could.addAll(facts.people().members().getOrDefault(group, Set.of())));
+        boolean may = could.contains(to) || facts.people().standIns().getOrDefault(to, Set.of()).stream().anyMatch(could::contains);
+        return may ? excluded(wanted, facts, to) : Optional.of(to + " is not in the group " + String.join(" or ", groups) + ", which decides here, and stands in for nobody who is");
+    }
+
     static Optional<String> rejection(GateFacts facts) {
-        return latest(facts).stream().filter(ruling -> !ruling.yes()).findFirst().map(ruling -> "rejected by " + ruling.by() + ": \"" + ruling.comment() + "\"");
+        return latest(facts).stream().filter(ruling -> !ruling.yes()).findFirst().map(ruling -> "rejected by " + ruling.by()
+                + ruling.inPlaceOf().map(other -> " in place of " + other).orElse("") + ": \"" + ruling.comment() + "\"");
     }
 
     private static Optional<String> excluded(Approvals wanted, GateFacts facts, String person) {
@@ -128,7 +149,7 @@ public final class Approving {
         }
         Ruling given = counted(wanted, facts, now).get(voice.get());
         if (given != null) {
-            return Optional.of(given.by().equals(person) ? person + " has approved this already" : given.by() + " has approved this already for " + voice.get());
+            return Optional.of(given.by().equals(person) ? person + " has approved this already" : given.by() + " has approved this already in place of " + voice.get());
         }
         return excluded(wanted, facts, person);
     }

@@ -168,13 +168,34 @@ class GateTest {
     }
 
     @Test
+    void aDeputysDecisionStandsAsItWasMadeAsLongAsItsPrincipalIsAsked() {
+        given.rulings.add(new Ruling("deputy", Optional.of("approver-1"), true, "because", SUBJECT.digest(), Optional.of(SUBJECT), ASKED));
+        assertTrue(judged(ONE).open(), "also once the deputyship has ended");
+        assertTrue(judged(ONE).judgements().getFirst().sentence().contains("deputy said yes in place of approver-1"));
+        given.members.put("approvers", Set.of("approver-2"));
+        assertFalse(judged(ONE).open());
+    }
+
+    @Test
+    void aDecisionIsHandedOnToThoseAloneWhoCouldBeAsked() {
+        Approvals escalating = new Approvals(List.of("approvers"), 1, List.of(Exclusion.AUTHORS), false, Optional.empty(),
+                Optional.of(new Criterion.Escalation(Duration.ofHours(4), "testers")));
+        assertEquals(Optional.empty(), Approving.handOnRefusal(ONE, facts(), "approver-2"));
+        assertEquals(Optional.of("tester is not in the group approvers, which decides here, and stands in for nobody who is"), Approving.handOnRefusal(ONE, facts(), "tester"));
+        assertEquals(Optional.empty(), Approving.handOnRefusal(escalating, facts(), "tester"), "asked later, by escalation");
+        given.standIns.put("guide", Set.of("approver-1"));
+        assertEquals(Optional.empty(), Approving.handOnRefusal(ONE, facts(), "guide"));
+        assertTrue(Approving.handOnRefusal(ONE, facts(), "developer").orElseThrow().contains("authors may not decide"));
+    }
+
+    @Test
     void whoStandsInGivesTheOthersVoiceAndTheTwoCountOnce() {
         Approvals two = new Approvals(List.of("approvers"), 2, List.of(Exclusion.AUTHORS), false, Optional.empty(), Optional.empty());
         given.standIns.put("deputy", Set.of("approver-1"));
         assertEquals(Optional.empty(), Approving.refusal(two, facts(), ASKED, "deputy"));
         says("deputy", true, SUBJECT, 1);
-        assertTrue(judged(two).judgements().getFirst().sentence().contains("deputy said yes for approver-1"));
-        assertEquals(Optional.of("deputy has approved this already for approver-1"), Approving.refusal(two, facts(), ASKED, "approver-1"));
+        assertTrue(judged(two).judgements().getFirst().sentence().contains("deputy said yes in place of approver-1"));
+        assertEquals(Optional.of("deputy has approved this already in place of approver-1"), Approving.refusal(two, facts(), ASKED, "approver-1"));
         says("approver-1", true, SUBJECT, 2);
         assertFalse(judged(two).open());
         says("approver-2", true, SUBJECT, 3);

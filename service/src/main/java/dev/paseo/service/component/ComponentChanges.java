@@ -28,7 +28,7 @@ class ComponentChanges {
      * @param trusted    in place of all patterns of trusted branches
      * @param allowed    in place of all patterns of further branches
      */
-    record Change(Optional<String> name, Optional<String> repository, Optional<SourceAccess> credentials, Optional<String> file, Optional<String> mainBranch,
+    record ComponentChange(Optional<String> name, Optional<String> repository, Optional<SourceAccess> credentials, Optional<String> file, Optional<String> mainBranch,
             Optional<List<String>> trusted, Optional<List<String>> allowed) {}
 
     private final ComponentMapper mapper;
@@ -50,7 +50,7 @@ class ComponentChanges {
     }
 
     /** All of it, or where one thing is refused nothing. The branches are looked at again; what is there already starts nothing. */
-    Registered change(Registered component, Change change, String by) {
+    Registered change(Registered component, ComponentChange change, String by) {
         change.name().filter(name -> !name.equals(component.name())).ifPresent(name -> refuse(component, name));
         change.trusted().orElse(List.of()).forEach(Registration::pattern);
         change.allowed().orElse(List.of()).forEach(Registration::pattern);
@@ -119,7 +119,7 @@ class ComponentChanges {
     }
 
     /** Before and after of what changes. */
-    private Map<String, String> told(Registered component, Change change) {
+    private Map<String, String> told(Registered component, ComponentChange change) {
         Map<String, String> told = new LinkedHashMap<>();
         change.name().ifPresent(name -> told.put("name", name));
         change.repository().ifPresent(repository -> told.put("repository", component.repository().orElse("none") + " to " + repository));

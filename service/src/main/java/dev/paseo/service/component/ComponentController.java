@@ -117,7 +117,7 @@ class ComponentController {
 
     /** Changes what is given, all of it or nothing; what is absent stays. */
     @PostMapping("/{name}/changes")
-    ComponentView change(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody ComponentChanges.Change change) {
+    ComponentView change(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody ComponentChanges.ComponentChange change) {
         Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
         return view(registering.changes().change(components.named(name), change, person.name()));
     }

@@ -97,8 +97,8 @@ class PipelineController {
         String wanted = branch.orElse(component.mainBranch());
         String commit = Optional.ofNullable(components.heads(component.id()).get(wanted))
                 .orElseThrow(() -> Refusal.notFound(name + " has no branch " + wanted));
-        String text = components.mirror(component).file(commit, component.filePath()).orElse("");
-        return new PipelineView(wanted, commit, component.filePath(), text, components.readFile(component, commit).problems());
+        List<Problem> problems = components.readFile(component, commit).problems();
+        return new PipelineView(wanted, commit, component.filePath(), components.text(component, commit), problems);
     }
 
     @GetMapping("/components/{name}/pipeline/history")

@@ -4,6 +4,7 @@ import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.evidence.Evidence;
+import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
@@ -14,6 +15,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.JsonNode;
 
@@ -26,6 +28,12 @@ class Comparisons {
     record CommitView(String id, String summary, String author, Instant at) {}
 
     record ArtifactChange(String name, Optional<String> liveDigest, Optional<Long> liveSize, Optional<String> digest, Optional<Long> size) {}
+
+    /** Which value of a secret: its number among those that were set there, who set it and when. Never the value. */
+    record SecretValueView(int number, Optional<String> by, Instant at) {}
+
+    /** A secret that is not what it was; {@code name} has {@code @HOST} where it is set for one host. */
+    record SecretChange(String name, Optional<SecretValueView> live, Optional<SecretValueView> proposed) {}
 
     record VariableChange(String name, Optional<String> live, Optional<String> proposed) {}
 
@@ -43,28 +51,33 @@ class Comparisons {
      * @param lost        commits in the one that is live that the proposed one lacks
      */
     record ComparisonView(Optional<String> live, String proposed, List<CommitView> commits, int commitCount, List<CommitView> lost, List<ArtifactChange> artifacts,
-            List<VariableChange> variables, List<FigureView> evidence, List<RecipeChange> recipe, List<RecipeChange> files) {}
+            List<VariableChange> variables, List<SecretChange> secrets, List<FigureView> evidence, List<RecipeChange> recipe, List<RecipeChange> files) {}
 
     private final Components components;
     private final Versions versions;
     private final Evidence evidence;
-    private final BundleFiles bundles;
-    private final Json json;
+    private final Around around;
 
-    Comparisons(Components components, Versions versions, Evidence evidence, BundleFiles bundles, Json json) {
+    /** What else differs. */
+    @Component("comparisonsAround")
+    record Around(BundleFiles bundles, Secrets secrets, Json json) {}
+
+    Comparisons(Components components, Versions versions, Evidence evidence, Around around) {
         this.components = components;
         this.versions = versions;
         this.evidence = evidence;
-        this.bundles = bundles;
-        this.json = json;
+        this.around = around;
     }
 
-    ComparisonView of(Optional<Versions.Sealed> live, Versions.Sealed version, Optional<Environments.Settings> before, Optional<Environments.Settings> after) {
+    /** What a place has, or had: its variables, and the revisions of the secrets by name. */
+    record Set(Environments.Settings settings, Map<String, Long> secrets) {}
+
+    ComparisonView of(Optional<Versions.Sealed> live, Versions.Sealed version, Optional<Set> before, Optional<Set> after) {
         Optional<String> from = live.flatMap(Versions.Sealed::commit);
         List<CommitView> commits = version.commit().map(commit -> between(version, from, commit)).orElse(List.of());
         int count = commits.size() < MOST_COMMITS ? commits.size() : from.map(commit -> mirror(version).distance(commit, version.commit().orElseThrow())).orElse(commits.size());
         return new ComparisonView(live.map(Versions.Sealed::number), version.number(), commits, count, lost(live, version), artifacts(live, version),
-                variables(before, after), figures(live, version), recipe(live, version), files(live, version));
+                variables(before.map(Set::settings), after.map(Set::settings)), secrets(before, after), figures(live, version), recipe(live, version), files(live, version));
     }
 
     private List<CommitView> lost(Optional<Versions.Sealed> live, Versions.Sealed version) {
@@ -108,6 +121,19 @@ class Comparisons {
         return all;
     }
 
+    private List<SecretChange> secrets(Optional<Set> before, Optional<Set> after) {
+        Map<String, Long> old = before.map(Set::secrets).orElse(Map.of());
+        Map<String, Long> now = after.map(Set::secrets).orElse(Map.of());
+        TreeSet<String> names = new TreeSet<>(old.keySet());
+        names.addAll(now.keySet());
+        return names.stream().filter(name -> before.isPresent() && !Objects.equals(old.get(name), now.get(name)))
+                .map(name -> new SecretChange(name, revision(old.get(name)), revision(now.get(name)))).toList();
+    }
+
+    private Optional<SecretValueView> revision(@Nullable Long id) {
+        return Optional.ofNullable(id).flatMap(around.secrets()::told).map(told -> new SecretValueView(told.number(), told.by(), told.at()));
+    }
+
     private List<FigureView> figures(Optional<Versions.Sealed> live, Versions.Sealed version) {
         Map<String, Object> before = live.map(other -> evidence.factsOfVersion(other.id(), other.run())).orElse(Map.of());
         Map<String, Object> after = evidence.factsOfVersion(version.id(), version.run());
@@ -145,7 +171,7 @@ class Comparisons {
 
     private Map<String, String> flat(Versions.Sealed version) {
         Map<String, String> all = new TreeMap<>();
-        version.recipe().ifPresent(recipe -> flatten("", json.read(json.write(recipe), JsonNode.class), all));
+        version.recipe().ifPresent(recipe -> flatten("", around.json().read(around.json().write(recipe), JsonNode.class), all));
         return all;
     }
 
@@ -163,7 +189,7 @@ class Comparisons {
 
     /** The files that the recipe brings, by their digests. */
     private List<RecipeChange> files(Optional<Versions.Sealed> live, Versions.Sealed version) {
-        return live.isEmpty() ? List.of() : changes(bundles.of(live.get().bundle()), bundles.of(version.bundle()));
+        return live.isEmpty() ? List.of() : changes(around.bundles().of(live.get().bundle()), around.bundles().of(version.bundle()));
     }
 
     private static List<RecipeChange> changes(Map<String, String> before, Map<String, String> after) {

@@ -9,9 +9,12 @@ import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.gate.Gates;
+import dev.paseo.service.notice.Event;
+import dev.paseo.service.notice.Notices;
 import dev.paseo.service.problem.Refusal;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.BiConsumer;
 import org.springframework.stereotype.Component;
 
@@ -28,7 +31,7 @@ class Deciding {
 
     /** What every word leaves. */
     @Component("decidingAround")
-    record Around(AuditTrail audit, ServiceClock clock, Accounts accounts, Transactions transactions) {}
+    record Around(AuditTrail audit, ServiceClock clock, Accounts accounts, Transactions transactions, Notices notices) {}
 
     Deciding(DeploymentMapper mapper, Places places, Gates gates, Around around) {
         this.mapper = mapper;
@@ -70,8 +73,8 @@ class Deciding {
             if (seen.filter(subject -> !subject.equals(gates.digest(at))).isPresent()) {
                 throw Refusal.conflict("what would be deployed has changed since you looked at it: look again, then decide");
             }
-            gates.rule(at, person.id(), yes, kept);
-            around.audit().record(entry.because(kept).with("subject", gates.digest(at)));
+            Optional<String> inPlaceOf = gates.rule(at, person, yes, kept);
+            around.audit().record(inPlaceOf.map(other -> entry.with("in place of", other)).orElse(entry).because(kept).with("subject", gates.digest(at)));
         }, person.name(), yes ? "approved" : "rejected");
     }
 
@@ -105,11 +108,14 @@ class Deciding {
             if (!around.accounts().named(to).may(Action.DECIDE, Optional.of(at.place().component()), Optional.of(at.place().environment()))) {
                 throw Refusal.conflict(to + " has no role that decides in " + at.place().environment());
             }
-            gates.standIn(person.id(), deputy, id);
-            gates.refusal(at, to).ifPresent(why -> {
+            gates.handOnRefusal(at, to).ifPresent(why -> {
                 throw Refusal.conflict(to + " could not decide either: " + why);
             });
+            gates.standIn(person.id(), deputy, id);
             around.audit().record(entry.with("to", to));
+            String what = at.place().component() + " " + at.version().number() + " into " + at.place().environment();
+            around.notices().tell(Set.of(to), Notices.Said.of(Event.WAITS, at.place().component(), person.name() + " hands on to you: " + what,
+                    "You decide in the place of " + person.name() + "; the two of you count once.", "/deployments/" + id, "handed on " + id + " " + person.name() + " " + to));
         }, person.name(), "decision handed on");
     }
 

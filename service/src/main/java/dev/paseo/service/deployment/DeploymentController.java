@@ -4,7 +4,8 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.Kind;
-import dev.paseo.service.agent.Logs;
+import dev.paseo.service.agent.LogViews;
+import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
@@ -15,6 +16,8 @@ import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
@@ -35,21 +38,19 @@ class DeploymentController {
     /** A person asks for a promotion of a version into an environment. */
     record PromotionRequest(String component, String version, String environment, Optional<String> comment, Optional<String> emergency) {}
 
-    record HostLogLine(long number, long millis, int step, String text) {}
-
     /** What led to a deployment, and who let it pass. */
     record WhyView(DeploymentSummary deployment, List<GateViews.RulingView> rulings, List<Causes.Link> causes) {}
 
     private final Requests requests;
     private final DeploymentViews views;
-    private final Logs logs;
+    private final LogViews logs;
     private final Lookups lookups;
 
     /** How names become things. */
     @org.springframework.stereotype.Component("deploymentLookups")
-    record Lookups(Components components, Versions versions, Environments environments, DeploymentMapper mapper, WaysBack ways) {}
+    record Lookups(Components components, Versions versions, Environments environments, DeploymentMapper mapper, WaysBack ways, StepLog steps) {}
 
-    DeploymentController(Requests requests, DeploymentViews views, Logs logs, Lookups lookups) {
+    DeploymentController(Requests requests, DeploymentViews views, LogViews logs, Lookups lookups) {
         this.requests = requests;
         this.views = views;
         this.logs = logs;
@@ -105,16 +106,34 @@ class DeploymentController {
         return views.summary(requests.deployment(id));
     }
 
-    /** The log of a deployment's task on a host. */
+    private LogViews.Logged logged(Person person, long id, long work) {
+        look(person, id);
+        StepLog.HostTaskView task = lookups.steps().ofDeployment(id).stream().filter(each -> each.work() == work).findFirst()
+                .orElseThrow(() -> Refusal.notFound("deployment " + id + " has no task " + work));
+        return new LogViews.Logged(Optional.of(task.work()), task.endedAt().isPresent());
+    }
+
+    /**
+     * Lines of the log of a deployment's task on a host, from number {@code from} on; waits for the next one where there is
+     * none yet. With {@code newest}, the last {@code limit} of them.
+     */
     @GetMapping("/deployments/{id}/tasks/{work}/log")
-    List<HostLogLine> log(@AuthenticationPrincipal Person person, @PathVariable long id, @PathVariable long work,
-            @RequestParam(defaultValue = "1") long from) {
-        DeploymentView whole = views.whole(look(person, id), person.name());
-        if (whole.tasks().stream().noneMatch(task -> task.work() == work)) {
-            throw Refusal.notFound("deployment " + id + " has no task " + work);
-        }
-        return logs.read(work, from, 5000).stream()
-                .map(line -> new HostLogLine(line.number(), line.line().millis(), line.line().step(), line.line().text())).toList();
+    LogViews.LogView log(@AuthenticationPrincipal Person person, @PathVariable long id, @PathVariable long work,
+            @RequestParam(defaultValue = "1") long from, @RequestParam(defaultValue = "2000") int limit,
+            @RequestParam(defaultValue = "0") long waitMillis, @RequestParam(defaultValue = "false") boolean newest) throws InterruptedException {
+        return logs.view(logged(person, id, work), new LogViews.Wanted(from, limit, waitMillis, newest));
+    }
+
+    /** Looks for a text, whatever its case, in a task's whole log. */
+    @GetMapping("/deployments/{id}/tasks/{work}/log/search")
+    LogViews.FoundView search(@AuthenticationPrincipal Person person, @PathVariable long id, @PathVariable long work, @RequestParam String text) {
+        return logs.search(logged(person, id, work), text);
+    }
+
+    /** The whole log as text. */
+    @GetMapping(value = "/deployments/{id}/tasks/{work}/log.txt", produces = "text/plain")
+    void wholeLog(@AuthenticationPrincipal Person person, @PathVariable long id, @PathVariable long work, HttpServletResponse response) throws IOException {
+        logs.copy(logged(person, id, work), response);
     }
 
     @GetMapping("/history/{component}/{environment}")

@@ -1,6 +1,7 @@
 package dev.paseo.service.deployment;
 
 import dev.paseo.core.deployment.DeploymentState;
+import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.gate.Verdict;
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
@@ -13,18 +14,27 @@ import dev.paseo.service.gate.Gates;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** Deployments as people look at them and decide about them. */
 @Component
 class DeploymentViews {
 
-    record HostView(String host, String phase, boolean touched, Optional<String> reason, Optional<String> url, Optional<String> live) {}
+    /**
+     * A host within a deployment.
+     *
+     * @param live    what it has now; empty where it has nothing, or nobody knows
+     * @param unknown nobody knows what it has, until its agent has looked
+     */
+    record HostView(String host, String phase, boolean touched, Optional<String> reason, Optional<String> url, Optional<String> live, boolean unknown) {}
 
-    /** A deployment in a list. */
-    record DeploymentSummary(long id, String component, String version, String environment, String kind, String status, Optional<String> requestedBy,
+    /** A deployment in a list; {@code emergency}: it goes past unmet criteria, and is reviewed afterwards. */
+    record DeploymentSummary(long id, String component, String version, String environment, String kind, boolean emergency, String status, Optional<String> requestedBy,
             Optional<String> reason, Instant requestedAt, Optional<Instant> startedAt, Optional<Instant> liveAt, Optional<Instant> endedAt) {}
 
     /**
@@ -34,13 +44,14 @@ class DeploymentViews {
      * @param mayNot    why the reader may not decide; empty where they may
      * @param mayNotTick why the reader may not tick its checklist
      * @param newer     a newer version of the line that could be requested instead
+     * @param cautions  what it goes past, as long as it is not over: a hold, a step back in the line
      * @param behindUrl the address where the version can be seen before it enters here
      */
     record DeploymentView(DeploymentSummary deployment, List<GateViews.CriterionView> gate, String subject, Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired,
             List<GateViews.RulingView> rulings, List<GateViews.ListView> checklists, List<HostView> hosts, List<StepLog.HostTaskView> tasks, List<Causes.Link> causes, Comparisons.ComparisonView comparison,
             List<Environments.Stay> walk, List<String> route, Optional<Long> run, Optional<String> url, Optional<String> behindUrl,
             Optional<String> newer, int checks, boolean undoes, List<PlaceViews.MovementView> plan, Optional<Instant> until, int share, boolean asksToGoOn,
-            Optional<String> emergency) {}
+            Optional<String> emergency, List<String> cautions) {}
 
     private final DeploymentMapper mapper;
     private final Places places;
@@ -50,7 +61,7 @@ class DeploymentViews {
 
     /** Where the parts of a view come from. */
     @Component
-    record Sources(Environments environments, Versions versions, Comparisons comparisons, Causes causes, StepLog steps, GateViews gateViews) {}
+    record Sources(Environments environments, Versions versions, Comparisons comparisons, Causes causes, StepLog steps, GateViews gateViews, HostContents contents, PlaceViews placeViews) {}
 
     DeploymentViews(DeploymentMapper mapper, Places places, Gates gates, Sources sources, Json json) {
         this.mapper = mapper;
@@ -63,7 +74,7 @@ class DeploymentViews {
     DeploymentSummary summary(DeploymentRow row) {
         Place place = sources.environments().placeById(row.placeId());
         Versions.Sealed version = sources.versions().byId(row.versionId());
-        return new DeploymentSummary(row.id(), place.component(), version.number(), place.environment(), row.kind(), row.status(),
+        return new DeploymentSummary(row.id(), place.component(), version.number(), place.environment(), row.kind(), row.emergencyReason() != null, row.status(),
                 Optional.ofNullable(row.requestedBy()), Optional.ofNullable(row.reason()), row.requestedAt(), Optional.ofNullable(row.startedAt()),
                 Optional.ofNullable(row.liveAt()), Optional.ofNullable(row.endedAt()));
     }
@@ -85,7 +96,12 @@ class DeploymentViews {
                 version.route().environments(), version.runNumber(), place.url(), behindUrl(place), newer(place, row, version),
                 version.recipe().map(recipe -> recipe.eachHost().size()).orElse(0),
                 state.onFailure() == DeploymentState.OnFailure.UNDO, PlaceViews.movements(state), state.course().until(), state.course().share(),
-                state.asks(), Optional.ofNullable(row.emergencyReason()));
+                state.asks(), Optional.ofNullable(row.emergencyReason()), cautions(place, row, version));
+    }
+
+    private List<String> cautions(Place place, DeploymentRow row, Versions.Sealed version) {
+        boolean begins = List.of("waiting", "queued").contains(row.status()) && row.requestedBy() != null;
+        return begins ? sources.placeViews().cautions(place, version, Kind.valueOf(row.kind().toUpperCase(Locale.ROOT))) : List.of();
     }
 
     private Gates.AtGate now(DeploymentRow row) {
@@ -96,10 +112,11 @@ class DeploymentViews {
         DeploymentState state = json.read(row.state(), DeploymentState.class);
         Map<String, Optional<String>> live = new java.util.HashMap<>();
         mapper.hostsLive(place.id()).forEach(host -> live.put(host.host(), Optional.ofNullable(host.version())));
+        Set<String> unknown = mapper.doubts(place.id()).stream().map(DeploymentMapper.DoubtRow::host).collect(Collectors.toSet());
         Map<String, Optional<String>> urls = new java.util.HashMap<>();
         sources.environments().hosts(place.id()).forEach(host -> urls.put(host.name(), host.url()));
         return state.hosts().stream().map(host -> new HostView(host.host(), Places.word(host.phase()), host.touched(), host.reason(),
-                urls.getOrDefault(host.host(), Optional.empty()), live.getOrDefault(host.host(), Optional.empty()))).toList();
+                urls.getOrDefault(host.host(), Optional.empty()), live.getOrDefault(host.host(), Optional.empty()), unknown.contains(host.host()))).toList();
     }
 
     Comparisons.ComparisonView comparison(DeploymentRow row) {
@@ -111,8 +128,9 @@ class DeploymentViews {
         Optional<DeploymentRow> against = (row.startedAt() == null ? place.liveDeployment() : Optional.ofNullable(row.replacesId())).flatMap(mapper::byId);
         Optional<Versions.Sealed> live = against.map(other -> sources.versions().byId(other.versionId()));
         long settings = row.startedAt() == null ? place.settingsRevision() : row.settingsRevision();
-        return sources.comparisons().of(live, version, against.map(other -> sources.environments().settings(place.id(), other.settingsRevision())),
-                Optional.of(sources.environments().settings(place.id(), settings)));
+        Map<String, Long> secrets = row.startedAt() == null ? sources.contents().secrets(place, version) : json.read(row.secretRevisions(), HostContents.REVISIONS);
+        return sources.comparisons().of(live, version, against.map(other -> new Comparisons.Set(sources.environments().settings(place.id(), other.settingsRevision()),
+                json.read(other.secretRevisions(), HostContents.REVISIONS))), Optional.of(new Comparisons.Set(sources.environments().settings(place.id(), settings), secrets)));
     }
 
     private Optional<Place> followed(Place place) {

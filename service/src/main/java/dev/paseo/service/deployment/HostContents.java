@@ -53,11 +53,15 @@ class HostContents {
         return new HostContent(version, variables(settings, own(place, settings, host)), HostContent.revisions(json.read(secretRevisions, REVISIONS), host));
     }
 
+    /** Name to revision of the secrets that a deployment of this version would be given now, those of single hosts beside. */
+    Map<String, Long> secrets(Place place, Versions.Sealed version) {
+        return secrets.revisionsWithHosts(version.recipe().map(recipe -> recipe.secrets()).orElse(List.of()), place.componentId(), place.environmentId());
+    }
+
     /** What a deployment of this version would give each host if it began now. */
     Function<String, HostContent> now(Place place, Versions.Sealed version) {
         Settings settings = environments.settings(place.id(), place.settingsRevision());
-        List<String> names = version.recipe().map(recipe -> recipe.secrets()).orElse(List.of());
-        Map<String, Long> revisions = secrets.revisionsWithHosts(names, place.componentId(), place.environmentId());
+        Map<String, Long> revisions = secrets(place, version);
         return host -> new HostContent(version.number(), variables(settings, Optional.ofNullable(settings.hosts().get(host))), HostContent.revisions(revisions, host));
     }
 

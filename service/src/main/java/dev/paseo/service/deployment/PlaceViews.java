@@ -1,5 +1,6 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.core.deployment.Cautions;
 import dev.paseo.core.deployment.Course;
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.DeploymentStatus;
@@ -34,8 +35,13 @@ class PlaceViews {
      */
     record MovementView(String what, List<String> hosts, Optional<Long> seconds, int share, Optional<String> name, String state) {}
 
-    /** @param doubt why it cannot be deployed there */
-    record DeploymentPlanView(String version, List<MovementView> plan, Optional<String> doubt) {}
+    /**
+     * What would happen.
+     *
+     * @param doubt    why it cannot be deployed there
+     * @param cautions what whoever deploys should know and would go past: a hold, a step back in the line
+     */
+    record DeploymentPlanView(String version, List<MovementView> plan, Optional<String> doubt, List<String> cautions) {}
 
     /**
      * A host: what it has, since when, what differs, and how it is.
@@ -100,11 +106,21 @@ class PlaceViews {
     DeploymentPlanView plan(Place place, Versions.Sealed version) {
         Optional<String> doubt = version.recipe().isEmpty() ? Optional.of("it has no deployment in its pipeline file") : planner.doubt(place, version);
         if (doubt.isPresent()) {
-            return new DeploymentPlanView(version.number(), List.of(), doubt);
+            return new DeploymentPlanView(version.number(), List.of(), doubt, List.of());
         }
         DeploymentState asked = new DeploymentState(0, version.number(), version.line(), version.order(), Kind.PROMOTION, false, DeploymentStatus.WAITING,
                 List.<HostState>of(), DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.NONE, Optional.empty(), null, null);
-        return new DeploymentPlanView(version.number(), movements(planner.plan(asked, place, place.liveSide(), version)), Optional.empty());
+        return new DeploymentPlanView(version.number(), movements(planner.plan(asked, place, place.liveSide(), version)), Optional.empty(), cautions(place, version, Kind.PROMOTION));
+    }
+
+    /** What somebody who deploys it there goes past. */
+    List<String> cautions(Place place, Versions.Sealed version, Kind kind) {
+        return Cautions.of(kind, place.component() + " in " + place.environment(), inLine(version), places.live(place).map(PlaceViews::inLine),
+                sources.holds().held(place).map(hold -> "by " + hold.by() + ": “" + hold.reason() + "”"));
+    }
+
+    private static Cautions.InLine inLine(Versions.Sealed version) {
+        return new Cautions.InLine(version.number(), version.line(), version.order());
     }
 
     static List<MovementView> movements(DeploymentState state) {

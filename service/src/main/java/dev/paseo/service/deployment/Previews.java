@@ -87,8 +87,8 @@ class Previews implements EffectHandler {
             if (refused.kind() != Refusal.Kind.CONFLICT) {
                 throw refused;
             }
-            writing.audit().record(AuditTrail.Entry.of("paseo", "no preview", version.component() + " " + version.number()).because(refused.getMessage())
-                    .with("branch", version.branch()));
+            writing.transactions().run(() -> writing.audit().record(AuditTrail.Entry.of("paseo", "no preview", version.component() + " " + version.number())
+                    .because(String.valueOf(refused.getMessage())).with("branch", version.branch())));
         }
     }
 
@@ -162,11 +162,13 @@ class Previews implements EffectHandler {
     /** Begins to take a preview away, or tries again; true once nothing of it is there any more. */
     boolean remove(PreviewRow preview, String why, String by) {
         Place place = sources.environments().placeById(mapper.place(preview.environmentId()));
-        if (preview.removing() == null) {
-            writing.audit().record(AuditTrail.Entry.of(by, "preview taken away", preview.component()).in(preview.environment()).because(why).with("branch", preview.branch()));
-        }
-        mapper.removing(preview.environmentId(), why, writing.clock().now());
-        places.change(place.id(), now -> Optional.of(new PlaceEvent.RemovalAsked(why)));
+        writing.transactions().run(() -> {
+            if (preview.removing() == null) {
+                writing.audit().record(AuditTrail.Entry.of(by, "preview taken away", preview.component()).in(preview.environment()).because(why).with("branch", preview.branch()));
+            }
+            mapper.removing(preview.environmentId(), why, writing.clock().now());
+            places.change(place.id(), now -> Optional.of(new PlaceEvent.RemovalAsked(why)));
+        });
         boolean gone = sources.environments().placeById(place.id()).liveDeployment().isEmpty() && places.isQuiet(place.id());
         if (gone && mapper.removed(preview.environmentId(), writing.clock().now()) == 1) {
             writing.telling().tell("preview", preview.environment());

@@ -131,7 +131,8 @@ class Requests {
             }
             around.audit().record(AuditTrail.Entry.of(wanted.person().map(Person::name).orElse("paseo"), Places.word(wanted.kind()) + " requested",
                     version.component() + " " + version.number()).in(now.environment()).because(wanted.cause().sentence())
-                    .with("deployment", Long.toString(row.id)).with("emergency", wanted.emergency().orElse("")));
+                    .with("deployment", Long.toString(row.id)).with("emergency", wanted.emergency().orElse(""))
+                    .with("past the hold", wanted.person().flatMap(person -> around.holds().held(now)).map(hold -> hold.by() + ": " + hold.reason()).orElse("")));
             if (wanted.kind() == Kind.ROLLBACK && around.holds().held(now).isEmpty()) {
                 around.holds().hold(now, wanted.person().orElseThrow(), "rolled back" + places.live(now).map(live -> " from " + live.number()).orElse("")
                         + (wanted.cause() instanceof Cause.Asked(String by, Optional<String> why) ? why.filter(text -> !text.isBlank()).map(text -> ": " + text).orElse("") : ""));

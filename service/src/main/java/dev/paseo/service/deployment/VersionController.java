@@ -2,7 +2,7 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.service.bytes.KeptBytes;
+import dev.paseo.service.bytes.SentBytes;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.deployment.DeploymentViews.DeploymentSummary;
@@ -15,14 +15,10 @@ import dev.paseo.service.source.Mirror;
 import dev.paseo.service.version.Versions;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.MediaType;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -57,7 +53,7 @@ class VersionController {
 
     /** What else a version's page shows. */
     @org.springframework.stereotype.Component("versionLookups")
-    record Lookups(Places places, KeptBytes bytes, Causes causes, EvidenceViews evidence, Holds holds, WalkStays stays) {}
+    record Lookups(Places places, SentBytes bytes, Causes causes, EvidenceViews evidence, Holds holds, WalkStays stays) {}
 
     VersionController(Components components, Versions versions, Environments environments, DeploymentViews views, Lookups lookups) {
         this.components = components;
@@ -106,18 +102,6 @@ class VersionController {
         Versions.Sealed version = look(person, component, number);
         Versions.Artifact artifact = versions.artifacts(version.id()).stream().filter(each -> each.name().equals(name)).findFirst()
                 .orElseThrow(() -> Refusal.notFound(component + " " + number + " has no artifact " + name));
-        response.setContentType(MediaType.APPLICATION_OCTET_STREAM_VALUE);
-        response.setContentLengthLong(artifact.size());
-        response.setHeader(HttpHeaders.ETAG, "\"" + artifact.digest() + "\"");
-        response.setHeader(HttpHeaders.CONTENT_DISPOSITION,
-                ContentDisposition.attachment().filename(artifact.fileName(), StandardCharsets.UTF_8).build().toString());
-        try {
-            lookups.bytes().copy(artifact.digest(), response.getOutputStream());
-        } catch (Refusal damaged) {
-            if (!response.isCommitted()) {
-                response.reset();
-            }
-            throw damaged;
-        }
+        lookups.bytes().send(artifact.digest(), artifact.size(), artifact.fileName(), response);
     }
 }

@@ -13,6 +13,7 @@ import dev.paseo.language.environment.EnvironmentsFileReader;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
+import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.environment.EnvironmentMapper.EnvironmentRow;
 import dev.paseo.service.environment.EnvironmentMapper.PlaceRow;
 import dev.paseo.service.settings.Settings;
@@ -22,6 +23,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.BiConsumer;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
@@ -44,7 +46,7 @@ class EnvironmentChecks {
 
     /** How rules and settings are read. */
     @Component
-    record Stored(StoredRules rules, Json json) {}
+    record Stored(StoredRules rules, Json json, Secrets secrets) {}
 
     EnvironmentChecks(EnvironmentMapper mapper, Components components, Accounts accounts, Settings settings, Stored stored) {
         this.mapper = mapper;
@@ -57,11 +59,15 @@ class EnvironmentChecks {
     Checked check(String text) {
         Reading<EnvironmentsFile> reading = EnvironmentsFileReader.read(text, mapper.all().stream().map(EnvironmentRow::name).toList());
         List<Problem> problems = new ArrayList<>(reading.problems());
+        List<Problem> warnings = new ArrayList<>(reading.warnings());
         reading.value().ifPresent(file -> {
             Places places = Places.of(text);
             unknownNames(file, (path, message) -> problems.add(places.problem(path, message)));
+            if (problems.isEmpty()) {
+                lacking(file, (path, message) -> warnings.add(places.problem(path, message)));
+            }
         });
-        return new Checked(problems.isEmpty() ? reading.value() : Optional.empty(), problems.stream().sorted().toList(), reading.warnings());
+        return new Checked(problems.isEmpty() ? reading.value() : Optional.empty(), problems.stream().sorted().toList(), warnings.stream().sorted().toList());
     }
 
     private void unknownNames(EnvironmentsFile file, BiConsumer<String, String> problem) {
@@ -78,6 +84,22 @@ class EnvironmentChecks {
         }
         file.previews().stream().filter(template -> !known.contains(template.component())).forEach(template ->
                 problem.accept("previews." + template.name() + ".component", "there is no component " + template.component() + NearestName.hint(template.component(), known)));
+    }
+
+    /** Secrets that a place is said to need, and hosts that nobody answers for: what would be found out in the night. */
+    private void lacking(EnvironmentsFile file, BiConsumer<String, String> warning) {
+        Set<String> served = Set.copyOf(mapper.servedHosts());
+        file.environments().forEach(environment -> environment.components().forEach((component, place) -> {
+            String where = "environments." + environment.name() + ".components." + component;
+            long environmentId = mapper.named(environment.name()).map(EnvironmentRow::id).orElse(-1L);
+            stored.secrets().lacks(place.secrets(), components.named(component).id(), environmentId).forEach(lack ->
+                    warning.accept(where + ".secrets", lack.sentence(component, Optional.of(environment.name()))));
+            place.hosts().forEach((name, host) -> {
+                if (host.ssh().isEmpty() && !served.contains(name)) {
+                    warning.accept(where + ".hosts." + name, "no agent is enrolled for " + name + ": paseo agent enrol NAME --host " + name);
+                }
+            });
+        }));
     }
 
     private void notAllowed(Rules rules, String where, BiConsumer<String, String> problem) {
@@ -142,7 +164,7 @@ class EnvironmentChecks {
             there.filter(row -> !row.zone().equals(wanted.zone())).ifPresent(row ->
                     changes.add(new Change(wanted.name(), "its zone changes from " + row.zone() + " to " + wanted.zone() + (wanted.zone().equals("UTC") ? ", which holds where a file names none" : ""))));
             there.ifPresent(row -> mapper.placesIn(row.id()).stream().filter(component -> !wanted.components().containsKey(component)).forEach(component ->
-                    changes.add(new Change(wanted.name(), component + " is left out of the file: its place there stays as it is"))));
+                    changes.add(new Change(wanted.name(), component + " is left out of the file: its place there stays as it is; to take it out of use: paseo retire place " + component + " --in " + wanted.name()))));
             wanted.components().forEach((component, place) -> hostsGone(wanted, component, place).ifPresent(what -> changes.add(new Change(wanted.name(), what))));
             wanted.components().forEach((component, place) -> change(wanted, component, place).ifPresent(what -> changes.add(new Change(wanted.name(), what))));
         }

@@ -163,6 +163,10 @@ interface EnvironmentMapper {
     @Select("select t.body from preview_template t join environment e on e.id = t.environment_id where e.retired_at is null order by t.environment_id")
     List<String> templates();
 
+    /** The hosts that an agent is enrolled for, or reaches. */
+    @Select("select distinct h.name from host h join agent a on (a.host_id = h.id or a.id = h.served_by) and a.retired_at is null and a.token_hash is not null")
+    List<String> servedHosts();
+
     @Select("select name from agent where id = #{id}")
     String agentName(long id);
 

@@ -136,7 +136,7 @@ class FactsOfGates {
     }
 
     List<Ruling> rulings(Gates.Standing standing) {
-        return mapper.of(standing.deployment(), standing.passage()).stream().map(row -> new Ruling(row.by(), row.yes(), row.comment(), row.subject(),
+        return mapper.of(standing.deployment(), standing.passage()).stream().map(row -> new Ruling(row.by(), Optional.ofNullable(row.inPlaceOf()), row.yes(), row.comment(), row.subject(),
                 Optional.ofNullable(row.parts()).map(parts -> knowledge.json().read(parts, Subject.class)), row.at())).toList();
     }
 }

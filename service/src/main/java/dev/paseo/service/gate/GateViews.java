@@ -17,8 +17,8 @@ public class GateViews {
 
     public record CriterionView(String state, String name, String sentence, Optional<Instant> until) {}
 
-    /** {@code counts}: it is about exactly what would be deployed now. */
-    public record RulingView(String by, boolean yes, String comment, Instant at, boolean counts) {}
+    /** {@code inPlaceOf}: whose voice it was, of a deputy or one to whom it was handed on; {@code counts}: it is about exactly what would be deployed now. */
+    public record RulingView(String by, Optional<String> inPlaceOf, boolean yes, String comment, Instant at, boolean counts) {}
 
     /** A checklist; {@code outcome} of an item is absent where nobody has ticked it. */
     public record ListView(List<String> from, List<ItemView> items) {}
@@ -37,7 +37,7 @@ public class GateViews {
     }
 
     public List<RulingView> rulings(Gates.Standing standing, String digest) {
-        return gates.rulings(standing).stream().map(ruling -> new RulingView(ruling.by(), ruling.yes(), ruling.comment(), ruling.at(),
+        return gates.rulings(standing).stream().map(ruling -> new RulingView(ruling.by(), ruling.inPlaceOf(), ruling.yes(), ruling.comment(), ruling.at(),
                 !ruling.yes() || ruling.digest().equals(digest))).toList();
     }
 

@@ -1,6 +1,7 @@
 package dev.paseo.service.gate;
 
 import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.access.Person;
 import dev.paseo.core.gate.Approving;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.gate.Gate;
@@ -246,10 +247,26 @@ public class Gates {
                 .anyMatch(criterion -> criterion instanceof Criterion.Approvals approvals && approvals.commentRequired());
     }
 
-    /** Writes a ruling down, in the transaction under way. */
-    public void rule(AtGate at, long account, boolean yes, String comment) {
+    /** Writes a ruling down, in the transaction under way; in whose place it was made. */
+    public Optional<String> rule(AtGate at, Person person, boolean yes, String comment) {
         Subject subject = subject(at);
-        mapper.add(at.standing().deployment(), at.standing().passage(), account, yes, comment, subject.digest(), sources.json().write(subject), sources.clock().now());
+        Loaded loaded = load(at);
+        Instant now = sources.clock().now();
+        Optional<String> inPlaceOf = approvals(loaded).filter(criterion -> Approving.refusal(criterion, loaded.facts(), now, person.name()).isEmpty())
+                .flatMap(criterion -> Approving.inPlaceOf(criterion, loaded.facts(), now, person.name()).stream()).findFirst();
+        mapper.add(at.standing().deployment(), at.standing().passage(), person.id(), inPlaceOf.orElse(null), yes, comment, subject.digest(), sources.json().write(subject), now);
+        return inPlaceOf;
+    }
+
+    private static Stream<Criterion.Approvals> approvals(Loaded loaded) {
+        return loaded.criteria().stream().filter(Criterion.Approvals.class::isInstance).map(Criterion.Approvals.class::cast);
+    }
+
+    /** Why a decision here cannot be handed on to somebody. */
+    public Optional<String> handOnRefusal(AtGate at, String to) {
+        Loaded loaded = load(at);
+        List<Optional<String>> refusals = approvals(loaded).map(criterion -> Approving.handOnRefusal(criterion, loaded.facts(), to)).toList();
+        return refusals.stream().anyMatch(Optional::isEmpty) ? Optional.empty() : refusals.stream().flatMap(Optional::stream).findFirst();
     }
 
     /** Takes back what this person approved; whether there was anything. */

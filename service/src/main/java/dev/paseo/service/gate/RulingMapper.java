@@ -13,15 +13,16 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface RulingMapper {
 
-    record RulingRow(String by, boolean yes, String comment, String subject, @Nullable String parts, Instant at) {}
+    record RulingRow(String by, @Nullable String inPlaceOf, boolean yes, String comment, String subject, @Nullable String parts, Instant at) {}
 
     @Insert("""
-            insert into ruling (deployment_id, passage_id, account_id, yes, comment, subject, parts, at)
-            values (#{deployment}, #{passage}, #{account}, #{yes}, #{comment}, #{subject}, #{parts}, #{at})""")
-    int add(@Nullable Long deployment, @Nullable Long passage, long account, boolean yes, String comment, String subject, String parts, Instant at);
+            insert into ruling (deployment_id, passage_id, account_id, for_account_id, yes, comment, subject, parts, at)
+            values (#{deployment}, #{passage}, #{account}, (select id from account where name = #{inPlaceOf}), #{yes}, #{comment}, #{subject}, #{parts}, #{at})""")
+    int add(@Nullable Long deployment, @Nullable Long passage, long account, @Nullable String inPlaceOf, boolean yes, String comment, String subject, String parts, Instant at);
 
     @Select("""
-            select a.name as `by`, r.yes, r.comment, r.subject, r.parts, r.at from ruling r join account a on a.id = r.account_id
+            select a.name as `by`, f.name as in_place_of, r.yes, r.comment, r.subject, r.parts, r.at from ruling r join account a on a.id = r.account_id
+            left join account f on f.id = r.for_account_id
             where r.taken_back_at is null and (r.deployment_id = #{deployment} or r.passage_id = #{passage}) order by r.id""")
     List<RulingRow> of(@Nullable Long deployment, @Nullable Long passage);
 

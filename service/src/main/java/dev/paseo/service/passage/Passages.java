@@ -184,9 +184,9 @@ public class Passages {
             if (comment.isEmpty() && (gating.gates().needsComment(at) || !yes)) {
                 throw Refusal.invalid("/comment", yes ? row.environment() + " wants a comment with every decision" : "say why it is rejected");
             }
-            gating.gates().rule(at, person.id(), yes, comment);
+            Optional<String> inPlaceOf = gating.gates().rule(at, person, yes, comment);
             around.audit().record(AuditTrail.Entry.of(person.name(), yes ? "approved" : "rejected", at.version().component() + " " + at.version().number()).in(row.environment())
-                    .because(comment).with("passage", Long.toString(id)));
+                    .because(comment).with("passage", Long.toString(id)).with("in place of", inPlaceOf.orElse("")));
         });
     }
 }

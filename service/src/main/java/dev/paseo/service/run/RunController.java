@@ -3,7 +3,8 @@ package dev.paseo.service.run;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
-import dev.paseo.service.agent.Logs;
+import dev.paseo.service.agent.LogViews;
+import dev.paseo.service.bytes.SentBytes;
 import dev.paseo.service.evidence.EvidenceViews;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
@@ -12,8 +13,6 @@ import dev.paseo.service.run.RunViews.RunSummary;
 import dev.paseo.service.run.RunViews.RunView;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import java.io.Writer;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -36,35 +35,19 @@ class RunController {
     /** A person starts a run of a branch's newest commit. */
     record StartRequest(String component, Optional<String> branch, Optional<String> upTo, Optional<Map<String, String>> answers) {}
 
-    record LogLineView(long number, long millis, int step, String text) {}
-
-    /** Lines of one step that stand together; of step 0 the agent's own words. */
-    record SpanView(int step, long first, long last) {}
-
-    /**
-     * Lines of a log.
-     *
-     * @param next    the number to ask from next
-     * @param total   how many lines there are so far
-     * @param outline which lines are of which step
-     */
-    record LogView(List<LogLineView> lines, long next, long total, boolean ended, List<SpanView> outline) {}
-
-    /** Where a text stands in a log: the first lines that have it, and how many have it in all. */
-    record FoundView(List<Long> lines, long total) {}
-
     private final RunMapper mapper;
     private final Runs runs;
     private final RunViews views;
     private final PersonStarts starts;
     private final Lines lines;
-    private final Logs logs;
+    private final LogViews logs;
     private final EvidenceViews evidence;
     private final RunComparison comparison;
+    private final SentBytes bytes;
 
     /** What is shown of a run. */
     @Component
-    record Shown(RunViews views, Logs logs, EvidenceViews evidence, RunComparison comparison) {}
+    record Shown(RunViews views, LogViews logs, EvidenceViews evidence, RunComparison comparison, SentBytes bytes) {}
 
     RunController(RunMapper mapper, Runs runs, PersonStarts starts, Lines lines, Shown shown) {
         this.mapper = mapper;
@@ -75,6 +58,7 @@ class RunController {
         this.logs = shown.logs();
         this.evidence = shown.evidence();
         this.comparison = shown.comparison();
+        this.bytes = shown.bytes();
     }
 
     private RunRow look(Person person, String component, long number) {
@@ -148,37 +132,27 @@ class RunController {
      * {@code newest}, the last {@code limit} of them.
      */
     @GetMapping("/runs/{component}/{number}/stages/{stage}/log")
-    LogView log(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
+    LogViews.LogView log(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
             @PathVariable String stage, @RequestParam(defaultValue = "") String variant, @RequestParam Optional<Integer> attempt,
             @RequestParam(defaultValue = "1") long from, @RequestParam(defaultValue = "2000") int limit,
             @RequestParam(defaultValue = "0") long waitMillis, @RequestParam(defaultValue = "false") boolean newest) throws InterruptedException {
-        RunViews.Logged found = views.logged(look(person, component, number), stage, variant, attempt);
-        boolean ended = found.ended();
-        if (found.work().isEmpty()) {
-            return new LogView(List.of(), from, 0, ended, List.of());
-        }
-        long work = found.work().get();
-        int most = Math.clamp(limit, 1, 10_000);
-        List<Logs.Line> lines = logs.await(work, from, newest ? 1 : most, ended ? 0 : Math.clamp(waitMillis, 0, 20_000));
-        List<Logs.Span> outline = logs.outline(work);
-        long total = outline.isEmpty() ? 0 : outline.getLast().last();
-        if (newest) {
-            lines = logs.read(work, Math.max(from, total - most + 1), most);
-        }
-        return new LogView(lines.stream().map(line -> new LogLineView(line.number(), line.line().millis(), line.line().step(), line.line().text())).toList(),
-                lines.isEmpty() ? from : lines.getLast().number() + 1, total, ended,
-                outline.stream().map(span -> new SpanView(span.step(), span.first(), span.last())).toList());
+        return logs.view(views.logged(look(person, component, number), stage, variant, attempt), new LogViews.Wanted(from, limit, waitMillis, newest));
     }
 
     /** Looks for a text, whatever its case, in a stage's whole log. */
     @GetMapping("/runs/{component}/{number}/stages/{stage}/log/search")
-    FoundView search(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
+    LogViews.FoundView search(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
             @PathVariable String stage, @RequestParam(defaultValue = "") String variant, @RequestParam Optional<Integer> attempt, @RequestParam String text) {
-        RunViews.Logged found = views.logged(look(person, component, number), stage, variant, attempt);
-        if (text.isEmpty() || text.length() > 200) {
-            throw Refusal.invalid("/text", "what is looked for has 1 to 200 signs");
-        }
-        return found.work().map(work -> logs.search(work, text, 1000)).map(hits -> new FoundView(hits.lines(), hits.total())).orElse(new FoundView(List.of(), 0));
+        return logs.search(views.logged(look(person, component, number), stage, variant, attempt), text);
+    }
+
+    /** The bytes of what a run has made so far, whatever became of it; only a version of it is ever deployed. Its digest is the ETag. */
+    @GetMapping("/runs/{component}/{number}/outputs/{name}")
+    void output(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number, @PathVariable String name,
+            HttpServletResponse response) throws IOException {
+        RunMapper.OutputRow output = mapper.outputs(look(person, component, number).id()).stream().filter(each -> each.name().equals(name)).findFirst()
+                .orElseThrow(() -> Refusal.notFound(component + "#" + number + " has made no " + name));
+        bytes.send(output.digest(), output.size(), output.fileName(), response);
     }
 
     /** The whole log as text. */
@@ -186,18 +160,6 @@ class RunController {
     void wholeLog(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
             @PathVariable String stage, @RequestParam(defaultValue = "") String variant, @RequestParam Optional<Integer> attempt,
             HttpServletResponse response) throws IOException {
-        RunViews.Logged found = views.logged(look(person, component, number), stage, variant, attempt);
-        response.setContentType("text/plain;charset=utf-8");
-        Writer out = new java.io.OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8);
-        long from = 1;
-        List<Logs.Line> lines = found.work().map(work -> logs.read(work, 1, 5000)).orElse(List.of());
-        while (!lines.isEmpty()) {
-            for (Logs.Line line : lines) {
-                out.write(line.line().text() + "\n");
-            }
-            from = lines.getLast().number() + 1;
-            lines = logs.read(found.work().orElseThrow(), from, 5000);
-        }
-        out.flush();
+        logs.copy(views.logged(look(person, component, number), stage, variant, attempt), response);
     }
 }

@@ -1,5 +1,6 @@
 package dev.paseo.service.run;
 
+import dev.paseo.service.agent.LogViews;
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.core.run.StageKey;
 import dev.paseo.language.file.PipelineFile;
@@ -86,14 +87,11 @@ class RunViews {
                 causes.chain(row.causeId()), row.trusted() ? route(file) : List.of());
     }
 
-    /** Where the log of an attempt is; empty where nobody took it yet. */
-    record Logged(Optional<Long> work, boolean ended) {}
-
     /** The attempt of a stage that was asked for, the newest where none was. */
-    Logged logged(RunRow row, String name, String variant, Optional<Integer> attempt) {
+    LogViews.Logged logged(RunRow row, String name, String variant, Optional<Integer> attempt) {
         return mapper.stages(row.id()).stream().filter(stage -> stage.name().equals(name) && (variant.isEmpty() || stage.variant().equals(variant)))
                 .filter(stage -> attempt.isEmpty() || attempt.get() == stage.attempt()).reduce((older, newer) -> newer)
-                .map(stage -> new Logged(looking.steps().workOfStage(stage.id()), stage.endedAt() != null))
+                .map(stage -> new LogViews.Logged(looking.steps().workOfStage(stage.id()), stage.endedAt() != null))
                 .orElseThrow(() -> Refusal.notFound(row.component() + "#" + row.number() + " has no stage " + name + (variant.isEmpty() ? "" : " " + variant)
                         + attempt.map(at -> " in attempt " + at).orElse("")));
     }

@@ -89,6 +89,14 @@ interface SecretMapper {
     @Select("select id, ciphertext, data_key from secret_revision where id = #{id}")
     Optional<RevisionRow> revision(long id);
 
+    record ToldRow(int number, @Nullable String by, Instant at) {}
+
+    /** Which of its secret's values a revision is, who set it and when. */
+    @Select("""
+            select (select count(*) from secret_revision x where x.secret_id = r.secret_id and x.id <= r.id) as number, a.name as `by`, r.at
+            from secret_revision r left join account a on a.id = r.set_by where r.id = #{id}""")
+    Optional<ToldRow> told(long id);
+
     @Insert("insert ignore into secret_access (component_id, name) values (#{component}, #{name})")
     int open(long component, String name);
 

@@ -129,6 +129,13 @@ public class Secrets {
         })));
     }
 
+    /** Which of its secret's values one is, who set it and when; never the value. */
+    public record Told(int number, Optional<String> by, Instant at) {}
+
+    public Optional<Told> told(long revision) {
+        return mapper.told(revision).map(row -> new Told(row.number(), Optional.ofNullable(row.by()), row.at()));
+    }
+
     /** The values of these revisions. */
     public Map<String, String> values(Map<String, Long> revisions) {
         Map<String, String> values = new LinkedHashMap<>();

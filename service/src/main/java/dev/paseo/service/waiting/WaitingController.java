@@ -31,12 +31,16 @@ class WaitingController {
     /** A secret that a component's file names: {@code granted} is false where the component may not name it, else no value is set. */
     record GrantView(String component, String secret, boolean granted) {}
 
+    /** A version that does not go on to an environment until something is mended; then it goes on by itself. */
+    record StayingWalkView(String component, String version, String environment, String reason, Instant since) {}
+
     /**
      * What needs the reader, the most urgent first; at most 200 of {@code count}.
      *
+     * @param stays  walks that stay; for those who set secrets or change environments
      * @param nobody what waits although nobody may decide it; for those who can add members to groups
      */
-    record WaitingView(Instant now, int count, List<Waits.Waiting> gates, List<ReviewView> reviews, List<GrantView> grants, List<Waits.Waiting> nobody) {}
+    record WaitingView(Instant now, int count, List<Waits.Waiting> gates, List<ReviewView> reviews, List<GrantView> grants, List<StayingWalkView> stays, List<Waits.Waiting> nobody) {}
 
     record CountView(int count) {}
 
@@ -60,7 +64,14 @@ class WaitingController {
         List<ReviewView> reviews = reviews(person);
         List<GrantView> grants = person.may(Action.SET_SECRET, Optional.empty(), Optional.empty()) ? grants() : List.of();
         List<Waits.Waiting> nobody = person.may(Action.MANAGE_ACCOUNTS, Optional.empty(), Optional.empty()) ? waits.forNobody(MOST) : List.of();
-        return new WaitingView(clock.now(), waits.count(person.id()) + reviews.size() + grants.size() + nobody.size(), waits.forPerson(person.id(), MOST), reviews, grants, nobody);
+        List<StayingWalkView> stays = stays(person);
+        return new WaitingView(clock.now(), waits.count(person.id()) + reviews.size() + grants.size() + stays.size() + nobody.size(), waits.forPerson(person.id(), MOST), reviews, grants, stays, nobody);
+    }
+
+    private List<StayingWalkView> stays(Person person) {
+        return mapper.stays().stream().filter(row -> person.may(Action.SET_SECRET, Optional.of(row.component()), Optional.of(row.environment()))
+                || person.may(Action.EDIT_ENVIRONMENT, Optional.of(row.component()), Optional.of(row.environment())))
+                .map(row -> new StayingWalkView(row.component(), row.version(), row.environment(), row.reason(), row.since())).toList();
     }
 
     /** How much needs the reader: gates and reviews. */

@@ -20,11 +20,19 @@ interface WaitingMapper {
             where r.done_at is null and (d.requested_by is null or d.requested_by <> #{account}) order by r.due_at limit 200""")
     List<ReviewRow> reviews(long account);
 
+    record StayRow(String component, String version, String environment, String reason, Instant since) {}
+
+    /** Versions that do not go on by themselves until something is mended. */
+    @Select("""
+            select c.name as component, v.number as version, s.environment, s.reason, s.since_at as since from walk_stay s join version v on v.id = s.version_id
+            join component c on c.id = v.component_id where c.retired_at is null order by s.since_at limit 200""")
+    List<StayRow> stays();
+
     record HeadRow(long componentId, String component, long fileId) {}
 
     /** The file in force of every component's main branch. */
     @Select("""
             select c.id as component_id, c.name as component, h.pipeline_file_id as file_id from component c join head h on h.component_id = c.id and h.branch = c.main_branch
-            where h.pipeline_file_id is not null order by c.name""")
+            where h.pipeline_file_id is not null and c.retired_at is null order by c.name""")
     List<HeadRow> heads();
 }

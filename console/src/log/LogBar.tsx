@@ -1,11 +1,9 @@
 import { ArrowDownToLine, ChevronDown, ChevronUp, Download, Search } from "lucide-react";
-import { keyOf, type Stage } from "./stages";
+import type { LogSource } from "./source";
 import type { SearchState } from "./useSearch";
 
 interface Props {
-  component: string;
-  number: number;
-  stage: Stage;
+  source: LogSource;
   total: number;
   away: boolean;
   search: SearchState;
@@ -14,12 +12,10 @@ interface Props {
 }
 
 /** What can be done with a log: search, follow, take it away whole. */
-export function LogBar({ component, number, stage, total, away, search, following, onFollow }: Props) {
-  const query = new URLSearchParams({ variant: stage.variant, attempt: String(stage.attempt) });
-  const file = `${component}-${number}-${keyOf(stage).replaceAll(/[^a-z0-9]+/gi, "-")}.log`;
+export function LogBar({ source, total, away, search, following, onFollow }: Props) {
   return (
     <div className="log-bar">
-      <b>{keyOf(stage)}</b>
+      <b>{source.title}</b>
       <span className="quiet">{total.toLocaleString()} {total === 1 ? "line" : "lines"}{away && ", connection lost"}</span>
       <span className="grow" />
       <label className="log-search">
@@ -30,7 +26,7 @@ export function LogBar({ component, number, stage, total, away, search, followin
         <button type="button" onClick={() => search.go(1)} aria-label="Next hit"><ChevronDown size={16} /></button>
       </label>
       <button type="button" className="btn small" aria-pressed={following} onClick={onFollow}><ArrowDownToLine size={15} />{following ? "Following" : "Follow"}</button>
-      <a className="btn small quiet-btn" href={`/api/v1/runs/${component}/${number}/stages/${stage.name}/log.txt?${query.toString()}`} download={file}><Download size={15} />Whole log</a>
+      <a className="btn small quiet-btn" href={source.whole} download={source.file}><Download size={15} />Whole log</a>
     </div>
   );
 }

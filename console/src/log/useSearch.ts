@@ -1,14 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
-import { searchLog } from "./useLog";
-
-interface Which {
-  component: string;
-  number: number;
-  name: string;
-  variant: string;
-  attempt: number;
-}
+import type { LogSource } from "./source";
 
 export interface SearchState {
   wanted: string;
@@ -20,15 +12,15 @@ export interface SearchState {
 }
 
 /** Looks for a text in the whole log, where it lies; the first thousand hits can be walked through. */
-export function useSearch(which: Which, total: number, show: (line: number) => void): SearchState {
+export function useSearch(source: LogSource, total: number, show: (line: number) => void): SearchState {
   const [wanted, setWanted] = useState("");
   const [hit, setHit] = useState(-1);
   const text = useDeferredValue(wanted.trim());
   // While a log grows it is looked through again from time to time, not with every line.
   const grown = Math.floor(Math.log2(total + 1) * 4);
   const found = useQuery({
-    queryKey: ["log-search", which.component, which.number, which.name, which.variant, which.attempt, text, grown],
-    queryFn: () => searchLog(which, text), enabled: text.length > 1, staleTime: Infinity, placeholderData: (before) => before,
+    queryKey: ["log-search", source.key, text, grown],
+    queryFn: () => source.search(text), enabled: text.length > 1, staleTime: Infinity, placeholderData: (before) => before,
   });
   const lines = text.length > 1 ? (found.data?.lines ?? []) : [];
   const go = (by: number) => {

@@ -1,31 +1,25 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { Glyph } from "../../design/Glyph";
-import { bytes } from "../../design/parts";
-import { workState } from "../../design/states";
-import { lengthOf, useNow } from "../../design/time";
+import { Glyph } from "../design/Glyph";
+import { bytes } from "../design/parts";
+import { workState } from "../design/states";
+import { lengthOf, useNow } from "../design/time";
 import { LogBar } from "./LogBar";
 import { Text } from "./Text";
 import { countOf, indexOf, partsOf, rowAt, type Step } from "./rows";
-import { keyOf, type Stage } from "./stages";
+import type { LogSource } from "./source";
 import { useLog, type LogLine } from "./useLog";
 import { useSearch } from "./useSearch";
 
-interface Props {
-  component: string;
-  number: number;
-  stage: Stage;
-}
-
 const named = () => Number(/^#L(\d+)$/.exec(location.hash)?.[1] ?? 0);
 
-/** A stage's log, folded by step, live, searched, with a link to each line; of any length. */
-export function Log({ component, number, stage }: Props) {
-  const log = useLog(component, number, stage);
+/** A log, folded by step, live, searched, with a link to each line; of any length. */
+export function Log({ source }: { source: LogSource }) {
+  const log = useLog(source);
   const [closed, setClosed] = useState<ReadonlySet<number>>(new Set());
   const [following, setFollowing] = useState(!named());
-  const parts = useMemo(() => partsOf(stage.steps, log.spans, closed), [stage.steps, log.spans, closed]);
+  const parts = useMemo(() => partsOf(source.steps, log.spans, closed), [source.steps, log.spans, closed]);
   const rows = countOf(parts);
   const scroll = useRef<HTMLDivElement>(null);
   const list = useVirtualizer({ count: rows, getScrollElement: () => scroll.current, overscan: 20,
@@ -58,17 +52,17 @@ export function Log({ component, number, stage }: Props) {
     if (at !== undefined) list.scrollToIndex(at, { align: "center" });
   }, [rows, parts, list]);
 
-  const search = useSearch({ component, number, ...stage }, log.total, show);
+  const search = useSearch(source, log.total, show);
   const flip = (step: Step) => setClosed((before) => {
     const after = new Set(before);
     if (!after.delete(step.position)) after.add(step.position);
     return after;
   });
   return (
-    <section className="log sheet" aria-label={`Log of ${keyOf(stage)}`}>
-      <LogBar component={component} number={number} stage={stage} total={log.total} away={log.away} search={search} following={following} onFollow={() => setFollowing(!following)} />
+    <section className="log sheet" aria-label={`Log of ${source.title}`}>
+      <LogBar source={source} total={log.total} away={log.away} search={search} following={following} onFollow={() => setFollowing(!following)} />
       <div className="log-scroll" ref={scroll} tabIndex={0} role="region" aria-label="Log lines" onWheel={() => setFollowing(false)}>
-        {rows === 0 && <p className="log-empty">{emptyWords(stage)}</p>}
+        {rows === 0 && <p className="log-empty">{source.empty}</p>}
         <div style={{ height: list.getTotalSize(), position: "relative" }}>
           {items.map((item) => {
             const row = rowAt(parts, item.index);
@@ -83,12 +77,6 @@ export function Log({ component, number, stage }: Props) {
       </div>
     </section>
   );
-}
-
-function emptyWords(stage: Stage): string {
-  if (stage.waitsFor) return `It ${stage.waitsFor}.`;
-  if (stage.status === "waiting") return "Waits for the stages before it.";
-  return stage.reason ?? (stage.endedAt ? "It said nothing." : "Nothing said yet.");
 }
 
 function LineRow({ number, line, wanted, current }: { number: number; line: LogLine | undefined; wanted: string; current: boolean }) {

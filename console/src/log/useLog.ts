@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { api, need, type Schemas } from "../../api/client";
-import type { Stage } from "./stages";
+import type { Schemas } from "../api/client";
+import type { LogSource } from "./source";
 
 export type LogLine = Schemas["LogLineView"];
 
@@ -15,17 +15,20 @@ interface Outline {
 }
 
 /**
- * A stage's log of any length: how long it is, live, and the lines that are looked at. Only the newest lines and those on
+ * A log of any length: how long it is, live, and the lines that are looked at. Only the newest lines and those on
  * the screen are fetched.
  */
-export function useLog(component: string, number: number, stage: Stage) {
+export function useLog(source: LogSource) {
   const [outline, setOutline] = useState<Outline>({ total: 0, spans: [], ended: false });
   const [away, setAway] = useState(false);
   const [, setArrived] = useState(0);
   const lines = useRef(new Map<number, LogLine>());
   const asked = useRef(new Set<number>());
-  const begun = stage.work !== undefined;
-  const { name, variant, attempt } = stage;
+  const { key, begun } = source;
+  const from = useRef(source);
+  useEffect(() => {
+    from.current = source;
+  });
 
   const add = useCallback((more: LogLine[]) => {
     if (lines.current.size > MOST_KEPT) {
@@ -39,51 +42,31 @@ export function useLog(component: string, number: number, stage: Stage) {
   useEffect(() => {
     if (!begun) return;
     const stop = new AbortController();
-    void follow({ component, number, name, variant, attempt }, stop.signal, (part) => {
+    void follow(from.current, stop.signal, (part) => {
       setAway(false);
       if (part.lines.length > 0) add(part.lines);
       setOutline({ total: part.total, spans: part.outline, ended: part.ended });
     }, setAway);
     return () => stop.abort();
-  }, [component, number, name, variant, attempt, begun, add]);
+  }, [key, begun, add]);
 
   /** Fetches the pages that hold these lines, once. */
   const want = useCallback((first: number, last: number) => {
     for (let page = Math.floor((first - 1) / PAGE); page <= Math.floor((last - 1) / PAGE); page++) {
-      const from = page * PAGE + 1;
-      const missing = Array.from({ length: Math.min(last, from + PAGE - 1) - Math.max(first, from) + 1 }, (_, at) => Math.max(first, from) + at)
+      const begins = page * PAGE + 1;
+      const missing = Array.from({ length: Math.min(last, begins + PAGE - 1) - Math.max(first, begins) + 1 }, (_, at) => Math.max(first, begins) + at)
         .some((line) => !lines.current.has(line));
       if (!missing || asked.current.has(page)) continue;
       asked.current.add(page);
-      fetchPart({ component, number, name, variant, attempt }, { from, limit: PAGE }).then((part) => {
+      from.current.part({ from: begins, limit: PAGE }).then((part) => {
         add(part.lines);
         if (part.lines.length < PAGE) asked.current.delete(page);
       }).catch(() => asked.current.delete(page));
     }
-  }, [component, number, name, variant, attempt, add]);
+  }, [add]);
 
   return { ...outline, away, line: (at: number) => lines.current.get(at), want };
 }
-
-interface Which {
-  component: string;
-  number: number;
-  name: string;
-  variant: string;
-  attempt: number;
-}
-
-type Query = { from: number; limit: number; waitMillis?: number; newest?: boolean };
-
-const fetchPart = ({ component, number, name, variant, attempt }: Which, query: Query, signal?: AbortSignal) =>
-  need(api.GET("/api/v1/runs/{component}/{number}/stages/{stage}/log", {
-    params: { path: { component, number, stage: name }, query: { variant, attempt, ...query } }, signal,
-  }));
-
-export const searchLog = ({ component, number, name, variant, attempt }: Which, text: string) =>
-  need(api.GET("/api/v1/runs/{component}/{number}/stages/{stage}/log/search", {
-    params: { path: { component, number, stage: name }, query: { variant, attempt, text } },
-  }));
 
 /** Waits until the page is looked at: a hidden one leaves the browser's few connections to the others. */
 const shown = (stop: AbortSignal) =>
@@ -96,12 +79,12 @@ const shown = (stop: AbortSignal) =>
   });
 
 /** Asks for the newest lines again and again; the service answers when there are some. */
-async function follow(which: Which, stop: AbortSignal, heard: (part: Schemas["LogView"]) => void, away: (is: boolean) => void) {
+async function follow(source: LogSource, stop: AbortSignal, heard: (part: Schemas["LogView"]) => void, away: (is: boolean) => void) {
   let from = 1;
   while (!stop.aborted) {
     try {
       if (document.hidden) await shown(stop);
-      const part = await fetchPart(which, { from, limit: TAIL, waitMillis: 10_000, newest: true }, stop);
+      const part = await source.part({ from, limit: TAIL, waitMillis: 10_000, newest: true }, stop);
       if (stop.aborted) return;
       heard(part);
       from = Math.max(from, part.next);

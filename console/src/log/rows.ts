@@ -1,4 +1,4 @@
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../api/client";
 
 export type Step = Schemas["Step"];
 export type Span = Schemas["SpanView"];
