@@ -9,7 +9,7 @@ import { stopsOf } from "./version/stops";
 import { heroStops } from "./deployment/hero";
 
 type Cell = Schemas["CellView"];
-const cell = (more: Partial<Cell>): Cell => ({ environment: "production", hosts: 3, coming: [], behind: 0, ...more });
+const cell = (more: Partial<Cell>): Cell => ({ environment: "production", hosts: 3, retired: false, coming: [], behind: 0, ...more });
 const coming = (status: string, forYou = false) => ({ deployment: 9, version: "1.4.2", status, requestedAt: "2026-11-23T09:00:00Z", forYou });
 
 describe("a row of whereabouts", () => {
