@@ -57,6 +57,66 @@ class ClientTest {
     }
 
     @Test
+    void whatThereIsIsListed() {
+        says(done("developer", "list", "components"), "daylight-api", "Daylight at the huts, over HTTP");
+        says(done("developer", "list", "environments"), "production", "staging");
+        says(done("developer", "list", "runs", "daylight-api", "--branch", "main", "--limit", "2"), "daylight-api#2", "passed", "Change times");
+        assertTrue(!done("developer", "list", "runs", "daylight-api", "--limit", "1").contains("daylight-api#1"));
+        says(refused(1, "developer", "list", "runs", "daylight-api", "--status", "green"), "should be one of waiting, running");
+        assertTrue(done("developer", "list", "versions", "daylight-api", "--limit", "1").matches("1\\.4\\.[0-9]+\n"));
+        says(done("developer", "list", "deployments", "--component", "daylight-api", "--in", "test"), "1.4.1", "1.4.2", "the walk");
+        says(refused(1, "developer", "list", "deployments", "--in", "tset"), "there is no environment tset; did you mean test?");
+        assertEquals(1, Client.JSON.readTree(done("developer", "list", "deployments", "--in", "test", "--limit", "1", "--output", "json")).size());
+    }
+
+    @Test
+    void logsAreReadWhole() {
+        says(done("developer", "log", "daylight-api#1"), "compile", "unit-tests", "passed");
+        says(done("developer", "log", "daylight-api#1", "unit-tests"), "tested");
+        says(refused(1, "developer", "log", "daylight-api#1", "unit-test"), "has no stage unit-test");
+        String id = Client.JSON.readTree(done("developer", "list", "deployments", "--in", "test", "--limit", "1", "--output", "json")).path(0).path("id").asString("");
+        says(done("developer", "log", "deployment", id), "test-1", "install");
+        says(done("developer", "log", "deployment", id, "test-1"), "── install on test-1", "key ••••••");
+        says(refused(1, "developer", "log", "deployment", id, "north-hut"), "has done nothing on north-hut; it worked on test-1");
+        says(refused(2, "developer", "log", "daylight-api", "1.4.1"), "should be COMPONENT#RUN");
+    }
+
+    @Test
+    void addressesAreSaidAndALookIsAskedFor() {
+        says(done("developer", "component", "badge", "daylight-api"), "/badges/", "daylight-api.svg?branch=main");
+        says(done("developer", "environment", "calendar", "production"), "/environments/production/calendar.ics");
+        says(done("developer", "component", "look", "daylight-api"), "Nothing has moved since Paseo looked last");
+        says(refused(4, "auditor", "component", "look", "daylight-api"), "may not start and cancel runs");
+    }
+
+    @Test
+    void whatARunHasMadeIsFetched() throws Exception {
+        java.nio.file.Path into = park.folder.resolve("fetched-app");
+        says(done("developer", "fetch", "daylight-api", "#1", "app", "--into", into.toString()), into.toString());
+        assertEquals("version 1.4.1 ok\n", java.nio.file.Files.readString(into));
+        says(refused(1, "developer", "fetch", "daylight-api", "#1", "apps"), "daylight-api#1 has no artifact apps; it has app");
+        says(refused(1, "developer", "fetch", "daylight-api", "#999", "app"), "there is no run daylight-api#999");
+    }
+
+    @Test
+    void aPromotionOfWhatIsLiveOrOlderSaysSoFirst() {
+        String live = park.live("test").orElseThrow();
+        says(done("release-engineer", "promote", "daylight-api", "1.4.1", "--to", "test", "--plan"), "note: 1.4.1 is older than " + live + ", which is live there: this is a step back in the line.");
+        done("release-engineer", "hold", "daylight-api", "--in", "test", "--reason", "fog");
+        says(done("release-engineer", "promote", "daylight-api", live, "--to", "test", "--plan"), "note: daylight-api in test is held by release-engineer: “fog”.",
+                "note: " + live + " is live there already: this deploys the same version again.");
+        done("release-engineer", "hold", "daylight-api", "--in", "test", "--lift", "--reason", "clear");
+    }
+
+    @Test
+    void whoeverSignsOutIsSignedOut() throws Exception {
+        park.account("auditor-2", List.of("auditor"), List.of());
+        done("auditor-2", "list", "components");
+        says(done("auditor-2", "sign-out"), "Signed out of");
+        refused(4, "auditor-2", "list", "components");
+    }
+
+    @Test
     void aPromotionIsAskedForShownDecidedAndUndoneByARollback() throws Exception {
         says(done("release-engineer", "promote", "daylight-api", "1.4.2", "--to", "production", "--plan"), "deploy to and check north-hut");
         String asked = done("release-engineer", "promote", "daylight-api", "1.4.2", "--to", "production");

@@ -196,7 +196,7 @@ class GatesTest {
         tickAll(inStaging("guide"));
         long id = park.promote(version(), "production");
         assertEquals(403, park.rule("operator", id, true, "Not asked.").status());
-        assertTrue(park.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "guide")).detail().contains("authors may not decide"));
+        assertTrue(park.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "guide")).detail().contains("guide is not in the group approvers, which decides here"));
         assertTrue(park.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "developer")).detail().contains("developer has no role that decides"));
         assertEquals("operator could not decide either: operator is not in the group approvers, which decides here, and stands in for nobody who is",
                 park.as("approver-1").post("/api/v1/deployments/" + id + "/handover", Map.of("to", "operator")).detail());

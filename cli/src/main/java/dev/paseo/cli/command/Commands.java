@@ -65,12 +65,16 @@ public final class Commands {
         commands.put("check", () -> new CheckCommand(context));
         commands.put("draft", () -> new DraftCommand(context));
         commands.put("sign-in", () -> new SignInCommand(context));
-        commands.put("component", () -> group("Components: register, change, hook, map-hook, events, links, labels, open, shut, save, token, watch, stores.", new RegisterCommand(context), new ChangeCommand(context),
-                new ComponentCommands.Shut(context),
+        commands.put("sign-out", () -> new SignOutCommand(context));
+        commands.put("log", () -> new LogCommand(context));
+        commands.put("list", () -> group("What there is, the newest first: components, environments, runs, versions, deployments.", new ListCommands.Components(context),
+                new ListCommands.Environments(context), new ListCommands.Runs(context), new ListCommands.Versions(context), new ListCommands.Deployments(context)));
+        commands.put("component", () -> group("Components: register, change, look, badge, hook, map-hook, events, links, labels, open, shut, save, token, watch, stores.", new RegisterCommand(context), new ChangeCommand(context),
+                new ComponentCommands.Shut(context), new ComponentCommands.Look(context), new ComponentCommands.Badge(context),
                 new ComponentCommands.Hook(context), new ComponentCommands.Events(context), new ComponentCommands.Links(context), new ComponentCommands.Labels(context), new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
                 new SourceCommands.Save(context), new SourceCommands.Watch(context), new SourceCommands.Stores(context), new SourceCommands.MapHook(context)));
-        commands.put("environment", () -> group("Environments: load, edit, export, copy, rules.", new EnvironmentFileCommands.Load(context), new EnvironmentFileCommands.Edit(context),
-                new GateCommands.Export(context), new GateCommands.Copy(context), new GateCommands.Rules(context)));
+        commands.put("environment", () -> group("Environments: load, edit, export, copy, rules, calendar.", new EnvironmentFileCommands.Load(context), new EnvironmentFileCommands.Edit(context),
+                new GateCommands.Export(context), new GateCommands.Copy(context), new GateCommands.Rules(context), new GateCommands.CalendarAddress(context)));
         commands.put("set", () -> group("Sets of versions, promoted as one: make, promote, show.", new SetCommands.Make(context), new SetCommands.Promote(context), new SetCommands.Show(context)));
         commands.put("deputy", () -> group("Deputies, who decide in another's place for a time: name, list, end.", new DeputyCommands.Name(context), new DeputyCommands.ListAll(context), new DeputyCommands.End(context)));
         commands.put("clock", () -> group("The service's clock: forward.", new GateCommands.Forward(context)));

@@ -5,6 +5,7 @@ import dev.paseo.cli.output.Table;
 import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -123,6 +124,44 @@ final class ComponentCommands {
             Api api = api();
             JsonNode component = api.put(Api.path("components", name, "sources"), api.object().put("name", source).put("allBranches", allBranches));
             return print(component, () -> context.out().println(name + " may take from " + source + (allBranches ? ", on all branches." : ", on trusted branches.")));
+        }
+    }
+
+    @Command(name = "look", description = "Has the repository and the watched stores of a component looked at now; says what that led to.",
+            footer = {"", "Example:", "  paseo component look daylight-api"})
+    static final class Look extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        Look(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            JsonNode looked = api.post(Api.path("components", name, "look"), api.object());
+            return print(looked, () -> context.out().print(looked.path("said").asString()));
+        }
+    }
+
+    @Command(name = "badge", description = "Prints the address of a picture of a branch's state, for pages that cannot sign in; it holds a key.",
+            footer = {"", "Example:", "  paseo component badge daylight-api"})
+    static final class Badge extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        @Option(names = "--branch", description = "default: the main branch")
+        private Optional<String> branch = Optional.empty();
+
+        Badge(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode badge = api().get(Api.path("components", name, "badge") + branch.map(value -> "?branch=" + Api.encode(value)).orElse(""));
+            return print(badge, () -> context.out().println(badge.path("address").asString()));
         }
     }
 

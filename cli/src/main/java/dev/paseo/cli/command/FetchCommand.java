@@ -18,13 +18,14 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
-@Command(name = "fetch", description = "Fetches an artifact of a version; what does not have its digest is refused.", footer = {"", "Example:", "  paseo fetch daylight-api 1.4.1 app"})
+@Command(name = "fetch", description = {"Fetches an artifact of a version, or what a run has made, whatever became of it; what does not have its digest is refused.",
+        "Only versions are ever deployed."}, footer = {"", "Examples:", "  paseo fetch daylight-api 1.4.1 app", "  paseo fetch daylight-api \"#41\" app"})
 final class FetchCommand extends ServiceCommand {
 
     @Parameters(index = "0", paramLabel = "COMPONENT")
     private String component = "";
 
-    @Parameters(index = "1", paramLabel = "VERSION")
+    @Parameters(index = "1", paramLabel = "VERSION | #RUN")
     private String version = "";
 
     @Parameters(index = "2", paramLabel = "ARTIFACT")
@@ -40,7 +41,8 @@ final class FetchCommand extends ServiceCommand {
     @Override
     public Integer call() {
         Api api = api();
-        for (JsonNode each : api.get(Api.path("versions", component, version)).path("artifacts")) {
+        JsonNode made = run() ? api.get(Api.path("runs", component, version.substring(1))).path("outputs") : api.get(Api.path("versions", component, version)).path("artifacts");
+        for (JsonNode each : made) {
             if (each.path("name").asString().equals(artifact)) {
                 Path file = into.orElse(Path.of(Path.of(each.path("fileName").asString()).getFileName().toString()));
                 write(api, file, each.path("digest").asString());
@@ -48,7 +50,12 @@ final class FetchCommand extends ServiceCommand {
                 return 0;
             }
         }
-        throw new Failure(Failure.Kind.REFUSED, component + " " + version + " has no artifact " + artifact);
+        throw new Failure(Failure.Kind.REFUSED, component + (run() ? "" : " ") + version + " has no artifact " + artifact
+                + (made.isEmpty() ? "" : "; it has " + String.join(", ", made.valueStream().map(each -> each.path("name").asString()).toList())));
+    }
+
+    private boolean run() {
+        return version.matches("#[0-9]+");
     }
 
     /** The file is there whole and with the digest that it should have, or not at all. */
@@ -57,7 +64,7 @@ final class FetchCommand extends ServiceCommand {
         try {
             MessageDigest digest = MessageDigest.getInstance("SHA-256");
             try (OutputStream out = new DigestOutputStream(Files.newOutputStream(part), digest)) {
-                api.copy(Api.path("versions", component, version, "artifacts", artifact), out);
+                api.copy(run() ? Api.path("runs", component, version.substring(1), "outputs", artifact) : Api.path("versions", component, version, "artifacts", artifact), out);
             }
             String found = HexFormat.of().formatHex(digest.digest());
             if (!found.equals(wanted)) {

@@ -52,6 +52,25 @@ final class GateCommands {
         }
     }
 
+    @Command(name = "calendar", description = "Prints the address of an environment's calendar (RFC 5545), for calendars that people have.",
+            footer = {"", "Example:", "  paseo environment calendar production", "", "Sign in there with your name, and a token of yours as the password."})
+    static final class CalendarAddress extends ServiceCommand {
+        @Parameters(paramLabel = "ENVIRONMENT")
+        private String environment = "";
+
+        CalendarAddress(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            api.get(Api.path("environments", environment, "calendar"));
+            context.out().println(api.address() + Api.path("environments", environment, "calendar.ics"));
+            return 0;
+        }
+    }
+
     @Command(name = "export", description = "Prints all environments as the file that would load them as they are.", footer = {"", "Example:", "  paseo environment export > environments.yaml"})
     static final class Export extends ServiceCommand {
         Export(Context context) {

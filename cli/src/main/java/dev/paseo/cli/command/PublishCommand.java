@@ -15,6 +15,8 @@ import java.security.DigestOutputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -99,7 +101,12 @@ final class PublishCommand extends ServiceCommand {
             return print(upload, () -> context.out().println(component + " " + number + " is here already, with the same bytes."));
         }
         String id = upload.path("id").asString("");
+        // The small ones first: what is amiss with them is told before the large ones are on their way.
+        Map<Sent, Long> sizes = new HashMap<>();
         for (Sent each : sent) {
+            sizes.put(each, Files.size(each.file()));
+        }
+        for (Sent each : sent.stream().sorted(Comparator.comparing(sizes::get)).toList()) {
             send(api, id, each);
         }
         JsonNode sealed = api.post(Api.path("uploads", id, "seal"), api.object());

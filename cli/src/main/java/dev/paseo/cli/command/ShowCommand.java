@@ -5,6 +5,9 @@ import dev.paseo.cli.output.Table;
 import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
 import java.io.PrintWriter;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Locale;
 import java.util.List;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
@@ -67,7 +70,32 @@ final class ShowCommand extends ServiceCommand {
                 stage.path("attempt").asString(""), context.ink().state(stage.path("status").asString()), Times.exact(stage.path("startedAt")),
                 Times.exact(stage.path("endedAt")), stage.path("waitsFor").asString(stage.path("reason").asString(""))));
         table.print(out(), context.ink());
+        if (run.has("startedAt")) {
+            out().println("waited " + waited(run) + (run.has("endedAt") ? ", took " + ListCommands.took(run) : ""));
+        }
+        reports(api().get(Api.path("runs", run.path("component").asString(), run.path("number").asString(""), "evidence")));
         artifacts(view.path("outputs"));
+    }
+
+    private static String waited(JsonNode run) {
+        return Times.length(Duration.between(Instant.parse(run.path("createdAt").asString()), Instant.parse(run.path("startedAt").asString())));
+    }
+
+    /** What the reports of its stages tell. */
+    private void reports(JsonNode evidence) {
+        if (evidence.path("tests").isEmpty() && evidence.path("coverage").isEmpty() && evidence.path("findings").isEmpty()) {
+            return;
+        }
+        heading("Reports");
+        evidence.path("tests").forEach(each -> line(each, each.path("tests").path("total").asString("0") + " tests, " + each.path("tests").path("failed").asString("0") + " failed, "
+                + each.path("tests").path("skipped").asString("0") + " skipped"));
+        evidence.path("coverage").forEach(each -> line(each, !each.has("lines") ? "coverage not reported"
+                : String.format(Locale.ENGLISH, "%.1f %% of lines covered", each.path("lines").asDouble() * 100)));
+        evidence.path("findings").forEach(each -> line(each, each.path("findings").path("errors").asString("0") + " errors, " + each.path("findings").path("warnings").asString("0") + " warnings found"));
+    }
+
+    private void line(JsonNode report, String words) {
+        out().println("  " + (report.path("stage").asString() + " " + report.path("variant").asString("")).strip() + ": " + words);
     }
 
     private void artifacts(JsonNode artifacts) {

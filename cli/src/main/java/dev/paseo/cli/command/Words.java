@@ -22,6 +22,10 @@ final class Words {
         return at(file, warning) + ink.warn("warning: ") + warning.path("path").asString("") + " " + warning.path("message").asString();
     }
 
+    static String lower(String word) {
+        return word.toLowerCase(Locale.ROOT).replace('_', ' ');
+    }
+
     /** A decision, and in whose place it was made. */
     static String ofRuling(JsonNode ruling) {
         return (ruling.path("yes").asBoolean() ? "approved" : "rejected") + " by " + ruling.path("by").asString()

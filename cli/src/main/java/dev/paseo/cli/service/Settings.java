@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import tools.jackson.databind.JsonNode;
@@ -76,9 +77,11 @@ public final class Settings {
     public void forget(String address) {
         ObjectNode stored = read();
         ObjectNode services = stored.withObject("/services");
-        services.properties().stream().filter(entry -> entry.getValue().path("address").asString().equals(address)).map(Map.Entry::getKey)
-                .toList().forEach(services::remove);
-        write(stored);
+        List<String> names = services.properties().stream().filter(entry -> entry.getValue().path("address").asString().equals(address)).map(Map.Entry::getKey).toList();
+        if (!names.isEmpty()) {
+            names.forEach(services::remove);
+            write(stored);
+        }
     }
 
     private void write(ObjectNode stored) {

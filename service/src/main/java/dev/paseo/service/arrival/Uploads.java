@@ -2,6 +2,8 @@ package dev.paseo.service.arrival;
 
 import dev.paseo.core.access.Person;
 import dev.paseo.language.file.Names;
+import dev.paseo.language.file.Recipe;
+import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.bytes.ByteStore;
@@ -86,7 +88,11 @@ class Uploads {
         if (arrivals.here(component, number, artifacts).isPresent()) {
             return Optional.empty();
         }
-        arrivals.file(component, new TreeSet<>(artifacts.stream().map(Versions.Artifact::name).toList()));
+        PipelineFile inForce = arrivals.file(component, new TreeSet<>(artifacts.stream().map(Versions.Artifact::name).toList()));
+        List<String> brings = inForce.deployment().map(Recipe::bring).orElse(List.of());
+        if (!brings.isEmpty() && statement.files().stream().noneMatch(each -> each.kind().equals(BUNDLE))) {
+            throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", brings) + ": send these files too");
+        }
         String words = around.json().write(statement);
         return Optional.of(around.transactions().in(() -> mapper.open(component.id(), number, by.id(), words).map(UploadMapper.UploadRow::id).orElseGet(() -> {
             UploadMapper.NewUpload row = new UploadMapper.NewUpload(component.id(), number, by.id(), words, around.clock().now());

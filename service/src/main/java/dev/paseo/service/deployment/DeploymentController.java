@@ -3,6 +3,7 @@ package dev.paseo.service.deployment;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
+import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.service.agent.LogViews;
 import dev.paseo.service.agent.StepLog;
@@ -18,6 +19,7 @@ import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
@@ -74,6 +76,26 @@ class DeploymentController {
     private DeploymentRow look(Person person, long id) {
         Permission.require(person, Action.LOOK);
         return requests.deployment(id);
+    }
+
+    /**
+     * Deployments, the newest first.
+     *
+     * @param before only those with a smaller number
+     * @param limit  at most so many, 1 to 200
+     */
+    @GetMapping("/deployments")
+    List<DeploymentSummary> list(@AuthenticationPrincipal Person person, @RequestParam Optional<String> component, @RequestParam Optional<String> environment,
+            @RequestParam Optional<String> status, @RequestParam Optional<Long> before, @RequestParam(defaultValue = "30") int limit) {
+        Permission.require(person, Action.LOOK, component, environment);
+        Optional<String> name = component.map(each -> lookups.components().named(each).name());
+        environment.ifPresent(lookups.environments()::named);
+        List<String> known = Arrays.stream(DeploymentStatus.values()).map(Places::word).toList();
+        status.filter(word -> !known.contains(word)).ifPresent(word -> {
+            throw Refusal.invalid("/status", "should be one of " + String.join(", ", known) + "; got '" + word + "'");
+        });
+        return lookups.mapper().list(new DeploymentMapper.Filter(name.orElse(null), environment.orElse(null), status.orElse(null), before.orElse(Long.MAX_VALUE),
+                Math.clamp(limit, 1, 200))).stream().map(views::summary).toList();
     }
 
     @GetMapping("/deployments/{id}")

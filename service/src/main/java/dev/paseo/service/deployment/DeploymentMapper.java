@@ -74,6 +74,16 @@ interface DeploymentMapper {
                or d.id = (select p.live_deployment_id from place p where p.id = #{place}) order by d.id""")
     List<DeploymentRow> open(long place);
 
+    /** What a list of deployments is to have; empty: all. */
+    record Filter(@Nullable String component, @Nullable String environment, @Nullable String status, long before, int limit) {}
+
+    @Select(COLUMNS + """
+            where d.id < #{before} and (#{status} is null or d.status = #{status})
+              and d.place_id in (select p.id from place p join component c on c.id = p.component_id join environment e on e.id = p.environment_id
+                where (#{component} is null or c.name = #{component}) and (#{environment} is null or e.name = #{environment}))
+            order by d.id desc limit #{limit}""")
+    List<DeploymentRow> list(Filter filter);
+
     @Select(COLUMNS + "where d.version_id = #{version} order by d.id")
     List<DeploymentRow> ofVersion(long version);
 

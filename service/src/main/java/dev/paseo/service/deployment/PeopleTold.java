@@ -1,8 +1,11 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.Kind;
+import dev.paseo.service.access.Accounts;
 import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.gate.Authorship;
@@ -15,7 +18,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Component;
 
-/** Tells people what became of deployments: who asked, who decided, whose commits they bring. */
+/** Tells people what became of deployments: who asked, who decided, whose commits they bring; and of what stopped half way all who may mend it there. */
 @Component
 class PeopleTold {
 
@@ -23,8 +26,10 @@ class PeopleTold {
     private final Authorship authorship;
     private final Versions versions;
     private final DeploymentMapper mapper;
+    private final Accounts accounts;
 
-    PeopleTold(Notices notices, Authorship authorship, Versions versions, DeploymentMapper mapper) {
+    PeopleTold(Notices notices, Authorship authorship, Versions versions, DeploymentMapper mapper, Accounts accounts) {
+        this.accounts = accounts;
         this.notices = notices;
         this.authorship = authorship;
         this.versions = versions;
@@ -49,6 +54,10 @@ class PeopleTold {
                 }
                 Set<String> people = new HashSet<>(asked(row));
                 people.addAll(authors(row, version));
+                if (deployment.status() == DeploymentStatus.STOPPED) {
+                    accounts.people().stream().filter(person -> person.may(Action.ROLL_BACK, Optional.of(place.component()), Optional.of(place.environment())))
+                            .map(Person::name).forEach(people::add);
+                }
                 tell(Event.DEPLOYMENT_FAILED, people, place, row, what + (deployment.status() == DeploymentStatus.STOPPED ? " stopped half way: somebody has to act"
                         : deployment.status() == DeploymentStatus.UNDONE ? " was undone" : " failed"), why);
             }

@@ -53,7 +53,7 @@ interface EnvironmentMapper {
     @Insert("insert into environment_rules (environment_id, revision, rules, set_by, at) values (#{environment}, #{revision}, #{rules}, #{by}, #{at})")
     int addRules(long environment, long revision, String rules, long by, Instant at);
 
-    @Select(PLACE + "where e.name = #{environment} and c.name = #{component}")
+    @Select(PLACE + "where e.name = #{environment} and (c.name = #{component} or c.id = (select component_id from former_name where name = #{component}))")
     Optional<PlaceRow> place(String component, String environment);
 
     @Select(PLACE + "where p.id = #{id}")

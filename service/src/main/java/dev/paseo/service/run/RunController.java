@@ -3,6 +3,7 @@ package dev.paseo.service.run;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
+import dev.paseo.core.run.RunStatus;
 import dev.paseo.service.agent.LogViews;
 import dev.paseo.service.bytes.SentBytes;
 import dev.paseo.service.evidence.EvidenceViews;
@@ -13,7 +14,9 @@ import dev.paseo.service.run.RunViews.RunSummary;
 import dev.paseo.service.run.RunViews.RunView;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
@@ -75,11 +78,21 @@ class RunController {
         return views.summary(runs.byId(started.id()));
     }
 
+    /**
+     * Runs, the newest first.
+     *
+     * @param before only those with a smaller number
+     * @param limit  at most so many, 1 to 200
+     */
     @GetMapping("/components/{component}/runs")
-    List<RunSummary> newest(@AuthenticationPrincipal Person person, @PathVariable String component,
-            @RequestParam Optional<Long> before, @RequestParam(defaultValue = "30") int limit) {
+    List<RunSummary> newest(@AuthenticationPrincipal Person person, @PathVariable String component, @RequestParam Optional<String> branch,
+            @RequestParam Optional<String> status, @RequestParam Optional<Long> before, @RequestParam(defaultValue = "30") int limit) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());
-        return mapper.newest(starts.component(component).id(), before.orElse(Long.MAX_VALUE), Math.clamp(limit, 1, 200))
+        List<String> known = Arrays.stream(RunStatus.values()).map(each -> each.name().toLowerCase(Locale.ROOT)).toList();
+        status.filter(word -> !known.contains(word)).ifPresent(word -> {
+            throw Refusal.invalid("/status", "should be one of " + String.join(", ", known) + "; got '" + word + "'");
+        });
+        return mapper.newest(starts.component(component).id(), before.orElse(Long.MAX_VALUE), branch.orElse(null), status.orElse(null), Math.clamp(limit, 1, 200))
                 .stream().map(views::summary).toList();
     }
 

@@ -95,11 +95,12 @@ interface RunMapper {
     @Select(COLUMNS + "where r.id = #{id} for update")
     RunRow locked(long id);
 
-    @Select(COLUMNS + "where r.component_id = (select id from component where name = #{component}) and r.number = #{number}")
+    @Select(COLUMNS + "where r.component_id = coalesce((select id from component where name = #{component}), (select component_id from former_name where name = #{component})) and r.number = #{number}")
     Optional<RunRow> numbered(String component, long number);
 
-    @Select(COLUMNS + "where r.component_id = #{component} and r.number < #{before} order by r.number desc limit #{limit}")
-    List<RunRow> newest(long component, long before, int limit);
+    @Select(COLUMNS + "where r.component_id = #{component} and r.number < #{before} and (#{branch} is null or r.branch = #{branch}) and (#{status} is null or r.status = #{status}) "
+            + "order by r.number desc limit #{limit}")
+    List<RunRow> newest(long component, long before, @Nullable String branch, @Nullable String status, int limit);
 
     /** What a decision makes of a run. */
     record Moved(long id, long revision, String status, String state, boolean prepared, @Nullable String reason, @Nullable Instant startedAt,

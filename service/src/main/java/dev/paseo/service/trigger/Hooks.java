@@ -107,6 +107,15 @@ class Hooks {
         }
     }
 
+    /** A person asks for a look at all that a component comes from. */
+    String lookNow(Registered component, String person) {
+        if (component.retired().isPresent()) {
+            throw Refusal.conflict(component.name() + " is retired: nothing starts of it");
+        }
+        reading.stores().soon(component.id());
+        return component.repository().isPresent() ? follow(component, Optional.of(person)) : "Paseo looks at the stores of " + component.name() + ".\n";
+    }
+
     /** Follows an event of the CDEvents vocabulary, as far as it says that something here is worth looking at. */
     String happened(Registered component, String type, String source) {
         if (type.matches("dev\\.cdevents\\.(change\\.merged|repository\\.modified|branch\\.(created|deleted))\\..*")) {

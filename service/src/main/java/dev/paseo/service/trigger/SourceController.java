@@ -11,6 +11,7 @@ import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -49,6 +50,16 @@ class SourceController {
         Optional<PollRow> row = component.repository().flatMap(polls::of);
         return new SourceState(component.repository(), row.map(PollRow::lookedAt), row.map(PollRow::failures).orElse(0),
                 row.map(PollRow::lastError), row.map(PollRow::nextAt));
+    }
+
+    /** What a look led to, in words. */
+    record LookedView(String said) {}
+
+    /** Looks at the repository and at the watched stores now, as a hook would have it done. */
+    @PostMapping("/look")
+    LookedView look(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        Permission.require(person, Action.START_RUN, Optional.of(name), Optional.empty());
+        return new LookedView(hooks.lookNow(components.named(name), person.name()));
     }
 
     /** Sets how hooks at {@code /hooks/v1/mapped/NAME} are read. */

@@ -1,0 +1,162 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.cli.Context;
+import dev.paseo.cli.output.Table;
+import dev.paseo.cli.output.Times;
+import dev.paseo.cli.service.Api;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+/** {@code paseo list ...}: what there is, the newest first. */
+final class ListCommands {
+
+    private ListCommands() {}
+
+    /** A list of which only so many are wanted. */
+    private abstract static class Limited extends ServiceCommand {
+        @Option(names = "--limit", paramLabel = "NUMBER", defaultValue = "30", description = "at most so many, 1 to 200; default: ${DEFAULT-VALUE}")
+        int limit = 30;
+
+        Limited(Context context) {
+            super(context);
+        }
+
+        static void add(List<String> query, String name, Optional<String> value) {
+            value.ifPresent(given -> query.add(name + "=" + Api.encode(given)));
+        }
+    }
+
+    @Command(name = "components", description = "All components: their repository, main branch, and what is wrong with their pipeline file.",
+            footer = {"", "Example:", "  paseo list components"})
+    static final class Components extends ServiceCommand {
+        Components(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode all = api().get(Api.path("components"));
+            return print(all, () -> {
+                Table table = new Table("COMPONENT", "SUMMARY", "MAIN BRANCH", "REPOSITORY", "");
+                all.forEach(each -> table.row(context.ink().strong(each.path("name").asString()), each.path("summary").asString(), each.path("mainBranch").asString(),
+                        each.path("repository").asString("built elsewhere"), each.path("problems").isEmpty() ? "" : context.ink().bad("problem: ") + each.path("problems").path(0).path("message").asString()));
+                table.print(context.out(), context.ink());
+            });
+        }
+    }
+
+    @Command(name = "environments", description = "All environments in their order: their zone, what they follow, and whether they are closed.",
+            footer = {"", "Example:", "  paseo list environments"})
+    static final class Environments extends ServiceCommand {
+        Environments(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode all = api().get(Api.path("environments"));
+            return print(all, () -> {
+                Table table = new Table("ENVIRONMENT", "FOLLOWS", "ZONE", "RULES' REVISION");
+                all.forEach(each -> table.row(context.ink().strong(each.path("name").asString()),
+                        String.join(", ", each.path("rules").path("follows").path("environments").valueStream().map(JsonNode::asString).toList()),
+                        each.path("zone").asString(), each.path("rulesRevision").asString("")));
+                table.print(context.out(), context.ink());
+            });
+        }
+    }
+
+    @Command(name = "runs", description = "Runs of a component, the newest first.", footer = {"", "Examples:", "  paseo list runs daylight-api", "  paseo list runs daylight-api --branch main --status failed --limit 5"})
+    static final class Runs extends Limited {
+        @Parameters(paramLabel = "COMPONENT")
+        private String component = "";
+
+        @Option(names = "--branch")
+        private Optional<String> branch = Optional.empty();
+
+        @Option(names = "--status", paramLabel = "STATE", description = "waiting, running, cancelling, passed, warned, failed or cancelled")
+        private Optional<String> status = Optional.empty();
+
+        Runs(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            List<String> query = new ArrayList<>(List.of("limit=" + limit));
+            add(query, "branch", branch);
+            add(query, "status", status);
+            JsonNode all = api().get(Api.path("components", component, "runs") + "?" + String.join("&", query));
+            return print(all, () -> {
+                Table table = new Table("RUN", "STATE", "BRANCH", "COMMIT", "VERSION", "BEGAN", "TOOK", "");
+                all.forEach(run -> table.row(context.ink().strong(run.path("component").asString() + "#" + run.path("number").asString("")), context.ink().state(run.path("status").asString()),
+                        run.path("branch").asString(), short8(run.path("commit")) + " " + run.path("commitSummary").asString(), run.path("version").asString() + (run.path("sealed").asBoolean() ? "" : ", not sealed"),
+                        Times.exact(run.path("startedAt")), took(run), run.path("reason").asString("")));
+                table.print(context.out(), context.ink());
+            });
+        }
+    }
+
+    /** From its beginning to its end; empty where it has not ended. */
+    static String took(JsonNode of) {
+        return of.has("startedAt") && of.has("endedAt") ? Times.length(Duration.between(Instant.parse(of.path("startedAt").asString()), Instant.parse(of.path("endedAt").asString()))) : "";
+    }
+
+    @Command(name = "versions", description = "The newest versions of a component, the newest first.", footer = {"", "Example:", "  paseo list versions daylight-api --limit 5"})
+    static final class Versions extends Limited {
+        @Parameters(paramLabel = "COMPONENT")
+        private String component = "";
+
+        Versions(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode all = api().get(Api.path("versions", component));
+            return print(all, () -> all.valueStream().limit(limit).forEach(number -> context.out().println(number.asString())));
+        }
+    }
+
+    @Command(name = "deployments", description = "Deployments, the newest first.", footer = {"", "Examples:", "  paseo list deployments --in production", "  paseo list deployments --component daylight-api --status waiting"})
+    static final class Deployments extends Limited {
+        @Option(names = "--component")
+        private Optional<String> component = Optional.empty();
+
+        @Option(names = "--in", paramLabel = "ENVIRONMENT")
+        private Optional<String> environment = Optional.empty();
+
+        @Option(names = "--status", paramLabel = "STATE", description = "waiting, queued, deploying, checking, live, replaced, undoing, undone, stopped, failed, rejected, expired, withdrawn or overtaken")
+        private Optional<String> status = Optional.empty();
+
+        Deployments(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            List<String> query = new ArrayList<>(List.of("limit=" + limit));
+            add(query, "component", component);
+            add(query, "environment", environment);
+            add(query, "status", status);
+            JsonNode all = api().get(Api.path("deployments") + "?" + String.join("&", query));
+            return print(all, () -> {
+                Table table = new Table("DEPLOYMENT", "COMPONENT", "VERSION", "ENVIRONMENT", "KIND", "STATE", "REQUESTED", "BY", "TOOK", "");
+                all.forEach(each -> table.row(each.path("id").asString(""), context.ink().strong(each.path("component").asString()), each.path("version").asString(), each.path("environment").asString(),
+                        each.path("kind").asString() + (each.path("emergency").asBoolean() ? ", emergency" : ""), context.ink().state(each.path("status").asString()),
+                        Times.exact(each.path("requestedAt")), each.path("requestedBy").asString("the walk"), live(each), each.path("reason").asString("")));
+                table.print(context.out(), context.ink());
+            });
+        }
+
+        private static String live(JsonNode each) {
+            return each.has("startedAt") && each.has("liveAt") ? Times.length(Duration.between(Instant.parse(each.path("startedAt").asString()), Instant.parse(each.path("liveAt").asString()))) : took(each);
+        }
+    }
+}
