@@ -5,31 +5,56 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Optional;
+import java.util.Map;
 import java.util.stream.Stream;
 
 /** All processes that carry a mark in their environment: a step's children keep it, also those that left its session. */
 final class ProcessTree {
 
+    /** Where {@code stat} tells a process's flags and its beginning, counted from its state, and which flag the kernel's own threads have; see proc(5). */
+    private static final int FLAGS = 6;
+    private static final int BEGAN = 19;
+    private static final long KERNEL_THREAD = 0x0020_0000;
+
     private ProcessTree() {}
 
     static boolean carries(long pid, String mark) {
-        return carries(Path.of("/proc", Long.toString(pid)), mark.getBytes(StandardCharsets.UTF_8));
+        return look(Path.of("/proc", Long.toString(pid)), mark.getBytes(StandardCharsets.UTF_8)) == Shown.CARRIES;
     }
 
-    private static boolean carries(Path process, byte[] mark) {
+    /** What a process shows of the mark. */
+    private enum Shown {
+        CARRIES, CARRIES_NOT,
+        /** It shows no environment, or not all of it: it is between two programs, or was given none. */
+        NOTHING
+    }
+
+    private static Shown look(Path process, byte[] mark) {
         try {
             byte[] environment = Files.readAllBytes(process.resolve("environ"));
-            for (int at = 0; at + mark.length < environment.length; at++) {
-                if ((at == 0 || environment[at - 1] == 0) && environment[at + mark.length] == 0 && matches(environment, at, mark)) {
-                    return true;
-                }
+            if (has(environment, mark)) {
+                return Shown.CARRIES;
             }
-            return false;
-        } catch (IOException goneOrNotOurs) {
-            return false;
+            // While a program is becoming another, the first signs of it alone may be shown.
+            if (environment.length > 0 && environment[environment.length - 1] == 0) {
+                return Shown.CARRIES_NOT;
+            }
+        } catch (IOException goneOrBetweenTwo) {
+            // Between two programs the kernel may also refuse to show it. Its state tells.
         }
+        return mayBeOurs(process) ? Shown.NOTHING : Shown.CARRIES_NOT;
+    }
+
+    private static boolean has(byte[] environment, byte[] mark) {
+        for (int at = 0; at + mark.length < environment.length; at++) {
+            if ((at == 0 || environment[at - 1] == 0) && environment[at + mark.length] == 0 && matches(environment, at, mark)) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private static boolean matches(byte[] text, int at, byte[] mark) {
@@ -41,18 +66,38 @@ final class ProcessTree {
         return true;
     }
 
-    private static List<ProcessHandle> carrying(String mark) {
+    /** The kernel's own threads and the dead are not, nor is what began before this agent. */
+    private static boolean mayBeOurs(Path process) {
+        try {
+            String[] fields = stat(process);
+            boolean ofTheKernel = (Long.parseLong(fields[FLAGS]) & KERNEL_THREAD) != 0;
+            return !ofTheKernel && !fields[0].equals("Z") && !fields[0].equals("X") && Long.parseLong(fields[BEGAN]) >= Long.parseLong(stat(Path.of("/proc/self"))[BEGAN]);
+        } catch (IOException gone) {
+            return false;
+        }
+    }
+
+    /** What {@code stat} tells from a process's state on; its name before may have any signs. */
+    private static String[] stat(Path process) throws IOException {
+        String stat = Files.readString(process.resolve("stat"));
+        return stat.substring(stat.lastIndexOf(')') + 2).split(" ");
+    }
+
+    private static Map<Shown, List<ProcessHandle>> looked(String mark) {
         byte[] bytes = mark.getBytes(StandardCharsets.UTF_8);
-        List<ProcessHandle> found = new ArrayList<>();
+        Map<Shown, List<ProcessHandle>> looked = new EnumMap<>(Shown.class);
         try (Stream<Path> processes = Files.list(Path.of("/proc"))) {
-            processes.filter(path -> Character.isDigit(path.getFileName().toString().charAt(0)))
-                    .filter(path -> carries(path, bytes))
-                    .map(path -> ProcessHandle.of(Long.parseLong(path.getFileName().toString())))
-                    .flatMap(Optional::stream).forEach(found::add);
+            processes.filter(path -> Character.isDigit(path.getFileName().toString().charAt(0))).forEach(path -> {
+                Shown shown = look(path, bytes);
+                if (shown != Shown.CARRIES_NOT) {
+                    ProcessHandle.of(Long.parseLong(path.getFileName().toString())).filter(ProcessHandle::isAlive)
+                            .ifPresent(process -> looked.computeIfAbsent(shown, key -> new ArrayList<>()).add(process));
+                }
+            });
         } catch (IOException unreadable) {
             throw new IllegalStateException("/proc cannot be read: processes of steps cannot be ended", unreadable);
         }
-        return found;
+        return looked;
     }
 
     /** What a process and all that it started hold in memory now, in bytes. */
@@ -69,12 +114,17 @@ final class ProcessTree {
         }
     }
 
-    /** TERM, then, after the grace period, KILL, until none is left. */
-    static void end(String mark, long graceMillis) throws InterruptedException {
+    /** A process that is just becoming another program shows no environment for a moment: so long it is looked at again. */
+    private static final long UNDECIDED_MILLIS = 200;
+
+    /** TERM, then, after the grace period, KILL, until none is left. The programs that were ended. */
+    static List<String> end(String mark, long graceMillis) throws InterruptedException {
         long until = System.nanoTime() + graceMillis * 1_000_000;
         boolean termed = false;
-        List<ProcessHandle> left = carrying(mark);
+        Map<Long, String> ended = new LinkedHashMap<>();
+        List<ProcessHandle> left = alive(mark);
         while (!left.isEmpty()) {
+            left.forEach(process -> ended.merge(process.pid(), name(process), (before, now) -> now.equals("a process") ? before : now));
             boolean kill = System.nanoTime() >= until;
             if (kill) {
                 left.forEach(ProcessHandle::destroyForcibly);
@@ -83,7 +133,25 @@ final class ProcessTree {
                 termed = true;
             }
             Thread.sleep(kill ? 5 : 50);
-            left = carrying(mark).stream().filter(ProcessHandle::isAlive).toList();
+            left = alive(mark);
         }
+        return List.copyOf(ended.values());
+    }
+
+    /** Those that carry the mark; empty only where no process goes on showing nothing of itself. */
+    private static List<ProcessHandle> alive(String mark) throws InterruptedException {
+        long until = System.nanoTime() + UNDECIDED_MILLIS * 1_000_000;
+        while (true) {
+            Map<Shown, List<ProcessHandle>> looked = looked(mark);
+            List<ProcessHandle> found = looked.getOrDefault(Shown.CARRIES, List.of());
+            if (!found.isEmpty() || !looked.containsKey(Shown.NOTHING) || System.nanoTime() > until) {
+                return found;
+            }
+            Thread.sleep(2);
+        }
+    }
+
+    private static String name(ProcessHandle process) {
+        return process.info().command().map(command -> Path.of(command).getFileName().toString()).orElse("a process");
     }
 }

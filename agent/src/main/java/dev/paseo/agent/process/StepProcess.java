@@ -34,6 +34,7 @@ public final class StepProcess {
     private final Path folder;
     private final String mark;
     private int looks;
+    private List<String> leftRunning = List.of();
     private long peakMemory;
 
     private StepProcess(Path folder) {
@@ -101,7 +102,7 @@ public final class StepProcess {
         while (true) {
             Optional<Integer> code = exitCode();
             if (code.isPresent()) {
-                end(false);
+                leftRunning = ProcessTree.end(mark, 0);
                 return new End.Exited(code.get());
             }
             if (stop.wanted()) {
@@ -117,6 +118,8 @@ public final class StepProcess {
                 return new End.SaidTooMuch();
             }
             if (isGone(began)) {
+                // It may have ended between the two looks; what it left running ends with it in any case.
+                leftRunning = ProcessTree.end(mark, 0);
                 return exitCode().<End>map(End.Exited::new).orElseGet(End.Unknown::new);
             }
             awaitExit();
@@ -124,6 +127,11 @@ public final class StepProcess {
                 peakMemory = Math.max(peakMemory, wrapper().map(ProcessTree::memory).orElse(0L));
             }
         }
+    }
+
+    /** The programs that it had left running, and that were ended with it. */
+    public List<String> leftRunning() {
+        return leftRunning;
     }
 
     /** The most memory that its processes held together, in bytes, looked at about four times a second; empty where it was too short for that. */

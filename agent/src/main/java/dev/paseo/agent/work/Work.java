@@ -236,6 +236,8 @@ public final class Work {
             ended.countDown();
         }
         heartbeat.refuseOver();
+        process.map(StepProcess::leftRunning).filter(names -> !names.isEmpty()).ifPresent(names -> later.append("step ").append(step.position())
+                .append(" left running ").append(String.join(", ", names)).append(", which ended with it; what is to go on running is started by the host's own supervisor\n"));
         StepReport.Status status = switch (end) {
             case StepProcess.End.Exited(int code) when code == 0 -> StepReport.Status.PASSED;
             case StepProcess.End.Stopped() -> StepReport.Status.STOPPED;
@@ -270,6 +272,7 @@ public final class Work {
 
     /** What the steps have left: reports also where one failed, the rest only where all passed; then the checks. */
     private Lease.Result leave(Lease.Result steps, LogShipper shipper) throws InterruptedException, IOException {
+        sayLater();
         Optional<StageFiles> leaving = files.or(this::ofTest);
         if (leaving.isPresent() && steps.outcome() == Lease.Outcome.FAILED) {
             leaving.get().reportsOfFailure().ifPresent(wrong -> later.append(wrong).append('\n'));

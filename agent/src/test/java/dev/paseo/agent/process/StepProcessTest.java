@@ -49,7 +49,6 @@ class StepProcessTest {
         return Files.readString(folder.resolve("step-1").resolve("output"));
     }
 
-    /** Not there, or dead and only not yet buried by its parent. */
     /** A killed process is gone as soon as the kernel gets to it: that is waited for, within bounds. */
     private static boolean isGone(String process) throws IOException {
         long end = System.nanoTime() + Duration.ofSeconds(5).toNanos();
@@ -110,6 +109,17 @@ class StepProcessTest {
         StepProcess step = start("(sleep 600 & echo $! > child)");
         assertEquals(new StepProcess.End.Exited(0), step.await(30, 1L << 30, GO_ON));
         assertTrue(isGone(Files.readString(folder.resolve("workspace").resolve("child")).strip()));
+        assertEquals(List.of("sleep"), step.leftRunning(), "and that is known");
+    }
+
+    @Test
+    void whatBecomesAnotherProgramAtThatMomentIsEndedToo() throws Exception {
+        for (int time = 0; time < 20; time++) {
+            StepProcess step = StepProcess.start(folder.resolve("step-" + time), "setsid nohup sleep 600 > /dev/null 2>&1 < /dev/null & echo $! > child", folder.resolve("workspace"),
+                    Map.of("PATH", System.getenv("PATH")));
+            assertEquals(new StepProcess.End.Exited(0), step.await(30, 1L << 30, GO_ON));
+            assertTrue(isGone(Files.readString(folder.resolve("workspace").resolve("child")).strip()), "time " + time);
+        }
     }
 
     @Test

@@ -68,7 +68,13 @@ final class CheckCommand implements Callable<Integer> {
     /** What the service says of it, as the file of the component that it names. */
     private void ask(String name, PipelineFile pipeline, List<Problem> problems, List<Problem> warnings) {
         Api api = context.api(Optional.of(name).filter(given -> !given.isEmpty()));
-        JsonNode found = api.post(Api.path("components", pipeline.component(), "pipeline", "check"), api.object().put("text", read()));
+        JsonNode found;
+        try {
+            found = api.post(Api.path("components", pipeline.component(), "pipeline", "check"), api.object().put("text", read()));
+        } catch (Failure failed) {
+            problems.add(new Problem(1, 1, "", "it could not be checked against the service: " + failed.getMessage()));
+            return;
+        }
         found.path("problems").forEach(each -> problems.add(problem(each)));
         found.path("warnings").forEach(each -> warnings.add(problem(each)));
     }

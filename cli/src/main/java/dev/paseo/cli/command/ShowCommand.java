@@ -87,11 +87,15 @@ final class ShowCommand extends ServiceCommand {
             return;
         }
         heading("Reports");
-        evidence.path("tests").forEach(each -> line(each, each.path("tests").path("total").asString("0") + " tests, " + each.path("tests").path("failed").asString("0") + " failed, "
+        evidence.path("tests").forEach(each -> line(each, counted(each.path("tests").path("total"), "test") + ", " + each.path("tests").path("failed").asString("0") + " failed, "
                 + each.path("tests").path("skipped").asString("0") + " skipped"));
         evidence.path("coverage").forEach(each -> line(each, !each.has("lines") ? "coverage not reported"
                 : String.format(Locale.ENGLISH, "%.1f %% of lines covered", each.path("lines").asDouble() * 100)));
-        evidence.path("findings").forEach(each -> line(each, each.path("findings").path("errors").asString("0") + " errors, " + each.path("findings").path("warnings").asString("0") + " warnings found"));
+        evidence.path("findings").forEach(each -> line(each, counted(each.path("findings").path("errors"), "error") + ", " + counted(each.path("findings").path("warnings"), "warning")));
+    }
+
+    private static String counted(JsonNode count, String word) {
+        return count.asInt() + " " + word + (count.asInt() == 1 ? "" : "s");
     }
 
     private void line(JsonNode report, String words) {
@@ -109,9 +113,9 @@ final class ShowCommand extends ServiceCommand {
     }
 
     private void version(JsonNode version) {
-        out().println(context.ink().strong(version.path("component").asString() + " " + version.path("number").asString()) + " of "
-                + version.path("branch").asString() + (version.has("commit") ? " at " + short8(version.path("commit")) : "")
-                + (version.has("run") ? ", run #" + version.path("run").asString("") : ", built elsewhere") + ", sealed " + Times.exact(version.path("sealedAt")));
+        out().println(context.ink().strong(version.path("component").asString() + " " + version.path("number").asString())
+                + (version.has("commit") ? " of " + version.path("branch").asString() + " at " + short8(version.path("commit")) : ", built elsewhere")
+                + (version.has("run") ? ", run #" + version.path("run").asString("") : "") + ", sealed " + Times.exact(version.path("sealedAt")));
         artifacts(version.path("artifacts"));
         heading("Walk");
         Table table = new Table("ENVIRONMENT", "LIVE FIRST", "LIVE THERE NOW", "PASSAGE");

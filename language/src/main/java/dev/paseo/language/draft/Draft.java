@@ -52,6 +52,14 @@ public final class Draft {
         if (stages.isEmpty()) {
             scripts();
         }
+        if (stages.isEmpty() && repository.has("go.mod")) {
+            stages.add(new Stage("build", List.of("go.mod is here: Go tests and builds it. Its store of modules is kept from run to run."),
+                    List.of("reuse: {key: [go.sum, go.mod], folders: [.go]}", "steps:", "  - GOMODCACHE=$PWD/.go go test ./...",
+                            "  - GOMODCACHE=$PWD/.go go build -o out/ ./...", "# keep: {app: out/NAME}    # the file that becomes an artifact")));
+        }
+        if (stages.isEmpty() && repository.paths().stream().anyMatch(path -> path.endsWith(".py"))) {
+            python();
+        }
         container();
         if (stages.isEmpty()) {
             stages.add(new Stage("build", List.of("Nothing here says how it is built: put the command in."), List.of("steps: [\"echo put the build's command here\"]")));
@@ -81,6 +89,14 @@ public final class Draft {
         List<String> lines = new ArrayList<>(List.of("reuse: {key: [" + (locked ? "package-lock.json" : "package.json") + "], folders: [.npm]}"));
         lines.addAll(steps);
         stages.add(new Stage(stages.isEmpty() ? "build" : "page", List.of("package.json is here: npm installs what it needs and runs its scripts."), lines));
+    }
+
+    private void python() {
+        boolean pytest = repository.has("pytest.ini") || repository.has("conftest.py") || repository.text().apply("pyproject.toml").filter(text -> text.contains("pytest")).isPresent();
+        String why = "Python is here" + (pytest ? ", with pytest" : "") + ": it is tested, and what is deployed is packed into one file.";
+        stages.add(new Stage("build", List.of(why), List.of("steps:", pytest ? "  - python3 -m pytest --junitxml=reports/tests.xml" : "  - python3 -m unittest discover -p \"*test*.py\"",
+                "  - mkdir -p out && tar -czf out/" + "app.tar.gz *.py    # correct what belongs into it", pytest ? "reports: {tests: reports/tests.xml}" : "keep: {app: out/app.tar.gz}",
+                pytest ? "keep: {app: out/app.tar.gz}" : "# reports: {tests: \"reports/*.xml\"}    # where its tests write JUnit XML")));
     }
 
     private void make() {

@@ -33,6 +33,9 @@ class DraftTest {
         "build.sh test.sh Containerfile  | build: ./build.sh; unit-tests: ./test.sh; image: test -s out/image.tar",
         "script/test                     | unit-tests: ./script/test",
         "Dockerfile                      | image: test -s out/image.tar",
+        "go.mod main.go                  | build: GOMODCACHE=$PWD/.go go test ./...",
+        "serve.py test_serve.py          | build: python3 -m unittest discover",
+        "serve.py conftest.py            | build: python3 -m pytest --junitxml=reports/tests.xml",
         "index.html                      | build: echo"})
     void aDraftIsAGoodFile(String paths, String expected) {
         Set<String> all = Arrays.stream(paths.split(" ")).collect(Collectors.toSet());

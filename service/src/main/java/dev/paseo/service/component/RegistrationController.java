@@ -6,6 +6,7 @@ import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.core.trigger.BringingIn;
 import dev.paseo.language.NearestName;
 import dev.paseo.language.Problem;
+import dev.paseo.language.check.FileChecks;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.PipelineFileReader;
 import dev.paseo.service.component.Components.Registered;
@@ -16,6 +17,9 @@ import dev.paseo.service.source.SourceAccess;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -40,12 +44,12 @@ class RegistrationController {
 
     private static final int MOST_PATHS = 20_000;
 
-    private final Components components;
     private final Registration registration;
     private final Mirrors mirrors;
+    private final PipelineChecks checks;
 
-    RegistrationController(Components components, Registration registration, Mirrors mirrors) {
-        this.components = components;
+    RegistrationController(Registration registration, Mirrors mirrors, PipelineChecks checks) {
+        this.checks = checks;
         this.registration = registration;
         this.mirrors = mirrors;
     }
@@ -64,6 +68,14 @@ class RegistrationController {
         return look(wanted, main, mirror, new Registered(0, wanted.name(), wanted.repository(), wanted.file().orElse("paseo.yaml"), main, "", Optional.empty()));
     }
 
+    /** What of the file does not agree with what is here; which secrets have a value is not asked yet. */
+    private List<Problem> around(Registration.NewComponent wanted, PipelineFile file, String text, List<String> branches) {
+        Set<String> given = Set.copyOf(wanted.secrets());
+        FileChecks.Found found = checks.around(wanted.name(), file, text, new PipelineChecks.Own(Stream.concat(wanted.sources().orElse(List.of()).stream(),
+                wanted.openSources().orElse(List.of()).stream()).collect(Collectors.toSet()), given, given, Set.copyOf(branches)));
+        return Stream.concat(found.problems().stream(), found.warnings().stream()).filter(each -> !each.path().isEmpty()).toList();
+    }
+
     private RegistrationView look(Registration.NewComponent wanted, String main, Mirror mirror, Registered component) {
         List<String> branches = List.copyOf(mirror.heads().keySet());
         Optional<String> commit = Optional.ofNullable(mirror.heads().get(main));
@@ -73,6 +85,7 @@ class RegistrationController {
         BringingIn.Said said = BringingIn.of(wanted.name(), new BringingIn.Repository(branches, main, component.filePath(), text.isPresent(), file.map(Triggers::of)),
                 BranchRules.of(wanted.allowed(), wanted.trusted()));
         List<String> warnings = new ArrayList<>(said.warnings());
+        file.ifPresent(read -> around(wanted, read, text.orElseThrow(), branches).forEach(found -> warnings.add(component.filePath() + ":" + found.line() + ": " + found.message())));
         if (text.isEmpty()) {
             commit.flatMap(at -> NearestName.of(component.filePath(), mirror.paths(at, MOST_PATHS)))
                     .ifPresent(near -> warnings.add("it has " + near + "; if that is its pipeline file, register it with that path"));

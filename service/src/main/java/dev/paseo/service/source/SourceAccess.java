@@ -16,6 +16,7 @@ import java.security.cert.CertificateFactory;
 import java.util.Base64;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -138,7 +139,7 @@ public record SourceAccess(Optional<String> name, Optional<String> password, Opt
             throw Refusal.invalid("/repository", "a repository is given as file:///path, https://host/path or ssh://user@host/path; got '" + repository + "'");
         }
         if (settings.allowedSources().stream().noneMatch(allowed -> beginsWith(repository, allowed))) {
-            throw notAllowed(repository);
+            throw notAllowed(settings, repository);
         }
     }
 
@@ -158,11 +159,12 @@ public record SourceAccess(Optional<String> name, Optional<String> password, Opt
         } catch (IOException | IllegalArgumentException missing) {
             throw Refusal.invalid("/repository", "there is no folder " + repository);
         }
-        throw notAllowed(repository);
+        throw notAllowed(settings, repository);
     }
 
-    private static Refusal notAllowed(String repository) {
-        return Refusal.notAllowed(repository + " is not below a place from which components may come; "
-                + "an operator sets them in paseo.allowed-sources");
+    private static Refusal notAllowed(Settings settings, String repository) {
+        List<String> allowed = settings.allowedSources().stream().map(place -> place.contains("://") ? place : "file://" + Path.of(place).toAbsolutePath()).toList();
+        return Refusal.notAllowed(repository + " is not below a place from which components may come" + (allowed.isEmpty() ? "" : ", which are " + String.join(", ", allowed))
+                + "; an operator sets them in paseo.allowed-sources");
     }
 }
