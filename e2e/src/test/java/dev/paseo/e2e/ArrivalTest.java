@@ -111,7 +111,8 @@ class ArrivalTest {
         register("sawmill", "");
         register("plough", "");
         Client works = publisher("sawmill");
-        assertEquals(403, works.get("/api/v1/components").status());
+        assertEquals("release-engineer may not see components, runs, versions, deployments and the audit trail: this token may publish versions that were built elsewhere of sawmill, and nothing else",
+                works.get("/api/v1/components").detail());
         assertEquals(403, works.get("/api/v1/versions/sawmill").status());
         assertEquals(403, works.post("/api/v1/components/plough/uploads", announced("1.0", "app", "bytes")).status());
         assertEquals(201, works.post("/api/v1/components/sawmill/uploads", announced("1.0", "app", "bytes")).status());

@@ -78,7 +78,7 @@ class ClientTest {
         says(done("developer", "log", "deployment", id), "test-1", "install");
         says(done("developer", "log", "deployment", id, "test-1"), "── install on test-1", "key ••••••");
         says(refused(1, "developer", "log", "deployment", id, "north-hut"), "has done nothing on north-hut; it worked on test-1");
-        says(refused(2, "developer", "log", "daylight-api", "1.4.1"), "should be COMPONENT#RUN");
+        says(refused(2, "developer", "log", "daylight-api", "1.4.1"), "is none of COMPONENT#RUN");
     }
 
     @Test

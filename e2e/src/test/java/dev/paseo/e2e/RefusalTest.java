@@ -76,12 +76,19 @@ class RefusalTest {
         String said = repository.push("developer", "main", broken);
         String version = said.replaceAll("(?s).*it will be ([0-9.]+[0-9])\\..*", "$1");
         Await.until(version + " is undone in test", () -> park.as("developer").get("/api/v1/history/daylight-api/test").body().toString()
-                .contains("\"version\":\"" + version + "\",\"environment\":\"test\",\"kind\":\"promotion\",\"status\":\"undone\""));
+                .contains("\"version\":\"" + version + "\",\"environment\":\"test\",\"kind\":\"promotion\",\"emergency\":false,\"status\":\"undone\""));
         Client.Answer refused = park.as("release-engineer").post("/api/v1/deployments",
                 Map.of("component", "daylight-api", "version", version, "environment", "staging"));
         assertEquals(409, refused.status());
         assertTrue(refused.detail().contains("It has not passed test yet"), refused.detail());
         next("developer", Map.of("health", "ok"));
+    }
+
+    @Test
+    void aBodyThatIsNotWhatIsWantedSaysWhichField() {
+        assertEquals("yes should be true or false", park.as("approver-1").post("/api/v1/deployments/1/ruling", Map.of("yes", "perhaps")).detail());
+        assertEquals("by should be a length of time, such as PT6H (ISO 8601)", park.as("admin").post("/api/v1/clock", Map.of("by", "six hours")).detail());
+        assertEquals("trusted should be a list", park.as("release-engineer").post("/api/v1/components", Map.of("name", "x", "trusted", "main", "allowed", java.util.List.of(), "secrets", java.util.List.of())).detail());
     }
 
     @Test

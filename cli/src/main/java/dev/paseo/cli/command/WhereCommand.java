@@ -117,7 +117,7 @@ final class WhereCommand extends ServiceCommand {
     private void closed(JsonNode answer) {
         answer.path("environments").forEach(environment -> {
             if (environment.has("closed")) {
-                context.out().println(environment.path("name").asString() + " is closed" + (environment.has("closedUntil") ? " until " + Times.exact(environment.path("closedUntil")) : "")
+                context.out().println(environment.path("name").asString() + " is closed" + (environment.has("closedUntil") ? " until " + Times.zoned(environment.path("closedUntil")) : "")
                         + ": " + environment.path("closed").asString());
             }
         });

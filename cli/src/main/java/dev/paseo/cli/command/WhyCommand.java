@@ -71,6 +71,9 @@ final class WhyCommand extends ServiceCommand {
 
     private int events(JsonNode events, int most) {
         return print(events, () -> {
+            if (events.isEmpty()) {
+                context.out().println("Nothing has happened yet that could have started a run of it: no push, tag, clock or upstream since it was registered.");
+            }
             for (int at = 0; at < Math.min(events.size(), most); at++) {
                 EventLines.print(context, events.get(at));
             }

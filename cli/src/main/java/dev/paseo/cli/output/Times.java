@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
+import java.time.format.TextStyle;
 import java.util.Locale;
 import tools.jackson.databind.JsonNode;
 
@@ -28,6 +29,11 @@ public final class Times {
             return seconds / 60 + " min";
         }
         return seconds < 48 * 3600 ? seconds / 3600 + " h" : seconds / 86400 + " d";
+    }
+
+    /** The reader's zone by name, for what is told of a zone of its own elsewhere. */
+    public static String zoned(JsonNode time) {
+        return time.isMissingNode() || time.isNull() ? "" : exact(time) + " " + ZoneId.systemDefault().getDisplayName(TextStyle.SHORT, Locale.ENGLISH);
     }
 
     /** In the reader's zone. */

@@ -4,8 +4,16 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 
-/** Somebody who is signed in, with the groups and grants that count at this moment. */
-public record Person(long id, String name, Set<String> groups, List<Grant> grants) {
+/**
+ * Somebody who is signed in, with the groups and grants that count at this moment.
+ *
+ * @param limit all that the token allows with which they signed in, such as {@code publish versions of hut-planner}; empty: what their roles allow
+ */
+public record Person(long id, String name, Set<String> groups, List<Grant> grants, Optional<String> limit) {
+
+    public Person(long id, String name, Set<String> groups, List<Grant> grants) {
+        this(id, name, groups, grants, Optional.empty());
+    }
 
     public Person {
         groups = Set.copyOf(groups);

@@ -175,7 +175,8 @@ public class Accounts {
             }
             Optional<String> component = Optional.ofNullable(row.component());
             boolean may = owner.may(Action.valueOf(row.action()), component, Optional.empty());
-            return new Person(row.id(), row.name(), Set.of(), may ? List.of(new Grant(Role.PUBLISHER, component, Optional.empty())) : List.of());
+            Optional<String> limit = Optional.of(Action.valueOf(row.action()).words() + component.map(name -> " of " + name).orElse(""));
+            return new Person(row.id(), row.name(), Set.of(), may ? List.of(new Grant(Role.PUBLISHER, component, Optional.empty())) : List.of(), limit);
         });
     }
 

@@ -18,7 +18,7 @@ public final class Permission {
         if (!person.may(action, component, environment)) {
             throw Refusal.notAllowed(person.name() + " may not " + action.words()
                     + component.map(name -> " of " + name).orElse("") + environment.map(name -> " in " + name).orElse("")
-                    + "; an administrator can give a role that may");
+                    + person.limit().map(all -> ": this token may " + all + ", and nothing else").orElse("; an administrator can give a role that may"));
         }
     }
 }
