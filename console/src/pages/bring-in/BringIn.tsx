@@ -69,7 +69,7 @@ export default function BringIn() {
               <div role="status">
                 {found.warnings.map((warning) => <p key={warning} className="warn"><Glyph shape="warned" tone="warn" /> {warning}</p>)}
                 <p>{found.next}.</p>
-                {found.starts && <label className="flag"><input type="checkbox" checked={start} onChange={(event) => setStart(event.target.checked)} /> Start a run of {found.mainBranch} at <code>{found.commit?.slice(0, 8)}</code> now</label>}
+                {found.starts && <label className="flag"><input type="checkbox" checked={start} onChange={(event) => setStart(event.target.checked)} /><span>Start a run of {found.mainBranch} at <code>{found.commit?.slice(0, 8)}</code> now</span></label>}
               </div>
             )}
             {refused && <p className="bad" role="alert">{refused}</p>}
@@ -79,7 +79,7 @@ export default function BringIn() {
         <aside className="run-side">
           <h2>{draft ? (draft.there ? "It has a paseo.yaml already" : "A first draft") : "What follows"}</h2>
           {draft ? <pre className="draft" tabIndex={0}>{draft.text}</pre>
-            : <p className="quiet">A Maven build, an npm package, a Makefile, a container file or plain scripts are recognised. You correct the draft, with completion and exact errors, and commit it; then it is in force.</p>}
+            : <p className="quiet">A Maven build, an npm package, a Makefile, a Go module, Python, a container file or plain scripts are recognised. You correct the draft, with completion and exact errors, and commit it; then it is in force.</p>}
         </aside>
       </div>
     </>

@@ -18,7 +18,7 @@ export function Actions({ view }: { view: View }) {
   const here = `${view.component} in ${view.environment}`;
   return (
     <section className="sheet place-actions" aria-label="Actions">
-      <h2>Do something</h2>
+      <h2>Actions</h2>
       <Ask danger label={view.rollback ? `Roll back to ${view.rollback}` : "Roll back"} disabled={!view.rollback} title={`Roll back ${here}`} reason="Why" needed act={`Roll back to ${view.rollback}`}
         what={<p>{view.environment} goes from <b className="v">{view.version}</b> back to <b className="v">{view.rollback}</b>, the last version that was live here and is good. The place is held then: nothing goes here by itself until the hold is lifted.</p>}
         onAct={async (reason) => shown(await need(api.POST("/api/v1/places/{component}/{environment}/rollback", { ...params, body: { reason } })))} />

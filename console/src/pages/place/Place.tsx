@@ -82,12 +82,12 @@ function Here({ host, view }: { host: Schemas["HereView"]; view: View }) {
       <td>{host.since && <Since time={host.since} />}</td>
       <td className="how">
         {host.maintenance && <p><Glyph shape="hold" tone="rest" /> in maintenance: {host.maintenance}</p>}
-        {host.unknownSince && <p className="warn">A deployment was lost there, or could not be undone. Its agent says what is there once it has looked; a repair puts it right.</p>}
+        {host.unknownSince && <p className="warn">A deployment broke off there. Its agent says what is there once it has looked; a repair puts it right.</p>}
         {host.drift && <p className="warn"><Glyph shape="warned" tone="warn" /> drifted{host.driftedSince && <> <At time={host.driftedSince} /></>}: <code className="wrap">{host.drift}</code></p>}
         {host.unhealthySince && <p className="bad"><Glyph shape="failed" tone="bad" /> unhealthy <At time={host.unhealthySince} />: {host.failing}</p>}
         {!host.unhealthySince && host.failing && <p className="warn">failed its checks just now: {host.failing}</p>}
         {host.olderSettings.length > 0 && <p className="warn"><Glyph shape="warned" tone="warn" /> deployed before {host.olderSettings.map((name, at) => <span key={name}>{at > 0 && ", "}<code>{name}</code></span>)} changed; a redeploy brings what is set now</p>}
-        {!host.maintenance && !host.drift && !host.failing && (host.checkedAt ? <p className="quiet">answers, {right || idle ? "with its own files" : "with another version"}, <At time={host.checkedAt} /></p> : <p className="quiet">{idle ? "without traffic" : "not looked at yet"}</p>)}
+        {!host.maintenance && !host.drift && !host.failing && !host.unknownSince && (host.checkedAt ? <p className="quiet">answers, {right || idle ? "with its own files" : "with another version"}, <At time={host.checkedAt} /></p> : <p className="quiet">{idle ? "without traffic" : "not looked at yet"}</p>)}
       </td>
     </tr>
   );

@@ -92,6 +92,9 @@ class ArrivalTest {
         Path archive = file("hut-planner-2.3.0.tgz", "planner 2.3.0\n");
         Park.Said said = park.paseo("release-engineer", "publish", "hut-planner", "2.3.0", archive.toString(), "--author", "developer@park.example");
         assertEquals("hut-planner 2.3.0 is published.\n", said.out());
+        JsonNode kept = park.as("developer").get("/api/v1/components/hut-planner/pipeline").good();
+        assertTrue(kept.path("text").asString().startsWith("paseo: 1\ncomponent: hut-planner\n") && kept.path("commit").asString().equals("revision 1"), "its file can be read back: " + kept);
+        assertEquals(1, park.as("developer").get("/api/v1/components/hut-planner/pipeline/history").good().size());
         Await.until("it is live in test", () -> park.live("hut-planner", "test").equals(Optional.of("2.3.0")));
         assertEquals("planner 2.3.0", park.installed("test-1"));
         assertEquals("hut-planner 2.3.0 is here already, with the same bytes.\n",

@@ -46,6 +46,7 @@ class HostFaultsTest {
             assertFalse(host.has("live"), "nobody knows what it has");
             assertEquals(List.of("test-1"), place(park).path("differing").valueStream().map(JsonNode::asString).toList());
             Await.until("whoever wrote it is told", () -> park.as("developer").get("/api/v1/notices").body().toString().contains("stopped half way: somebody has to act"));
+            Await.until("so is whoever may mend it there", () -> park.as("release-engineer").get("/api/v1/notices").body().toString().contains("stopped half way: somebody has to act"));
             Files.delete(park.hostFolder("test-1").resolve("stuck"));
             park.as("release-engineer").post("/api/v1/places/daylight-api/test/repair", Map.of()).good();
             Await.until("it has 1.4.1 again", () -> place(park).path("differing").isEmpty());

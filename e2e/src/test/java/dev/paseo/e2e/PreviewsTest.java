@@ -66,6 +66,7 @@ class PreviewsTest {
             Await.until("another beside it", () -> previews(park).size() == 2 && previews(park).path(0).path("status").asString("").equals("live"));
             repository.push("developer", "feature/rain", Map.of("health", "wet"));
             Await.until("a third is too many, and told", () -> park.as("auditor").get("/api/v1/audit").body().toString().contains("which is the most"));
+            Await.until("so is whoever pushed it", () -> told(park).contains("There is no preview of feature/rain"));
             Files.writeString(park.hostFolder("valley-house").resolve("stuck"), "");
             repository.git("push", "-q", "origin", ":feature/night");
             Await.until("its removal is tried", () -> previews(park).valueStream().anyMatch(each -> each.path("removing").asString("").contains("feature/night is gone")));

@@ -1,6 +1,7 @@
 package dev.paseo.e2e;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.io.IOException;
@@ -57,6 +58,27 @@ class SettingsTest {
     private static List<String> older(JsonNode place, String host) {
         return place.path("hosts").valueStream().filter(each -> each.path("host").asString().equals(host)).findFirst().orElseThrow()
                 .path("olderSettings").valueStream().map(JsonNode::asString).toList();
+    }
+
+    @Test
+    void aRotatedSecretStandsInTheComparisonByItsNumberAndNeverByItsValue() throws Exception {
+        try (Park park = Park.open()) {
+            Repository repository = park.component();
+            repository.push("developer", "main", Scenario.files());
+            park.liveIn("staging", "1.4.1");
+            park.rule("approver-1", park.promote("1.4.1", "production"), true, "Times agree.").good();
+            park.liveIn("production", "1.4.1");
+            park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "moss-and-fern-9912", "component", "daylight-api", "environment", "production")).good();
+            long id = park.as("release-engineer").post("/api/v1/places/daylight-api/production/redeployment", Map.of()).good().path("id").asLong();
+            JsonNode changed = park.deployment(id).path("comparison").path("secrets");
+            assertEquals("DATA_KEY", changed.path(0).path("name").asString(), changed::toString);
+            assertEquals(1, changed.path(0).path("live").path("number").asInt());
+            assertEquals(2, changed.path(0).path("proposed").path("number").asInt());
+            assertEquals("admin", changed.path(0).path("proposed").path("by").asString());
+            String shown = park.paseo("approver-1", "show", "deployment", Long.toString(id)).out();
+            assertTrue(shown.contains("secret DATA_KEY  value 1, set ") && shown.contains(" to value 2, set ") && shown.contains(" by admin"), shown);
+            assertFalse(shown.contains("moss-and-fern") || park.deployment(id).toString().contains("moss-and-fern"));
+        }
     }
 
     @Test

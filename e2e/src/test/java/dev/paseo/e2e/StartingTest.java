@@ -171,6 +171,23 @@ class StartingTest {
     }
 
     @Test
+    void aTagGivesItsNumberAndTheSameTwiceIsRefusedAtTheStart() throws Exception {
+        Repository horn = bring("horn", List.of());
+        horn.push("developer", "main", Map.of("paseo.yaml", pipeline("horn", "- tag: \"v*\"").replaceFirst("versions: .*", "versions: \"{tag}\"")));
+        horn.git("tag", "another");
+        horn.git("tag", "v1.0");
+        horn.git("push", "-q", "origin", "another", "v1.0");
+        assertEquals("v1.0", runs("horn", 1).getFirst().path("version").asString(), "of two tags the one that started it");
+        horn.push("developer", "main", Map.of("README", "louder"));
+        horn.tag("v1.1");
+        assertEquals("v1.1", runs("horn", 2).getFirst().path("version").asString());
+        Client.Answer again = park.as("developer").post("/api/v1/runs/horn/2/repetition", Map.of());
+        assertEquals(409, again.status());
+        assertTrue(again.detail().startsWith("version v1.1 of horn is sealed already"), again.detail());
+        assertEquals(2, listed("horn").size());
+    }
+
+    @Test
     void aTriggerIsInForceForTheVeryNextEvent() throws Exception {
         Repository ridge = bring("ridge", List.of());
         Repository lamp = bring("lamp", List.of());

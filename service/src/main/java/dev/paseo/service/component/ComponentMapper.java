@@ -139,13 +139,11 @@ interface ComponentMapper {
     @Select("select f.name, c.name as component from former_name f join component c on c.id = f.component_id")
     List<FormerRow> allFormerNames();
 
-    record MainFileRow(String component, long fileId) {}
-
-    /** The file of each main branch. */
+    /** The file of a component's main branch. */
     @Select("""
-            select c.name as component, h.pipeline_file_id as file_id from component c join head h on h.component_id = c.id and h.branch = c.main_branch
-            where c.retired_at is null and h.pipeline_file_id is not null""")
-    List<MainFileRow> mainFiles();
+            select h.pipeline_file_id from component c join head h on h.component_id = c.id and h.branch = c.main_branch
+            where c.name = #{component} and c.retired_at is null and h.pipeline_file_id is not null""")
+    Optional<Long> mainFile(String component);
 
     record FileHistoryRow(String commitId, String text, int problems, Instant readAt) {}
 

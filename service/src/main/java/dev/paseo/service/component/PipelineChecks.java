@@ -20,6 +20,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 
@@ -93,13 +94,17 @@ public class PipelineChecks {
         Map<String, String> former = new HashMap<>();
         mapper.allFormerNames().forEach(row -> former.put(row.name(), row.component()));
         return FileChecks.of(file, text, new Surroundings(component, components.all().stream().map(Registered::name).toList(), followed.environments(),
-                mapper.stageOffers().stream().map(offers -> json.read(offers, WORDS)).toList(), routes(), own.opened(), own.given(), own.valued(), own.branches(), former));
+                mapper.stageOffers().stream().map(offers -> json.read(offers, WORDS)).toList(), routes(file), own.opened(), own.given(), own.valued(), own.branches(), former));
     }
 
-    private Map<String, Set<String>> routes() {
+    /** The routes of those components alone that the file waits for, or takes from, where they are live somewhere. */
+    private Map<String, Set<String>> routes(PipelineFile file) {
+        Stream<String> waitsFor = file.starts().stream().flatMap(start -> start instanceof PipelineFile.Start.Live(String name, String environment) ? Stream.of(name) : Stream.of());
+        Stream<String> takesFrom = file.stages().stream().flatMap(stage -> stage.take().stream())
+                .filter(take -> take.version() instanceof PipelineFile.Take.Which.LiveIn).map(PipelineFile.Take::from);
         Map<String, Set<String>> routes = new LinkedHashMap<>();
-        mapper.mainFiles().forEach(row -> components.file(row.fileId()).file().ifPresent(file ->
-                routes.put(row.component(), file.route().stream().flatMap(step -> step.keySet().stream()).collect(Collectors.toSet()))));
+        Stream.concat(waitsFor, takesFrom).map(components::nameNow).distinct().forEach(name -> mapper.mainFile(name).flatMap(id -> components.file(id).file()).ifPresent(other ->
+                routes.put(name, other.route().stream().flatMap(step -> step.keySet().stream()).collect(Collectors.toSet()))));
         return routes;
     }
 }

@@ -43,8 +43,9 @@ interface HostReportMapper {
               and not exists (select 1 from work w where w.host_id = h.id and w.deployment_id = i.deployment_id and w.status in ('offered', 'leased')
                 and w.kind in ('INSTALL', 'UNDO', 'REMOVE', 'CLEAR'))
             union
-            select u.place_id, u.host_id, d.id from host_doubt u join host h on h.id = u.host_id join deployment lost on lost.id = u.deployment_id
-            join deployment d on d.id = lost.id or d.id = lost.replaces_id
+            select u.place_id, u.host_id, d.id from host_doubt u join host h on h.id = u.host_id join place p on p.id = u.place_id join deployment lost on lost.id = u.deployment_id
+            join deployment d on d.id in (lost.id, lost.replaces_id, (select i.deployment_id from live_interval i
+              where i.host_id = u.host_id and i.component_id = p.component_id and i.to_at is not null order by i.to_at desc, i.id desc limit 1))
             where (h.id = #{host} or h.served_by = #{agent}) and h.maintenance is null
               and not exists (select 1 from work w where w.host_id = h.id and w.status in ('offered', 'leased') and w.kind in ('INSTALL', 'UNDO', 'REMOVE', 'CLEAR'))""")
     List<WatchedRow> watched(long agent, @Nullable Long host);

@@ -15,8 +15,10 @@ import dev.paseo.service.deployment.PreviewMapper.PreviewRow;
 import dev.paseo.service.deployment.PreviewMapper.TemplateRow;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.engine.Telling;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.notice.Event;
+import dev.paseo.service.notice.Notices;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.source.Mirror;
@@ -50,7 +52,7 @@ class Previews implements EffectHandler {
 
     /** How it is written down. */
     @Component("previewWriting")
-    record Writing(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Json json) {}
+    record Writing(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Notices notices, Json json) {}
 
     Previews(PreviewMapper mapper, Requests requests, Places places, Sources sources, Writing writing) {
         this.mapper = mapper;
@@ -74,7 +76,11 @@ class Previews implements EffectHandler {
     public void perform(String body) {
         Versions.Sealed version = sources.versions().byId(Long.parseLong(body));
         Optional<TemplateRow> template = mapper.templates().stream().filter(row -> template(row).component().equals(version.component())).findFirst();
-        if (template.isEmpty() || version.commit().isEmpty() || !wanted(version)) {
+        if (version.commit().isEmpty() || !wanted(version)) {
+            return;
+        }
+        if (template.isEmpty()) {
+            none(version, "no environments file has a template for previews of " + version.component());
             return;
         }
         try {
@@ -87,9 +93,18 @@ class Previews implements EffectHandler {
             if (refused.kind() != Refusal.Kind.CONFLICT) {
                 throw refused;
             }
-            writing.transactions().run(() -> writing.audit().record(AuditTrail.Entry.of("paseo", "no preview", version.component() + " " + version.number())
-                    .because(String.valueOf(refused.getMessage())).with("branch", version.branch())));
+            none(version, String.valueOf(refused.getMessage()));
         }
+    }
+
+    /** The branch gets none, and whoever pushed it is told why. */
+    private void none(Versions.Sealed version, String why) {
+        writing.transactions().run(() -> {
+            writing.audit().record(AuditTrail.Entry.of("paseo", "no preview", version.component() + " " + version.number()).because(why).with("branch", version.branch()));
+            writing.notices().tellPushers(version.componentId(), version.commit().orElseThrow(), Notices.Said.of(Event.PREVIEW, version.component(),
+                    "There is no preview of " + version.branch(), version.component() + " " + version.number() + " gets none: " + why + ".",
+                    "/versions/" + version.component() + "/" + version.number(), "none of " + version.id()));
+        });
     }
 
     private boolean wanted(Versions.Sealed version) {
