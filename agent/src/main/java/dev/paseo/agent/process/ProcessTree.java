@@ -14,7 +14,8 @@ import java.util.stream.Stream;
 /** All processes that carry a mark in their environment: a step's children keep it, also those that left its session. */
 final class ProcessTree {
 
-    /** Where {@code stat} tells a process's flags and its beginning, counted from its state, and which flag the kernel's own threads have; see proc(5). */
+    /** Where {@code stat} tells a process's parent, flags and beginning, counted from its state, and which flag the kernel's own threads have; see proc(5). */
+    private static final int PARENT = 1;
     private static final int FLAGS = 6;
     private static final int BEGAN = 19;
     private static final long KERNEL_THREAD = 0x0020_0000;
@@ -45,7 +46,7 @@ final class ProcessTree {
         } catch (IOException goneOrBetweenTwo) {
             // Between two programs the kernel may also refuse to show it. Its state tells.
         }
-        return mayBeOurs(process) ? Shown.NOTHING : Shown.CARRIES_NOT;
+        return mayBeOurs(process, mark) ? Shown.NOTHING : Shown.CARRIES_NOT;
     }
 
     private static boolean has(byte[] environment, byte[] mark) {
@@ -66,15 +67,22 @@ final class ProcessTree {
         return true;
     }
 
-    /** The kernel's own threads and the dead are not, nor is what began before this agent. */
-    private static boolean mayBeOurs(Path process) {
+    /** The kernel's own threads and the dead are not, nor what began before this agent, nor the child of something that is not ours. */
+    private static boolean mayBeOurs(Path process, byte[] mark) {
         try {
             String[] fields = stat(process);
             boolean ofTheKernel = (Long.parseLong(fields[FLAGS]) & KERNEL_THREAD) != 0;
-            return !ofTheKernel && !fields[0].equals("Z") && !fields[0].equals("X") && Long.parseLong(fields[BEGAN]) >= Long.parseLong(stat(Path.of("/proc/self"))[BEGAN]);
+            boolean dead = fields[0].equals("Z") || fields[0].equals("X");
+            return !ofTheKernel && !dead && Long.parseLong(fields[BEGAN]) >= Long.parseLong(stat(Path.of("/proc/self"))[BEGAN]) && ofOursOrNobody(fields[PARENT], mark);
         } catch (IOException gone) {
             return false;
         }
+    }
+
+    /** Whose parent has died belongs to the first process, or to the one that stands in for it in a session. */
+    private static boolean ofOursOrNobody(String parent, byte[] mark) throws IOException {
+        Path process = Path.of("/proc", parent);
+        return parent.equals("1") || Files.readString(process.resolve("comm")).startsWith("systemd") || look(process, mark) != Shown.CARRIES_NOT;
     }
 
     /** What {@code stat} tells from a process's state on; its name before may have any signs. */
@@ -141,13 +149,13 @@ final class ProcessTree {
     /** Those that carry the mark; empty only where no process goes on showing nothing of itself. */
     private static List<ProcessHandle> alive(String mark) throws InterruptedException {
         long until = System.nanoTime() + UNDECIDED_MILLIS * 1_000_000;
-        while (true) {
+        for (long pause = 1; ; pause *= 2) {
             Map<Shown, List<ProcessHandle>> looked = looked(mark);
             List<ProcessHandle> found = looked.getOrDefault(Shown.CARRIES, List.of());
             if (!found.isEmpty() || !looked.containsKey(Shown.NOTHING) || System.nanoTime() > until) {
                 return found;
             }
-            Thread.sleep(2);
+            Thread.sleep(pause);
         }
     }
 
