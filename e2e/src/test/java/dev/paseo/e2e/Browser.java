@@ -63,6 +63,11 @@ public final class Browser implements AutoCloseable {
         });
     }
 
+    /** The text of what is seen; again where the page drew it anew at that very moment. */
+    public String text(By what) {
+        return new WebDriverWait(driver, Duration.ofSeconds(30), Duration.ofMillis(50)).ignoring(StaleElementReferenceException.class).until(any -> see(what).getText());
+    }
+
     public WebElement seeText(String text) {
         return see(By.xpath("//body//*[contains(normalize-space(.), \"" + text + "\")][not(*[contains(normalize-space(.), \"" + text + "\")])]"));
     }

@@ -64,7 +64,7 @@ class DecisionScreenTest {
                             }
                         });
                 assertEquals(List.of(), outside);
-                assertTrue(browser.see(By.cssSelector(".deployment-columns")).getText().contains("north-hut"), "what will happen, host by host");
+                assertTrue(browser.text(By.cssSelector(".deployment-columns")).contains("north-hut"), "what will happen, host by host");
                 browser.open("/waiting");
                 browser.seeText("Look and decide");
                 browser.open("/environments/production");

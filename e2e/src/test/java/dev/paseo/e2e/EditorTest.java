@@ -42,10 +42,10 @@ class EditorTest {
                 browser.all(By.cssSelector(".cm-line")).getLast().click();
                 browser.type(Keys.chord(Keys.CONTROL, Keys.END), "  smoke:\n", "stepps: [./test.sh]");
                 browser.seeText("is not a key that is known here; did you mean steps?");
-                assertEquals("stepps", browser.see(By.cssSelector(".cm-lintRange-error")).getText());
+                assertEquals("stepps", browser.text(By.cssSelector(".cm-lintRange-error")));
                 assertTrue(browser.see(By.xpath("//button[contains(., 'Commit to')]")).getDomAttribute("disabled") != null);
                 browser.type(Keys.chord(Keys.SHIFT, Keys.HOME), Keys.BACK_SPACE, "st");
-                assertEquals("steps", browser.see(By.cssSelector(".cm-tooltip-autocomplete li[aria-selected] .cm-completionLabel")).getText());
+                assertEquals("steps", browser.text(By.cssSelector(".cm-tooltip-autocomplete li[aria-selected] .cm-completionLabel")));
                 // By the mouse: a key that comes at once with the offer is taken for typing, not for accepting it.
                 browser.click(By.cssSelector(".cm-tooltip-autocomplete li[aria-selected]"));
                 browser.type("[./build.sh]");

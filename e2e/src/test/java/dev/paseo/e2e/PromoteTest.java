@@ -20,7 +20,7 @@ class PromoteTest {
                 browser.open("/versions/daylight-api/1.4.1");
                 browser.click(By.xpath("//section[@aria-label='Request it']//button[.='Ask for production']"));
                 browser.see(By.xpath("//*[@role='dialog']//li[contains(., 'deploy to north-hut')]"));
-                assertTrue(browser.see(By.cssSelector("[role=dialog]")).getText().contains("Nothing is live in production now."));
+                assertTrue(browser.text(By.cssSelector("[role=dialog]")).contains("Nothing is live in production now."));
                 browser.see(By.cssSelector("[role=dialog] textarea")).sendKeys("Times agree.");
                 browser.click(By.xpath("//*[@role='dialog']//button[.='Ask for production']"));
                 browser.see(By.xpath("//h1[contains(., 'waits at production')]"));

@@ -73,8 +73,8 @@ public final class PipelineFileReader {
         if (!Names.withoutPlaceholders(pattern, "1").matches("[0-9A-Za-z][0-9A-Za-z.+_-]{0,79}")) {
             value.problem("should give numbers of letters, digits and . + _ -, at most 80 signs");
         }
-        if (!pattern.contains("{serial}") && !pattern.contains("{commit}")) {
-            value.problem("gives the same number twice: use {serial} or {commit} in it");
+        if (!pattern.contains("{serial}") && !pattern.contains("{commit}") && !pattern.contains("{tag}")) {
+            value.problem("gives the same number twice: use {serial}, {commit} or {tag} in it");
         }
         return text;
     }

@@ -79,7 +79,7 @@ class PipelineFileReaderTest {
                 bad("    keep: {app", "    kepe: {app", "12:5 stages.compile.kepe: is not a key that is known here; did you mean keep?",
                         "17:15 deployment.artifacts[0]: no stage keeps an artifact named app"),
                 bad("{serial}", "{serail}", "4:11 versions: has the unknown placeholder {serail}; did you mean serial?",
-                        "4:11 versions: gives the same number twice: use {serial} or {commit} in it"),
+                        "4:11 versions: gives the same number twice: use {serial}, {commit} or {tag} in it"),
                 bad("1.4.{serial}", "1/4.{serial}", "4:11 versions: should give numbers of letters, digits and . + _ -, at most 80 signs"),
                 bad("timeout: 5m", "timeout: 5 minutes", "11:57 stages.compile.steps[1].timeout: should be a length of time such as 30s, 5m or 48h, "
                         + "at most 43200s, found \"5 minutes\""),
