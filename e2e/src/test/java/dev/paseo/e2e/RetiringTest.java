@@ -53,7 +53,8 @@ class RetiringTest {
             moved.push("developer", "trunk", Map.of("pipelines/lamp.yaml", FILE.formatted("lantern")));
             assertEquals(403, park.as("release-engineer").post("/api/v1/components/lantern/changes", Map.of("repository", "file:///etc")).status());
             assertEquals(409, park.as("release-engineer").post("/api/v1/components/lantern/changes", Map.of("repository", bell.url())).status());
-            assertEquals(0, park.paseo("release-engineer", "component", "change", "lantern", "--repository", moved.url()).code());
+            Park.Said there = park.paseo("release-engineer", "component", "change", "lantern", "--repository", moved.url());
+            assertEquals(0, there.code(), there::out);
             park.as("developer").post("/api/v1/runs", Map.of("component", "lantern")).good();
             park.runEnds("lantern", 5);
             assertEquals("bell may no longer take from lantern.\n", park.paseo("release-engineer", "component", "shut", "bell", "--source", "lantern").out());

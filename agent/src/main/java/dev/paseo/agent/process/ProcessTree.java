@@ -20,6 +20,9 @@ final class ProcessTree {
     private static final int BEGAN = 19;
     private static final long KERNEL_THREAD = 0x0020_0000;
 
+    /** A process that is just becoming another program shows no environment for a moment: so long it is looked at again. */
+    private static final long UNDECIDED_MILLIS = 200;
+
     private ProcessTree() {}
 
     static boolean carries(long pid, String mark) {
@@ -121,9 +124,6 @@ final class ProcessTree {
             return 0;
         }
     }
-
-    /** A process that is just becoming another program shows no environment for a moment: so long it is looked at again. */
-    private static final long UNDECIDED_MILLIS = 200;
 
     /** TERM, then, after the grace period, KILL, until none is left. The programs that were ended. */
     static List<String> end(String mark, long graceMillis) throws InterruptedException {

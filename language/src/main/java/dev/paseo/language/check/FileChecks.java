@@ -155,8 +155,9 @@ public final class FileChecks {
             String path = "route[" + at + "]";
             for (String name : file.route().get(at).keySet()) {
                 if (environment(path, name)) {
-                    List<String> skipped = around.environments().get(name).stream().filter(followed -> !before.contains(followed)).toList();
-                    if (!skipped.isEmpty()) {
+                    Surroundings.Follows follows = around.environments().get(name);
+                    List<String> skipped = follows.environments().stream().filter(followed -> !before.contains(followed)).toList();
+                    if (!skipped.isEmpty() && !(follows.any() && skipped.size() < follows.environments().size())) {
                         warning(path, name + " follows " + String.join(", ", skipped) + ", which " + (skipped.size() == 1 ? "is" : "are")
                                 + " not before it on this route: a version is not taken there unless a person has brought it to " + skipped.getFirst() + " before");
                     }

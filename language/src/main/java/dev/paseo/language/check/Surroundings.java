@@ -9,7 +9,7 @@ import java.util.Set;
  * What a service knows around a pipeline file.
  *
  * @param component    the one whose file it is
- * @param environments name to the environments that it follows, in their order
+ * @param environments name to what it follows, in their order
  * @param offers       what each agent that runs stages offers
  * @param routes       component to the environments of its route, of those whose file can be read
  * @param opened       the components whose artifacts it may take
@@ -18,8 +18,11 @@ import java.util.Set;
  * @param branches     those that its repository has; empty: none is known
  * @param nameNow      former name to the present one, of all components
  */
-public record Surroundings(String component, List<String> components, Map<String, List<String>> environments, List<Set<String>> offers, Map<String, Set<String>> routes,
+public record Surroundings(String component, List<String> components, Map<String, Follows> environments, List<Set<String>> offers, Map<String, Set<String>> routes,
         Set<String> opened, Set<String> given, Set<String> valued, Set<String> branches, Map<String, String> nameNow) {
+
+    /** @param any whether one of them will do */
+    public record Follows(List<String> environments, boolean any) {}
 
     String now(String name) {
         return nameNow.getOrDefault(name, name);

@@ -95,7 +95,7 @@ public final class Draft {
         boolean pytest = repository.has("pytest.ini") || repository.has("conftest.py") || repository.text().apply("pyproject.toml").filter(text -> text.contains("pytest")).isPresent();
         String why = "Python is here" + (pytest ? ", with pytest" : "") + ": it is tested, and what is deployed is packed into one file.";
         stages.add(new Stage("build", List.of(why), List.of("steps:", pytest ? "  - python3 -m pytest --junitxml=reports/tests.xml" : "  - python3 -m unittest discover -p \"*test*.py\"",
-                "  - mkdir -p out && tar -czf out/" + "app.tar.gz *.py    # correct what belongs into it", pytest ? "reports: {tests: reports/tests.xml}" : "keep: {app: out/app.tar.gz}",
+                "  - mkdir -p out && tar -czf out/app.tar.gz *.py    # correct what belongs into it", pytest ? "reports: {tests: reports/tests.xml}" : "keep: {app: out/app.tar.gz}",
                 pytest ? "keep: {app: out/app.tar.gz}" : "# reports: {tests: \"reports/*.xml\"}    # where its tests write JUnit XML")));
     }
 

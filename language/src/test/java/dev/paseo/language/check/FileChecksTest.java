@@ -13,12 +13,13 @@ import org.junit.jupiter.api.Test;
 /** A pipeline file beside what the service knows: each slip, and what is said of it. */
 class FileChecksTest {
 
-    private static final Map<String, List<String>> ENVIRONMENTS = new LinkedHashMap<>();
+    private static final Map<String, Surroundings.Follows> ENVIRONMENTS = new LinkedHashMap<>();
 
     static {
-        ENVIRONMENTS.put("test", List.of());
-        ENVIRONMENTS.put("staging", List.of("test"));
-        ENVIRONMENTS.put("production", List.of("staging"));
+        ENVIRONMENTS.put("test", new Surroundings.Follows(List.of(), false));
+        ENVIRONMENTS.put("staging", new Surroundings.Follows(List.of("test"), false));
+        ENVIRONMENTS.put("production", new Surroundings.Follows(List.of("staging"), false));
+        ENVIRONMENTS.put("showroom", new Surroundings.Follows(List.of("test", "staging"), true));
     }
 
     private static final Surroundings AROUND = new Surroundings("path-board", List.of("daylight-api", "path-board", "sun-model"), ENVIRONMENTS,
@@ -58,7 +59,7 @@ class FileChecksTest {
         warns(HEAD + "starts: [{live: {component: daylight-api, in: production}}]\n" + USES,
                 "4 daylight-api does not walk to production: this starts nothing, unless a person brings it there");
         refuses(HEAD + "starts: [{upstream: sun-modle}]\n" + USES, "4 there is no component sun-modle; did you mean sun-model?");
-        refuses(HEAD + "starts: [{live: {component: daylight-api, in: prod}}]\n" + USES, "4 there is no environment prod; known: test, staging, production");
+        refuses(HEAD + "starts: [{live: {component: daylight-api, in: prod}}]\n" + USES, "4 there is no environment prod; known: test, staging, production, showroom");
     }
 
     @Test
@@ -89,6 +90,7 @@ class FileChecksTest {
         warns(HEAD + "starts: [{push: [main]}]\n" + USES + recipe + "route: [{test: automatic}, {production: on-request}]\n",
                 "7 production follows staging, which is not before it on this route: a version is not taken there unless a person has brought it to staging before");
         warns(HEAD + "starts: [{push: [main]}]\n" + USES + recipe + "route: [{test: automatic}, {staging: automatic}, {production: on-request}]\n");
+        warns(HEAD + "starts: [{push: [main]}]\n" + USES + recipe + "route: [{test: automatic}, {showroom: on-request}]\n");
         refuses(HEAD + "starts: [{push: [main]}]\n" + USES + recipe + "route: [{tset: automatic}]\n", "7 there is no environment tset; did you mean test?");
     }
 

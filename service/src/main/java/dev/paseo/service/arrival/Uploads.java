@@ -2,8 +2,8 @@ package dev.paseo.service.arrival;
 
 import dev.paseo.core.access.Person;
 import dev.paseo.language.file.Names;
-import dev.paseo.language.file.Recipe;
 import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.Recipe;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.bytes.ByteStore;

@@ -8,6 +8,7 @@ import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirrors;
 import dev.paseo.service.source.SourceAccess;
+import java.net.URI;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,7 +17,7 @@ import org.springframework.stereotype.Component;
 
 /** Changes a component that is registered: where its source is, what it is called, what its branches may. */
 @Component
-class ComponentChanges {
+public class ComponentChanges {
 
     /**
      * What is to change; what is absent stays as it is.
@@ -31,6 +32,13 @@ class ComponentChanges {
     record ComponentChange(Optional<String> name, Optional<String> repository, Optional<SourceAccess> credentials, Optional<String> file, Optional<String> mainBranch,
             Optional<List<String>> trusted, Optional<List<String>> allowed) {}
 
+    /** Something that holds a component by its name, and would lose it: rules of a gate, a template, a receiver. */
+    public interface Naming {
+
+        /** What names it, each such as {@code the rules of production}. */
+        List<String> naming(String component);
+    }
+
     private final ComponentMapper mapper;
     private final Components components;
     private final Registration registration;
@@ -39,7 +47,7 @@ class ComponentChanges {
 
     /** How the source is reached, and what a change leaves. */
     @Component("componentChangesAround")
-    record Around(SourceCredentials credentials, Transactions transactions, AuditTrail audit, Telling telling) {}
+    record Around(SourceCredentials credentials, List<Naming> naming, Transactions transactions, AuditTrail audit, Telling telling) {}
 
     ComponentChanges(ComponentMapper mapper, Components components, Registration registration, Mirrors mirrors, Around records) {
         this.mapper = mapper;
@@ -58,12 +66,12 @@ class ComponentChanges {
             throw Refusal.invalid("/file", "should be a path in the repository, of at most 200 signs; got '" + file + "'");
         });
         change.mainBranch().ifPresent(Registration::pattern);
-        change.repository().ifPresent(repository -> reach(component, repository, change.credentials()));
+        Optional<Reached> source = source(component, change);
         Map<String, String> told = told(component, change);
         records.transactions().run(() -> {
-            change.repository().filter(repository -> !component.repository().equals(Optional.of(repository))).ifPresent(repository -> {
-                mapper.moveRepository(component.repository().orElseThrow(), repository);
-                change.credentials().ifPresent(how -> records.credentials().keep(mapper.firstOf(repository), how));
+            source.ifPresent(reached -> {
+                mapper.moveRepository(component.repository().orElseThrow(), reached.repository());
+                records.credentials().keep(mapper.firstOf(reached.repository()), reached.how());
             });
             mapper.change(component.id(), change.name().orElse(component.name()), change.file().orElse(component.filePath()), change.mainBranch().orElse(component.mainBranch()));
             change.name().filter(name -> !name.equals(component.name())).ifPresent(name -> {
@@ -80,15 +88,22 @@ class ComponentChanges {
             records.audit().record(entry);
             records.telling().tell("component", component.name());
         });
-        Registered now = components.byId(component.id());
-        if (change.repository().isPresent()) {
-            components.ofRepository(change.repository().get()).forEach(registration::seeHeads);
-        } else if (now.repository().isPresent()) {
-            registration.seeHeads(now);
-        } else {
+        return seenAgain(components.byId(component.id()), source.isPresent());
+    }
+
+    private Registered seenAgain(Registered now, boolean all) {
+        if (now.repository().isEmpty()) {
             components.refreshTriggers();
+        } else {
+            (all ? components.ofRepository(now.repository().get()) : List.of(now)).forEach(registration::seeHeads);
         }
         return now;
+    }
+
+    /** Whom a change concerns: with the source, all components that come from there. */
+    List<Registered> concerned(Registered component, ComponentChange change) {
+        boolean source = change.repository().isPresent() || change.credentials().isPresent();
+        return source && component.repository().isPresent() ? components.ofRepository(component.repository().get()) : List.of(component);
     }
 
     private void refuse(Registered component, String name) {
@@ -98,19 +113,39 @@ class ComponentChanges {
         if (!components.free(name) && !components.formerNames(component.id()).contains(name)) {
             throw Refusal.conflict("there is, or was, a component named " + name + "; " + components.freeName(name) + " is free");
         }
+        List<String> naming = records.naming().stream().flatMap(each -> each.naming(component.name()).stream()).toList();
+        if (!naming.isEmpty()) {
+            throw Refusal.conflict(component.name() + " cannot be given another name as long as " + String.join(", ", naming) + " name it: they would no longer count for it");
+        }
     }
 
-    private void reach(Registered component, String repository, Optional<SourceAccess> credentials) {
-        if (component.repository().isEmpty()) {
-            throw Refusal.conflict(component.name() + " has no repository: its versions are built elsewhere. Register another component for what is built here");
+    /** Where the source is then, and how it is reached. */
+    private record Reached(String repository, SourceAccess how) {}
+
+    /** Empty where neither the repository nor its credentials change; refused where it does not let us in. */
+    private Optional<Reached> source(Registered component, ComponentChange change) {
+        Optional<String> repository = change.repository().or(() -> change.credentials().flatMap(how -> component.repository()));
+        if (change.credentials().isEmpty() && repository.equals(component.repository()) || repository.isEmpty() && change.credentials().isEmpty()) {
+            return Optional.empty();
         }
-        if (!component.repository().get().equals(repository) && !components.ofRepository(repository).isEmpty()) {
-            throw Refusal.conflict(repository + " is the repository of " + components.ofRepository(repository).getFirst().name() + " already");
+        String before = component.repository().orElseThrow(() -> Refusal.conflict(component.name()
+                + " has no repository: its versions are built elsewhere. Register another component for what is built here"));
+        String wanted = repository.orElseThrow();
+        List<Registered> others = before.equals(wanted) ? List.of() : components.ofRepository(wanted);
+        if (!others.isEmpty()) {
+            throw Refusal.conflict(wanted + " is the repository of " + others.getFirst().name() + " already");
         }
-        mirrors.allow(repository);
-        SourceAccess how = credentials.orElseGet(() -> records.credentials().of(mapper.firstOf(component.repository().orElseThrow())));
-        how.check(repository);
-        mirrors.glance(repository, how).listing();
+        mirrors.allow(wanted);
+        // Credentials are never shown to another host than the one that they were given for.
+        SourceAccess how = change.credentials().orElseGet(() -> host(before).equals(host(wanted)) ? records.credentials().of(mapper.firstOf(before)) : SourceAccess.NONE);
+        how.check(wanted);
+        mirrors.glance(wanted, how).listing();
+        return Optional.of(new Reached(wanted, how));
+    }
+
+    private static String host(String repository) {
+        URI address = URI.create(repository);
+        return address.getScheme() + "://" + address.getAuthority();
     }
 
     private void rules(long component, List<String> patterns, boolean trusted) {
@@ -123,6 +158,7 @@ class ComponentChanges {
         Map<String, String> told = new LinkedHashMap<>();
         change.name().ifPresent(name -> told.put("name", name));
         change.repository().ifPresent(repository -> told.put("repository", component.repository().orElse("none") + " to " + repository));
+        change.credentials().ifPresent(how -> told.put("credentials", "set anew"));
         change.file().ifPresent(file -> told.put("file", component.filePath() + " to " + file));
         change.mainBranch().ifPresent(branch -> told.put("main branch", component.mainBranch() + " to " + branch));
         change.trusted().ifPresent(patterns -> told.put("trusted", components.rules(component.id()).trusted() + " to " + patterns));

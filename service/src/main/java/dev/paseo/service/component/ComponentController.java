@@ -119,6 +119,7 @@ class ComponentController {
     @PostMapping("/{name}/changes")
     ComponentView change(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody ComponentChanges.ComponentChange change) {
         Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        registering.changes().concerned(components.named(name), change).forEach(each -> Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(each.name()), Optional.empty()));
         return view(registering.changes().change(components.named(name), change, person.name()));
     }
 

@@ -40,8 +40,8 @@ public class PipelineChecks {
     /** The rules of environments, by the environment they follow, as whoever keeps them tells. */
     public interface Followed {
 
-        /** Each environment to those that it follows, in their order. */
-        Map<String, List<String>> environments();
+        /** Each environment to what it follows, in their order. */
+        Map<String, Surroundings.Follows> environments();
     }
 
     private final Components components;

@@ -24,7 +24,12 @@ class SourceCredentials {
         return secrets.value(NAME, component).map(text -> json.read(text, SourceAccess.class)).orElse(SourceAccess.NONE);
     }
 
+    /** In place of what was kept; {@link SourceAccess#NONE} leaves nothing kept. */
     void keep(long component, SourceAccess credentials) {
+        if (credentials.equals(SourceAccess.NONE)) {
+            secrets.forget(NAME, component);
+            return;
+        }
         secrets.set(NAME, json.write(credentials), Secrets.Scope.of(component, 0), OptionalLong.empty());
     }
 }

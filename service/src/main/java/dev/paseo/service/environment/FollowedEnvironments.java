@@ -1,8 +1,9 @@
 package dev.paseo.service.environment;
 
+import dev.paseo.core.gate.Criterion;
+import dev.paseo.language.check.Surroundings;
 import dev.paseo.service.component.PipelineChecks;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
 
@@ -17,9 +18,9 @@ class FollowedEnvironments implements PipelineChecks.Followed {
     }
 
     @Override
-    public Map<String, List<String>> environments() {
-        Map<String, List<String>> followed = new LinkedHashMap<>();
-        environments.all().forEach(known -> followed.put(known.name(), known.rules().followed()));
+    public Map<String, Surroundings.Follows> environments() {
+        Map<String, Surroundings.Follows> followed = new LinkedHashMap<>();
+        environments.all().forEach(known -> followed.put(known.name(), new Surroundings.Follows(known.rules().followed(), known.rules().follows().filter(Criterion.Follows::any).isPresent())));
         return followed;
     }
 }

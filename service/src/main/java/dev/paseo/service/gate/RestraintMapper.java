@@ -57,7 +57,8 @@ interface RestraintMapper {
 
     @Select("""
             select v.number from place p join component c on c.id = p.component_id join deployment d on d.id = p.live_deployment_id
-            join version v on v.id = d.version_id where p.environment_id = #{environment} and c.name = #{component}""")
+            join version v on v.id = d.version_id where p.environment_id = #{environment}
+              and (c.name = #{component} or c.id = (select component_id from former_name where name = #{component}))""")
     Optional<String> live(long environment, String component);
 
     /** The version that is live there and whose passage is open, unless an item of its list failed. */

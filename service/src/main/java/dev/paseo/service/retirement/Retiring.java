@@ -1,5 +1,6 @@
 package dev.paseo.service.retirement;
 
+import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.retirement.Retirement;
 import dev.paseo.service.audit.AuditTrail;
@@ -9,6 +10,7 @@ import dev.paseo.service.database.Transactions;
 import dev.paseo.service.deployment.Removals;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
@@ -129,7 +131,10 @@ class Retiring {
                 throw Refusal.conflict(subject.words() + " is not retired: " + String.join("; ", hinders));
             }
             if (remove) {
-                places(subject).forEach(place -> lookups.removals().begin(place, subject.words() + " is retired"));
+                places(subject).forEach(row -> {
+                    Permission.require(by, Action.ROLL_BACK, Optional.of(row.component()), Optional.of(row.environment()));
+                    lookups.removals().begin(row.placeId(), subject.words() + " is retired");
+                });
             }
             mark(subject, Optional.of(around.clock().now()));
             around.audit().record(AuditTrail.Entry.of(by.name(), words(subject.what()) + " retired", subject.name()).in(subject.environment().orElse("")).because(reason)
@@ -138,10 +143,11 @@ class Retiring {
         });
     }
 
-    private List<Long> places(Subject subject) {
+    /** What is live of it; to remove it takes who may take back what is live there. */
+    private List<RetirementMapper.LiveRow> places(Subject subject) {
         return switch (subject.what()) {
-            case COMPONENT -> mapper.live(components.named(subject.name()).id(), null).stream().map(RetirementMapper.LiveRow::placeId).toList();
-            case PLACE -> mapper.live(null, environments.place(subject.name(), subject.environment().orElseThrow()).id()).stream().map(RetirementMapper.LiveRow::placeId).toList();
+            case COMPONENT -> mapper.live(components.named(subject.name()).id(), null);
+            case PLACE -> mapper.live(null, environments.place(subject.name(), subject.environment().orElseThrow()).id());
             case HOST, AGENT, ENVIRONMENT, PREVIEW_TEMPLATE -> List.of();
         };
     }

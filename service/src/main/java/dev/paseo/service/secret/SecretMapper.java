@@ -46,6 +46,9 @@ interface SecretMapper {
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int addRevision(NewRevision revision);
 
+    @Delete("delete r from secret_revision r join secret s on s.id = r.secret_id where s.name = #{name} and s.component_id = #{component} and s.environment_id = 0")
+    int forget(String name, long component);
+
     /** The newest value, the narrowest scope first: component and environment, component, environment, everywhere; not those of one host. */
     @Select("""
             select r.id, r.ciphertext, r.data_key from secret s join secret_revision r on r.secret_id = s.id

@@ -58,6 +58,11 @@ public class Secrets {
         });
     }
 
+    /** Deletes every revision of a component's value. */
+    public void forget(String name, long component) {
+        mapper.forget(name, component);
+    }
+
     public List<Kept> all() {
         return mapper.all().stream().map(row -> new Kept(row.name(), Optional.ofNullable(row.component()), Optional.ofNullable(row.environment()),
                 Optional.ofNullable(row.host()), row.revisions(), Optional.ofNullable(row.by()), row.at())).toList();
