@@ -8,7 +8,8 @@ import { useLive } from "../api/live";
 import { agents, me, waitingCount, whereabouts } from "../api/queries";
 import { Loading } from "./parts";
 import { flipTheme, useTheme } from "./theme";
-import { useNow } from "./time";
+import { clockOf, useNow } from "./time";
+import { OWN, useZoneOfPage } from "./zone";
 
 const Mark = () => (
   <svg width={30} height={22} viewBox="0 0 30 22" fill="none" stroke="currentColor" strokeWidth={2.6} strokeLinecap="round" aria-hidden="true">
@@ -86,10 +87,10 @@ function GroundLine({ connected }: { connected: boolean }) {
       .flatMap((cell) => cell.coming.filter((each) => MOVING.has(each.status)).map((each) => `${row.component} ${each.version} ${each.status}`)));
     return moving?.[0] ?? (where.data?.environments.find((each) => each.name === environment)?.closed ? "closed" : "open");
   };
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone.split("/").pop()?.replace("_", " ");
+  const zone = useZoneOfPage() ?? OWN;
   return (
     <footer className="groundline">
-      <span className="clock">{now.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false })}<i>{zone}</i></span>
+      <span className="clock" title={`Times on this page are those of ${zone}`}>{clockOf(now.toISOString(), zone)}<i>{zone.split("/").pop()?.replaceAll("_", " ")}</i></span>
       {where.data?.environments.map((each) => <span key={each.name} className="groundline-place"><b>{each.name}</b>{doing(each.name)}</span>)}
       <span className="grow" />
       <span className="groundline-agents">{known.data ? `${present} of ${known.data.length} agents present` : ""}</span>

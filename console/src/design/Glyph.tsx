@@ -67,6 +67,7 @@ const SHAPES: Record<Shape, ReactNode> = {
   replaced: <><circle cx={8} cy={8} r={6.7} strokeWidth={1.4} strokeDasharray="2.4 1.81" /><circle cx={8} cy={8} r={3.1} strokeWidth={1.5} /></>,
   undoing: <>{back}{dot(4, 13.4, 1.4)}</>,
   undone: back,
+  removed: <><circle cx={8} cy={8} r={6.7} strokeWidth={1.4} strokeDasharray="2.4 1.81" /><path d="M5.2 8h5.6" strokeWidth={2} /></>,
   stopped: <><path d="M8 1.4L14.6 8 8 14.6 1.4 8z" />{dot(8, 8, 2.1)}</>,
   met: <>{solid}{check}</>,
   asked: <>{square}{dot(8, 6.2, 1.9)}<path d="M4.6 12.2c.4-3 6.4-3 6.8 0z" fill="currentColor" stroke="none" /></>,

@@ -3,7 +3,7 @@ export type Tone = "good" | "warn" | "bad" | "ice" | "need" | "ink" | "rest" | "
 export type Shape =
   | "waiting-stage" | "ready" | "running" | "passed" | "warned" | "failed" | "skipped" | "cancelled"
   | "waiting" | "queued" | "rejected" | "expired" | "withdrawn" | "overtaken"
-  | "deploying" | "checking" | "live" | "replaced" | "undoing" | "undone" | "stopped"
+  | "deploying" | "checking" | "live" | "replaced" | "undoing" | "undone" | "removed" | "stopped"
   | "hold" | "closed"
   | "met" | "asked" | "not-yet" | "not-met";
 
@@ -38,6 +38,7 @@ const DEPLOYMENT: Record<string, State> = {
   replaced: state("replaced", "rest2"),
   undoing: state("undoing", "ink"),
   undone: state("undone", "bad"),
+  removed: state("removed", "rest2"),
   stopped: state("stopped", "bad"),
   failed: state("failed", "bad"),
   rejected: state("rejected", "bad"),

@@ -1,17 +1,26 @@
+import { tz } from "@date-fns/tz";
 import { format, isToday } from "date-fns";
 import { useEffect, useState } from "react";
+import { OWN, useZone } from "./zone";
 
-/** A length of time, such as "2 min 44 s". */
-export function lengthOf(from: string, to: Date): string {
-  const seconds = Math.max(0, Math.round((to.getTime() - new Date(from).getTime()) / 1000));
+/** A length of time, such as "2 min 44 s", without the seconds that the service was away. */
+export function lengthOf(from: string, to: Date, away = 0): string {
+  return said(Math.max(0, Math.round((to.getTime() - new Date(from).getTime()) / 1000) - away));
+}
+
+/** Says what a length of time leaves out. */
+export const without = (away: number) => (away === 0 ? "" : ` without ${said(away)} in which the service was away`);
+
+function said(seconds: number): string {
   if (seconds < 60) return `${seconds} s`;
   if (seconds < 3600) return `${Math.floor(seconds / 60)} min ${seconds % 60} s`;
   if (seconds < 48 * 3600) return `${Math.floor(seconds / 3600)} h ${Math.floor((seconds % 3600) / 60)} min`;
   return `${Math.floor(seconds / 86400)} d`;
 }
 
-export const clockOf = (time: string) => format(new Date(time), isToday(new Date(time)) ? "HH:mm" : "EEE d MMM HH:mm");
-export const exactOf = (time: string) => format(new Date(time), "EEEE d MMMM yyyy, HH:mm:ss");
+/** In the zone that is named, else in the reader's. */
+export const clockOf = (time: string, zone: string = OWN) => format(time, isToday(time, { in: tz(zone) }) ? "HH:mm" : "EEE d MMM HH:mm", { in: tz(zone) });
+export const exactOf = (time: string, zone: string = OWN) => `${format(time, "EEEE d MMMM yyyy, HH:mm:ss", { in: tz(zone) })} ${zone}`;
 
 /** The time now, once a second. */
 export function useNow(): Date {
@@ -23,11 +32,15 @@ export function useNow(): Date {
   return now;
 }
 
-/** A moment in the reader's zone; the exact one on hover. */
-export const At = ({ time }: { time: string }) => <time dateTime={time} title={exactOf(time)}>{clockOf(time)}</time>;
+/** A moment in the page's zone; the exact one on hover. */
+export function At({ time }: { time: string }) {
+  const zone = useZone();
+  return <time dateTime={time} title={exactOf(time, zone)}>{clockOf(time, zone)}</time>;
+}
 
 /** How long since; the exact moment on hover. */
 export function Since({ time }: { time: string }) {
   const now = useNow();
-  return <time dateTime={time} title={exactOf(time)}>{lengthOf(time, now)}</time>;
+  const zone = useZone();
+  return <time dateTime={time} title={exactOf(time, zone)}>{lengthOf(time, now)}</time>;
 }

@@ -53,7 +53,7 @@ describe("the log", () => {
 });
 
 const stage = (name: string, status: string, more: Partial<Schemas["StageView"]> = {}): Schemas["StageView"] =>
-  ({ name, variant: "", attempt: 1, status, after: [], afterAny: [], ifFailed: [], steps: [], takes: [], ...more });
+  ({ name, variant: "", attempt: 1, status, after: [], afterAny: [], ifFailed: [], steps: [], takes: [], away: 0, ...more });
 
 describe("the graph", () => {
   const stages = [stage("compile", "passed"), stage("tests", "failed", { variant: "UTC", after: ["compile"] }), stage("tests", "passed", { variant: "Auckland", after: ["compile"] }),

@@ -21,7 +21,7 @@ export function Changes({ comparison, version, environment, begun }: { compariso
           <ul>{comparison.lost.slice(0, 8).map((commit) => <li key={commit.id}><code>{commit.id.slice(0, 7)}</code> {commit.summary} <span className="quiet">{commit.author}</span></li>)}</ul>
         </div>
       )}
-      <div className="changes">
+      {comparison.live === version ? <Again comparison={comparison} /> : <div className="changes">
         <section>
           <h3>{comparison.commitCount} {comparison.commitCount === 1 ? "commit" : "commits"}{authors.length > 0 && <span className="quiet"> by {authors.join(", ")}</span>}</h3>
           <table className="commits">
@@ -43,27 +43,42 @@ export function Changes({ comparison, version, environment, begun }: { compariso
           <Secrets secrets={comparison.secrets} />
           <RecipeChanges recipe={comparison.recipe} files={comparison.files} live={comparison.live} />
         </div>
-      </div>
+      </div>}
     </>
   );
 }
+
+/** The same version again: only its variables and secrets can differ. */
+function Again({ comparison }: { comparison: Comparison }) {
+  const variables = comparison.variables.filter((each) => each.live !== each.proposed);
+  return (
+    <div className="again">
+      <p>The same version, {comparison.live}: the same bytes by the same recipe.{variables.length + comparison.secrets.length === 0 && " Its variables and secrets are the same too."}</p>
+      {variables.length > 0 && <Variables variables={variables} />}
+      <Secrets secrets={comparison.secrets} />
+    </div>
+  );
+}
+
+/** What does not differ, in one line. */
+const Same = ({ names }: { names: string[] }) => names.length > 0 && <p className="quiet small-text">The same: {names.join(", ")}</p>;
 
 const Artifacts = ({ artifacts }: { artifacts: Schemas["ArtifactChange"][] }) => (
   <section>
     <h3>Artifacts</h3>
     <table>
       <tbody>
-        {artifacts.map((each) => (
+        {artifacts.filter((each) => each.digest !== each.liveDigest).map((each) => (
           <tr key={each.name}>
             <td><b>{each.name}</b></td>
             <td>{each.liveDigest ? <code className="quiet">{each.liveDigest.slice(0, 8)}</code> : <span className="quiet">none</span>}
-              {each.digest && each.digest !== each.liveDigest && <><ArrowRight size={13} className="to" aria-label="to" /><Digest value={each.digest} /></>}
-              {each.digest === each.liveDigest && <span className="quiet"> unchanged</span>}</td>
+              <ArrowRight size={13} className="to" aria-label="to" />{each.digest ? <Digest value={each.digest} /> : <b>none</b>}</td>
             <td className="number">{each.size !== undefined && bytes(each.size)}</td>
           </tr>
         ))}
       </tbody>
     </table>
+    <Same names={artifacts.filter((each) => each.digest === each.liveDigest).map((each) => each.name)} />
   </section>
 );
 
@@ -72,15 +87,15 @@ const Variables = ({ variables }: { variables: Schemas["VariableChange"][] }) =>
     <h3>Variables</h3>
     <table>
       <tbody>
-        {variables.map((each) => (
+        {variables.filter((each) => each.live !== each.proposed).map((each) => (
           <tr key={each.name}>
             <td><code>{each.name}</code></td>
-            <td>{each.live === each.proposed ? <span className="quiet">{each.live}, unchanged</span>
-              : <>{each.live ?? "not set"}<ArrowRight size={13} className="to" aria-label="to" /><b>{each.proposed ?? "not set"}</b></>}</td>
+            <td>{each.live ?? "not set"}<ArrowRight size={13} className="to" aria-label="to" /><b>{each.proposed ?? "not set"}</b></td>
           </tr>
         ))}
       </tbody>
     </table>
+    <Same names={variables.filter((each) => each.live === each.proposed).map((each) => `${each.name} ${each.live}`)} />
     {variables.length === 0 && <p className="quiet">None are set here.</p>}
   </section>
 );
@@ -121,7 +136,7 @@ function Evidence({ figures }: { figures: Schemas["FigureView"][] }) {
           ))}
         </tbody>
       </table>
-      {same.length > 0 && <p className="quiet small-text">The same: {same.map((each) => `${each.name} ${each.live}`).join(", ")}</p>}
+      <Same names={same.map((each) => `${each.name} ${each.live}`)} />
       {figures.length === 0 && <p className="quiet">No reports of tests, coverage or findings.</p>}
     </section>
   );

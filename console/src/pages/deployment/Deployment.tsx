@@ -7,7 +7,8 @@ import { Glyph, StateWord } from "../../design/Glyph";
 import { Walk } from "../../design/Walk";
 import { Loading, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
-import { At } from "../../design/time";
+import { At, lengthOf, without } from "../../design/time";
+import { In } from "../../design/zone";
 import { Changes } from "./Changes";
 import { Decide } from "./Decide";
 import { Gate } from "./Gate";
@@ -28,12 +29,12 @@ export default function Deployment() {
   const { component, version, environment, status } = view.deployment;
   const mine = status === "waiting" && view.mayNot === undefined;
   return (
-    <>
+    <In zone={view.zone}>
       <title>{`${component} ${version} into ${environment} · Paseo`}</title>
       <div className="title-line">
         <h1>{title(view)}</h1>
         <p className="title-end">
-          Deployment <b>{view.deployment.id}</b>, {view.emergency ? "an emergency, a" : "a"} {view.deployment.kind}. <b>{view.deployment.requestedBy ?? "The walk"}</b> asked <At time={view.deployment.requestedAt} />
+          Deployment <b>{view.deployment.id}</b>, {view.emergency ? "an emergency, a" : "a"} {view.deployment.kind}. <b>{view.deployment.requestedBy ?? "The walk"}</b> asked <At time={view.deployment.requestedAt} />{view.deployment.startedAt && view.deployment.liveAt && <>, live {lengthOf(view.deployment.startedAt, new Date(view.deployment.liveAt), view.deployment.away)} after it began{without(view.deployment.away)}</>}
         </p>
       </div>
       <div className="hero"><Walk stops={heroStops(view)} label={`The walk of ${component} ${version}`} /></div>
@@ -55,7 +56,7 @@ export default function Deployment() {
           {status === "waiting" && <Decide view={view} mine={mine} />}
         </div>
       </div>
-    </>
+    </In>
   );
 }
 

@@ -46,7 +46,7 @@ export function Plan({ view }: { view: View }) {
           return (
             <li key={at} data-state={state}>
               <Glyph shape={SHAPE[state]} tone={state === "done" ? "good" : state === "now" ? "ink" : state === "broken" ? "bad" : "rest2"} />
-              <span>{words(part)}{state === "broken" ? <span className="bad">: it ended here</span> : state === "left" ? <span className="quiet">, not done</span> : null}{state === "now" && view.until ? <span className="quiet"> until <At time={view.until} /></span> : null}</span>
+              <span>{words(part)}{state === "broken" ? <span className="bad">{part.what === "test" ? ": it failed, so the walk does not go on" : ": it ended here"}</span> : state === "left" ? <span className="quiet">, not done</span> : null}{state === "now" && view.until ? <span className="quiet"> until <At time={view.until} /></span> : null}</span>
             </li>
           );
         })}

@@ -5,7 +5,7 @@ import { At } from "../../design/time";
 type View = Schemas["DeploymentView"];
 
 const MOVING = ["deploying", "checking", "undoing"];
-const PASSED = ["live", "replaced", ...MOVING, "undone", "stopped", "failed"];
+const PASSED = ["live", "replaced", ...MOVING, "undone", "removed", "stopped", "failed"];
 
 /** The walk that leads to this deployment: what is behind it, its gate, and where it goes. */
 export function heroStops(view: View): Stop[] {
@@ -28,12 +28,12 @@ export function heroStops(view: View): Stop[] {
   return stops;
 }
 
-const pathIn = (status: string) => (MOVING.includes(status) ? "moving" : status === "live" || status === "replaced" ? "walked" : "ahead");
+const pathIn = (status: string) => (MOVING.includes(status) ? "moving" : ["live", "replaced", "removed"].includes(status) ? "walked" : "ahead");
 
 function goal(status: string): StopState {
   switch (status) {
     case "live": return "live";
-    case "replaced": return "replaced";
+    case "replaced": case "removed": return "replaced";
     case "checking": return "checking";
     case "deploying": case "undoing": return "deploying";
     case "undone": return "undone";

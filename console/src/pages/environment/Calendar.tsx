@@ -1,20 +1,23 @@
+import { tz, TZDate } from "@date-fns/tz";
 import { addDays, format, isSameDay, startOfDay } from "date-fns";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Glyph } from "../../design/Glyph";
 import { deploymentState } from "../../design/states";
+import { OWN, useZone } from "../../design/zone";
 
 type View = Schemas["CalendarView"];
 
 const DAYS = 14;
 
-/** Two weeks from three days ago: when it is open, when it is closed, what was deployed. In the reader's time. */
+/** Two weeks from three days ago: when it is open, when it is closed, what was deployed. In the environment's time. */
 export function Calendar({ view }: { view: View }) {
-  const first = addDays(startOfDay(new Date(view.now)), -3);
+  const zone = useZone() ?? OWN;
+  const first = addDays(startOfDay(new TZDate(view.now, zone)), -3);
   const days = Array.from({ length: DAYS }, (_, at) => addDays(first, at));
   return (
     <ol className="calendar">
-      {days.map((day) => <Day key={day.toISOString()} day={day} view={view} />)}
+      {days.map((day) => <Day key={day.toISOString()} day={day} view={view} zone={zone} />)}
     </ol>
   );
 }
@@ -27,15 +30,17 @@ const within = (time: string | undefined, day: Date, otherwise: number) =>
 const covered = (open: View["open"], day: Date, next: Date) =>
   open.reduce((sum, each) => sum + Math.max(0, Math.min(+next, each.until ? +new Date(each.until) : +next) - Math.max(+day, +new Date(each.from))), 0) >= +next - +day;
 
-function Day({ day, view }: { day: Date; view: View }) {
-  const today = isSameDay(day, new Date(view.now));
+function Day({ day, view, zone }: { day: Date; view: View; zone: string }) {
+  const inZone = { in: tz(zone) };
+  const clock = (time: string) => format(time, "HH:mm", inZone);
+  const today = isSameDay(day, view.now, inZone);
   const next = addDays(day, 1);
   const touches = (span: { from: string; until?: string }) => new Date(span.from) < next && (span.until === undefined || new Date(span.until) > day);
   const open = view.open.filter(touches);
   const closed = view.closed.filter(touches);
-  const deployments = view.deployments.filter((each) => isSameDay(new Date(each.from), day));
+  const deployments = view.deployments.filter((each) => isSameDay(each.from, day, inZone));
   const words = closed.length > 0 ? closed.map((each) => each.words).join(", ")
-    : covered(open, day, next) ? "open all day" : open.length > 0 ? open.map((each) => `${format(new Date(each.from), "HH:mm")}–${each.until ? format(new Date(each.until), "HH:mm") : ""}`).join(", ") : view.hours ? "not open" : "open all day";
+    : covered(open, day, next) ? "open all day" : open.length > 0 ? open.map((each) => `${clock(each.from)}–${each.until ? clock(each.until) : ""}`).join(", ") : view.hours ? "not open" : "open all day";
   return (
     <li className={today ? "today" : ""}>
       <span className="calendar-day"><b>{format(day, "EEE")}</b> {format(day, "d MMM")}</span>

@@ -8,6 +8,7 @@ import { Glyph } from "../../design/Glyph";
 import { Loading, Lozenge, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At, Since } from "../../design/time";
+import { In } from "../../design/zone";
 import { Calendar } from "./Calendar";
 
 /** An environment: what is there now, what has to be met to enter and to leave, who may, and when. */
@@ -17,11 +18,11 @@ export default function Environment() {
   if (rules.isPending) return <Loading height={520} />;
   if (rules.isError) return <Trouble error={rules.error} />;
   return (
-    <>
+    <In zone={rules.data.zone}>
       <title>{`${name} · Paseo`}</title>
       <div className="title-line">
         <h1>{name}</h1>
-        <p className="title-end">Times are those of {rules.data.zone}. Rules of revision {rules.data.revision}.</p>
+        <p className="title-end">All times here are those of {rules.data.zone}. Rules of revision {rules.data.revision}.</p>
       </div>
       <div className="environment-columns">
         <div>
@@ -33,7 +34,7 @@ export default function Environment() {
           <People name={name} />
         </div>
       </div>
-    </>
+    </In>
   );
 }
 

@@ -8,6 +8,7 @@ import { Checklist, tickPassage } from "../../design/Checklist";
 import { Criteria } from "../../design/Criteria";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
+import { In } from "../../design/zone";
 
 /** A version's stay in an environment: what keeps it there, and the list that ends it. */
 export default function Passage() {
@@ -20,7 +21,7 @@ export default function Passage() {
   const fresh = () => client.invalidateQueries();
   const mine = view.mayNotTick === undefined;
   return (
-    <>
+    <In zone={view.zone}>
       <title>{`${view.component} ${view.version} in ${view.environment} · Paseo`}</title>
       <div className="title-line">
         <h1>{view.component} {view.version} in {view.environment}</h1>
@@ -28,7 +29,8 @@ export default function Passage() {
       </div>
       <div className="passage-columns">
         <section className="sheet pad">
-          <h2>{view.status === "ended" ? "It has passed: the walk goes on" : view.settledAt ? "What has to be done before it goes on" : "It is still being watched and tested"}</h2>
+          <h2>{view.status === "ended" ? "It has passed: the walk goes on" : view.testFailed ? "It stays here: a test of it failed" : view.settledAt ? "What has to be done before it goes on" : "It is still being watched and tested"}</h2>
+          {view.testFailed && <p className="bad">{view.reason} <Link to={`/deployments/${view.deployment}`}>Its log</Link></p>}
           <Checklist lists={view.checklists} mine={mine} onTick={async (said) => { await tickPassage(view.id, said); await fresh(); }} />
           {view.checklists.length === 0 && <p className="quiet">No list is ticked here.</p>}
           {view.mayNot === undefined && <Leave id={view.id} environment={view.environment} commentRequired={view.commentRequired} />}
@@ -41,7 +43,7 @@ export default function Passage() {
           <p className="links"><Link to={`/versions/${view.component}/${view.version}`}>{view.component} {view.version}</Link>, <Link to={`/environments/${view.environment}`}>{view.environment}</Link></p>
         </section>
       </div>
-    </>
+    </In>
   );
 }
 

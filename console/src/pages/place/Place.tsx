@@ -7,6 +7,7 @@ import { Glyph, StateWord } from "../../design/Glyph";
 import { Loading, Lozenge, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At, Since } from "../../design/time";
+import { In } from "../../design/zone";
 import { Actions } from "./Actions";
 
 type View = Schemas["PlaceView"];
@@ -20,7 +21,7 @@ export default function Place() {
   if (place.isError) return <Trouble error={place.error} />;
   const view = place.data;
   return (
-    <>
+    <In zone={view.zone}>
       <title>{`${component} in ${environment} · Paseo`}</title>
       <div className="title-line">
         <h1>{component} in {environment}</h1>
@@ -58,7 +59,7 @@ export default function Place() {
         </table></div>
         {past.data?.length === 0 && <p className="quiet pad">Nothing was deployed here yet. To write down what is live already: <code>paseo record {component} VERSION --in {environment} --reason …</code></p>}
       </section>
-    </>
+    </In>
   );
 }
 

@@ -9,7 +9,7 @@ import { ofStage } from "../../log/source";
 import { Glyph } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { workState } from "../../design/states";
-import { lengthOf, useNow } from "../../design/time";
+import { lengthOf, useNow, without } from "../../design/time";
 import { Causes } from "./Causes";
 import { RunActions } from "./RunActions";
 import { Side } from "./Side";
@@ -107,7 +107,7 @@ function RunTitle({ view }: { view: View }) {
       <h1><span className="up">{run.component}</span> #{run.number}</h1>
       <span className={`badge ${ended ? state.tone : "moving"}`}>
         <Glyph shape={state.shape} tone={ended ? state.tone : "ink"} />
-        {state.word}{run.startedAt && `, ${lengthOf(run.startedAt, run.endedAt ? new Date(run.endedAt) : now)}`}
+        {state.word}{run.startedAt && `, ${lengthOf(run.startedAt, run.endedAt ? new Date(run.endedAt) : now, run.away)}${without(run.away)}`}
       </span>
       <p>{run.branch} at <code>{run.commit.slice(0, 7)}</code>, “{run.commitSummary}”</p>
       <RunActions run={run} />

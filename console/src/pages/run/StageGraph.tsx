@@ -60,9 +60,9 @@ interface SlabProps {
 function StageSlab({ node, selected, x, y, onSelect }: SlabProps) {
   const state = workState(node.status);
   const now = useNow();
-  const { began, ended } = spanOf(node.variants);
+  const { began, ended, away } = spanOf(node.variants);
   const attempt = Math.max(...node.variants.map((stage) => stage.attempt));
-  const length = began ? `, ${lengthOf(began, ended ? new Date(ended) : now)}` : "";
+  const length = began ? `, ${lengthOf(began, ended ? new Date(ended) : now, away)}` : "";
   const first = node.variants[0];
   const begun = BEGUN.includes(node.status);
   return (

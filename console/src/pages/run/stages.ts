@@ -34,10 +34,10 @@ export function nodesOf(stages: Stage[]): StageNode[] {
 }
 
 /** From the first variant's beginning to the last one's end; empty as long as none began. */
-export function spanOf(variants: Stage[]): { began?: string; ended?: string } {
+export function spanOf(variants: Stage[]): { began?: string; ended?: string; away: number } {
   const began = variants.flatMap((stage) => stage.startedAt ?? []).sort()[0];
   const over = variants.every((stage) => stage.endedAt);
-  return { began, ended: over ? variants.flatMap((stage) => stage.endedAt ?? []).sort().at(-1) : undefined };
+  return { began, away: Math.max(0, ...variants.map((stage) => stage.away)), ended: over ? variants.flatMap((stage) => stage.endedAt ?? []).sort().at(-1) : undefined };
 }
 
 /** The stage that a reader most likely wants: the one that failed, else the one that runs, else the last that began. */

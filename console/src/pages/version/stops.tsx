@@ -52,7 +52,7 @@ function gateOf(stop: Place, status: string | undefined): GateState {
 
 function words(number: string, stop: Place, newest: Schemas["DeploymentSummary"] | undefined): string {
   if (stop.stays) return `stays before it: ${stop.stays}. It goes on by itself when that is mended.`;
-  if (stop.live === number) return "live";
+  if (stop.live === number) return stop.keeps ? `live. ${stop.keeps}` : "live";
   if (stop.openedAt) return `was live; now ${stop.live ?? "nothing"}`;
   return newest ? `${newest.status}${newest.reason ? `: ${newest.reason}` : ""}` : `not yet; ${stop.live ?? "nothing"} is live`;
 }

@@ -108,6 +108,7 @@ function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cel
           {cell.since && <p><Link to={`/places/${row.component}/${cell.environment}`}>live for <Since time={cell.since} /></Link></p>}
           {cell.retired && <p className="mark warn"><Glyph shape="warned" tone="warn" />retired, and still running</p>}
           <Marks cell={cell} />
+          {cell.kept && <p className={cell.kept.testFailed ? "mark bad" : "kept"}>{cell.kept.testFailed && <Glyph shape="failed" tone="bad" />}<Link to={`/passages/${cell.kept.passage}`}>{cell.kept.testFailed ? "a test of it failed" : cell.kept.reason.replace(/\.$/, "")}</Link></p>}
           {on && <p><Link to={`/deployments/${on.deployment}`}>{on.version} {deploymentState(on.status).word}</Link></p>}
           {cell.trouble && <p className="bad"><Link to={`/deployments/${cell.trouble.deployment}`}>{cell.trouble.version} {deploymentState(cell.trouble.status).word}</Link></p>}
           {cell.behind > 0 && <p className="behind"><Footprints size={14} aria-hidden="true" />{cell.behind} {cell.behind === 1 ? "version" : "versions"} behind{cell.commitsBehind ? `, ${cell.commitsBehind} ${cell.commitsBehind === 1 ? "commit" : "commits"}` : ""}{cell.marks && cell.marks.daysBehind > 0 ? `, ${cell.marks.daysBehind} d` : ""}</p>}

@@ -86,7 +86,7 @@ class ClientTest {
         says(done("developer", "component", "badge", "daylight-api"), "/badges/", "daylight-api.svg?branch=main");
         says(done("developer", "environment", "calendar", "production"), "/environments/production/calendar.ics");
         says(done("developer", "component", "look", "daylight-api"), "Nothing has moved since Paseo looked last");
-        says(refused(4, "auditor", "component", "look", "daylight-api"), "may not start and cancel runs");
+        says(refused(4, "auditor", "component", "look", "daylight-api"), "may not have the source of daylight-api looked at: that is for whoever may start and cancel runs");
     }
 
     @Test

@@ -20,6 +20,8 @@ import java.security.KeyStore;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executors;
 import javax.net.ssl.KeyManagerFactory;
 import javax.net.ssl.SSLContext;
@@ -32,6 +34,7 @@ final class GitServers implements AutoCloseable {
 
     private final Path folder;
     private final List<AutoCloseable> closing = new ArrayList<>();
+    private final List<String> shown = new CopyOnWriteArrayList<>();
 
     GitServers(Path folder) throws IOException {
         this.folder = Files.createDirectories(folder);
@@ -52,10 +55,9 @@ final class GitServers implements AutoCloseable {
 
     /** Serves the bare repositories of a folder; its address. */
     String https(Path repositories) throws IOException, InterruptedException, GeneralSecurityException {
-        run(folder, Path.of(System.getProperty("java.home"), "bin", "keytool").toString(), "-genkeypair", "-alias", "server", "-keyalg", "EC", "-storetype", "PKCS12",
-                "-keystore", "server.p12", "-storepass", "the-park", "-dname", "CN=127.0.0.1", "-ext", "san=ip:127.0.0.1", "-ext", "bc:c=ca:true");
-        run(folder, Path.of(System.getProperty("java.home"), "bin", "keytool").toString(), "-exportcert", "-rfc", "-alias", "server", "-keystore", "server.p12",
-                "-storepass", "the-park", "-file", "server.pem");
+        if (Files.notExists(folder.resolve("server.p12"))) {
+            makeKeys();
+        }
         KeyStore keys = KeyStore.getInstance("PKCS12");
         try (InputStream in = Files.newInputStream(folder.resolve("server.p12"))) {
             keys.load(in, "the-park".toCharArray());
@@ -73,7 +75,21 @@ final class GitServers implements AutoCloseable {
         return "https://127.0.0.1:" + server.getAddress().getPort();
     }
 
-    private static void git(HttpExchange exchange, Path repositories) throws IOException {
+    /** What was shown to come in, of requests to this server. */
+    List<String> shownTo(String address) {
+        return shown.stream().filter(each -> each.startsWith(address + " ")).toList();
+    }
+
+    private void makeKeys() throws IOException, InterruptedException {
+        run(folder, Path.of(System.getProperty("java.home"), "bin", "keytool").toString(), "-genkeypair", "-alias", "server", "-keyalg", "EC", "-storetype", "PKCS12",
+                "-keystore", "server.p12", "-storepass", "the-park", "-dname", "CN=127.0.0.1", "-ext", "san=ip:127.0.0.1", "-ext", "bc:c=ca:true");
+        run(folder, Path.of(System.getProperty("java.home"), "bin", "keytool").toString(), "-exportcert", "-rfc", "-alias", "server", "-keystore", "server.p12",
+                "-storepass", "the-park", "-file", "server.pem");
+    }
+
+    private void git(HttpExchange exchange, Path repositories) throws IOException {
+        Optional.ofNullable(exchange.getRequestHeaders().getFirst("Authorization")).ifPresent(header ->
+                shown.add("https://127.0.0.1:" + exchange.getLocalAddress().getPort() + " " + header));
         String login = "Basic " + Base64.getEncoder().encodeToString((NAME + ":" + WORD).getBytes(StandardCharsets.UTF_8));
         if (!login.equals(exchange.getRequestHeaders().getFirst("Authorization"))) {
             exchange.getResponseHeaders().set("WWW-Authenticate", "Basic realm=\"park\"");

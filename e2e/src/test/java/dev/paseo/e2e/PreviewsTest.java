@@ -75,6 +75,7 @@ class PreviewsTest {
             Await.until("it is tried again until done", () -> previews(park).size() == 1);
             Await.until("its end is told, as no failure", () -> told(park).contains("The preview of feature/night was removed"));
             assertTrue(told(park).contains("Your preview of feature/night is ready: http://127.0.0.1:7700 shows daylight-api"), told(park));
+            assertEquals("removed", park.as("developer").get("/api/v1/history/daylight-api/" + name).good().path(0).path("status").asString());
             assertTrue(Files.notExists(shown));
             assertEquals(403, park.as("approver-1").delete("/api/v1/previews/" + previews(park).path(0).path("environment").asString()).status());
             park.as("developer").delete("/api/v1/previews/" + previews(park).path(0).path("environment").asString());

@@ -1,11 +1,13 @@
 package dev.paseo.e2e;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 
 import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
+import org.springframework.context.ConfigurableApplicationContext;
 import tools.jackson.databind.JsonNode;
 
 /** Two replicas on one database, hooks to both, one killed: nothing lost, nothing twice. */
@@ -45,6 +47,25 @@ class ReplicaTest {
             assertEquals(PUSHES, commits.size(), "each push has one run of its own");
             assertEquals(404, park.as("developer").get("/api/v1/runs/daylight-api/" + (PUSHES + 1)).status());
             park.liveIn("staging", "1.4." + PUSHES);
+        }
+    }
+
+    /** The service is stopped for what the database takes for an hour, in the middle of a run that took two. */
+    @Test
+    void whatWasDoneWhileNoneWasAtWorkIsSaidToTakeThatMuchLess() throws Exception {
+        try (Park park = new Park()) {
+            ConfigurableApplicationContext service = park.startService();
+            park.accounts();
+            park.startAgent("builder");
+            park.component().push("developer", "main", Scenario.files());
+            park.runEnds(1);
+            assertFalse(park.paseo("developer", "show", "daylight-api#1").out().contains("away"));
+            service.close();
+            park.database.as("update presence set last_alive = last_alive - interval 1 hour, outside_at = outside_at - interval 1 hour;"
+                    + "update run set created_at = created_at - interval 2 hour, started_at = started_at - interval 2 hour");
+            park.startService();
+            Await.until("it says so", () -> park.paseo("developer", "show", "daylight-api#1").out().contains(" min in which the service was away"));
+            assertEquals(3600, park.as("developer").get("/api/v1/runs/daylight-api/1").good().path("run").path("away").asLong(), 120);
         }
     }
 }

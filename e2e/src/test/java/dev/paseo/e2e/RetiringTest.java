@@ -33,6 +33,11 @@ class RetiringTest {
             assertEquals(400, park.as("release-engineer").post("/api/v1/components/lamp/changes", Map.of("trusted", List.of(""))).status());
             assertEquals(400, park.as("release-engineer").post("/api/v1/components/lamp/changes", Map.of("file", "../paseo.yaml")).status());
 
+            park.as("admin").post("/api/v1/receivers", Map.of("name", "bell-board", "address", "http://127.0.0.1:" + park.storePort + "/events", "components", List.of("lamp"))).good();
+            assertEquals("lamp cannot be given another name yet: it stands in the receiver bell-board, where it would no longer be found; change that first",
+                    park.as("release-engineer").post("/api/v1/components/lamp/changes", Map.of("name", "lantern")).detail());
+            park.as("admin").delete("/api/v1/receivers/bell-board").good();
+
             Park.Said said = park.paseo("release-engineer", "component", "change", "lamp", "--name", "lantern", "--trusted", "main", "--trusted", "trunk", "--none-allowed");
             assertTrue(said.out().endsWith(", paseo.yaml, main branch main; trusted main, trunk; allowed none.\n"), said::out);
             assertEquals("lantern", park.as("developer").get("/api/v1/components/lamp").good().path("name").asString(), "it is still reached by its old name");

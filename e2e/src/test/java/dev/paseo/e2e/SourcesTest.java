@@ -31,6 +31,7 @@ class SourcesTest {
     private Park park;
     private GitServers servers;
     private String https;
+    private String elsewhere;
     private String silent;
     private GitServers.Ssh ssh;
 
@@ -39,9 +40,10 @@ class SourcesTest {
         park = new Park();
         servers = new GitServers(park.folder.resolve("servers"));
         https = servers.https(park.folder.resolve("repositories"));
+        elsewhere = servers.https(park.folder.resolve("repositories"));
         silent = servers.silent();
         ssh = servers.ssh();
-        park.startService("--paseo.poll=1s", "--paseo.allowed-sources=" + park.folder.resolve("repositories") + "," + https + "," + silent + "," + ssh.address());
+        park.startService("--paseo.poll=1s", "--paseo.allowed-sources=" + park.folder.resolve("repositories") + "," + https + "," + elsewhere + "," + silent + "," + ssh.address());
         park.accounts();
         park.startAgent("builder");
     }
@@ -87,6 +89,46 @@ class SourcesTest {
         assertEquals("passed", park.runEnds("secure", 1).path("run").path("status").asString());
         assertEquals("0", park.database.as("select count(*) from secret_revision where instr(ciphertext, '" + GitServers.WORD + "') > 0").strip());
         assertFalse(park.as("admin").get("/api/v1/components/secure").body().toString().contains(GitServers.WORD));
+    }
+
+    /** What was given for one host is never shown to another, and what replaces it has to work first. */
+    @Test
+    void credentialsStayWithTheHostThatTheyWereGivenFor() throws Exception {
+        Repository repository = repository("guarded");
+        Map<String, String> login = Map.of("name", GitServers.NAME, "password", GitServers.WORD, "authority", servers.certificate());
+        assertEquals(201, register("guarded", https + "/guarded.git", login).status());
+        assertFalse(servers.shownTo(https).isEmpty());
+        assertEquals(503, change("guarded", Map.of("repository", elsewhere + "/guarded.git")).status());
+        assertEquals(List.of(), servers.shownTo(elsewhere));
+        assertEquals(503, change("guarded", Map.of("credentials", Map.of("name", GitServers.NAME, "password", "wrong-word", "authority", servers.certificate()))).status());
+        repository.push("developer", "main", Map.of("paseo.yaml", StartingTest.pipeline("guarded", "- push: [main]")));
+        Await.until("those that worked are still used", () -> runs("guarded") == 1);
+        assertEquals(200, change("guarded", Map.of("repository", elsewhere + "/guarded.git", "credentials", login)).status());
+        repository.push("developer", "main", Map.of("again", "1"));
+        Await.until("it is looked at there", () -> runs("guarded") == 2);
+        assertTrue(park.as("admin").get("/api/v1/audit?limit=50").body().toString().contains("set anew"));
+    }
+
+    /** A repository is that of all its components: whoever moves it needs the right for each. */
+    @Test
+    void aRepositoryOfSeveralComponentsIsMovedByWhoMayChangeThemAll() throws Exception {
+        repository("shared");
+        Repository moved = repository("shared-moved");
+        String url = "file://" + park.folder.resolve("repositories/shared.git");
+        assertEquals(201, register("shared", url, Map.of()).status());
+        assertEquals(201, register("shared-too", url, Map.of()).status());
+        park.account("keeper", List.of("viewer"), List.of());
+        park.database.as("insert into role_grant (account_id, role, component_id) select a.id, 'RELEASE_ENGINEER', c.id from account a, component c where a.name = 'keeper' and c.name = 'shared'");
+        Client.Answer refused = park.as("keeper").post("/api/v1/components/shared/changes", Map.of("repository", moved.url()));
+        assertEquals(403, refused.status(), refused.toString());
+        assertTrue(refused.detail().contains("may not") && refused.detail().contains("shared-too"), refused.detail());
+        assertEquals(200, park.as("keeper").post("/api/v1/components/shared/changes", Map.of("mainBranch", "main")).status());
+        assertEquals(200, change("shared", Map.of("repository", moved.url())).status());
+        assertEquals(moved.url(), park.as("developer").get("/api/v1/components/shared-too").good().path("repository").asString());
+    }
+
+    private Client.Answer change(String component, Map<String, ?> change) {
+        return park.as("release-engineer").post("/api/v1/components/" + component + "/changes", change);
     }
 
     @Test

@@ -3,6 +3,8 @@ package dev.paseo.e2e;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -44,6 +46,30 @@ class WalkStaysTest {
             repository.push("developer", "main", Map.of("README", "newer", "paseo.yaml", files.get("paseo.yaml").replace("  - staging: automatic", "  - stagign: automatic")));
             Await.until("a misspelt environment is told", () -> where(park).contains("there is no environment stagign; did you mean staging?"));
             assertEquals(Optional.of("1.4.2"), park.live("test"));
+        }
+    }
+
+    @Test
+    void aFailedTestOfWhatIsLiveIsToldAndPassedByDeployingAgain() throws Exception {
+        try (Park park = Park.open()) {
+            Repository repository = park.component();
+            Map<String, String> files = Scenario.files();
+            files.put("paseo.yaml", Scenario.PIPELINE.replace("  removal:", "  tests:\n    acceptance: {steps: ['test ! -e \"$PASEO_HOST_FOLDER/fog\"']}\n  removal:"));
+            Path fog = Files.writeString(park.hostFolder("test-1").resolve("fog"), "");
+            repository.push("developer", "main", files);
+            Await.until("the map tells it", () -> where(park).contains("A test of what is live failed: "));
+            String shown = park.paseo("developer", "show", "daylight-api", "1.4.1").out();
+            assertTrue(shown.contains("It does not go on from test yet: A test of what is live failed: "), shown);
+            assertTrue(told(park, "developer").contains("daylight-api 1.4.1 does not go on from test: A test of what is live failed: "), told(park, "developer"));
+            assertTrue(told(park, "release-engineer").contains("daylight-api 1.4.1 does not go on from test"), told(park, "release-engineer"));
+            long first = park.as("developer").get("/api/v1/history/daylight-api/test").good().path(0).path("id").asLong();
+            String plan = park.paseo("developer", "show", "deployment", Long.toString(first)).out();
+            assertTrue(plan.contains("failed   3. test: acceptance") && plan.contains("not done 4. the walk goes on"), plan);
+            assertEquals(Optional.empty(), park.live("staging"));
+            Files.delete(fog);
+            assertEquals(0, park.paseo("release-engineer", "redeploy", "daylight-api", "--in", "test").code());
+            park.liveIn("staging", "1.4.1");
+            Await.until("nothing keeps it any more", () -> !where(park).contains("A test of what is live failed"));
         }
     }
 }

@@ -8,6 +8,7 @@ import tools.jackson.databind.JsonNode;
 final class ChangeLines {
 
     private final Context context;
+    private boolean differs;
 
     ChangeLines(Context context) {
         this.context = context;
@@ -21,8 +22,8 @@ final class ChangeLines {
             line("and " + more + " commits more");
         }
         comparison.path("lost").forEach(commit -> line(context.ink().need("lacks ") + ServiceCommand.short8(commit.path("id")) + "  " + commit.path("summary").asString()
-                + context.ink().quiet("  " + commit.path("author").asString() + ", which is live")));
-        comparison.path("artifacts").forEach(artifact -> line("artifact " + artifact.path("name").asString() + "  "
+                + context.ink().quiet("  " + commit.path("author").asString())));
+        comparison.path("artifacts").valueStream().filter(artifact -> !artifact.path("digest").equals(artifact.path("liveDigest"))).forEach(artifact -> line("artifact " + artifact.path("name").asString() + "  "
                 + (artifact.has("liveDigest") ? ServiceCommand.short8(artifact.path("liveDigest")) + ", " + artifact.path("liveSize").asString("") + " bytes" : "none") + " to "
                 + (artifact.has("digest") ? ServiceCommand.short8(artifact.path("digest")) + ", " + artifact.path("size").asString("") + " bytes" : "none")));
         comparison.path("evidence").forEach(figure -> {
@@ -36,6 +37,9 @@ final class ChangeLines {
         comparison.path("recipe").forEach(change -> line("recipe " + change.path("what").asString() + "  " + change.path("live").asString("–") + " to " + change.path("proposed").asString("–")));
         comparison.path("files").forEach(change -> line("file " + change.path("what").asString() + "  "
                 + (change.has("live") ? change.has("proposed") ? "changed" : "gone" : "new")));
+        if (!differs) {
+            line("nothing: the same bytes, recipe, variables and secrets");
+        }
     }
 
     private static String revision(JsonNode revision) {
@@ -52,6 +56,7 @@ final class ChangeLines {
     }
 
     private void line(String text) {
+        differs = true;
         context.out().println("  " + text);
     }
 }

@@ -48,9 +48,11 @@ final class CompareCommand extends ServiceCommand {
     }
 
     private void place(JsonNode place) {
-        context.out().println(context.ink().strong(place.path("component").asString()) + "  " + compared.get(0) + " has " + place.path("from").asString("nothing") + ", "
-                + compared.get(1) + " has " + place.path("to").asString("nothing"));
-        new ChangeLines(context).print(place.path("versions"));
+        context.out().println(context.ink().strong(place.path("component").asString()) + "  from " + compared.get(0) + ", " + place.path("from").asString("nothing") + ", to "
+                + compared.get(1) + ", " + place.path("to").asString("nothing"));
+        if (place.has("versions")) {
+            new ChangeLines(context).print(place.path("versions"));
+        }
         new ChangeLines(context).variables(place.path("variables"));
         place.path("secrets").forEach(secret -> {
             if (secret.path("from").asBoolean() != secret.path("to").asBoolean()) {

@@ -11,7 +11,7 @@ import tools.jackson.databind.JsonNode;
 /** Follows a deployment: its status and its hosts, a line for each change, until it is live or has ended. */
 final class DeploymentWatch {
 
-    private static final Set<String> ENDED = Set.of("live", "replaced", "undone", "stopped", "failed", "rejected", "expired", "withdrawn", "overtaken");
+    private static final Set<String> ENDED = Set.of("live", "replaced", "undone", "removed", "stopped", "failed", "rejected", "expired", "withdrawn", "overtaken");
 
     private final Context context;
     private final boolean quiet;

@@ -103,9 +103,24 @@ final class ListCommands {
         }
     }
 
-    /** From its beginning to its end; empty where it has not ended. */
+    /** From its beginning to its end, without what the service was away; empty where it has not ended. */
     static String took(JsonNode of) {
-        return of.has("startedAt") && of.has("endedAt") ? Times.length(Duration.between(Instant.parse(of.path("startedAt").asString()), Instant.parse(of.path("endedAt").asString()))) : "";
+        return took(of, "endedAt");
+    }
+
+    private static String took(JsonNode of, String end) {
+        return of.has("startedAt") && of.has(end) ? Times.length(Duration.between(Instant.parse(of.path("startedAt").asString()), Instant.parse(of.path(end).asString()))
+                .minusSeconds(of.path("away").asLong(0))) : "";
+    }
+
+    static String live(JsonNode deployment) {
+        return took(deployment, deployment.has("liveAt") ? "liveAt" : "endedAt");
+    }
+
+    /** What a time leaves out, where the service was away meanwhile. */
+    static String without(JsonNode of) {
+        long away = of.path("away").asLong(0);
+        return away == 0 ? "" : ", without " + Times.length(Duration.ofSeconds(away)) + " in which the service was away";
     }
 
     @Command(name = "versions", description = "The newest versions of a component, the newest first.", footer = {"", "Example:", "  paseo list versions daylight-api --limit 5"})
@@ -132,7 +147,7 @@ final class ListCommands {
         @Option(names = "--in", paramLabel = "ENVIRONMENT")
         private Optional<String> environment = Optional.empty();
 
-        @Option(names = "--status", paramLabel = "STATE", description = "waiting, queued, deploying, checking, live, replaced, undoing, undone, stopped, failed, rejected, expired, withdrawn or overtaken")
+        @Option(names = "--status", paramLabel = "STATE", description = "waiting, queued, deploying, checking, live, replaced, undoing, undone, removed, stopped, failed, rejected, expired, withdrawn or overtaken")
         private Optional<String> status = Optional.empty();
 
         Deployments(Context context) {
@@ -153,10 +168,6 @@ final class ListCommands {
                         Times.exact(each.path("requestedAt")), each.path("requestedBy").asString("the walk"), live(each), each.path("reason").asString("")));
                 table.print(context.out(), context.ink());
             });
-        }
-
-        private static String live(JsonNode each) {
-            return each.has("startedAt") && each.has("liveAt") ? Times.length(Duration.between(Instant.parse(each.path("startedAt").asString()), Instant.parse(each.path("liveAt").asString()))) : took(each);
         }
     }
 }

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import tools.jackson.databind.JsonNode;
 
-/** The plan of a deployment, a line for each part, those that are done and the one under way marked. */
+/** The plan of a deployment, a line for each part, what became of it before each. */
 final class PlanLines {
 
     private PlanLines() {}
@@ -13,11 +13,13 @@ final class PlanLines {
         List<String> lines = new ArrayList<>();
         plan.forEach(part -> {
             String mark = switch (part.path("state").asString()) {
-                case "done" -> "done ";
-                case "now" -> "now  ";
-                default -> "     ";
+                case "done" -> "done    ";
+                case "now" -> "now     ";
+                case "broken" -> "failed  ";
+                case "left" -> "not done";
+                default -> "        ";
             };
-            lines.add("  " + mark + (lines.size() + 1) + ". " + words(part));
+            lines.add("  " + mark + " " + (lines.size() + 1) + ". " + words(part));
         });
         return lines;
     }

@@ -71,7 +71,7 @@ final class ShowCommand extends ServiceCommand {
                 Times.exact(stage.path("endedAt")), stage.path("waitsFor").asString(stage.path("reason").asString(""))));
         table.print(out(), context.ink());
         if (run.has("startedAt")) {
-            out().println("waited " + waited(run) + (run.has("endedAt") ? ", took " + ListCommands.took(run) : ""));
+            out().println("waited " + waited(run) + (run.has("endedAt") ? ", took " + ListCommands.took(run) : "") + ListCommands.without(run));
         }
         reports(api().get(Api.path("runs", run.path("component").asString(), run.path("number").asString(""), "evidence")));
         artifacts(view.path("outputs"));
@@ -123,6 +123,9 @@ final class ShowCommand extends ServiceCommand {
                 stop.has("openedAt") ? Times.exact(stop.path("openedAt")) : "not yet", stop.path("live").asString("nothing"), stop.path("passage").asString("")));
         table.print(out(), context.ink());
         version.path("walk").forEach(stop -> {
+            if (stop.has("keeps")) {
+                out().println(context.ink().warn("It does not go on from " + stop.path("environment").asString() + " yet") + ": " + stop.path("keeps").asString());
+            }
             if (stop.has("stays")) {
                 out().println(context.ink().warn("It stays before " + stop.path("environment").asString()) + ": " + stop.path("stays").asString() + ". When that is mended, it goes on by itself.");
             }
@@ -136,6 +139,9 @@ final class ShowCommand extends ServiceCommand {
                 + (deployment.has("reason") ? ": " + deployment.path("reason").asString() : ""));
         out().println((deployment.path("emergency").asBoolean() ? context.ink().warn("emergency ") : "") + deployment.path("kind").asString() + " requested by "
                 + deployment.path("requestedBy").asString("the walk") + ", " + Times.exact(deployment.path("requestedAt")));
+        if (deployment.has("startedAt")) {
+            out().println("began " + Times.exact(deployment.path("startedAt")) + (deployment.has("liveAt") ? ", live after " + ListCommands.live(deployment) : "") + ListCommands.without(deployment));
+        }
         view.path("cautions").forEach(each -> out().println(context.ink().warn("note: ") + each.asString() + "."));
         if (view.has("url")) {
             out().println("address: " + view.path("url").asString() + (view.has("behindUrl") ? ", before it: " + view.path("behindUrl").asString() : ""));
@@ -163,7 +169,11 @@ final class ShowCommand extends ServiceCommand {
 
     private void passage(String id, JsonNode view) {
         out().println(context.ink().strong(view.path("component").asString() + " " + view.path("version").asString()) + " in " + view.path("environment").asString()
-                + ": passage " + id + ", " + context.ink().state(view.path("status").asString()) + " since " + Times.exact(view.path("openedAt")));
+                + ": passage " + id + ", " + context.ink().state(view.path("status").asString()) + (view.has("endedAt") ? " " + Times.exact(view.path("endedAt")) + "; it began " : " since ")
+                + Times.exact(view.path("openedAt")));
+        if (view.path("testFailed").asBoolean()) {
+            out().println(context.ink().bad("It stays here") + ": " + view.path("reason").asString());
+        }
         gate(view);
         if (view.path("mayNotTick").isMissingNode()) {
             out().println();

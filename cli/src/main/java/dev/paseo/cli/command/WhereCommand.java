@@ -128,6 +128,11 @@ final class WhereCommand extends ServiceCommand {
         if (cell.path("retired").asBoolean()) {
             words.add(context.ink().warn("retired, and still running"));
         }
+        if (cell.has("kept")) {
+            JsonNode kept = cell.path("kept");
+            String why = kept.path("reason").asString();
+            words.add((kept.path("testFailed").asBoolean() ? context.ink().bad(why) : why) + " (passage " + kept.path("passage").asString("") + ")");
+        }
         for (JsonNode coming : cell.path("coming")) {
             String what = coming.path("version").asString() + " " + context.ink().state(coming.path("status").asString());
             String gate = coming.path("gate").asString("");

@@ -14,9 +14,10 @@ import java.util.Optional;
  * @param sides   the side that is filled, and the one that had the traffic before
  * @param mayFail how many hosts may fail without ending it
  * @param changed whether something that is done once for the place has begun
+ * @param unsettled the part of the plan, a test of what is live, that failed, so that the walk does not go on from here
  */
 public record Course(List<Movement> plan, int at, Optional<HostTask> running, Optional<Instant> until, int share, Sides sides, int mayFail,
-        boolean changed) {
+        boolean changed, Optional<Integer> unsettled) {
 
     /** The side that is filled, and the one that had the traffic before; empty where the place has none. */
     public record Sides(Optional<String> filled, Optional<String> before) {
@@ -28,7 +29,7 @@ public record Course(List<Movement> plan, int at, Optional<HostTask> running, Op
     }
 
     public static Course of(List<Movement> plan, Sides sides, int mayFail) {
-        return new Course(plan, 0, Optional.empty(), Optional.empty(), 0, sides, mayFail, false);
+        return new Course(plan, 0, Optional.empty(), Optional.empty(), 0, sides, mayFail, false, Optional.empty());
     }
 
     /** As states were kept before there were plans: installed together, checked together. */
@@ -51,30 +52,40 @@ public record Course(List<Movement> plan, int at, Optional<HostTask> running, Op
     }
 
     Course next() {
-        return new Course(plan, at + 1, Optional.empty(), Optional.empty(), share, sides, mayFail, changed);
+        return new Course(plan, at + 1, Optional.empty(), Optional.empty(), share, sides, mayFail, changed, unsettled);
     }
 
     Course over() {
-        return new Course(plan, plan.size(), running, Optional.empty(), share, sides, mayFail, changed);
+        return new Course(plan, plan.size(), running, Optional.empty(), share, sides, mayFail, changed, unsettled);
+    }
+
+    /** The part at which the walk would go on from here; the plan's end where there is none. */
+    int settling() {
+        return (int) plan.stream().takeWhile(movement -> movement.what() != Movement.What.SETTLED).count();
+    }
+
+    /** The test that is being made has failed: what comes after the walk's going on is next. */
+    Course unsettling() {
+        return new Course(plan, settling() + 1, Optional.empty(), Optional.empty(), share, sides, mayFail, changed, Optional.of(at));
     }
 
     Course running(HostTask task) {
-        return new Course(plan, at, Optional.of(task), until, share, sides, mayFail, changed);
+        return new Course(plan, at, Optional.of(task), until, share, sides, mayFail, changed, unsettled);
     }
 
     Course idle() {
-        return new Course(plan, at, Optional.empty(), until, share, sides, mayFail, changed);
+        return new Course(plan, at, Optional.empty(), until, share, sides, mayFail, changed, unsettled);
     }
 
     Course until(Instant end) {
-        return new Course(plan, at, running, Optional.of(end), share, sides, mayFail, changed);
+        return new Course(plan, at, running, Optional.of(end), share, sides, mayFail, changed, unsettled);
     }
 
     Course changing() {
-        return new Course(plan, at, running, until, share, sides, mayFail, true);
+        return new Course(plan, at, running, until, share, sides, mayFail, true, unsettled);
     }
 
     Course sharing(int percent) {
-        return new Course(plan, at, running, until, percent, sides, mayFail, changed);
+        return new Course(plan, at, running, until, percent, sides, mayFail, changed, unsettled);
     }
 }

@@ -27,9 +27,16 @@ public record DeploymentState(
 
     /**
      * How a host is brought back: by the recipe of what was live, by this recipe's removal, or not at all; BARRED: an
-     * irreversible change lies between.
+     * irreversible change lies between; TAKEN_AWAY: by this recipe's removal too, because it was asked for.
      */
-    public enum WayBack { PREVIOUS, REMOVAL, NONE, BARRED }
+    public enum WayBack {
+        PREVIOUS, REMOVAL, NONE, BARRED, TAKEN_AWAY;
+
+        /** Whether nothing is left of it on a host afterwards. */
+        public boolean removes() {
+            return this == REMOVAL || this == TAKEN_AWAY;
+        }
+    }
 
     /**
      * @param emergency      it goes past unmet criteria, hold and closed, never past a block

@@ -1,7 +1,6 @@
 package dev.paseo.core.deployment;
 
 import dev.paseo.core.deployment.HostState.Phase;
-import dev.paseo.core.deployment.Movement.What;
 import dev.paseo.core.deployment.PlaceEffect.Content;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -40,7 +39,7 @@ final class HostReports {
             case HostOutcome.Done() -> Onward.advance(deployment.on(task == HostTask.TRAFFIC ? course.sharing(share) : course), now, effects);
             case HostOutcome.Failed(String reason, boolean touched) when task == HostTask.TEST && deployment.ending().isEmpty() -> {
                 effects.add(new PlaceEffect.NotSettled(deployment.id(), reason));
-                yield Onward.next(deployment.on(pastSettling(course)), now, effects);
+                yield Onward.enter(deployment.on(course.unsettling()), now, effects);
             }
             case HostOutcome.Failed(String reason, boolean touched) ->
                     // Traffic whose moving failed half way is moved back too.
@@ -55,15 +54,6 @@ final class HostReports {
             case TRAFFIC -> "moving the traffic";
             default -> "checking the whole";
         };
-    }
-
-    /** As if the walk's going on had been passed, without its effect. */
-    private static Course pastSettling(Course course) {
-        Course now = course;
-        while (now.now().isPresent() && !now.is(What.SETTLED)) {
-            now = now.next();
-        }
-        return now;
     }
 
     private static Step installed(DeploymentState deployment, String name, HostOutcome outcome, Instant now) {

@@ -21,7 +21,7 @@ final class Onward {
         return enter(deployment.on(deployment.course().next()), now, effects);
     }
 
-    private static Step enter(DeploymentState begun, Instant now, List<PlaceEffect> effects) {
+    static Step enter(DeploymentState begun, Instant now, List<PlaceEffect> effects) {
         DeploymentState deployment = begun;
         while (deployment.course().now().isPresent()) {
             Movement movement = deployment.course().now().get();

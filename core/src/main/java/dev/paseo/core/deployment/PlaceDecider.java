@@ -127,7 +127,7 @@ public final class PlaceDecider {
             case DEPLOYING, CHECKING -> settle(place, Retreat.begin(deployment, "cancelled by " + by, true, new ArrayList<>()));
             case UNDOING -> Decision.refused("deployment " + deployment.id() + " is being undone already");
             case LIVE -> Decision.refused("deployment " + deployment.id() + " is live; to go back from it, roll back");
-            case REPLACED, UNDONE, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN ->
+            case REPLACED, UNDONE, REMOVED, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN ->
                     Decision.refused("deployment " + deployment.id() + " has ended");
         };
     }
@@ -141,7 +141,7 @@ public final class PlaceDecider {
                 yield busy || place.live().filter(now -> now.deployment() == deployment.id()).isEmpty()
                         ? Decision.refused("another deployment has come after it") : settle(place, Retreat.begin(deployment, why, true, new ArrayList<>()));
             }
-            case REPLACED, UNDOING, UNDONE, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN -> Decision.refused("deployment " + deployment.id() + " has ended");
+            case REPLACED, UNDOING, UNDONE, REMOVED, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN -> Decision.refused("deployment " + deployment.id() + " has ended");
         };
     }
 
@@ -213,7 +213,7 @@ public final class PlaceDecider {
         Optional<DeploymentState> active = now.open().stream().filter(deployment -> deployment.status().active()).findFirst();
         if (active.isPresent()) {
             return active.get().status() == DeploymentStatus.UNDOING ? Decision.moved(now, List.of())
-                    : settle(now, Retreat.begin(active.get(), why, true, new ArrayList<>()));
+                    : settle(now, Retreat.begin(takenAway(active.get()), why, true, new ArrayList<>()));
         }
         Optional<DeploymentState> live = now.live().flatMap(at -> place.deployment(at.deployment()));
         if (live.isEmpty()) {
@@ -221,6 +221,11 @@ public final class PlaceDecider {
         }
         Step abandoned = Onward.abandon(live.get());
         return settle(now, Retreat.remove(abandoned.deployment(), why, new ArrayList<>(abandoned.effects())));
+    }
+
+    /** What would be undone by its removal is taken away by it. */
+    private static DeploymentState takenAway(DeploymentState deployment) {
+        return deployment.wayBack() == DeploymentState.WayBack.REMOVAL ? deployment.goingBackBy(DeploymentState.WayBack.TAKEN_AWAY) : deployment;
     }
 
     private static Decision<PlaceState, PlaceEffect> settle(PlaceState place, Step step) {

@@ -24,7 +24,7 @@ final class Retreat {
     /** What is live is removed from every host, also where an earlier removal failed. */
     static Step remove(DeploymentState live, String why, List<PlaceEffect> effects) {
         List<HostState> again = live.hosts().stream().map(host -> host.phase() == Phase.LEFT ? host.anew(Phase.GOOD) : host).toList();
-        return back(live.withHosts(again).goingBackBy(WayBack.REMOVAL).because(why).to(DeploymentStatus.UNDOING), effects);
+        return back(live.withHosts(again).goingBackBy(WayBack.TAKEN_AWAY).because(why).to(DeploymentStatus.UNDOING), effects);
     }
 
     static void stopAll(DeploymentState deployment, List<PlaceEffect> effects) {
@@ -73,17 +73,18 @@ final class Retreat {
             boolean left = deployment.hosts().stream().anyMatch(host -> host.phase() == Phase.LEFT);
             return ended(deployment, left ? DeploymentStatus.STOPPED : DeploymentStatus.UNDONE, effects);
         }
-        HostTask task = deployment.wayBack() == WayBack.REMOVAL ? HostTask.REMOVE : HostTask.UNDO;
+        HostTask task = deployment.wayBack().removes() ? HostTask.REMOVE : HostTask.UNDO;
         effects.add(new PlaceEffect.OfferTask(deployment.id(), next.get().host(), task));
         return new Step(deployment.withHost(next.get().host(), host -> host.to(Phase.UNDOING)), effects);
     }
 
     private static Step ended(DeploymentState deployment, DeploymentStatus status, List<PlaceEffect> effects) {
+        boolean takenAway = status == DeploymentStatus.UNDONE && deployment.wayBack() == WayBack.TAKEN_AWAY;
         boolean wasLive = deployment.course().plan().stream().limit(deployment.course().at()).anyMatch(each -> each.what() == What.LIVE);
         if (wasLive && status == DeploymentStatus.UNDONE) {
             effects.add(new PlaceEffect.TakenBack(deployment.id()));
         }
-        return new Step(deployment.to(status), effects);
+        return new Step(deployment.to(takenAway ? DeploymentStatus.REMOVED : status), effects);
     }
 
     /** The traffic is back where it was, or could not be brought back. */

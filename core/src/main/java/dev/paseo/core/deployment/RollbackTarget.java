@@ -21,13 +21,10 @@ public final class RollbackTarget {
     /**
      * The last version that was live there before and is neither blocked, undone nor itself rolled back from.
      *
-     * @param past the newest first; the first of them is live
+     * @param past what was live there, the newest first
+     * @param live the version that is live there, which after an undo is not the newest
      */
-    public static Optional<Past> choose(List<Past> past) {
-        if (past.isEmpty()) {
-            return Optional.empty();
-        }
-        String live = past.getFirst().version();
+    public static Optional<Past> choose(List<Past> past, String live) {
         Set<String> out = new HashSet<>(Set.of(live));
         Set<Long> leftByRollback = new HashSet<>();
         for (Past each : past) {

@@ -40,7 +40,7 @@ public final class SetCourse {
 
     private static boolean ended(DeploymentStatus status) {
         return switch (status) {
-            case UNDOING, UNDONE, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN -> true;
+            case UNDOING, UNDONE, REMOVED, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN -> true;
             case WAITING, QUEUED, DEPLOYING, CHECKING, LIVE, REPLACED -> false;
         };
     }

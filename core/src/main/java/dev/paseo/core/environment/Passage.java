@@ -27,6 +27,11 @@ public record Passage(Status status, boolean settled) {
         record WalkOn() implements Effect {}
     }
 
+    /** Why a version whose test of what is live failed does not go on. */
+    public static String stays(String failure) {
+        return "A test of what is live failed: " + failure + ". It goes on when the test passes: redeploy it, and it is tested again.";
+    }
+
     public static Passage opened() {
         return new Passage(Status.OPEN, false);
     }

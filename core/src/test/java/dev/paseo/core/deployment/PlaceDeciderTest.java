@@ -179,6 +179,18 @@ class PlaceDeciderTest {
         assertEquals(DeploymentStatus.STOPPED, status(stopped, 3));
     }
 
+    /** What is taken away before it was ever live is removed too, while one that replaces something gets that back. */
+    @Test
+    void takingAwayWhatIsUnderWayEndsAsRemovedWhereItsRemovalRuns() {
+        PlaceEvent removal = new PlaceEvent.RemovalAsked("the branch is gone");
+        PlaceState removed = after(checking(EMPTY, wanted(2, "1.4.2", 2, OnFailure.UNDO, WayBack.REMOVAL)), removal,
+                done(2, "north-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.REMOVE), done(2, "north-hut", HostTask.REMOVE));
+        assertEquals(DeploymentStatus.REMOVED, status(removed, 2));
+        PlaceState back = after(checking(LIVE, wanted(3, "1.4.3", 3)), removal,
+                done(3, "north-hut", HostTask.CHECK), done(3, "ridge-hut", HostTask.CHECK), done(3, "ridge-hut", HostTask.UNDO), done(3, "north-hut", HostTask.UNDO));
+        assertEquals(DeploymentStatus.UNDONE, status(back, 3));
+    }
+
     @Test
     void onFailureStopLeavesTheHostsAsTheyAre() {
         PlaceState stopped = after(checking(LIVE, wanted(2, "1.4.2", 2, OnFailure.STOP, WayBack.NONE)), failed(2, "north-hut", HostTask.CHECK, true),

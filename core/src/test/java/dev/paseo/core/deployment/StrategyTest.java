@@ -347,7 +347,7 @@ class StrategyTest {
         failing.clear();
         happens(new PlaceEvent.RemovalAsked("the branch is gone"));
         settle();
-        assertEquals(DeploymentStatus.UNDONE, status());
+        assertEquals(DeploymentStatus.REMOVED, status());
         assertEquals(Content.NOTHING, have.get("ridge-hut"));
         assertTrue(told.contains("taken back"));
     }

@@ -27,21 +27,21 @@ class AccountController {
     @PostMapping("/accounts")
     @ResponseStatus(HttpStatus.CREATED)
     void add(@AuthenticationPrincipal Person person, @RequestBody Accounts.NewAccount account) {
-        Permission.require(person, Action.MANAGE_ACCOUNTS);
+        Permission.require(person, Action.MANAGE_ACCOUNTS, "add accounts");
         accounts.add(account, person.name());
     }
 
     @PutMapping("/groups/{group}/members/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void join(@AuthenticationPrincipal Person person, @PathVariable String group, @PathVariable String name) {
-        Permission.require(person, Action.MANAGE_ACCOUNTS);
+        Permission.require(person, Action.MANAGE_ACCOUNTS, "put people into groups");
         accounts.join(group, name, person.name());
     }
 
     @DeleteMapping("/groups/{group}/members/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void leave(@AuthenticationPrincipal Person person, @PathVariable String group, @PathVariable String name) {
-        Permission.require(person, Action.MANAGE_ACCOUNTS);
+        Permission.require(person, Action.MANAGE_ACCOUNTS, "take people out of groups");
         accounts.leave(group, name, person.name());
     }
 }

@@ -53,7 +53,7 @@ class ClockController {
     /** Only where the service was set up for it, as demos and rehearsals are. */
     @PostMapping
     ClockView forward(@AuthenticationPrincipal Person person, @RequestBody ForwardRequest request) {
-        Permission.require(person, Action.MANAGE_ACCOUNTS, Optional.empty(), Optional.empty());
+        Permission.require(person, Action.MANAGE_ACCOUNTS, "move the service's clock");
         if (!settings.clockMayMove()) {
             throw Refusal.conflict("this service's clock may not be moved: paseo.clock-may-move is not set");
         }

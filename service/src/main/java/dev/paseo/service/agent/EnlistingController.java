@@ -52,14 +52,14 @@ class EnlistingController {
     /** Lets an agent finish what it has and take nothing new. */
     @PutMapping("/{name}/drain")
     AgentView drain(@AuthenticationPrincipal Person person, @PathVariable String name) {
-        Permission.require(person, Action.ENROL_AGENT);
+        Permission.require(person, Action.ENROL_AGENT, "drain agents");
         return view(agents.drain(name, true, person.name()));
     }
 
     /** Lets a drained agent take work again. */
     @DeleteMapping("/{name}/drain")
     AgentView takesAgain(@AuthenticationPrincipal Person person, @PathVariable String name) {
-        Permission.require(person, Action.ENROL_AGENT);
+        Permission.require(person, Action.ENROL_AGENT, "bring agents back");
         return view(agents.drain(name, false, person.name()));
     }
 

@@ -63,7 +63,7 @@ class StoreController {
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     List<StoreView> watch(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody StoreRequest request) {
-        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        Permission.require(person, Action.REGISTER_COMPONENT, "watch a store for " + name, Optional.of(name), Optional.empty());
         Registered component = components.named(name);
         stores.watch(component, new Where(request.kind(), request.address(), request.name(), request.group(), request.extension(), request.pattern(),
                 request.existing().orElse(false)), request.login(), person.name());
@@ -73,7 +73,7 @@ class StoreController {
     @DeleteMapping("/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void stop(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable long id) {
-        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        Permission.require(person, Action.REGISTER_COMPONENT, "stop watching a store for " + name, Optional.of(name), Optional.empty());
         stores.stop(id, components.named(name), person.name());
     }
 }

@@ -115,7 +115,7 @@ public class ComponentChanges {
         }
         List<String> naming = records.naming().stream().flatMap(each -> each.naming(component.name()).stream()).toList();
         if (!naming.isEmpty()) {
-            throw Refusal.conflict(component.name() + " cannot be given another name as long as " + String.join(", ", naming) + " name it: they would no longer count for it");
+            throw Refusal.conflict(component.name() + " cannot be given another name yet: it stands in " + String.join(", ", naming) + ", where it would no longer be found; change that first");
         }
     }
 

@@ -83,7 +83,7 @@ class ComponentController {
     /** Puts these links in place of those that are there: title to address. */
     @PutMapping("/{name}/links")
     ComponentView links(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody Map<String, String> links) {
-        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        Permission.require(person, Action.REGISTER_COMPONENT, "change the links of " + name, Optional.of(name), Optional.empty());
         registration.links(components.named(name), links, person.name());
         return view(components.named(name));
     }
@@ -91,7 +91,7 @@ class ComponentController {
     /** Puts these labels in place of those that are there: name to value, such as team to wardens. */
     @PutMapping("/{name}/labels")
     ComponentView labels(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody Map<String, String> labels) {
-        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        Permission.require(person, Action.REGISTER_COMPONENT, "label " + name, Optional.of(name), Optional.empty());
         registration.labels(components.named(name), labels, person.name());
         return view(components.named(name));
     }
@@ -102,7 +102,7 @@ class ComponentController {
     /** Opens another component's artifacts to this one. */
     @PutMapping("/{name}/sources")
     ComponentView source(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody SourceRequest source) {
-        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        Permission.require(person, Action.REGISTER_COMPONENT, "open components to " + name, Optional.of(name), Optional.empty());
         registration.source(components.named(name), components.named(source.name()), source.allBranches(), person.name());
         return view(components.named(name));
     }
@@ -110,7 +110,7 @@ class ComponentController {
     /** Closes another component's artifacts to this one again. */
     @DeleteMapping("/{name}/sources/{source}")
     ComponentView close(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable String source) {
-        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        Permission.require(person, Action.REGISTER_COMPONENT, "shut " + source + " to " + name, Optional.of(name), Optional.empty());
         registration.closed(components.named(name), components.named(source), person.name());
         return view(components.named(name));
     }
@@ -118,7 +118,7 @@ class ComponentController {
     /** Changes what is given, all of it or nothing; what is absent stays. */
     @PostMapping("/{name}/changes")
     ComponentView change(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody ComponentChanges.ComponentChange change) {
-        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        Permission.require(person, Action.REGISTER_COMPONENT, "change " + name, Optional.of(name), Optional.empty());
         registering.changes().concerned(components.named(name), change).forEach(each -> Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(each.name()), Optional.empty()));
         return view(registering.changes().change(components.named(name), change, person.name()));
     }

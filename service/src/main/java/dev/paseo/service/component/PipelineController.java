@@ -139,7 +139,7 @@ class PipelineController {
     /** Looks at a repository and writes a first file; says whether the name is taken, and which is free. */
     @PostMapping("/drafts")
     DraftView draft(@AuthenticationPrincipal Person person, @RequestBody DraftRequest request) {
-        Permission.require(person, Action.REGISTER_COMPONENT);
+        Permission.require(person, Action.REGISTER_COMPONENT, "have a file drafted");
         Mirror mirror = mirrors.glance(request.repository(), request.credentials().orElse(SourceAccess.NONE));
         mirror.fetch();
         Map<String, String> heads = mirror.heads();

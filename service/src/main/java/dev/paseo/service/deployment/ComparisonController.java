@@ -54,7 +54,7 @@ class ComparisonController {
         return comparisons.of(Optional.of(versions.numbered(id, component, from)), versions.numbered(id, component, to), Optional.empty(), Optional.empty());
     }
 
-    /** Component by component: versions, variables, and which secrets have a value. */
+    /** Component by component, all of it from one environment to the other: versions, variables, and which secrets have a value. */
     @GetMapping("/environments")
     List<PlaceDifference> environments(@AuthenticationPrincipal Person person, @RequestParam String from, @RequestParam String to, @RequestParam(defaultValue = "") String component) {
         Permission.require(person, Action.LOOK);
@@ -73,7 +73,7 @@ class ComparisonController {
         List<String> missingFrom = around.secrets().missing(names, from.componentId(), from.environmentId());
         List<String> missingTo = around.secrets().missing(names, to.componentId(), to.environmentId());
         return new PlaceDifference(from.component(), left.map(Versions.Sealed::number), right.map(Versions.Sealed::number),
-                right.flatMap(live -> left.filter(other -> other.id() != live.id()).map(proposed -> comparisons.of(Optional.of(live), proposed, Optional.empty(), Optional.empty()))),
+                left.flatMap(live -> right.filter(other -> other.id() != live.id()).map(proposed -> comparisons.of(Optional.of(live), proposed, Optional.empty(), Optional.empty()))),
                 Comparisons.variables(Optional.of(before), Optional.of(after)).stream().filter(change -> !change.live().equals(change.proposed())).toList(),
                 names.stream().map(name -> new SecretDifference(name, !missingFrom.contains(name), !missingTo.contains(name))).toList());
     }

@@ -46,10 +46,10 @@ class DecisionController {
         this.clock = clock;
     }
 
-    private void require(Person person, long id) {
+    private void require(Person person, String what, long id) {
         Permission.require(person, Action.LOOK);
         DeploymentSummary about = views.summary(requests.deployment(id));
-        Permission.require(person, Action.DECIDE, Optional.of(about.component()), Optional.of(about.environment()));
+        Permission.require(person, Action.DECIDE, what + " " + about.component() + " in " + about.environment(), Optional.of(about.component()), Optional.of(about.environment()));
     }
 
     private DeploymentSummary after(long id) {
@@ -58,7 +58,7 @@ class DecisionController {
 
     @PostMapping("/ruling")
     DeploymentSummary rule(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody DecisionRequest request) {
-        require(person, id);
+        require(person, "decide about", id);
         deciding.rule(id, person, request.yes(), request.comment().orElse(""), request.subject());
         return after(id);
     }
@@ -66,14 +66,14 @@ class DecisionController {
     /** Takes back one's own approval, as long as the deployment waits. */
     @DeleteMapping("/ruling")
     DeploymentSummary takeBack(@AuthenticationPrincipal Person person, @PathVariable long id) {
-        require(person, id);
+        require(person, "take back a decision about", id);
         deciding.takeBack(id, person);
         return after(id);
     }
 
     @PostMapping("/ticks")
     DeploymentSummary tick(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody ItemRequest request) {
-        require(person, id);
+        require(person, "tick items of", id);
         deciding.tick(id, person, GateViews.tick(request.item(), person.name(), request.outcome(), request.note(), clock.now()), request.picture().map(pictures::known));
         return after(id);
     }
@@ -81,7 +81,7 @@ class DecisionController {
     /** Lets another decide about this deployment in one's own place. */
     @PostMapping("/handover")
     DeploymentSummary handOn(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody HandOnRequest request) {
-        require(person, id);
+        require(person, "hand on decisions about", id);
         deciding.handOn(id, person, request.to());
         return after(id);
     }
@@ -89,7 +89,7 @@ class DecisionController {
     /** Looks at an emergency afterwards: not whoever asked for it. */
     @PostMapping("/review")
     DeploymentSummary review(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody ReviewRequest request) {
-        require(person, id);
+        require(person, "review", id);
         deciding.review(id, person, request.comment().strip());
         return after(id);
     }

@@ -62,8 +62,8 @@ class DeploymentController {
     @PostMapping("/deployments")
     @ResponseStatus(HttpStatus.CREATED)
     DeploymentSummary promote(@AuthenticationPrincipal Person person, @RequestBody PromotionRequest request) {
-        Permission.require(person, Action.PROMOTE, Optional.of(request.component()), Optional.of(request.environment()));
-        request.emergency().ifPresent(why -> Permission.require(person, Action.EMERGENCY, Optional.of(request.component()), Optional.of(request.environment())));
+        Permission.require(person, Action.PROMOTE, "request versions of " + request.component() + " into " + request.environment(), Optional.of(request.component()), Optional.of(request.environment()));
+        request.emergency().ifPresent(why -> Permission.require(person, Action.EMERGENCY, "call it an emergency for " + request.component() + " in " + request.environment(), Optional.of(request.component()), Optional.of(request.environment())));
         Components.Registered component = lookups.components().named(request.component());
         lookups.environments().named(request.environment());
         Versions.Sealed version = lookups.versions().numbered(component.id(), component.name(), request.version());
@@ -112,7 +112,7 @@ class DeploymentController {
     @PostMapping("/deployments/{id}/cancellation")
     DeploymentSummary cancel(@AuthenticationPrincipal Person person, @PathVariable long id) {
         DeploymentSummary before = views.summary(look(person, id));
-        Permission.require(person, Action.PROMOTE, Optional.of(before.component()), Optional.of(before.environment()));
+        Permission.require(person, Action.PROMOTE, "withdraw or undo deployments of " + before.component() + " in " + before.environment(), Optional.of(before.component()), Optional.of(before.environment()));
         requests.cancel(id, person);
         return views.summary(requests.deployment(id));
     }
@@ -123,7 +123,7 @@ class DeploymentController {
     @PostMapping("/deployments/{id}/answer")
     DeploymentSummary answer(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody AnswerRequest request) {
         DeploymentSummary before = views.summary(look(person, id));
-        Permission.require(person, Action.PROMOTE, Optional.of(before.component()), Optional.of(before.environment()));
+        Permission.require(person, Action.PROMOTE, "say whether a deployment of " + before.component() + " in " + before.environment() + " goes on", Optional.of(before.component()), Optional.of(before.environment()));
         lookups.ways().answer(id, person, request.yes());
         return views.summary(requests.deployment(id));
     }

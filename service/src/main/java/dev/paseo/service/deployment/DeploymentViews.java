@@ -7,6 +7,7 @@ import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
+import dev.paseo.service.engine.Absences;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.gate.GateViews;
@@ -33,9 +34,12 @@ class DeploymentViews {
      */
     record HostView(String host, String phase, boolean touched, Optional<String> reason, Optional<String> url, Optional<String> live, boolean unknown) {}
 
-    /** A deployment in a list; {@code emergency}: it goes past unmet criteria, and is reviewed afterwards. */
+    /**
+     * A deployment in a list; {@code emergency}: it goes past unmet criteria, and is reviewed afterwards; {@code away}: for how many seconds between its beginning
+     * and its going live the service was not at work.
+     */
     record DeploymentSummary(long id, String component, String version, String environment, String kind, boolean emergency, String status, Optional<String> requestedBy,
-            Optional<String> reason, Instant requestedAt, Optional<Instant> startedAt, Optional<Instant> liveAt, Optional<Instant> endedAt) {}
+            Optional<String> reason, Instant requestedAt, Optional<Instant> startedAt, Optional<Instant> liveAt, Optional<Instant> endedAt, long away) {}
 
     /**
      * A deployment, whole.
@@ -51,7 +55,7 @@ class DeploymentViews {
             List<GateViews.RulingView> rulings, List<GateViews.ListView> checklists, List<HostView> hosts, List<StepLog.HostTaskView> tasks, List<Causes.Link> causes, Comparisons.ComparisonView comparison,
             List<Environments.Stay> walk, List<String> route, Optional<Long> run, Optional<String> url, Optional<String> behindUrl,
             Optional<String> newer, int checks, boolean undoes, List<PlaceViews.MovementView> plan, Optional<Instant> until, int share, boolean asksToGoOn,
-            Optional<String> emergency, List<String> cautions) {}
+            Optional<String> emergency, List<String> cautions, String zone) {}
 
     private final DeploymentMapper mapper;
     private final Places places;
@@ -61,7 +65,7 @@ class DeploymentViews {
 
     /** Where the parts of a view come from. */
     @Component
-    record Sources(Environments environments, Versions versions, Comparisons comparisons, Causes causes, StepLog steps, GateViews gateViews, HostContents contents, PlaceViews placeViews) {}
+    record Sources(Environments environments, Versions versions, Comparisons comparisons, Causes causes, StepLog steps, GateViews gateViews, HostContents contents, PlaceViews placeViews, Absences absences) {}
 
     DeploymentViews(DeploymentMapper mapper, Places places, Gates gates, Sources sources, Json json) {
         this.mapper = mapper;
@@ -76,7 +80,8 @@ class DeploymentViews {
         Versions.Sealed version = sources.versions().byId(row.versionId());
         return new DeploymentSummary(row.id(), place.component(), version.number(), place.environment(), row.kind(), row.emergencyReason() != null, row.status(),
                 Optional.ofNullable(row.requestedBy()), Optional.ofNullable(row.reason()), row.requestedAt(), Optional.ofNullable(row.startedAt()),
-                Optional.ofNullable(row.liveAt()), Optional.ofNullable(row.endedAt()));
+                Optional.ofNullable(row.liveAt()), Optional.ofNullable(row.endedAt()),
+                sources.absences().secondsWithin(row.startedAt(), row.liveAt() == null ? row.endedAt() : row.liveAt()));
     }
 
     DeploymentView whole(DeploymentRow row, String reader) {
@@ -96,7 +101,7 @@ class DeploymentViews {
                 version.route().environments(), version.runNumber(), place.url(), behindUrl(place), newer(place, row, version),
                 version.recipe().map(recipe -> recipe.eachHost().size()).orElse(0),
                 state.onFailure() == DeploymentState.OnFailure.UNDO, PlaceViews.movements(state), state.course().until(), state.course().share(),
-                state.asks(), Optional.ofNullable(row.emergencyReason()), cautions(place, row, version));
+                state.asks(), Optional.ofNullable(row.emergencyReason()), cautions(place, row, version), sources.environments().byId(place.environmentId()).zone());
     }
 
     private List<String> cautions(Place place, DeploymentRow row, Versions.Sealed version) {

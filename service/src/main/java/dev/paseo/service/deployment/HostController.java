@@ -67,7 +67,7 @@ class HostController {
     @PutMapping("/hosts/{name}/maintenance")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void maintenance(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody MaintenanceRequest request) {
-        Permission.require(person, Action.EDIT_ENVIRONMENT);
+        Permission.require(person, Action.EDIT_ENVIRONMENT, "put " + name + " into maintenance");
         if (request.reason().isBlank()) {
             throw Refusal.invalid("/reason", "say why " + name + " is in maintenance");
         }
@@ -77,35 +77,35 @@ class HostController {
     @DeleteMapping("/hosts/{name}/maintenance")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void maintenanceEnds(@AuthenticationPrincipal Person person, @PathVariable String name) {
-        Permission.require(person, Action.EDIT_ENVIRONMENT);
+        Permission.require(person, Action.EDIT_ENVIRONMENT, "end the maintenance of " + name);
         maintenance.end(name, person.name());
     }
 
     @PutMapping("/environments/{name}/closure")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void close(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody ClosureRequest request) {
-        Permission.require(person, Action.EDIT_ENVIRONMENT, Optional.empty(), Optional.of(name));
+        Permission.require(person, Action.EDIT_ENVIRONMENT, "close " + name, Optional.empty(), Optional.of(name));
         holds.close(lookups.environments().named(name), person, request.reason(), request.until());
     }
 
     @DeleteMapping("/environments/{name}/closure")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void open(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestParam(defaultValue = "") String reason) {
-        Permission.require(person, Action.EDIT_ENVIRONMENT, Optional.empty(), Optional.of(name));
+        Permission.require(person, Action.EDIT_ENVIRONMENT, "open " + name, Optional.empty(), Optional.of(name));
         holds.open(lookups.environments().named(name), person, reason);
     }
 
     @PutMapping("/versions/{component}/{number}/block")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void block(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number, @RequestBody BlockRequest request) {
-        Permission.require(person, Action.PROMOTE, Optional.of(component), Optional.empty());
+        Permission.require(person, Action.PROMOTE, "block " + component + " " + number, Optional.of(component), Optional.empty());
         holds.block(lookups.versions().numbered(lookups.components().named(component).id(), component, number), person, request.reason());
     }
 
     @DeleteMapping("/versions/{component}/{number}/block")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void liftBlock(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number, @RequestParam(defaultValue = "") String reason) {
-        Permission.require(person, Action.LIFT_BLOCK, Optional.of(component), Optional.empty());
+        Permission.require(person, Action.LIFT_BLOCK, "lift the block of " + component + " " + number, Optional.of(component), Optional.empty());
         holds.liftBlock(lookups.versions().numbered(lookups.components().named(component).id(), component, number), person, reason);
     }
 }

@@ -59,8 +59,7 @@ class Outcomes {
             case PlaceEffect.HostHas(long deployment, String host, var content) -> hostHas(place, deployment, host(place, host), content);
             case PlaceEffect.WentLive(long deployment) -> wentLive(place, deployment);
             case PlaceEffect.Settled(long deployment) -> settled(place, deployment);
-            case PlaceEffect.NotSettled(long deployment, String reason) -> around.audit().record(AuditTrail.Entry.of("paseo", "passage stays open", place.component())
-                    .in(place.environment()).because("a test of what is live failed: " + reason).with("deployment", Long.toString(deployment)));
+            case PlaceEffect.NotSettled(long deployment, String reason) -> notSettled(place, deployment, reason);
             case PlaceEffect.TakenBack(long deployment) -> takenBack(place, deployment);
         }
     }
@@ -125,14 +124,22 @@ class Outcomes {
     /** It was watched and tested: its walk goes on from here. */
     private void settled(Place place, long deployment) {
         DeploymentRow row = mapper.byId(deployment).orElseThrow();
-        if (promotion(row)) {
+        if (promotion(row) || row.kind().equals(Places.word(Kind.REDEPLOY))) {
             around.passages().settled(row.versionId(), place.environmentId(), row.causeId());
         }
     }
 
+    private void notSettled(Place place, long deployment, String reason) {
+        DeploymentRow row = mapper.byId(deployment).orElseThrow();
+        around.audit().record(AuditTrail.Entry.of("paseo", "passage stays open", place.component() + " " + versions.byId(row.versionId()).number()).in(place.environment())
+                .because("a test of what is live failed: " + reason).with("deployment", Long.toString(deployment)));
+        around.passages().testFailed(row.versionId(), place.environmentId(), reason);
+        around.people().testFailed(place, row, reason);
+    }
+
     private void takenBack(Place place, long deployment) {
         DeploymentRow row = mapper.byId(deployment).orElseThrow();
-        if (state(row).wayBack() == DeploymentState.WayBack.REMOVAL) {
+        if (state(row).wayBack().removes()) {
             mapper.live(place.id(), null, null);
             stretch(place, Optional.empty(), around.clock().now());
             around.telling().tell("whereabouts", place.component());

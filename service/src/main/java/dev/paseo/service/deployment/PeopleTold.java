@@ -5,6 +5,7 @@ import dev.paseo.core.access.Person;
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.environment.Passage;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.environment.Environments.Place;
@@ -16,6 +17,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** Tells people what became of deployments: who asked, who decided, whose commits they bring; and of what stopped half way all who may mend it there. */
@@ -47,16 +49,18 @@ class PeopleTold {
                     tell(Event.DECIDED, asked(row), place, row, what + " goes ahead", "Its gate is open.");
                 }
             }
-            case FAILED, UNDONE, STOPPED -> {
-                if (deployment.kind() == Kind.PREVIEW && deployment.status() == DeploymentStatus.UNDONE && row.liveAt() != null) {
+            case REMOVED -> {
+                if (deployment.kind() == Kind.PREVIEW) {
                     tell(Event.PREVIEW, authors(row, version), place, row, "The preview of " + version.branch() + " was removed", why);
-                    return;
+                } else {
+                    tell(Event.DECIDED, asked(row), place, row, what + " was removed", why);
                 }
+            }
+            case FAILED, UNDONE, STOPPED -> {
                 Set<String> people = new HashSet<>(asked(row));
                 people.addAll(authors(row, version));
                 if (deployment.status() == DeploymentStatus.STOPPED) {
-                    accounts.people().stream().filter(person -> person.may(Action.ROLL_BACK, Optional.of(place.component()), Optional.of(place.environment())))
-                            .map(Person::name).forEach(people::add);
+                    people.addAll(whoMay(Action.ROLL_BACK, place));
                 }
                 tell(Event.DEPLOYMENT_FAILED, people, place, row, what + (deployment.status() == DeploymentStatus.STOPPED ? " stopped half way: somebody has to act"
                         : deployment.status() == DeploymentStatus.UNDONE ? " was undone" : " failed"), why);
@@ -74,6 +78,20 @@ class PeopleTold {
             }
             default -> { }
         }
+    }
+
+    /** A test of what is live failed: its authors are told, who asked for it, and all who may deploy it there again. */
+    void testFailed(Place place, DeploymentRow row, String reason) {
+        Set<String> people = new HashSet<>(asked(row));
+        Versions.Sealed version = versions.byId(row.versionId());
+        people.addAll(authors(row, version));
+        people.addAll(whoMay(Action.PROMOTE, place));
+        tell(Event.STAYS, people, place, row, place.component() + " " + version.number() + " does not go on from " + place.environment(), Passage.stays(reason));
+    }
+
+    private Set<String> whoMay(Action action, Place place) {
+        return accounts.people().stream().filter(person -> person.may(action, Optional.of(place.component()), Optional.of(place.environment())))
+                .map(Person::name).collect(Collectors.toSet());
     }
 
     private Set<String> asked(DeploymentRow row) {

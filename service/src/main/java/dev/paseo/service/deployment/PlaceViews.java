@@ -8,6 +8,7 @@ import dev.paseo.core.deployment.HostContent;
 import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.Movement;
+import dev.paseo.core.deployment.Standing;
 import dev.paseo.service.deployment.DeploymentMapper.HostLiveRow;
 import dev.paseo.service.deployment.HostReportMapper.ReportRow;
 import dev.paseo.service.environment.Environments;
@@ -31,7 +32,7 @@ class PlaceViews {
     /**
      * One part of a plan.
      *
-     * @param state {@code done}, {@code now} or {@code ahead}; once it has ended or goes back, {@code broken} where it ended, and {@code left} for what was not done
+     * @param state {@code done}, {@code now} or {@code ahead}; {@code broken} where it went wrong, and {@code left} for what was not done and will not be
      */
     record MovementView(String what, List<String> hosts, Optional<Long> seconds, int share, Optional<String> name, String state) {}
 
@@ -61,7 +62,7 @@ class PlaceViews {
      */
     record PlaceView(String component, String environment, Optional<String> url, Optional<Instant> retired, Optional<String> version, Optional<Long> deployment, Optional<String> side,
             Optional<Restraints.Hold> hold, Optional<Restraints.Closure> closed, List<HereView> hosts, List<String> differing, Optional<String> rollback,
-            Map<String, String> variables, long settingsRevision) {}
+            Map<String, String> variables, long settingsRevision, String zone) {}
 
     private final Places places;
     private final Planner planner;
@@ -85,7 +86,8 @@ class PlaceViews {
         return new PlaceView(place.component(), place.environment(), place.url(), place.retired(), places.live(place).map(Versions.Sealed::number), place.liveDeployment(),
                 place.liveSide(), sources.holds().held(place), sources.holds().closed(place.environmentId()), hosts(place), sources.recording().differing(place),
                 sources.ways().target(place).map(Versions.Sealed::number),
-                sources.environments().settings(place.id(), place.settingsRevision()).variables(), place.settingsRevision());
+                sources.environments().settings(place.id(), place.settingsRevision()).variables(), place.settingsRevision(),
+                sources.environments().byId(place.environmentId()).zone());
     }
 
     private List<HereView> hosts(Place place) {
@@ -125,20 +127,7 @@ class PlaceViews {
 
     static List<MovementView> movements(DeploymentState state) {
         Course course = state.course();
-        return java.util.stream.IntStream.range(0, course.plan().size()).mapToObj(at -> movement(course.plan().get(at), standing(at, state))).toList();
-    }
-
-    private static String standing(int at, DeploymentState state) {
-        int now = state.course().at();
-        if (at < now) {
-            return "done";
-        }
-        return switch (state.status()) {
-            case WAITING, QUEUED -> "ahead";
-            case DEPLOYING, CHECKING, LIVE -> at == now ? "now" : "ahead";
-            case UNDOING, UNDONE, STOPPED, FAILED -> at == now ? "broken" : "left";
-            case REPLACED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN -> "left";
-        };
+        return java.util.stream.IntStream.range(0, course.plan().size()).mapToObj(at -> movement(course.plan().get(at), Places.word(Standing.of(state, at)))).toList();
     }
 
     private static MovementView movement(Movement movement, String state) {

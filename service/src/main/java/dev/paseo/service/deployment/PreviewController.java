@@ -66,7 +66,7 @@ class PreviewController {
     @ResponseStatus(HttpStatus.ACCEPTED)
     void remove(@AuthenticationPrincipal Person person, @PathVariable String environment) {
         PreviewRow row = mapper.named(environment).orElseThrow(() -> Refusal.notFound("there is no preview " + environment));
-        Permission.require(person, Action.START_RUN, Optional.of(row.component()), Optional.empty());
+        Permission.require(person, Action.START_RUN, "take away previews of " + row.component(), Optional.of(row.component()), Optional.empty());
         previews.remove(row, person.name() + " asked for it", person.name());
     }
 }

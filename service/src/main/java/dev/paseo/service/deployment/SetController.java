@@ -82,7 +82,7 @@ class SetController {
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     SetView create(@AuthenticationPrincipal Person person, @RequestBody NewSetRequest request) {
-        request.members().forEach(member -> Permission.require(person, Action.PROMOTE, Optional.of(member.component()), Optional.empty()));
+        request.members().forEach(member -> Permission.require(person, Action.PROMOTE, "make a set with " + member.component(), Optional.of(member.component()), Optional.empty()));
         sets.create(request.name(), request.members().stream().map(member -> versions.numbered(components.named(member.component()).id(), member.component(), member.version())).toList(), person);
         return view(sets.named(request.name()));
     }
@@ -93,7 +93,7 @@ class SetController {
     SetPromotionView promote(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody SetPromotionRequest request) {
         SetMapper.SetRow set = sets.named(name);
         List<Versions.Sealed> members = sets.members(set.id());
-        members.forEach(member -> Permission.require(person, Action.PROMOTE, Optional.of(member.component()), Optional.of(request.environment())));
+        members.forEach(member -> Permission.require(person, Action.PROMOTE, "promote " + member.component() + " into " + request.environment(), Optional.of(member.component()), Optional.of(request.environment())));
         sets.promote(set, environments.named(request.environment()), person, request.comment().orElse("").strip());
         return view(mapper.promotions(set.id()).getFirst(), members);
     }

@@ -30,8 +30,8 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1")
 class VersionController {
 
-    /** An environment of the walk: whether the version is live there, was, and how it went; {@code stays} says why it does not go there by itself. */
-    record StopView(String environment, Optional<Long> passage, Optional<Instant> openedAt, Optional<Instant> endedAt, Optional<String> live, boolean gated, Optional<String> stays) {}
+    /** An environment of the walk: whether the version is live there, was, and how it went; {@code stays} says why it does not go there by itself, {@code keeps} why it does not go on from there. */
+    record StopView(String environment, Optional<Long> passage, Optional<Instant> openedAt, Optional<Instant> endedAt, Optional<String> live, boolean gated, Optional<String> stays, Optional<String> keeps) {}
 
     /**
      * A version, whole.
@@ -92,7 +92,8 @@ class VersionController {
         Optional<String> live = environments.find(version.component(), environment).flatMap(lookups.places()::live).map(Versions.Sealed::number);
         boolean gated = environments.all().stream().anyMatch(known -> known.name().equals(environment) && known.rules().asksPeople());
         return new StopView(environment, stay.map(Environments.Stay::passage), stay.map(Environments.Stay::openedAt), stay.flatMap(Environments.Stay::endedAt), live, gated,
-                lookups.stays().of(version.id()).stream().filter(each -> each.environment().equals(environment)).map(WalkStayMapper.StayRow::reason).findFirst());
+                lookups.stays().of(version.id()).stream().filter(each -> each.environment().equals(environment)).map(WalkStayMapper.StayRow::reason).findFirst(),
+                stay.filter(each -> live.equals(Optional.of(version.number()))).flatMap(Environments.Stay::keeps));
     }
 
     /** The bytes of an artifact. Its digest is the ETag, and it never changes. */

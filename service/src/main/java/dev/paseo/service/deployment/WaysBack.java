@@ -40,10 +40,14 @@ class WaysBack {
 
     /** Which version a rollback would go to now. */
     Optional<Versions.Sealed> target(Place place) {
+        Optional<String> live = places.live(place).map(Versions.Sealed::number);
+        if (live.isEmpty()) {
+            return Optional.empty();
+        }
         List<DeploymentMapper.PastRow> rows = mapper.past(place.id());
         List<Past> past = rows.stream().map(row -> new Past(row.id(), row.version(), Kind.valueOf(row.kind().toUpperCase(Locale.ROOT)),
                 Optional.ofNullable(row.replacesId()), row.status().equals("undone") || row.status().equals("stopped"), row.blocked())).toList();
-        return RollbackTarget.choose(past).flatMap(chosen -> rows.stream().filter(row -> row.id() == chosen.deployment()).findFirst())
+        return RollbackTarget.choose(past, live.get()).flatMap(chosen -> rows.stream().filter(row -> row.id() == chosen.deployment()).findFirst())
                 .map(row -> around.versions().byId(row.versionId()));
     }
 

@@ -53,6 +53,15 @@ interface EngineMapper {
     @Select("select last_alive from presence where id = 1 for update")
     Instant lastAlive();
 
-    @Update("update presence set last_alive = #{now} where id = 1")
-    int alive(Instant now);
+    @Select("select coalesce(outside_at, last_alive) from presence where id = 1")
+    Instant lastOutside();
+
+    @Update("update presence set last_alive = #{now}, outside_at = #{outside} where id = 1")
+    int alive(Instant now, Instant outside);
+
+    @Insert("insert ignore into absence (from_at, to_at) values (#{from}, #{to})")
+    int absent(Instant from, Instant to);
+
+    @Select("select from_at, to_at from absence order by from_at desc limit 1000")
+    List<Absences.Absence> absences();
 }

@@ -26,8 +26,13 @@ public class Presence {
     public Duration alive() {
         return transactions.in(() -> {
             Instant now = clock.now();
-            Duration away = Duration.between(mapper.lastAlive(), now);
-            mapper.alive(now);
+            Instant last = mapper.lastAlive();
+            Duration away = Duration.between(last, now);
+            // A clock that was moved forward is no absence of the service.
+            if (Duration.between(mapper.lastOutside(), clock.outside()).compareTo(GAP) > 0) {
+                mapper.absent(last, now);
+            }
+            mapper.alive(now, clock.outside());
             return away.compareTo(GAP) > 0 ? away : Duration.ZERO;
         });
     }

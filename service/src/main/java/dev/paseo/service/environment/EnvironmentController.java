@@ -83,7 +83,7 @@ class EnvironmentController {
     @PutMapping("/places/{component}/{environment}/variables")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void variable(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment, @RequestBody VariableRequest request) {
-        Permission.require(person, Action.EDIT_ENVIRONMENT, Optional.of(component), Optional.of(environment));
+        Permission.require(person, Action.EDIT_ENVIRONMENT, "set variables of " + component + " in " + environment, Optional.of(component), Optional.of(environment));
         if (!Names.VARIABLE.matcher(request.name()).matches()) {
             throw Refusal.invalid("/name", "a variable's name has " + Names.VARIABLE_WORDS);
         }

@@ -153,10 +153,12 @@ interface EnvironmentMapper {
             where p.version_id = #{version} and p.status = 'ended'""")
     List<String> passed(long version);
 
-    record PassageRow(long id, String environment, String status, Instant openedAt, @Nullable Instant endedAt) {}
+    record PassageRow(long id, String environment, String status, Instant openedAt, @Nullable Instant endedAt, @Nullable String keeps) {}
 
     @Select("""
-            select p.id, e.name as environment, p.status, p.opened_at, p.ended_at from passage p join environment e on e.id = p.environment_id
+            select p.id, e.name as environment, p.status, p.opened_at, p.ended_at,
+              if(p.status = 'open' and (p.settled_at is not null or p.test_failed_at is not null), p.reason, null) as keeps
+            from passage p join environment e on e.id = p.environment_id
             where p.version_id = #{version} order by p.id""")
     List<PassageRow> passages(long version);
 

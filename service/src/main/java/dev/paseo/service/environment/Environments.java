@@ -51,7 +51,7 @@ public class Environments {
     public record Ssh(String address, int port, String user, String key, String hostKey, String folder) {}
 
     /** A version's stay. */
-    public record Stay(long passage, String environment, String status, Instant openedAt, Optional<Instant> endedAt) {}
+    public record Stay(long passage, String environment, String status, Instant openedAt, Optional<Instant> endedAt, Optional<String> keeps) {}
 
     private static final int MOST_PARSED = 500;
 
@@ -199,6 +199,6 @@ public class Environments {
 
     public List<Stay> stays(long version) {
         return mapper.passages(version).stream()
-                .map(row -> new Stay(row.id(), row.environment(), row.status(), row.openedAt(), Optional.ofNullable(row.endedAt()))).toList();
+                .map(row -> new Stay(row.id(), row.environment(), row.status(), row.openedAt(), Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.keeps()))).toList();
     }
 }

@@ -96,7 +96,7 @@ class SecretController {
     /** A new key of the service, in a file of its own; every value's key is sealed anew, in one transaction. */
     @PostMapping("/secrets/rotation")
     RotationView rotate(@AuthenticationPrincipal Person person) {
-        Permission.require(person, Action.SET_SECRET);
+        Permission.require(person, Action.SET_SECRET, "renew the key of all secrets");
         return transactions.in(() -> {
             int values = secrets.rotate();
             audit.record(AuditTrail.Entry.of(person.name(), "secrets' key renewed", "secrets").with("values", Integer.toString(values)));
@@ -114,7 +114,7 @@ class SecretController {
     @PutMapping("/components/{component}/grants/{secret}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void grant(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String secret) {
-        Permission.require(person, Action.SET_SECRET, Optional.of(component), Optional.empty());
+        Permission.require(person, Action.SET_SECRET, "give secrets to " + component, Optional.of(component), Optional.empty());
         named(secret);
         long id = components.named(component).id();
         changed(AuditTrail.Entry.of(person.name(), "secret granted", secret).with("component", component), () -> secrets.open(id, secret));
@@ -123,7 +123,7 @@ class SecretController {
     @DeleteMapping("/components/{component}/grants/{secret}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void revoke(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String secret) {
-        Permission.require(person, Action.SET_SECRET, Optional.of(component), Optional.empty());
+        Permission.require(person, Action.SET_SECRET, "take secrets from " + component, Optional.of(component), Optional.empty());
         long id = components.named(component).id();
         changed(AuditTrail.Entry.of(person.name(), "secret taken back", secret).with("component", component), () -> {
             if (!secrets.close(id, secret)) {

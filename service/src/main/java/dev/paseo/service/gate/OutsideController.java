@@ -49,7 +49,7 @@ class OutsideController {
     @PostMapping("/api/v1/environments/{name}/outside/{criterion}/secret")
     @ResponseStatus(HttpStatus.CREATED)
     OutsideSecretView secret(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable String criterion) {
-        Permission.require(person, Action.SET_SECRET, Optional.empty(), Optional.of(name));
+        Permission.require(person, Action.SET_SECRET, "set who may answer from outside for " + name, Optional.empty(), Optional.of(name));
         Environments.Known known = environments.named(name);
         boolean there = Stream.concat(Stream.of(known.rules().gates().toEnter()), known.rules().components().values().stream().map(own -> own.toEnter()))
                 .flatMap(gate -> gate.outside().stream()).map(Criterion.Outside::name).anyMatch(criterion::equals);

@@ -61,10 +61,10 @@ interface RestraintMapper {
               and (c.name = #{component} or c.id = (select component_id from former_name where name = #{component}))""")
     Optional<String> live(long environment, String component);
 
-    /** The version that is live there and whose passage is open, unless an item of its list failed. */
+    /** The version that is live there and whose passage is open, unless a test or an item of its list failed. */
     @Select("""
             select v.number from place p join deployment d on d.id = p.live_deployment_id join version v on v.id = d.version_id
-            join passage s on s.version_id = d.version_id and s.environment_id = p.environment_id and s.status = 'open'
+            join passage s on s.version_id = d.version_id and s.environment_id = p.environment_id and s.status = 'open' and s.test_failed_at is null
             where p.id = #{place} and not exists (select 1 from tick t where t.passage_id = s.id and t.outcome = 'FAILED'
               and t.id = (select max(x.id) from tick x where x.passage_id = s.id and x.item = t.item))""")
     Optional<String> tested(long place);

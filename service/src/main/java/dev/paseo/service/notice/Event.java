@@ -13,7 +13,7 @@ public enum Event {
     RUN_MENDED("your branch is mended", Delivery.NOW, Delivery.OFF),
     DEPLOYMENT_FAILED("a deployment of yours failed, was undone or stopped", Delivery.NOW, Delivery.NOW),
     COMMIT_LIVE("your commit is live in the last environment of its route", Delivery.NOW, Delivery.OFF),
-    STAYS("a version does not go on by itself, for something is missing", Delivery.NOW, Delivery.NOW),
+    STAYS("a version does not go on by itself: something is missing, or a test of it failed", Delivery.NOW, Delivery.NOW),
     PREVIEW("your preview is ready, or was removed", Delivery.NOW, Delivery.NOW),
     DAMAGED("kept bytes are damaged", Delivery.NOW, Delivery.NOW);
 

@@ -33,10 +33,11 @@ class PassageController {
      * @param mayNot     why the reader may not decide about its leaving; empty where they may
      * @param mayNotTick why the reader may not tick
      * @param reason     what keeps it there
+     * @param testFailed a test of what is live failed there, so that its gate onward is not judged
      */
     record PassageView(long id, String component, String version, String environment, long deployment, String status, Instant openedAt, Optional<Instant> settledAt,
             Optional<Instant> endedAt, Optional<String> reason, List<GateViews.CriterionView> gate, List<GateViews.ListView> checklists, List<GateViews.RulingView> rulings,
-            Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired, Optional<String> url) {}
+            Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired, Optional<String> url, boolean testFailed, String zone) {}
 
     /** {@code outcome}: {@code done}, {@code failed} or {@code cleared}; {@code picture} is one that was uploaded. */
     record TickRequest(String item, Optional<String> outcome, Optional<String> note, Optional<String> picture) {}
@@ -77,7 +78,7 @@ class PassageController {
         return new PassageView(row.id(), version.component(), version.number(), row.environment(), row.deploymentId(), row.status(), row.openedAt(), Optional.ofNullable(row.settledAt()),
                 Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.reason()), GateViews.criteria(verdict), looking.views().lists(at), looking.views().rulings(standing, gates.digest(at)),
                 open ? gates.refusal(at, reader) : Optional.of(ended), open ? gates.tickRefusal(at, reader) : Optional.of(ended), open && gates.needsComment(at),
-                environments.place(version.component(), row.environment()).url());
+                environments.place(version.component(), row.environment()).url(), row.testFailure() != null, environments.byId(row.environmentId()).zone());
     }
 
     /** The passages of a version, the oldest first. */
@@ -91,7 +92,7 @@ class PassageController {
     /** Says what was found about an item of its checklist. */
     @PostMapping("/passages/{id}/ticks")
     PassageView tick(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody TickRequest request) {
-        require(person, id);
+        require(person, "tick items of", id);
         passages.tick(id, person, GateViews.tick(request.item(), person.name(), request.outcome(), request.note(), looking.clock().now()),
                 request.picture().map(looking.pictures()::known));
         return view(passages.passage(id), person.name());
@@ -100,13 +101,14 @@ class PassageController {
     /** Approves or rejects that it leaves. */
     @PostMapping("/passages/{id}/ruling")
     PassageView rule(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody RulingRequest request) {
-        require(person, id);
+        require(person, "decide about", id);
         passages.rule(id, person, request.yes(), request.comment().orElse("").strip());
         return view(passages.passage(id), person.name());
     }
 
-    private void require(Person person, long id) {
+    private void require(Person person, String what, long id) {
         PassageRow row = passages.passage(id);
-        Permission.require(person, Action.DECIDE, Optional.of(versions.byId(row.versionId()).component()), Optional.of(row.environment()));
+        String component = versions.byId(row.versionId()).component();
+        Permission.require(person, Action.DECIDE, what + " " + component + " in " + row.environment(), Optional.of(component), Optional.of(row.environment()));
     }
 }

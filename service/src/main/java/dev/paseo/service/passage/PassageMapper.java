@@ -14,11 +14,11 @@ interface PassageMapper {
 
     /** @param before the version that was live there before */
     record PassageRow(long id, long versionId, long environmentId, String environment, long deploymentId, String status, Instant openedAt, @Nullable Instant settledAt,
-            @Nullable Instant endedAt, @Nullable String reason, @Nullable Long beforeId) {}
+            @Nullable Instant endedAt, @Nullable String reason, @Nullable Long beforeId, @Nullable String testFailure) {}
 
     String COLUMNS = """
             select p.id, p.version_id, p.environment_id, e.name as environment, p.deployment_id, p.status, p.opened_at, p.settled_at, p.ended_at, p.reason,
-              b.version_id as before_id
+              b.version_id as before_id, p.test_failure
             from passage p join environment e on e.id = p.environment_id join deployment d on d.id = p.deployment_id left join deployment b on b.id = d.replaces_id
             """;
 
@@ -39,8 +39,11 @@ interface PassageMapper {
     @Select(COLUMNS + "where p.version_id = #{version} order by p.id")
     List<PassageRow> ofVersion(long version);
 
-    @Update("update passage set settled_at = coalesce(settled_at, #{at}) where id = #{id}")
+    @Update("update passage set settled_at = coalesce(settled_at, #{at}), test_failed_at = null, test_failure = null where id = #{id}")
     int settle(long id, Instant at);
+
+    @Update("update passage set test_failed_at = #{at}, test_failure = #{why} where id = #{id} and status = 'open' and settled_at is null")
+    int testFailed(long id, String why, Instant at);
 
     @Update("update passage set status = 'ended', ended_at = #{at}, wake_at = null, reason = null where id = #{id} and status = 'open'")
     int end(long id, Instant at);

@@ -70,6 +70,11 @@ public class Passages {
         }));
     }
 
+    /** A test of it there failed: it does not go on until one passes. In the transaction under way. */
+    public void testFailed(long version, long environment, String why) {
+        mapper.of(version, environment).ifPresent(id -> change(id, row -> mapper.testFailed(id, why.length() > 1500 ? why.substring(0, 1500) : why, around.clock().now())));
+    }
+
     /** It was there before there was anybody who could have watched it: it has passed. */
     public void recorded(long version, long environment) {
         mapper.of(version, environment).ifPresent(id -> {
@@ -139,7 +144,7 @@ public class Passages {
                 verdict.ifPresent(each -> gating.waits().keep(atGate(row), each));
             }
             @Nullable Instant again = verdict.isEmpty() ? around.clock().now() : verdict.get().again().orElse(null);
-            mapper.waits(row.id(), again, verdict.flatMap(Verdict::rejected).or(() -> verdict.flatMap(each -> each.judgements().stream()
+            mapper.waits(row.id(), again, Optional.ofNullable(row.testFailure()).map(Passage::stays).or(() -> verdict.flatMap(Verdict::rejected)).or(() -> verdict.flatMap(each -> each.judgements().stream()
                     .filter(judgement -> judgement.state() != Judgement.State.MET).map(Judgement::sentence).findFirst())).map(text -> text.length() > 2000 ? text.substring(0, 2000) : text).orElse(null));
         }
         mapper.wakePlace(row.environmentId(), version.componentId(), around.clock().now());

@@ -14,11 +14,21 @@ public final class Permission {
         require(person, action, Optional.empty(), Optional.empty());
     }
 
+    /** @param tried what the person wants to do, as it completes "may not ..." */
+    public static void require(Person person, Action action, String tried) {
+        require(person, action, tried, Optional.empty(), Optional.empty());
+    }
+
     public static void require(Person person, Action action, Optional<String> component, Optional<String> environment) {
+        require(person, action, action.words() + component.map(name -> " of " + name).orElse("") + environment.map(name -> " in " + name).orElse(""), component, environment);
+    }
+
+    /** @param tried what the person wants to do, as it completes "may not ..." */
+    public static void require(Person person, Action action, String tried, Optional<String> component, Optional<String> environment) {
         if (!person.may(action, component, environment)) {
-            throw Refusal.notAllowed(person.name() + " may not " + action.words()
-                    + component.map(name -> " of " + name).orElse("") + environment.map(name -> " in " + name).orElse("")
-                    + person.limit().map(all -> ": this token may " + all + ", and nothing else").orElse("; an administrator can give a role that may"));
+            String needs = tried.startsWith(action.words()) ? "; an administrator can give a role that may"
+                    : ": that is for whoever may " + action.words() + "; an administrator can give such a role";
+            throw Refusal.notAllowed(person.name() + " may not " + tried + person.limit().map(all -> ": this token may " + all + ", and nothing else").orElse(needs));
         }
     }
 }

@@ -66,7 +66,7 @@ class RetirementController {
     void retire(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name, @RequestParam Optional<String> environment,
             @RequestBody RetirementRequest request) {
         Subject subject = subject(what, name, environment);
-        require(person, subject);
+        require(person, "retire ", subject);
         if (request.reason().isBlank() || request.reason().length() > 1000) {
             throw Refusal.invalid("/reason", "say why " + name + " is retired, in at most 1000 signs");
         }
@@ -78,17 +78,18 @@ class RetirementController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void bringBack(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name, @RequestParam Optional<String> environment) {
         Subject subject = subject(what, name, environment);
-        require(person, subject);
+        require(person, "bring back ", subject);
         retiring.bringBack(subject, person);
     }
 
-    private static void require(Person person, Subject subject) {
+    private static void require(Person person, String act, Subject subject) {
+        String tried = act + subject.words();
         switch (subject.what()) {
-            case COMPONENT -> Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(subject.name()), Optional.empty());
-            case PLACE -> Permission.require(person, Action.EDIT_ENVIRONMENT, Optional.of(subject.name()), subject.environment());
-            case ENVIRONMENT -> Permission.require(person, Action.EDIT_ENVIRONMENT, Optional.empty(), Optional.of(subject.name()));
-            case HOST, PREVIEW_TEMPLATE -> Permission.require(person, Action.EDIT_ENVIRONMENT);
-            case AGENT -> Permission.require(person, Action.ENROL_AGENT);
+            case COMPONENT -> Permission.require(person, Action.REGISTER_COMPONENT, tried, Optional.of(subject.name()), Optional.empty());
+            case PLACE -> Permission.require(person, Action.EDIT_ENVIRONMENT, tried, Optional.of(subject.name()), subject.environment());
+            case ENVIRONMENT -> Permission.require(person, Action.EDIT_ENVIRONMENT, tried, Optional.empty(), Optional.of(subject.name()));
+            case HOST, PREVIEW_TEMPLATE -> Permission.require(person, Action.EDIT_ENVIRONMENT, tried);
+            case AGENT -> Permission.require(person, Action.ENROL_AGENT, tried);
         }
     }
 

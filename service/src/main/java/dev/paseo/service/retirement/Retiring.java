@@ -132,7 +132,7 @@ class Retiring {
             }
             if (remove) {
                 places(subject).forEach(row -> {
-                    Permission.require(by, Action.ROLL_BACK, Optional.of(row.component()), Optional.of(row.environment()));
+                    Permission.require(by, Action.ROLL_BACK, "remove " + row.component() + " from " + row.environment(), Optional.of(row.component()), Optional.of(row.environment()));
                     lookups.removals().begin(row.placeId(), subject.words() + " is retired");
                 });
             }

@@ -72,7 +72,7 @@ class RunController {
     @PostMapping("/runs")
     @ResponseStatus(HttpStatus.CREATED)
     RunSummary start(@AuthenticationPrincipal Person person, @RequestBody StartRequest request) {
-        Permission.require(person, Action.START_RUN, Optional.of(request.component()), Optional.empty());
+        Permission.require(person, Action.START_RUN, "start runs of " + request.component(), Optional.of(request.component()), Optional.empty());
         RunStarts.Started started = starts.start(request.component(), request.branch(), request.upTo(),
                 request.answers().orElse(Map.of()), new Cause.Asked(person.name(), Optional.empty()));
         return views.summary(runs.byId(started.id()));
@@ -103,7 +103,7 @@ class RunController {
 
     @PostMapping("/runs/{component}/{number}/cancellation")
     RunSummary cancel(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
-        Permission.require(person, Action.START_RUN, Optional.of(component), Optional.empty());
+        Permission.require(person, Action.START_RUN, "cancel runs of " + component, Optional.of(component), Optional.empty());
         RunRow row = runs.numbered(component, number);
         runs.cancel(row, person.name());
         return views.summary(runs.byId(row.id()));
@@ -112,7 +112,7 @@ class RunController {
     /** Goes on from what failed; what passed stands. */
     @PostMapping("/runs/{component}/{number}/resumption")
     RunSummary resume(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
-        Permission.require(person, Action.START_RUN, Optional.of(component), Optional.empty());
+        Permission.require(person, Action.START_RUN, "resume runs of " + component, Optional.of(component), Optional.empty());
         RunRow row = runs.numbered(component, number);
         lines.resume(row, person.name());
         return views.summary(runs.byId(row.id()));
@@ -122,7 +122,7 @@ class RunController {
     @PostMapping("/runs/{component}/{number}/repetition")
     @ResponseStatus(HttpStatus.CREATED)
     RunSummary again(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
-        Permission.require(person, Action.START_RUN, Optional.of(component), Optional.empty());
+        Permission.require(person, Action.START_RUN, "start runs of " + component, Optional.of(component), Optional.empty());
         RunRow row = runs.numbered(component, number);
         return views.summary(runs.byId(starts.again(row, views.whole(row).answers(), person.name()).id()));
     }

@@ -7,6 +7,7 @@ import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.agent.Agents;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.database.Json;
+import dev.paseo.service.engine.Absences;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.run.RunMapper.RunRow;
 import dev.paseo.service.version.Versions;
@@ -22,9 +23,9 @@ import tools.jackson.core.type.TypeReference;
 @Component
 class RunViews {
 
-    /** A run in a list. */
+    /** A run in a list; {@code away}: for how many seconds of it the service was not at work. */
     record RunSummary(String component, long number, String status, String branch, String commit, String commitSummary, String commitAuthor,
-            String version, boolean sealed, Optional<String> reason, Instant createdAt, Optional<Instant> startedAt, Optional<Instant> endedAt) {}
+            String version, boolean sealed, Optional<String> reason, Instant createdAt, Optional<Instant> startedAt, Optional<Instant> endedAt, long away) {}
 
     /** Something that a stage took from another component. */
     record TakenView(String component, String version, String artifact, String fileName, String digest, long size, String into, String because) {}
@@ -39,7 +40,7 @@ class RunViews {
      * @param reused   which state of its folders it began with
      */
     record StageView(String name, String variant, int attempt, String status, Optional<String> reason, Optional<String> waitsFor, Optional<String> reused,
-            List<String> after, List<String> afterAny, List<String> ifFailed, Optional<Instant> startedAt, Optional<Instant> endedAt, Optional<Long> work,
+            List<String> after, List<String> afterAny, List<String> ifFailed, Optional<Instant> startedAt, Optional<Instant> endedAt, long away, Optional<Long> work,
             List<StepLog.Step> steps, List<TakenView> takes) {}
 
     record OutputView(String name, String fileName, String digest, long size) {}
@@ -59,7 +60,7 @@ class RunViews {
 
     /** Where the parts of a view come from. */
     @Component
-    record Looking(StepLog steps, Versions versions, Agents agents, Lines lines, RunFiles.Tables tables) {}
+    record Looking(StepLog steps, Versions versions, Agents agents, Lines lines, RunFiles.Tables tables, Absences absences) {}
 
     RunViews(RunMapper mapper, Runs runs, Looking looking, Causes causes, Json json) {
         this.mapper = mapper;
@@ -72,7 +73,7 @@ class RunViews {
     RunSummary summary(RunRow row) {
         return new RunSummary(row.component(), row.number(), row.status(), row.branch(), row.commitId(), row.commitSummary(), row.commitAuthor(),
                 row.versionNumber(), looking.versions().exists(row.componentId(), row.versionNumber()), Optional.ofNullable(row.reason()), row.createdAt(),
-                Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()));
+                Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()), looking.absences().secondsWithin(row.startedAt(), row.endedAt()));
     }
 
     RunView whole(RunRow row) {
@@ -106,7 +107,8 @@ class RunViews {
                 each.artifact(), each.fileName(), each.digest(), each.size(), each.intoFolder(), each.because())).toList();
         return new StageView(row.name(), row.variant(), row.attempt(), row.status(), Optional.ofNullable(row.reason()), waitsFor,
                 Optional.ofNullable(row.reused()), order.map(PipelineFile.Order::after).orElse(List.of()), order.map(PipelineFile.Order::afterAny).orElse(List.of()),
-                order.map(PipelineFile.Order::ifFailed).orElse(List.of()), Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()), work,
+                order.map(PipelineFile.Order::ifFailed).orElse(List.of()), Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()),
+                looking.absences().secondsWithin(row.startedAt(), row.endedAt()), work,
                 work.map(looking.steps()::steps).orElse(List.of()), takes);
     }
 

@@ -58,14 +58,14 @@ class SourceController {
     /** Looks at the repository and at the watched stores now, as a hook would have it done. */
     @PostMapping("/look")
     LookedView look(@AuthenticationPrincipal Person person, @PathVariable String name) {
-        Permission.require(person, Action.START_RUN, Optional.of(name), Optional.empty());
+        Permission.require(person, Action.START_RUN, "have the source of " + name + " looked at", Optional.of(name), Optional.empty());
         return new LookedView(hooks.lookNow(components.named(name), person.name()));
     }
 
     /** Sets how hooks at {@code /hooks/v1/mapped/NAME} are read. */
     @PutMapping("/hook-mapping")
     HookMapping map(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody MappingRequest request) {
-        Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(name), Optional.empty());
+        Permission.require(person, Action.REGISTER_COMPONENT, "say how pushes of " + name + " are read", Optional.of(name), Optional.empty());
         HookMapping mapping = new HookMapping(request.header(), request.scheme(), request.prefix(), request.delivery(), request.pusher());
         hooks.map(components.named(name), mapping, request.secret(), person.name());
         return mapping;

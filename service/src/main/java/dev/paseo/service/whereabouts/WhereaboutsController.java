@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -34,9 +35,12 @@ class WhereaboutsController {
     record ComingView(long deployment, String version, String status, Optional<String> requestedBy, Instant requestedAt,
             Optional<String> gate, boolean forYou) {}
 
+    /** What keeps the version that is live there from going on: items of its list, time, or a test that failed. */
+    record KeptView(long passage, String reason, boolean testFailed) {}
+
     /** One component in one environment; one that is {@code retired} still runs there; {@code behind} counts versions behind the environment before it; its commits are counted where git has been asked. */
     record CellView(String environment, Optional<String> version, Optional<Long> deployment, Optional<Instant> since, int hosts, Optional<String> url, boolean retired,
-            List<ComingView> coming, Optional<ComingView> trouble, int behind, Optional<Integer> commitsBehind, Optional<MarksView> marks) {}
+            List<ComingView> coming, Optional<ComingView> trouble, int behind, Optional<Integer> commitsBehind, Optional<MarksView> marks, Optional<KeptView> kept) {}
 
     /**
      * What else is to be known of a place; absent where there is nothing.
@@ -171,7 +175,7 @@ class WhereaboutsController {
             Optional<ComingView> trouble = Optional.ofNullable(around.troubled().get(row.placeId())).map(each -> plain(each));
             cells.add(new CellView(row.environment(), Optional.ofNullable(row.version()), Optional.ofNullable(row.deployment()),
                     Optional.ofNullable(row.since()), row.hosts(), Optional.ofNullable(row.url()), row.retired(), coming, trouble, row.behind(), before.filter(earlier -> row.behind() > 0).flatMap(earlier -> distances.between(component, row.commit(), earlier.commit())),
-                    marks(around, before, row)));
+                    marks(around, before, row), Optional.ofNullable(row.passage()).map(id -> new KeptView(id, Objects.requireNonNull(row.keeps()), row.testFailed()))));
             before = Optional.of(row);
         }
         return cells;

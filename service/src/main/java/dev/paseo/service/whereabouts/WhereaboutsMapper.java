@@ -15,7 +15,7 @@ interface WhereaboutsMapper {
 
     /** @param behind how many versions lie between this one and the one that is live in the environment before, where that is newer in the same line */
     record CellRow(long componentId, String component, String environment, long placeId, @Nullable String url, @Nullable Long deployment, @Nullable String version,
-            @Nullable String commit, int behind, @Nullable Instant since, int hosts, boolean retired) {}
+            @Nullable String commit, int behind, @Nullable Instant since, int hosts, boolean retired, @Nullable Long passage, @Nullable String keeps, boolean testFailed) {}
 
     @Select("""
             select w.*, if(w.line_order < w.before_order and w.line_id = w.before_line,
@@ -23,9 +23,12 @@ interface WhereaboutsMapper {
             from (select p.component_id, c.name as component, e.name as environment, p.id as place_id, p.url, d.id as deployment, v.number as version,
                 v.commit_id as `commit`, d.live_at as since, (select count(*) from place_host ph where ph.place_id = p.id) as hosts, v.line_id, v.line_order,
                 coalesce(p.retired_at, c.retired_at, e.retired_at) is not null as retired,
+                s.id as passage, s.reason as keeps, s.test_failed_at is not null as test_failed,
                 lag(v.line_id) over walk as before_line, lag(v.line_order) over walk as before_order, e.position, e.id as environment_id
               from component c join place p on p.component_id = c.id join environment e on e.id = p.environment_id and not e.temporary
               left join deployment d on d.id = p.live_deployment_id left join version v on v.id = d.version_id
+              left join passage s on s.version_id = d.version_id and s.environment_id = p.environment_id and s.status = 'open' and s.reason is not null
+                and (s.settled_at is not null or s.test_failed_at is not null)
               where c.name between #{first} and #{last} and (p.live_deployment_id is not null or coalesce(p.retired_at, c.retired_at, e.retired_at) is null)
               window walk as (partition by p.component_id order by e.position, e.id)) w
             order by w.component, w.position, w.environment_id""")

@@ -102,7 +102,7 @@ class StoredShapesTest {
                 true, Optional.of(Duration.ofMinutes(5)), List.of("acceptance")), List.of(new Plan.Host("north-hut", Optional.of("blue"), false),
                 new Plan.Host("valley-house", Optional.of("green"), false)), Optional.of("green"));
         Course course = new Course(plan, 2, Optional.of(HostTask.TRAFFIC), Optional.of(Instant.parse("2026-05-04T08:00:00Z")), 10,
-                new Course.Sides(Optional.of("blue"), Optional.of("green")), 0, true);
+                new Course.Sides(Optional.of("blue"), Optional.of("green")), 0, true, Optional.empty());
         return Stream.of(
                 Arguments.of("deployment-2.json", deployment(course, new DeploymentState.Terms(true, Optional.of(1L), false, Optional.empty()))),
                 Arguments.of("rules-4.json", RULES),
