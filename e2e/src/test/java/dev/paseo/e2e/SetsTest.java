@@ -87,7 +87,7 @@ class SetsTest {
             JsonNode undone = park.deployment(promotion(park, "night").path("parts").path(0).path("deployment").asLong()).path("deployment");
             assertEquals("undone", undone.path("status").asString());
             assertTrue(undone.path("reason").asString().contains("path-board 0.9.2 of its set did not go live"), undone.toString());
-            assertTrue(park.as("auditor").get("/api/v1/audit?limit=200").body().toString().contains("set undone"));
+            assertTrue(park.as("auditor").get("/api/v1/audit?limit=200").body().toString().contains("did not come to be live"));
         }
     }
 

@@ -72,6 +72,10 @@ final class CheckCommand implements Callable<Integer> {
         try {
             found = api.post(Api.path("components", pipeline.component(), "pipeline", "check"), api.object().put("text", read()));
         } catch (Failure failed) {
+            if (failed.getMessage().contains("there is no component " + pipeline.component())) {
+                warnings.add(new Problem(1, 1, "", pipeline.component() + " is not registered there yet: paseo component register looks at its file too, and asks before it registers"));
+                return;
+            }
             problems.add(new Problem(1, 1, "", "it could not be checked against the service: " + failed.getMessage()));
             return;
         }

@@ -55,7 +55,11 @@ final class EnvironmentFileCommands {
                 throw new Failure(Failure.Kind.REFUSED, "Nothing was loaded, for " + file + " loosens rules. If that is meant, say so: --loosen");
             }
             api.put(Api.path("environments"), api.object().put("text", text).put("base", checked.path("digest").asString()).put("loosen", loosens));
-            return said("Loaded " + file + ".");
+            return said(done(file));
+        }
+
+        String done(Path file) {
+            return "Loaded " + file + ".";
         }
 
         private int said(String sentence) {
@@ -112,6 +116,11 @@ final class EnvironmentFileCommands {
             } catch (IOException failed) {
                 throw new Failure(Failure.Kind.REFUSED, "The environments cannot be edited: " + failed.getMessage());
             }
+        }
+
+        @Override
+        String done(Path file) {
+            return "The environments are changed.";
         }
 
         private static int kept(IntSupplier loading, Path file) {

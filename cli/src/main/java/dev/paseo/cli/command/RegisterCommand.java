@@ -130,7 +130,7 @@ final class RegisterCommand extends ServiceCommand {
             context.out().println("It has " + branches + (branches == 1 ? " branch" : " branches") + (found.has("commit") ? ", " + at(found) : "") + ".");
         }
         found.path("problems").forEach(problem -> context.out().println(file.orElse("paseo.yaml") + ":" + problem.path("line").asString("") + ": " + problem.path("message").asString()));
-        found.path("warnings").forEach(warning -> context.out().println(context.ink().warn("warning: ") + warning.asString() + "."));
+        found.path("warnings").forEach(warning -> context.out().println(context.ink().warn("warning: ") + warning.asString() + (warning.asString().endsWith("?") ? "" : ".")));
         context.out().println(found.path("next").asString() + ".");
     }
 

@@ -153,7 +153,7 @@ final class ShowCommand extends ServiceCommand {
         if (view.path("asksToGoOn").asBoolean()) {
             out().println(context.ink().need("Asks whether it goes on: ") + "paseo continue deployment " + id + ", or with --no");
         }
-        changes(view.path("comparison"));
+        changes(view.path("comparison"), deployment.has("startedAt"));
         heading("Plan");
         PlanLines.of(view.path("plan")).forEach(out()::println);
         heading("Hosts");
@@ -195,8 +195,8 @@ final class ShowCommand extends ServiceCommand {
                 + (item.has("note") ? "  \"" + item.path("note").asString() + "\"" : ""))));
     }
 
-    private void changes(JsonNode comparison) {
-        heading("What would change, against " + comparison.path("live").asString("nothing"));
+    private void changes(JsonNode comparison, boolean begun) {
+        heading((begun ? "What changed, against " : "What would change, against ") + comparison.path("live").asString("nothing"));
         new ChangeLines(context).print(comparison);
     }
 }

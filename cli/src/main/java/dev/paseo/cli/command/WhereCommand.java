@@ -10,6 +10,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -75,6 +76,8 @@ final class WhereCommand extends ServiceCommand {
         });
     }
 
+    private static final Set<String> UNSEALED = Set.of("waiting", "running", "cancelling", "failed", "cancelled");
+
     private void show(JsonNode answer, List<JsonNode> rows) {
         if (rows.isEmpty()) {
             context.out().println(labels.isEmpty() ? "No component is registered yet; see paseo component register --help"
@@ -102,15 +105,26 @@ final class WhereCommand extends ServiceCommand {
         String name = row.path("component").asString();
         if (row.path("cells").isEmpty()) {
             table.row(context.ink().strong(name), "", "no environment yet", "", "", "");
+            name = "";
         }
         for (JsonNode cell : row.path("cells")) {
             table.row(context.ink().strong(name), cell.path("environment").asString(), cell.path("version").asString("nothing"),
                     cell.has("since") ? Times.ago(cell.path("since"), now) : "", cell.path("hosts").asString(""), waits(cell, now));
             name = "";
         }
+        newest(table, row, now);
         for (JsonNode stay : row.path("stays")) {
             table.row(context.ink().strong(name), stay.path("environment").asString(), "", "", "",
                     stay.path("version").asString() + " " + context.ink().warn("stays") + ", " + Times.ago(stay.path("since"), now) + ": " + stay.path("reason").asString());
+        }
+    }
+
+    /** The newest run, where it did not come to a version. */
+    private void newest(Table table, JsonNode row, Instant now) {
+        JsonNode newest = row.path("newest");
+        String status = newest.path("status").asString("");
+        if (!newest.path("sealed").asBoolean() && UNSEALED.contains(status)) {
+            table.row("", "", "", "", "", row.path("component").asString() + "#" + newest.path("run").asString("") + " " + context.ink().state(status) + ", " + Times.ago(newest.path("at"), now));
         }
     }
 

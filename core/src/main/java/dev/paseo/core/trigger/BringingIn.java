@@ -22,8 +22,9 @@ public final class BringingIn {
      * @param path     of the pipeline file
      * @param file     whether it is there, on the main branch
      * @param triggers of the file; empty where it has problems
+     * @param walks    the environments that its versions walk to; a component that is new has no place in them
      */
-    public record Repository(List<String> branches, String mainBranch, String path, boolean file, Optional<List<Trigger>> triggers) {
+    public record Repository(List<String> branches, String mainBranch, String path, boolean file, Optional<List<Trigger>> triggers, List<String> walks) {
 
         boolean empty() {
             return branches.isEmpty();
@@ -77,7 +78,8 @@ public final class BringingIn {
         }
         List<String> starting = repository.branches().stream().filter(branch -> found(component, branch, repository, rules).anyMatch(finding -> finding instanceof Finding.Starts)).toList();
         if (!starting.isEmpty()) {
-            return "The next push to " + few(starting) + " starts a run";
+            return "The next push to " + few(starting) + " starts a run" + (repository.walks().isEmpty() ? ""
+                    : ". To be deployed it needs a place in " + few(repository.walks()) + ": paseo environment edit");
         }
         return "A push to any of its branches starts nothing" + found(component, repository.mainBranch(), repository, rules)
                 .flatMap(finding -> finding instanceof Finding.StartsNothing(String why) ? Stream.of(why) : Stream.empty()).findFirst()

@@ -16,7 +16,7 @@ class BringingInTest {
     private static final List<Trigger> ON_MAIN = List.of(new Trigger.Push(List.of(new BranchPattern("main")), List.of()));
 
     private static Said said(List<String> branches, boolean file, Optional<List<Trigger>> triggers, BranchRules rules) {
-        return BringingIn.of("sun-board", new Repository(branches, "main", "paseo.yaml", file, triggers), rules);
+        return BringingIn.of("sun-board", new Repository(branches, "main", "paseo.yaml", file, triggers, List.of()), rules);
     }
 
     private static BranchRules trusted(String... patterns) {
@@ -29,6 +29,12 @@ class BringingInTest {
         assertEquals(List.of(), said.warnings());
         assertEquals("The next push to main starts a run", said.next());
         assertTrue(said.starts());
+    }
+
+    @Test
+    void whereItNeedsAPlaceIsSaid() {
+        Repository walking = new Repository(List.of("main"), "main", "paseo.yaml", true, Optional.of(ON_MAIN), List.of("test", "production"));
+        assertEquals("The next push to main starts a run. To be deployed it needs a place in test, production: paseo environment edit", BringingIn.of("sun-board", walking, trusted("main")).next());
     }
 
     @Test

@@ -23,7 +23,7 @@ class Scrub {
 
     private static final Logger LOG = LoggerFactory.getLogger(Scrub.class);
     private static final Duration IDLE = Duration.ofSeconds(10);
-    private static final int BUFFER = 1 << 16;
+    private static final int LARGEST_BUFFER = 1 << 20;
 
     private final ByteMapper mapper;
     private final ByteStore store;
@@ -98,7 +98,8 @@ class Scrub {
     private void read(String digest) throws IOException, InterruptedException {
         long began = System.nanoTime();
         long read = 0;
-        byte[] buffer = new byte[BUFFER];
+        // Few long pauses cost less than many short ones.
+        byte[] buffer = new byte[(int) Math.min(LARGEST_BUFFER, settings.rate().toBytes())];
         try (InputStream in = store.open(digest)) {
             for (int some = in.read(buffer); some >= 0; some = in.read(buffer)) {
                 read += some;

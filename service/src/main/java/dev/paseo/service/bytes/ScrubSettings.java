@@ -12,7 +12,7 @@ import org.springframework.util.unit.DataSize;
  * @param every how long a file that was found good is left alone
  */
 @ConfigurationProperties("paseo.scrub")
-record ScrubSettings(@DefaultValue("8MB") DataSize rate, @DefaultValue("7d") Duration every) {
+record ScrubSettings(@DefaultValue("2MB") DataSize rate, @DefaultValue("7d") Duration every) {
 
     ScrubSettings {
         if (rate.toBytes() < 1000) {

@@ -82,7 +82,8 @@ class RegistrationController {
         Optional<String> text = commit.flatMap(at -> mirror.file(at, component.filePath()));
         List<Problem> problems = text.map(found -> Components.problems(found, List.of(component.name()))).orElse(List.of());
         Optional<PipelineFile> file = text.filter(found -> problems.isEmpty()).map(found -> PipelineFileReader.read(found).value().orElseThrow());
-        BringingIn.Said said = BringingIn.of(wanted.name(), new BringingIn.Repository(branches, main, component.filePath(), text.isPresent(), file.map(Triggers::of)),
+        BringingIn.Said said = BringingIn.of(wanted.name(), new BringingIn.Repository(branches, main, component.filePath(), text.isPresent(), file.map(Triggers::of),
+                file.map(read -> read.route().stream().flatMap(step -> step.keySet().stream()).toList()).orElse(List.of())),
                 BranchRules.of(wanted.allowed(), wanted.trusted()));
         List<String> warnings = new ArrayList<>(said.warnings());
         file.ifPresent(read -> around(wanted, read, text.orElseThrow(), branches).forEach(found -> warnings.add(component.filePath() + ":" + found.line() + ": " + found.message())));

@@ -165,7 +165,7 @@ class Outcomes {
     void moved(Place place, DeploymentRow row, DeploymentState deployment) {
         String because = around.causes().chain(row.causeId()).getFirst().sentence();
         around.audit().record(AuditTrail.Entry.of("paseo", "deployment " + Places.word(deployment.status()), place.component() + " " + deployment.version())
-                .in(place.environment()).because(because).with("deployment", Long.toString(row.id())).with("reason", deployment.ending().orElse("")));
+                .in(place.environment()).because(deployment.ending().orElse(because)).with("deployment", Long.toString(row.id())).with("cause", deployment.ending().map(why -> because).orElse("")));
         around.people().moved(place, row, deployment);
         if (row.promotionId() != null) {
             Sets.lookAgain(around.effects(), row.promotionId(), row.id(), Places.word(deployment.status()));

@@ -159,7 +159,9 @@ class Sets implements EffectHandler {
         String word = Places.word(next.status());
         mapper.moved(promotion.id(), word, ENDED.contains(word) ? around.clock().now() : null);
         if (!word.equals(promotion.status())) {
-            around.audit().record(AuditTrail.Entry.of("paseo", "set " + word, mapper.byId(promotion.setId()).name()).in(promotion.environment()).with("promotion", Long.toString(promotion.id())));
+            around.audit().record(AuditTrail.Entry.of("paseo", "set " + word, mapper.byId(promotion.setId()).name()).in(promotion.environment())
+                    .because(ENDED.contains(word) && !word.equals("live") || word.equals("undoing") ? culprit(promotion, members) + " did not come to be live" : "")
+                    .with("promotion", Long.toString(promotion.id())));
         }
         around.telling().tell("deployment", "set " + promotion.setId());
         return next;
