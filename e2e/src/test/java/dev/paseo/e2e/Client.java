@@ -13,7 +13,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** Asks the API as somebody. */
 final class Client {
 
-    private static final HttpClient HTTP = HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1).connectTimeout(Duration.ofSeconds(5)).build();
+    static final HttpClient HTTP = HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1).connectTimeout(Duration.ofSeconds(5)).build();
     static final JsonMapper JSON = JsonMapper.builder().build();
 
     private final String address;

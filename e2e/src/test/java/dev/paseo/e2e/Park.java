@@ -198,7 +198,7 @@ final class Park implements AutoCloseable {
         installHook(repository, "daylight-api", change);
     }
 
-    private void installHook(Repository repository, String component, UnaryOperator<String> change) throws IOException {
+    void installHook(Repository repository, String component, UnaryOperator<String> change) throws IOException {
         String script = as("release-engineer").raw(java.net.http.HttpRequest.newBuilder().GET()
                 .header("Authorization", "Bearer " + clients.get("release-engineer").token()), "/api/v1/components/" + component + "/hook").body();
         repository.hook(change.apply(script.replaceFirst("address='[^']*'", "address='" + address + "/hooks/v1/push/" + component + "'")));

@@ -72,11 +72,11 @@ final class Repository {
         run(work, List.of("git", "pull", "-q", "--ff-only", "origin", "main"));
     }
 
-    /** Any git command in the checkout. */
-    void git(String... arguments) throws IOException, InterruptedException {
+    /** Any git command in the checkout; what it said. */
+    String git(String... arguments) throws IOException, InterruptedException {
         List<String> command = new ArrayList<>(List.of("git", "-c", "user.name=developer", "-c", "user.email=developer@park.example"));
         command.addAll(List.of(arguments));
-        run(work, command);
+        return run(work, command);
     }
 
     /** Sets a ref of the repository itself, whatever it is called; no commit removes it. */

@@ -9,6 +9,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Base64;
 import java.util.HexFormat;
@@ -129,6 +130,25 @@ class SourcesTest {
 
     private Client.Answer change(String component, Map<String, ?> change) {
         return park.as("release-engineer").post("/api/v1/components/" + component + "/changes", change);
+    }
+
+    /** A commit of the year 20000, with a sign between fields in its subject, on a branch that no rule names; and a file of 3 MB on another. */
+    @Test
+    void anOddCommitAndALargeFileKeepNothingElse() throws Exception {
+        Repository repository = repository("peculiar");
+        assertEquals(201, register("peculiar", repository.url(), Map.of()).status());
+        park.installHook(repository, "peculiar", script -> script);
+        String tree = repository.git("rev-parse", "HEAD^{tree}").strip();
+        Path object = Files.writeString(park.folder.resolve("object"), "tree " + tree + "\nauthor A <a@park.example> 568971820800 +9999\ncommitter A <a@park.example> 568971820800 +9999\n\nodd \u001f one\n");
+        String odd = repository.git("hash-object", "-t", "commit", "-w", "--literally", object.toString()).strip();
+        repository.git("update-ref", "refs/heads/a-first", odd);
+        repository.git("push", "-q", "origin", "a-first");
+        Await.until("the odd one is told", () -> park.paseo("developer", "why", "peculiar").out().contains("to a-first"));
+        String large = repository.push("developer", "feature/large", Map.of("paseo.yaml", "paseo: 1\n#" + "x".repeat(3_000_000) + "\n"));
+        assertTrue(large.contains("paseo.yaml has 3000011 bytes; at most 1048576 are read"), large);
+        String answered = repository.push("developer", "main", Map.of("paseo.yaml", StartingTest.pipeline("peculiar", "- push: [main]")));
+        assertTrue(answered.contains("Paseo started peculiar#1 for main"), answered);
+        assertEquals("passed", park.runEnds("peculiar", 1).path("run").path("status").asString());
     }
 
     @Test

@@ -176,9 +176,15 @@ public class Components {
     public FileInForce readFile(Registered component, String commit) {
         Optional<ComponentMapper.FileRow> known = mapper.file(component.id(), commit, component.filePath());
         if (known.isEmpty()) {
-            Optional<String> text = mirror(component).file(commit, component.filePath());
-            List<Problem> problems = text.map(found -> problems(found, names(component)))
-                    .orElseGet(() -> List.of(new Problem(1, 1, "", "there is no " + component.filePath() + " at this commit")));
+            Optional<String> text = Optional.empty();
+            List<Problem> problems;
+            try {
+                text = mirror(component).file(commit, component.filePath());
+                problems = text.map(found -> problems(found, names(component)))
+                        .orElseGet(() -> List.of(new Problem(1, 1, "", "there is no " + component.filePath() + " at this commit")));
+            } catch (Mirror.TooLarge larger) {
+                problems = List.of(new Problem(1, 1, "", String.valueOf(larger.getMessage())));
+            }
             mapper.keepFile(component.id(), commit, component.filePath(), text.orElse(""), json.write(problems), clock.now());
             known = mapper.file(component.id(), commit, component.filePath());
         }

@@ -12,6 +12,7 @@ import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.SourceAccess;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.source.Mirrors;
+import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -45,7 +46,7 @@ class PipelineController {
     /** A text of the file, and the commit at which it was first seen. */
     record PipelineVersionView(String commit, String text, int problems, Instant readAt) {}
 
-    record CheckRequest(String text) {}
+    record CheckRequest(@Size(max = 1_000_000) String text) {}
 
     /** A stage as the graph shows it. */
     record PlannedStageView(String name, List<String> variants, List<String> after, List<String> afterAny, List<String> ifFailed, boolean mayFail,
@@ -136,6 +137,15 @@ class PipelineController {
                 stage.order().ifFailed(), stage.conditions().mayFail(), stage.conditions().wantedIf(), stage.wants(), List.copyOf(stage.keep().keySet()));
     }
 
+    /** A file to draft from; one that is too large to be read says nothing. */
+    private static Optional<String> text(Mirror mirror, String commit, String path) {
+        try {
+            return mirror.file(commit, path);
+        } catch (Mirror.TooLarge larger) {
+            return Optional.empty();
+        }
+    }
+
     /** Looks at a repository and writes a first file; says whether the name is taken, and which is free. */
     @PostMapping("/drafts")
     DraftView draft(@AuthenticationPrincipal Person person, @RequestBody DraftRequest request) {
@@ -145,9 +155,9 @@ class PipelineController {
         Map<String, String> heads = mirror.heads();
         String branch = request.branch().orElseGet(() -> heads.containsKey("main") || heads.isEmpty() ? "main" : heads.keySet().iterator().next());
         String commit = Optional.ofNullable(heads.get(branch)).orElseThrow(() -> Refusal.invalid("/branch", "the repository has no branch " + branch));
-        Optional<String> there = mirror.file(commit, "paseo.yaml");
+        Optional<String> there = text(mirror, commit, "paseo.yaml");
         String text = there.orElseGet(() -> Draft.of(request.component(), branch,
-                new Draft.Repository(new HashSet<>(mirror.paths(commit, MOST_PATHS)), path -> mirror.file(commit, path))));
+                new Draft.Repository(new HashSet<>(mirror.paths(commit, MOST_PATHS)), path -> text(mirror, commit, path))));
         boolean taken = mapper.named(request.component()).isPresent();
         return new DraftView(branch, commit, there.isPresent(), text, taken ? Optional.of(components.freeName(request.component())) : Optional.empty());
     }

@@ -12,17 +12,22 @@ import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.source.SourceAccess;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.source.Mirrors;
+import jakarta.validation.constraints.Size;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
 /** Brings components in: their repository, their branch rules, the secrets opened to them and their hook's secret. */
 @Component
 class Registration {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Registration.class);
 
     /**
      * A new component.
@@ -36,7 +41,7 @@ class Registration {
      * @param openSources those whose artifacts all of its branches may take
      * @param links   to dashboards, the runbook and the like: title to address
      */
-    record NewComponent(String name, Optional<String> repository, Optional<String> text, Optional<SourceAccess> credentials, Optional<String> file, Optional<String> mainBranch,
+    record NewComponent(String name, Optional<String> repository, @Size(max = 1_000_000) Optional<String> text, Optional<SourceAccess> credentials, Optional<String> file, Optional<String> mainBranch,
             List<String> trusted, List<String> allowed, List<String> secrets, Optional<List<String>> sources,
             Optional<List<String>> openSources, Optional<Map<String, String>> links) {}
 
@@ -159,12 +164,15 @@ class Registration {
         Map<String, FileInForce> files = new LinkedHashMap<>();
         Map<String, String> known = components.heads(component.id());
         Mirror.Refs refs = mirror.refs();
-        refs.tags().forEach((tag, commit) -> components.seeTag(component.id(), tag, commit));
+        refs.tags().forEach((tag, commit) -> {
+            if (tag.length() <= Components.LONGEST_NAME) {
+                components.seeTag(component.id(), tag, commit);
+            }
+        });
         refs.heads().forEach((branch, commit) -> {
-            FileInForce file = files.computeIfAbsent(commit, id -> components.readFile(component, id));
-            components.moveHead(component.id(), branch, Optional.ofNullable(known.get(branch)), commit, file.id());
-            if (branch.equals(component.mainBranch())) {
-                file.file().ifPresent(read -> components.summarise(component.id(), read.summary()));
+            // What cannot be known now is told by the next look.
+            if (branch.length() <= Components.LONGEST_NAME) {
+                seeHead(component, branch, Optional.ofNullable(known.get(branch)), commit, files);
             }
         });
         known.forEach((branch, commit) -> {
@@ -173,5 +181,19 @@ class Registration {
             }
         });
         components.refreshTriggers();
+    }
+
+    private void seeHead(Registered component, String branch, Optional<String> before, String commit, Map<String, FileInForce> files) {
+        FileInForce file;
+        try {
+            file = files.computeIfAbsent(commit, id -> components.readFile(component, id));
+        } catch (Refusal unreadable) {
+            LOG.warn("{} of {} cannot be read at {}: {}", branch, component.name(), commit, unreadable.getMessage());
+            return;
+        }
+        components.moveHead(component.id(), branch, before, commit, file.id());
+        if (branch.equals(component.mainBranch())) {
+            file.file().ifPresent(read -> components.summarise(component.id(), read.summary()));
+        }
     }
 }

@@ -79,13 +79,21 @@ class RegistrationController {
     private RegistrationView look(Registration.NewComponent wanted, String main, Mirror mirror, Registered component) {
         List<String> branches = List.copyOf(mirror.heads().keySet());
         Optional<String> commit = Optional.ofNullable(mirror.heads().get(main));
-        Optional<String> text = commit.flatMap(at -> mirror.file(at, component.filePath()));
+        List<String> warnings = new ArrayList<>();
+        Optional<String> text = commit.flatMap(at -> {
+            try {
+                return mirror.file(at, component.filePath());
+            } catch (Mirror.TooLarge larger) {
+                warnings.add(String.valueOf(larger.getMessage()));
+                return Optional.empty();
+            }
+        });
         List<Problem> problems = text.map(found -> Components.problems(found, List.of(component.name()))).orElse(List.of());
         Optional<PipelineFile> file = text.filter(found -> problems.isEmpty()).map(found -> PipelineFileReader.read(found).value().orElseThrow());
         BringingIn.Said said = BringingIn.of(wanted.name(), new BringingIn.Repository(branches, main, component.filePath(), text.isPresent(), file.map(Triggers::of),
                 file.map(read -> read.route().stream().flatMap(step -> step.keySet().stream()).toList()).orElse(List.of())),
                 BranchRules.of(wanted.allowed(), wanted.trusted()));
-        List<String> warnings = new ArrayList<>(said.warnings());
+        warnings.addAll(said.warnings());
         file.ifPresent(read -> around(wanted, read, text.orElseThrow(), branches).forEach(found -> warnings.add(component.filePath() + ":" + found.line() + ": " + found.message())));
         if (text.isEmpty()) {
             commit.flatMap(at -> NearestName.of(component.filePath(), mirror.paths(at, MOST_PATHS)))

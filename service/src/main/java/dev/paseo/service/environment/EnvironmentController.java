@@ -7,6 +7,7 @@ import dev.paseo.language.Problem;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
+import jakarta.validation.constraints.Size;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -26,7 +27,7 @@ import org.springframework.web.bind.annotation.RestController;
 class EnvironmentController {
 
     /** The text of an environments file; {@code base} is the digest of the file that it was made from, where what others changed since is not to be lost. */
-    record FileRequest(String text, Optional<String> base, Optional<Boolean> loosen) {}
+    record FileRequest(@Size(max = 1_000_000) String text, Optional<String> base, Optional<Boolean> loosen) {}
 
     /** What is wrong with a file, at which line and column; where nothing is, what loading it would change. Warnings keep it from nothing;
      * what loosens rules has to be meant. {@code digest} is that of the environments as they are now. */

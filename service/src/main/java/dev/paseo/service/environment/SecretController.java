@@ -10,6 +10,7 @@ import dev.paseo.service.database.Transactions;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
+import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -31,7 +32,7 @@ import org.springframework.web.bind.annotation.RestController;
 class SecretController {
 
     /** A value; for one component, one environment, both, one host of both, or everywhere. */
-    record SecretRequest(String name, String value, Optional<String> component, Optional<String> environment, Optional<String> host) {}
+    record SecretRequest(String name, @Size(max = 16_000) String value, Optional<String> component, Optional<String> environment, Optional<String> host) {}
 
     /** How many values are under the new key. */
     record RotationView(int values) {}

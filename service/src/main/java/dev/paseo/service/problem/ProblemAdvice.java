@@ -1,20 +1,27 @@
 package dev.paseo.service.problem;
 
+import java.io.IOException;
 import java.net.URI;
+import java.time.DateTimeException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Collection;
+import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessResourceFailureException;
+import org.springframework.dao.DataIntegrityViolationException;
+import org.springframework.dao.TransientDataAccessException;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.HttpStatusCode;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.transaction.CannotCreateTransactionException;
 import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
@@ -29,6 +36,14 @@ import tools.jackson.databind.exc.MismatchedInputException;
 class ProblemAdvice extends ResponseEntityExceptionHandler {
 
     private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
+    /** Seconds. */
+    private static final String AGAIN = "5";
+
+    private final Faults faults;
+
+    ProblemAdvice(Faults faults) {
+        this.faults = faults;
+    }
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> refused(Refusal refusal) {
@@ -36,12 +51,41 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         detail.setTitle(refusal.title());
         detail.setType(URI.create("urn:paseo:problem:" + refusal.kind().name().toLowerCase(Locale.ROOT).replace('_', '-')));
         refusal.pointer().ifPresent(pointer -> detail.setProperty("pointer", pointer));
+        if (refusal.fields().size() > 1) {
+            detail.setProperty("errors", refusal.fields());
+        }
         return ResponseEntity.of(detail).build();
+    }
+
+    /** The database is away, or has no room for one more: whoever asks again soon is answered. */
+    @ExceptionHandler({DataAccessResourceFailureException.class, CannotCreateTransactionException.class, TransientDataAccessException.class})
+    ResponseEntity<ProblemDetail> away(RuntimeException away) {
+        LOG.warn("the database does not answer: {}", away.toString());
+        ResponseEntity<ProblemDetail> answer = refused(Refusal.unavailable("The database does not answer. Nothing was half done: try again."));
+        return ResponseEntity.status(answer.getStatusCode()).header(HttpHeaders.RETRY_AFTER, AGAIN).body(answer.getBody());
+    }
+
+    /** What no rule of a field caught: a value that cannot be kept, or a time beyond all calendars. */
+    @ExceptionHandler({DataIntegrityViolationException.class, DateTimeException.class, ArithmeticException.class})
+    ResponseEntity<ProblemDetail> unfit(RuntimeException unfit) {
+        LOG.warn("a request has a value that cannot be kept: {}", unfit.toString());
+        return refused(Refusal.invalid("", "A value is too long, or out of its range."));
+    }
+
+    /** An error of the machine: the service says so in its health, or ends where it cannot be trusted any more. */
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> error(Error error) {
+        faults.met("a request", error);
+        return broken(new IllegalStateException(error));
     }
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> broken(Exception broken) {
-        if (broken instanceof java.io.IOException || broken.getCause() instanceof java.io.IOException) {
+        if (noRoom(broken)) {
+            LOG.error("the disk is full: {}", broken.toString());
+            return refused(Refusal.noRoom("The service's disk is full. Nothing was half done: try again when there is room."));
+        }
+        if (broken instanceof IOException || broken.getCause() instanceof IOException) {
             LOG.debug("the other side went away: {}", broken.getMessage());
         } else {
             LOG.error("a request could not be answered", broken);
@@ -51,6 +95,15 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         detail.setTitle("Failed inside");
         detail.setType(URI.create("urn:paseo:problem:internal"));
         return ResponseEntity.of(detail).build();
+    }
+
+    private static boolean noRoom(Throwable failed) {
+        for (Throwable each = failed; each != null; each = each.getCause()) {
+            if (each instanceof IOException && String.valueOf(each.getMessage()).contains("No space left on device")) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** A body that is not what is wanted: which field, and what it should be. */
@@ -94,9 +147,9 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     @Override
     protected ResponseEntity<Object> handleMethodArgumentNotValid(
             MethodArgumentNotValidException wrong, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
-        var field = wrong.getBindingResult().getFieldError();
-        Refusal refusal = field == null ? Refusal.invalid("", wrong.getMessage())
-                : Refusal.invalid("/" + field.getField(), field.getField() + " " + field.getDefaultMessage());
+        List<Refusal.Field> fields = wrong.getBindingResult().getFieldErrors().stream()
+                .map(field -> new Refusal.Field("/" + field.getField(), field.getField() + " " + field.getDefaultMessage())).toList();
+        Refusal refusal = fields.isEmpty() ? Refusal.invalid("", wrong.getMessage()) : Refusal.invalid(fields);
         return ResponseEntity.badRequest().body(refused(refusal).getBody());
     }
 }

@@ -1,13 +1,15 @@
 package dev.paseo.service.problem;
 
+import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /** A request that is not carried out, with what the person who asked needs to know. */
 public final class Refusal extends RuntimeException {
 
     /** Why, as a stable code; the HTTP status follows from it. */
     public enum Kind {
-        INVALID(400), SIGNED_OUT(401), NOT_ALLOWED(403), NOT_FOUND(404), CONFLICT(409), GONE(410), TOO_LARGE(413), UNAVAILABLE(503), UNPROCESSABLE(422), DAMAGED(409);
+        INVALID(400), SIGNED_OUT(401), NOT_ALLOWED(403), NOT_FOUND(404), CONFLICT(409), GONE(410), TOO_LARGE(413), UNAVAILABLE(503), UNPROCESSABLE(422), DAMAGED(409), NO_ROOM(507);
 
         private final int status;
 
@@ -23,12 +25,30 @@ public final class Refusal extends RuntimeException {
     private final Kind kind;
     private final String title;
     private final Optional<String> pointer;
+    private final List<Field> fields;
+
+    /** One field that is wrong: its JSON pointer (RFC 6901), and what it should be. */
+    public record Field(String pointer, String detail) {}
 
     private Refusal(Kind kind, String title, String detail, Optional<String> pointer) {
         super(detail);
         this.kind = kind;
         this.title = title;
         this.pointer = pointer;
+        this.fields = List.of();
+    }
+
+    private Refusal(List<Field> fields) {
+        super(fields.stream().map(Field::detail).collect(Collectors.joining("; ")));
+        this.kind = Kind.INVALID;
+        this.title = "The request is not valid";
+        this.pointer = Optional.of(fields.getFirst().pointer());
+        this.fields = List.copyOf(fields);
+    }
+
+    /** All that is wrong with a request, at once. */
+    public static Refusal invalid(List<Field> fields) {
+        return new Refusal(fields);
     }
 
     public static Refusal invalid(String pointer, String detail) {
@@ -69,6 +89,11 @@ public final class Refusal extends RuntimeException {
         return new Refusal(Kind.TOO_LARGE, "Too large", detail, Optional.empty());
     }
 
+    /** The disk is full. */
+    public static Refusal noRoom(String detail) {
+        return new Refusal(Kind.NO_ROOM, "No room", detail, Optional.empty());
+    }
+
     /** Something outside does not answer. */
     public static Refusal unavailable(String detail) {
         return new Refusal(Kind.UNAVAILABLE, "Does not answer", detail, Optional.empty());
@@ -80,6 +105,10 @@ public final class Refusal extends RuntimeException {
 
     String title() {
         return title;
+    }
+
+    List<Field> fields() {
+        return fields;
     }
 
     Optional<String> pointer() {

@@ -19,6 +19,8 @@ import java.util.concurrent.atomic.AtomicBoolean;
 final class Git {
 
     private static final Duration LONGEST = Duration.ofMinutes(5);
+    /** The most that git may say where all of it is kept in memory. */
+    private static final int MOST_BYTES = 32 << 20;
     private static final List<String> BEFORE = List.of("git", "-c", "safe.directory=*", "-c", "gc.auto=0",
             "-c", "protocol.allow=never", "-c", "protocol.file.allow=always", "-c", "protocol.https.allow=always", "-c", "protocol.ssh.allow=always",
             "-c", "http.followRedirects=false", "-c", "http.lowSpeedLimit=100", "-c", "http.lowSpeedTime=20", "-c", "credential.helper=",
@@ -68,7 +70,12 @@ final class Git {
     /** What it printed; it is ended after the limit. */
     static byte[] run(Path folder, List<String> arguments, Map<String, String> environment, Duration limit) {
         try (Streaming running = start(folder, arguments, environment, limit)) {
-            return running.output().readAllBytes();
+            byte[] said = running.output().readNBytes(MOST_BYTES + 1);
+            if (said.length > MOST_BYTES) {
+                running.stop();
+                throw new Failed("git " + arguments.getFirst() + " said more than " + MOST_BYTES + " bytes");
+            }
+            return said;
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         }
@@ -103,6 +110,11 @@ final class Git {
 
         InputStream output() {
             return process.getInputStream();
+        }
+
+        void stop() {
+            process.descendants().forEach(ProcessHandle::destroyForcibly);
+            process.destroyForcibly();
         }
 
         @Override

@@ -13,7 +13,6 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -42,6 +41,21 @@ public final class Mirror {
             super(message);
         }
     }
+
+    /** A file of a commit that is larger than is read. */
+    public static final class TooLarge extends RuntimeException {
+        TooLarge(String path, long size, long most) {
+            super(path + " has " + size + " bytes; at most " + most + " are read");
+        }
+    }
+
+    /** The most bytes of a commit's file that are read; git is asked for its size first. */
+    public static final long LARGEST_FILE = 1L << 20;
+    /** The most of a commit's summary, and of its author, that is kept. */
+    private static final int LONGEST_SUMMARY = 400;
+    private static final int LONGEST_AUTHOR = 200;
+    private static final int FIELDS = 6;
+    private static final long LAST_SECOND = Instant.parse("9999-12-31T23:59:59Z").getEpochSecond();
 
     /** How long a repository may take to hand over what is new. */
     private static final Duration FETCH = Duration.ofMinutes(2);
@@ -153,22 +167,28 @@ public final class Mirror {
         }
     }
 
-    /** A file's text at a commit; empty where there is none. That git failed is no answer: it is thrown, and asked again. */
+    /**
+     * A file's text at a commit; empty where there is none. That git failed is no answer: it is thrown, and asked again.
+     *
+     * @throws TooLarge where it has more than {@link #LARGEST_FILE} bytes; none of them is read then
+     */
     public Optional<String> file(String commit, String path) {
         try {
-            return Optional.of(Git.text(folder, List.of("cat-file", "blob", commit + ":" + path)));
-        } catch (Git.Failed missing) {
-            if (entry(commit, path).filter(found -> found.contains(" blob ")).isPresent()) {
-                throw away(missing);
+            Optional<String> entry = Optional.of(Git.text(folder, List.of("--literal-pathspecs", "ls-tree", "-z", "-l", "--full-tree", commit, "--", path)))
+                    .filter(found -> found.contains(" blob "));
+            if (entry.isEmpty()) {
+                return Optional.empty();
             }
-            return Optional.empty();
-        }
-    }
-
-    /** What a commit has at a path: mode, type and object; empty where it has nothing there. */
-    private Optional<String> entry(String commit, String path) {
-        try {
-            return Optional.of(Git.text(folder, List.of("--literal-pathspecs", "ls-tree", "-z", "--full-tree", commit, "--", path))).filter(found -> !found.isEmpty());
+            // Mode, type, object and size stand before the tab.
+            String[] parts = entry.get().substring(0, entry.get().indexOf('\t')).split(" +");
+            if (parts[3].equals("BAD")) {
+                throw new Git.Failed("git has not the bytes of " + path + " at " + commit);
+            }
+            long size = Long.parseLong(parts[3]);
+            if (size > LARGEST_FILE) {
+                throw new TooLarge(path, size, LARGEST_FILE);
+            }
+            return Optional.of(Git.text(folder, List.of("cat-file", "blob", parts[2])));
         } catch (Git.Failed failed) {
             throw away(failed);
         }
@@ -190,19 +210,34 @@ public final class Mirror {
         return Integer.parseInt(Git.text(folder, List.of("rev-list", "--count", to, "^" + from, "--")).strip());
     }
 
+    /** Fields and commits end with NUL, which none of them can have; a date is what is left of it. */
     private List<Commit> log(List<String> range, String tag) {
-        List<String> arguments = new ArrayList<>(List.of("log", "--no-color", "--format=%H%x1f%s%x1f%an%x1f%ae%x1f%cI%x1f" + tag));
+        List<String> arguments = new ArrayList<>(List.of("log", "-z", "--no-color", "--encoding=UTF-8", "--format=%H%x00%s%x00%an%x00%ae%x00%ct%x00" + tag));
         arguments.addAll(range);
         arguments.add("--");
+        String[] parts = Git.text(folder, arguments).split("\0", -1);
         List<Commit> commits = new ArrayList<>();
-        for (String line : Git.text(folder, arguments).split("\n")) {
-            String[] parts = line.split("\u001f", -1);
-            if (parts.length == 6) {
-                commits.add(new Commit(parts[0], parts[1], parts[2], parts[3], OffsetDateTime.parse(parts[4]).toInstant(),
-                        Optional.of(parts[5]).filter(name -> !name.isBlank())));
-            }
+        for (int at = 0; at + FIELDS <= parts.length; at += FIELDS) {
+            commits.add(new Commit(parts[at], line(parts[at + 1], LONGEST_SUMMARY), line(parts[at + 2], LONGEST_AUTHOR), line(parts[at + 3], LONGEST_AUTHOR), moment(parts[at + 4]),
+                    Optional.of(parts[at + 5]).filter(name -> !name.isBlank())));
         }
         return commits;
+    }
+
+    /** As one line without signs that steer a terminal, cut where it is too long. */
+    static String line(String text, int most) {
+        String plain = text.codePoints().map(each -> Character.isISOControl(each) ? ' ' : each)
+                .collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append).toString().strip();
+        return plain.codePointCount(0, plain.length()) > most ? plain.substring(0, plain.offsetByCodePoints(0, most - 1)) + "…" : plain;
+    }
+
+    /** Seconds since 1970, within what can be kept; what is no number is 1970. */
+    static Instant moment(String seconds) {
+        try {
+            return Instant.ofEpochSecond(Math.clamp(Long.parseLong(seconds), 0, LAST_SECOND));
+        } catch (NumberFormatException none) {
+            return Instant.EPOCH;
+        }
     }
 
     /** The addresses of the authors and co-authors of these commits. */
@@ -224,8 +259,7 @@ public final class Mirror {
 
     /** The paths of a commit's files, at most this many. */
     public List<String> paths(String commit, int most) {
-        return Git.text(folder, List.of("ls-tree", "-r", "-z", "--name-only", "--full-tree", commit)).lines()
-                .flatMap(line -> Arrays.stream(line.split("\0"))).filter(path -> !path.isEmpty()).limit(most).toList();
+        return Arrays.stream(Git.text(folder, List.of("ls-tree", "-r", "-z", "--name-only", "--full-tree", commit)).split("\0")).filter(path -> !path.isEmpty()).limit(most).toList();
     }
 
     /** Somebody who commits. */

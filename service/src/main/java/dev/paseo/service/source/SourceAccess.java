@@ -2,6 +2,7 @@ package dev.paseo.service.source;
 
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
+import jakarta.validation.constraints.Size;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -33,8 +34,8 @@ import org.jspecify.annotations.Nullable;
  * @param key       for ssh: the private key
  * @param hostKeys  for ssh: lines of a known_hosts file; no other key of the host is accepted
  */
-public record SourceAccess(Optional<String> name, Optional<String> password, Optional<String> authority, Optional<String> key,
-        Optional<String> hostKeys) {
+public record SourceAccess(Optional<String> name, Optional<String> password, @Size(max = 200_000) Optional<String> authority, @Size(max = 16_000) Optional<String> key,
+        @Size(max = 16_000) Optional<String> hostKeys) {
 
     public static final SourceAccess NONE = new SourceAccess(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
 

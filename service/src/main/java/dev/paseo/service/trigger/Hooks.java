@@ -139,6 +139,7 @@ class Hooks {
         }
         seen.gone().forEach(each -> words.append("Paseo noticed that ").append(each.branch()).append(" of ").append(each.component()).append(" was deleted")
                 .append(each.preview() ? ": its preview is taken away.\n" : ": it starts nothing any more.\n"));
+        seen.unread().forEach(each -> words.append("Paseo looks again soon: ").append(each.sentence()).append(".\n"));
         return words.isEmpty() ? "Nothing has moved since Paseo looked last: what was pushed was noticed already. What came of it: paseo why " + component.name() + "\n" : words.toString();
     }
 }

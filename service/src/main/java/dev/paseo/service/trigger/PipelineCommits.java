@@ -15,6 +15,7 @@ import dev.paseo.service.component.Triggers;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
+import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -39,7 +40,7 @@ class PipelineCommits {
      *
      * @param base the commit that the text was written on: where the branch must still be, or, for a new one, what it begins at
      */
-    record CommitRequest(String branch, String base, String text, String message) {}
+    record CommitRequest(String branch, String base, @Size(max = 1_000_000) String text, String message) {}
 
     /** What came of it. */
     record CommittedView(String branch, String commit, Optional<Long> run, Optional<String> reason) {}
@@ -47,7 +48,7 @@ class PipelineCommits {
     /** What a push of this text to this branch would start, and why not where it would not. */
     record EffectView(boolean starts, boolean trusted, String sentence) {}
 
-    record EffectRequest(String branch, String text) {}
+    record EffectRequest(String branch, @Size(max = 1_000_000) String text) {}
 
     private final Components components;
     private final PipelineChecks checks;

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.ThreadLocalRandom;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
@@ -80,7 +81,11 @@ class Polls {
         try {
             String listing = Tokens.hash(components.mirror(concerned.getFirst()).listing());
             if (!listing.equals(due.listing())) {
-                pushes.look(due.repository(), Optional.empty());
+                List<Pushes.Unread> unread = pushes.look(due.repository(), Optional.empty()).unread();
+                if (!unread.isEmpty()) {
+                    away(due, unread.stream().map(Pushes.Unread::sentence).collect(Collectors.joining("; ")));
+                    return;
+                }
             }
             mapper.looked(due.repository(), clock.now().plus(every), listing, clock.now());
         } catch (RuntimeException away) {

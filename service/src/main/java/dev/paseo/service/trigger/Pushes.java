@@ -10,6 +10,7 @@ import dev.paseo.service.component.PipelineChecks;
 import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Triggers;
+import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
 import java.util.ArrayList;
 import java.util.List;
@@ -17,7 +18,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessResourceFailureException;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.TransactionException;
 
 /**
  * Looks at a repository's branches and tags and starts what moved ones start, for every component whose source is in it.
@@ -33,8 +38,18 @@ class Pushes {
     /** A branch that is there no more. */
     record Gone(String component, String branch, boolean preview) {}
 
+    /** A branch or tag that could not be read, so that the others go on without it; it is looked at again. */
+    record Unread(String component, String name, String commit, String why) {
+
+        String sentence() {
+            return name + " of " + component + " cannot be read at " + commit.substring(0, Math.min(7, commit.length())) + ": " + why;
+        }
+    }
+
     /** What a look at a repository found. */
-    record Seen(List<Moved> moved, List<Gone> gone) {}
+    record Seen(List<Moved> moved, List<Gone> gone, List<Unread> unread) {}
+
+    private static final Logger LOG = LoggerFactory.getLogger(Pushes.class);
 
     private static final int MOST_PATHS = 10_000;
 
@@ -53,36 +68,55 @@ class Pushes {
     Seen look(String repository, Optional<String> pusher) {
         List<Registered> all = components.ofRepository(repository);
         if (all.isEmpty()) {
-            return new Seen(List.of(), List.of());
+            return new Seen(List.of(), List.of(), List.of());
         }
         Mirror mirror = components.mirror(all.getFirst());
         mirror.fetch();
         Mirror.Refs refs = mirror.refs();
-        List<Moved> moved = new ArrayList<>();
-        List<Gone> gone = new ArrayList<>();
+        Seen seen = new Seen(new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
         for (Registered component : all) {
-            heads(component, mirror, refs.heads(), pusher, new Seen(moved, gone));
-            tags(component, mirror, refs.tags(), moved);
+            heads(component, mirror, refs.heads(), pusher, seen);
+            tags(component, mirror, refs.tags(), seen);
         }
-        return new Seen(moved, gone);
+        return seen;
+    }
+
+    /** One that cannot be read is told, and keeps none of the others; that the database is away concerns them all. */
+    private void alone(Registered component, String name, String commit, Seen seen, Runnable reading) {
+        try {
+            reading.run();
+        } catch (DataAccessResourceFailureException | TransactionException all) {
+            throw all;
+        } catch (RuntimeException failed) {
+            Unread unread = new Unread(component.name(), name, commit, failed instanceof Refusal ? String.valueOf(failed.getMessage()) : "see the service's log");
+            LOG.warn("{}", unread.sentence(), failed);
+            seen.unread().add(unread);
+            String kept = EventMapper.NewEvent.cut(name, Components.LONGEST_NAME);
+            Event.Pushed event = new Event.Pushed(component.name(), kept, commit, Optional.empty());
+            starting.refused(new Happened(event, component, Optional.of("unread at " + commit), "push " + commit.substring(0, Math.min(7, commit.length())) + " to " + kept,
+                    new Cause.Push(component.name(), kept, commit, ""), OptionalLong.empty(), "", Optional.of(kept), Optional.of(commit), Optional.empty()),
+                    "it cannot be read: " + unread.why() + "; it is tried again");
+        }
     }
 
     private void heads(Registered component, Mirror mirror, Map<String, String> heads, Optional<String> pusher, Seen seen) {
         Map<String, String> known = components.heads(component.id());
         heads.forEach((branch, commit) -> {
             if (!commit.equals(known.get(branch))) {
-                FileInForce file = components.readFile(component, commit);
-                moved(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher, file).ifPresent(led -> seen.moved().add(
-                        new Moved(component.name(), branch, commit, led, doubts(component, commit, file))));
+                alone(component, branch, commit, seen, () -> head(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher, seen));
             }
         });
         known.forEach((branch, commit) -> {
-            if (!heads.containsKey(branch)) {
-                if (components.dropHead(component.id(), branch, commit)) {
-                    seen.gone().add(new Gone(component.name(), branch, previewed(component, branch, commit)));
-                }
+            if (!heads.containsKey(branch) && components.dropHead(component.id(), branch, commit)) {
+                seen.gone().add(new Gone(component.name(), branch, previewed(component, branch, commit)));
             }
         });
+    }
+
+    private void head(Registered component, Mirror mirror, String branch, Optional<String> before, String commit, Optional<String> pusher, Seen seen) {
+        FileInForce file = components.readFile(component, commit);
+        moved(component, mirror, branch, before, commit, pusher, file).ifPresent(led -> seen.moved().add(
+                new Moved(component.name(), branch, commit, led, doubts(component, commit, file))));
     }
 
     /** Whether the file that was last there makes previews of the branch. */
@@ -133,11 +167,11 @@ class Pushes {
         return asked ? mapper.lastStarted(component.id(), branch).map(last -> mirror.changed(last, commit, MOST_PATHS)) : Optional.empty();
     }
 
-    private void tags(Registered component, Mirror mirror, Map<String, String> tags, List<Moved> moved) {
+    private void tags(Registered component, Mirror mirror, Map<String, String> tags, Seen seen) {
         Map<String, String> known = components.tags(component.id());
         tags.forEach((tag, commit) -> {
             if (!commit.equals(known.get(tag)) && tag.length() <= Components.LONGEST_NAME) {
-                tagged(component, mirror, tag, commit).ifPresent(led -> moved.add(new Moved(component.name(), tag, commit, led, List.of())));
+                alone(component, tag, commit, seen, () -> tagged(component, mirror, tag, commit).ifPresent(led -> seen.moved().add(new Moved(component.name(), tag, commit, led, List.of()))));
             }
         });
     }
