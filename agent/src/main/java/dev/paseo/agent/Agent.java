@@ -96,7 +96,7 @@ public final class Agent implements AutoCloseable {
         for (Spool left : Spool.left(folder.resolve("spool"))) {
             adopt(left);
         }
-        watching = Optional.of(Thread.ofVirtual().name("watching").start(new Watcher(service, secret, hostFolder, () -> unsettled.get() == 0)));
+        watching = Optional.of(Thread.ofPlatform().daemon().name("watching").start(new Watcher(service, secret, hostFolder, () -> unsettled.get() == 0)));
         while (!closing) {
             room.acquire();
             Optional<Assignment> work = Optional.empty();
@@ -133,7 +133,7 @@ public final class Agent implements AutoCloseable {
         room.acquire();
         held.add(left.work());
         unsettled.incrementAndGet();
-        Thread.ofVirtual().name("adopting").start(() -> {
+        Thread.ofPlatform().daemon().name("adopting").start(() -> {
             boolean goesOn = false;
             try {
                 LeaseClient lease = service.lease(token.get());
@@ -169,7 +169,7 @@ public final class Agent implements AutoCloseable {
     }
 
     private void carryOut(Assignment work, Spool spool) {
-        Thread.ofVirtual().name("work-" + work.work()).start(() -> {
+        Thread.ofPlatform().daemon().name("work-" + work.work()).start(() -> {
             try {
                 new Work(work, service.lease(work.leaseToken()), spool, machine, sources).carryOut();
             } catch (InterruptedException stop) {

@@ -21,8 +21,8 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * What is asked under one lease. Where the service is away, an {@link IOException} says so and the caller tries again;
- * where the lease is over, {@link LeaseOver}.
+ * What is asked under one lease. Where the service is away, {@link Away} says so and the caller tries again; where the lease
+ * is over, {@link LeaseOver}; any other {@link IOException} is of this machine.
  */
 public final class LeaseClient {
 
@@ -100,19 +100,27 @@ public final class LeaseClient {
         // The token is for this service alone.
         connection.setInstanceFollowRedirects(false);
         connection.setRequestProperty("Authorization", "Bearer " + token);
-        int status = connection.getResponseCode();
+        int status = status(connection);
         if (status != 200) {
             try (InputStream said = connection.getErrorStream()) {
                 check(status, said == null ? "" : new String(said.readNBytes(2000), StandardCharsets.UTF_8));
             }
-            throw new IOException("the service answered " + status);
+            throw new Away("the service answered " + status);
         }
-        try (InputStream body = connection.getInputStream()) {
+        try (InputStream body = Away.from(connection.getInputStream())) {
             String found = DigestedFile.write(body, file);
             if (connection.getContentLengthLong() >= 0 && Files.size(file) != connection.getContentLengthLong()) {
-                throw new IOException("the connection ended after " + Files.size(file) + " of " + connection.getContentLengthLong() + " bytes");
+                throw new Away("the connection ended after " + Files.size(file) + " of " + connection.getContentLengthLong() + " bytes");
             }
             return found;
+        }
+    }
+
+    private static int status(HttpURLConnection connection) throws Away {
+        try {
+            return connection.getResponseCode();
+        } catch (IOException away) {
+            throw new Away(away);
         }
     }
 
@@ -147,7 +155,7 @@ public final class LeaseClient {
             answer.body().close();
             return Optional.empty();
         }
-        return Optional.of(new Reused(answer.body(), header(answer, "X-Paseo-Digest"), header(answer, "X-Paseo-Exact").equals("true"),
+        return Optional.of(new Reused(Away.from(answer.body()), header(answer, "X-Paseo-Digest"), header(answer, "X-Paseo-Exact").equals("true"),
                 header(answer, "X-Paseo-Run")));
     }
 
@@ -169,17 +177,17 @@ public final class LeaseClient {
     }
 
     private String send(HttpRequest.Builder request) throws IOException, InterruptedException {
-        HttpResponse<String> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+        HttpResponse<String> answer = answered(request, HttpResponse.BodyHandlers.ofString());
         check(answer.statusCode(), answer.body());
         return answer.body();
     }
 
     private InputStream stream(String path) throws IOException, InterruptedException {
-        return open(path).body();
+        return Away.from(open(path).body());
     }
 
     private HttpResponse<InputStream> open(String path) throws IOException, InterruptedException {
-        HttpResponse<InputStream> answer = http.send(request(path, LONG).GET().build(), HttpResponse.BodyHandlers.ofInputStream());
+        HttpResponse<InputStream> answer = answered(request(path, LONG).GET(), HttpResponse.BodyHandlers.ofInputStream());
         if (answer.statusCode() >= 300) {
             try (InputStream body = answer.body()) {
                 check(answer.statusCode(), new String(body.readNBytes(2000), StandardCharsets.UTF_8));
@@ -188,12 +196,22 @@ public final class LeaseClient {
         return answer;
     }
 
+    private <T> HttpResponse<T> answered(HttpRequest.Builder request, HttpResponse.BodyHandler<T> handler) throws IOException, InterruptedException {
+        try {
+            return http.send(request.build(), handler);
+        } catch (FileNotFoundException local) {
+            throw local;
+        } catch (IOException away) {
+            throw new Away(away);
+        }
+    }
+
     private void check(int status, String body) throws IOException {
         if (status == 410 || status == 401) {
             throw new LeaseOver(body);
         }
         if (status >= 500) {
-            throw new IOException("the service answered " + status + ": " + body);
+            throw new Away(detail(status, body));
         }
         if (status >= 300) {
             throw new Refused(detail(status, body));

@@ -30,16 +30,24 @@ public final class ServiceClient {
 
     /** Throws where the service is away; refused for good where {@link LeaseClient.Refused} is thrown. */
     public Enrolment.Enrolled enrol(String token, String secret) throws IOException, InterruptedException {
-        HttpResponse<String> answer = http.send(request("/agent/v1/enrolment", Duration.ofSeconds(20))
+        HttpResponse<String> answer = answered(request("/agent/v1/enrolment", Duration.ofSeconds(20))
                 .header("Content-Type", "application/json")
-                .POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(new Enrolment(token, secret)))).build(), HttpResponse.BodyHandlers.ofString());
+                .POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(new Enrolment(token, secret)))));
         if (answer.statusCode() >= 500) {
-            throw new IOException("the service answered " + answer.statusCode());
+            throw new Away("the service answered " + answer.statusCode());
         }
         if (answer.statusCode() != 200) {
             throw new LeaseClient.Refused("the service did not enrol this agent: " + answer.body());
         }
         return json.readValue(answer.body(), Enrolment.Enrolled.class);
+    }
+
+    private HttpResponse<String> answered(HttpRequest.Builder request) throws Away, InterruptedException {
+        try {
+            return http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+        } catch (IOException away) {
+            throw new Away(away);
+        }
     }
 
     /** Waits a while for work; {@code held} is what this agent has. */

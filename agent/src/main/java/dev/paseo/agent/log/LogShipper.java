@@ -39,11 +39,11 @@ public final class LogShipper {
     private long reached = 1;
 
     /** @param fresh the service has no line yet, and need not be asked */
-    public LogShipper(LeaseClient lease, Masker masker, boolean fresh) throws InterruptedException {
+    public LogShipper(LeaseClient lease, Masker masker, boolean fresh) throws IOException, InterruptedException {
         this.lease = lease;
         this.masker = masker;
         this.wanted = fresh ? 1 : Patience.insist(lease::nextLine);
-        this.shipping = Thread.ofVirtual().name("log").start(this::ship);
+        this.shipping = Thread.ofPlatform().daemon().name("log").start(this::ship);
     }
 
     /** Ships a file, after those before it, until the latch says that it no longer grows and all of it is shipped. */
@@ -71,8 +71,10 @@ public final class LogShipper {
             Thread.currentThread().interrupt();
         } catch (LeaseClient.LeaseOver over) {
             LOG.debug("the log is no longer wanted");
+        } catch (LeaseClient.Refused refused) {
+            LOG.warn("the log is not taken: {}", refused.getMessage());
         } catch (IOException unreadable) {
-            throw new UncheckedIOException("the spool cannot be read", unreadable);
+            LOG.error("the spool cannot be read: what is left of the log is lost", unreadable);
         }
     }
 
@@ -104,13 +106,13 @@ public final class LogShipper {
         return whole;
     }
 
-    private void shipAll(List<LogLine> lines) throws InterruptedException {
+    private void shipAll(List<LogLine> lines) throws IOException, InterruptedException {
         for (int from = 0; from < lines.size(); from += BLOCK_LINES) {
             ship(lines.subList(from, Math.min(lines.size(), from + BLOCK_LINES)));
         }
     }
 
-    private void ship(List<LogLine> lines) throws InterruptedException {
+    private void ship(List<LogLine> lines) throws IOException, InterruptedException {
         long first = reached;
         reached += lines.size();
         while (wanted < reached) {

@@ -102,6 +102,11 @@ public final class Spool {
         return Duration.between(Files.getLastModifiedTime(folder.resolve("prepared")).toInstant(), Instant.now());
     }
 
+    /** For how long it has been this agent's. */
+    public Duration held() throws IOException {
+        return Duration.between(Files.getLastModifiedTime(folder.resolve("lease")).toInstant(), Instant.now());
+    }
+
     private Optional<String> read(String name) throws IOException {
         Path file = folder.resolve(name);
         return Files.exists(file) ? Optional.of(Files.readString(file)) : Optional.empty();

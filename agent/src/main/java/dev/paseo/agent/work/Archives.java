@@ -4,6 +4,7 @@ import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
@@ -17,20 +18,21 @@ final class Archives {
 
     private Archives() {}
 
+    /** Links are made as they stand in the archive, wherever they lead; nothing is ever written through one. */
     static void unpack(InputStream archive, Path folder) throws IOException {
         Path root = folder.toRealPath();
         TarArchiveInputStream tar = new TarArchiveInputStream(archive);
         for (TarArchiveEntry entry = tar.getNextEntry(); entry != null; entry = tar.getNextEntry()) {
-            Path target = root.resolve(entry.getName()).normalize();
-            if (!target.startsWith(root)) {
-                throw new IOException("the archive holds " + entry.getName() + ", which lies outside the workspace");
-            }
             if (entry.isDirectory()) {
-                Files.createDirectories(target);
+                Inside.folder(root, entry.getName());
             } else if (entry.isSymbolicLink()) {
-                link(root, target, entry.getLinkName());
+                Files.createSymbolicLink(Inside.file(root, entry.getName()), Path.of(entry.getLinkName()));
             } else if (entry.isFile()) {
-                write(root, target, tar, (entry.getMode() & 0100) != 0);
+                Path target = Inside.file(root, entry.getName());
+                Files.copy(tar, target);
+                if ((entry.getMode() & 0100) != 0) {
+                    Files.setPosixFilePermissions(target, PosixFilePermissions.fromString("rwxr-xr-x"));
+                }
             }
         }
     }
@@ -64,6 +66,9 @@ final class Archives {
             tar.closeArchiveEntry();
             return;
         }
+        if (!Files.isRegularFile(path, LinkOption.NOFOLLOW_LINKS)) {
+            throw new CannotGoOn(file + " is no file any more");
+        }
         TarArchiveEntry entry = new TarArchiveEntry(file.toString());
         entry.setSize(Files.size(path));
         entry.setMode(Files.isExecutable(path) ? 0755 : 0644);
@@ -71,24 +76,5 @@ final class Archives {
         tar.putArchiveEntry(entry);
         Files.copy(path, tar);
         tar.closeArchiveEntry();
-    }
-
-    private static void link(Path root, Path target, String to) throws IOException {
-        if (!target.getParent().resolve(to).normalize().startsWith(root)) {
-            throw new IOException("the archive holds a link to " + to + ", which lies outside the workspace");
-        }
-        Files.createDirectories(target.getParent());
-        Files.createSymbolicLink(target, Path.of(to));
-    }
-
-    private static void write(Path root, Path target, InputStream bytes, boolean executable) throws IOException {
-        Files.createDirectories(target.getParent());
-        if (!target.getParent().toRealPath().startsWith(root)) {
-            throw new IOException("the archive writes " + target + " through a link that leaves the workspace");
-        }
-        Files.copy(bytes, target);
-        if (executable) {
-            Files.setPosixFilePermissions(target, PosixFilePermissions.fromString("rwxr-xr-x"));
-        }
     }
 }

@@ -16,7 +16,7 @@ final class Reports {
 
     private final LeaseClient lease;
     private final long fence;
-    private final ExecutorService telling = Executors.newSingleThreadExecutor(Thread.ofVirtual().name("reports").factory());
+    private final ExecutorService telling = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name("reports").factory());
 
     Reports(LeaseClient lease, long fence) {
         this.lease = lease;

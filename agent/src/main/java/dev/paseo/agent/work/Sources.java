@@ -1,6 +1,7 @@
 package dev.paseo.agent.work;
 
 import dev.paseo.agent.lease.LeaseClient;
+import dev.paseo.agent.lease.Patience;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -24,10 +25,13 @@ public final class Sources {
     }
 
     /** Unpacks a commit's files; a commit is named by the digest of what is in it, so that a name never gets old. */
-    void unpack(LeaseClient lease, String commit, Path workspace) throws IOException, InterruptedException {
+    void unpack(LeaseClient lease, String commit, Path workspace, Patience.WhileWanted wanted) throws IOException, InterruptedException {
         Path kept = folder.resolve(commit + ".tar");
         if (!Files.exists(kept)) {
-            fetch(lease, kept);
+            Patience.insist(() -> {
+                fetch(lease, kept);
+                return true;
+            }, wanted);
         }
         try (InputStream archive = Files.newInputStream(kept)) {
             Archives.unpack(archive, workspace);

@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.util.HexFormat;
@@ -22,8 +23,10 @@ final class StageFiles {
     private final Assignment.Stage stage;
     private final LeaseClient lease;
     private final Spool spool;
+    private final Patience.WhileWanted wanted;
 
-    StageFiles(Assignment.Stage stage, LeaseClient lease, Spool spool) {
+    StageFiles(Assignment.Stage stage, LeaseClient lease, Spool spool, Patience.WhileWanted wanted) {
+        this.wanted = wanted;
         this.stage = stage;
         this.lease = lease;
         this.spool = spool;
@@ -33,7 +36,7 @@ final class StageFiles {
     void fetch(StringBuilder words) throws IOException, InterruptedException {
         for (Assignment.Input input : stage.inputs()) {
             Path archive = spool.folder().resolve("arrived.tar");
-            CannotGoOn.unlessSame("the files of " + input.stage(), input.digest(), lease.bytes(input.digest(), archive));
+            CannotGoOn.unlessSame("the files of " + input.stage(), input.digest(), Patience.insist(() -> lease.bytes(input.digest(), archive), wanted));
             unpack(archive);
             words.append("\nfiles of ").append(input.stage());
         }
@@ -56,24 +59,17 @@ final class StageFiles {
 
     private void take(Assignment.Take take) throws IOException, InterruptedException {
         Path root = spool.workspace().toRealPath();
-        Path target = root.resolve(take.into()).resolve(take.file().fileName()).normalize();
-        Files.createDirectories(target.getParent());
-        if (!target.getParent().toRealPath().startsWith(root)) {
-            throw new CannotGoOn("take: " + take.into() + " leads out of the workspace");
-        }
-        CannotGoOn.unlessSame(take.file().name() + " of " + take.component(), take.file().digest(), lease.bytes(take.file().digest(), target));
+        Path target = Inside.file(root, take.into() + "/" + take.file().fileName());
+        CannotGoOn.unlessSame(take.file().name() + " of " + take.component(), take.file().digest(), Patience.insist(() -> lease.bytes(take.file().digest(), target), wanted));
     }
 
     private String restore(Assignment.Reuse reuse) throws IOException, InterruptedException {
         String key = key(reuse);
         Files.writeString(spool.folder().resolve("reuse-key"), key);
-        Optional<LeaseClient.Reused> found = lease.reused(key);
+        Path archive = spool.folder().resolve("arrived.tar");
+        Optional<LeaseClient.Reused> found = Patience.insist(() -> reused(key, archive), wanted);
         if (found.isEmpty()) {
             return String.join(", ", reuse.folders()) + " begins empty";
-        }
-        Path archive = spool.folder().resolve("arrived.tar");
-        try (InputStream bytes = found.get().bytes()) {
-            CannotGoOn.unlessSame("what is reused", found.get().digest(), DigestedFile.write(bytes, archive));
         }
         unpack(archive);
         if (found.get().exact()) {
@@ -82,13 +78,23 @@ final class StageFiles {
         return String.join(", ", reuse.folders()) + (found.get().exact() ? " as kept by " : " in an older state, kept by ") + found.get().run();
     }
 
+    private Optional<LeaseClient.Reused> reused(String key, Path archive) throws IOException, InterruptedException {
+        Optional<LeaseClient.Reused> found = lease.reused(key);
+        if (found.isPresent()) {
+            try (InputStream bytes = found.get().bytes()) {
+                CannotGoOn.unlessSame("what is reused", found.get().digest(), DigestedFile.write(bytes, archive));
+            }
+        }
+        return found;
+    }
+
     /** The digest of the names and contents of the files that the key's patterns match. */
     private String key(Assignment.Reuse reuse) throws IOException {
         MessageDigest digest = DigestedFile.sha256();
         for (Path file : Globs.find(spool.workspace(), reuse.key())) {
             digest.update((file + "\n").getBytes(StandardCharsets.UTF_8));
             Path path = spool.workspace().resolve(file);
-            digest.update((Files.isRegularFile(path) ? Digests.of(path) : "no file").getBytes(StandardCharsets.UTF_8));
+            digest.update((Files.isRegularFile(path, LinkOption.NOFOLLOW_LINKS) ? Digests.of(path) : "no file").getBytes(StandardCharsets.UTF_8));
         }
         return HexFormat.of().formatHex(digest.digest());
     }
@@ -96,10 +102,12 @@ final class StageFiles {
     /** Leaves everything that the file names, once all steps have passed. */
     void leave(StringBuilder words) throws IOException, InterruptedException {
         for (Assignment.Report report : stage.reports()) {
-            report(report);
+            report(report, words);
         }
         if (!stage.files().isEmpty()) {
-            List<Path> files = Globs.find(spool.workspace(), stage.files());
+            Globs.Found found = Globs.look(spool.workspace(), stage.files());
+            List<Path> files = found.files();
+            words.append(found.words());
             if (files.isEmpty()) {
                 throw new CannotGoOn("files: " + String.join(", ", stage.files()) + " matches no file of the workspace");
             }
@@ -114,8 +122,10 @@ final class StageFiles {
         }
     }
 
-    private void report(Assignment.Report report) throws IOException, InterruptedException {
-        List<Path> files = Globs.find(spool.workspace(), report.paths());
+    private void report(Assignment.Report report, StringBuilder words) throws IOException, InterruptedException {
+        Globs.Found found = Globs.look(spool.workspace(), report.paths());
+        List<Path> files = found.files();
+        words.append(found.words());
         if (files.isEmpty()) {
             throw new CannotGoOn("reports " + report.kind() + ": " + String.join(", ", report.paths()) + " matches no file of the workspace");
         }
@@ -128,7 +138,7 @@ final class StageFiles {
         for (Assignment.Report report : stage.reports()) {
             try {
                 if (!Globs.find(spool.workspace(), report.paths()).isEmpty()) {
-                    report(report);
+                    report(report, wrong);
                 }
             } catch (CannotGoOn | LeaseClient.Refused unread) {
                 wrong.append(unread.getMessage()).append('\n');
@@ -140,7 +150,7 @@ final class StageFiles {
     private void send(String what, String path, List<Path> files) throws IOException, InterruptedException {
         Path archive = spool.folder().resolve("leaving.tar");
         String digest = Archives.pack(spool.workspace(), files, archive);
-        CannotGoOn.unlessSame(what, digest, Patience.insist(() -> lease.archive(path, archive)));
+        CannotGoOn.unlessSame(what, digest, Patience.insist(() -> lease.archive(path, archive), wanted));
         Files.delete(archive);
     }
 
@@ -148,18 +158,19 @@ final class StageFiles {
         try {
             Path file = KeptFile.find(spool.workspace(), keep.name(), keep.path());
             String digest = Digests.of(file);
-            CannotGoOn.unlessSame("artifact " + keep.name(), digest, Patience.insist(() -> lease.output(keep.name(), file)));
+            CannotGoOn.unlessSame("artifact " + keep.name(), digest, Patience.insist(() -> lease.output(keep.name(), file), wanted));
         } catch (KeptFile.NotOne wrong) {
             throw new CannotGoOn(wrong.getMessage());
         }
     }
 
     private String keepForReuse(Assignment.Reuse reuse) throws IOException, InterruptedException {
-        List<Path> files = Globs.find(spool.workspace(), reuse.folders().stream().flatMap(folder -> Stream.of(folder, folder.replaceAll("/$", "") + "/**")).toList());
+        Globs.Found found = Globs.look(spool.workspace(), reuse.folders().stream().flatMap(folder -> Stream.of(folder, folder.replaceAll("/$", "") + "/**")).toList());
+        List<Path> files = found.files();
         if (files.isEmpty()) {
-            return "reuse: nothing in " + String.join(", ", reuse.folders()) + " to keep";
+            return found.words() + "reuse: nothing in " + String.join(", ", reuse.folders()) + " to keep";
         }
         send("what is reused", "/reuse/" + Files.readString(spool.folder().resolve("reuse-key")), files);
-        return "reuse: kept " + files.size() + " files of " + String.join(", ", reuse.folders());
+        return found.words() + "reuse: kept " + files.size() + " files of " + String.join(", ", reuse.folders());
     }
 }
