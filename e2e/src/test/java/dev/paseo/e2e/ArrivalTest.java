@@ -20,13 +20,18 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
 import java.util.stream.StreamSupport;
+import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
 import tools.jackson.databind.JsonNode;
 
 /** Versions that were built elsewhere: published by the client, and seen in watched stores. */
@@ -171,6 +176,58 @@ class ArrivalTest {
                 "fileName", fileName, "size", size, "digest", "0".repeat(64)))));
         assertTrue(answer.status() == 400 && answer.detail().startsWith(expected), answer.toString());
         assertEquals(0, park.as("developer").get("/api/v1/versions/lighter").body().size());
+    }
+
+    private static byte[] tar(String name, String text, byte kind) throws IOException {
+        java.io.ByteArrayOutputStream bytes = new java.io.ByteArrayOutputStream();
+        try (TarArchiveOutputStream tar = new TarArchiveOutputStream(bytes)) {
+            if (!name.isEmpty()) {
+                TarArchiveEntry entry = new TarArchiveEntry(name, kind);
+                entry.setSize(kind == '0' ? text.length() : 0);
+                tar.putArchiveEntry(entry);
+                tar.write(kind == '0' ? text.getBytes(StandardCharsets.UTF_8) : new byte[0]);
+                tar.closeArchiveEntry();
+            }
+        }
+        return bytes.toByteArray();
+    }
+
+    private static String hex(byte[] bytes) {
+        return Registry.sha256(bytes).substring("sha256:".length());
+    }
+
+    static Stream<Arguments> unfit() throws IOException {
+        return Stream.of(
+                Arguments.of("bundle", tar("../outside.sh", "x", (byte) '0'), "they hold ../outside.sh, which lies outside their folder"),
+                Arguments.of("bundle", tar("pipe", "", (byte) '6'), "they hold pipe, which is neither a file nor a folder nor a symbolic link"),
+                Arguments.of("bundle", "no archive at all".getBytes(StandardCharsets.UTF_8), "they should be a"),
+                Arguments.of("bundle", tar("", "", (byte) '0'), "this holds no file"),
+                Arguments.of("tests", tar("", "", (byte) '0'), "reports tests: the archive holds no file"),
+                Arguments.of("tests", tar("notes.txt", "no report", (byte) '0'), "reports tests: notes.txt:1:1 not well-formed XML"),
+                Arguments.of("tests", tar("a.xml", "<!DOCTYPE x><testsuite/>", (byte) '0'), "has a document type"),
+                Arguments.of("coverage", tar("c.xml", "<testsuite/>", (byte) '0'), "neither JaCoCo XML (<report>) nor Cobertura XML (<coverage>)"),
+                Arguments.of("findings", tar("f.sarif", "{", (byte) '0'), "reports findings: f.sarif"));
+    }
+
+    /** What comes with a version is read before it is sealed; otherwise nothing is, and it says why. */
+    @ParameterizedTest
+    @MethodSource("unfit")
+    void whatComesWithAVersionIsReadBeforeItIsSealed(String kind, byte[] bytes, String expected) throws Exception {
+        if (park.as("developer").get("/api/v1/components/wary").status() == 404) {
+            register("wary", "");
+        }
+        Client works = park.as("release-engineer");
+        String number = "1." + hex(bytes).substring(0, 12) + "." + kind;
+        byte[] app = "app".getBytes(StandardCharsets.UTF_8);
+        long id = works.post("/api/v1/components/wary/uploads", Map.of("number", number, "files", List.of(
+                Map.of("kind", "artifact", "name", "app", "fileName", "app.bin", "size", app.length, "digest", hex(app)),
+                Map.of("kind", kind, "name", "beside", "fileName", "beside.tar", "size", bytes.length, "digest", hex(bytes))))).good().path("id").asLong();
+        works.bytes("/api/v1/uploads/" + id + "/files/artifact/app", 0, app).good();
+        works.bytes("/api/v1/uploads/" + id + "/files/" + kind + "/beside", 0, bytes).good();
+        Client.Answer sealed = works.post("/api/v1/uploads/" + id + "/seal", Map.of());
+        assertEquals(422, sealed.status(), sealed.toString());
+        assertTrue(sealed.detail().contains(expected), sealed.detail());
+        assertEquals(404, works.get("/api/v1/versions/wary/" + number).status());
     }
 
     private static long received(Client works, long id) {

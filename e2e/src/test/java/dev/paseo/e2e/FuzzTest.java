@@ -33,7 +33,7 @@ import tools.jackson.databind.node.ObjectNode;
  */
 class FuzzTest {
 
-    private static final int REQUESTS = Integer.getInteger("paseo.fuzz", 20_000);
+    private static final int REQUESTS = Integer.getInteger("paseo.fuzz", 5_000);
     private static final int AT_ONCE = 8;
     /** A stream that does not end; and what would move the clock under the other requests, or take away the means to send them. */
     private static final Set<String> LEFT_OUT = Set.of("get /api/v1/events", "delete /api/v1/session", "post /api/v1/secrets/rotation");

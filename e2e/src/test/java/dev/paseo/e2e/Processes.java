@@ -28,13 +28,14 @@ final class Processes implements AutoCloseable {
     }
 
     /** Starts a service and waits until it is ready. */
-    Process service(int port) throws IOException {
+    Process service(int port, String... options) throws IOException {
         Path file = park.folder.resolve("service-" + port + ".properties");
         List<String> settings = new ArrayList<>(park.settings());
         settings.add("server.port=" + port);
         Files.write(file, settings);
-        Process process = start("service-" + port, List.of("-XX:TieredStopAtLevel=1", "-cp", classpath(), "dev.paseo.service.App",
-                "--spring.config.additional-location=file:" + file));
+        List<String> arguments = new ArrayList<>(List.of(options));
+        arguments.addAll(List.of("-XX:TieredStopAtLevel=1", "-cp", classpath(), "dev.paseo.service.App", "--spring.config.additional-location=file:" + file));
+        Process process = start("service-" + port, arguments);
         Client nobody = new Client("http://127.0.0.1:" + port, "");
         Await.until("the service on " + port + " is ready", () -> nobody.get("/actuator/health").status() == 200);
         return process;

@@ -72,6 +72,11 @@ final class Repository {
         run(work, List.of("git", "pull", "-q", "--ff-only", "origin", "main"));
     }
 
+    /** Where it is checked out. */
+    Path work() {
+        return work;
+    }
+
     /** Any git command in the checkout; what it said. */
     String git(String... arguments) throws IOException, InterruptedException {
         List<String> command = new ArrayList<>(List.of("git", "-c", "user.name=developer", "-c", "user.email=developer@park.example"));

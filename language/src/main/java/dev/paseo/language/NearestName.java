@@ -10,10 +10,16 @@ public final class NearestName {
 
     private NearestName() {}
 
+    /** What is longer is no name, and is compared with none. */
+    private static final int LONGEST = 200;
+
     /** The nearest of the names, if it is near enough to have been meant. */
     public static Optional<String> of(String wrong, Collection<String> names) {
+        if (wrong.length() > LONGEST) {
+            return Optional.empty();
+        }
         int limit = Math.max(1, wrong.length() / 3);
-        return names.stream()
+        return names.stream().filter(name -> name.length() <= LONGEST)
                 .filter(name -> distance(wrong.toLowerCase(Locale.ROOT), name.toLowerCase(Locale.ROOT)) <= limit)
                 .min(Comparator.comparingInt((String name) -> distance(wrong.toLowerCase(Locale.ROOT), name.toLowerCase(Locale.ROOT)))
                         .thenComparing(Comparator.naturalOrder()));

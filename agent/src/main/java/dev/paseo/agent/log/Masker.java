@@ -1,7 +1,13 @@
 package dev.paseo.agent.log;
 
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.Collection;
@@ -9,37 +15,107 @@ import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
+import java.util.function.UnaryOperator;
+import java.util.regex.Pattern;
 
-/** Hides secrets in log lines: as they are, line by line, and in base64, hexadecimal and percent encoding. */
+/**
+ * Hides secrets in log lines: as they are, line by line, in base64 (at each alignment, and twice), base32, hexadecimal with and
+ * without separators, percent encoding, and as they stand in JSON, HTML and XML; also where spaces or line ends tear them
+ * apart. What cannot be known stays: reversed, or letter by letter with other signs between.
+ */
 public final class Masker {
 
-    private static final String MASK = "••••••";
+    private static final String DOTS = "••••••";
     private static final int SHORTEST = 6;
+    private static final int PART = 1 << 20;
     /** A beginning of a secret at the end of a line that is worth waiting for the next line. */
     private static final int SHORTEST_TORN = 3;
 
+    private static final Pattern PERCENT = Pattern.compile("%[0-9A-F]{2}");
+
     private final List<String> hidden;
+    /** The same without spaces and line ends, as torn ones are looked for. */
+    private final List<String> squeezed;
+
+    private final String mask;
 
     public Masker(Collection<String> secrets) {
+        this(secrets, text -> text);
+    }
+
+    /** For bytes that are read as ISO 8859-1, one sign for each, so that all others stay as they are. */
+    public static Masker ofBytes(Collection<String> secrets) {
+        return new Masker(secrets, text -> new String(text.getBytes(StandardCharsets.UTF_8), StandardCharsets.ISO_8859_1));
+    }
+
+    private Masker(Collection<String> secrets, UnaryOperator<String> view) {
+        this.mask = view.apply(DOTS);
         Set<String> forms = new LinkedHashSet<>();
         for (String secret : secrets) {
             secret.lines().filter(line -> line.length() >= SHORTEST).forEach(line -> addForms(line, forms));
             addForms(secret, forms);
         }
-        this.hidden = forms.stream().filter(form -> form.length() >= SHORTEST).sorted(Comparator.comparingInt(String::length).reversed()).toList();
+        this.hidden = forms.stream().map(view).filter(form -> form.length() >= SHORTEST).sorted(Comparator.comparingInt(String::length).reversed()).toList();
+        this.squeezed = hidden.stream().map(form -> form.replaceAll("\\s", "")).filter(form -> form.length() >= SHORTEST).distinct().toList();
+    }
+
+    public boolean isEmpty() {
+        return hidden.isEmpty();
     }
 
     private static void addForms(String secret, Set<String> forms) {
         byte[] bytes = secret.getBytes(StandardCharsets.UTF_8);
         forms.add(secret);
-        forms.add(HexFormat.of().formatHex(bytes));
-        forms.add(HexFormat.of().withUpperCase().formatHex(bytes));
-        forms.add(URLEncoder.encode(secret, StandardCharsets.UTF_8));
-        forms.add(URLEncoder.encode(secret, StandardCharsets.UTF_8).replace("+", "%20"));
-        for (int offset = 0; offset < 3; offset++) {
-            forms.addAll(base64At(bytes, offset));
+        for (String between : List.of("", ":", "-", " ", "\\x", ", 0x")) {
+            forms.add(HexFormat.ofDelimiter(between).formatHex(bytes));
+            forms.add(HexFormat.ofDelimiter(between).withUpperCase().formatHex(bytes));
         }
+        String percent = URLEncoder.encode(secret, StandardCharsets.UTF_8);
+        for (String encoded : List.of(percent, percent.replace("+", "%20"), "%" + HexFormat.ofDelimiter("%").withUpperCase().formatHex(bytes))) {
+            forms.add(encoded);
+            forms.add(PERCENT.matcher(encoded).replaceAll(found -> found.group().toLowerCase(Locale.ROOT)));
+        }
+        forms.add(escaped(secret, Map.of('"', "\\\"", '\\', "\\\\", '\n', "\\n", '\t', "\\t", '\r', "\\r")));
+        forms.add(escaped(secret, Map.of('"', "\\\"", '\\', "\\\\", '/', "\\/", '\n', "\\n", '\t', "\\t")));
+        forms.add(escaped(secret, Map.of('&', "&amp;", '<', "&lt;", '>', "&gt;")));
+        forms.add(escaped(secret, Map.of('&', "&amp;", '<', "&lt;", '>', "&gt;", '"', "&quot;", '\'', "&#39;")));
+        forms.add(escaped(secret, Map.of('&', "&amp;", '<', "&lt;", '>', "&gt;", '"', "&#34;", '\'', "&apos;")));
+        for (int offset = 0; offset < 5; offset++) {
+            forms.add(base32At(bytes, offset));
+        }
+        for (int offset = 0; offset < 3; offset++) {
+            for (String once : base64At(bytes, offset)) {
+                forms.add(once);
+                for (int again = 0; again < 3; again++) {
+                    forms.addAll(base64At(once.getBytes(StandardCharsets.UTF_8), again));
+                }
+            }
+        }
+    }
+
+    private static String escaped(String text, Map<Character, String> escapes) {
+        StringBuilder escaped = new StringBuilder();
+        for (char sign : text.toCharArray()) {
+            escaped.append(escapes.getOrDefault(sign, String.valueOf(sign)));
+        }
+        return escaped.toString();
+    }
+
+    /** The part of a base32 text (RFC 4648) that is the same whatever stands before and after. */
+    private static String base32At(byte[] bytes, int offset) {
+        StringBuilder text = new StringBuilder();
+        int from = (offset * 8 + 4) / 5 * 5 - offset * 8;
+        for (int bit = from; bit + 5 <= bytes.length * 8; bit += 5) {
+            int value = 0;
+            for (int at = bit; at < bit + 5; at++) {
+                value = value << 1 | bytes[at / 8] >> 7 - at % 8 & 1;
+            }
+            text.append("ABCDEFGHIJKLMNOPQRSTUVWXYZ234567".charAt(value));
+        }
+        return text.toString();
     }
 
     /** The part of a base64 text that is the same whatever stands before and after, at each of the three alignments. */
@@ -59,9 +135,23 @@ public final class Masker {
     public String mask(String line) {
         String masked = line;
         for (String form : hidden) {
-            masked = masked.replace(form, MASK);
+            masked = masked.replace(form, mask);
         }
         return masked;
+    }
+
+    /** A file as it may be shown: of the copy every byte is the same that is of no secret. In parts, so that memory stays as it is. */
+    public void copy(Path from, Path to) throws IOException {
+        try (InputStream in = Files.newInputStream(from); OutputStream out = new BufferedOutputStream(Files.newOutputStream(to))) {
+            String rest = "";
+            for (byte[] part = in.readNBytes(PART); part.length > 0; part = in.readNBytes(PART)) {
+                String text = rest + new String(part, StandardCharsets.ISO_8859_1);
+                int cut = text.length() <= longest() ? 0 : cut(text, text.length() - longest());
+                out.write(mask(text.substring(0, cut)).getBytes(StandardCharsets.ISO_8859_1));
+                rest = text.substring(cut);
+            }
+            out.write(mask(rest).getBytes(StandardCharsets.ISO_8859_1));
+        }
     }
 
     /** Hides secrets in lines, also those that are spread over several of them. */
@@ -75,13 +165,13 @@ public final class Masker {
 
     /** Hides the parts of a secret that line ends have torn apart. */
     private String spread(String text) {
-        Squeezed squeezed = new Squeezed(text);
+        Squeezed dense = new Squeezed(text);
         boolean[] hide = new boolean[text.length()];
         boolean any = false;
-        for (String form : hidden) {
-            for (int at = squeezed.text.indexOf(form); at >= 0; at = squeezed.text.indexOf(form, at + form.length())) {
+        for (String form : squeezed) {
+            for (int at = dense.text.indexOf(form); at >= 0; at = dense.text.indexOf(form, at + form.length())) {
                 for (int sign = at; sign < at + form.length(); sign++) {
-                    hide[squeezed.positions[sign]] = true;
+                    hide[dense.positions[sign]] = true;
                 }
                 any = true;
             }
@@ -94,7 +184,7 @@ public final class Masker {
             if (!hide[at]) {
                 shown.append(text.charAt(at));
             } else if (at == 0 || !hide[at - 1]) {
-                shown.append(MASK);
+                shown.append(mask);
             }
         }
         return shown.toString();
@@ -105,13 +195,13 @@ public final class Masker {
         if (hidden.isEmpty()) {
             return text.length();
         }
-        Squeezed squeezed = new Squeezed(text.substring(Math.max(0, text.length() - 2 * longest())));
-        int from = text.length() - (squeezed.whole);
+        Squeezed dense = new Squeezed(text.substring(Math.max(0, text.length() - 2 * longest())));
+        int from = text.length() - (dense.whole);
         int settled = text.length();
-        for (String form : hidden) {
-            for (int length = Math.min(form.length() - 1, squeezed.text.length()); length >= SHORTEST_TORN; length--) {
-                if (squeezed.text.endsWith(form.substring(0, length))) {
-                    int begins = from + squeezed.positions[squeezed.text.length() - length];
+        for (String form : squeezed) {
+            for (int length = Math.min(form.length() - 1, dense.text.length()); length >= SHORTEST_TORN; length--) {
+                if (dense.text.endsWith(form.substring(0, length))) {
+                    int begins = from + dense.positions[dense.text.length() - length];
                     settled = Math.min(settled, text.lastIndexOf('\n', begins) + 1);
                     break;
                 }
@@ -120,7 +210,7 @@ public final class Masker {
         return settled;
     }
 
-    /** A text without its line ends, and where each of its signs stood. */
+    /** A text without its spaces and line ends, and where each of its signs stood. */
     private static final class Squeezed {
         final String text;
         final int[] positions;
@@ -131,7 +221,7 @@ public final class Masker {
             positions = new int[full.length()];
             whole = full.length();
             for (int at = 0; at < full.length(); at++) {
-                if (full.charAt(at) != '\n' && full.charAt(at) != '\r') {
+                if (!Character.isWhitespace(full.charAt(at))) {
                     positions[signs.length()] = at;
                     signs.append(full.charAt(at));
                 }

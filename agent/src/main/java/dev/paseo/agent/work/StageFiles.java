@@ -3,6 +3,7 @@ package dev.paseo.agent.work;
 import dev.paseo.agent.lease.DigestedFile;
 import dev.paseo.agent.lease.LeaseClient;
 import dev.paseo.agent.lease.Patience;
+import dev.paseo.agent.log.Masker;
 import dev.paseo.agent.process.Spool;
 import dev.paseo.api.agent.Assignment;
 import java.io.IOException;
@@ -11,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.security.MessageDigest;
 import java.util.HexFormat;
 import java.util.List;
@@ -24,8 +26,11 @@ final class StageFiles {
     private final LeaseClient lease;
     private final Spool spool;
     private final Patience.WhileWanted wanted;
+    private final Masker masker;
 
-    StageFiles(Assignment.Stage stage, LeaseClient lease, Spool spool, Patience.WhileWanted wanted) {
+    /** @param masker hides secrets in reports, byte for byte */
+    StageFiles(Assignment.Stage stage, LeaseClient lease, Spool spool, Patience.WhileWanted wanted, Masker masker) {
+        this.masker = masker;
         this.wanted = wanted;
         this.stage = stage;
         this.lease = lease;
@@ -111,7 +116,7 @@ final class StageFiles {
             if (files.isEmpty()) {
                 throw new CannotGoOn("files: " + String.join(", ", stage.files()) + " matches no file of the workspace");
             }
-            send("the files for later stages", "/files", files);
+            send("the files for later stages", "/files", spool.workspace(), files);
             words.append("left ").append(files.size()).append(files.size() == 1 ? " file" : " files").append(" for the stages after this one\n");
         }
         for (Assignment.Keep keep : stage.keep()) {
@@ -129,7 +134,26 @@ final class StageFiles {
         if (files.isEmpty()) {
             throw new CannotGoOn("reports " + report.kind() + ": " + String.join(", ", report.paths()) + " matches no file of the workspace");
         }
-        send("the report of " + report.kind(), "/reports/" + report.kind(), files);
+        send("the report of " + report.kind(), "/reports/" + report.kind(), masked(files), files);
+    }
+
+    /** Where the reports lie as they may be shown. */
+    private Path masked(List<Path> files) throws IOException {
+        if (masker.isEmpty()) {
+            return spool.workspace();
+        }
+        Path shown = spool.folder().resolve("shown");
+        for (Path file : files) {
+            Path from = spool.workspace().resolve(file);
+            Path to = shown.resolve(file);
+            Files.createDirectories(to.getParent());
+            if (Files.isSymbolicLink(from)) {
+                Files.copy(from, to, LinkOption.NOFOLLOW_LINKS, StandardCopyOption.REPLACE_EXISTING);
+            } else {
+                masker.copy(from, to);
+            }
+        }
+        return shown;
     }
 
     /** The reports of a stage whose steps failed, as far as there are any; what is wrong with them is not why it failed. */
@@ -147,9 +171,9 @@ final class StageFiles {
         return wrong.isEmpty() ? Optional.empty() : Optional.of(wrong.toString().strip());
     }
 
-    private void send(String what, String path, List<Path> files) throws IOException, InterruptedException {
+    private void send(String what, String path, Path root, List<Path> files) throws IOException, InterruptedException {
         Path archive = spool.folder().resolve("leaving.tar");
-        String digest = Archives.pack(spool.workspace(), files, archive);
+        String digest = Archives.pack(root, files, archive);
         CannotGoOn.unlessSame(what, digest, Patience.insist(() -> lease.archive(path, archive), wanted));
         Files.delete(archive);
     }
@@ -170,7 +194,7 @@ final class StageFiles {
         if (files.isEmpty()) {
             return found.words() + "reuse: nothing in " + String.join(", ", reuse.folders()) + " to keep";
         }
-        send("what is reused", "/reuse/" + Files.readString(spool.folder().resolve("reuse-key")), files);
+        send("what is reused", "/reuse/" + Files.readString(spool.folder().resolve("reuse-key")), spool.workspace(), files);
         return found.words() + "reuse: kept " + files.size() + " files of " + String.join(", ", reuse.folders());
     }
 }

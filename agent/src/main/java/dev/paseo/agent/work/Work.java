@@ -72,7 +72,7 @@ public final class Work {
         this.sources = sources;
         this.heartbeat = new Heartbeat(lease, assignment.fence());
         this.reports = new Reports(lease, assignment.fence());
-        this.files = assignment.stage().map(stage -> new StageFiles(stage, lease, spool, this::wanted));
+        this.files = assignment.stage().map(stage -> new StageFiles(stage, lease, spool, this::wanted, Masker.ofBytes(assignment.secrets().values())));
     }
 
     /** Returns when the result is delivered, or the lease is over. */
@@ -394,7 +394,7 @@ public final class Work {
     /** A test of what is live leaves reports, and nothing else. */
     private Optional<StageFiles> ofTest() {
         return assignment.place().map(Assignment.OfPlace::reports).filter(left -> !left.isEmpty()).map(left -> new StageFiles(
-                new Assignment.Stage(0, List.of(), List.of(), Optional.empty(), List.of(), List.of(), left), lease, spool, this::wanted));
+                new Assignment.Stage(0, List.of(), List.of(), Optional.empty(), List.of(), List.of(), left), lease, spool, this::wanted, Masker.ofBytes(assignment.secrets().values())));
     }
 
     private void sayLater() throws IOException {

@@ -1,15 +1,24 @@
 package dev.paseo.agent.log;
 
+import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Base64;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class MaskerTest {
@@ -42,6 +51,54 @@ class MaskerTest {
         assertEquals("••••••", masker.mask(HexFormat.of().formatHex(bytes)));
         assertEquals("••••••", masker.mask(HexFormat.of().withUpperCase().formatHex(bytes)));
         assertEquals("••••••", masker.mask(URLEncoder.encode(SECRET, StandardCharsets.UTF_8)));
+    }
+
+    /** How a program may write a secret → of which nothing may be left. */
+    static Stream<String> forms() {
+        byte[] bytes = SECRET.getBytes(StandardCharsets.UTF_8);
+        String base64 = Base64.getEncoder().encodeToString(bytes);
+        return Stream.of("\"" + SECRET.replace("/", "\\/") + "\"", "<b>" + SECRET.replace("&", "&amp;") + "</b>", URLEncoder.encode(SECRET, StandardCharsets.UTF_8).toLowerCase(java.util.Locale.ROOT),
+                "%" + HexFormat.ofDelimiter("%").formatHex(bytes), HexFormat.ofDelimiter(":").formatHex(bytes), HexFormat.ofDelimiter(" ").withUpperCase().formatHex(bytes),
+                HexFormat.ofDelimiter("-").formatHex(bytes), "MZSXE3RGMVWGWLZXG44DCK3QMF2GQ===", Base64.getEncoder().encodeToString(base64.getBytes(StandardCharsets.UTF_8)),
+                Base64.getEncoder().encodeToString(("x" + base64).getBytes(StandardCharsets.UTF_8)));
+    }
+
+    @ParameterizedTest
+    @MethodSource("forms")
+    void soAreTheFormsThatProgramsWrite(String form) {
+        String masked = masker.mask("said " + form + " today");
+        assertTrue(masked.contains("••••••"), masked);
+        for (int at = 0; at + 6 <= form.length() - 4; at++) {
+            String piece = form.substring(at, at + 6);
+            assertFalse(at > 4 && masked.contains(piece), () -> piece + " is left of " + form + " in " + masked);
+        }
+    }
+
+    /** Binary and in parts: everything that is no secret stays as it is, byte for byte. */
+    @Test
+    void aFileIsCopiedWithoutItsSecrets(@TempDir Path folder) throws IOException {
+        byte[] noise = new byte[3 << 20];
+        new java.util.Random(7).nextBytes(noise);
+        ByteArrayOutputStream whole = new ByteArrayOutputStream();
+        whole.write(noise);
+        whole.write("grün §cret".getBytes(StandardCharsets.UTF_8));
+        whole.write(noise, 0, (1 << 20) - 20);
+        whole.write(SECRET.getBytes(StandardCharsets.UTF_8));
+        whole.write(noise, 0, 5);
+        Files.write(folder.resolve("from"), whole.toByteArray());
+        Masker.ofBytes(List.of(SECRET, "grün §cret")).copy(folder.resolve("from"), folder.resolve("to"));
+        ByteArrayOutputStream wanted = new ByteArrayOutputStream();
+        wanted.write(noise);
+        wanted.write("••••••".getBytes(StandardCharsets.UTF_8));
+        wanted.write(noise, 0, (1 << 20) - 20);
+        wanted.write("••••••".getBytes(StandardCharsets.UTF_8));
+        wanted.write(noise, 0, 5);
+        assertArrayEquals(wanted.toByteArray(), Files.readAllBytes(folder.resolve("to")));
+    }
+
+    @Test
+    void soIsASecretThatASpaceTearsApart() {
+        assertEquals(List.of("•••••• ••••••!"), masker.mask(List.of("fern&elk /7781+path!")));
     }
 
     @Test

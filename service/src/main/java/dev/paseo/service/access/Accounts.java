@@ -28,6 +28,8 @@ public class Accounts {
     private static final Duration SESSION = Duration.ofHours(12);
     private static final Duration TOKEN = Duration.ofDays(90);
     private static final int SHORTEST_PASSWORD = 10;
+    /** As long as signing in takes it. */
+    static final int LONGEST_PASSWORD = 200;
 
     private final AccountMapper mapper;
     private final Transactions transactions;
@@ -50,8 +52,8 @@ public class Accounts {
         if (!account.name().matches("[a-z0-9][a-z0-9.-]{0,62}")) {
             throw Refusal.invalid("/name", "an account's name has small letters, digits, dots and dashes, at most 63; got '" + account.name() + "'");
         }
-        if (account.password().length() < SHORTEST_PASSWORD) {
-            throw Refusal.invalid("/password", "a password has at least " + SHORTEST_PASSWORD + " signs");
+        if (account.password().length() < SHORTEST_PASSWORD || account.password().length() > LONGEST_PASSWORD) {
+            throw Refusal.invalid("/password", "a password has " + SHORTEST_PASSWORD + " to " + LONGEST_PASSWORD + " characters");
         }
         List<Role> roles = account.roles().stream().map(Accounts::role).toList();
         String hash = passwords.encode(account.password());

@@ -26,9 +26,9 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1")
 class SignInController {
 
-    record Credentials(@NotBlank @Size(max = 64) String name, @NotBlank @Size(max = 200) String password) {}
+    record Credentials(@NotBlank @Size(max = 64) String name, @NotBlank @Size(max = Accounts.LONGEST_PASSWORD) String password) {}
 
-    record TokenRequest(@NotBlank @Size(max = 64) String name, @NotBlank @Size(max = 200) String password,
+    record TokenRequest(@NotBlank @Size(max = 64) String name, @NotBlank @Size(max = Accounts.LONGEST_PASSWORD) String password,
             @NotBlank @Size(max = 120) String label) {}
 
     record TokenView(String token) {}

@@ -1,6 +1,7 @@
 package dev.paseo.service.agent;
 
 import dev.paseo.api.agent.StepReport;
+import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Telling;
 import java.time.Instant;
@@ -25,8 +26,10 @@ public class StepLog {
     private final WorkMapper mapper;
     private final Transactions transactions;
     private final Telling telling;
+    private final ServiceClock clock;
 
-    StepLog(WorkMapper mapper, Transactions transactions, Telling telling) {
+    StepLog(WorkMapper mapper, Transactions transactions, Telling telling, ServiceClock clock) {
+        this.clock = clock;
         this.mapper = mapper;
         this.transactions = transactions;
         this.telling = telling;
@@ -36,7 +39,7 @@ public class StepLog {
         String name = report.name().length() > 300 ? report.name().substring(0, 300) : report.name();
         transactions.run(() -> {
             mapper.step(new WorkMapper.StepRow(work.id(), report.position(), report.tried(), name,
-                    report.status().name().toLowerCase(Locale.ROOT), report.exitCode().orElse(null), report.startedAt(), report.endedAt().orElse(null), report.peakMemory().orElse(null)));
+                    report.status().name().toLowerCase(Locale.ROOT), report.exitCode().orElse(null), clock.told(report.startedAt()), report.endedAt().map(clock::told).orElse(null), report.peakMemory().orElse(null)));
             telling.tell("step", "work " + work.id());
         });
     }

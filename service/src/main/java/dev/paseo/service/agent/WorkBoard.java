@@ -199,7 +199,8 @@ public class WorkBoard {
         return mapper.notTaken(clock.now().minus(rules.settings().takeWithin()));
     }
 
+    /** Leases do not run while no service was at work, nor when the clock is moved; none ends later than a whole lease from now. */
     void extendAll(java.time.Duration away) {
-        mapper.extendAll(away.toNanos() / 1000);
+        mapper.extendAll(away.toNanos() / 1000, leaseEnd(clock.now()));
     }
 }

@@ -67,8 +67,9 @@ interface WorkMapper {
     @Update("update work set lease_until = #{until} where id = #{id} and fence = #{fence} and status = 'leased'")
     int extend(long id, long fence, Instant until);
 
-    @Update("update work set lease_until = lease_until + interval #{micros} microsecond where status = 'leased'")
-    int extendAll(long micros);
+    /** None ends later than a whole lease from now. */
+    @Update("update work set lease_until = least(lease_until + interval #{micros} microsecond, #{latest}) where status = 'leased'")
+    int extendAll(long micros, Instant latest);
 
     @Update("""
             update work set status = 'ended', outcome = #{outcome}, ended_at = #{now}

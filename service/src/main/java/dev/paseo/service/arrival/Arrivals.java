@@ -131,10 +131,10 @@ class Arrivals {
     }
 
     private void checkBundle(Registered component, Arrived arrived, List<String> brings) {
-        if (brings.isEmpty()) {
-            return;
-        }
         if (arrived.bundle() == null) {
+            if (brings.isEmpty()) {
+                return;
+            }
             throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", brings) + ": send these files too");
         }
         List<String> paths = paths(arrived.bundle());
@@ -151,13 +151,22 @@ class Arrivals {
                 if (paths.size() > MOST_ENTRIES) {
                     throw Refusal.tooLarge("the recipe's files are more than " + MOST_ENTRIES);
                 }
-                if (entry.isFile()) {
+                if (entry.getName().startsWith("/") || List.of(entry.getName().split("/")).contains("..")) {
+                    throw Refusal.unprocessable("The recipe's files cannot be taken", "they hold " + entry.getName() + ", which lies outside their folder");
+                }
+                if (entry.isLink() || entry.isFIFO() || entry.isBlockDevice() || entry.isCharacterDevice()) {
+                    throw Refusal.unprocessable("The recipe's files cannot be taken", "they hold " + entry.getName() + ", which is neither a file nor a folder nor a symbolic link");
+                }
+                if (!entry.isDirectory()) {
                     paths.add(entry.getName());
                 }
             }
-            return paths;
-        } catch (IOException broken) {
-            throw Refusal.unprocessable("The recipe's files cannot be read", "they should be a tar archive: " + broken.getMessage());
+        } catch (IOException | IllegalArgumentException broken) {
+            throw Refusal.unprocessable("The recipe's files cannot be read", "they should be a whole tar archive");
         }
+        if (paths.isEmpty()) {
+            throw Refusal.unprocessable("The recipe's files cannot be read", "they should be a tar archive, and this holds no file");
+        }
+        return paths;
     }
 }

@@ -45,6 +45,13 @@ public class ServiceClock {
         return now().minus(reading.moved());
     }
 
+    /** A moment by the clock of another machine, as this one tells it: moved as this one was, and never in the future. */
+    public Instant told(Instant elsewhere) {
+        Instant now = now();
+        Instant here = elsewhere.plus(reading.moved());
+        return here.isAfter(now) ? now : here;
+    }
+
     /** Now, to the microsecond, as the database keeps it. */
     public Instant now() {
         Reading last = reading;

@@ -27,9 +27,9 @@ public class Presence {
         return transactions.in(() -> {
             Instant now = clock.now();
             Instant last = mapper.lastAlive();
-            Duration away = Duration.between(last, now);
-            // A clock that was moved forward is no absence of the service.
-            if (Duration.between(mapper.lastOutside(), clock.outside()).compareTo(GAP) > 0) {
+            // By the clock that nobody moves: whoever moves the other extends the leases.
+            Duration away = Duration.between(mapper.lastOutside(), clock.outside());
+            if (away.compareTo(GAP) > 0) {
                 mapper.absent(last, now);
             }
             mapper.alive(now, clock.outside());

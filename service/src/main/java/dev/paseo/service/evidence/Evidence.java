@@ -11,7 +11,6 @@ import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.UncheckedIOException;
 import java.util.HashSet;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -136,8 +135,11 @@ public class Evidence {
                 }
                 one(kind, entry, tar, reader);
             }
-        } catch (IOException broken) {
-            throw new UncheckedIOException(broken);
+        } catch (IOException | IllegalArgumentException broken) {
+            throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": they should be a whole tar archive");
+        }
+        if (files == 0) {
+            throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": the archive holds no file");
         }
     }
 

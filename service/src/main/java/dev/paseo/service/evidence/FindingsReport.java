@@ -61,7 +61,7 @@ final class FindingsReport {
             }
         } catch (JacksonException broken) {
             throw new UnreadableReport(Optional.ofNullable(broken.getLocation()).map(at -> at.getLineNr() + ":" + at.getColumnNr() + " ").orElse("")
-                    + "not valid JSON: " + Xml.cut(broken.getOriginalMessage(), 200));
+                    + "not valid JSON");
         }
     }
 

@@ -44,6 +44,11 @@ final class TestReport implements Xml.Handler {
     }
 
     @Override
+    public boolean takesDoctype() {
+        return false;
+    }
+
+    @Override
     public void opens(Deque<String> path, XMLStreamReader element) {
         switch (path.peekLast()) {
             case "testcase" -> {

@@ -35,6 +35,11 @@ public final class Xml {
         void text(Deque<String> path, String text);
 
         void closes(Deque<String> path);
+
+        /** Whether a document type may stand before it, as coverage reports have one; nothing of it is read. */
+        default boolean takesDoctype() {
+            return true;
+        }
     }
 
     static void read(InputStream in, Handler handler) {
@@ -46,7 +51,7 @@ public final class Xml {
             }
         } catch (XMLStreamException broken) {
             throw new UnreadableReport(Optional.ofNullable(broken.getLocation()).map(at -> at.getLineNumber() + ":" + at.getColumnNumber() + " ").orElse("")
-                    + "not well-formed XML: " + words(broken));
+                    + "not well-formed XML");
         }
     }
 
@@ -87,26 +92,28 @@ public final class Xml {
                 handler.closes(path);
                 path.removeLast();
             }
+            case XMLStreamConstants.DTD -> {
+                if (!handler.takesDoctype()) {
+                    throw new UnreadableReport("has a document type (<!DOCTYPE …>), which such a report has not");
+                }
+            }
             case XMLStreamConstants.ENTITY_REFERENCE -> throw new UnreadableReport(reader.getLocation().getLineNumber() + ":"
                     + reader.getLocation().getColumnNumber() + " refers to the entity " + reader.getLocalName() + "; entities are not read");
             default -> { }
         }
     }
 
-    private static String words(XMLStreamException broken) {
-        String message = Optional.ofNullable(broken.getMessage()).orElse("");
-        int at = message.indexOf("Message: ");
-        return (at < 0 ? message : message.substring(at + 9)).replaceAll("\\s+", " ").strip();
-    }
-
     static Optional<String> attribute(XMLStreamReader element, String name) {
         return Optional.ofNullable(element.getAttributeValue(null, name));
     }
 
-    /** A number in an attribute; 0 where it is absent or none. */
+    /** The largest number that a report can mean. */
+    private static final double LARGEST = 1e12;
+
+    /** A number in an attribute, from 0 to 10¹²; 0 where it is absent, none, or out of this range. */
     static double number(XMLStreamReader element, String name) {
         try {
-            return attribute(element, name).map(text -> Double.parseDouble(text.replace(",", ""))).filter(Double::isFinite).orElse(0.0);
+            return attribute(element, name).map(text -> Double.parseDouble(text.replace(",", ""))).filter(number -> number >= 0 && number <= LARGEST).orElse(0.0);
         } catch (NumberFormatException none) {
             return 0;
         }

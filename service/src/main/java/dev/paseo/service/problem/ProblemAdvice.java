@@ -2,6 +2,8 @@ package dev.paseo.service.problem;
 
 import java.io.IOException;
 import java.net.URI;
+import java.sql.SQLNonTransientConnectionException;
+import java.sql.SQLTransientConnectionException;
 import java.time.DateTimeException;
 import java.time.Duration;
 import java.time.Instant;
@@ -33,7 +35,7 @@ import tools.jackson.databind.exc.MismatchedInputException;
 
 /** Makes problem details (RFC 9457) of refusals, with a stable type, and of what went wrong in here, without telling what. */
 @RestControllerAdvice
-class ProblemAdvice extends ResponseEntityExceptionHandler {
+public class ProblemAdvice extends ResponseEntityExceptionHandler {
 
     private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
     /** Seconds. */
@@ -59,10 +61,21 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
 
     /** The database is away, or has no room for one more: whoever asks again soon is answered. */
     @ExceptionHandler({DataAccessResourceFailureException.class, CannotCreateTransactionException.class, TransientDataAccessException.class})
-    ResponseEntity<ProblemDetail> away(RuntimeException away) {
+    public ResponseEntity<ProblemDetail> away(Exception away) {
         LOG.warn("the database does not answer: {}", away.toString());
         ResponseEntity<ProblemDetail> answer = refused(Refusal.unavailable("The database does not answer. Nothing was half done: try again."));
         return ResponseEntity.status(answer.getStatusCode()).header(HttpHeaders.RETRY_AFTER, AGAIN).body(answer.getBody());
+    }
+
+    /** Whether this says that the database is away. */
+    public static boolean isAway(Throwable failed) {
+        for (Throwable each = failed; each != null; each = each.getCause()) {
+            if (each instanceof DataAccessResourceFailureException || each instanceof CannotCreateTransactionException || each instanceof TransientDataAccessException
+                    || each instanceof SQLTransientConnectionException || each instanceof SQLNonTransientConnectionException) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** What no rule of a field caught: a value that cannot be kept, or a time beyond all calendars. */
@@ -81,6 +94,9 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> broken(Exception broken) {
+        if (isAway(broken)) {
+            return away(broken);
+        }
         if (noRoom(broken)) {
             LOG.error("the disk is full: {}", broken.toString());
             return refused(Refusal.noRoom("The service's disk is full. Nothing was half done: try again when there is room."));
@@ -109,6 +125,11 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     /** A body that is not what is wanted: which field, and what it should be. */
     @Override
     protected ResponseEntity<Object> handleHttpMessageNotReadable(HttpMessageNotReadableException wrong, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        for (Throwable each = wrong; each != null; each = each.getCause()) {
+            if (each instanceof Refusal known) {
+                return ResponseEntity.status(known.kind().status()).body(refused(known).getBody());
+            }
+        }
         Refusal refusal = wrong.getCause() instanceof DatabindException unfit ? unfit(unfit)
                 : wrong.getCause() instanceof JacksonException ? Refusal.invalid("", "the body is not JSON, or not all of it arrived")
                 : Refusal.invalid("", "a body in JSON is wanted");
