@@ -1,5 +1,6 @@
 package dev.paseo.e2e;
 
+import ch.qos.logback.classic.Level;
 import java.io.IOException;
 import java.net.http.HttpRequest;
 import java.nio.file.Files;
@@ -12,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.slf4j.LoggerFactory;
 
 /**
  * Good components are pushed and deployed all the while that everything odd comes in: commits, files, hooks, bodies, names. The
@@ -35,6 +37,7 @@ public final class Soak {
     }
 
     public static void main(String[] arguments) throws Exception {
+        ((ch.qos.logback.classic.Logger) LoggerFactory.getLogger("ROOT")).setLevel(Level.WARN);
         Duration length = Duration.ofSeconds(arguments.length > 0 ? Long.parseLong(arguments[0]) : 600);
         int exit;
         try (Park park = new Park(); Processes processes = new Processes(park)) {
