@@ -269,7 +269,7 @@ class RunsTest {
         repository.push("developer", "main", files);
         JsonNode run = park.runEnds("hostile", 1);
         assertEquals("failed", status(run));
-        assertTrue(run.path("run").path("reason").asString().contains("entit"), run.path("run").path("reason")::asString);
+        assertTrue(run.path("run").path("reason").asString().contains("has a document type"), run.path("run").path("reason")::asString);
     }
 
     @Test

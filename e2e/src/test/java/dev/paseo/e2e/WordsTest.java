@@ -17,7 +17,7 @@ import org.junit.jupiter.api.Test;
 class WordsTest {
 
     private static final Pattern FORMER = Pattern.compile("\\btide|\\btidal|harbou?r|quay|\\bberth|lighthouse|slipway|regatta|\\bbuoy|\\bferry|\\bpilot|mooring|high[ -]water|low[ -]water"
-            + "|soak|--param\\b|kind: choice|\\bchoices: \\[|^\\s+(entry|exit):|agent enrol .*--tag", Pattern.CASE_INSENSITIVE);
+            + "|\\bsoak(ed)?:|soaking|Criterion\\.Soak|--param\\b|kind: choice|\\bchoices: \\[|^\\s+(entry|exit):|agent enrol .*--tag", Pattern.CASE_INSENSITIVE);
 
     /** What reads the words of before has to name them. */
     private static final List<String> READERS = List.of("db/migration/", "resources/stored/", "FormerWords", "StoredRules.java", "WordsTest.java");

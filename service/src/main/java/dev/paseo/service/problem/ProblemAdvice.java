@@ -2,8 +2,6 @@ package dev.paseo.service.problem;
 
 import java.io.IOException;
 import java.net.URI;
-import java.sql.SQLNonTransientConnectionException;
-import java.sql.SQLTransientConnectionException;
 import java.time.DateTimeException;
 import java.time.Duration;
 import java.time.Instant;
@@ -70,8 +68,7 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
     /** Whether this says that the database is away. */
     public static boolean isAway(Throwable failed) {
         for (Throwable each = failed; each != null; each = each.getCause()) {
-            if (each instanceof DataAccessResourceFailureException || each instanceof CannotCreateTransactionException || each instanceof TransientDataAccessException
-                    || each instanceof SQLTransientConnectionException || each instanceof SQLNonTransientConnectionException) {
+            if (each instanceof DataAccessResourceFailureException || each instanceof CannotCreateTransactionException || each instanceof TransientDataAccessException) {
                 return true;
             }
         }
