@@ -103,7 +103,7 @@ public final class LeaseClient {
         int status = status(connection);
         if (status != 200) {
             try (InputStream said = connection.getErrorStream()) {
-                check(status, said == null ? "" : new String(said.readNBytes(2000), StandardCharsets.UTF_8));
+                check(status, said == null ? "" : new String(Away.from(said).readNBytes(2000), StandardCharsets.UTF_8));
             }
             throw new Away("the service answered " + status);
         }
@@ -189,7 +189,7 @@ public final class LeaseClient {
     private HttpResponse<InputStream> open(String path) throws IOException, InterruptedException {
         HttpResponse<InputStream> answer = answered(request(path, LONG).GET(), HttpResponse.BodyHandlers.ofInputStream());
         if (answer.statusCode() >= 300) {
-            try (InputStream body = answer.body()) {
+            try (InputStream body = Away.from(answer.body())) {
                 check(answer.statusCode(), new String(body.readNBytes(2000), StandardCharsets.UTF_8));
             }
         }

@@ -146,12 +146,21 @@ public final class Masker {
             String rest = "";
             for (byte[] part = in.readNBytes(PART); part.length > 0; part = in.readNBytes(PART)) {
                 String text = rest + new String(part, StandardCharsets.ISO_8859_1);
-                int cut = text.length() <= longest() ? 0 : cut(text, text.length() - longest());
+                int cut = text.length() <= 2 * longest() ? 0 : cutWhole(text, text.length() - longest());
                 out.write(mask(text.substring(0, cut)).getBytes(StandardCharsets.ISO_8859_1));
                 rest = text.substring(cut);
             }
             out.write(mask(rest).getBytes(StandardCharsets.ISO_8859_1));
         }
+    }
+
+    /** As {@link #cut}, also where one secret lies across another: looked at again until none is cut in two. */
+    private int cutWhole(String text, int wanted) {
+        int cut = wanted;
+        for (int nearer = cut(text, cut); nearer < cut; nearer = cut(text, cut)) {
+            cut = nearer;
+        }
+        return cut;
     }
 
     /** Hides secrets in lines, also those that are spread over several of them. */

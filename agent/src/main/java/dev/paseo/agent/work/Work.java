@@ -1,7 +1,6 @@
 package dev.paseo.agent.work;
 
 import dev.paseo.agent.check.Checks;
-import dev.paseo.agent.lease.Away;
 import dev.paseo.agent.lease.LeaseClient;
 import dev.paseo.agent.lease.Patience;
 import dev.paseo.agent.log.LogShipper;
@@ -18,7 +17,6 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
@@ -26,9 +24,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutionException;
-import java.util.concurrent.FutureTask;
 import java.util.concurrent.TimeUnit;
-import java.util.concurrent.TimeoutException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -40,13 +36,6 @@ public final class Work {
     /** How much output of one try of a step is kept, in bytes: 1 GiB. */
     private static final long MOST_OUTPUT = 1L << 30;
     private static final int REACHED_WITHIN_SECONDS = 30;
-    private static final String FETCHING = "fetching its files";
-    /** How long what was told to stop, or is over its time, may take to come to an end by itself. */
-    private static final Duration GRACE = Duration.ofSeconds(5);
-    private static final Duration TIME_GRACE = Duration.ofSeconds(15);
-    /** What a host's task may take beside its own limits: fetching, and bringing it there. */
-    private static final Duration BESIDE = Duration.ofMinutes(30);
-    private static final long LOOK_MILLIS = 200;
 
     private final Assignment assignment;
     private final LeaseClient lease;
@@ -61,7 +50,7 @@ public final class Work {
     private Optional<RemoteWork> remote = Optional.empty();
     /** The agent's own words after the last step. */
     private final StringBuilder later = new StringBuilder();
-    private volatile String doing = FETCHING;
+    private final Oversight oversight;
 
     /** @param machine variables of this machine: PATH, HOME and the like, and PASEO_HOST_FOLDER */
     public Work(Assignment assignment, LeaseClient lease, Spool spool, Map<String, String> machine, Sources sources) {
@@ -71,8 +60,9 @@ public final class Work {
         this.machine = machine;
         this.sources = sources;
         this.heartbeat = new Heartbeat(lease, assignment.fence());
+        this.oversight = new Oversight(assignment, spool, heartbeat);
         this.reports = new Reports(lease, assignment.fence());
-        this.files = assignment.stage().map(stage -> new StageFiles(stage, lease, spool, this::wanted, Masker.ofBytes(assignment.secrets().values())));
+        this.files = assignment.stage().map(stage -> new StageFiles(stage, lease, spool, oversight, Masker.ofBytes(assignment.secrets().values())));
     }
 
     /** Returns when the result is delivered, or the lease is over. */
@@ -94,78 +84,15 @@ public final class Work {
         spool.delete();
     }
 
-    /** The work itself, on a thread of its own: whatever it hangs in, its time ends, and so does what is told to stop at once. */
     private Lease.Result watched() throws InterruptedException {
-        FutureTask<Lease.Result> carried = new FutureTask<>(this::result);
-        Thread thread = Thread.ofPlatform().daemon().name("doing-" + assignment.work()).start(carried);
-        Instant asked = Instant.MAX;
-        while (true) {
-            try {
-                return carried.get(LOOK_MILLIS, TimeUnit.MILLISECONDS);
-            } catch (TimeoutException goesOn) {
-                asked = heartbeat.atOnce() || heartbeat.wanted() && doing.equals(FETCHING) ? asked.equals(Instant.MAX) ? Instant.now() : asked : Instant.MAX;
-                Optional<Lease.Result> given = givenUp(asked);
-                if (given.isPresent()) {
-                    thread.interrupt();
-                    endProcesses();
-                    return given.get();
-                }
-            } catch (ExecutionException failed) {
-                if (failed.getCause() instanceof LeaseClient.LeaseOver over) {
-                    throw over;
-                }
-                LOG.error("work {} failed in the agent", assignment.work(), failed.getCause());
-                return ended(Lease.Outcome.FAILED, Local.words(doing, failed.getCause()));
-            }
-        }
-    }
-
-    /** The result of work that does not come to an end by itself. */
-    private Optional<Lease.Result> givenUp(Instant asked) {
-        if (!asked.equals(Instant.MAX) && asked.plus(GRACE).isBefore(Instant.now())) {
-            return Optional.of(ended(Lease.Outcome.STOPPED, "stopped while " + doing));
-        }
-        Duration limit = limit();
-        return held().compareTo(limit.plus(TIME_GRACE)) > 0 ? Optional.of(ended(Lease.Outcome.FAILED, tookLonger(limit) + doing)) : Optional.empty();
-    }
-
-    private String tookLonger(Duration limit) {
-        return (assignment.stage().isPresent() ? "the stage" : "the work on the host") + " took longer than " + limit.toSeconds() + " s; it was ";
-    }
-
-    private Duration held() {
         try {
-            return spool.held();
-        } catch (IOException gone) {
-            return Duration.ZERO;
-        }
-    }
-
-    /** For a stage what its file says; for a host's task all its parts together, and what lies beside them. */
-    private Duration limit() {
-        return assignment.stage().map(stage -> Duration.ofSeconds(stage.timeoutSeconds())).orElseGet(() -> {
-            long steps = assignment.steps().stream().mapToLong(step -> (step.timeoutSeconds() + 60L) * (step.retries() + 1)).sum();
-            long checks = assignment.checks().stream().mapToLong(check -> check.withinMillis() / 1000 + 60).sum();
-            return BESIDE.plusSeconds(steps + checks + assignment.place().map(Assignment.OfPlace::watchSeconds).orElse(0L));
-        });
-    }
-
-    private void endProcesses() throws InterruptedException {
-        try {
-            spool.endProcesses();
-        } catch (IOException failed) {
-            LOG.error("what work {} started cannot be ended", assignment.work(), failed);
-        }
-    }
-
-    /** Asked before the service is asked again. */
-    private void wanted(Away last) {
-        heartbeat.refuseOver();
-        if (heartbeat.wanted() && (heartbeat.atOnce() || doing.equals(FETCHING))) {
-            throw new CannotGoOn("stopped while " + doing + "; the service did not answer: " + last.getMessage());
-        }
-        if (held().compareTo(limit()) > 0) {
-            throw new CannotGoOn(tookLonger(limit()) + doing + ", and the service did not answer: " + last.getMessage());
+            return oversight.over(this::result);
+        } catch (CannotGoOn left) {
+            return ended(left.outcome(), String.valueOf(left.getMessage()));
+        } catch (ExecutionException failed) {
+            Throwable cause = Oversight.cause(failed);
+            LOG.error("work {} failed in the agent", assignment.work(), cause);
+            return ended(Lease.Outcome.FAILED, Local.words(oversight.doing(), cause));
         }
     }
 
@@ -178,13 +105,15 @@ public final class Work {
             result = leave(steps(shipper), shipper);
         } catch (LeaseClient.LeaseOver over) {
             throw over;
-        } catch (CannotGoOn | LeaseClient.Refused reason) {
-            result = failed(String.valueOf(reason.getMessage()));
+        } catch (CannotGoOn reason) {
+            result = failed(reason.outcome(), String.valueOf(reason.getMessage()));
+        } catch (LeaseClient.Refused refused) {
+            result = failed(Lease.Outcome.FAILED, String.valueOf(refused.getMessage()));
         } catch (IOException | RuntimeException local) {
             LOG.warn("work {} cannot go on", assignment.work(), local);
-            result = failed(Local.words(doing, local));
+            result = failed(Lease.Outcome.FAILED, Local.words(oversight.doing(), local));
         }
-        doing = "telling what came of it";
+        oversight.does("telling what came of it");
         remote.ifPresent(host -> {
             host.clear();
             host.close();
@@ -198,13 +127,13 @@ public final class Work {
         return result;
     }
 
-    private Lease.Result failed(String reason) {
+    private Lease.Result failed(Lease.Outcome outcome, String reason) {
         try {
             say(false, later + reason);
         } catch (IOException full) {
             LOG.warn("the last words of work {} cannot be kept: {}", assignment.work(), full.toString());
         }
-        return ended(heartbeat.wanted() && reason.startsWith("stopped while") ? Lease.Outcome.STOPPED : Lease.Outcome.FAILED, reason);
+        return ended(outcome, reason);
     }
 
     private Lease.Result ended(Lease.Outcome outcome, String reason) {
@@ -231,7 +160,7 @@ public final class Work {
         StringBuilder words = new StringBuilder();
         spool.clearFiles();
         if (files.isPresent()) {
-            sources.unpack(lease, assignment.variables().getOrDefault("PASEO_COMMIT", ""), spool.workspace(), this::wanted);
+            sources.unpack(lease, assignment.variables().getOrDefault("PASEO_COMMIT", ""), spool.workspace(), oversight);
             words.append("checked out ").append(assignment.variables().getOrDefault("PASEO_COMMIT", ""));
             files.get().fetch(words);
         }
@@ -273,20 +202,20 @@ public final class Work {
 
     private void bundle(String digest) throws IOException, InterruptedException {
         Path archive = spool.folder().resolve("bundle.tar");
-        CannotGoOn.unlessSame("the recipe's files", digest, Patience.insist(() -> lease.bytes(digest, archive), this::wanted));
+        CannotGoOn.unlessSame("the recipe's files", digest, Patience.insist(() -> lease.bytes(digest, archive), oversight));
         try (InputStream bytes = Files.newInputStream(archive)) {
             Archives.unpack(bytes, spool.workspace());
         }
     }
 
     private void take(Assignment.Artifact artifact) throws IOException, InterruptedException {
-        String digest = Patience.insist(() -> lease.bytes(artifact.digest(), spool.artifacts().resolve(artifact.name()).resolve(artifact.fileName())), this::wanted);
+        String digest = Patience.insist(() -> lease.bytes(artifact.digest(), spool.artifacts().resolve(artifact.name()).resolve(artifact.fileName())), oversight);
         CannotGoOn.unlessSame("artifact " + artifact.name(), artifact.digest(), digest);
     }
 
     private Lease.Result steps(LogShipper shipper) throws InterruptedException, IOException {
         for (Assignment.Step step : assignment.steps()) {
-            doing = "in step " + step.position() + " (" + step.name() + ")";
+            oversight.does("in step " + step.position() + " (" + step.name() + ")");
             if (heartbeat.wanted() && !Files.exists(spool.step(step.position(), 1))) {
                 return ended(Lease.Outcome.STOPPED, "stopped before step " + step.position());
             }
@@ -365,7 +294,7 @@ public final class Work {
         };
     }
 
-    /** How long all steps together may still take. */
+    /** How long its steps may still take: what was fetched before them counts. */
     private long secondsLeft() throws IOException {
         long gone = spool.held().toSeconds();
         return assignment.stage().map(stage -> Math.max(1, stage.timeoutSeconds() - gone)).orElse(Long.MAX_VALUE);
@@ -373,7 +302,7 @@ public final class Work {
 
     /** What the steps have left: reports also where one failed, the rest only where all passed; then the checks. */
     private Lease.Result leave(Lease.Result steps, LogShipper shipper) throws InterruptedException, IOException {
-        doing = "packing and sending what it leaves";
+        oversight.does("packing and sending what it leaves");
         sayLater();
         Optional<StageFiles> leaving = files.or(this::ofTest);
         if (leaving.isPresent() && steps.outcome() == Lease.Outcome.FAILED) {
@@ -387,14 +316,14 @@ public final class Work {
             leaving.get().leave(later);
             sayLater();
         }
-        doing = "checking";
+        oversight.does("checking");
         return check(shipper);
     }
 
     /** A test of what is live leaves reports, and nothing else. */
     private Optional<StageFiles> ofTest() {
         return assignment.place().map(Assignment.OfPlace::reports).filter(left -> !left.isEmpty()).map(left -> new StageFiles(
-                new Assignment.Stage(0, List.of(), List.of(), Optional.empty(), List.of(), List.of(), left), lease, spool, this::wanted, Masker.ofBytes(assignment.secrets().values())));
+                new Assignment.Stage(0, List.of(), List.of(), Optional.empty(), List.of(), List.of(), left), lease, spool, oversight, Masker.ofBytes(assignment.secrets().values())));
     }
 
     private void sayLater() throws IOException {

@@ -96,6 +96,18 @@ class MaskerTest {
         assertArrayEquals(wanted.toByteArray(), Files.readAllBytes(folder.resolve("to")));
     }
 
+    /** However short it is, and wherever the secret stands: nothing of it is left. */
+    @Test
+    void aShortFileIsCopiedWithoutItsSecretsToo(@TempDir Path folder) throws IOException {
+        for (int before = 0; before < 400; before += 7) {
+            for (int after = 0; after < 400; after += 13) {
+                Files.writeString(folder.resolve("from"), "a".repeat(before) + SECRET + "b".repeat(after));
+                Masker.ofBytes(List.of(SECRET)).copy(folder.resolve("from"), folder.resolve("to"));
+                assertEquals("a".repeat(before) + "••••••" + "b".repeat(after), Files.readString(folder.resolve("to")));
+            }
+        }
+    }
+
     @Test
     void soIsASecretThatASpaceTearsApart() {
         assertEquals(List.of("•••••• ••••••!"), masker.mask(List.of("fern&elk /7781+path!")));

@@ -34,7 +34,7 @@ public record Assignment(
     /**
      * The files of a stage, whose workspace is a fresh checkout of the commit.
      *
-     * @param timeoutSeconds how long all of its steps together may take
+     * @param timeoutSeconds how long it may take from when an agent has it: fetching, its steps, and sending what it leaves
      * @param inputs         archives that earlier stages of the run left, unpacked into the workspace
      * @param takes          artifacts of other components
      * @param reuse          folders kept from run to run

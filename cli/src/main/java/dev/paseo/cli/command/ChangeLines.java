@@ -37,8 +37,12 @@ final class ChangeLines {
         comparison.path("recipe").forEach(change -> line("recipe " + change.path("what").asString() + "  " + change.path("live").asString("–") + " to " + change.path("proposed").asString("–")));
         comparison.path("files").forEach(change -> line("file " + change.path("what").asString() + "  "
                 + (change.has("live") ? change.has("proposed") ? "changed" : "gone" : "new")));
+    }
+
+    /** Says so where nothing differed. */
+    void end() {
         if (!differs) {
-            line("nothing: the same bytes, recipe, variables and secrets");
+            line("nothing");
         }
     }
 
@@ -55,7 +59,7 @@ final class ChangeLines {
         });
     }
 
-    private void line(String text) {
+    void line(String text) {
         differs = true;
         context.out().println("  " + text);
     }

@@ -72,7 +72,7 @@ final class CheckCommand implements Callable<Integer> {
         try {
             found = api.post(Api.path("components", pipeline.component(), "pipeline", "check"), api.object().put("text", read()));
         } catch (Failure failed) {
-            if (failed.getMessage().contains("there is no component " + pipeline.component())) {
+            if (failed.kind() == Failure.Kind.NOT_FOUND) {
                 warnings.add(new Problem(1, 1, "", pipeline.component() + " is not registered there yet: paseo component register looks at its file too, and asks before it registers"));
                 return;
             }

@@ -31,7 +31,9 @@ final class CompareCommand extends ServiceCommand {
             JsonNode view = api().get(Api.path("comparison", "versions", compared.get(0)) + "?from=" + Api.encode(compared.get(1)) + "&to=" + Api.encode(compared.get(2)));
             return print(view, () -> {
                 context.out().println(context.ink().strong(compared.get(0)) + " " + compared.get(1) + ", then " + compared.get(2));
-                new ChangeLines(context).print(view);
+                ChangeLines lines = new ChangeLines(context);
+                lines.print(view);
+                lines.end();
             });
         }
         if (!compared.get(0).contains("#") && !compared.get(1).contains("#")) {
@@ -50,15 +52,17 @@ final class CompareCommand extends ServiceCommand {
     private void place(JsonNode place) {
         context.out().println(context.ink().strong(place.path("component").asString()) + "  from " + compared.get(0) + ", " + place.path("from").asString("nothing") + ", to "
                 + compared.get(1) + ", " + place.path("to").asString("nothing"));
+        ChangeLines lines = new ChangeLines(context);
         if (place.has("versions")) {
-            new ChangeLines(context).print(place.path("versions"));
+            lines.print(place.path("versions"));
         }
-        new ChangeLines(context).variables(place.path("variables"));
+        lines.variables(place.path("variables"));
         place.path("secrets").forEach(secret -> {
             if (secret.path("from").asBoolean() != secret.path("to").asBoolean()) {
-                context.out().println("  secret " + secret.path("name").asString() + "  has no value in " + compared.get(secret.path("from").asBoolean() ? 1 : 0));
+                lines.line("secret " + secret.path("name").asString() + "  has no value in " + compared.get(secret.path("from").asBoolean() ? 1 : 0));
             }
         });
+        lines.end();
     }
 
     private void show(JsonNode view) {

@@ -197,6 +197,8 @@ final class ShowCommand extends ServiceCommand {
 
     private void changes(JsonNode comparison, boolean begun) {
         heading((begun ? "What changed, against " : "What would change, against ") + comparison.path("live").asString("nothing"));
-        new ChangeLines(context).print(comparison);
+        ChangeLines lines = new ChangeLines(context);
+        lines.print(comparison);
+        lines.end();
     }
 }

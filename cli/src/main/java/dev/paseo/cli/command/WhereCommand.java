@@ -23,6 +23,9 @@ import tools.jackson.databind.node.ObjectNode;
         footer = {"", "Examples:", "  paseo where daylight-api", "  paseo where --group-by team", "  paseo where --at 2026-05-03T14:05:00Z"})
 final class WhereCommand extends ServiceCommand {
 
+    /** States of a run that has come to no version. */
+    private static final Set<String> UNSEALED = Set.of("waiting", "running", "cancelling", "failed", "cancelled");
+
     @Parameters(arity = "0..1", paramLabel = "COMPONENT", description = "only this one")
     private Optional<String> component = Optional.empty();
 
@@ -75,8 +78,6 @@ final class WhereCommand extends ServiceCommand {
             table.print(context.out(), context.ink());
         });
     }
-
-    private static final Set<String> UNSEALED = Set.of("waiting", "running", "cancelling", "failed", "cancelled");
 
     private void show(JsonNode answer, List<JsonNode> rows) {
         if (rows.isEmpty()) {

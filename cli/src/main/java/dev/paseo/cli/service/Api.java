@@ -164,6 +164,6 @@ public final class Api {
         if (status == 401 && target.token().isPresent()) {
             return new Failure(Failure.Kind.NOT_ALLOWED, "your token is no longer good; sign in again: paseo sign-in " + target.address());
         }
-        return new Failure(status == 401 || status == 403 ? Failure.Kind.NOT_ALLOWED : status >= 500 ? Failure.Kind.UNREACHABLE : Failure.Kind.REFUSED, detail);
+        return new Failure(status == 401 || status == 403 ? Failure.Kind.NOT_ALLOWED : status == 404 ? Failure.Kind.NOT_FOUND : status >= 500 ? Failure.Kind.UNREACHABLE : Failure.Kind.REFUSED, detail);
     }
 }

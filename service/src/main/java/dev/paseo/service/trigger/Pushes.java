@@ -82,7 +82,7 @@ class Pushes {
     }
 
     /** One that cannot be read is told, and keeps none of the others; that the database is away concerns them all. */
-    private void alone(Registered component, String name, String commit, Seen seen, Runnable reading) {
+    private void alone(Registered component, boolean tag, String name, String commit, Seen seen, Runnable reading) {
         try {
             reading.run();
         } catch (DataAccessResourceFailureException | TransactionException all) {
@@ -91,19 +91,23 @@ class Pushes {
             Unread unread = new Unread(component.name(), name, commit, failed instanceof Refusal ? String.valueOf(failed.getMessage()) : "see the service's log");
             LOG.warn("{}", unread.sentence(), failed);
             seen.unread().add(unread);
-            String kept = EventMapper.NewEvent.cut(name, Components.LONGEST_NAME);
-            Event.Pushed event = new Event.Pushed(component.name(), kept, commit, Optional.empty());
-            starting.refused(new Happened(event, component, Optional.of("unread at " + commit), "push " + commit.substring(0, Math.min(7, commit.length())) + " to " + kept,
-                    new Cause.Push(component.name(), kept, commit, ""), OptionalLong.empty(), "", Optional.of(kept), Optional.of(commit), Optional.empty()),
-                    "it cannot be read: " + unread.why() + "; it is tried again");
+            starting.refused(unread(component, tag, EventMapper.NewEvent.cut(name, Components.LONGEST_NAME), commit), "it cannot be read: " + unread.why() + "; it is tried again");
         }
+    }
+
+    private static Happened unread(Registered component, boolean tag, String name, String commit) {
+        String at = commit.substring(0, Math.min(7, commit.length()));
+        return new Happened(tag ? new Event.Tagged(component.name(), name, commit, Optional.empty(), Optional.empty()) : new Event.Pushed(component.name(), name, commit, Optional.empty()),
+                component, Optional.of("unread at " + commit), tag ? "tag " + name + " on commit " + at : "push " + at + " to " + name,
+                tag ? new Cause.Tag(component.name(), name, commit) : new Cause.Push(component.name(), name, commit, ""), OptionalLong.empty(), "",
+                tag ? Optional.empty() : Optional.of(name), Optional.of(commit), Optional.empty());
     }
 
     private void heads(Registered component, Mirror mirror, Map<String, String> heads, Optional<String> pusher, Seen seen) {
         Map<String, String> known = components.heads(component.id());
         heads.forEach((branch, commit) -> {
             if (!commit.equals(known.get(branch))) {
-                alone(component, branch, commit, seen, () -> head(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher, seen));
+                alone(component, false, branch, commit, seen, () -> head(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher, seen));
             }
         });
         known.forEach((branch, commit) -> {
@@ -171,7 +175,7 @@ class Pushes {
         Map<String, String> known = components.tags(component.id());
         tags.forEach((tag, commit) -> {
             if (!commit.equals(known.get(tag)) && tag.length() <= Components.LONGEST_NAME) {
-                alone(component, tag, commit, seen, () -> tagged(component, mirror, tag, commit).ifPresent(led -> seen.moved().add(new Moved(component.name(), tag, commit, led, List.of()))));
+                alone(component, true, tag, commit, seen, () -> tagged(component, mirror, tag, commit).ifPresent(led -> seen.moved().add(new Moved(component.name(), tag, commit, led, List.of()))));
             }
         });
     }

@@ -58,6 +58,15 @@ class PushesTest {
         verify(starting).refused(any(), org.mockito.ArgumentMatchers.eq("it cannot be read: git has not the bytes of paseo.yaml; it is tried again"));
     }
 
+    @Test
+    void aTagThatCannotBeReadIsToldAsATag() {
+        when(mirror.refs()).thenReturn(new Mirror.Refs(Map.of(), Map.of("v1.2", "0".repeat(40))));
+        when(mirror.branchesWith("0".repeat(40))).thenThrow(Refusal.unavailable("git does not answer"));
+        assertEquals(List.of("v1.2 of sun-board cannot be read at 0000000: git does not answer"),
+                pushes.look(REPOSITORY, Optional.empty()).unread().stream().map(Pushes.Unread::sentence).toList());
+        verify(starting).refused(org.mockito.ArgumentMatchers.argThat(happened -> happened.sentence().equals("tag v1.2 on commit 0000000") && happened.kind().equals("tag")), anyString());
+    }
+
     /** What concerns them all is no branch's fault: nothing is told of one, and all of it is tried again. */
     @Test
     void thatTheDatabaseIsAwayEndsTheLook() {
