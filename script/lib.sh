@@ -36,6 +36,12 @@ need() {
         || { tail -n 20 "$state/apt.log" >&2; die "apt-get could not install$missing"; }
 }
 
+# Like need, but goes on without: the caller's sentence says what is lost.
+wish() {
+    command -v "${1%%:*}" >/dev/null 2>&1 && return 0
+    (need "$1") >/dev/null 2>&1 || say "${1#*:} cannot be installed here: $2"
+}
+
 # A fingerprint of files as they are now, tracked or not, but not of what git ignores.
 fingerprint() {
     (cd "$root" && git ls-files -co --exclude-standard -z -- "$@" | sort -z | xargs -0 sha256sum 2>/dev/null | sha256sum | cut -d' ' -f1)

@@ -3,11 +3,15 @@ package dev.paseo.agent;
 import dev.paseo.agent.lease.LeaseClient;
 import dev.paseo.agent.lease.Patience;
 import dev.paseo.agent.lease.ServiceClient;
+import dev.paseo.agent.process.Limits;
 import dev.paseo.agent.process.Spool;
+import dev.paseo.agent.process.Walls;
+import dev.paseo.agent.work.Machine;
 import dev.paseo.agent.work.Sources;
 import dev.paseo.agent.watch.Watcher;
 import dev.paseo.agent.work.Work;
 import dev.paseo.api.agent.Assignment;
+import dev.paseo.api.agent.WorkRequest;
 import java.io.IOException;
 import java.net.URI;
 import java.nio.file.Files;
@@ -17,6 +21,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.security.SecureRandom;
 import java.util.Base64;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -34,8 +39,7 @@ public final class Agent implements AutoCloseable {
     private final ServiceClient service;
     private final Path folder;
     private final Semaphore room;
-    private final Map<String, String> machine;
-    private final Sources sources;
+    private final Machine machine;
     private final Set<Long> held = ConcurrentHashMap.newKeySet();
     /** How many works of an earlier life are not known yet to go on, or to be over. */
     private final AtomicInteger unsettled = new AtomicInteger();
@@ -47,24 +51,40 @@ public final class Agent implements AutoCloseable {
     /**
      * @param folder     its own: its secret, and the spools of its work
      * @param hostFolder where recipes keep what they install; told to them as PASEO_HOST_FOLDER
-     * @param capacity   how many pieces of work it carries out at once
      */
-    public Agent(URI service, Path folder, Path hostFolder, int capacity) throws IOException {
+    public Agent(URI service, Path folder, Path hostFolder, Options options) throws IOException, InterruptedException {
         this.service = new ServiceClient(service);
         this.folder = Files.createDirectories(folder.toAbsolutePath());
-        this.room = new Semaphore(capacity);
-        this.sources = new Sources(this.folder.resolve("sources"));
+        this.room = new Semaphore(options.capacity());
         this.hostFolder = Files.createDirectories(hostFolder.toAbsolutePath());
-        this.machine = machine(this.hostFolder);
+        Walls walls = Walls.find(this.folder, this.hostFolder, options.walls());
+        this.machine = new Machine(variables(this.hostFolder), new Sources(this.folder.resolve("sources")), walls, options.limits());
     }
 
-    private static Map<String, String> machine(Path hostFolder) {
-        Map<String, String> machine = new HashMap<>();
-        for (String name : new String[] {"PATH", "HOME", "LANG", "TZ", "JAVA_HOME"}) {
-            Optional.ofNullable(System.getenv(name)).ifPresent(value -> machine.put(name, value));
+    /**
+     * What the administrator of this machine has said.
+     *
+     * @param capacity how many pieces of work it carries out at once
+     */
+    public record Options(int capacity, Walls.Settings walls, Limits limits) {
+
+        public static Options usual(int capacity) {
+            return new Options(capacity, Walls.Settings.usual(), Limits.usual());
         }
-        machine.put("PASEO_HOST_FOLDER", hostFolder.toString());
-        return machine;
+    }
+
+    /** Which walls its work has, in words. */
+    public String walls() {
+        return machine.walls().words();
+    }
+
+    private static Map<String, String> variables(Path hostFolder) {
+        Map<String, String> variables = new HashMap<>();
+        for (String name : new String[] {"PATH", "HOME", "LANG", "TZ", "JAVA_HOME"}) {
+            Optional.ofNullable(System.getenv(name)).ifPresent(value -> variables.put(name, value));
+        }
+        variables.put("PASEO_HOST_FOLDER", hostFolder.toString());
+        return variables;
     }
 
     /**
@@ -101,7 +121,7 @@ public final class Agent implements AutoCloseable {
             room.acquire();
             Optional<Assignment> work = Optional.empty();
             try {
-                work = service.work(secret, held);
+                work = service.work(secret, new WorkRequest(List.copyOf(held), Optional.of(walls()), machine.walls().areUp()));
             } catch (IOException away) {
                 LOG.info("the service is away: {}", away.getMessage());
                 Thread.sleep(500);
@@ -141,7 +161,7 @@ public final class Agent implements AutoCloseable {
                 goesOn = true;
                 unsettled.decrementAndGet();
                 LOG.info("going on with work {}", work.work());
-                new Work(work, lease, left, machine, sources).carryOut();
+                new Work(work, lease, left, machine).carryOut();
             } catch (LeaseClient.LeaseOver over) {
                 LOG.warn("{} was given up while this agent was away", left.folder().getFileName());
                 endAndDelete(left);
@@ -171,7 +191,7 @@ public final class Agent implements AutoCloseable {
     private void carryOut(Assignment work, Spool spool) {
         Thread.ofPlatform().daemon().name("work-" + work.work()).start(() -> {
             try {
-                new Work(work, service.lease(work.leaseToken()), spool, machine, sources).carryOut();
+                new Work(work, service.lease(work.leaseToken()), spool, machine).carryOut();
             } catch (InterruptedException stop) {
                 Thread.currentThread().interrupt();
             } catch (IOException | RuntimeException failed) {

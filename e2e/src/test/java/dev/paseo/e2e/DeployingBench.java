@@ -135,7 +135,7 @@ final class DeployingBench {
         for (int at = 1; at <= hosts; at++) {
             String name = "shed-" + at;
             String token = park.as("admin").post("/api/v1/agents", Map.of("name", name, "offers", List.of(), "host", name)).good().path("token").asString();
-            Agent agent = new Agent(URI.create(park.address()), park.folder.resolve("agents").resolve(name), park.folder.resolve("piers").resolve(name), 2);
+            Agent agent = new Agent(URI.create(park.address()), park.folder.resolve("agents").resolve(name), park.folder.resolve("piers").resolve(name), Agent.Options.usual(2));
             agent.enrol(token);
             Thread.ofVirtual().start(() -> {
                 try {

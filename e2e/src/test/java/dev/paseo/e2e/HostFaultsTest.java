@@ -84,6 +84,8 @@ class HostFaultsTest {
             park.startAgent("builder");
             Process agent = processes.agent("test-1");
             Repository repository = park.component();
+            Await.until("the agent is there", () -> park.as("admin").get("/api/v1/agents").body().valueStream()
+                    .anyMatch(each -> each.path("name").asString().equals("test-1") && each.path("present").asBoolean()));
             repository.push("developer", "main", Scenario.files());
             park.liveIn("test", "1.4.1");
             Path go = park.folder.resolve("go");

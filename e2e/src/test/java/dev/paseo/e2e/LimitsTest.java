@@ -40,7 +40,7 @@ class LimitsTest {
     }
 
     private static String named(String test) throws IOException {
-        for (String module : List.of("core", "language", "agent", "service", "cli", "e2e")) {
+        for (String module : List.of("core", "language", "api", "agent", "service", "cli", "e2e")) {
             try (Stream<Path> files = Files.walk(TestDatabase.ROOT.resolve(module + "/src/test/java"))) {
                 Path found = files.filter(file -> file.getFileName().toString().equals(test + ".java")).findFirst().orElse(null);
                 if (found != null) {

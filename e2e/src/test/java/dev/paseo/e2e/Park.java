@@ -2,6 +2,8 @@ package dev.paseo.e2e;
 
 import com.sun.net.httpserver.HttpServer;
 import dev.paseo.agent.Agent;
+import dev.paseo.agent.process.Limits;
+import dev.paseo.agent.process.Walls;
 import dev.paseo.cli.Context;
 import dev.paseo.cli.Paseo;
 import dev.paseo.service.App;
@@ -137,7 +139,7 @@ final class Park implements AutoCloseable {
     }
 
     String invite(String agent, String... offers) {
-        Map<String, Object> invitation = new LinkedHashMap<>(Map.of("name", agent, "offers", List.of(offers)));
+        Map<String, Object> invitation = new LinkedHashMap<>(Map.of("name", agent, "offers", List.of(offers), "untrusted", true));
         if (HOSTS.contains(agent)) {
             invitation.put("host", agent);
         }
@@ -149,7 +151,7 @@ final class Park implements AutoCloseable {
     }
 
     void startAgent(String name, String... offers) throws IOException, InterruptedException {
-        Agent agent = new Agent(URI.create(address), folder.resolve("agents").resolve(name), hostFolder(name), 2);
+        Agent agent = new Agent(URI.create(address), folder.resolve("agents").resolve(name), hostFolder(name), options());
         agent.enrol(invite(name, offers));
         Thread.ofVirtual().name("agent-" + name).start(() -> {
             try {
@@ -159,6 +161,11 @@ final class Park implements AutoCloseable {
             }
         });
         closing.addFirst(agent);
+    }
+
+    /** Walled, but for the park's own folder: tests look at what steps leave there. */
+    private Agent.Options options() {
+        return new Agent.Options(2, new Walls.Settings(true, List.of(folder), List.of(), true, false), Limits.usual());
     }
 
     /** Closed with the park. */

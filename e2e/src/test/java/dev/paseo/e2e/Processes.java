@@ -46,7 +46,7 @@ final class Processes implements AutoCloseable {
         Path folder = park.folder.resolve("agents").resolve(name);
         List<String> command = new ArrayList<>(List.of("-Xmx96m", "-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1", "-cp", classpath(),
                 "dev.paseo.agent.AgentCommand", "--allow-root", "--service", park.address(), "--folder", folder.toString(),
-                "--host-folder", park.hostFolder(name).toString()));
+                "--host-folder", park.hostFolder(name).toString(), "--share", park.folder.toString()));
         if (!Files.exists(folder.resolve("secret"))) {
             command.addAll(List.of("--enrol", park.invite(name)));
         }

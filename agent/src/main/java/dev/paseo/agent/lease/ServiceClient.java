@@ -10,8 +10,6 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.time.Duration;
-import java.util.Collection;
-import java.util.List;
 import java.util.Optional;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -30,7 +28,7 @@ public final class ServiceClient {
 
     /** Throws where the service is away; refused for good where {@link LeaseClient.Refused} is thrown. */
     public Enrolment.Enrolled enrol(String token, String secret) throws IOException, InterruptedException {
-        HttpResponse<String> answer = answered(request("/agent/v1/enrolment", Duration.ofSeconds(20))
+        HttpResponse<String> answer = answered(to("/agent/v1/enrolment", Duration.ofSeconds(20))
                 .header("Content-Type", "application/json")
                 .POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(new Enrolment(token, secret)))));
         if (answer.statusCode() >= 500) {
@@ -50,11 +48,11 @@ public final class ServiceClient {
         }
     }
 
-    /** Waits a while for work; {@code held} is what this agent has. */
-    public Optional<Assignment> work(String secret, Collection<Long> held) throws IOException, InterruptedException {
-        HttpResponse<String> answer = http.send(request("/agent/v1/work?waitMillis=" + POLL.toMillis(), POLL.plusSeconds(20))
+    /** Waits a while for work. */
+    public Optional<Assignment> work(String secret, WorkRequest request) throws IOException, InterruptedException {
+        HttpResponse<String> answer = http.send(to("/agent/v1/work?waitMillis=" + POLL.toMillis(), POLL.plusSeconds(20))
                 .header("Authorization", "Bearer " + secret).header("Content-Type", "application/json")
-                .POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(new WorkRequest(List.copyOf(held))))).build(), HttpResponse.BodyHandlers.ofString());
+                .POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(request))).build(), HttpResponse.BodyHandlers.ofString());
         return switch (answer.statusCode()) {
             case 200 -> Optional.of(json.readValue(answer.body(), Assignment.class));
             case 204 -> Optional.empty();
@@ -64,7 +62,7 @@ public final class ServiceClient {
 
     /** What this agent keeps an eye on. */
     public Watch.Watched watched(String secret) throws IOException, InterruptedException {
-        HttpResponse<String> answer = http.send(request("/agent/v1/watch", Duration.ofSeconds(20)).header("Authorization", "Bearer " + secret).GET().build(),
+        HttpResponse<String> answer = http.send(to("/agent/v1/watch", Duration.ofSeconds(20)).header("Authorization", "Bearer " + secret).GET().build(),
                 HttpResponse.BodyHandlers.ofString());
         if (answer.statusCode() != 200) {
             throw new IOException("the service answered " + answer.statusCode());
@@ -73,7 +71,7 @@ public final class ServiceClient {
     }
 
     public void seen(String secret, Watch.Report report) throws IOException, InterruptedException {
-        HttpResponse<String> answer = http.send(request("/agent/v1/watch", Duration.ofSeconds(20)).header("Authorization", "Bearer " + secret)
+        HttpResponse<String> answer = http.send(to("/agent/v1/watch", Duration.ofSeconds(20)).header("Authorization", "Bearer " + secret)
                 .header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(report))).build(),
                 HttpResponse.BodyHandlers.ofString());
         if (answer.statusCode() != 204) {
@@ -85,7 +83,7 @@ public final class ServiceClient {
         return new LeaseClient(http, json, service, token);
     }
 
-    private HttpRequest.Builder request(String path, Duration timeout) {
+    private HttpRequest.Builder to(String path, Duration timeout) {
         return HttpRequest.newBuilder(service.resolve(path)).timeout(timeout);
     }
 }

@@ -9,6 +9,7 @@ import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Stream;
 
 /** All processes that carry a mark in their environment: a step's children keep it, also those that left its session. */
@@ -22,6 +23,9 @@ final class ProcessTree {
 
     /** A process that is just becoming another program shows no environment for a moment: so long it is looked at again. */
     private static final long UNDECIDED_MILLIS = 200;
+
+    /** The program that holds a step's namespaces. */
+    private static final String NAMESPACE = "bwrap";
 
     private ProcessTree() {}
 
@@ -111,9 +115,16 @@ final class ProcessTree {
         return looked;
     }
 
-    /** What a process and all that it started hold in memory now, in bytes. */
-    static long memory(ProcessHandle root) {
-        return Stream.concat(Stream.of(root), root.descendants()).mapToLong(process -> resident(process.pid())).sum();
+    /** What a process and all that it started take now; {@code memory} is in bytes. */
+    record Taken(int processes, long memory) {
+
+        static final Taken NOTHING = new Taken(0, 0);
+    }
+
+    /** @param most where there are more processes, their memory is not looked at: they multiply meanwhile */
+    static Taken taken(ProcessHandle root, int most) {
+        List<ProcessHandle> all = Stream.concat(Stream.of(root), root.descendants()).toList();
+        return new Taken(all.size(), all.size() > most ? 0 : all.stream().mapToLong(process -> resident(process.pid())).sum());
     }
 
     private static long resident(long pid) {
@@ -125,25 +136,42 @@ final class ProcessTree {
         }
     }
 
-    /** TERM, then, after the grace period, KILL, until none is left. The programs that were ended. */
-    static List<String> end(String mark, long graceMillis) throws InterruptedException {
+    /**
+     * TERM, then, after the grace period, KILL, until none is left. The programs that were ended.
+     *
+     * @param root what started them, where it is there: those below it are ended also where they do not carry the mark
+     */
+    static List<String> end(String mark, Optional<ProcessHandle> root, long graceMillis) throws InterruptedException {
         long until = System.nanoTime() + graceMillis * 1_000_000;
         boolean termed = false;
         Map<Long, String> ended = new LinkedHashMap<>();
-        List<ProcessHandle> left = alive(mark);
+        if (graceMillis == 0) {
+            root.ifPresent(started -> started.children().forEach(ProcessHandle::destroyForcibly));
+        }
+        List<ProcessHandle> left = alive(mark, root);
         while (!left.isEmpty()) {
             left.forEach(process -> ended.merge(process.pid(), name(process), (before, now) -> now.equals("a process") ? before : now));
             boolean kill = System.nanoTime() >= until;
             if (kill) {
+                // A namespace ends as a whole with what holds it, however fast its processes multiply.
+                root.ifPresent(started -> started.children().forEach(ProcessHandle::destroyForcibly));
                 left.forEach(ProcessHandle::destroyForcibly);
             } else if (!termed) {
-                left.forEach(ProcessHandle::destroy);
+                // What holds a namespace would end all that is in it at once: it ends with the last of them.
+                left.stream().filter(process -> !name(process).equals(NAMESPACE)).forEach(ProcessHandle::destroy);
                 termed = true;
             }
             Thread.sleep(kill ? 5 : 50);
-            left = alive(mark);
+            left = alive(mark, root);
         }
-        return List.copyOf(ended.values());
+        return ended.values().stream().filter(name -> !name.equals(NAMESPACE)).toList();
+    }
+
+    private static List<ProcessHandle> alive(String mark, Optional<ProcessHandle> root) throws InterruptedException {
+        Map<Long, ProcessHandle> all = new LinkedHashMap<>();
+        root.stream().flatMap(ProcessHandle::descendants).filter(ProcessHandle::isAlive).forEach(process -> all.put(process.pid(), process));
+        alive(mark).forEach(process -> all.put(process.pid(), process));
+        return List.copyOf(all.values());
     }
 
     /** Those that carry the mark; empty only where no process goes on showing nothing of itself. */

@@ -57,6 +57,21 @@ public final class Spool {
         return folder.resolve("artifacts");
     }
 
+    /** The home that steps find, which is the work's own. */
+    public Path home() {
+        return folder.resolve("home");
+    }
+
+    /** What steps find as {@code /tmp}. */
+    public Path temporary() {
+        return folder.resolve("tmp");
+    }
+
+    /** What its steps write to, which is its own alone. */
+    public List<Path> own() {
+        return List.of(workspace(), home(), temporary());
+    }
+
     public void keepLease(String token) throws IOException {
         write("lease", token);
     }
@@ -81,10 +96,10 @@ public final class Spool {
 
     /** Removes what a preparation that was cut off has left. */
     public void clearFiles() throws IOException {
-        delete(workspace());
-        delete(artifacts());
-        Files.createDirectories(workspace());
-        Files.createDirectories(artifacts());
+        for (Path own : List.of(workspace(), artifacts(), home(), temporary())) {
+            delete(own);
+            Files.createDirectories(own);
+        }
     }
 
     /** The agent's own words, before the first step ({@code before}) or after the last. */

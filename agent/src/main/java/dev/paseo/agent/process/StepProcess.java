@@ -1,14 +1,19 @@
 package dev.paseo.agent.process;
 
 import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.stream.Stream;
 
 /**
  * One try of a step: a shell under a small wrapper in a session of its own, which spools its output and writes its exit
@@ -24,12 +29,16 @@ public final class StepProcess {
             set -C
             { echo $$ >"$1/started"; } 2>/dev/null || exit 0
             set +C
-            sh -e "$1/script" </dev/null >>"$1/output" 2>&1
-            echo $? >"$1/exit"
+            step=$1
+            shift 2
+            "$@" </dev/null >>"$step/output" 2>&1 3>"$step/left"
+            echo $? >"$step/exit"
             """;
     static final String MARK = "PASEO_STEP_MARK";
 
     private static final int LOOKS_PER_SAMPLE = 10;
+    private static final int MOST_LEFT_BYTES = 4096;
+    private static final int MOST_LEFT_NAMES = 20;
 
     private final Path folder;
     private final String mark;
@@ -50,8 +59,8 @@ public final class StepProcess {
 
         record Stopped() implements End {}
 
-        /** It said more than it may. */
-        record SaidTooMuch() implements End {}
+        /** It took more than it may: {@code words} go on after the step's name, such as {@code said more than …}. */
+        record TookTooMuch(String words) implements End {}
 
         /** It was started, and neither it nor its exit status is there. */
         record Unknown() implements End {}
@@ -62,8 +71,12 @@ public final class StepProcess {
         return new StepProcess(folder);
     }
 
-    /** Starts it, or adopts it where it was started before. */
-    public static StepProcess start(Path folder, String command, Path workspace, Map<String, String> environment) throws IOException {
+    /**
+     * Starts it, or adopts it where it was started before.
+     *
+     * @param box how its script is carried out
+     */
+    public static StepProcess start(Path folder, String command, Path workspace, Walls.Box box, Map<String, String> environment) throws IOException {
         StepProcess step = new StepProcess(folder);
         if (step.wasStarted()) {
             return step;
@@ -72,8 +85,10 @@ public final class StepProcess {
         // Renamed into place: a wrapper that an earlier life of the agent started may be about to read it.
         Path script = Files.createTempFile(folder, "script", "");
         Files.writeString(script, command + "\n");
+        // Its user may be another than the agent's; it lies where only the agent's own can reach it.
+        Files.setPosixFilePermissions(script, PosixFilePermissions.fromString("rw-r--r--"));
         Files.move(script, folder.resolve("script"), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
-        ProcessBuilder builder = new ProcessBuilder(List.of("setsid", "sh", "-c", WRAPPER, "step", folder.toString(), workspace.toString()));
+        ProcessBuilder builder = new ProcessBuilder(Stream.concat(Stream.of("setsid", "sh", "-c", WRAPPER, "step", folder.toString(), workspace.toString()), box.command().stream()).toList());
         builder.environment().clear();
         builder.environment().putAll(environment);
         builder.environment().put(MARK, folder.toString());
@@ -94,15 +109,16 @@ public final class StepProcess {
     /**
      * Waits until it ends, at most until the deadline; asks {@code stop} whether it should be ended before.
      *
-     * @param mostOutput how many bytes it may say
+     * @param own what it writes to that is its own alone
      */
-    public End await(long timeoutSeconds, long mostOutput, StopSignal stop) throws IOException, InterruptedException {
+    public End await(long timeoutSeconds, Limits limits, List<Path> own, StopSignal stop) throws IOException, InterruptedException {
         long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(timeoutSeconds);
         long began = System.nanoTime();
+        Limits.Disk disk = new Limits.Disk(own);
         while (true) {
             Optional<Integer> code = exitCode();
             if (code.isPresent()) {
-                leftRunning = ProcessTree.end(mark, 0);
+                endWhatIsLeft();
                 return new End.Exited(code.get());
             }
             if (stop.wanted()) {
@@ -113,20 +129,46 @@ public final class StepProcess {
                 end(true);
                 return new End.TimedOut();
             }
-            if (Files.exists(output()) && Files.size(output()) > mostOutput) {
+            if (Files.exists(output()) && Files.size(output()) > limits.output()) {
                 end(true);
-                return new End.SaidTooMuch();
+                return new End.TookTooMuch(limits.saidTooMuch());
             }
             if (isGone(began)) {
                 // It may have ended between the two looks; what it left running ends with it in any case.
-                leftRunning = ProcessTree.end(mark, 0);
+                endWhatIsLeft();
                 return exitCode().<End>map(End.Exited::new).orElseGet(End.Unknown::new);
             }
             awaitExit();
             if (looks++ % LOOKS_PER_SAMPLE == 0) {
-                peakMemory = Math.max(peakMemory, wrapper().map(ProcessTree::memory).orElse(0L));
+                Optional<String> passed = sample(limits, disk);
+                if (passed.isPresent()) {
+                    end(false);
+                    return new End.TookTooMuch(passed.get());
+                }
             }
         }
+    }
+
+    /** What it takes too much of. */
+    private Optional<String> sample(Limits limits, Limits.Disk disk) throws IOException {
+        ProcessTree.Taken taken = wrapper().map(started -> ProcessTree.taken(started, limits.processes())).orElse(ProcessTree.Taken.NOTHING);
+        peakMemory = Math.max(peakMemory, taken.memory());
+        Optional<String> passed = limits.passedBy(taken);
+        return passed.isPresent() ? passed : disk.filled();
+    }
+
+    /** What ended with its namespace is known from the list that was made before; the rest is ended here. */
+    private void endWhatIsLeft() throws IOException, InterruptedException {
+        List<String> names = new ArrayList<>();
+        Path left = folder.resolve("left");
+        if (Files.exists(left)) {
+            try (InputStream said = Files.newInputStream(left)) {
+                new String(said.readNBytes(MOST_LEFT_BYTES), StandardCharsets.UTF_8).lines().filter(name -> !name.isBlank()).limit(MOST_LEFT_NAMES)
+                        .map(name -> name.replaceAll("\\p{Cntrl}", "?")).forEach(names::add);
+            }
+        }
+        names.addAll(ProcessTree.end(mark, Optional.empty(), 0));
+        leftRunning = List.copyOf(names);
     }
 
     /** The programs that it had left running, and that were ended with it. */
@@ -184,8 +226,8 @@ public final class StepProcess {
     }
 
     /** Ends everything that it started: TERM, a grace period where that is wanted, KILL. */
-    public void end(boolean withGrace) throws InterruptedException {
-        ProcessTree.end(mark, withGrace ? 10_000 : 0);
+    public void end(boolean withGrace) throws IOException, InterruptedException {
+        ProcessTree.end(mark, wrapper(), withGrace ? 10_000 : 0);
     }
 
     /** Whether a try should be ended before it ends by itself. */

@@ -1,5 +1,6 @@
 package dev.paseo.agent.ssh;
 
+import dev.paseo.agent.process.Limits;
 import dev.paseo.agent.process.Spool;
 import dev.paseo.agent.process.StepProcess;
 import dev.paseo.agent.process.StepProcess.End;
@@ -93,7 +94,7 @@ public final class RemoteWork implements AutoCloseable {
     }
 
     /** Runs a try of a step, or goes on with it where it was started before; its output is copied to {@code output}. */
-    public End step(String name, Assignment.Step step, Map<String, String> environment, Path output, long mostOutput, StepProcess.StopSignal stop)
+    public End step(String name, Assignment.Step step, Map<String, String> environment, Path output, Limits limits, StepProcess.StopSignal stop)
             throws IOException, InterruptedException {
         String at = folder + "/" + name;
         boolean started = false;
@@ -112,9 +113,9 @@ public final class RemoteWork implements AutoCloseable {
                     end(at, false);
                     return new End.Exited(code.get());
                 }
-                if (stop.wanted() || System.nanoTime() > deadline || Files.exists(output) && Files.size(output) > mostOutput) {
+                if (stop.wanted() || System.nanoTime() > deadline || Files.exists(output) && Files.size(output) > limits.output()) {
                     end(at, !stop.atOnce());
-                    return stop.wanted() ? new End.Stopped() : System.nanoTime() > deadline ? new End.TimedOut() : new End.SaidTooMuch();
+                    return stop.wanted() ? new End.Stopped() : System.nanoTime() > deadline ? new End.TimedOut() : new End.TookTooMuch(limits.saidTooMuch());
                 }
                 if (isGone(at)) {
                     return look(at, output).<End>map(End.Exited::new).orElseGet(End.Unknown::new);

@@ -1,5 +1,6 @@
 package dev.paseo.agent.work;
 
+import dev.paseo.api.archive.TarReader;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -7,9 +8,9 @@ import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
-import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import java.util.List;
-import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
+import java.util.Optional;
+import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.apache.commons.compress.archivers.tar.TarConstants;
 
@@ -21,15 +22,16 @@ final class Archives {
     /** Links are made as they stand in the archive, wherever they lead; nothing is ever written through one. */
     static void unpack(InputStream archive, Path folder) throws IOException {
         Path root = folder.toRealPath();
-        TarArchiveInputStream tar = new TarArchiveInputStream(archive);
-        for (TarArchiveEntry entry = tar.getNextEntry(); entry != null; entry = tar.getNextEntry()) {
+        TarReader tar = new TarReader(archive);
+        for (Optional<TarArchiveEntry> next = tar.next(); next.isPresent(); next = tar.next()) {
+            TarArchiveEntry entry = next.get();
             if (entry.isDirectory()) {
                 Inside.folder(root, entry.getName());
             } else if (entry.isSymbolicLink()) {
                 Files.createSymbolicLink(Inside.file(root, entry.getName()), Path.of(entry.getLinkName()));
-            } else if (entry.isFile()) {
+            } else {
                 Path target = Inside.file(root, entry.getName());
-                Files.copy(tar, target);
+                Files.copy(tar.content(), target);
                 if ((entry.getMode() & 0100) != 0) {
                     Files.setPosixFilePermissions(target, PosixFilePermissions.fromString("rwxr-xr-x"));
                 }

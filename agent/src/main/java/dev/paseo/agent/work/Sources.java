@@ -1,5 +1,6 @@
 package dev.paseo.agent.work;
 
+import dev.paseo.agent.lease.DigestedFile;
 import dev.paseo.agent.lease.LeaseClient;
 import dev.paseo.agent.lease.Patience;
 import java.io.IOException;
@@ -11,6 +12,8 @@ import java.nio.file.attribute.FileTime;
 import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 
 /** The archives of the last few commits, so that the second stage of a run need not fetch what the first one had. */
@@ -19,17 +22,22 @@ public final class Sources {
     private static final int KEPT = 4;
 
     private final Path folder;
+    /** The digests of what was fetched in this life of the agent. */
+    private final Map<String, String> digests = new ConcurrentHashMap<>();
 
     public Sources(Path folder) throws IOException {
         this.folder = Files.createDirectories(folder);
     }
 
-    /** Unpacks a commit's files; a commit is named by the digest of what is in it, so that a name never gets old. */
+    /**
+     * Unpacks a commit's files; a commit is named by the digest of what is in it, so that a name never gets old. What was
+     * kept is used only with the bytes that came; else it is fetched again.
+     */
     void unpack(LeaseClient lease, String commit, Path workspace, Patience.WhileWanted wanted) throws IOException, InterruptedException {
         Path kept = folder.resolve(commit + ".tar");
-        if (!Files.exists(kept)) {
+        if (!isAsItCame(commit, kept)) {
             Patience.insist(() -> {
-                fetch(lease, kept);
+                fetch(lease, commit, kept);
                 return true;
             }, wanted);
         }
@@ -39,11 +47,16 @@ public final class Sources {
         Files.setLastModifiedTime(kept, FileTime.from(Instant.now()));
     }
 
-    private void fetch(LeaseClient lease, Path kept) throws IOException, InterruptedException {
+    private boolean isAsItCame(String commit, Path kept) throws IOException {
+        String came = digests.get(commit);
+        return came != null && Files.exists(kept) && Digests.of(kept).equals(came);
+    }
+
+    private void fetch(LeaseClient lease, String commit, Path kept) throws IOException, InterruptedException {
         Path fresh = Files.createTempFile(folder, "arriving", "");
         try {
             try (InputStream archive = lease.source()) {
-                Files.copy(archive, fresh, StandardCopyOption.REPLACE_EXISTING);
+                digests.put(commit, DigestedFile.write(archive, fresh));
             }
             Files.move(fresh, kept, StandardCopyOption.ATOMIC_MOVE);
         } finally {

@@ -7,6 +7,7 @@ import dev.paseo.agent.log.LogShipper;
 import dev.paseo.agent.log.Masker;
 import dev.paseo.agent.process.Spool;
 import dev.paseo.agent.process.StepProcess;
+import dev.paseo.agent.process.Walls;
 import dev.paseo.agent.ssh.RemoteWork;
 import dev.paseo.agent.ssh.SshHost;
 import dev.paseo.api.agent.Assignment;
@@ -33,15 +34,12 @@ public final class Work {
 
     private static final Logger LOG = LoggerFactory.getLogger(Work.class);
 
-    /** How much output of one try of a step is kept, in bytes: 1 GiB. */
-    private static final long MOST_OUTPUT = 1L << 30;
     private static final int REACHED_WITHIN_SECONDS = 30;
 
     private final Assignment assignment;
     private final LeaseClient lease;
     private final Spool spool;
-    private final Map<String, String> machine;
-    private final Sources sources;
+    private final Machine machine;
     private final Heartbeat heartbeat;
     private final Reports reports;
     private final Optional<StageFiles> files;
@@ -52,13 +50,11 @@ public final class Work {
     private final StringBuilder later = new StringBuilder();
     private final Oversight oversight;
 
-    /** @param machine variables of this machine: PATH, HOME and the like, and PASEO_HOST_FOLDER */
-    public Work(Assignment assignment, LeaseClient lease, Spool spool, Map<String, String> machine, Sources sources) {
+    public Work(Assignment assignment, LeaseClient lease, Spool spool, Machine machine) {
         this.assignment = assignment;
         this.lease = lease;
         this.spool = spool;
         this.machine = machine;
-        this.sources = sources;
         this.heartbeat = new Heartbeat(lease, assignment.fence());
         this.oversight = new Oversight(assignment, spool, heartbeat);
         this.reports = new Reports(lease, assignment.fence());
@@ -150,6 +146,7 @@ public final class Work {
     }
 
     private void prepare() throws InterruptedException, IOException {
+        machine.refuseUntrusted(assignment);
         boolean commands = !assignment.steps().isEmpty() || assignment.checks().stream().anyMatch(check -> check.kind() == Assignment.CheckKind.COMMAND);
         if (commands && assignment.place().flatMap(Assignment.OfPlace::ssh).isPresent()) {
             remote = Optional.of(reach(assignment.place().get().ssh().get()));
@@ -160,7 +157,7 @@ public final class Work {
         StringBuilder words = new StringBuilder();
         spool.clearFiles();
         if (files.isPresent()) {
-            sources.unpack(lease, assignment.variables().getOrDefault("PASEO_COMMIT", ""), spool.workspace(), oversight);
+            machine.sources().unpack(lease, assignment.variables().getOrDefault("PASEO_COMMIT", ""), spool.workspace(), oversight);
             words.append("checked out ").append(assignment.variables().getOrDefault("PASEO_COMMIT", ""));
             files.get().fetch(words);
         }
@@ -180,6 +177,7 @@ public final class Work {
                 throw new CannotGoOn("the recipe could not be brought to the host: " + lost.getMessage());
             }
         }
+        machine.walls().own(kind(), spool);
         spool.prepared();
     }
 
@@ -252,16 +250,15 @@ public final class Work {
     private Optional<Lease.Result> step(Assignment.Step step, int tried, LogShipper shipper) throws InterruptedException, IOException {
         Instant began = Reports.now();
         Path folder = spool.step(step.position(), tried);
-        Optional<StepProcess> process = remote.isPresent() ? Optional.empty()
-                : Optional.of(StepProcess.start(folder, step.command(), spool.workspace(), environment()));
+        Optional<StepProcess> process = remote.isPresent() ? Optional.empty() : Optional.of(start(step, folder));
         reports.tell(step, tried, new Reports.Told(StepReport.Status.RUNNING, Optional.empty(), began, Optional.empty()));
         CountDownLatch ended = new CountDownLatch(1);
         shipper.follow(folder.resolve("output"), step.position(), ended);
         StepProcess.End end;
         long left = secondsLeft();
         try {
-            end = process.isPresent() ? process.get().await(Math.min(step.timeoutSeconds(), left), MOST_OUTPUT, heartbeat)
-                    : remote.orElseThrow().step(folder.getFileName().toString(), step, environment(), folder.resolve("output"), MOST_OUTPUT, heartbeat);
+            end = process.isPresent() ? process.get().await(Math.min(step.timeoutSeconds(), left), machine.limits(), spool.own(), heartbeat)
+                    : remote.orElseThrow().step(folder.getFileName().toString(), step, environment(), folder.resolve("output"), machine.limits(), heartbeat);
         } finally {
             ended.countDown();
         }
@@ -274,11 +271,23 @@ public final class Work {
             case StepProcess.End.Exited(int code) -> StepReport.Status.FAILED;
             case StepProcess.End.TimedOut() -> StepReport.Status.FAILED;
             case StepProcess.End.Unknown() -> StepReport.Status.FAILED;
-            case StepProcess.End.SaidTooMuch() -> StepReport.Status.FAILED;
+            case StepProcess.End.TookTooMuch(String words) -> StepReport.Status.FAILED;
         };
         Optional<Integer> code = end instanceof StepProcess.End.Exited(int exit) ? Optional.of(exit) : Optional.empty();
         reports.tell(step, tried, new Reports.Told(status, code, began, process.flatMap(StepProcess::peakMemory)));
         return status == StepReport.Status.PASSED ? Optional.empty() : Optional.of(result(step, tried, end, left));
+    }
+
+    private StepProcess start(Assignment.Step step, Path folder) throws IOException {
+        Walls.Box box = machine.walls().box(kind(), spool, folder.resolve("script"), machine.limits());
+        return StepProcess.start(folder, step.command(), spool.workspace(), box, environment(box));
+    }
+
+    private Walls.Kind kind() {
+        if (assignment.stage().isPresent()) {
+            return assignment.untrusted() ? Walls.Kind.UNTRUSTED_STAGE : Walls.Kind.STAGE;
+        }
+        return assignment.untrusted() ? Walls.Kind.UNTRUSTED_RECIPE : Walls.Kind.RECIPE;
     }
 
     private Lease.Result result(Assignment.Step step, int tried, StepProcess.End end, long left) {
@@ -289,7 +298,7 @@ public final class Work {
                     + assignment.stage().map(Assignment.Stage::timeoutSeconds).orElse(0L) + " s; it was in " + which);
             case StepProcess.End.TimedOut() -> ended(Lease.Outcome.FAILED, which + " took longer than " + step.timeoutSeconds() + " s");
             case StepProcess.End.Stopped() -> ended(Lease.Outcome.STOPPED, "stopped in step " + step.position());
-            case StepProcess.End.SaidTooMuch() -> ended(Lease.Outcome.FAILED, which + " said more than " + (MOST_OUTPUT >> 20) + " MB, which is the most that is kept of a step");
+            case StepProcess.End.TookTooMuch(String words) -> ended(Lease.Outcome.FAILED, which + " " + words);
             case StepProcess.End.Unknown() -> ended(Lease.Outcome.LOST, "step " + step.position() + " was started, but how it ended cannot be known");
         };
     }
@@ -332,14 +341,20 @@ public final class Work {
         }
     }
 
-    private Map<String, String> environment() throws IOException {
-        Map<String, String> environment = remote.isPresent() ? new HashMap<>() : new HashMap<>(machine);
+    private Map<String, String> environment(Walls.Box box) {
+        Map<String, String> environment = new HashMap<>(machine.variables());
         environment.putAll(assignment.variables());
         environment.putAll(assignment.secrets());
-        environment.put("PASEO_ARTIFACTS", remote.map(RemoteWork::artifacts).orElse(spool.artifacts().toString()));
-        if (remote.isPresent()) {
-            environment.put("PASEO_HOST_FOLDER", remote.get().hostFolder());
-        }
+        environment.put("PASEO_ARTIFACTS", box.artifacts().toString());
+        box.home().ifPresent(home -> environment.put("HOME", home.toString()));
+        return environment;
+    }
+
+    private Map<String, String> environment() throws IOException {
+        Map<String, String> environment = new HashMap<>(assignment.variables());
+        environment.putAll(assignment.secrets());
+        environment.put("PASEO_ARTIFACTS", remote.orElseThrow().artifacts());
+        environment.put("PASEO_HOST_FOLDER", remote.get().hostFolder());
         return environment;
     }
 
@@ -385,7 +400,7 @@ public final class Work {
     }
 
     private Assignment.Check filled(Assignment.Check check) throws IOException {
-        String folder = remote.isPresent() ? remote.get().hostFolder() : machine.getOrDefault("PASEO_HOST_FOLDER", "");
+        String folder = remote.isPresent() ? remote.get().hostFolder() : machine.variables().getOrDefault("PASEO_HOST_FOLDER", "");
         return new Assignment.Check(check.kind(), check.target().replace("{host.folder}", folder), check.status(), check.contains(), check.header(), check.json(),
                 check.redirects(), check.limits(), check.withinMillis());
     }

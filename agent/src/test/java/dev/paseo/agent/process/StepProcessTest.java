@@ -11,6 +11,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -21,6 +22,17 @@ class StepProcessTest {
 
     @TempDir
     Path folder;
+
+    private static final Limits LIMITS = Limits.usual();
+    private static final Limits LITTLE = new Limits(1 << 20, LIMITS.memory(), LIMITS.processes());
+
+    private List<Path> own() {
+        return List.of(folder.resolve("workspace"));
+    }
+
+    private static Walls.Box bare(Path step) {
+        return new Walls.Box(List.of("sh", "-e", step.resolve("script").toString()), step, step, Optional.empty());
+    }
 
     private static StepProcess.StopSignal signal(boolean wanted) {
         return new StepProcess.StopSignal() {
@@ -42,7 +54,7 @@ class StepProcessTest {
     }
 
     private StepProcess start(String command) throws IOException {
-        return StepProcess.start(folder.resolve("step-1"), command, folder.resolve("workspace"), Map.of("PATH", System.getenv("PATH"), "WORD", "light"));
+        return StepProcess.start(folder.resolve("step-1"), command, folder.resolve("workspace"), bare(folder.resolve("step-1")), Map.of("PATH", System.getenv("PATH"), "WORD", "light"));
     }
 
     private String output() throws IOException {
@@ -72,7 +84,7 @@ class StepProcessTest {
     @Test
     void itRunsInTheWorkspaceWithACleanedEnvironmentAndStopsAtTheFirstFailure() throws Exception {
         StepProcess step = start("pwd; echo \"$WORD ${HOME:-no home}\"; false; echo never");
-        assertEquals(new StepProcess.End.Exited(1), step.await(30, 1L << 30, GO_ON));
+        assertEquals(new StepProcess.End.Exited(1), step.await(30, LIMITS, own(), GO_ON));
         assertEquals(folder.resolve("workspace") + "\nlight no home\n", output());
     }
 
@@ -83,7 +95,7 @@ class StepProcessTest {
         for (int at = 0; at < 8; at++) {
             threads.add(Thread.ofVirtual().start(() -> {
                 try {
-                    start(command).await(30, 1L << 30, GO_ON);
+                    start(command).await(30, LIMITS, own(), GO_ON);
                 } catch (IOException | InterruptedException failed) {
                     throw new IllegalStateException(failed);
                 }
@@ -93,21 +105,21 @@ class StepProcessTest {
             thread.join();
         }
         assertEquals("once\n", Files.readString(folder.resolve("marker")));
-        assertEquals(new StepProcess.End.Exited(0), start(command).await(30, 1L << 30, GO_ON), "its end is known afterwards as well");
+        assertEquals(new StepProcess.End.Exited(0), start(command).await(30, LIMITS, own(), GO_ON), "its end is known afterwards as well");
     }
 
     @Test
     void aTimeoutEndsTheWholeTreeAlsoWhatLeftItsSession() throws Exception {
         StepProcess step = start("setsid sh -c 'echo $$ > child; exec sleep 600' & sleep 600");
         Path child = folder.resolve("workspace").resolve("child");
-        assertEquals(new StepProcess.End.TimedOut(), step.await(1, 1L << 30, GO_ON));
+        assertEquals(new StepProcess.End.TimedOut(), step.await(1, LIMITS, own(), GO_ON));
         assertTrue(isGone(Files.readString(child).strip()));
     }
 
     @Test
     void childrenLeftBehindAreEndedWithTheStep() throws Exception {
         StepProcess step = start("(sleep 600 & echo $! > child)");
-        assertEquals(new StepProcess.End.Exited(0), step.await(30, 1L << 30, GO_ON));
+        assertEquals(new StepProcess.End.Exited(0), step.await(30, LIMITS, own(), GO_ON));
         assertTrue(isGone(Files.readString(folder.resolve("workspace").resolve("child")).strip()));
         assertEquals(List.of("sleep"), step.leftRunning(), "and that is known");
     }
@@ -115,35 +127,35 @@ class StepProcessTest {
     @Test
     void whatBecomesAnotherProgramAtThatMomentIsEndedToo() throws Exception {
         for (int time = 0; time < 20; time++) {
-            StepProcess step = StepProcess.start(folder.resolve("step-" + time), "setsid nohup sleep 600 > /dev/null 2>&1 < /dev/null & echo $! > child", folder.resolve("workspace"),
+            StepProcess step = StepProcess.start(folder.resolve("step-" + time), "setsid nohup sleep 600 > /dev/null 2>&1 < /dev/null & echo $! > child", folder.resolve("workspace"), bare(folder.resolve("step-" + time)),
                     Map.of("PATH", System.getenv("PATH")));
-            assertEquals(new StepProcess.End.Exited(0), step.await(30, 1L << 30, GO_ON));
+            assertEquals(new StepProcess.End.Exited(0), step.await(30, LIMITS, own(), GO_ON));
             assertTrue(isGone(Files.readString(folder.resolve("workspace").resolve("child")).strip()), "time " + time);
         }
     }
 
     @Test
     void itCanBeStopped() throws Exception {
-        assertEquals(new StepProcess.End.Stopped(), start("sleep 600").await(60, 1L << 30, signal(true)));
+        assertEquals(new StepProcess.End.Stopped(), start("sleep 600").await(60, LIMITS, own(), signal(true)));
     }
 
     @Test
     void aTryWhoseEndCannotBeKnownIsUnknownAndNotStartedAgain() throws Exception {
         Path step = Files.createDirectories(folder.resolve("step-1"));
         Files.writeString(step.resolve("started"), "999999999\n");
-        assertEquals(new StepProcess.End.Unknown(), start("echo again > marker").await(30, 1L << 30, GO_ON));
+        assertEquals(new StepProcess.End.Unknown(), start("echo again > marker").await(30, LIMITS, own(), GO_ON));
         assertTrue(Files.notExists(folder.resolve("workspace").resolve("marker")));
     }
 
     @Test
     void aStepThatSaysTooMuchIsEnded() throws Exception {
-        assertEquals(new StepProcess.End.SaidTooMuch(), start("yes").await(30, 1 << 20, GO_ON));
+        assertEquals(new StepProcess.End.TookTooMuch("said more than 1 MB, which is the most that is kept of a step"), start("yes").await(30, LITTLE, own(), GO_ON));
     }
 
     @Test
     void itsMemoryIsSeen() throws Exception {
         StepProcess step = start("sleep 0.6");
-        step.await(30, 1 << 20, GO_ON);
+        step.await(30, LITTLE, own(), GO_ON);
         assertTrue(step.peakMemory().orElse(0L) > 100_000);
     }
 }

@@ -7,7 +7,10 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
 import dev.paseo.agent.lease.ServiceClient;
+import dev.paseo.agent.process.Limits;
+import dev.paseo.agent.process.SmallDisk;
 import dev.paseo.agent.process.Spool;
+import dev.paseo.agent.process.Walls;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Lease;
 import java.io.ByteArrayOutputStream;
@@ -49,6 +52,7 @@ class WorkTest {
     private final CountDownLatch hanging = new CountDownLatch(1);
     private final StringBuffer log = new StringBuffer();
     private HttpServer server;
+    private Path root = Path.of("");
 
     private interface Source {
         void answer(HttpExchange exchange) throws IOException, InterruptedException;
@@ -56,6 +60,7 @@ class WorkTest {
 
     @BeforeEach
     void start() throws IOException {
+        root = folder;
         server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
         server.setExecutor(Executors.newCachedThreadPool());
         json("/agent/v1/lease/heartbeat", () -> new Lease.HeartbeatAnswer(stop.get()));
@@ -120,11 +125,13 @@ class WorkTest {
 
     private Lease.Result carriedOut(long timeout, String command, List<String> files) throws Exception {
         Assignment work = new Assignment(7, 1, "token", 10, Assignment.Kind.STAGE, Map.of("PASEO_COMMIT", "c0ffee"), Map.of(), List.of(new Assignment.Step(1, command, command, 600, 0)),
-                Optional.of(new Assignment.Stage(timeout, List.of(), List.of(), Optional.empty(), files, List.of(), List.of())), Optional.empty(), List.of(), List.of(), Optional.empty());
-        Spool spool = Spool.open(folder.resolve("spool"), work.work());
+                Optional.of(new Assignment.Stage(timeout, List.of(), List.of(), Optional.empty(), files, List.of(), List.of())), Optional.empty(), List.of(), List.of(), Optional.empty(), false);
+        Spool spool = Spool.open(root.resolve("spool"), work.work());
         spool.keepLease("token");
+        Machine machine = new Machine(Map.of("PATH", System.getenv("PATH")), new Sources(root.resolve("sources")),
+                Walls.find(folder, folder.resolve("host"), Walls.Settings.usual()), Limits.usual());
         ServiceClient service = new ServiceClient(URI.create("http://127.0.0.1:" + server.getAddress().getPort()));
-        assertTimeoutPreemptively(Duration.ofSeconds(60), () -> new Work(work, service.lease("token"), spool, Map.of("PATH", System.getenv("PATH")), new Sources(folder.resolve("sources"))).carryOut());
+        assertTimeoutPreemptively(Duration.ofSeconds(60), () -> new Work(work, service.lease("token"), spool, machine).carryOut());
         return result.get();
     }
 
@@ -142,6 +149,26 @@ class WorkTest {
         Lease.Result failed = carriedOut(600, "true", List.of());
         assertEquals(Lease.Outcome.FAILED, failed.outcome());
         assertTrue(failed.reason().startsWith("while fetching its files: a name is longer than the agent's file system takes: "), failed.reason());
+    }
+
+    @Test
+    void aFullDiskFailsAtOnceAndIsTold() throws Exception {
+        try (SmallDisk disk = new SmallDisk(folder.resolve("small"), 4)) {
+            root = disk.folder();
+            source(exchange -> {
+                exchange.sendResponseHeaders(200, 0);
+                try {
+                    for (int block = 0; block < 64; block++) {
+                        exchange.getResponseBody().write(new byte[1 << 20]);
+                    }
+                } finally {
+                    exchange.close();
+                }
+            });
+            Lease.Result failed = carriedOut(600, "true", List.of());
+            assertEquals(new Lease.Result(1, Lease.Outcome.FAILED, "while fetching its files: the agent's disk is full", false), failed);
+            assertEquals(1, sourceAsked.get());
+        }
     }
 
     @Test

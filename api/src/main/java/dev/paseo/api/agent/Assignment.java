@@ -19,11 +19,12 @@ import java.util.Optional;
  * @param artifacts    what lies under {@code $PASEO_ARTIFACTS/NAME/} before the first step
  * @param checks       asked after the last step
  * @param place        for work of a deployment: what else there is to it
+ * @param untrusted    it comes of a branch that is not trusted: it is carried out within walls, or not at all
  */
 public record Assignment(
         long work, long fence, String leaseToken, int leaseSeconds, Kind kind, Map<String, String> variables,
         Map<String, String> secrets, List<Step> steps, Optional<Stage> stage, Optional<String> bundle,
-        List<Artifact> artifacts, List<Check> checks, Optional<OfPlace> place) {
+        List<Artifact> artifacts, List<Check> checks, Optional<OfPlace> place, boolean untrusted) {
 
     /** What the work is for. */
     public enum Kind { STAGE, INSTALL, CHECK, UNDO, REMOVE, WATCH, CLEAR, ONCE_BEFORE, ONCE_AFTER, TRAFFIC, TRAFFIC_BACK, WHOLE, WATCH_WHOLE, TEST }

@@ -20,7 +20,8 @@ final class AgentCommands {
     private AgentCommands() {}
 
     @Command(name = "enrol", description = "Prints a one-time token, good for an hour, with which a process becomes this agent.",
-            footer = {"", "Examples:", "  paseo agent enrol valley-house --host valley-house", "  paseo agent enrol builder-2 --offer jdk25"})
+            footer = {"", "Examples:", "  paseo agent enrol valley-house --host valley-house", "  paseo agent enrol builder-2 --offer jdk25", "  paseo agent enrol builder-3 --untrusted",
+                    "", "An agent of this name that is there already is for what is said here at once; its secret stays until the token is used."})
     static final class Enrol extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -31,6 +32,9 @@ final class AgentCommands {
         @Option(names = "--offer", paramLabel = "WORD", description = "what it offers to stages that want it; may be given several times")
         private List<String> offers = List.of();
 
+        @Option(names = "--untrusted", description = "it also gets work of branches that are not trusted, and previews, as far as its walls hold them (paseo agent list)")
+        private boolean untrusted;
+
         Enrol(Context context) {
             super(context);
         }
@@ -40,6 +44,7 @@ final class AgentCommands {
             Api api = api();
             ObjectNode request = api.object().put("name", name);
             host.ifPresent(value -> request.put("host", value));
+            request.put("untrusted", untrusted);
             offers.forEach(request.putArray("offers")::add);
             JsonNode invitation = api.post(Api.path("agents"), request);
             return print(invitation, () -> context.out().println(invitation.path("token").asString()));
@@ -56,15 +61,22 @@ final class AgentCommands {
         public Integer call() {
             JsonNode agents = api().get(Api.path("agents"));
             return print(agents, () -> {
-                Table table = new Table("AGENT", "FOR", "OFFERS", "STATE", "WORKING ON", "LAST CONTACT");
+                Table table = new Table("AGENT", "FOR", "OFFERS", "UNTRUSTED WORK", "WALLS", "STATE", "WORKING ON", "LAST CONTACT");
                 agents.forEach(agent -> table.row(agent.path("name").asString(), agent.has("host") ? "host " + agent.path("host").asString() : "stages",
-                        offers(agent), state(agent), agent.path("working").asString(""), Times.exact(agent.path("lastContact"))));
+                        offers(agent), untrusted(agent), agent.path("walls").asString("not told yet"), state(agent), agent.path("working").asString(""), Times.exact(agent.path("lastContact"))));
                 table.print(context.out(), context.ink());
             });
         }
 
         private static String offers(JsonNode agent) {
             return StreamSupport.stream(agent.path("offers").spliterator(), false).map(JsonNode::asString).collect(Collectors.joining(", "));
+        }
+
+        private static String untrusted(JsonNode agent) {
+            if (!agent.path("untrusted").asBoolean()) {
+                return "no";
+            }
+            return agent.path("walled").asBoolean() ? "yes" : "no: its walls do not hold it";
         }
 
         private static String state(JsonNode agent) {

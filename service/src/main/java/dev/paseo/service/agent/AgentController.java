@@ -57,9 +57,11 @@ class AgentController {
     @PostMapping("/work")
     ResponseEntity<Assignment> work(@RequestHeader("Authorization") String authorization, @RequestBody WorkRequest request,
             @RequestParam(defaultValue = "" + LONGEST_POLL_MILLIS) long waitMillis) throws InterruptedException {
-        Enlisted agent = agents.bySecret(authorization.replaceFirst("^Bearer ", ""))
+        Enlisted known = agents.bySecret(authorization.replaceFirst("^Bearer ", ""))
                 .orElseThrow(() -> Refusal.signedOut("This agent is not enrolled."));
-        agents.heard(agent);
+        agents.heard(known);
+        request.walls().ifPresent(walls -> agents.walled(known, walls, request.walled()));
+        Enlisted agent = agents.byId(known.id());
         Optional<WorkBoard.Taken> lost = board.sendAgain(agent, request.held());
         if (lost.isPresent()) {
             return ResponseEntity.ok(assignment(lost.get()));

@@ -12,18 +12,19 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface AgentMapper {
 
-    record AgentRow(long id, String name, @Nullable Long hostId, @Nullable String host, String offers, boolean drained, @Nullable Instant lastContact) {}
+    record AgentRow(long id, String name, @Nullable Long hostId, @Nullable String host, String offers, boolean drained, @Nullable Instant lastContact,
+            boolean untrusted, @Nullable String walls, boolean walled) {}
 
-    String SELECT = "select a.id, a.name, a.host_id, h.name as host, a.offers, a.drained, a.last_contact from agent a left join host h on h.id = a.host_id ";
+    String SELECT = "select a.id, a.name, a.host_id, h.name as host, a.offers, a.drained, a.last_contact, a.untrusted, a.walls, a.walled from agent a left join host h on h.id = a.host_id ";
 
     @Insert("insert into host (name) values (#{name}) on duplicate key update retired_at = null")
     int addHost(String name);
 
     @Insert("""
-            insert into agent (name, host_id, offers, enrolment_hash, enrolment_until)
-            values (#{name}, (select id from host where name = #{host}), #{offers}, #{hash}, #{until})
-            on duplicate key update retired_at = null, offers = values(offers), enrolment_hash = values(enrolment_hash), enrolment_until = values(enrolment_until)""")
-    int invite(String name, @Nullable String host, String offers, String hash, Instant until);
+            insert into agent (name, host_id, offers, untrusted, enrolment_hash, enrolment_until)
+            values (#{name}, (select id from host where name = #{host}), #{offers}, #{untrusted}, #{hash}, #{until})
+            on duplicate key update retired_at = null, offers = values(offers), untrusted = values(untrusted), enrolment_hash = values(enrolment_hash), enrolment_until = values(enrolment_until)""")
+    int invite(String name, @Nullable String host, String offers, boolean untrusted, String hash, Instant until);
 
     @Update("""
             update agent set token_hash = #{token}, enrolment_hash = null, enrolment_until = null, enrolled_at = #{now}
@@ -44,6 +45,9 @@ interface AgentMapper {
 
     @Select("select count(*) from work where agent_id = #{id} and status = 'leased'")
     int working(long id);
+
+    @Update("update agent set walls = #{walls}, walled = #{walled} where id = #{id}")
+    int walls(long id, String walls, boolean walled);
 
     @Update("update agent set last_contact = #{now} where id = #{id}")
     int heard(long id, Instant now);

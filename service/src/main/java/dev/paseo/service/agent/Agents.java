@@ -24,6 +24,7 @@ public class Agents {
     private static final Duration INVITATION = Duration.ofHours(1);
     private static final TypeReference<List<String>> OFFERS = new TypeReference<>() {};
     private static final Duration PRESENT = Duration.ofSeconds(45);
+    private static final int LONGEST_WALLS = 500;
 
     /**
      * An agent.
@@ -33,7 +34,21 @@ public class Agents {
      * @param drained it takes nothing new
      */
     public record Enlisted(long id, String name, Optional<Long> hostId, Optional<String> host, List<String> offers, boolean drained,
-            Optional<Instant> lastContact, boolean present) {}
+            Optional<Instant> lastContact, boolean present, Walls walls) {}
+
+    /**
+     * What keeps an agent's work to itself.
+     *
+     * @param words     as the agent tells them; empty where it has not been heard of
+     * @param hold      whether they hold work of branches that are not trusted
+     * @param untrusted whether the agent is assigned to such work
+     */
+    public record Walls(Optional<String> words, boolean hold, boolean untrusted) {
+
+        boolean takeUntrusted() {
+            return hold && untrusted;
+        }
+    }
 
     private final AgentMapper mapper;
     private final Transactions transactions;
@@ -58,7 +73,7 @@ public class Agents {
     }
 
     /** A one-time token, good for an hour, with which one process becomes this agent. */
-    String invite(String name, Optional<String> host, List<String> offers, String by) {
+    String invite(String name, Optional<String> host, List<String> offers, boolean untrusted, String by) {
         if (!name.matches("[a-z0-9][a-z0-9-]{0,62}")) {
             throw Refusal.invalid("/name", "an agent's name has small letters, digits and dashes, at most 63; got '" + name + "'");
         }
@@ -68,8 +83,8 @@ public class Agents {
         String token = Tokens.fresh("paseo-enrolment");
         transactions.run(() -> {
             host.ifPresent(mapper::addHost);
-            mapper.invite(name, host.orElse(null), json.write(offers), Tokens.hash(token), clock.now().plus(INVITATION));
-            audit.record(AuditTrail.Entry.of(by, "agent invited", name).with("host", host.orElse("")).with("offers", String.join(", ", offers)));
+            mapper.invite(name, host.orElse(null), json.write(offers), untrusted, Tokens.hash(token), clock.now().plus(INVITATION));
+            audit.record(AuditTrail.Entry.of(by, "agent invited", name).with("host", host.orElse("")).with("offers", String.join(", ", offers)).with("untrusted", Boolean.toString(untrusted)));
         });
         return token;
     }
@@ -101,6 +116,19 @@ public class Agents {
         }
     }
 
+    /** Notes which walls its work has; what changes is in the audit trail. */
+    void walled(Enlisted agent, String words, boolean hold) {
+        String told = words.length() > LONGEST_WALLS ? words.substring(0, LONGEST_WALLS) : words;
+        if (agent.walls().words().equals(Optional.of(told)) && agent.walls().hold() == hold) {
+            return;
+        }
+        transactions.run(() -> {
+            mapper.walls(agent.id(), told, hold);
+            audit.record(AuditTrail.Entry.of(agent.name(), "agent's walls told", agent.name()).with("walls", told).with("holds untrusted work", Boolean.toString(hold)));
+            telling.tell("agent", agent.name());
+        });
+    }
+
     /** Drains an agent, which then finishes what it has and takes nothing new, or lets it return. */
     Enlisted drain(String name, boolean drained, String by) {
         return transactions.in(() -> {
@@ -114,11 +142,14 @@ public class Agents {
     }
 
     /** For what a stage waits that no agent has taken yet, as a sentence. */
-    public String waitsFor(List<String> wants) {
-        List<Enlisted> fitting = all().stream().filter(agent -> agent.host().isEmpty() && agent.offers().containsAll(wants)).toList();
-        String kind = wants.isEmpty() ? "an agent that runs stages" : "an agent that offers " + String.join(", ", wants);
+    public String waitsFor(List<String> wants, boolean untrusted) {
+        List<Enlisted> offering = all().stream().filter(agent -> agent.host().isEmpty() && agent.offers().containsAll(wants)).toList();
+        List<Enlisted> fitting = untrusted ? offering.stream().filter(agent -> agent.walls().takeUntrusted()).toList() : offering;
+        String kind = (wants.isEmpty() ? "an agent that runs stages" : "an agent that offers " + String.join(", ", wants))
+                + (untrusted ? " and takes work of branches that are not trusted" : "");
         if (fitting.isEmpty()) {
-            return "waits for " + kind + ": there is none";
+            return "waits for " + kind + ": " + offering.stream().filter(agent -> agent.walls().untrusted()).findFirst().map(Agents::doesNotHold)
+                    .orElse(offering.isEmpty() || !untrusted ? "there is none" : "none is assigned to it (paseo agent enrol NAME --untrusted)");
         }
         List<Enlisted> here = fitting.stream().filter(Enlisted::present).toList();
         if (here.isEmpty()) {
@@ -126,6 +157,18 @@ public class Agents {
         }
         List<Enlisted> taking = here.stream().filter(agent -> !agent.drained()).toList();
         return "waits for " + kind + ": " + (taking.isEmpty() ? names(here) + " is drained" : names(taking) + " is busy");
+    }
+
+    /** Why it takes no untrusted work although it is assigned to it. */
+    private static String doesNotHold(Enlisted agent) {
+        return agent.name() + " is assigned to it, but its walls do not hold it: " + agent.walls().words().orElse("it has not been heard of");
+    }
+
+    /** Why the agent of this host does not take previews; empty where it does. */
+    public Optional<String> refusesPreviews(String name) {
+        return all().stream().filter(agent -> agent.name().equals(name)).filter(agent -> !agent.walls().takeUntrusted()).findFirst()
+                .map(agent -> agent.walls().untrusted() ? doesNotHold(agent) : name + " is not assigned to work of branches that are not trusted (paseo agent enrol "
+                        + name + agent.host().map(host -> " --host " + host).orElse("") + " --untrusted)");
     }
 
     private static String names(List<Enlisted> agents) {
@@ -147,6 +190,6 @@ public class Agents {
     private Enlisted enlisted(AgentRow row) {
         boolean present = row.lastContact() != null && row.lastContact().isAfter(clock.now().minus(PRESENT));
         return new Enlisted(row.id(), row.name(), Optional.ofNullable(row.hostId()), Optional.ofNullable(row.host()),
-                json.read(row.offers(), OFFERS), row.drained(), Optional.ofNullable(row.lastContact()), present);
+                json.read(row.offers(), OFFERS), row.drained(), Optional.ofNullable(row.lastContact()), present, new Walls(Optional.ofNullable(row.walls()), row.walled(), row.untrusted()));
     }
 }

@@ -90,7 +90,7 @@ public class WorkBoard {
 
     /** Takes the first offered work that fits, or none. To lose one to another agent is normal. */
     Optional<Taken> take(Enlisted agent, Owners owners) {
-        List<Work> offered = mapper.offered(agent.id(), agent.hostId().orElse(null), rules.json().write(agent.offers()));
+        List<Work> offered = mapper.offered(agent.id(), agent.hostId().orElse(null), rules.json().write(agent.offers()), agent.walls().takeUntrusted());
         for (int at = 0; at < offered.size(); at++) {
             // Agents that are woken together begin at different ones of the oldest, and do not queue for one.
             Work work = offered.get((int) ((at + agent.id()) % offered.size()));
@@ -115,7 +115,7 @@ public class WorkBoard {
             return Optional.empty();
         }
         return Optional.of(new Taken(new Work(offered.id(), offered.kind(), offered.runId(), offered.stageId(), offered.deploymentId(), offered.hostId(),
-                "leased", agent.id(), offered.fence() + 1, until, offered.stop(), offered.wants(), offered.stage(), offered.variant(), offered.attempt()), token));
+                "leased", agent.id(), offered.fence() + 1, until, offered.stop(), offered.wants(), offered.untrusted(), offered.stage(), offered.variant(), offered.attempt()), token));
     }
 
     /** Work that was leased to this agent but never reached it: the answer was lost on its way. */
@@ -178,7 +178,8 @@ public class WorkBoard {
         boolean stopped = !work.stop().equals("no");
         Lease.Outcome outcome = stopped ? Lease.Outcome.STOPPED : Lease.Outcome.FAILED;
         String reason = stopped ? "stopped before its agent took it"
-                : "its agent did not take the work within " + rules.settings().takeWithin().toSeconds() + " s; is it running?";
+                : "its agent did not take the work within " + rules.settings().takeWithin().toSeconds() + " s; is it running"
+                        + (work.untrusted() ? ", and does it take work of branches that are not trusted?" : "?");
         transactions.run(() -> {
             WorkOwner.Held held = owners.of(work).lock(work);
             if (mapper.endOffered(work.id(), write(outcome, reason), clock.now()) == 1) {

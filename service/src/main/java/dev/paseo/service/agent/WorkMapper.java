@@ -13,30 +13,32 @@ import org.jspecify.annotations.Nullable;
 interface WorkMapper {
 
     String SELECT = """
-            select w.id, w.kind, w.run_id, w.stage_id, w.deployment_id, w.host_id, w.status, w.agent_id, w.fence, w.lease_until, w.stop, w.wants,
+            select w.id, w.kind, w.run_id, w.stage_id, w.deployment_id, w.host_id, w.status, w.agent_id, w.fence, w.lease_until, w.stop, w.wants, w.untrusted,
               s.name as stage, s.variant, s.attempt
             from work w left join stage s on s.id = w.stage_id
             """;
 
     @Insert("""
-            insert into work (kind, run_id, stage_id, status, offered_at, wants)
-            select 'STAGE', s.run_id, s.id, 'offered', #{now}, #{wants} from stage s
+            insert into work (kind, run_id, stage_id, status, offered_at, wants, untrusted)
+            select 'STAGE', s.run_id, s.id, 'offered', #{now}, #{wants}, not r.trusted from stage s join run r on r.id = s.run_id
             where s.run_id = #{run} and s.name = #{name} and s.variant = #{variant} and s.attempt = #{attempt}""")
     int offerStage(long run, String name, String variant, int attempt, String wants, Instant now);
 
     @Insert("""
-            insert into work (kind, deployment_id, host_id, status, offered_at)
-            values (#{kind}, #{deployment}, #{host}, 'offered', #{now})""")
+            insert into work (kind, deployment_id, host_id, status, offered_at, untrusted)
+            select #{kind}, d.id, #{host}, 'offered', #{now}, exists (select 1 from place p join preview v on v.environment_id = p.environment_id where p.id = d.place_id)
+            from deployment d where d.id = #{deployment}""")
     int offerOnHost(String kind, long deployment, long host, Instant now);
 
     /** The oldest offered work whose wants an agent with these offers meets; the index gives it in its order. */
     @Select("""
-            select w.id, w.kind, w.run_id, w.stage_id, w.deployment_id, w.host_id, w.status, w.agent_id, w.fence, w.lease_until, w.stop, w.wants,
+            select w.id, w.kind, w.run_id, w.stage_id, w.deployment_id, w.host_id, w.status, w.agent_id, w.fence, w.lease_until, w.stop, w.wants, w.untrusted,
               s.name as stage, s.variant, s.attempt
             from (select * from work force index (status) where status = 'offered'
                     and (host_id <=> #{host} or host_id in (select h.id from host h where h.served_by = #{agent})) and stop = 'no' and json_contains(#{offers}, wants)
+                    and (not untrusted or #{untrusted})
                   order by id limit 8) w left join stage s on s.id = w.stage_id order by w.id""")
-    List<Work> offered(long agent, @Nullable Long host, String offers);
+    List<Work> offered(long agent, @Nullable Long host, String offers, boolean untrusted);
 
     @Select(SELECT + "where w.id = #{id}")
     Optional<Work> byId(long id);

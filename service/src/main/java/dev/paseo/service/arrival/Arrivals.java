@@ -1,5 +1,6 @@
 package dev.paseo.service.arrival;
 
+import dev.paseo.api.archive.TarReader;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.file.PipelineFile;
@@ -22,7 +23,6 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
-import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -146,23 +146,21 @@ class Arrivals {
 
     private List<String> paths(String bundle) {
         List<String> paths = new ArrayList<>();
-        try (TarArchiveInputStream tar = new TarArchiveInputStream(bytes.openUnchecked(bundle))) {
-            for (TarArchiveEntry entry = tar.getNextEntry(); entry != null; entry = tar.getNextEntry()) {
+        try (TarReader tar = new TarReader(bytes.openUnchecked(bundle))) {
+            for (Optional<TarArchiveEntry> next = tar.next(); next.isPresent(); next = tar.next()) {
+                TarArchiveEntry entry = next.get();
                 if (paths.size() > MOST_ENTRIES) {
                     throw Refusal.tooLarge("the recipe's files are more than " + MOST_ENTRIES);
                 }
                 if (entry.getName().startsWith("/") || List.of(entry.getName().split("/")).contains("..")) {
                     throw Refusal.unprocessable("The recipe's files cannot be taken", "they hold " + entry.getName() + ", which lies outside their folder");
                 }
-                if (entry.isLink() || entry.isFIFO() || entry.isBlockDevice() || entry.isCharacterDevice()) {
-                    throw Refusal.unprocessable("The recipe's files cannot be taken", "they hold " + entry.getName() + ", which is neither a file nor a folder nor a symbolic link");
-                }
                 if (!entry.isDirectory()) {
                     paths.add(entry.getName());
                 }
             }
-        } catch (IOException | IllegalArgumentException broken) {
-            throw Refusal.unprocessable("The recipe's files cannot be read", "they should be a whole tar archive");
+        } catch (IOException broken) {
+            throw Refusal.unprocessable("The recipe's files cannot be read", "their archive " + broken.getMessage());
         }
         if (paths.isEmpty()) {
             throw Refusal.unprocessable("The recipe's files cannot be read", "they should be a tar archive, and this holds no file");

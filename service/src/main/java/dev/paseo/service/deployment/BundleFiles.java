@@ -1,5 +1,6 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.api.archive.TarReader;
 import dev.paseo.service.bytes.KeptBytes;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -13,7 +14,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
-import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
 import org.springframework.stereotype.Component;
 
 /** The files that recipes bring, each with its SHA-256. Bundles never change: what was read is remembered. */
@@ -45,11 +45,12 @@ class BundleFiles {
 
     private Map<String, String> read(String digest) {
         Map<String, String> files = new TreeMap<>();
-        try (TarArchiveInputStream tar = new TarArchiveInputStream(bytes.openUnchecked(digest))) {
-            for (TarArchiveEntry entry = tar.getNextEntry(); entry != null; entry = tar.getNextEntry()) {
-                if (entry.isFile()) {
+        try (TarReader tar = new TarReader(bytes.openUnchecked(digest))) {
+            for (Optional<TarArchiveEntry> next = tar.next(); next.isPresent(); next = tar.next()) {
+                TarArchiveEntry entry = next.get();
+                if (!entry.isDirectory() && !entry.isSymbolicLink()) {
                     MessageDigest sha256 = MessageDigest.getInstance("SHA-256");
-                    tar.transferTo(new DigestOutputStream(OutputStream.nullOutputStream(), sha256));
+                    tar.content().transferTo(new DigestOutputStream(OutputStream.nullOutputStream(), sha256));
                     files.put(entry.getName(), HexFormat.of().formatHex(sha256.digest()));
                 }
             }

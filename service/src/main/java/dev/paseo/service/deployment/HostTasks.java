@@ -143,7 +143,7 @@ class HostTasks {
         variables.putAll(more);
         return new Assignment(work.id(), 0, "", 0, Assignment.Kind.valueOf(work.kind()), variables,
                 needsFiles ? secrets.values(revisions(now)) : Map.of(), steps, Optional.empty(), needsFiles ? now.version().bundle() : Optional.empty(),
-                needsFiles ? artifacts(now) : List.of(), checks.stream().map(check -> check(check, placeholders(now))).toList(), Optional.of(ofPlace(work, now)));
+                needsFiles ? artifacts(now) : List.of(), checks.stream().map(check -> check(check, placeholders(now))).toList(), Optional.of(ofPlace(work, now)), work.untrusted());
     }
 
     /** Of the revisions recorded, those of the host beat those of the place. */

@@ -6,6 +6,7 @@ import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.environment.EnvironmentsFile.Template;
 import dev.paseo.language.file.PipelineFile;
+import dev.paseo.service.agent.Agents;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
@@ -48,7 +49,7 @@ class Previews implements EffectHandler {
 
     /** Where what a preview needs comes from. */
     @Component("previewSources")
-    record Sources(Versions versions, Components components, Environments environments, Secrets secrets) {}
+    record Sources(Versions versions, Components components, Environments environments, Secrets secrets, Agents agents) {}
 
     /** How it is written down. */
     @Component("previewWriting")
@@ -120,6 +121,9 @@ class Previews implements EffectHandler {
             throw Refusal.conflict("its recipe has no removal, so that a preview of it could never be taken away again");
         }
         String agent = mapper.agent(template.host()).orElseThrow(() -> Refusal.conflict("the host " + template.host() + " of previews has no agent"));
+        sources.agents().refusesPreviews(agent).ifPresent(why -> {
+            throw Refusal.conflict("the agent of the host " + template.host() + " takes no previews: " + why);
+        });
         Mirror.Commit commit = sources.components().mirror(sources.components().byId(version.componentId())).commit(version.commit().orElseThrow());
         return writing.transactions().in(() -> {
             mapper.lock(row.environmentId());

@@ -1,5 +1,6 @@
 package dev.paseo.service.evidence;
 
+import dev.paseo.api.archive.TarReader;
 import dev.paseo.core.evidence.CoverageSummary;
 import dev.paseo.core.evidence.FindingsSummary;
 import dev.paseo.core.evidence.TestSummary;
@@ -20,7 +21,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
-import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -128,15 +128,15 @@ public class Evidence {
 
     private void each(String kind, String digest, Consumer<InputStream> reader) {
         int files = 0;
-        try (TarArchiveInputStream tar = new TarArchiveInputStream(bytes.openUnchecked(digest))) {
-            for (TarArchiveEntry entry = tar.getNextEntry(); entry != null; entry = tar.getNextEntry()) {
+        try (TarReader tar = new TarReader(bytes.openUnchecked(digest))) {
+            for (Optional<TarArchiveEntry> next = tar.next(); next.isPresent(); next = tar.next()) {
                 if (++files > MOST_FILES) {
                     throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": more than " + MOST_FILES + " files");
                 }
-                one(kind, entry, tar, reader);
+                one(kind, next.get(), tar.content(), reader);
             }
-        } catch (IOException | IllegalArgumentException broken) {
-            throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": they should be a whole tar archive");
+        } catch (IOException broken) {
+            throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": the archive " + broken.getMessage());
         }
         if (files == 0) {
             throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": the archive holds no file");
@@ -148,23 +148,11 @@ public class Evidence {
             if (entry.getSize() > LARGEST_FILE) {
                 throw new UnreadableReport("has " + (entry.getSize() >> 20) + " MB; at most " + (LARGEST_FILE >> 20) + " MB are read");
             }
-            reader.accept(new Unclosed(file));
+            reader.accept(file);
         } catch (UnreadableReport wrong) {
             String message = wrong.getMessage();
             String place = message.matches("[0-9]+:[0-9]+ .*") ? ":" : ": ";
             throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": " + entry.getName() + place + message);
-        }
-    }
-
-    /** Parsers close what they read; the archive goes on. */
-    private static final class Unclosed extends java.io.FilterInputStream {
-        Unclosed(InputStream in) {
-            super(in);
-        }
-
-        @Override
-        public void close() {
-            // Left open for the next entry.
         }
     }
 

@@ -1,5 +1,6 @@
 package dev.paseo.service.run;
 
+import dev.paseo.api.archive.TarReader;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.core.run.StageKey;
 import dev.paseo.core.run.StageState;
@@ -30,7 +31,6 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
-import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
 import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
@@ -138,8 +138,9 @@ class RunFiles implements WorkOwner.StageFiles {
 
     private List<String> paths(String digest) {
         List<String> paths = new ArrayList<>();
-        try (InputStream in = bytes.openUnchecked(digest); TarArchiveInputStream tar = new TarArchiveInputStream(in)) {
-            for (TarArchiveEntry entry = tar.getNextEntry(); entry != null; entry = tar.getNextEntry()) {
+        try (InputStream in = bytes.openUnchecked(digest); TarReader tar = new TarReader(in)) {
+            for (Optional<TarArchiveEntry> next = tar.next(); next.isPresent(); next = tar.next()) {
+                TarArchiveEntry entry = next.get();
                 String name = entry.getName();
                 if (name.startsWith("/") || List.of(name.split("/")).contains("..")) {
                     throw Refusal.unprocessable("The archive is not one of a workspace", "files: " + name + " lies outside the workspace");
@@ -152,7 +153,7 @@ class RunFiles implements WorkOwner.StageFiles {
                 }
             }
         } catch (IOException broken) {
-            throw Refusal.unprocessable("The archive cannot be read", "files: " + broken.getMessage());
+            throw Refusal.unprocessable("The archive cannot be read", "files: it " + broken.getMessage());
         }
         return paths;
     }

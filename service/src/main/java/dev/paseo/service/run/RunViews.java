@@ -79,7 +79,7 @@ class RunViews {
     RunView whole(RunRow row) {
         PipelineFile file = runs.file(row);
         List<TakeMapper.TakenRow> taken = looking.tables().takes().of(row.id());
-        List<StageView> stages = mapper.stages(row.id()).stream().map(stage -> stage(file, stage, taken)).toList();
+        List<StageView> stages = mapper.stages(row.id()).stream().map(stage -> stage(file, stage, taken, !row.trusted())).toList();
         List<OutputView> outputs = mapper.outputs(row.id()).stream()
                 .map(output -> new OutputView(output.name(), output.fileName(), output.digest(), output.size())).toList();
         List<LeftView> left = looking.tables().files().files(row.id()).stream().map(files -> new LeftView(new StageKey(files.stage(), files.variant()).toString(),
@@ -97,11 +97,11 @@ class RunViews {
                         + attempt.map(at -> " in attempt " + at).orElse("")));
     }
 
-    private StageView stage(PipelineFile file, RunMapper.StageRow row, List<TakeMapper.TakenRow> taken) {
+    private StageView stage(PipelineFile file, RunMapper.StageRow row, List<TakeMapper.TakenRow> taken, boolean untrusted) {
         Optional<Long> work = looking.steps().workOfStage(row.id());
         Optional<PipelineFile.Stage> stage = file.stage(row.name());
         Optional<PipelineFile.Order> order = stage.map(PipelineFile.Stage::order);
-        Optional<String> waitsFor = row.status().equals("ready") ? Optional.of(looking.agents().waitsFor(stage.map(PipelineFile.Stage::wants).orElse(List.of())))
+        Optional<String> waitsFor = row.status().equals("ready") ? Optional.of(looking.agents().waitsFor(stage.map(PipelineFile.Stage::wants).orElse(List.of()), untrusted))
                 : Optional.empty();
         List<TakenView> takes = taken.stream().filter(each -> each.stage().equals(row.name())).map(each -> new TakenView(each.component(), each.version(),
                 each.artifact(), each.fileName(), each.digest(), each.size(), each.intoFolder(), each.because())).toList();

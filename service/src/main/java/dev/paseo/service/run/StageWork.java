@@ -113,7 +113,7 @@ class StageWork implements WorkOwner {
         Map<String, String> values = run.trusted()
                 ? secrets.values(secrets.revisions(opened(stage.secrets(), run), run.componentId(), 0)) : Map.of();
         return new Assignment(work.id(), 0, "", 0, Assignment.Kind.STAGE, variables(run, variant), values, steps,
-                Optional.of(files(run, stage, variant, work)), Optional.empty(), List.of(), List.of(), Optional.empty());
+                Optional.of(files(run, stage, variant, work)), Optional.empty(), List.of(), List.of(), Optional.empty(), work.untrusted());
     }
 
     static Map<String, String> variant(PipelineFile.Stage stage, Work work) {
