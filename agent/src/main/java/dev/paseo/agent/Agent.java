@@ -121,7 +121,7 @@ public final class Agent implements AutoCloseable {
             room.acquire();
             Optional<Assignment> work = Optional.empty();
             try {
-                work = service.work(secret, new WorkRequest(List.copyOf(held), Optional.of(walls()), machine.walls().areUp()));
+                work = service.work(secret, new WorkRequest(List.copyOf(held), Optional.of(walls()), Optional.of(machine.walls().areUp())));
             } catch (IOException away) {
                 LOG.info("the service is away: {}", away.getMessage());
                 Thread.sleep(500);

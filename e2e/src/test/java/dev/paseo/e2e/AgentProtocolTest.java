@@ -24,13 +24,15 @@ import tools.jackson.databind.JsonNode;
 /** An agent that does not keep to its protocol disturbs nothing but its own work. */
 class AgentProtocolTest {
 
+    private static final int LEASE_SECONDS = 8;
+
     private static Park park;
     private static Client agent;
 
     @BeforeAll
     static void open() throws Exception {
         park = new Park();
-        park.startService();
+        park.startService("--paseo.lease-seconds=" + LEASE_SECONDS, "--paseo.clock-may-move=true");
         park.accounts();
         String secret = "hostile-" + "x".repeat(40);
         new Client(park.address(), "").post("/agent/v1/enrolment", Map.of("token", park.invite("hostile"), "secret", secret)).good();
@@ -52,11 +54,11 @@ class AgentProtocolTest {
         park.close();
     }
 
-    private JsonNode take() {
+    private JsonNode take(Long... held) {
         park.as("developer").post("/api/v1/runs", Map.of("component", "victim")).good();
         JsonNode[] work = new JsonNode[1];
         Await.until("work is there", () -> {
-            work[0] = agent.post("/agent/v1/work?waitMillis=500", Map.of("held", List.of())).body();
+            work[0] = agent.post("/agent/v1/work?waitMillis=500", Map.of("held", List.of(held))).body();
             return work[0].has("leaseToken");
         });
         return work[0];
@@ -121,6 +123,34 @@ class AgentProtocolTest {
         assertEquals(410, lease.post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong())).status());
     }
 
+    @Test
+    void theFenceOfOtherWorkEndsNothing() {
+        JsonNode mine = take();
+        JsonNode other = take(mine.path("work").asLong());
+        assertEquals(410, new Client(park.address(), mine.path("leaseToken").asString() + "x").get("/agent/v1/lease").status());
+        Client lease = new Client(park.address(), mine.path("leaseToken").asString());
+        assertEquals(mine.path("work"), lease.get("/agent/v1/lease").good().path("work"), "a lease is of its own work, whatever is asked");
+        lease.post("/agent/v1/lease/result", Map.of("fence", mine.path("fence").asLong(), "outcome", "PASSED", "reason", "", "touched", true)).good();
+        long run = Long.parseLong(other.path("variables").path("PASEO_RUN").asString().replaceAll(".*#", ""));
+        assertEquals("running", park.run("victim", run).path("stages").path(0).path("status").asString());
+        new Client(park.address(), other.path("leaseToken").asString())
+                .post("/agent/v1/lease/result", Map.of("fence", other.path("fence").asLong(), "outcome", "FAILED", "reason", "enough", "touched", true)).good();
+    }
+
+    /** However often the clock is moved, a lease ends its length after its agent was heard of last. */
+    @Test
+    void aMovedClockExtendsALeaseByNoMoreThanItsLength() {
+        JsonNode work = take();
+        long run = Long.parseLong(work.path("variables").path("PASEO_RUN").asString().replaceAll(".*#", ""));
+        long began = System.nanoTime();
+        for (int time = 0; time < 5; time++) {
+            park.as("admin").post("/api/v1/clock", Map.of("by", "PT1H")).good();
+        }
+        Await.until("its agent is given up", () -> park.run("victim", run).path("stages").path(0).path("reason").asString("").contains("its agent was not heard of for " + LEASE_SECONDS + " s"));
+        long seconds = java.time.Duration.ofNanos(System.nanoTime() - began).toSeconds();
+        assertTrue(seconds >= LEASE_SECONDS - 1 && seconds < 60, "after " + seconds + " s");
+    }
+
     private static byte[] block(String line, int count) throws IOException {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         try (GZIPOutputStream out = new GZIPOutputStream(bytes)) {
@@ -141,6 +171,8 @@ class AgentProtocolTest {
         answers.put(block("nonsense\n", 1), 400);
         answers.put(block("1 1 without an end", 1), 400);
         answers.put("no gzip".getBytes(StandardCharsets.UTF_8), 400);
+        byte[] whole = block("1 1 y\n", 2_000);
+        answers.put(java.util.Arrays.copyOf(whole, whole.length / 2), 400);
         answers.put(block("1 1 y\n", 20_000), 200);
         for (Map.Entry<byte[], Integer> answer : answers.entrySet()) {
             assertEquals(answer.getValue(), http.send(request.copy().POST(HttpRequest.BodyPublishers.ofByteArray(answer.getKey())).build(),

@@ -71,6 +71,7 @@ class ArrivalTest {
         park.as("admin").put("/api/v1/environments", Map.of("text", """
                 environments:
                   test:
+                    uploads: true
                     components:
                       %s:
                         hosts: {test-1: {url: "%s"}}

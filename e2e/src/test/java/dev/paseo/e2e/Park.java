@@ -151,8 +151,12 @@ final class Park implements AutoCloseable {
     }
 
     void startAgent(String name, String... offers) throws IOException, InterruptedException {
-        Agent agent = new Agent(URI.create(address), folder.resolve("agents").resolve(name), hostFolder(name), options());
-        agent.enrol(invite(name, offers));
+        startAgent(name, invite(name, offers), options());
+    }
+
+    void startAgent(String name, String token, Agent.Options options) throws IOException, InterruptedException {
+        Agent agent = new Agent(URI.create(address), folder.resolve("agents").resolve(name), hostFolder(name), options);
+        agent.enrol(token);
         Thread.ofVirtual().name("agent-" + name).start(() -> {
             try {
                 agent.run();

@@ -12,7 +12,7 @@ import tools.jackson.databind.JsonNode;
 /** Environments that come with a branch and go with it. */
 class PreviewsTest {
 
-    private static Map<String, String> files() {
+    static Map<String, String> files() {
         Map<String, String> files = Scenario.files();
         files.put("paseo.yaml", Scenario.PIPELINE.replace("  - push: [main, \"feature/*\"]", "  - push: [main, \"feature/*\"]\n  - preview: [\"feature/*\"]")
                 .replace("{http: \"{host.url}/version\", contains: \"version {version} ok\", within: 2s}", "{command: 'grep \"$PASEO_VERSION\" \"$PASEO_HOST_FOLDER/${PREVIEW:+$PASEO_ENVIRONMENT-}version\"', within: 5s}"));
@@ -22,7 +22,7 @@ class PreviewsTest {
         return files;
     }
 
-    private static Repository component(Park park) throws Exception {
+    static Repository component(Park park) throws Exception {
         Repository repository = park.component();
         String text = Scenario.environments(park::hostAddress) + """
                 previews:

@@ -3,14 +3,20 @@ package dev.paseo.e2e;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -106,5 +112,32 @@ class ReceiverTest {
         repository.push("developer", "main", Map.of("note", "after"));
         park.runEnds(2);
         assertEquals(told, messages().size());
+        whoTricklesItsAnswerIsNotWaitedFor(repository, address);
+    }
+
+    private void whoTricklesItsAnswerIsNotWaitedFor(Repository repository, String address) throws Exception {
+        CountDownLatch over = new CountDownLatch(1);
+        HttpServer trickling = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), park.storePort), 0);
+        trickling.setExecutor(Executors.newCachedThreadPool());
+        trickling.createContext("/events", exchange -> {
+            exchange.sendResponseHeaders(200, 0);
+            try (OutputStream out = exchange.getResponseBody()) {
+                do {
+                    out.write('.');
+                    out.flush();
+                } while (!over.await(1, TimeUnit.SECONDS));
+            } catch (InterruptedException stop) {
+                Thread.currentThread().interrupt();
+            }
+        });
+        trickling.start();
+        try {
+            assertEquals(0, park.paseo("admin", "receiver", "add", "trickling", "--address", address).code());
+            repository.push("developer", "main", Map.of("note", "again"));
+            Await.until("it is delivered all the same", () -> park.as("admin").get("/api/v1/receivers/trickling/messages").good().path(0).path("state").asString("").equals("delivered"));
+        } finally {
+            over.countDown();
+            trickling.stop(0);
+        }
     }
 }

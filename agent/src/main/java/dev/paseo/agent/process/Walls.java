@@ -79,29 +79,31 @@ public final class Walls {
     private final Path hostFolder;
     private final Settings settings;
     private final Optional<String> none;
+    private final boolean root;
     private final boolean ownUser;
 
-    private Walls(Path agentFolder, Path hostFolder, Settings settings, Optional<String> none, boolean ownUser) {
+    private Walls(Path agentFolder, Path hostFolder, Settings settings, Optional<String> none, boolean root, boolean ownUser) {
         this.agentFolder = agentFolder;
         this.hostFolder = hostFolder;
         this.settings = settings;
         this.none = none;
+        this.root = root;
         this.ownUser = ownUser;
     }
 
     /** What can be had on this machine. */
     public static Walls find(Path agentFolder, Path hostFolder, Settings settings) throws IOException, InterruptedException {
         if (!settings.wanted()) {
-            return new Walls(agentFolder, hostFolder, settings, Optional.of("the agent was started with --without-walls"), false);
+            return new Walls(agentFolder, hostFolder, settings, Optional.of("the agent was started with --without-walls"), isRoot(), false);
         }
         List<String> plain = List.of("bwrap", "--unshare-pid", "--unshare-ipc", "--ro-bind", "/", "/", "--dev", "/dev", "--proc", "/proc", "true");
         Optional<String> failed = tried(plain);
         if (failed.isPresent()) {
-            return new Walls(agentFolder, hostFolder, settings, failed, false);
+            return new Walls(agentFolder, hostFolder, settings, failed, isRoot(), false);
         }
         boolean ownUser = isRoot() && tried(Stream.of(List.of("bwrap", "--unshare-pid", "--cap-drop", "ALL"), keptRights(),
                 List.of("--ro-bind", "/", "/", "--dev", "/dev", "--proc", "/proc"), as(FIRST_USER), List.of("true")).flatMap(List::stream).toList()).isEmpty();
-        return new Walls(agentFolder, hostFolder, settings, Optional.empty(), ownUser);
+        return new Walls(agentFolder, hostFolder, settings, Optional.empty(), isRoot(), ownUser);
     }
 
     private static boolean isRoot() throws IOException {
@@ -133,7 +135,7 @@ public final class Walls {
         if (none.isPresent()) {
             return "none: " + none.get();
         }
-        List<String> words = new ArrayList<>(List.of("files", "processes", "home"));
+        List<String> words = new ArrayList<>(List.of("stages: files", "processes", "home"));
         if (ownUser) {
             words.add("user");
         }
@@ -144,10 +146,7 @@ public final class Walls {
         if (!settings.shared().isEmpty()) {
             told.append("; trusted stages share ").append(String.join(", ", settings.shared().stream().map(Path::toString).toList()));
         }
-        if (settings.sudo()) {
-            told.append("; recipes have none (--with-sudo)");
-        }
-        return told.toString();
+        return told.append("; recipes: ").append(settings.sudo() ? "none (--with-sudo)" : root ? "files, as root" : "files").toString();
     }
 
     /** The box of one try of a step; {@code script} is its file in the spool. */

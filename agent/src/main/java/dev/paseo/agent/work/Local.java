@@ -1,5 +1,6 @@
 package dev.paseo.agent.work;
 
+import dev.paseo.api.archive.TarReader;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.AccessDeniedException;
@@ -19,6 +20,7 @@ final class Local {
             case FileSystemException full when has(full, "No space left on device") -> "the agent's disk is full";
             case IOException full when has(full, "No space left on device") -> "the agent's disk is full";
             case FileSystemException longer when has(longer, "File name too long") -> "a name is longer than the agent's file system takes: " + cut(String.valueOf(longer.getFile()));
+            case TarReader.Unreadable archive -> "the archive " + cut(String.valueOf(archive.getMessage()));
             case NoSuchFileException gone -> cut(String.valueOf(gone.getFile())) + " is not there, or its name is no UTF-8";
             case AccessDeniedException denied -> cut(String.valueOf(denied.getFile())) + " may not be read or written";
             case InvalidPathException name -> "a name cannot be one of a file here: " + cut(name.getInput());

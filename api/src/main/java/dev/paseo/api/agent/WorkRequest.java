@@ -10,4 +10,4 @@ import java.util.Optional;
  * @param walls  which walls its work has, in words
  * @param walled whether they hold work of branches that are not trusted
  */
-public record WorkRequest(List<Long> held, Optional<String> walls, boolean walled) {}
+public record WorkRequest(List<Long> held, Optional<String> walls, Optional<Boolean> walled) {}

@@ -1,9 +1,14 @@
 package dev.paseo.api.archive;
 
+import java.io.ByteArrayOutputStream;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.Optional;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
@@ -17,6 +22,15 @@ public final class TarReader implements AutoCloseable {
 
     /** What stands before an entry: its header, with a long name, or what pax says of it. */
     public static final int MOST_HEADER_BYTES = 64 << 10;
+
+    /** What stands in a name in place of bytes that are no UTF-8. */
+    private static final char NO_UTF_8 = '\uFFFD';
+    private static final char REPLACED = '?';
+    /** A header's size, and where in it the names stand. */
+    private static final int RECORD = 512;
+    private static final int NAME_AT = 0;
+    private static final int LINK_NAME_AT = 157;
+    private static final int NAME_BYTES = 100;
 
     private final Bounded bounded;
     private final TarArchiveInputStream tar;
@@ -33,6 +47,7 @@ public final class TarReader implements AutoCloseable {
             if (tar.getCurrentEntry() != null) {
                 tar.transferTo(OutputStream.nullOutputStream());
             }
+            bounded.header.reset();
             bounded.left = MOST_HEADER_BYTES;
             TarArchiveEntry entry = tar.getNextEntry();
             bounded.left = Long.MAX_VALUE;
@@ -50,7 +65,8 @@ public final class TarReader implements AutoCloseable {
         return failed instanceof Unreadable own ? own : new Unreadable("is no whole tar archive");
     }
 
-    private static final class Unreadable extends IOException {
+    /** What is wrong with an archive; the message goes on after what it is called. */
+    public static final class Unreadable extends IOException {
         private static final long serialVersionUID = 1L;
 
         private Unreadable(String message) {
@@ -58,12 +74,15 @@ public final class TarReader implements AutoCloseable {
         }
     }
 
-    private static TarArchiveEntry known(TarArchiveEntry entry) throws IOException {
+    private TarArchiveEntry known(TarArchiveEntry entry) throws IOException {
         if (!entry.isCheckSumOK()) {
             throw new Unreadable("holds a header whose checksum is wrong");
         }
         if (entry.getSize() < 0) {
             throw new Unreadable("holds " + entry.getName() + " with a negative size");
+        }
+        if (!isUtf8(entry)) {
+            throw new Unreadable("holds " + entry.getName() + ", whose name is no UTF-8");
         }
         if (entry.isSparse()) {
             throw new Unreadable("holds " + entry.getName() + ", which is sparse; files are sent whole");
@@ -72,6 +91,30 @@ public final class TarReader implements AutoCloseable {
             throw new Unreadable("holds " + entry.getName() + ", which is neither a file nor a folder nor a symbolic link");
         }
         return entry;
+    }
+
+    /** The library puts signs of its own in place of what is no UTF-8, so that two files could become one: the bytes themselves are looked at. */
+    private boolean isUtf8(TarArchiveEntry entry) {
+        String names = entry.getName() + entry.getLinkName();
+        if (names.indexOf(REPLACED) < 0) {
+            return names.indexOf(NO_UTF_8) < 0;
+        }
+        byte[] read = bounded.header.toByteArray();
+        byte[] header = Arrays.copyOfRange(read, Math.max(0, read.length - RECORD), read.length);
+        return isUtf8(header, NAME_AT) && isUtf8(header, LINK_NAME_AT);
+    }
+
+    private static boolean isUtf8(byte[] header, int from) {
+        int end = from;
+        while (end < Math.min(header.length, from + NAME_BYTES) && header[end] != 0) {
+            end++;
+        }
+        try {
+            StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(header, from, end - from));
+            return true;
+        } catch (CharacterCodingException other) {
+            return false;
+        }
     }
 
     /** The bytes of the entry. To close it does nothing. */
@@ -109,6 +152,7 @@ public final class TarReader implements AutoCloseable {
 
         private long left = Long.MAX_VALUE;
         private Optional<IOException> failed = Optional.empty();
+        private final ByteArrayOutputStream header = new ByteArrayOutputStream();
 
         private Bounded(InputStream in) {
             super(in);
@@ -140,6 +184,9 @@ public final class TarReader implements AutoCloseable {
         public int read(byte[] bytes, int offset, int length) throws IOException {
             int read = from(in, bytes, offset, length);
             took(read);
+            if (left <= MOST_HEADER_BYTES && read > 0) {
+                header.write(bytes, offset, read);
+            }
             return read;
         }
 

@@ -49,14 +49,19 @@ class TarReaderTest {
         byte[] header = Arrays.copyOf(archive(new TarArchiveEntry("././@LongLink", (byte) TarConstants.LF_NORMAL), new byte[0]), 512);
         System.arraycopy(String.format("%011o", size).getBytes(StandardCharsets.US_ASCII), 0, header, 124, 11);
         header[156] = (byte) kind;
-        Arrays.fill(header, 148, 156, (byte) ' ');
-        int sum = 0;
-        for (byte each : header) {
-            sum += each & 0xff;
-        }
-        System.arraycopy(String.format("%06o", sum).getBytes(StandardCharsets.US_ASCII), 0, header, 148, 6);
-        header[154] = 0;
+        sign(header);
         return header;
+    }
+
+    /** Makes the checksum of the first header right. */
+    private static void sign(byte[] archive) {
+        Arrays.fill(archive, 148, 156, (byte) ' ');
+        int sum = 0;
+        for (int at = 0; at < 512; at++) {
+            sum += archive[at] & 0xff;
+        }
+        System.arraycopy(String.format("%06o", sum).getBytes(StandardCharsets.US_ASCII), 0, archive, 148, 6);
+        archive[154] = 0;
     }
 
     /** As many bytes as wanted, without holding them. */
@@ -113,6 +118,14 @@ class TarReaderTest {
     void whatIsNeitherFileNorFolderNorLinkIsRefused(char kind) throws IOException {
         byte[] archive = Arrays.copyOf(header(kind, 0), 2048);
         assertTrue(wrong(new ByteArrayInputStream(archive)).matches("holds \\S+, which is (neither a file nor a folder nor a symbolic link|sparse; files are sent whole)"));
+    }
+
+    @Test
+    void aNameInLatin1IsRefused() throws IOException {
+        byte[] archive = archive(new TarArchiveEntry("cafe"), new byte[10]);
+        archive[3] = (byte) 0xe9;
+        sign(archive);
+        assertTrue(wrong(new ByteArrayInputStream(archive)).endsWith(", whose name is no UTF-8"));
     }
 
     @Test

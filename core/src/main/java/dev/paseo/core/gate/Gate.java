@@ -100,19 +100,19 @@ public final class Gate {
     }
 
     private static Judgement origin(Criterion.Origin wanted, GateFacts.OfVersion version) {
-        boolean plain = wanted.branches().isEmpty() && wanted.tags().isEmpty() && !wanted.uploads();
-        boolean met = plain && version.trusted()
+        boolean plain = wanted.branches().isEmpty() && wanted.tags().isEmpty();
+        boolean met = plain && version.trusted() && !version.uploaded()
                 || !version.uploaded() && matches(wanted.branches(), List.of(version.branch()))
                 || matches(wanted.tags(), version.tags())
                 || wanted.uploads() && version.uploaded();
-        List<String> from = new ArrayList<>(wanted.branches());
+        List<String> from = new ArrayList<>(plain ? List.of("a trusted branch") : wanted.branches());
         wanted.tags().forEach(tag -> from.add("tag " + tag));
         if (wanted.uploads()) {
             from.add("an upload");
         }
-        String name = plain ? "From a trusted branch" : "From " + String.join(" or ", from);
+        String name = "From " + String.join(" or ", from);
         String tags = version.tags().isEmpty() ? "" : ", tagged " + String.join(", ", version.tags());
-        return new Judgement(met ? State.MET : State.NOT_MET, name, (version.uploaded() ? "Built elsewhere" : "Built from " + version.branch()) + tags + ".", Optional.empty());
+        return new Judgement(met ? State.MET : State.NOT_MET, name, (version.uploaded() ? "Built elsewhere" + (wanted.uploads() ? "" : ", which the environment does not name (uploads: true)") : "Built from " + version.branch()) + tags + ".", Optional.empty());
     }
 
     private static boolean matches(List<String> patterns, List<String> names) {

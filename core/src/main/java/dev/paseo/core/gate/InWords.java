@@ -35,6 +35,9 @@ public final class InWords {
 
     private static String origin(Criterion.Origin origin) {
         List<String> from = new ArrayList<>();
+        if (origin.branches().isEmpty() && origin.tags().isEmpty()) {
+            from.add("was built from a trusted branch");
+        }
         if (!origin.branches().isEmpty()) {
             from.add("was built from " + String.join(" or ", origin.branches()));
         }
@@ -44,7 +47,7 @@ public final class InWords {
         if (origin.uploads()) {
             from.add("was uploaded");
         }
-        return from.isEmpty() ? "It was built from a trusted branch." : "It " + String.join(", or ", from) + ".";
+        return "It " + String.join(", or ", from) + ".";
     }
 
     private static String hours(Hours hours) {

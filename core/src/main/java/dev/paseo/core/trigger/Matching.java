@@ -103,7 +103,8 @@ public final class Matching {
         if (trigger.sameCommit() && !(event.repository().isPresent() && event.repository().equals(each.repository()))) {
             return nothing("it wants the same commit, but " + event.component() + " and " + each.component() + " are not of one repository");
         }
-        Finding found = starts(each, each.mainBranch());
+        // With the same commit it is a run of that commit's branch, and as trusted as that is.
+        Finding found = starts(each, trigger.sameCommit() ? event.branch() : each.mainBranch());
         boolean sealed = event.end() == Trigger.RunEnd.PASSED || event.end() == Trigger.RunEnd.WARNED;
         return sealed && found instanceof Finding.Starts(String branch, boolean trusted) ? new Finding.Weighs(branch, trusted) : found;
     }

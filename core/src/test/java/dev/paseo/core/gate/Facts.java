@@ -23,11 +23,12 @@ final class Facts {
     String requester = "release-engineer";
     Subject subject = GateTest.SUBJECT;
     GateFacts.Around around = GateFacts.Around.PLAIN;
+    boolean uploaded;
     GateFacts.Stretch stretch = GateFacts.Stretch.NOT_AT_ALL;
 
     GateFacts facts() {
         return new GateFacts(subject, requester, Set.of("developer"), new GateFacts.People(members, standIns),
-                new GateFacts.OfVersion(Set.of("test", "staging"), "main", true, List.of("v1.4"), false, stretch, conditions), ASKED,
+                new GateFacts.OfVersion(Set.of("test", "staging"), "main", true, List.of("v1.4"), uploaded, stretch, conditions), ASKED,
                 new GateFacts.Said(rulings, ticks, answers), around);
     }
 

@@ -267,10 +267,21 @@ class GateTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"'', v*, false, MET", "'', w*, false, NOT_MET", "season/*, v1*, false, MET", "'', '', true, NOT_MET"})
+    @CsvSource({"'', v*, false, MET", "'', w*, false, NOT_MET", "season/*, v1*, false, MET", "'', '', true, MET"})
     void whereAVersionComesFrom(String branches, String tags, boolean uploads, Judgement.State state) {
         Criterion origin = new Criterion.Origin(branches.isEmpty() ? List.of() : List.of(branches), tags.isEmpty() ? List.of() : List.of(tags), uploads);
         assertEquals(state, judged(origin).judgements().getFirst().state());
+    }
+
+    /** What was built elsewhere has no branch that could be trusted: the rule has to name it. */
+    @ParameterizedTest
+    @CsvSource({"'', false, NOT_MET, From a trusted branch", "'', true, MET, From a trusted branch or an upload", "main, false, NOT_MET, From main", "main, true, MET, From main or an upload"})
+    void anUploadIsOfItsOwnOrigin(String branch, boolean uploads, Judgement.State state, String name) {
+        Criterion origin = new Criterion.Origin(branch.isEmpty() ? List.of() : List.of(branch), List.of(), uploads);
+        given.uploaded = true;
+        Judgement judged = judged(origin).judgements().getFirst();
+        assertEquals(state, judged.state());
+        assertEquals(name, judged.name());
     }
 
     @Test

@@ -35,7 +35,7 @@ class MatchingTest {
     private static String find(Event event, Trigger trigger) {
         return Matching.match(event, List.of(of(trigger))).stream().map(each -> switch (each.finding()) {
             case Finding.Starts(String branch, boolean trusted) -> "starts on " + branch + (trusted ? "" : ", not trusted");
-            case Finding.Weighs(String branch, boolean trusted) -> "weighs on " + branch;
+            case Finding.Weighs(String branch, boolean trusted) -> "weighs on " + branch + (trusted ? "" : ", not trusted");
             case Finding.StartsNothing(String reason) -> reason;
         }).findFirst().orElse("-");
     }
@@ -100,6 +100,9 @@ class MatchingTest {
     void theSameCommitNeedsTheSameRepository() {
         Trigger same = new Trigger.Upstream(List.of("sun-model"), List.of(), EnumSet.of(RunEnd.PASSED), true, Novelty.ANY);
         assertEquals("weighs on main", find(new Event.RunEnded("sun-model", 1, "main", true, RunEnd.PASSED, Optional.of("file:///one")), same));
+        Trigger onFeatures = new Trigger.Upstream(List.of("sun-model"), List.of(new BranchPattern("*"), new BranchPattern("feature/*")), EnumSet.of(RunEnd.PASSED), true, Novelty.ANY);
+        assertEquals("weighs on feature/sun, not trusted", find(new Event.RunEnded("sun-model", 1, "feature/sun", false, RunEnd.PASSED, Optional.of("file:///one")), onFeatures),
+                "the commit is of a branch that is not trusted, and so is its run");
         assertEquals("it wants the same commit, but sun-model and daylight-api are not of one repository",
                 find(new Event.RunEnded("sun-model", 1, "main", true, RunEnd.PASSED, Optional.of("file:///two")), same));
     }

@@ -2,15 +2,19 @@ package dev.paseo.service.agent;
 
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Enrolment;
+import dev.paseo.api.agent.Lease;
 import dev.paseo.api.agent.WorkRequest;
 import dev.paseo.service.agent.Agents.Enlisted;
 import dev.paseo.service.engine.Nudge;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.settings.Settings;
 import io.swagger.v3.oas.annotations.Hidden;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -25,6 +29,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/agent/v1")
 class AgentController {
 
+    private static final Logger LOG = LoggerFactory.getLogger(AgentController.class);
     private static final int SHORTEST_SECRET = 40;
     private static final long LONGEST_POLL_MILLIS = 25_000;
 
@@ -60,20 +65,20 @@ class AgentController {
         Enlisted known = agents.bySecret(authorization.replaceFirst("^Bearer ", ""))
                 .orElseThrow(() -> Refusal.signedOut("This agent is not enrolled."));
         agents.heard(known);
-        request.walls().ifPresent(walls -> agents.walled(known, walls, request.walled()));
+        request.walls().ifPresent(walls -> agents.walled(known, walls, request.walled().orElse(false)));
         Enlisted agent = agents.byId(known.id());
-        Optional<WorkBoard.Taken> lost = board.sendAgain(agent, request.held());
+        Optional<Assignment> lost = board.sendAgain(agent, request.held()).flatMap(this::given);
         if (lost.isPresent()) {
-            return ResponseEntity.ok(assignment(lost.get()));
+            return ResponseEntity.ok(lost.get());
         }
         Object mine = new Object();
         asking.put(agent.id(), mine);
         long until = System.nanoTime() + Math.clamp(waitMillis, 0, LONGEST_POLL_MILLIS) * 1_000_000;
         try (Nudge.Listening listening = nudge.listen(Nudge.work(agent.hostId().orElse(null)))) {
             while (asking.get(agent.id()) == mine) {
-                Optional<WorkBoard.Taken> taken = board.take(agent, owners);
+                Optional<Assignment> taken = board.take(agent, owners).flatMap(this::given);
                 if (taken.isPresent()) {
-                    return ResponseEntity.ok(assignment(taken.get()));
+                    return ResponseEntity.ok(taken.get());
                 }
                 long left = (until - System.nanoTime()) / 1_000_000;
                 if (left <= 0 || nudge.isClosing()) {
@@ -82,6 +87,17 @@ class AgentController {
                 listening.await(Math.min(left, 2000));
             }
             return ResponseEntity.noContent().build();
+        }
+    }
+
+    /** Work whose secrets cannot be opened fails at once, with that reason: no agent could ever have it. */
+    private Optional<Assignment> given(WorkBoard.Taken taken) {
+        try {
+            return Optional.of(assignment(taken));
+        } catch (Secrets.Unopened unopened) {
+            LOG.error("work {} cannot be given out: {}", taken.work().id(), unopened.getMessage());
+            board.end(taken.leaseToken(), new Lease.Result(taken.work().fence(), Lease.Outcome.FAILED, String.valueOf(unopened.getMessage()), false), owners);
+            return Optional.empty();
         }
     }
 

@@ -5,6 +5,7 @@ import dev.paseo.service.engine.Nudge;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.signature.StandardWebhooks;
 import java.io.IOException;
+import java.io.InputStream;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -116,7 +117,10 @@ class Outgoing {
                 .header("Content-Type", "application/cloudevents+json; charset=utf-8").header("webhook-id", due.message())
                 .header("webhook-timestamp", Long.toString(seconds)).header("webhook-signature", StandardWebhooks.sign(secret, due.message(), seconds, body))
                 .POST(HttpRequest.BodyPublishers.ofByteArray(body)).build();
-        return http.send(request, HttpResponse.BodyHandlers.discarding()).statusCode();
+        HttpResponse<InputStream> answer = http.send(request, HttpResponse.BodyHandlers.ofInputStream());
+        // What it says beyond its status is not waited for: somebody may trickle it.
+        answer.body().close();
+        return answer.statusCode();
     }
 
     private static String cut(String text) {

@@ -14,10 +14,12 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import tools.jackson.core.JacksonException;
@@ -38,6 +40,7 @@ final class RegistryStore implements WatchedStore {
     private static final Pattern NEXT = Pattern.compile("<([^>]+)>\\s*;\\s*rel=\"?next\"?");
     private static final Pattern CHALLENGE = Pattern.compile("(realm|service|scope)=\"([^\"]*)\"");
     private static final int MOST_PAGES = 100;
+    private static final int MOST_TAGS = 1000;
 
     private final Where where;
     private final Optional<String> basic;
@@ -61,7 +64,7 @@ final class RegistryStore implements WatchedStore {
     @Override
     public List<Sighting> list(boolean seenBefore) {
         BranchPattern wanted = new BranchPattern(where.pattern());
-        List<Sighting> sightings = new ArrayList<>();
+        Set<String> tags = new LinkedHashSet<>();
         Optional<URI> page = Optional.of(at("/tags/list?n=1000"));
         for (int pages = 0; page.isPresent() && pages < MOST_PAGES; pages++) {
             URI here = page.get();
@@ -72,12 +75,16 @@ final class RegistryStore implements WatchedStore {
             Web.Text answer = said.good(here);
             json(answer, here).path("tags").forEach(tag -> {
                 if (wanted.matches(tag.asString())) {
-                    sightings.add(new Sighting(tag.asString(), digest(tag.asString())));
+                    tags.add(tag.asString());
                 }
             });
+            // Each is asked for at every look.
+            if (tags.size() > MOST_TAGS) {
+                throw Refusal.unavailable(at("") + " has more than " + MOST_TAGS + " tags that '" + where.pattern() + "' matches; name fewer by a narrower pattern");
+            }
             page = answer.header("link").map(NEXT::matcher).filter(Matcher::find).map(next -> here.resolve(next.group(1)));
         }
-        return sightings;
+        return tags.stream().map(tag -> new Sighting(tag, digest(tag))).toList();
     }
 
     private String digest(String tag) {

@@ -6,6 +6,7 @@ import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
 import dev.paseo.service.source.SourceAccess;
+import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.ConnectException;
@@ -16,6 +17,10 @@ import java.net.http.HttpResponse;
 import java.time.Duration;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
 /** Asks stores that may be watched, and no others: a redirect counts as a new address. */
@@ -27,6 +32,8 @@ class Web {
     private static final int MOST_REDIRECTS = 3;
     private static final Duration CONNECT = Duration.ofSeconds(10);
     private static final Duration ANSWER = Duration.ofSeconds(30);
+    private static final Duration LONGEST_BODY = Duration.ofHours(2);
+    private static final Logger LOG = LoggerFactory.getLogger(Web.class);
 
     private final HttpClient http = HttpClient.newBuilder().connectTimeout(CONNECT).followRedirects(HttpClient.Redirect.NEVER).build();
     private final Settings settings;
@@ -68,7 +75,7 @@ class Web {
     /** A body of at most 4 MiB. */
     Text text(URI address, Map<String, String> headers) {
         HttpResponse<InputStream> answer = send(address, headers, MOST_REDIRECTS);
-        try (InputStream in = answer.body()) {
+        try (InputStream in = within(answer.body(), ANSWER)) {
             byte[] body = in.readNBytes(LARGEST_TEXT + 1);
             if (body.length > LARGEST_TEXT) {
                 throw Refusal.unavailable(address + " answers with more than " + (LARGEST_TEXT >> 20) + " MiB");
@@ -82,13 +89,43 @@ class Web {
     /** Keeps a body in the byte store as it comes. */
     ByteStore.Kept keep(URI address, Map<String, String> headers, long most) {
         HttpResponse<InputStream> answer = send(address, headers, MOST_REDIRECTS);
-        try (InputStream in = answer.body()) {
+        try (InputStream in = within(answer.body(), LONGEST_BODY)) {
             if (answer.statusCode() != 200) {
                 throw Refusal.unavailable(address + " answered " + answer.statusCode());
             }
             return bytes.keep(in, most, clock.now());
         } catch (IOException failed) {
             throw away(address, failed);
+        }
+    }
+
+    /** A body that takes longer is cut off: whoever trickles is like whoever is silent. */
+    static InputStream within(InputStream body, Duration limit) {
+        CompletableFuture<Void> cut = new CompletableFuture<>();
+        cut.completeOnTimeout(null, limit.toMillis(), TimeUnit.MILLISECONDS).thenRun(() -> close(body));
+        return new FilterInputStream(body) {
+            @Override
+            public int read(byte[] bytes, int offset, int length) throws IOException {
+                try {
+                    return super.read(bytes, offset, length);
+                } catch (IOException failed) {
+                    throw cut.isDone() ? new IOException("its answer did not end within " + limit.toSeconds() + " s", failed) : failed;
+                }
+            }
+
+            @Override
+            public void close() throws IOException {
+                cut.cancel(false);
+                super.close();
+            }
+        };
+    }
+
+    private static void close(InputStream body) {
+        try {
+            body.close();
+        } catch (IOException failed) {
+            LOG.info("an answer that took too long cannot be closed: {}", failed.toString());
         }
     }
 

@@ -177,6 +177,15 @@ interface ComponentMapper {
             where component_id = #{component} and branch = #{branch} and commit_id = #{before}""")
     int moveHead(long component, String branch, String before, String commit, @Nullable Long file, Instant at);
 
+    record NewHead(String branch, String commitId, @Nullable Long file) {}
+
+    /** @param heads JSON: a list of {@link NewHead} */
+    @Insert("""
+            insert ignore into head (component_id, branch, commit_id, pipeline_file_id, seen_at)
+            select #{component}, h.branch, h.commit_id, h.file, #{at} from json_table(#{heads}, '$[*]' columns (branch varchar(200) path '$.branch',
+              commit_id varchar(64) path '$.commitId', file bigint path '$.file')) h""")
+    int addHeads(long component, String heads, Instant at);
+
     record TagRow(String tag, String commitId) {}
 
     @Select("select tag, commit_id from tag_head where component_id = #{component}")
@@ -184,6 +193,13 @@ interface ComponentMapper {
 
     @Insert("insert ignore into tag_head (component_id, tag, commit_id, seen_at) values (#{component}, #{tag}, #{commit}, #{at})")
     int addTag(long component, String tag, String commit, Instant at);
+
+    /** @param tags JSON: a list of {@link TagRow} */
+    @Insert("""
+            insert into tag_head (component_id, tag, commit_id, seen_at)
+            select #{component}, t.tag, t.commit_id, #{at} from json_table(#{tags}, '$[*]' columns (tag varchar(200) path '$.tag', commit_id varchar(64) path '$.commitId')) t
+            on duplicate key update commit_id = values(commit_id), seen_at = values(seen_at)""")
+    int addTags(long component, String tags, Instant at);
 
     @Update("update tag_head set commit_id = #{commit}, seen_at = #{at} where component_id = #{component} and tag = #{tag} and commit_id <> #{commit}")
     int moveTag(long component, String tag, String commit, Instant at);

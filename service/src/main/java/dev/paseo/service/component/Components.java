@@ -18,6 +18,7 @@ import dev.paseo.service.source.Mirror;
 import dev.paseo.service.source.Mirrors;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -274,6 +275,20 @@ public class Components {
     /** Says that a tag is at a commit. True for the one caller that saw it first, there or after it was moved. */
     public boolean seeTag(long component, String tag, String commit) {
         return tag.length() <= LONGEST_NAME && (mapper.addTag(component, tag, commit, clock.now()) == 1 || mapper.moveTag(component, tag, commit, clock.now()) == 1);
+    }
+
+    /** Notes many new branches at once, which start nothing; false where somebody else has noted them. */
+    public boolean seeHeads(Registered component, Map<String, String> heads) {
+        Map<String, Long> files = new HashMap<>();
+        String rows = json.write(heads.entrySet().stream().map(head -> new ComponentMapper.NewHead(head.getKey(), head.getValue(),
+                files.computeIfAbsent(head.getValue(), commit -> readFile(component, commit).id()))).toList());
+        return mapper.addHeads(component.id(), rows, clock.now()) > 0;
+    }
+
+    /** Notes many tags at once, which start nothing; false where somebody else has noted them. */
+    public boolean seeTags(long component, Map<String, String> tags) {
+        String rows = json.write(tags.entrySet().stream().map(tag -> new ComponentMapper.TagRow(tag.getKey(), tag.getValue())).toList());
+        return mapper.addTags(component, rows, clock.now()) > 0;
     }
 
     public void summarise(long component, String summary) {

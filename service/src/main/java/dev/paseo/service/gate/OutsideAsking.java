@@ -13,6 +13,7 @@ import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.settings.Settings;
 import dev.paseo.service.signature.StandardWebhooks;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -110,9 +111,12 @@ class OutsideAsking implements EffectHandler {
     private int send(Question question, String key, byte[] body) throws IOException, InterruptedException {
         long seconds = around.clock().outside().getEpochSecond();
         String id = "question-" + question.deployment() + "-" + question.name();
-        return http.send(HttpRequest.newBuilder(URI.create(question.address())).timeout(ANSWER).header("Content-Type", "application/json").header("webhook-id", id)
+        HttpResponse<InputStream> answer = http.send(HttpRequest.newBuilder(URI.create(question.address())).timeout(ANSWER).header("Content-Type", "application/json").header("webhook-id", id)
                 .header("webhook-timestamp", Long.toString(seconds)).header("webhook-signature", StandardWebhooks.sign(key, id, seconds, body))
-                .POST(HttpRequest.BodyPublishers.ofByteArray(body)).build(), HttpResponse.BodyHandlers.discarding()).statusCode();
+                .POST(HttpRequest.BodyPublishers.ofByteArray(body)).build(), HttpResponse.BodyHandlers.ofInputStream());
+        // What it says beyond its status is not waited for: somebody may trickle it.
+        answer.body().close();
+        return answer.statusCode();
     }
 
     @Override

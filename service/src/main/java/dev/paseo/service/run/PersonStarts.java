@@ -52,7 +52,7 @@ class PersonStarts {
             throw Refusal.invalid("/upTo", last + " is not on the route of " + name);
         });
         BranchRules rules = components.rules(component.id());
-        Mirror.Commit commit = components.mirror(component).commit(head);
+        Mirror.Commit commit = components.mirror(component).tagged(head);
         return transactions.in(() -> starts.start(new RunStarts.Start(component, branch, commit, rules.trusts(branch), file.id(), plan,
                 reason(cause), upTo.orElse(null), answers)));
     }
@@ -66,7 +66,7 @@ class PersonStarts {
         Registered component = components.byId(run.componentId());
         PipelineFile plan = components.file(run.pipelineFileId()).file().orElseThrow();
         BranchRules rules = components.rules(component.id());
-        Mirror.Commit commit = components.mirror(component).commit(run.commitId());
+        Mirror.Commit commit = components.mirror(component).tagged(run.commitId());
         Cause.Asked cause = new Cause.Asked(by, Optional.of(run.component() + "#" + run.number() + " once more"));
         return transactions.in(() -> starts.start(new RunStarts.Start(component, run.branch(), commit, rules.trusts(run.branch()), run.pipelineFileId(), plan,
                 reason(cause), run.upTo(), answers)));

@@ -10,7 +10,7 @@ import org.apache.ibatis.annotations.Select;
 interface TakeMapper {
 
     /** A version that was chosen, and why. */
-    record Choice(long version, String number, String because) {}
+    record Choice(long version, String number, String because, boolean trusted) {}
 
     record FileRow(String name) {}
 
@@ -25,26 +25,26 @@ interface TakeMapper {
     List<FileRow> artifacts(long version);
 
     @Select("""
-            select id as version, number, 'the newest' as because from version
+            select id as version, number, 'the newest' as because, trusted from version
             where component_id = #{component} and trusted and blocked_at is null order by id desc limit 1""")
     Optional<Choice> newest(long component);
 
-    @Select("select id as version, number, 'it came with what started this run' as because from version where id = #{version} and blocked_at is null")
+    @Select("select id as version, number, 'it came with what started this run' as because, trusted from version where id = #{version} and blocked_at is null")
     Optional<Choice> cameWith(long version);
 
     @Select("""
-            select id as version, number, '' as because from version
+            select id as version, number, '' as because, trusted from version
             where component_id = #{component} and trusted and blocked_at is null order by id desc limit 500""")
     List<Choice> trusted(long component);
 
     @Select("""
-            select v.id as version, v.number, concat('as in #', r.number, ', the run of its branch before') as because
+            select v.id as version, v.number, concat('as in #', r.number, ', the run of its branch before') as because, v.trusted
             from run r join run_take t on t.run_id = r.id join version v on v.id = t.version_id
             where r.line_id = #{line} and v.component_id = #{component} and v.blocked_at is null order by r.number desc limit 1""")
     Optional<Choice> lastUsed(long line, long component);
 
     @Select("""
-            select v.id as version, v.number, concat('live in ', e.name) as because
+            select v.id as version, v.number, concat('live in ', e.name) as because, v.trusted
             from place p join environment e on e.id = p.environment_id join deployment d on d.id = p.live_deployment_id
             join version v on v.id = d.version_id where p.component_id = #{component} and e.name = #{environment}""")
     Optional<Choice> liveIn(long component, String environment);

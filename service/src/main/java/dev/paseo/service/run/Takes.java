@@ -54,6 +54,10 @@ class Takes {
         Registered from = components.named(take.from());
         refuseClosed(start, from);
         TakeMapper.Choice chosen = choose(take, from, line, start.reason());
+        if (start.trusted() && !chosen.trusted()) {
+            throw Refusal.conflict(stage + " takes " + from.name() + " " + chosen.number() + " (" + chosen.because() + "), which was not built from a trusted branch; a run of "
+                    + start.branch() + " is trusted, and takes only what is");
+        }
         List<TakeMapper.FileRow> files = mapper.artifacts(chosen.version()).stream()
                 .filter(file -> take.artifact().map(pattern -> new BranchPattern(pattern).matches(file.name())).orElse(true)).toList();
         if (files.isEmpty()) {
@@ -81,7 +85,7 @@ class Takes {
             case Which.Newest() -> mapper.newest(from.id());
             case Which.LiveIn(String environment) -> mapper.liveIn(from.id(), environment);
             case Which.Matching(String pattern) -> mapper.trusted(from.id()).stream().filter(each -> new BranchPattern(pattern).matches(each.number()))
-                    .findFirst().map(each -> new TakeMapper.Choice(each.version(), each.number(), "the newest that matches " + pattern));
+                    .findFirst().map(each -> new TakeMapper.Choice(each.version(), each.number(), "the newest that matches " + pattern, true));
         };
         return found.orElseThrow(() -> Refusal.conflict(from.name() + switch (take.version()) {
             case Which.Upstream() -> " has no version yet to take from";

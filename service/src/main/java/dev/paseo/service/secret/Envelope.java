@@ -27,6 +27,7 @@ import org.springframework.stereotype.Component;
 class Envelope {
 
     private static final int NONCE = 12;
+    private static final byte[] NOTHING = {};
     private static final String NAME = "secrets-aes";
     private static final SecureRandom RANDOM = new SecureRandom();
 
@@ -76,7 +77,7 @@ class Envelope {
 
     /** The key of a value, sealed under the newest key of the service. */
     byte[] wrapAgain(byte[] dataKey) {
-        return encrypt(serviceKeys.getFirst(), unwrap(dataKey));
+        return encrypt(serviceKeys.getFirst(), unwrap(dataKey), NOTHING);
     }
 
     private byte[] unwrap(byte[] dataKey) {
@@ -86,14 +87,14 @@ class Envelope {
             } catch (IOException failed) {
                 throw new UncheckedIOException(failed);
             }
-            return fitting(dataKey).orElseThrow(() -> new IllegalStateException("a secret cannot be opened: the key file that it was sealed with is not in " + folder));
+            return fitting(dataKey).orElseThrow(() -> new Secrets.Unopened("the key file that it was sealed with is not in " + folder));
         });
     }
 
     private Optional<byte[]> fitting(byte[] dataKey) {
         for (byte[] key : serviceKeys) {
             try {
-                return Optional.of(decrypt(key, dataKey));
+                return Optional.of(decrypt(key, dataKey, NOTHING));
             } catch (GeneralSecurityException other) {
                 // Sealed with another of the keys.
             }
@@ -104,16 +105,17 @@ class Envelope {
     /** A value under its key, and that key under the service's. */
     record Sealed(byte[] ciphertext, byte[] dataKey) {}
 
-    Sealed seal(String value) {
+    /** @param bound what the value is of: it opens for nothing else */
+    Sealed seal(String value, String bound) {
         byte[] key = random(32);
-        return new Sealed(encrypt(key, value.getBytes(StandardCharsets.UTF_8)), encrypt(serviceKeys.getFirst(), key));
+        return new Sealed(encrypt(key, value.getBytes(StandardCharsets.UTF_8), bound.getBytes(StandardCharsets.UTF_8)), encrypt(serviceKeys.getFirst(), key, NOTHING));
     }
 
-    String open(byte[] ciphertext, byte[] dataKey) {
+    String open(byte[] ciphertext, byte[] dataKey, String bound) {
         try {
-            return new String(decrypt(unwrap(dataKey), ciphertext), StandardCharsets.UTF_8);
+            return new String(decrypt(unwrap(dataKey), ciphertext, bound.getBytes(StandardCharsets.UTF_8)), StandardCharsets.UTF_8);
         } catch (GeneralSecurityException wrong) {
-            throw new IllegalStateException("a secret cannot be opened: its bytes have changed", wrong);
+            throw new Secrets.Unopened("its row was changed, or is another's");
         }
     }
 
@@ -123,24 +125,25 @@ class Envelope {
         return bytes;
     }
 
-    private static byte[] encrypt(byte[] key, byte[] plain) {
+    private static byte[] encrypt(byte[] key, byte[] plain, byte[] bound) {
         byte[] nonce = random(NONCE);
         try {
-            byte[] sealed = cipher(Cipher.ENCRYPT_MODE, key, nonce, plain);
+            byte[] sealed = cipher(Cipher.ENCRYPT_MODE, key, nonce, plain, bound);
             return ByteBuffer.allocate(NONCE + sealed.length).put(nonce).put(sealed).array();
         } catch (GeneralSecurityException impossible) {
             throw new IllegalStateException("every Java platform has AES in GCM", impossible);
         }
     }
 
-    private static byte[] decrypt(byte[] key, byte[] sealed) throws GeneralSecurityException {
+    private static byte[] decrypt(byte[] key, byte[] sealed, byte[] bound) throws GeneralSecurityException {
         byte[] nonce = java.util.Arrays.copyOf(sealed, NONCE);
-        return cipher(Cipher.DECRYPT_MODE, key, nonce, java.util.Arrays.copyOfRange(sealed, NONCE, sealed.length));
+        return cipher(Cipher.DECRYPT_MODE, key, nonce, java.util.Arrays.copyOfRange(sealed, NONCE, sealed.length), bound);
     }
 
-    private static byte[] cipher(int mode, byte[] key, byte[] nonce, byte[] input) throws GeneralSecurityException {
+    private static byte[] cipher(int mode, byte[] key, byte[] nonce, byte[] input, byte[] bound) throws GeneralSecurityException {
         Cipher cipher = Cipher.getInstance("AES/GCM/NoPadding");
         cipher.init(mode, new SecretKeySpec(key, "AES"), new GCMParameterSpec(128, nonce));
+        cipher.updateAAD(bound);
         return cipher.doFinal(input);
     }
 }

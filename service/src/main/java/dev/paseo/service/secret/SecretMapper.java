@@ -14,7 +14,20 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface SecretMapper {
 
-    record RevisionRow(long id, byte[] ciphertext, byte[] dataKey) {}
+    /** A value with all that it is bound to; {@code number} counts the values of its secret, from 1. */
+    record RevisionRow(long id, byte[] ciphertext, byte[] dataKey, String name, long componentId, long environmentId, long hostId, int number) {
+
+        String bound() {
+            return bound(name, componentId, environmentId, hostId, number);
+        }
+
+        static String bound(String name, long component, long environment, long host, int number) {
+            return "paseo secret 1\n" + name + "\n" + component + "\n" + environment + "\n" + host + "\n" + number;
+        }
+    }
+
+    String SELECT = "select r.id, r.ciphertext, r.data_key, s.name, s.component_id, s.environment_id, s.host_id, "
+            + "(select count(*) from secret_revision x where x.secret_id = r.secret_id and x.id <= r.id) as number from secret s join secret_revision r on r.secret_id = s.id ";
 
     /** A row to be inserted; gets its id. */
     final class NewRevision {
@@ -41,24 +54,36 @@ interface SecretMapper {
     long lock(String name, long component, long environment, long host);
 
     @Insert("""
-            insert into secret_revision (secret_id, ciphertext, data_key, set_by, at)
-            values (#{secret}, #{ciphertext}, #{dataKey}, #{by}, #{at})""")
+            insert into secret_revision (secret_id, ciphertext, data_key, bound, set_by, at)
+            values (#{secret}, #{ciphertext}, #{dataKey}, true, #{by}, #{at})""")
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int addRevision(NewRevision revision);
+
+    @Select("select count(*) from secret_revision where secret_id = #{secret}")
+    int count(long secret);
+
+    /** Values that were sealed before they were bound to anything. */
+    @Select(SELECT + "where not r.bound order by r.id limit 500 for update")
+    List<RevisionRow> unbound();
+
+    @Update("update secret_revision set ciphertext = #{ciphertext}, data_key = #{dataKey}, bound = true where id = #{id}")
+    int bind(long id, byte[] ciphertext, byte[] dataKey);
 
     @Delete("delete r from secret_revision r join secret s on s.id = r.secret_id where s.name = #{name} and s.component_id = #{component} and s.environment_id = 0")
     int forget(String name, long component);
 
-    /** The newest value, the narrowest scope first: component and environment, component, environment, everywhere; not those of one host. */
-    @Select("""
-            select r.id, r.ciphertext, r.data_key from secret s join secret_revision r on r.secret_id = s.id
+    /**
+     * The newest value, the narrowest scope first: component and environment, component, environment, everywhere; not those of
+     * one host. For a preview only what was given to it counts: the recipe of its branch may name anything.
+     */
+    @Select(SELECT + """
             where s.name = #{name} and s.component_id in (0, #{component}) and s.environment_id in (0, #{environment}) and s.host_id = 0
+              and (s.environment_id = #{environment} or not exists (select 1 from preview p where p.environment_id = #{environment}))
             order by s.component_id = 0, s.environment_id = 0, r.id desc limit 1""")
     Optional<RevisionRow> newest(String name, long component, long environment);
 
     /** The newest value that is set for this environment itself. */
-    @Select("""
-            select r.id, r.ciphertext, r.data_key from secret s join secret_revision r on r.secret_id = s.id
+    @Select(SELECT + """
             where s.name = #{name} and s.component_id in (0, #{component}) and s.environment_id = #{environment} and s.host_id = 0
             order by s.component_id = 0, r.id desc limit 1""")
     Optional<RevisionRow> newestOf(String name, long component, long environment);
@@ -83,13 +108,13 @@ interface SecretMapper {
             order by s.name, c.name, e.name, h.name""")
     List<SetRow> all();
 
-    @Select("select id, ciphertext, data_key from secret_revision where id > #{after} order by id limit 500 for update")
+    @Select(SELECT + "where r.id > #{after} order by r.id limit 500 for update")
     List<RevisionRow> after(long after);
 
     @Update("update secret_revision set data_key = #{dataKey} where id = #{id}")
     int wrap(long id, byte[] dataKey);
 
-    @Select("select id, ciphertext, data_key from secret_revision where id = #{id}")
+    @Select(SELECT + "where r.id = #{id}")
     Optional<RevisionRow> revision(long id);
 
     record ToldRow(int number, @Nullable String by, Instant at) {}

@@ -11,6 +11,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.stream.Stream;
+import org.springframework.boot.context.event.ApplicationStartedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 
 /** Secrets by name, with the narrowest scope first, and their revisions. A scope of 0 means everywhere. */
@@ -33,6 +35,15 @@ public class Secrets {
         this.transactions = transactions;
     }
 
+    /** A value cannot be had: what is stored is not what was sealed. */
+    public static final class Unopened extends IllegalStateException {
+        private static final long serialVersionUID = 1L;
+
+        Unopened(String why) {
+            super("a secret cannot be opened: " + why + "; set it again, and look at who has changed the database");
+        }
+    }
+
     /** Where a value holds; 0 means everywhere. Of one host only together with component and environment. */
     public record Scope(long component, long environment, long host) {
         public static Scope of(long component, long environment) {
@@ -49,12 +60,31 @@ public class Secrets {
             throw Refusal.invalid("/value", "the value of a secret has " + SHORTEST + " to " + LONGEST
                     + " signs: a shorter one could not be masked in logs");
         }
-        Envelope.Sealed sealed = envelope.seal(value);
+        transactions.run(() -> add(name, value, scope, by));
+    }
+
+    /** In the transaction under way. The value opens as this revision of this secret in this scope, and as nothing else. */
+    private void add(String name, String value, Scope scope, OptionalLong by) {
+        mapper.add(name, scope.component(), scope.environment(), scope.host());
+        long secret = mapper.lock(name, scope.component(), scope.environment(), scope.host());
+        Envelope.Sealed sealed = envelope.seal(value, SecretMapper.RevisionRow.bound(name, scope.component(), scope.environment(), scope.host(), mapper.count(secret) + 1));
+        mapper.addRevision(new SecretMapper.NewRevision(secret, sealed.ciphertext(), sealed.dataKey(), by.isPresent() ? by.getAsLong() : null, clock.now()));
+    }
+
+    private String open(SecretMapper.RevisionRow row) {
+        return envelope.open(row.ciphertext(), row.dataKey(), row.bound());
+    }
+
+    /** Binds what an earlier version sealed without saying what it is of; done once for each value, at the first start. */
+    @EventListener(ApplicationStartedEvent.class)
+    void bind() {
         transactions.run(() -> {
-            mapper.add(name, scope.component(), scope.environment(), scope.host());
-            long secret = mapper.lock(name, scope.component(), scope.environment(), scope.host());
-            mapper.addRevision(new SecretMapper.NewRevision(secret, sealed.ciphertext(), sealed.dataKey(),
-                    by.isPresent() ? by.getAsLong() : null, clock.now()));
+            for (List<SecretMapper.RevisionRow> rows = mapper.unbound(); !rows.isEmpty(); rows = mapper.unbound()) {
+                rows.forEach(row -> {
+                    Envelope.Sealed sealed = envelope.seal(envelope.open(row.ciphertext(), row.dataKey(), ""), row.bound());
+                    mapper.bind(row.id(), sealed.ciphertext(), sealed.dataKey());
+                });
+            }
         });
     }
 
@@ -127,11 +157,7 @@ public class Secrets {
 
     /** Gives a preview what is set for its template: these names, and nothing that is set elsewhere. */
     public void copy(List<String> names, long component, long template, long environment) {
-        transactions.run(() -> names.forEach(name -> mapper.newestOf(name, component, template).ifPresent(row -> {
-            mapper.add(name, component, environment, 0);
-            long secret = mapper.lock(name, component, environment, 0);
-            mapper.addRevision(new SecretMapper.NewRevision(secret, row.ciphertext(), row.dataKey(), null, clock.now()));
-        })));
+        transactions.run(() -> names.forEach(name -> mapper.newestOf(name, component, template).ifPresent(row -> add(name, open(row), Scope.of(component, environment), OptionalLong.empty()))));
     }
 
     /** Which of its secret's values one is, who set it and when; never the value. */
@@ -145,11 +171,11 @@ public class Secrets {
     public Map<String, String> values(Map<String, Long> revisions) {
         Map<String, String> values = new LinkedHashMap<>();
         revisions.forEach((name, id) -> mapper.revision(id)
-                .ifPresent(row -> values.put(name, envelope.open(row.ciphertext(), row.dataKey()))));
+                .ifPresent(row -> values.put(name, open(row))));
         return values;
     }
 
     public Optional<String> value(String name, long component) {
-        return mapper.newest(name, component, 0).map(row -> envelope.open(row.ciphertext(), row.dataKey()));
+        return mapper.newest(name, component, 0).map(this::open);
     }
 }

@@ -195,6 +195,11 @@ public final class Mirror {
     }
 
     public Commit commit(String id) {
+        return log(List.of("-1", id), "").getFirst();
+    }
+
+    /** The commit with the tag that is nearest to it, which takes the longer to find the more tags there are. */
+    public Commit tagged(String id) {
         return log(List.of("-1", id), "%(describe:tags=true,abbrev=0)").getFirst();
     }
 

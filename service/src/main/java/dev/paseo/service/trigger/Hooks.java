@@ -11,6 +11,7 @@ import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.signature.StandardWebhooks;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.slf4j.Logger;
@@ -23,6 +24,9 @@ import tools.jackson.databind.json.JsonMapper;
 /** Believes hooks or not, and follows them once. */
 @Component
 class Hooks {
+
+    /** How many lines a push is answered with. */
+    private static final int MOST_LINES = 40;
 
     private static final Logger LOG = LoggerFactory.getLogger(Hooks.class);
 
@@ -128,18 +132,24 @@ class Hooks {
         return "Paseo took note of " + type + ": it starts nothing here.\n";
     }
 
+    /** What came of it, for whoever pushed: what has started first, and not more lines than somebody reads. */
     private static String words(Registered component, Pushes.Seen seen) {
-        StringBuilder words = new StringBuilder();
+        List<String> lines = new ArrayList<>();
         for (Pushes.Moved each : seen.moved()) {
-            each.led().run().ifPresent(run -> words.append("Paseo started ").append(each.component()).append('#').append(run.number())
-                    .append(" for ").append(each.name()).append(": it will be ").append(run.version()).append(".\n"));
-            each.led().why().ifPresent(why -> words.append("Paseo started nothing of ").append(each.component()).append(" for ")
-                    .append(each.name()).append(": ").append(why).append(".\n"));
-            each.warnings().forEach(warning -> words.append("Please change ").append(warning).append(".\n"));
+            each.led().run().ifPresent(run -> lines.add("Paseo started " + each.component() + "#" + run.number() + " for " + each.name() + ": it will be " + run.version() + "."));
         }
-        seen.gone().forEach(each -> words.append("Paseo noticed that ").append(each.branch()).append(" of ").append(each.component()).append(" was deleted")
-                .append(each.preview() ? ": its preview is taken away.\n" : ": it starts nothing any more.\n"));
-        seen.unread().forEach(each -> words.append("Paseo looks again soon: ").append(each.sentence()).append(".\n"));
-        return words.isEmpty() ? "Nothing has moved since Paseo looked last: what was pushed was noticed already. What came of it: paseo why " + component.name() + "\n" : words.toString();
+        for (Pushes.Moved each : seen.moved()) {
+            each.led().why().ifPresent(why -> lines.add("Paseo started nothing of " + each.component() + " for " + each.name() + ": " + why + "."));
+            each.warnings().forEach(warning -> lines.add("Please change " + warning + "."));
+        }
+        seen.gone().forEach(each -> lines.add("Paseo noticed that " + each.branch() + " of " + each.component() + " was deleted"
+                + (each.preview() ? ": its preview is taken away." : ": it starts nothing any more.")));
+        seen.unread().forEach(each -> lines.add("Paseo looks again soon: " + each.sentence() + "."));
+        seen.many().forEach(each -> lines.add(each + "."));
+        if (lines.isEmpty()) {
+            return "Nothing has moved since Paseo looked last: what was pushed was noticed already. What came of it: paseo why " + component.name() + "\n";
+        }
+        String shown = String.join("\n", lines.stream().distinct().limit(MOST_LINES).toList()) + "\n";
+        return lines.size() > MOST_LINES ? shown + "And " + (lines.size() - MOST_LINES) + " more: paseo why " + component.name() + "\n" : shown;
     }
 }

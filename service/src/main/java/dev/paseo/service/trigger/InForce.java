@@ -125,7 +125,7 @@ class InForce {
         }
         Map<String, String> heads = components.heads(component.id());
         String id = ofEvent ? happened.commit().orElseThrow() : heads.get(component.mainBranch());
-        Mirror.Commit found = components.mirror(component).commit(id);
+        Mirror.Commit found = components.mirror(component).tagged(id);
         // Of several tags on one commit the one counts that started it.
         Mirror.Commit commit = happened.event() instanceof Event.Tagged tagged && ofEvent
                 ? new Mirror.Commit(found.id(), found.summary(), found.author(), found.address(), found.at(), Optional.of(tagged.tag())) : found;

@@ -13,10 +13,15 @@ import dev.paseo.service.component.Triggers;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -46,12 +51,19 @@ class Pushes {
         }
     }
 
-    /** What a look at a repository found. */
-    record Seen(List<Moved> moved, List<Gone> gone, List<Unread> unread) {}
+    /** What a look at a repository found; {@code many} is what came in such numbers that it is told together, as sentences. */
+    record Seen(List<Moved> moved, List<Gone> gone, List<Unread> unread, List<String> many) {
+
+        private Seen() {
+            this(new ArrayList<>(), new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
+        }
+    }
 
     private static final Logger LOG = LoggerFactory.getLogger(Pushes.class);
 
     private static final int MOST_PATHS = 10_000;
+    /** Of new branches or tags that come at once and start nothing, so many are told one by one. */
+    private static final int MOST_TOLD = 50;
 
     private final Components components;
     private final Starting starting;
@@ -68,14 +80,16 @@ class Pushes {
     Seen look(String repository, Optional<String> pusher) {
         List<Registered> all = components.ofRepository(repository);
         if (all.isEmpty()) {
-            return new Seen(List.of(), List.of(), List.of());
+            return new Seen();
         }
         Mirror mirror = components.mirror(all.getFirst());
         mirror.fetch();
         Mirror.Refs refs = mirror.refs();
-        Seen seen = new Seen(new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
+        Seen seen = new Seen();
         for (Registered component : all) {
-            heads(component, mirror, refs.heads(), pusher, seen);
+            heads(component, mirror, mainFirst(component, refs.heads()), pusher, seen);
+        }
+        for (Registered component : all) {
             tags(component, mirror, refs.tags(), seen);
         }
         return seen;
@@ -103,13 +117,25 @@ class Pushes {
                 tag ? Optional.empty() : Optional.of(name), Optional.of(commit), Optional.empty());
     }
 
+    /** However many branches there are, the main one waits for none of them. */
+    private static Map<String, String> mainFirst(Registered component, Map<String, String> heads) {
+        Map<String, String> ordered = new LinkedHashMap<>();
+        Optional.ofNullable(heads.get(component.mainBranch())).ifPresent(commit -> ordered.put(component.mainBranch(), commit));
+        ordered.putAll(heads);
+        return ordered;
+    }
+
     private void heads(Registered component, Mirror mirror, Map<String, String> heads, Optional<String> pusher, Seen seen) {
         Map<String, String> known = components.heads(component.id());
-        heads.forEach((branch, commit) -> {
-            if (!commit.equals(known.get(branch))) {
-                alone(component, false, branch, commit, seen, () -> head(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher, seen));
+        Map<String, String> moved = new LinkedHashMap<>(heads);
+        moved.entrySet().removeIf(head -> head.getValue().equals(known.get(head.getKey())));
+        Bulk bulk = new Bulk(moved.size() > MOST_TOLD, Pushes::ofBranches);
+        moved.forEach((branch, commit) -> alone(component, false, branch, commit, seen, () -> {
+            if (known.containsKey(branch) || branch.length() > Components.LONGEST_NAME || !bulk.takes(component, branch, commit)) {
+                head(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher, seen);
             }
-        });
+        }));
+        together(component, "branches", bulk.taken, rest -> components.seeHeads(component, rest), seen);
         known.forEach((branch, commit) -> {
             if (!heads.containsKey(branch) && components.dropHead(component.id(), branch, commit)) {
                 seen.gone().add(new Gone(component.name(), branch, previewed(component, branch, commit)));
@@ -173,11 +199,70 @@ class Pushes {
 
     private void tags(Registered component, Mirror mirror, Map<String, String> tags, Seen seen) {
         Map<String, String> known = components.tags(component.id());
-        tags.forEach((tag, commit) -> {
-            if (!commit.equals(known.get(tag)) && tag.length() <= Components.LONGEST_NAME) {
-                alone(component, true, tag, commit, seen, () -> tagged(component, mirror, tag, commit).ifPresent(led -> seen.moved().add(new Moved(component.name(), tag, commit, led, List.of()))));
+        Map<String, String> fresh = new LinkedHashMap<>(tags);
+        fresh.entrySet().removeIf(tag -> tag.getValue().equals(known.get(tag.getKey())) || tag.getKey().length() > Components.LONGEST_NAME);
+        Bulk bulk = new Bulk(fresh.size() > MOST_TOLD, Pushes::ofTags);
+        fresh.forEach((tag, commit) -> alone(component, true, tag, commit, seen, () -> {
+            if (!bulk.takes(component, tag, commit)) {
+                tagged(component, mirror, tag, commit).ifPresent(led -> seen.moved().add(new Moved(component.name(), tag, commit, led, List.of())));
             }
-        });
+        }));
+        together(component, "tags", bulk.taken, rest -> components.seeTags(component.id(), rest), seen);
+    }
+
+    /** New names that come in such numbers that those which no rule names are told together. */
+    private final class Bulk {
+
+        private final boolean many;
+        private final Function<PipelineFile.Start, List<String>> named;
+        private final Map<String, List<BranchPattern>> patterns = new HashMap<>();
+        private final Map<String, String> taken = new LinkedHashMap<>();
+
+        /** @param named the patterns by which an entry of {@code starts} names them */
+        private Bulk(boolean many, Function<PipelineFile.Start, List<String>> named) {
+            this.many = many;
+            this.named = named;
+        }
+
+        private boolean takes(Registered component, String name, String commit) {
+            if (!many || patterns.computeIfAbsent(commit, at -> patterns(component, at, named)).stream().anyMatch(pattern -> pattern.matches(name))) {
+                return false;
+            }
+            taken.put(name, commit);
+            return true;
+        }
+    }
+
+    /** What starts nothing, and is too much to be told one by one. */
+    private void together(Registered component, String what, Map<String, String> names, Predicate<Map<String, String>> noted, Seen seen) {
+        if (names.isEmpty() || !noted.test(names)) {
+            return;
+        }
+        String first = names.keySet().iterator().next();
+        String commit = names.get(first);
+        String sentence = String.format(Locale.ROOT, "%,d new %s, such as %s", names.size(), what, String.join(", ", names.keySet().stream().limit(3).toList()));
+        starting.refused(new Happened(new Event.Tagged(component.name(), first, commit, Optional.empty(), Optional.empty()), component,
+                Optional.of(names.size() + " " + what + " from " + EventMapper.NewEvent.cut(first, 60) + " at " + commit), sentence,
+                new Cause.Tag(component.name(), first, commit), OptionalLong.empty(), "", Optional.empty(), Optional.of(commit), Optional.empty()),
+                "no rule of the pipeline file names any of them");
+        seen.many().add("Paseo noticed " + sentence + ", of " + component.name() + ": no rule names any of them, and they start nothing");
+    }
+
+    private static List<String> ofTags(PipelineFile.Start start) {
+        return start instanceof PipelineFile.Start.Tag(String pattern) ? List.of(pattern) : List.of();
+    }
+
+    private static List<String> ofBranches(PipelineFile.Start start) {
+        return switch (start) {
+            case PipelineFile.Start.Push push -> push.branches();
+            case PipelineFile.Start.Preview(List<String> branches) -> branches;
+            default -> List.of();
+        };
+    }
+
+    private List<BranchPattern> patterns(Registered component, String commit, Function<PipelineFile.Start, List<String>> named) {
+        return components.readFile(component, commit).file().map(PipelineFile::starts).orElse(List.of()).stream()
+                .flatMap(start -> named.apply(start).stream()).map(BranchPattern::new).toList();
     }
 
     private Optional<Starting.Led> tagged(Registered component, Mirror mirror, String tag, String commit) {
@@ -197,7 +282,6 @@ class Pushes {
     }
 
     private boolean names(Registered component, String commit, String tag) {
-        return components.readFile(component, commit).file().map(PipelineFile::starts).orElse(List.of()).stream()
-                .anyMatch(start -> start instanceof PipelineFile.Start.Tag(String pattern) && new BranchPattern(pattern).matches(tag));
+        return patterns(component, commit, Pushes::ofTags).stream().anyMatch(pattern -> pattern.matches(tag));
     }
 }
