@@ -117,6 +117,11 @@ public final class Mirror {
         }
     }
 
+    /** Puts all refs into one file, after many have come: one file for each makes every later look slow. */
+    public void pack() {
+        Git.run(folder, List.of("pack-refs", "--all"));
+    }
+
     /**
      * Where the branches and the tags are.
      *

@@ -92,6 +92,9 @@ class Pushes {
         for (Registered component : all) {
             tags(component, mirror, refs.tags(), seen);
         }
+        if (!seen.many().isEmpty()) {
+            mirror.pack();
+        }
         return seen;
     }
 

@@ -53,7 +53,7 @@ class PushesTest {
     void theOthersAreFollowedAndItIsTold() {
         when(components.readFile(COMPONENT, "0".repeat(40))).thenThrow(Refusal.unavailable("git has not the bytes of paseo.yaml"));
         Pushes.Seen seen = pushes.look(REPOSITORY, Optional.empty());
-        assertEquals(List.of("feature/fog", "main"), seen.moved().stream().map(Pushes.Moved::name).toList());
+        assertEquals(List.of("main", "feature/fog"), seen.moved().stream().map(Pushes.Moved::name).toList());
         assertEquals(List.of("feature/odd of sun-board cannot be read at 0000000: git has not the bytes of paseo.yaml"), seen.unread().stream().map(Pushes.Unread::sentence).toList());
         verify(starting).refused(any(), org.mockito.ArgumentMatchers.eq("it cannot be read: git has not the bytes of paseo.yaml; it is tried again"));
     }
