@@ -90,7 +90,7 @@ history() {
     mkdir -p "$demo/work"
     say "bringing in the components"
     component sun-model --link "Runbook=https://park.example/runbooks/sun-model"
-    component daylight-api --allowed 'season/*' --allowed 'feature/*' --secret DATA_KEY --open-source sun-model \
+    component daylight-api --allowed 'season/*' --allowed 'feature/*' --open-source sun-model \
         --link "Runbook=https://park.example/runbooks/daylight-api" --link "Dashboard=https://park.example/dashboards/daylight-api"
     component path-board
     component daylight-check
@@ -102,6 +102,7 @@ history() {
     receiver
     with_ports "$root/demo/scenario/environments.yaml" | sed "s|@user@|$(id -un)|; s|@host-key@|$(cut -d' ' -f1,2 "$demo/ssh/host.pub")|; s|@folder@|$demo/hosts/depot|" >"$demo/environments.yaml"
     as admin environment load "$demo/environments.yaml" >/dev/null
+    as admin secret grant daylight-api DATA_KEY >/dev/null
     for environment in test staging production trial; do
         word | as admin secret set DATA_KEY --component daylight-api --environment $environment >/dev/null
     done

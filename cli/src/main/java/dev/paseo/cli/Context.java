@@ -1,6 +1,7 @@
 package dev.paseo.cli;
 
 import dev.paseo.cli.output.Ink;
+import dev.paseo.cli.output.Plain;
 import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Settings;
 import java.io.InputStream;
@@ -20,7 +21,7 @@ public final class Context {
     private final JsonMapper json = JsonMapper.builder().build();
 
     public Context(PrintWriter out, InputStream in, Map<String, String> environment, boolean terminal) {
-        this.out = out;
+        this.out = Plain.writer(out);
         this.in = in;
         this.environment = environment;
         this.ink = new Ink(terminal && environment.getOrDefault("NO_COLOR", "").isEmpty());

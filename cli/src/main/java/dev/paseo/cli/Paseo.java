@@ -1,6 +1,7 @@
 package dev.paseo.cli;
 
 import dev.paseo.cli.command.Commands;
+import dev.paseo.cli.output.Plain;
 import dev.paseo.cli.service.Failure;
 import java.io.FileDescriptor;
 import java.io.FileOutputStream;
@@ -32,7 +33,8 @@ public final class Paseo {
     }
 
     /** Runs a command; the exit code. */
-    public static int run(Context context, PrintWriter err, String... arguments) {
+    public static int run(Context context, PrintWriter errors, String... arguments) {
+        PrintWriter err = Plain.writer(errors);
         CommandLine line = Commands.line(context, arguments.length == 0 ? "" : arguments[0]).setOut(context.out()).setErr(err).setUsageHelpAutoWidth(true);
         line.setColorScheme(CommandLine.Help.defaultColorScheme(CommandLine.Help.Ansi.OFF));
         line.setExecutionExceptionHandler((failed, command, parsed) -> {

@@ -200,7 +200,7 @@ class ArrivalTest {
     static Stream<Arguments> unfit() throws IOException {
         return Stream.of(
                 Arguments.of("bundle", tar("../outside.sh", "x", (byte) '0'), "they hold ../outside.sh, which lies outside their folder"),
-                Arguments.of("bundle", tar("pipe", "", (byte) '6'), "they hold pipe, which is neither a file nor a folder nor a symbolic link"),
+                Arguments.of("bundle", tar("pipe", "", (byte) '6'), "their archive holds pipe, which is neither a file nor a folder nor a symbolic link"),
                 Arguments.of("bundle", "no archive at all".getBytes(StandardCharsets.UTF_8), "they should be a"),
                 Arguments.of("bundle", tar("", "", (byte) '0'), "this holds no file"),
                 Arguments.of("tests", tar("", "", (byte) '0'), "reports tests: the archive holds no file"),

@@ -3,6 +3,10 @@ package dev.paseo.e2e;
 import static dev.paseo.e2e.Figures.number;
 import static dev.paseo.e2e.Figures.percentile;
 
+import dev.paseo.agent.process.Limits;
+import dev.paseo.agent.process.Spool;
+import dev.paseo.agent.process.StepProcess;
+import dev.paseo.agent.process.Walls;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -15,7 +19,7 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Measures what docs/benchmarks.md tells, each figure beside its primitive, in one run. Argument: the file to write.
- * With -Dpaseo.bench-only=matching,hooks,polls,chain,whereabouts,rolling,fan,gates,latencies only these are measured, and nothing is written.
+ * With -Dpaseo.bench-only=matching,hooks,polls,chain,whereabouts,rolling,fan,gates,walls,logs,latencies only these are measured, and nothing is written.
  */
 public final class Bench {
 
@@ -43,6 +47,8 @@ public final class Bench {
                     case "rolling" -> deploying.rolling();
                     case "fan" -> deploying.fan();
                     case "gates" -> new GateBench(bench.figures).measure();
+                    case "walls" -> bench.walls();
+                    case "logs" -> new LogBench(bench.figures).measure();
                     default -> bench.latencies();
                 }
             }
@@ -54,6 +60,7 @@ public final class Bench {
         new DeployingBench(bench.figures).measure();
         new GateBench(bench.figures).measure();
         bench.stepOverhead();
+        bench.walls();
         new EngineBench(bench.figures).measure();
         new LogBench(bench.figures).measure();
         bench.client();
@@ -132,6 +139,55 @@ public final class Bench {
                     "`sh -c true` forked directly; a step is wrapped, spooled, reported twice and its log shipped");
         }
     }
+
+    /** Steps with and without walls, one of each after the other. */
+    private void walls() throws Exception {
+        Path folder = Files.createTempDirectory("paseo-walls");
+        Walls walled = Walls.find(folder.resolve("agent"), folder.resolve("host"), Walls.Settings.usual());
+        Walls bare = Walls.find(folder.resolve("agent"), folder.resolve("host"), new Walls.Settings(false, List.of(), List.of(), true, false));
+        List<Double> without = new ArrayList<>();
+        List<Double> within = new ArrayList<>();
+        for (int time = 0; time < RUNS + 10; time++) {
+            double plain = step(bare, folder, 2L * time);
+            double closed = step(walled, folder, 2L * time + 1);
+            if (time >= 10) {
+                without.add(plain);
+                within.add(closed);
+            }
+        }
+        double more = percentile(within, 0.5) - percentile(without, 0.5);
+        figures.row("a step's walls", number("%.1f ms more (p50 %.1f ms within, %.1f ms without; ratio %.1f)", more, percentile(within, 0.5), percentile(without, 0.5),
+                percentile(within, 0.5) / percentile(without, 0.5)), "< 15 ms", new Figures.Limit(more, 15, false, "bubblewrap makes its namespaces for each"),
+                "the same step `true` without walls, in turns; " + walled.words());
+    }
+
+    private static double step(Walls walls, Path folder, long work) throws Exception {
+        Spool spool = Spool.open(folder.resolve("agent/spool"), work);
+        spool.clearFiles();
+        walls.own(Walls.Kind.UNTRUSTED_STAGE, spool);
+        Path step = spool.step(1, 1);
+        long began = System.nanoTime();
+        Walls.Box box = walls.box(Walls.Kind.UNTRUSTED_STAGE, spool, step.resolve("script"), Limits.usual());
+        StepProcess.End end = StepProcess.start(step, "true", spool.workspace(), box, Map.of("PATH", System.getenv("PATH"))).await(60, Limits.usual(), spool.own(), GO_ON);
+        double millis = (System.nanoTime() - began) / 1e6;
+        spool.delete();
+        if (!end.equals(new StepProcess.End.Exited(0))) {
+            throw new IllegalStateException(end.toString());
+        }
+        return millis;
+    }
+
+    private static final StepProcess.StopSignal GO_ON = new StepProcess.StopSignal() {
+        @Override
+        public boolean wanted() {
+            return false;
+        }
+
+        @Override
+        public boolean atOnce() {
+            return false;
+        }
+    };
 
     private void client() throws Exception {
         try (Park park = new Park()) {

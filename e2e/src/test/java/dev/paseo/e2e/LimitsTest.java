@@ -39,6 +39,18 @@ class LimitsTest {
         }
     }
 
+    /** What the page on security says is kept true by the tests that it names. */
+    @Test
+    void everyTestThatThePageOnSecurityNamesExists() throws IOException {
+        Matcher named = Pattern.compile("`(\\w+Test)(?:\\.(\\w+))?`").matcher(Files.readString(TestDatabase.ROOT.resolve("docs/security.md")));
+        int count = 0;
+        for (; named.find(); count++) {
+            String method = named.group(2);
+            assertTrue(method == null || named(named.group(1)).contains("void " + method + "("), () -> "there is no " + named.group());
+        }
+        assertTrue(count > 20, "only " + count);
+    }
+
     private static String named(String test) throws IOException {
         for (String module : List.of("core", "language", "api", "agent", "service", "cli", "e2e")) {
             try (Stream<Path> files = Files.walk(TestDatabase.ROOT.resolve(module + "/src/test/java"))) {

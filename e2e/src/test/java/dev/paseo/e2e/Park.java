@@ -180,7 +180,7 @@ final class Park implements AutoCloseable {
     /** A component with its repository, hook, environments and secret; nothing is pushed yet. */
     Repository component() throws IOException, InterruptedException {
         Repository repository = new Repository(folder.resolve("repositories"), "daylight-api");
-        as("release-engineer").post("/api/v1/components", Map.of("name", "daylight-api", "repository", repository.url(), "trusted", List.of("main"),
+        as("admin").post("/api/v1/components", Map.of("name", "daylight-api", "repository", repository.url(), "trusted", List.of("main"),
                 "allowed", List.of("feature/*"), "secrets", List.of("DATA_KEY", "REPORT_TOKEN"))).good();
         as("admin").put("/api/v1/environments", Map.of("text", Scenario.environments(this::hostAddress), "loosen", true)).good();
         for (String environment : List.of("test", "staging", "production")) {
@@ -196,7 +196,7 @@ final class Park implements AutoCloseable {
         Map<String, Object> registration = new LinkedHashMap<>(Map.of("name", name, "repository", repository.url(), "trusted", List.of("main"),
                 "allowed", List.of("feature/*"), "secrets", List.of()));
         registration.putAll(more);
-        as("release-engineer").post("/api/v1/components", registration).good();
+        as("admin").post("/api/v1/components", registration).good();
         installHook(repository, name, script -> script);
         return repository;
     }

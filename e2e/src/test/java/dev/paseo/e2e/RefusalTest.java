@@ -92,6 +92,18 @@ class RefusalTest {
     }
 
     @Test
+    void secretsAreGivenByThoseWhoMaySetThem() {
+        Map<String, Object> wanted = Map.of("name", "pickpocket", "trusted", java.util.List.of("main"), "allowed", java.util.List.of(), "secrets", java.util.List.of("DATA_KEY"),
+                "text", "paseo: 1\ncomponent: pickpocket\nversions: \"1.{serial}\"\n");
+        Client.Answer refused = park.as("release-engineer").post("/api/v1/components", wanted);
+        assertEquals(403, refused.status());
+        assertTrue(refused.detail().contains("give secrets to pickpocket"), refused.detail());
+        Map<String, Object> own = new java.util.LinkedHashMap<>(wanted);
+        own.put("secrets", java.util.List.of("PASEO_OUTSIDE_KEY"));
+        assertEquals(400, park.as("admin").post("/api/v1/components", own).status());
+    }
+
+    @Test
     void approvalsByTheAuthorTheRequesterAndForAChangedSubject() throws Exception {
         park.as("admin").put("/api/v1/groups/approvers/members/developer", Map.of()).good();
         long id = park.promote(fresh(), "production");
@@ -101,6 +113,9 @@ class RefusalTest {
         Client.Answer comment = park.rule("approver-1", id, true, " ");
         assertEquals(400, comment.status());
         assertEquals("/comment", comment.body().path("pointer").asString());
+        Client.Answer unseen = park.as("approver-1").post("/api/v1/deployments/" + id + "/ruling", Map.of("yes", true, "comment", "good"));
+        assertEquals(400, unseen.status());
+        assertEquals("/subject", unseen.body().path("pointer").asString());
         String seen = park.deployment(id).path("subject").asString();
         park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "another-key-" + id, "component", "daylight-api", "environment", "production")).good();
         Client.Answer changed = park.as("approver-1").post("/api/v1/deployments/" + id + "/ruling", Map.of("yes", true, "comment", "good", "subject", seen));

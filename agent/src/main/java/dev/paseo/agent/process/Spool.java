@@ -1,15 +1,22 @@
 package dev.paseo.agent.process;
 
 import java.io.IOException;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.nio.file.SimpleFileVisitor;
 import java.nio.file.StandardCopyOption;
+import java.nio.file.attribute.BasicFileAttributes;
+import java.nio.file.attribute.PosixFilePermission;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -17,6 +24,8 @@ import java.util.stream.Stream;
  * in place, and a folder for each try of a step. Only the agent's own user can read it.
  */
 public final class Spool {
+
+    private static final Set<PosixFilePermission> OWN = PosixFilePermissions.fromString("rwx------");
 
     private final Path folder;
 
@@ -26,7 +35,7 @@ public final class Spool {
 
     public static Spool open(Path spools, long work) throws IOException {
         Path folder = spools.resolve("work-" + work);
-        Files.createDirectories(folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
+        Files.createDirectories(folder, PosixFilePermissions.asFileAttribute(OWN));
         return new Spool(folder);
     }
 
@@ -148,14 +157,44 @@ public final class Spool {
         delete(folder);
     }
 
+    /** A step may leave folders that even their owner may not list or change. */
     private static void delete(Path tree) throws IOException {
-        if (!Files.exists(tree)) {
+        if (!Files.exists(tree, LinkOption.NOFOLLOW_LINKS)) {
             return;
         }
-        try (Stream<Path> paths = Files.walk(tree)) {
-            for (Path path : paths.sorted(Comparator.reverseOrder()).toList()) {
-                Files.deleteIfExists(path);
+        Files.walkFileTree(tree, new SimpleFileVisitor<>() {
+            @Override
+            public FileVisitResult preVisitDirectory(Path folder, BasicFileAttributes attributes) throws IOException {
+                if (!Files.isWritable(folder)) {
+                    Files.setPosixFilePermissions(folder, OWN);
+                }
+                return FileVisitResult.CONTINUE;
             }
-        }
+
+            @Override
+            public FileVisitResult visitFileFailed(Path path, IOException failed) throws IOException {
+                if (failed instanceof NoSuchFileException) {
+                    return FileVisitResult.CONTINUE;
+                }
+                if (!(failed instanceof AccessDeniedException) || !Files.isDirectory(path, LinkOption.NOFOLLOW_LINKS)) {
+                    throw failed;
+                }
+                Files.setPosixFilePermissions(path, OWN);
+                delete(path);
+                return FileVisitResult.CONTINUE;
+            }
+
+            @Override
+            public FileVisitResult visitFile(Path file, BasicFileAttributes attributes) throws IOException {
+                Files.deleteIfExists(file);
+                return FileVisitResult.CONTINUE;
+            }
+
+            @Override
+            public FileVisitResult postVisitDirectory(Path folder, IOException failed) throws IOException {
+                Files.deleteIfExists(folder);
+                return FileVisitResult.CONTINUE;
+            }
+        });
     }
 }

@@ -64,7 +64,7 @@ final class RegisterCommand extends ServiceCommand {
     @Option(names = "--link", paramLabel = "TITLE=ADDRESS", description = "kept with the component: a dashboard, the runbook")
     private Map<String, String> links = Map.of();
 
-    @Option(names = "--secret", paramLabel = "NAME", description = "secrets that its file may name")
+    @Option(names = "--secret", paramLabel = "NAME", description = "secrets that its file may name; takes who may set secrets")
     private List<String> secrets = List.of();
 
     @Option(names = "--anyway", description = "registers it although something is likely to be meant otherwise")

@@ -36,7 +36,7 @@ public final class Approving {
             return new Judgement(State.MET, name, said + ".", Optional.empty());
         }
         Set<String> open = new TreeSet<>(voices(wanted, facts, now));
-        open.removeIf(voice -> counted.containsKey(voice) || excluded(wanted, facts, voice).isPresent() && standIns(facts, voice).isEmpty());
+        open.removeAll(counted.keySet());
         boolean nobody = open.size() < wanted.count() - counted.size();
         String sentence = (said.isEmpty() ? "" : said + ". ") + "Waits for " + String.join(" or ", asked(wanted, facts, now))
                 + (wanted.notBy().isEmpty() ? "" : ", not " + exclusions(wanted)) + "." + voided(facts)
@@ -72,21 +72,32 @@ public final class Approving {
         return asked;
     }
 
-    private static Set<String> voices(Approvals wanted, GateFacts facts, Instant now) {
-        Set<String> voices = new TreeSet<>();
-        asked(wanted, facts, now).forEach(group -> voices.addAll(facts.people().members().getOrDefault(group, Set.of())));
+    private static Set<String> members(GateFacts facts, Collection<String> groups) {
+        Set<String> members = new TreeSet<>();
+        groups.forEach(group -> members.addAll(facts.people().members().getOrDefault(group, Set.of())));
+        return members;
+    }
+
+    /** Who has a voice: who may not decide has none, so that nobody can give it in their place. */
+    private static Set<String> voices(Approvals wanted, GateFacts facts, Collection<String> groups) {
+        Set<String> voices = members(facts, groups);
+        voices.removeIf(person -> excluded(wanted, facts, person).isPresent());
         return voices;
     }
 
-    private static Collection<String> standIns(GateFacts facts, String voice) {
-        return facts.people().standIns().entrySet().stream().filter(each -> each.getValue().contains(voice)).map(Map.Entry::getKey).toList();
+    private static Set<String> voices(Approvals wanted, GateFacts facts, Instant now) {
+        return voices(wanted, facts, asked(wanted, facts, now));
+    }
+
+    private static Set<String> principals(GateFacts facts, String person) {
+        return facts.people().standIns().getOrDefault(person, Set.of());
     }
 
     /** The voice with which somebody decides here: their own, or that of one they stand in for. */
     private static Optional<String> voice(Approvals wanted, GateFacts facts, Instant now, String person) {
         Set<String> voices = voices(wanted, facts, now);
         return voices.contains(person) ? Optional.of(person)
-                : facts.people().standIns().getOrDefault(person, Set.of()).stream().filter(voices::contains).sorted().findFirst();
+                : principals(facts, person).stream().filter(voices::contains).sorted().findFirst();
     }
 
     /** The newest ruling of each person. */
@@ -117,12 +128,25 @@ public final class Approving {
 
     /** Why a decision cannot be handed on to somebody: only to one who could be asked here, now or later, or who stands in for such a one. */
     public static Optional<String> handOnRefusal(Approvals wanted, GateFacts facts, String to) {
-        Set<String> could = new TreeSet<>();
         List<String> groups = new ArrayList<>(wanted.from());
         wanted.escalation().ifPresent(more -> groups.add(more.to()));
-        groups.forEach(group -> could.addAll(facts.people().members().getOrDefault(group, Set.of())));
-        boolean may = could.contains(to) || facts.people().standIns().getOrDefault(to, Set.of()).stream().anyMatch(could::contains);
-        return may ? excluded(wanted, facts, to) : Optional.of(to + " is not in the group " + String.join(" or ", groups) + ", which decides here, and stands in for nobody who is");
+        return whyNot(wanted, facts, groups, to, ", which decides here, and stands in for nobody who is");
+    }
+
+    /** Why somebody has no voice among these, neither an own one nor one to give in another's place. */
+    private static Optional<String> whyNot(Approvals wanted, GateFacts facts, List<String> groups, String person, String notThere) {
+        Set<String> members = members(facts, groups);
+        List<String> principals = principals(facts, person).stream().filter(members::contains).sorted().toList();
+        if (!members.contains(person) && principals.isEmpty()) {
+            return Optional.of(person + " is not in the group " + String.join(" or ", groups) + notThere);
+        }
+        Optional<String> own = excluded(wanted, facts, person);
+        if (own.isPresent() || members.contains(person)) {
+            return own;
+        }
+        List<Optional<String>> theirs = principals.stream().map(principal -> excluded(wanted, facts, principal)).toList();
+        return theirs.stream().allMatch(Optional::isPresent) ? theirs.getFirst().map(why -> person + " stands in for " + principals.getFirst() + ": " + why
+                + ", nor may who stands in for them") : Optional.empty();
     }
 
     static Optional<String> rejection(GateFacts facts) {
@@ -142,15 +166,12 @@ public final class Approving {
 
     /** Why this person may not decide about this subject, if so. */
     public static Optional<String> refusal(Approvals wanted, GateFacts facts, Instant now, String person) {
-        Optional<String> voice = voice(wanted, facts, now, person);
-        if (voice.isEmpty()) {
-            List<String> asked = asked(wanted, facts, now);
-            return Optional.of(person + " is not in the group " + String.join(" or ", asked) + ", which decides here");
+        Optional<String> not = whyNot(wanted, facts, asked(wanted, facts, now), person, ", which decides here");
+        if (not.isPresent()) {
+            return not;
         }
-        Ruling given = counted(wanted, facts, now).get(voice.get());
-        if (given != null) {
-            return Optional.of(given.by().equals(person) ? person + " has approved this already" : given.by() + " has approved this already in place of " + voice.get());
-        }
-        return excluded(wanted, facts, person);
+        String voice = voice(wanted, facts, now, person).orElseThrow();
+        return Optional.ofNullable(counted(wanted, facts, now).get(voice)).map(given -> given.by().equals(person) ? person + " has approved this already"
+                : given.by() + " has approved this already in place of " + voice);
     }
 }

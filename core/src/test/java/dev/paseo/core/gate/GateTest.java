@@ -204,6 +204,19 @@ class GateTest {
         assertTrue(Approving.refusal(two, facts(), ASKED, "developer").orElseThrow().contains("authors may not decide"), "an author decides for nobody");
     }
 
+    /** Who may not decide does so neither through a deputy, nor by handing it on to one. */
+    @Test
+    void nobodyDecidesInPlaceOfOneWhoMayNot() {
+        given.standIns.put("deputy", Set.of("developer"));
+        String why = "deputy stands in for developer: developer wrote or pushed a commit of what is proposed, and authors may not decide about it, nor may who stands in for them";
+        assertEquals(Optional.of(why), Approving.refusal(ONE, facts(), ASKED, "deputy"));
+        assertEquals(Optional.of(why), Approving.handOnRefusal(ONE, facts(), "deputy"));
+        given.rulings.add(new Ruling("deputy", Optional.of("developer"), true, "because", SUBJECT.digest(), Optional.of(SUBJECT), ASKED));
+        assertFalse(judged(ONE).open());
+        given.standIns.put("deputy", Set.of("developer", "approver-2"));
+        assertEquals(Optional.empty(), Approving.refusal(ONE, facts(), ASKED, "deputy"), "who stands in for another too has that one's voice");
+    }
+
     @Test
     void afterATimeOthersAreAskedToo() {
         Approvals later = new Approvals(List.of("approvers"), 1, List.of(), false, Optional.of(Duration.ofHours(8)), Optional.of(new Criterion.Escalation(Duration.ofHours(2), "operators")));

@@ -77,6 +77,7 @@ class ComponentController {
     @ResponseStatus(HttpStatus.CREATED)
     ComponentView register(@AuthenticationPrincipal Person person, @RequestBody Registration.NewComponent wanted) {
         Permission.require(person, Action.REGISTER_COMPONENT);
+        Registration.requireGrants(person, wanted);
         return view(registration.register(wanted, person.name()));
     }
 

@@ -1,5 +1,7 @@
 package dev.paseo.service.component;
 
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
@@ -7,11 +9,12 @@ import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Telling;
+import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
-import dev.paseo.service.source.SourceAccess;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.source.Mirrors;
+import dev.paseo.service.source.SourceAccess;
 import jakarta.validation.constraints.Size;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -83,6 +86,9 @@ class Registration {
             throw taken(wanted.name());
         }
         Stream.concat(wanted.trusted().stream(), wanted.allowed().stream()).forEach(Registration::pattern);
+        wanted.secrets().stream().filter(name -> !Names.VARIABLE.matcher(name).matches()).findFirst().ifPresent(name -> {
+            throw Refusal.invalid("/secrets", "a secret is named like a variable, in capitals, digits and underscores, and not PASEO_; got '" + name + "'");
+        });
     }
 
     private Refusal taken(String name) {
@@ -92,6 +98,14 @@ class Registration {
     static void pattern(String text) {
         if (text.isBlank() || text.length() > Components.LONGEST_NAME) {
             throw Refusal.invalid("/trusted", "a branch or pattern has 1 to " + Components.LONGEST_NAME + " signs; got '" + text + "'");
+        }
+    }
+
+    /** To give a component secrets is to open them to whoever may push to its trusted branches: it takes who may set their values. */
+    static void requireGrants(Person person, NewComponent wanted) {
+        if (!wanted.secrets().isEmpty()) {
+            Permission.require(person, Action.SET_SECRET, "give secrets to " + wanted.name() + " (register it without, and let somebody who may give them)",
+                    Optional.of(wanted.name()), Optional.empty());
         }
     }
 
@@ -108,7 +122,10 @@ class Registration {
             long id = components.named(wanted.name()).id();
             wanted.trusted().forEach(pattern -> mapper.addRule(id, pattern, true));
             wanted.allowed().forEach(pattern -> mapper.addRule(id, pattern, false));
-            wanted.secrets().forEach(name -> opening.secrets().open(id, name));
+            wanted.secrets().forEach(name -> {
+                opening.secrets().open(id, name);
+                records.audit().record(AuditTrail.Entry.of(by, "secret granted", name).with("component", wanted.name()));
+            });
             wanted.sources().orElse(List.of()).forEach(name -> mapper.openSource(id, components.named(name).id(), false));
             wanted.openSources().orElse(List.of()).forEach(name -> mapper.openSource(id, components.named(name).id(), true));
             Links.keep(mapper, id, wanted.links().orElse(Map.of()));

@@ -58,6 +58,7 @@ class RegistrationController {
     @PostMapping
     RegistrationView look(@AuthenticationPrincipal Person person, @RequestBody Registration.NewComponent wanted) {
         Permission.require(person, Action.REGISTER_COMPONENT);
+        Registration.requireGrants(person, wanted);
         registration.refuse(wanted);
         String main = wanted.mainBranch().orElse("main");
         if (wanted.repository().isEmpty()) {

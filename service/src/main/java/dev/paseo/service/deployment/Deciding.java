@@ -70,6 +70,9 @@ class Deciding {
             if (kept.isEmpty() && (gates.needsComment(at) || !yes)) {
                 throw Refusal.invalid("/comment", yes ? at.place().environment() + " wants a comment with every decision" : "say why it is rejected");
             }
+            if (yes && seen.isEmpty()) {
+                throw Refusal.invalid("/subject", "should be the subject that was looked at, as deployment " + id + " tells it: nobody approves what was not shown");
+            }
             if (seen.filter(subject -> !subject.equals(gates.digest(at))).isPresent()) {
                 throw Refusal.conflict("what would be deployed has changed since you looked at it: look again, then decide");
             }

@@ -21,7 +21,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1/deployments/{id}")
 class DecisionController {
 
-    /** A decision; {@code subject} is the digest that the person saw. */
+    /** A decision; {@code subject} is the digest that the person saw, without which nothing is approved. */
     record DecisionRequest(boolean yes, Optional<String> comment, Optional<String> subject) {}
 
     /** {@code outcome}: {@code done}, {@code failed} or {@code cleared}; {@code picture} is one that was uploaded. */

@@ -10,7 +10,7 @@ import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 
 /**
- * Who wrote what is proposed: the authors and co-authors of every commit between what is live and what is proposed, and
+ * Who wrote what is proposed: the authors, committers and co-authors of every commit between what is live and what is proposed, and
  * the pusher. Git is asked outside transactions; what it said is kept, since commits never change.
  */
 @Component

@@ -250,10 +250,10 @@ public final class Mirror {
         }
     }
 
-    /** The addresses of the authors and co-authors of these commits. */
+    /** The addresses of the authors, committers and co-authors of these commits. */
     public Set<String> authors(Optional<String> from, String to) {
         List<String> arguments = new ArrayList<>(List.of("log",
-                "--format=%ae%n%(trailers:key=Co-authored-by,valueonly)", to));
+                "--format=%ae%n%ce%n%(trailers:key=Co-authored-by,valueonly)", to));
         from.ifPresent(commit -> arguments.add("^" + commit));
         arguments.add("--");
         Set<String> addresses = new LinkedHashSet<>();

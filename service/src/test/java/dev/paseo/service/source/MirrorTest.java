@@ -66,6 +66,16 @@ class MirrorTest {
         assertFalse(mirror.precedes(second, first));
     }
 
+    @Test
+    void whoWroteACommitAndWhoCommittedItBothCount() throws Exception {
+        Path work = folder.resolve("work");
+        Files.writeString(work.resolve("note"), "from a letter\n");
+        git(work, "add", ".");
+        git(work, "commit", "-q", "-m", "A letter\n\nCo-authored-by: A Guide <guide@park.example>", "--author", "A Walker <walker@park.example>");
+        mirror.fetch();
+        assertEquals(java.util.Set.of("walker@park.example", "warden@park.example", "guide@park.example"), mirror.authors(Optional.of(second), git(work, "rev-parse", "HEAD").strip()));
+    }
+
     /** A commit object as somebody may write it by hand, whatever git itself would make. */
     private Mirror.Commit byHand(String committer, String message) throws Exception {
         Path work = folder.resolve("work");
