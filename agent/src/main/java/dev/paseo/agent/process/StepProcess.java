@@ -164,7 +164,7 @@ public final class StepProcess {
         if (Files.exists(left)) {
             try (InputStream said = Files.newInputStream(left)) {
                 new String(said.readNBytes(MOST_LEFT_BYTES), StandardCharsets.UTF_8).lines().filter(name -> !name.isBlank()).limit(MOST_LEFT_NAMES)
-                        .map(name -> name.replaceAll("\\p{Cntrl}", "?")).forEach(names::add);
+                        .map(name -> name.replaceAll("\\p{Cc}", "?")).forEach(names::add);
             }
         }
         names.addAll(ProcessTree.end(mark, Optional.empty(), 0));

@@ -14,7 +14,7 @@ public final class Plain extends Writer {
 
     private static final char SHOWN = '·';
     /** The colours of {@link Ink}, or one sign that steers. */
-    private static final Pattern STEERS = Pattern.compile("\u001b\\[(?:0|1|2|31|32|33|35)m|[\\p{Cntrl}&&[^\n\t]]");
+    private static final Pattern STEERS = Pattern.compile("\u001b\\[(?:0|1|2|31|32|33|35)m|[\\p{Cc}&&[^\n\t]]");
     private static final int SHORTEST_COLOUR = 4;
 
     private final Writer out;
