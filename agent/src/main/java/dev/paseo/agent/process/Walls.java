@@ -30,6 +30,7 @@ public final class Walls {
      * Runs a script and writes the names of what it left running to descriptor 3, before the namespace ends it all.
      */
     private static final String INNER = """
+            [ -z "$1" ] || ulimit "$1" "$2"
             sh -e "$0" 3>&-
             code=$?
             for each in /proc/[0-9]*; do
@@ -81,29 +82,42 @@ public final class Walls {
     private final Optional<String> none;
     private final boolean root;
     private final boolean ownUser;
+    /** How this machine's shell is told how many processes there may be; empty where it cannot be. */
+    private final String processesOption;
 
-    private Walls(Path agentFolder, Path hostFolder, Settings settings, Optional<String> none, boolean root, boolean ownUser) {
+    private Walls(Path agentFolder, Path hostFolder, Settings settings, Optional<String> none, boolean root, boolean ownUser, String processesOption) {
         this.agentFolder = agentFolder;
         this.hostFolder = hostFolder;
         this.settings = settings;
         this.none = none;
         this.root = root;
         this.ownUser = ownUser;
+        this.processesOption = processesOption;
     }
 
     /** What can be had on this machine. */
     public static Walls find(Path agentFolder, Path hostFolder, Settings settings) throws IOException, InterruptedException {
         if (!settings.wanted()) {
-            return new Walls(agentFolder, hostFolder, settings, Optional.of("the agent was started with --without-walls"), isRoot(), false);
+            return new Walls(agentFolder, hostFolder, settings, Optional.of("the agent was started with --without-walls"), isRoot(), false, "");
         }
         List<String> plain = List.of("bwrap", "--unshare-pid", "--unshare-ipc", "--ro-bind", "/", "/", "--dev", "/dev", "--proc", "/proc", "true");
         Optional<String> failed = tried(plain);
         if (failed.isPresent()) {
-            return new Walls(agentFolder, hostFolder, settings, failed, isRoot(), false);
+            return new Walls(agentFolder, hostFolder, settings, failed, isRoot(), false, "");
         }
         boolean ownUser = isRoot() && tried(Stream.of(List.of("bwrap", "--unshare-pid", "--cap-drop", "ALL"), keptRights(),
                 List.of("--ro-bind", "/", "/", "--dev", "/dev", "--proc", "/proc"), as(FIRST_USER), List.of("true")).flatMap(List::stream).toList()).isEmpty();
-        return new Walls(agentFolder, hostFolder, settings, Optional.empty(), isRoot(), ownUser);
+        return new Walls(agentFolder, hostFolder, settings, Optional.empty(), isRoot(), ownUser, processesOption());
+    }
+
+    /** POSIX has no option for it: shells have one of two. */
+    private static String processesOption() throws InterruptedException {
+        for (String option : List.of("-u", "-p")) {
+            if (tried(List.of("sh", "-c", "ulimit " + option + " 1000 && [ \"$(ulimit " + option + ")\" = 1000 ]")).isEmpty()) {
+                return option;
+            }
+        }
+        return "";
     }
 
     private static boolean isRoot() throws IOException {
@@ -171,7 +185,7 @@ public final class Walls {
     }
 
     private Box closed(Kind kind, Spool spool, Path script, Limits limits) {
-        List<String> command = new ArrayList<>(List.of("bwrap", "--die-with-parent", "--unshare-pid", "--unshare-ipc", "--unshare-uts"));
+        List<String> command = new ArrayList<>(List.of("bwrap", "--die-with-parent", "--unshare-pid", "--unshare-ipc"));
         if (!settings.network()) {
             command.add("--unshare-net");
         }
@@ -202,12 +216,11 @@ public final class Walls {
         command.addAll(List.of("--ro-bind", spool.artifacts().toString(), INSIDE.resolve("artifacts").toString()));
         command.addAll(List.of("--ro-bind", script.toString(), INSIDE.resolve("script").toString()));
         command.addAll(List.of("--chdir", INSIDE.resolve("workspace").toString()));
-        // The kernel's own limit is a little above what is looked at, so that who passes it is told so, and goes no further.
-        command.addAll(List.of("prlimit", "--nproc=" + (limits.processes() + limits.processes() / 10 + 10)));
         if (asItsUser) {
             command.addAll(as(user(spool)));
         }
-        command.addAll(List.of("sh", "-c", INNER, INSIDE.resolve("script").toString()));
+        // The kernel's own limit is a little above what is looked at, so that who passes it is told so, and goes no further.
+        command.addAll(List.of("sh", "-c", INNER, INSIDE.resolve("script").toString(), processesOption, Integer.toString(limits.processes() + limits.processes() / 10 + 10)));
         return new Box(command, INSIDE.resolve("workspace"), INSIDE.resolve("artifacts"), Optional.of(INSIDE.resolve("home")));
     }
 
