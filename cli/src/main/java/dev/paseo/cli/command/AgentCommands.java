@@ -76,6 +76,9 @@ final class AgentCommands {
             if (!agent.path("untrusted").asBoolean()) {
                 return "no";
             }
+            if (!agent.has("walls")) {
+                return "not told yet";
+            }
             return agent.path("walled").asBoolean() ? "yes" : "no: its walls do not hold it";
         }
 
