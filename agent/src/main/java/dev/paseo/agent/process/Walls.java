@@ -27,10 +27,10 @@ public final class Walls {
     private static final int TRIED_SECONDS = 10;
 
     /**
-     * Runs a script and writes the names of what it left running to descriptor 3, before the namespace ends it all.
+     * Runs a script under a limit of processes, or under a lower one that the user has already, and writes the names of what it left running to descriptor 3, before the namespace ends it all.
      */
     private static final String INNER = """
-            [ -z "$1" ] || ulimit "$1" "$2"
+            [ -z "$1" ] || ulimit "$1" "$2" 2>/dev/null
             sh -e "$0" 3>&-
             code=$?
             for each in /proc/[0-9]*; do

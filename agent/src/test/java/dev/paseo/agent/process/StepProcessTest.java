@@ -34,7 +34,7 @@ class StepProcessTest {
         return new Walls.Box(List.of("sh", "-e", step.resolve("script").toString()), step, step, Optional.empty());
     }
 
-    private static StepProcess.StopSignal signal(boolean wanted) {
+    static StepProcess.StopSignal signal(boolean wanted) {
         return new StepProcess.StopSignal() {
             @Override
             public boolean wanted() {

@@ -21,27 +21,13 @@ import org.junit.jupiter.params.provider.EnumSource;
 /** Attacks from within a step, on its agent, on other work, and on the machine. */
 class WallsTest {
 
-    private static final StepProcess.StopSignal GO_ON = signal(false);
+    private static final StepProcess.StopSignal GO_ON = StepProcessTest.signal(false);
 
     @TempDir
     Path folder;
     private Path agent;
     private Path host;
     private Spool spool;
-
-    private static StepProcess.StopSignal signal(boolean wanted) {
-        return new StepProcess.StopSignal() {
-            @Override
-            public boolean wanted() {
-                return wanted;
-            }
-
-            @Override
-            public boolean atOnce() {
-                return true;
-            }
-        };
-    }
 
     @BeforeEach
     void agentAndItsOtherWork() throws IOException {
@@ -134,7 +120,7 @@ class WallsTest {
         while (!Files.exists(spool.workspace().resolve("ready"))) {
             Thread.onSpinWait();
         }
-        assertEquals(new StepProcess.End.Stopped(), step.await(60, Limits.usual(), spool.own(), signal(true)));
+        assertEquals(new StepProcess.End.Stopped(), step.await(60, Limits.usual(), spool.own(), StepProcessTest.signal(true)));
         assertFalse(ProcessHandle.allProcesses().anyMatch(process -> process.info().commandLine().filter(line -> line.contains("sleep 4712")).isPresent()));
     }
 

@@ -138,7 +138,7 @@ class Pushes {
                 head(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher, seen);
             }
         }));
-        together(component, "branches", bulk.taken, rest -> components.seeHeads(component, rest), seen);
+        together(component, false, bulk.taken, rest -> components.seeHeads(component, rest), seen);
         known.forEach((branch, commit) -> {
             if (!heads.containsKey(branch) && components.dropHead(component.id(), branch, commit)) {
                 seen.gone().add(new Gone(component.name(), branch, previewed(component, branch, commit)));
@@ -210,7 +210,7 @@ class Pushes {
                 tagged(component, mirror, tag, commit).ifPresent(led -> seen.moved().add(new Moved(component.name(), tag, commit, led, List.of())));
             }
         }));
-        together(component, "tags", bulk.taken, rest -> components.seeTags(component.id(), rest), seen);
+        together(component, true, bulk.taken, rest -> components.seeTags(component.id(), rest), seen);
     }
 
     /** New names that come in such numbers that those which no rule names are told together. */
@@ -237,17 +237,18 @@ class Pushes {
     }
 
     /** What starts nothing, and is too much to be told one by one. */
-    private void together(Registered component, String what, Map<String, String> names, Predicate<Map<String, String>> noted, Seen seen) {
+    private void together(Registered component, boolean tags, Map<String, String> names, Predicate<Map<String, String>> noted, Seen seen) {
         if (names.isEmpty() || !noted.test(names)) {
             return;
         }
         String first = names.keySet().iterator().next();
         String commit = names.get(first);
+        String what = tags ? "tags" : "branches";
         String sentence = String.format(Locale.ROOT, "%,d new %s, such as %s", names.size(), what, String.join(", ", names.keySet().stream().limit(3).toList()));
-        starting.refused(new Happened(new Event.Tagged(component.name(), first, commit, Optional.empty(), Optional.empty()), component,
-                Optional.of(names.size() + " " + what + " from " + EventMapper.NewEvent.cut(first, 60) + " at " + commit), sentence,
-                new Cause.Tag(component.name(), first, commit), OptionalLong.empty(), "", Optional.empty(), Optional.of(commit), Optional.empty()),
-                "no rule of the pipeline file names any of them");
+        starting.refused(new Happened(tags ? new Event.Tagged(component.name(), first, commit, Optional.empty(), Optional.empty())
+                : new Event.Pushed(component.name(), first, commit, Optional.empty()), component, Optional.of(names.size() + " " + what + " from " + EventMapper.NewEvent.cut(first, 60) + " at " + commit), sentence,
+                tags ? new Cause.Tag(component.name(), first, commit) : new Cause.Push(component.name(), first, commit, ""), OptionalLong.empty(), "",
+                tags ? Optional.empty() : Optional.of(first), Optional.of(commit), Optional.empty()), "no rule of the pipeline file names any of them");
         seen.many().add("Paseo noticed " + sentence + ", of " + component.name() + ": no rule names any of them, and they start nothing");
     }
 
