@@ -7,7 +7,7 @@ account() {
     name=$1
     shift
     password=$(word)
-    printf '%s' "$password" | as admin account add "$name" --address "$name@park.example" "$@" >/dev/null
+    printf '%s' "$password" | as admin account add "$name" --password --address "$name@park.example" "$@" >/dev/null
     printf '%-18s %s\n' "$name" "$password" >>"$demo/accounts"
     printf '%s' "$password" | paseo sign-in "$url" --name "$name" --as "$name" >/dev/null
 }
@@ -23,7 +23,8 @@ accounts() {
     account approver-1 --role approver --group approvers
     account approver-2 --role approver --group approvers
     account auditor --role auditor
-    account release-engineer --role release-engineer
+    # The works that build elsewhere are theirs, so that it is known who is behind what they publish.
+    account release-engineer --role release-engineer --address works@park.example
 }
 
 git_as() {

@@ -17,6 +17,7 @@ const OLD: Record<string, string[]> = {
   set: ["sets"],
   deputy: ["deputies", "waiting"],
   agent: ["agents"],
+  loosening: ["loosenings", "waiting"],
 };
 
 /** Makes questions old at most every so often, so that a burst of events costs one look each. */
@@ -61,6 +62,7 @@ export function useLive(): boolean {
         fresh = false;
         setConnected(false);
       };
+      source.addEventListener("signed-out", () => location.assign("/sign-in?because=disabled"));
       source.addEventListener("changed", (event) => old((JSON.parse(event.data) as { kind: string }).kind));
     };
     const turn = () => (document.hidden ? close() : open());

@@ -138,6 +138,8 @@ export const waiting = () => queryOptions({ queryKey: ["waiting"], queryFn: () =
 
 export const waitingCount = () => queryOptions({ queryKey: ["waiting", "count"], queryFn: () => need(api.GET("/api/v1/waiting/count")) });
 
+export const loosenings = () => queryOptions({ queryKey: ["loosenings"], queryFn: () => need(api.GET("/api/v1/loosenings")) });
+
 export const notices = () => queryOptions({ queryKey: ["notices"], queryFn: () => need(api.GET("/api/v1/notices")) });
 
 export const noticeChoices = () => queryOptions({ queryKey: ["notices", "choices"], queryFn: () => need(api.GET("/api/v1/notices/choices")) });

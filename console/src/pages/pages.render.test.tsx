@@ -24,7 +24,7 @@ let refusals: Record<string, { status: number; detail: string }>;
 let sent: { what: string; body: unknown }[];
 
 beforeEach(() => {
-  answers = { "GET /api/v1/session": { name: "approver-1", groups: [] }, "GET /api/v1/previews": [] };
+  answers = { "GET /api/v1/session": { name: "approver-1", groups: [] }, "GET /api/v1/previews": [], "GET /api/v1/loosenings": [] };
   refusals = {};
   sent = [];
   service.answer = async (request) => {
@@ -169,9 +169,46 @@ describe("waiting", () => {
     expect(sent).toEqual([{ what: "PUT /api/v1/notices/choices", body: { event: "waits", channel: "mail", delivery: "off", component: "daylight-api" } }]);
   });
 
+  test("a loosening shows all that it changes; what is said about it goes with what was looked at", async () => {
+    const loosening = {
+      id: 3, kind: "rules", what: ["production is loosened: To enter: “Live for 2 h” is no longer asked", "production: its rules change"], text: "environments:\n  production:\n", subject: "ab12",
+      asked: { production: ["approvers"] }, by: "operator", at: "2026-05-04T08:00:00Z", until: "2026-05-11T08:00:00Z", people: ["approver-1"], words: [], status: "open",
+    };
+    Object.assign(answers, {
+      "GET /api/v1/waiting": { now: WHERE.now, count: 1, gates: [], reviews: [], grants: [], stays: [], nobody: [], loosenings: [loosening] }, "GET /api/v1/deputies": [], "GET /api/v1/notices": { unread: 0, notices: [] },
+    });
+    show(<Waiting />);
+    expect(await screen.findByText("operator wants to loosen what is asked for production")).toBeVisible();
+    expect(screen.getByText("production: its rules change")).toBeVisible();
+    await userEvent.click(screen.getByRole("button", { name: "Refuse" }));
+    await userEvent.click(screen.getByRole("button", { name: "Refuse it" }));
+    expect(screen.getByRole("alert")).toHaveTextContent("Say why");
+    await userEvent.type(screen.getByRole("textbox"), "The two hours stay.");
+    await userEvent.click(screen.getByRole("button", { name: "Refuse it" }));
+    expect(sent).toContainEqual({ what: "POST /api/v1/loosenings/3/words", body: { yes: false, comment: "The two hours stay.", subject: "ab12" } });
+  });
+
+  test("whoever wants a loosening sees whom it waits for, and takes it back; those of others are not theirs", async () => {
+    const loosening = {
+      id: 4, kind: "grant", what: ["daylight-api is given the secret MAP_KEY"], subject: "ab12", asked: { production: ["approvers"] }, by: "approver-1",
+      at: "2026-05-04T08:00:00Z", until: "2026-05-11T08:00:00Z", people: ["approver-2"], agreed: false, words: [], status: "open",
+    };
+    Object.assign(answers, {
+      "GET /api/v1/waiting": { now: WHERE.now, count: 0, gates: [], reviews: [], grants: [], stays: [], nobody: [], loosenings: [] }, "GET /api/v1/deputies": [], "GET /api/v1/notices": { unread: 0, notices: [] },
+      "GET /api/v1/loosenings": [loosening, { ...loosening, id: 5, by: "operator", what: ["of somebody else"] }, { ...loosening, id: 6, status: "done", what: ["that is over"] }],
+    });
+    show(<Waiting />);
+    expect(await screen.findByText("Waits for approver-2")).toBeVisible();
+    expect(screen.queryByText("of somebody else")).toBeNull();
+    expect(screen.queryByText("that is over")).toBeNull();
+    await userEvent.click(screen.getByRole("button", { name: "Take back" }));
+    await userEvent.click(screen.getByRole("button", { name: "Take it back" }));
+    expect(sent).toContainEqual({ what: "POST /api/v1/loosenings/4/withdrawal", body: undefined });
+  });
+
   test("what waits for nobody is told to who can change it; with nothing to do that is said", async () => {
     const gate = { deployment: 7, component: "daylight-api", environment: "production", version: "1.4.1", kind: "decision", name: "0 of 2 approvals", sentence: "Nobody may decide this.", since: "2026-05-04T08:00:00Z" };
-    Object.assign(answers, { "GET /api/v1/waiting": { now: WHERE.now, count: 1, gates: [], reviews: [], grants: [], stays: [], nobody: [gate] }, "GET /api/v1/deputies": [], "GET /api/v1/notices": { unread: 0, notices: [] } });
+    Object.assign(answers, { "GET /api/v1/waiting": { now: WHERE.now, count: 1, gates: [], reviews: [], grants: [], stays: [], nobody: [gate], loosenings: [] }, "GET /api/v1/deputies": [], "GET /api/v1/notices": { unread: 0, notices: [] } });
     show(<Waiting />);
     expect(await screen.findByText("Nobody may decide this.")).toBeVisible();
     expect(screen.getByRole("link", { name: /daylight-api 1.4.1 into production/ })).toHaveAttribute("href", "/deployments/7");

@@ -30,6 +30,7 @@ export default function Component() {
       {view.retired && <p className="run-reason warn">Retired <At time={view.retired} />: nothing starts or is deployed of it any more; its history stays. It comes back by: <code>paseo bring-back component {name}</code></p>}
       {view.formerNames.length > 0 && <p className="quiet">Formerly {view.formerNames.join(", ")}; it is still reached by {view.formerNames.length === 1 ? "that name" : "those names"}.</p>}
       {view.problems.length > 0 && <p className="run-reason bad">{view.file} of {view.mainBranch}, line {view.problems[0]?.line}: {view.problems[0]?.message}{view.problems.length > 1 && ` (and ${view.problems.length - 1} more)`}</p>}
+      {view.kept.nearly && <p className="run-reason warn">{view.kept.nearly}. An operator allows more in <code>paseo.kept-per-component</code>.</p>}
       <div className="run-columns">
         <div className="run-main">
           {(view.repository || (runs.data && runs.data.length > 0)) && <section className="component sheet">
@@ -80,6 +81,8 @@ function Side({ view }: { view: View }) {
         {view.repository && <li>repository <code title={view.repository}>{view.repository.split("/").at(-1)}</code></li>}
         {view.links.map((link) => <li key={link.title}><a className="outward" href={link.address} rel="noreferrer"><ExternalLink size={13} aria-hidden="true" />{link.title}</a></li>)}
       </ul>
+      <h2>Bytes</h2>
+      <p className="quiet">{view.kept.words}.</p>
       {image.data && view.repository && (
         <>
           <h2>Badge</h2>

@@ -103,6 +103,7 @@ function Words({ words }: { words: Schemas["WordsView"] }) {
       <Said head="To be promoted into it" lines={words.promotion} none="Anything may." />
       <Said head="To go on from it" lines={words.toGoOn} none="It stays live, and its tests pass." />
       <Said head="To be rolled back" lines={words.rollback} none="Whoever may roll back starts it at once." />
+      <Said head="To ask less, to trust more branches or to give secrets" lines={words.toLoosen} none="It counts at once; what goes live within a day is reviewed." />
       {Object.entries(words.components).map(([component, own]) => <Said key={component} head={`${component}, besides`} lines={[...own.toEnter, ...own.toGoOn]} none="" />)}
     </>
   );

@@ -33,7 +33,7 @@ export default function Passage() {
           {view.testFailed && <p className="bad">{view.reason} <Link to={`/deployments/${view.deployment}`}>Its log</Link></p>}
           <Checklist lists={view.checklists} mine={mine} onTick={async (said) => { await tickPassage(view.id, said); await fresh(); }} />
           {view.checklists.length === 0 && <p className="quiet">No list is ticked here.</p>}
-          {view.mayNot === undefined && <Leave id={view.id} environment={view.environment} commentRequired={view.commentRequired} />}
+          {view.mayNot === undefined && <Leave id={view.id} subject={view.subject} environment={view.environment} commentRequired={view.commentRequired} />}
         </section>
         <section className="sheet pad">
           <h2>The gate onward</h2>
@@ -47,13 +47,13 @@ export default function Passage() {
   );
 }
 
-function Leave({ id, environment, commentRequired }: { id: number; environment: string; commentRequired: boolean }) {
+function Leave({ id, subject, environment, commentRequired }: { id: number; subject: string | undefined; environment: string; commentRequired: boolean }) {
   const client = useQueryClient();
   const [comment, setComment] = useState("");
   const [wrong, setWrong] = useState("");
   const rule = async (yes: boolean) => {
     try {
-      await need(api.POST("/api/v1/passages/{id}/ruling", { params: { path: { id } }, body: { yes, comment } }));
+      await need(api.POST("/api/v1/passages/{id}/ruling", { params: { path: { id } }, body: { yes, comment, subject } }));
       await client.invalidateQueries();
     } catch (error) {
       setWrong(error instanceof Error ? error.message : String(error));

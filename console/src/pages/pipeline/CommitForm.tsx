@@ -13,7 +13,7 @@ interface Props {
 
 /** Commits the text to a branch, or makes a patch of it to take away. What is typed stays where it is refused. */
 export function CommitForm({ component, file, text, ready, onCommitted }: Props) {
-  const [branch, setBranch] = useState(file.branch);
+  const [branch, setBranch] = useState(file.ownBranch ?? file.branch);
   const [message, setMessage] = useState("");
   const [refused, setRefused] = useState("");
   const [done, setDone] = useState<Schemas["CommittedView"]>();
@@ -57,6 +57,7 @@ export function CommitForm({ component, file, text, ready, onCommitted }: Props)
       <p role="status" className={refused ? "bad" : "quiet"}>
         {refused || (done ? <>Committed <code>{done.commit.slice(0, 8)}</code> to {done.branch}; it is in force. {done.run
           ? <>It started <Link to={`/runs/${component}/${done.run}`}>#{done.run}</Link>.</> : done.reason && `It started nothing: ${done.reason}.`}</>
+          : file.ownBranch && branch === file.ownBranch && ready ? `${file.branch} is trusted: your role commits to a branch of its own, from which it is merged.`
           : !ready ? "A text with problems, or without a change, is not committed." : "In force for the very next event, as soon as it is committed.")}
       </p>
     </form>

@@ -1,8 +1,15 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, need } from "../../api/client";
 import { me } from "../../api/queries";
+
+const BECAUSE: Record<string, string> = {
+  disabled: "This account was disabled. What it approved stays; an administrator can say more.",
+  unknown: "There is no account here for you yet; an administrator can add one with your mail address.",
+  provider: "Signing in elsewhere did not work. Try once more, or use your password.",
+  "provider-away": "The place where you sign in does not answer. Try again soon, or use your password.",
+};
 
 /** Asks who is there. What was typed stays when it is refused. */
 export default function SignIn() {
@@ -13,6 +20,7 @@ export default function SignIn() {
   const [password, setPassword] = useState("");
   const [refused, setRefused] = useState("");
   const [busy, setBusy] = useState(false);
+  const ways = useQuery({ queryKey: ["sign-in-ways"], queryFn: () => need(api.GET("/api/v1/sign-in-ways")) });
   const then = params.get("then") ?? "/";
 
   const submit = async (event: FormEvent) => {
@@ -38,6 +46,7 @@ export default function SignIn() {
       <form className="sheet" onSubmit={(event) => void submit(event)}>
         <h1>Sign in to Paseo</h1>
         <p className="quiet">Which build is running where, how did it get there, and who said it could?</p>
+        {BECAUSE[params.get("because") ?? ""] && <p className="field-error" role="status">{BECAUSE[params.get("because") ?? ""]}</p>}
         <label htmlFor="name">Name</label>
         <input id="name" className="input" value={name} onChange={(event) => setName(event.target.value)} autoComplete="username" required autoFocus />
         <label htmlFor="password">Password</label>
@@ -45,6 +54,7 @@ export default function SignIn() {
           autoComplete="current-password" required aria-invalid={refused !== ""} aria-describedby="refused" />
         <p id="refused" className="field-error" role="alert">{refused}</p>
         <button type="submit" className="btn primary big" disabled={busy}>{busy ? "Signing in…" : "Sign in"}</button>
+        {ways.data?.provider && <a className="btn big" href="/sign-in/with-provider">{ways.data.provider}</a>}
       </form>
     </main>
   );

@@ -7,6 +7,7 @@ import { Glyph } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { Deputies } from "./Deputies";
+import { Loosenings, Wanted } from "./Loosenings";
 import { Notices } from "./Notices";
 
 type Gate = Schemas["Waiting"];
@@ -29,6 +30,8 @@ export default function Waiting() {
           {view.count === 0 && <div className="sheet empty-waiting"><p>You are told here, and by mail, when something waits for you. What waits for others stands on <Link to="/">whereabouts</Link>.</p></div>}
           {view.gates.length > 0 && <ul className="sheet waits" aria-label="Decisions and checklists">{view.gates.map((gate) => <Waits key={`${gate.deployment}-${gate.passage}`} gate={gate} />)}</ul>}
           {view.gates.length >= 200 && <p className="quiet">and more: decide these first.</p>}
+          <Loosenings loosenings={view.loosenings} />
+          <Wanted />
           <Reviews reviews={view.reviews} />
           <Grants grants={view.grants} />
           {view.stays.length > 0 && (
@@ -116,14 +119,14 @@ function Reviews({ reviews }: { reviews: Schemas["ReviewView"][] }) {
   if (reviews.length === 0) return null;
   return (
     <section>
-      <h2>Emergencies to review</h2>
+      <h2>To review</h2>
       <ul className="sheet waits">
         {reviews.map((each) => (
           <li key={each.deployment}>
             <Glyph shape="warned" tone="warn" />
             <div><b><Link to={`/deployments/${each.deployment}`}>{each.component} <span className="v">{each.version}</span> into {each.environment}</Link></b>
-              <span>{each.requestedBy} went past the gate: “{each.reason}”</span><span className="quiet">review until <At time={each.due} /></span></div>
-            <span className="waits-act"><Ask label="Review" title={`Review deployment ${each.deployment}`} reason="What you found" needed act="Reviewed" what={<p>Your words are kept in the audit trail beside the emergency.</p>}
+              <span>{each.emergency ? `${each.requestedBy ?? ""} went past the gate: “${each.reason}”` : `It went live within a day of this: ${each.reason}.`}</span><span className="quiet">review until <At time={each.due} /></span></div>
+            <span className="waits-act"><Ask label="Review" title={`Review deployment ${each.deployment}`} reason="What you found" needed act="Reviewed" what={<p>Your words are kept in the audit trail beside the deployment.</p>}
               onAct={async (comment) => { await need(api.POST("/api/v1/deployments/{id}/review", { params: { path: { id: each.deployment } }, body: { comment } })); await client.invalidateQueries(); }} /></span>
           </li>
         ))}

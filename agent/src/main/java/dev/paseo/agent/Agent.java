@@ -43,6 +43,7 @@ public final class Agent implements AutoCloseable {
     private final Set<Long> held = ConcurrentHashMap.newKeySet();
     /** How many works of an earlier life are not known yet to go on, or to be over. */
     private final AtomicInteger unsettled = new AtomicInteger();
+    private volatile String secret = "";
     private volatile boolean closing;
     private volatile Thread asking = Thread.currentThread();
     private volatile Optional<Thread> watching = Optional.empty();
@@ -103,6 +104,12 @@ public final class Agent implements AutoCloseable {
         String secret = Files.readString(asking);
         Patience.insist(() -> service.enrol(token, secret));
         Files.move(asking, folder.resolve("secret"), StandardCopyOption.ATOMIC_MOVE);
+        this.secret = secret;
+    }
+
+    private void renew(String token) throws IOException, InterruptedException {
+        enrol(token);
+        LOG.info("this agent has a new secret");
     }
 
     public boolean isEnrolled() {
@@ -112,11 +119,11 @@ public final class Agent implements AutoCloseable {
     /** Works until it is closed. */
     public void run() throws IOException, InterruptedException {
         asking = Thread.currentThread();
-        String secret = Files.readString(folder.resolve("secret")).strip();
+        secret = Files.readString(folder.resolve("secret")).strip();
         for (Spool left : Spool.left(folder.resolve("spool"))) {
             adopt(left);
         }
-        watching = Optional.of(Thread.ofPlatform().daemon().name("watching").start(new Watcher(service, secret, hostFolder, () -> unsettled.get() == 0)));
+        watching = Optional.of(Thread.ofPlatform().daemon().name("watching").start(new Watcher(service, () -> secret, this::renew, hostFolder, () -> unsettled.get() == 0)));
         while (!closing) {
             room.acquire();
             Optional<Assignment> work = Optional.empty();

@@ -94,8 +94,8 @@ class PaseoTest {
     @ParameterizedTest
     @ValueSource(strings = {"where", "show", "why", "start", "watch", "promote", "approve", "reject", "cancel", "fetch", "check", "sign-in", "publish",
         "component register", "component hook", "component map-hook", "component events", "component links", "component labels", "component open", "component save", "component token",
-        "component watch", "component stores", "receiver add", "receiver list", "receiver messages", "receiver resend", "receiver stop", "environment load", "environment edit", "secret set", "account add", "group join", "group leave",
-        "deputy name", "deputy list", "deputy end", "agent enrol", "agent list", "audit verify", "audit list"})
+        "component watch", "component stores", "receiver add", "receiver list", "receiver messages", "receiver resend", "receiver stop", "environment load", "environment edit", "secret set", "account add", "account list", "account change", "account disable", "account enable", "account code", "group list", "group change", "group join", "group leave", "token make", "token list", "token revoke", "password",
+        "deputy name", "deputy list", "deputy end", "agent enrol", "agent list", "agent renew", "audit verify", "audit acknowledge-restore", "audit list"})
     void everyCommandHasHelpWithAnExample(String command) {
         Said said = paseo((command + " --help").split(" "));
         assertEquals(0, said.code(), said.out());

@@ -3,8 +3,11 @@ package dev.paseo.e2e;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.io.BufferedReader;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStreamReader;
+import java.net.Socket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -13,18 +16,22 @@ import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.zip.GZIPOutputStream;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import tools.jackson.databind.JsonNode;
 
 /** An agent that does not keep to its protocol disturbs nothing but its own work. */
 class AgentProtocolTest {
 
     private static final int LEASE_SECONDS = 8;
+    private static final int MOST_LINES = 1_000_000;
 
     private static Park park;
     private static Client agent;
@@ -32,7 +39,7 @@ class AgentProtocolTest {
     @BeforeAll
     static void open() throws Exception {
         park = new Park();
-        park.startService("--paseo.lease-seconds=" + LEASE_SECONDS, "--paseo.clock-may-move=true");
+        park.startService("--paseo.lease-seconds=" + LEASE_SECONDS, "--paseo.clock-may-move=true", "--paseo.most-log-lines=" + MOST_LINES);
         park.accounts();
         String secret = "hostile-" + "x".repeat(40);
         new Client(park.address(), "").post("/agent/v1/enrolment", Map.of("token", park.invite("hostile"), "secret", secret)).good();
@@ -62,6 +69,11 @@ class AgentProtocolTest {
             return work[0].has("leaseToken");
         });
         return work[0];
+    }
+
+    private static void end(JsonNode work) {
+        new Client(park.address(), work.path("leaseToken").asString())
+                .post("/agent/v1/lease/result", Map.of("fence", work.path("fence").asLong(), "outcome", "FAILED", "reason", "enough", "touched", true)).good();
     }
 
     private static byte[] tar(String name) throws IOException {
@@ -133,8 +145,7 @@ class AgentProtocolTest {
         lease.post("/agent/v1/lease/result", Map.of("fence", mine.path("fence").asLong(), "outcome", "PASSED", "reason", "", "touched", true)).good();
         long run = Long.parseLong(other.path("variables").path("PASEO_RUN").asString().replaceAll(".*#", ""));
         assertEquals("running", park.run("victim", run).path("stages").path(0).path("status").asString());
-        new Client(park.address(), other.path("leaseToken").asString())
-                .post("/agent/v1/lease/result", Map.of("fence", other.path("fence").asLong(), "outcome", "FAILED", "reason", "enough", "touched", true)).good();
+        end(other);
     }
 
     /** However often the clock is moved, a lease ends its length after its agent was heard of last. */
@@ -157,6 +168,95 @@ class AgentProtocolTest {
             out.write(line.repeat(count).getBytes(StandardCharsets.UTF_8));
         }
         return bytes.toByteArray();
+    }
+
+    /** As fast as it can: others are answered meanwhile, and at the limit it hears so. */
+    @Test
+    void aLogWithoutEndIsCutOffAndDisturbsNobody() throws Exception {
+        JsonNode work = take();
+        HttpClient http = HttpClient.newHttpClient();
+        byte[] block = block("1 1 " + "y".repeat(100) + "\n", 20_000);
+        AtomicReference<HttpResponse<String>> last = new AtomicReference<>();
+        Thread flood = Thread.ofVirtual().start(() -> {
+            try {
+                Client lease = new Client(park.address(), work.path("leaseToken").asString());
+                for (long first = 1; last.get() == null || last.get().statusCode() == 200; first += 20_000) {
+                    last.set(http.send(HttpRequest.newBuilder(URI.create(park.address() + "/agent/v1/lease/log?first=" + first)).POST(HttpRequest.BodyPublishers.ofByteArray(block))
+                            .header("Authorization", "Bearer " + work.path("leaseToken").asString()).header("Content-Type", "application/octet-stream").build(), HttpResponse.BodyHandlers.ofString()));
+                    if (first % 100_000 == 1) {
+                        lease.post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong())).good();
+                    }
+                }
+            } catch (IOException | InterruptedException away) {
+                // Seen below: there is no last answer.
+            }
+        });
+        long slowest = 0;
+        while (flood.isAlive()) {
+            long began = System.nanoTime();
+            park.as("developer").get("/api/v1/components").good();
+            slowest = Math.max(slowest, (System.nanoTime() - began) / 1_000_000);
+        }
+        assertEquals(413, last.get().statusCode());
+        assertTrue(last.get().body().contains("a log has at most " + MOST_LINES + " lines"), () -> last.get().body());
+        assertTrue(slowest < 5000, "others waited for " + slowest + " ms");
+        end(work);
+    }
+
+    /** What is announced beyond a limit is refused before it is read. */
+    @Test
+    void moreFilesOrBytesThanAreTakenAreRefused() throws Exception {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (TarArchiveOutputStream tar = new TarArchiveOutputStream(bytes)) {
+            for (int at = 0; at <= 100_000; at++) {
+                tar.putArchiveEntry(new TarArchiveEntry("out/" + at, true));
+                tar.closeArchiveEntry();
+            }
+        }
+        JsonNode work = take();
+        URI service = URI.create(park.address());
+        try (Socket socket = new Socket(service.getHost(), service.getPort())) {
+            socket.setSoTimeout(10_000);
+            socket.getOutputStream().write(("PUT /agent/v1/lease/outputs/app?fileName=app HTTP/1.1\r\nHost: x\r\nAuthorization: Bearer " + work.path("leaseToken").asString()
+                    + "\r\nContent-Type: application/octet-stream\r\nContent-Length: 68719476737\r\n\r\n").getBytes(StandardCharsets.US_ASCII));
+            String answer = new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.UTF_8)).readLine();
+            assertTrue(answer.startsWith("HTTP/1.1 413"), answer);
+        }
+        new Client(park.address(), work.path("leaseToken").asString()).post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong())).good();
+        HttpResponse<String> many = put(work, "/files", bytes.toByteArray());
+        assertEquals(422, many.statusCode());
+        assertTrue(many.body().contains("files: more than 100000 files for the stages after this one"), many::body);
+    }
+
+    /** The service counts digests itself; what an agent says of a host's files has a form, and reaches its own hosts alone. */
+    @Test
+    void whatItSaysOfDigestsIsNotBelieved() throws Exception {
+        JsonNode work = take();
+        byte[] bytes = "what was built".getBytes(StandardCharsets.UTF_8);
+        String lie = "0".repeat(64);
+        HttpResponse<String> kept = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(park.address() + "/agent/v1/lease/outputs/app?fileName=app&digest=" + lie))
+                .PUT(HttpRequest.BodyPublishers.ofByteArray(bytes)).header("Authorization", "Bearer " + work.path("leaseToken").asString()).header("X-Paseo-Digest", lie)
+                .header("Content-Type", "application/octet-stream").build(), HttpResponse.BodyHandlers.ofString());
+        assertTrue(kept.body().contains(Registry.sha256(bytes).substring(7)) && !kept.body().contains(lie), kept::body);
+        Map<String, Object> seen = Map.of("place", 1, "host", 1, "deployment", 1, "differing", Map.of("app", "sha256 of whatever I like"));
+        Client.Answer refused = agent.post("/agent/v1/watch", Map.of("seen", List.of(seen), "diskFree", 0, "diskTotal", 0));
+        assertEquals(400, refused.status());
+        assertTrue(refused.detail().contains("SHA-256 digest of its file in hexadecimal"), refused::detail);
+        end(work);
+    }
+
+    /** Two gigabytes are announced, and not one byte of them is waited for. */
+    @ParameterizedTest
+    @CsvSource({"lease/log?first=1, 410", "lease/result, 410", "lease/outputs/app?fileName=app, 410", "work, 401", "watch, 401"})
+    void nothingIsReadOfWhoIsNotKnown(String path, int status) throws Exception {
+        URI service = URI.create(park.address());
+        try (Socket socket = new Socket(service.getHost(), service.getPort())) {
+            socket.setSoTimeout(10_000);
+            socket.getOutputStream().write(("POST /agent/v1/" + path + " HTTP/1.1\r\nHost: x\r\nAuthorization: Bearer nobody\r\nContent-Type: application/json\r\nContent-Length: 2147483648\r\n\r\n")
+                    .getBytes(StandardCharsets.US_ASCII));
+            String answer = new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.UTF_8)).readLine();
+            assertTrue(answer.startsWith("HTTP/1.1 " + status), answer);
+        }
     }
 
     @Test

@@ -168,6 +168,7 @@ class ArrivalTest {
         "1.0  | artifact | app    | .hidden   | 5  | a file's own name has no slash",
         "1.0  | artifact | app    | app.bin   | -1 | a file has 0 to",
         "1.0  | program  | app    | app.bin   | 5  | should be artifact, bundle, tests, coverage or findings",
+        "1.0  | artifact | app    | app.bin   | 17179869185 | a file has 0 to 17179869184 bytes",
         "1.0  | tests    | tests  | t.tar     | 5  | an upload has 1 to 200 files, one of them an artifact"})
     void anUploadThatCannotBecomeAVersionIsRefusedBeforeAByteIsSent(String number, String kind, String name, String fileName, long size, String expected) {
         if (park.as("developer").get("/api/v1/components/lighter").status() == 404) {
@@ -193,6 +194,18 @@ class ArrivalTest {
         return bytes.toByteArray();
     }
 
+    /** One entry more than is taken. */
+    private static byte[] many() throws IOException {
+        java.io.ByteArrayOutputStream bytes = new java.io.ByteArrayOutputStream();
+        try (TarArchiveOutputStream tar = new TarArchiveOutputStream(bytes)) {
+            for (int at = 0; at <= 10_000; at++) {
+                tar.putArchiveEntry(new TarArchiveEntry("deploy/" + at));
+                tar.closeArchiveEntry();
+            }
+        }
+        return bytes.toByteArray();
+    }
+
     private static String hex(byte[] bytes) {
         return Registry.sha256(bytes).substring("sha256:".length());
     }
@@ -203,6 +216,7 @@ class ArrivalTest {
                 Arguments.of("bundle", tar("pipe", "", (byte) '6'), "their archive holds pipe, which is neither a file nor a folder nor a symbolic link"),
                 Arguments.of("bundle", "no archive at all".getBytes(StandardCharsets.UTF_8), "they should be a"),
                 Arguments.of("bundle", tar("", "", (byte) '0'), "this holds no file"),
+                Arguments.of("bundle", many(), "the recipe's files are more than 10000"),
                 Arguments.of("tests", tar("", "", (byte) '0'), "reports tests: the archive holds no file"),
                 Arguments.of("tests", tar("notes.txt", "no report", (byte) '0'), "reports tests: notes.txt:1:1 not well-formed XML"),
                 Arguments.of("tests", tar("a.xml", "<!DOCTYPE x><testsuite/>", (byte) '0'), "has a document type"),
@@ -226,7 +240,7 @@ class ArrivalTest {
         works.bytes("/api/v1/uploads/" + id + "/files/artifact/app", 0, app).good();
         works.bytes("/api/v1/uploads/" + id + "/files/" + kind + "/beside", 0, bytes).good();
         Client.Answer sealed = works.post("/api/v1/uploads/" + id + "/seal", Map.of());
-        assertEquals(422, sealed.status(), sealed.toString());
+        assertEquals(expected.contains("more than") ? 413 : 422, sealed.status(), sealed.toString());
         assertTrue(sealed.detail().contains(expected), sealed.detail());
         assertEquals(404, works.get("/api/v1/versions/wary/" + number).status());
     }

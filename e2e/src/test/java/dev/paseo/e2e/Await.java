@@ -8,7 +8,7 @@ import java.util.function.Supplier;
 /** Waits for conditions, never for fixed times. */
 final class Await {
 
-    private static final Duration LONGEST = Duration.ofSeconds(Integer.getInteger("paseo.patience", 120));
+    static final Duration LONGEST = Duration.ofSeconds(Integer.getInteger("paseo.patience", 120));
 
     private Await() {}
 

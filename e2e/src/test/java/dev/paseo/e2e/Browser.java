@@ -47,9 +47,13 @@ public final class Browser implements AutoCloseable {
         driver.get(address + path);
     }
 
+    private WebDriverWait patiently() {
+        return new WebDriverWait(driver, Await.LONGEST, Duration.ofMillis(50));
+    }
+
     public WebElement see(By what) {
         try {
-            return new WebDriverWait(driver, Duration.ofSeconds(30), Duration.ofMillis(50)).until(ExpectedConditions.visibilityOfElementLocated(what));
+            return patiently().until(ExpectedConditions.visibilityOfElementLocated(what));
         } catch (TimeoutException late) {
             throw new AssertionError(what + " is not seen on " + path() + ", which says: " + driver.findElement(By.tagName("body")).getText(), late);
         }
@@ -57,7 +61,7 @@ public final class Browser implements AutoCloseable {
 
     /** Clicks what is seen; again where the page drew it anew at that very moment. */
     public void click(By what) {
-        new WebDriverWait(driver, Duration.ofSeconds(30), Duration.ofMillis(50)).ignoring(StaleElementReferenceException.class).until(any -> {
+        patiently().ignoring(StaleElementReferenceException.class).until(any -> {
             see(what).click();
             return true;
         });
@@ -65,7 +69,7 @@ public final class Browser implements AutoCloseable {
 
     /** The text of what is seen; again where the page drew it anew at that very moment. */
     public String text(By what) {
-        return new WebDriverWait(driver, Duration.ofSeconds(30), Duration.ofMillis(50)).ignoring(StaleElementReferenceException.class).until(any -> see(what).getText());
+        return patiently().ignoring(StaleElementReferenceException.class).until(any -> see(what).getText());
     }
 
     public WebElement seeText(String text) {

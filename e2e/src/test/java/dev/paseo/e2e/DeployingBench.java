@@ -92,7 +92,7 @@ final class DeployingBench {
 
     private static void fill(Park park) throws IOException, InterruptedException {
         int places = COMPONENTS * ENVIRONMENTS;
-        park.database.as("insert into component (id, name, file_path, main_branch, created_at) select seq, concat('hut-', seq), 'paseo.yaml', 'main', '2026-01-01' from seq_1_to_" + COMPONENTS);
+        park.tamper("insert into component (id, name, file_path, main_branch, created_at) select seq, concat('hut-', seq), 'paseo.yaml', 'main', '2026-01-01' from seq_1_to_" + COMPONENTS);
         park.database.as("insert into environment (id, name, position, zone, rules, rules_revision) select seq, concat('env-', seq), seq, 'UTC', '{\"format\":1,\"branches\":[]}', 1 from seq_1_to_"
                 + ENVIRONMENTS);
         park.database.as("insert into line (id, component_id, branch) select seq, seq, 'main' from seq_1_to_" + COMPONENTS);

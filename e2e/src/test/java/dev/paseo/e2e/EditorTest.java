@@ -35,7 +35,7 @@ class EditorTest {
             repository.push("developer", "main", Map.of("paseo.yaml", FILE, "build.sh", "#!/bin/sh\necho built\n"));
             park.runEnds("sun-board", 1);
             try (Browser browser = new Browser(park.address())) {
-                browser.signIn("developer", Park.PASSWORD);
+                browser.signIn("release-engineer", Park.PASSWORD);
                 browser.open("/components/sun-board/pipeline");
                 WebElement editor = browser.see(By.cssSelector(".cm-content"));
                 browser.seeText("No problem");
@@ -59,7 +59,7 @@ class EditorTest {
             }
             JsonNode second = park.runEnds("sun-board", 2);
             assertEquals(List.of("compile", "smoke"), second.path("stages").valueStream().map(stage -> stage.path("name").asString()).toList());
-            assertEquals("developer <developer@park.example>", second.path("run").path("commitAuthor").asString());
+            assertEquals("release-engineer <release-engineer@park.example>", second.path("run").path("commitAuthor").asString());
             repository.pull();
             repository.push("developer", "main", Map.of("README", "the very next push"));
             assertEquals(2, park.runEnds("sun-board", 3).path("stages").size());
@@ -69,15 +69,21 @@ class EditorTest {
 
     private static void refusals(Park park, String old) {
         Map<String, String> request = Map.of("branch", "main", "base", old, "text", FILE, "message", "Back");
-        Client.Answer moved = park.as("developer").post("/api/v1/components/sun-board/pipeline/commits", request);
+        Client.Answer moved = park.as("release-engineer").post("/api/v1/components/sun-board/pipeline/commits", request);
         assertEquals(409, moved.status());
         assertTrue(moved.detail().startsWith("main has moved on since this text was begun"), moved::detail);
         assertEquals(403, park.as("auditor").post("/api/v1/components/sun-board/pipeline/commits", request).status());
-        Client.Answer broken = park.as("developer").post("/api/v1/components/sun-board/pipeline/commits",
+        Client.Answer trusted = park.as("developer").post("/api/v1/components/sun-board/pipeline/commits", request);
+        assertEquals(403, trusted.status());
+        assertTrue(trusted.detail().startsWith("developer may not commit to main of sun-board, which is trusted (commit to a branch of its own, such as pipeline/developer)"), trusted::detail);
+        assertEquals("pipeline/developer", park.as("developer").get("/api/v1/components/sun-board/pipeline").good().path("ownBranch").asString());
+        assertEquals(201, park.as("developer").post("/api/v1/components/sun-board/pipeline/commits",
+                Map.of("branch", "pipeline/developer", "base", park.as("developer").get("/api/v1/components/sun-board/pipeline").good().path("commit").asString(), "text", FILE, "message", "Mine")).status());
+        Client.Answer broken = park.as("release-engineer").post("/api/v1/components/sun-board/pipeline/commits",
                 Map.of("branch", "main", "base", old, "text", "paseo: 1\n", "message", "Back"));
         assertEquals(422, broken.status());
         for (String branch : List.of("-x", "a..b", "../x", "a b")) {
-            assertEquals(400, park.as("developer").post("/api/v1/components/sun-board/pipeline/commits",
+            assertEquals(400, park.as("release-engineer").post("/api/v1/components/sun-board/pipeline/commits",
                     Map.of("branch", branch, "base", old, "text", FILE, "message", "Back")).status(), branch);
         }
     }

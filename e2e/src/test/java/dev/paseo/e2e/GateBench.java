@@ -65,7 +65,7 @@ final class GateBench {
         for (int at = 0; at < 5; at++) {
             rulings.add(new Ruling("person-" + at + "-1", true, "good", subject, now.minusSeconds(at)));
         }
-        GateFacts facts = new GateFacts(subject, "developer", Set.of("author"), new GateFacts.People(groups, Map.of()),
+        GateFacts facts = new GateFacts(subject, "developer", Set.of("author"), Set.of(), new GateFacts.People(groups, Map.of()),
                 new GateFacts.OfVersion(Set.of("staging"), "main", true, List.of(), false, new GateFacts.Stretch("staging", Duration.ZERO, Optional.of(now.minusSeconds(9000))), Map.of()),
                 now.minusSeconds(600), new GateFacts.Said(rulings, List.of(), Map.of()), GateFacts.Around.PLAIN);
         List<Double> times = new ArrayList<>();

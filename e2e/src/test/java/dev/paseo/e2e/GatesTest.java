@@ -172,6 +172,24 @@ class GatesTest {
         rules("checklist: {for: testers, items: [Board shows the day's turning time, Old links still work]}", "");
     }
 
+    /** Whoever pushed it may be one of those who approve: before, the author of the newest commit was taken to have pushed it. */
+    @Test
+    void aPushOfWhichNobodyToldWhoPushedItWantsOneApprovalMore() throws Exception {
+        built++;
+        repository.push("developer", "main", built == 1 ? Scenario.files() : Map.of("times", "of " + built), "");
+        park.liveIn("staging", version());
+        tickAll(passage());
+        long id = park.promote(version(), "production");
+        park.rule("approver-1", id, true, "Good.").good();
+        park.rule("approver-2", id, true, "Good.").good();
+        assertTrue(sentence(id, "of 3 approvals").contains("Who is the pusher of " + repository.head() + " to main?"), sentence(id, "of 3 approvals"));
+        assertEquals("waiting", park.status(id));
+        assertTrue(park.paseo("developer", "component", "pushed", "daylight-api", repository.head(), "--by", "developer").out().contains("may not"));
+        assertEquals(0, park.paseo("admin", "component", "pushed", "daylight-api", repository.head(), "--by", "developer").code());
+        assertTrue(park.paseo("admin", "component", "pushed", "daylight-api", repository.head(), "--by", "developer").out().contains("it is unknown who pushed"), "it is told once");
+        park.deploymentIs(id, "live");
+    }
+
     @Test
     void aClosedPeriodSaysUntilWhenAndOpensByItself() throws Exception {
         tickAll(inStaging("developer"));
@@ -342,11 +360,13 @@ class GatesTest {
         long passage = inStaging("developer");
         byte[] png = {(byte) 0x89, 'P', 'N', 'G', 13, 10, 26, 10, 0};
         assertEquals(400, picture("<svg onload='alert(1)'/>".getBytes(java.nio.charset.StandardCharsets.UTF_8)).status(), "what it says it is does not count");
+        assertEquals(413, picture(Arrays.copyOf(png, 5_000_001)).status());
         String digest = picture(png).good().path("digest").asString();
         assertEquals(404, park.as("tester").post("/api/v1/passages/" + passage + "/ticks", Map.of("item", "Old links still work", "picture", "0".repeat(64))).status());
         park.as("tester").post("/api/v1/passages/" + passage + "/ticks", Map.of("item", "Old links still work", "picture", digest)).good();
         assertEquals(digest, passage(passage).path("checklists").path(0).path("items").path(1).path("picture").asString());
-        tick("tester", passage, "Board shows the day's turning time", "done", "").good();
+        tick("tester", passage, "Board shows the day's turning time", "done", "x".repeat(2001)).good();
+        assertEquals(2000, passage(passage).path("checklists").path(0).path("items").path(0).path("note").asString().length(), "a note is cut");
     }
 
     private static Client.Answer picture(byte[] bytes) throws Exception {

@@ -5,12 +5,18 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.locks.LockSupport;
+import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -87,6 +93,50 @@ class OddRepositoriesTest {
         Await.until("the push ran", () -> status("crowded", 3).equals("passed"));
         Duration again = Duration.ofNanos(System.nanoTime() - began);
         assertTrue(again.compareTo(crowded) < 0, "the push that brought them: " + crowded + ", the next: " + again);
+    }
+
+    /** Whatever was there in between, the last one counts, and nobody else waits. */
+    @Test
+    void aFileThatChangesAHundredTimesASecondEndsAtItsLast() throws Exception {
+        Repository restless = brought("restless", "true");
+        Repository calm = brought("calm", "true");
+        Await.until("both ran", () -> status("restless", 1).equals("passed") && status("calm", 1).equals("passed"));
+        String file = "paseo: 1\ncomponent: restless\nversions: \"1.{serial}\"\nstarts: [{push: [main]}]\nstages: {look-%d: {steps: ['true']}}\n";
+        List<String> commits = new ArrayList<>();
+        for (int at = 0; at < 200; at++) {
+            Files.writeString(restless.work().resolve("paseo.yaml"), file.formatted(at));
+            restless.git("commit", "-q", "-a", "-m", "Change " + at);
+            commits.add(restless.head());
+        }
+        restless.git("push", "-q", "origin", "HEAD:refs/heads/kept");
+        AtomicBoolean over = new AtomicBoolean();
+        Thread noise = Thread.ofPlatform().start(() -> {
+            while (!over.get()) {
+                park.as("release-engineer").post("/api/v1/components/restless/look", Map.of());
+            }
+        });
+        Process updates = new ProcessBuilder("git", "update-ref", "--stdin").directory(Path.of(restless.url().substring("file://".length())).toFile())
+                .redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start();
+        Thread pushes = Thread.ofPlatform().start(() -> {
+            try (var in = updates.getOutputStream()) {
+                for (String commit : commits) {
+                    in.write(("start\nupdate refs/heads/main " + commit + "\ncommit\n").getBytes(StandardCharsets.US_ASCII));
+                    in.flush();
+                    LockSupport.parkNanos(10_000_000);
+                }
+            } catch (IOException failed) {
+                throw new UncheckedIOException(failed);
+            }
+        });
+        calm.push("developer", "main", Map.of("README", "calm"));
+        Await.until("the calm one starts meanwhile", () -> park.run("calm", 2).path("run").has("status"));
+        pushes.join();
+        assertEquals(0, updates.waitFor());
+        Await.until("the last one is in force", () -> park.as("developer").get("/api/v1/components/restless/pipeline").body().path("text").asString("").contains("look-199"));
+        over.set(true);
+        noise.join();
+        Await.until("a run of the last one passed", () -> StreamSupport.stream(park.as("developer").get("/api/v1/components/restless/runs").body().spliterator(), false)
+                .anyMatch(run -> run.path("commit").asString("").equals(commits.getLast()) && run.path("status").asString("").equals("passed")));
     }
 
     /** Names with a line end, of 255 bytes, that differ by case or by Unicode form alone; a submodule; a pointer to a large file. */

@@ -46,6 +46,7 @@ final class Park implements AutoCloseable {
     private final Map<String, HttpServer> pages = new LinkedHashMap<>();
     private final List<AutoCloseable> closing = new ArrayList<>();
     private String address = "";
+    private boolean tampered;
     /** Where a test may start a store that the service may watch. */
     final int storePort = Processes.freePort();
 
@@ -86,6 +87,7 @@ final class Park implements AutoCloseable {
         settings.add("paseo.allowed-stores=" + folder.resolve("drop") + ",http://127.0.0.1:" + storePort);
         settings.add("paseo.allowed-receivers=http://127.0.0.1:" + storePort);
         settings.add("paseo.poll=1h");
+        settings.add("paseo.requests-per-minute=1000000");
         return settings;
     }
 
@@ -127,7 +129,7 @@ final class Park implements AutoCloseable {
         signIn(name, PASSWORD);
     }
 
-    private void signIn(String name, String password) {
+    void signIn(String name, String password) {
         String token = new Client(address, "").post("/api/v1/tokens", Map.of("name", name, "password", password, "label", "test"))
                 .good().path("token").asString();
         clients.put(name, new Client(address, token));
@@ -331,8 +333,28 @@ final class Park implements AutoCloseable {
         return as(who).post("/api/v1/deployments/" + deployment + "/ruling", Map.of("yes", yes, "comment", comment, "subject", subject));
     }
 
+    /** Does what only the database's administrator can; from then on the trail may find it. */
+    void tamper(String sql) throws IOException, InterruptedException {
+        tampered = true;
+        database.as(sql);
+    }
+
+    /** Whatever a test did, all that the trail states is so: nothing of ours changes guarded rows without saying so. */
+    private List<String> pastTheTrail() {
+        Client.Answer report = tampered || !clients.containsKey("admin") ? new Client.Answer(0, Client.JSON.createObjectNode()) : as("admin").get("/api/v1/audit/verification");
+        return report.body().path("findings").valueStream().map(JsonNode::asString).filter(finding -> finding.contains("past the trail")).toList();
+    }
+
     @Override
     public void close() {
+        List<String> past = pastTheTrail();
+        closeAll();
+        if (!past.isEmpty()) {
+            throw new AssertionError(past);
+        }
+    }
+
+    private void closeAll() {
         for (AutoCloseable each : closing) {
             try {
                 each.close();

@@ -230,6 +230,19 @@ class RefusalTest {
     }
 
     @Test
+    void whatIsTooLongOrTooManyIsRefused() throws Exception {
+        assertEquals(400, park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "x".repeat(16_001))).status());
+        park.as("admin").put("/api/v1/secrets", Map.of("name", "LONG_KEY", "value", "x".repeat(16_000))).good();
+        Map<String, Object> file = Map.of("kind", "artifact", "name", "app", "fileName", "app", "size", 1, "digest", "0".repeat(64));
+        Client.Answer many = park.as("release-engineer").post("/api/v1/components/daylight-api/uploads", Map.of("number", "9.9", "files", java.util.Collections.nCopies(201, file)));
+        assertEquals(400, many.status());
+        assertTrue(many.detail().contains("an upload has 1 to 200 files"), many::detail);
+        HttpResponse<String> nobody = new Client(park.address(), "").raw(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString("{\"name\": \"" + "x".repeat(16_384) + "\"}"))
+                .header("Content-Type", "application/json"), "/api/v1/tokens");
+        assertEquals(413, nobody.statusCode(), nobody.body());
+    }
+
+    @Test
     void aLinkOutOfTheAllowedFoldersIsSeenThrough() throws Exception {
         Files.createSymbolicLink(park.folder.resolve("repositories/link.git"), java.nio.file.Path.of("/etc"));
         assertEquals(403, park.as("release-engineer").post("/api/v1/components", Map.of("name", "intruder", "repository",

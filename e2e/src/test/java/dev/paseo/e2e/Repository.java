@@ -35,6 +35,11 @@ final class Repository {
 
     /** Commits these files as somebody and pushes them; what the hook said. */
     String push(String author, String branch, Map<String, String> files) throws IOException, InterruptedException {
+        return push(author, branch, files, author + "@park.example");
+    }
+
+    /** @param pusher whom the hook tells; empty: it tells nobody */
+    String push(String author, String branch, Map<String, String> files, String pusher) throws IOException, InterruptedException {
         checkOut(branch);
         for (Map.Entry<String, String> file : files.entrySet()) {
             Path path = work.resolve(file.getKey());
@@ -45,7 +50,7 @@ final class Repository {
         run(work, List.of("git", "add", "-A"));
         run(work, List.of("git", "-c", "user.name=" + author, "-c", "user.email=" + author + "@park.example", "commit", "-q", "--allow-empty",
                 "-m", "Change " + String.join(", ", files.keySet())));
-        return run(work, List.of("git", "push", "origin", branch));
+        return run(work, List.of("git", "push", "origin", branch), pusher);
     }
 
     /** A branch that is new begins at main. */
@@ -118,8 +123,13 @@ final class Repository {
     }
 
     private static String run(Path folder, List<String> command) throws IOException, InterruptedException {
+        return run(folder, command, "developer@park.example");
+    }
+
+    private static String run(Path folder, List<String> command, String pusher) throws IOException, InterruptedException {
         ProcessBuilder builder = new ProcessBuilder(new ArrayList<>(command)).directory(folder.toFile()).redirectErrorStream(true);
         builder.environment().put("GIT_CONFIG_GLOBAL", "/dev/null");
+        builder.environment().put("PASEO_PUSHER", pusher);
         Process process = builder.start();
         String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
         if (process.waitFor() != 0) {

@@ -3,6 +3,8 @@ package dev.paseo.e2e;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -88,7 +90,26 @@ class SetsTest {
             assertEquals("undone", undone.path("status").asString());
             assertTrue(undone.path("reason").asString().contains("path-board 0.9.2 of its set did not go live"), undone.toString());
             assertTrue(park.as("auditor").get("/api/v1/audit?limit=200").body().toString().contains("did not come to be live"));
+            aMemberThatIsNoLongerWhatWasApproved(park, api, board);
         }
+    }
+
+    /** While the first goes live, a variable of the second changes: it does not go, and the first comes back. Before, it went as it was then. */
+    private static void aMemberThatIsNoLongerWhatWasApproved(Park park, Repository api, Repository board) throws Exception {
+        Path wait = Files.createFile(park.hostFolder("valley-house").resolve("wait"));
+        api.push("developer", "main", Map.of("deploy/install.sh", "#!/bin/sh\nset -e\nwhile test -e \"$PASEO_HOST_FOLDER/wait\"; do sleep 0.1; done\ncp \"$PASEO_ARTIFACTS/app/app.txt\" \"$PASEO_HOST_FOLDER/version\"\n"));
+        live(park, "staging", "1.4.4");
+        board.push("developer", "main", Map.of("paseo.yaml", BOARD, "look", "good"));
+        Await.until("the board is in staging", () -> passed(park, "0.9.3"));
+        make(park, "dawn", "1.4.4", "0.9.3");
+        long first = approved(park, promoted(park, "dawn"));
+        Await.until("the first is on its way", () -> park.status(first).equals("deploying"));
+        park.as("admin").put("/api/v1/places/path-board/production/variables", Map.of("name", "LOOK", "value", "light")).good();
+        Files.delete(wait);
+        Await.until("all of it is undone", () -> promotion(park, "dawn").path("status").asString().equals("undone"));
+        live(park, "production", "1.4.2");
+        assertTrue(park.deployment(first).path("deployment").path("reason").asString().contains("path-board 0.9.3 of its set could not be requested: the variables changed since the set was approved"),
+                () -> park.deployment(first).toString());
     }
 
     /** The number of the deployment at whose gate the set waits. */

@@ -119,7 +119,8 @@ class SettingsTest {
             assertTrue(refused.detail().contains("names {host.url}, but in test no address (url) is set for ridge-hut"), refused.detail());
             park.as("admin").put("/api/v1/environments", Map.of("text", one.replace("hosts: {north-hut",
                     "hosts: {ridge-hut: {url: \"" + park.hostAddress("ridge-hut") + "\"}, north-hut"), "loosen", true)).good();
-            park.as("release-engineer").post("/api/v1/places/daylight-api/test/repair", Map.of()).good();
+            Client.Answer repaired = park.as("release-engineer").post("/api/v1/places/daylight-api/test/repair", Map.of());
+            assertTrue(repaired.status() == 200 || repaired.detail().contains("ridge-hut is being looked after already"), repaired::toString);
             Await.until("the new host has it", () -> place(park).path("differing").isEmpty());
             assertEquals(List.of("info at " + park.hostAddress("ridge-hut")), given(park, "ridge-hut"));
         }

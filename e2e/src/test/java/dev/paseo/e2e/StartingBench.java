@@ -159,7 +159,7 @@ final class StartingBench {
                 rows.append(at == 0 ? "" : ",").append("('hut-").append(at).append("', 'file://").append(park.folder).append("/repositories/hut-").append(at)
                         .append(".git', 'paseo.yaml', 'main', utc_timestamp(6))");
             }
-            park.database.as(rows.toString());
+            park.tamper(rows.toString());
             Await.until(Duration.ofMinutes(5), () -> "all were looked at", () -> looked(park) == REPOSITORIES);
             share(Duration.ofSeconds(60));
             double busy = share(Duration.ofSeconds(120));
@@ -187,7 +187,7 @@ final class StartingBench {
             for (int at = 0; at < COMPONENTS; at++) {
                 components.append(at == 0 ? "" : ",").append("('hut-").append(at).append("', 'paseo.yaml', 'main', utc_timestamp(6))");
             }
-            park.database.as(components.toString());
+            park.tamper(components.toString());
             park.database.as("insert into start_trigger (component_id, position, kind, source) select id, 0, 'upstream', concat('hut-', (id - 1) div 3) from component where id > 1");
             park.database.as("insert into line (component_id, branch) select id, 'main' from component");
             park.database.as("insert into pipeline_file (component_id, commit_id, text, problems, read_at) select id, 'c', '', '[]', utc_timestamp(6) from component");

@@ -1,14 +1,17 @@
 package dev.paseo.agent.check;
 
+import dev.paseo.api.address.Network;
 import dev.paseo.api.agent.Assignment;
 import java.io.IOException;
 import java.io.InputStream;
+import java.net.InetAddress;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
@@ -30,7 +33,7 @@ final class HttpAsking {
     private final JsonMapper json = JsonMapper.builder().build();
 
     /** @param body at most 1 MiB of it */
-    private record Answer(int status, Map<String, java.util.List<String>> headers, String body) {}
+    private record Answer(int status, Map<String, List<String>> headers, String body) {}
 
     /** The text of a page, or why there is none. */
     record Page(Optional<String> problem, String body) {}
@@ -53,7 +56,7 @@ final class HttpAsking {
                 if (followed++ == check.redirects()) {
                     return Optional.of("redirected more than " + check.redirects() + (check.redirects() == 1 ? " time" : " times"));
                 }
-                Optional<String> location = Optional.ofNullable(answer.headers().get("location")).map(java.util.List::getFirst);
+                Optional<String> location = Optional.ofNullable(answer.headers().get("location")).map(List::getFirst);
                 if (location.isEmpty()) {
                     return Optional.of("redirected to nowhere");
                 }
@@ -78,7 +81,7 @@ final class HttpAsking {
             return Optional.of("answered " + answer.status() + ", not " + check.status());
         }
         for (Map.Entry<String, String> header : check.header().entrySet()) {
-            Optional<String> value = Optional.ofNullable(answer.headers().get(header.getKey().toLowerCase(java.util.Locale.ROOT))).map(java.util.List::getFirst);
+            Optional<String> value = Optional.ofNullable(answer.headers().get(header.getKey().toLowerCase(java.util.Locale.ROOT))).map(List::getFirst);
             if (value.filter(text -> text.contains(header.getValue())).isEmpty()) {
                 return Optional.of("answered with " + header.getKey() + " " + value.map(text -> "\"" + shorten(text) + "\"").orElse("missing")
                         + ", not \"" + header.getValue() + "\"");
@@ -109,6 +112,7 @@ final class HttpAsking {
 
     /** One request; whoever trickles is cut off like whoever is silent. */
     private Answer get(URI address) throws IOException, InterruptedException {
+        reachable(address.getHost());
         HttpResponse<InputStream> answer = http.send(HttpRequest.newBuilder(address).timeout(ONE_REQUEST).GET().build(), HttpResponse.BodyHandlers.ofInputStream());
         try (InputStream body = answer.body()) {
             CompletableFuture<byte[]> read = new CompletableFuture<>();
@@ -124,6 +128,16 @@ final class HttpAsking {
             throw new IOException("the answer did not end within " + ONE_REQUEST.toSeconds() + " s");
         } catch (ExecutionException failed) {
             throw new IOException(message(failed));
+        }
+    }
+
+    /** This machine may be asked about itself; what its link alone has may not, since clouds hand out credentials there. */
+    private static void reachable(String host) throws IOException {
+        for (InetAddress each : InetAddress.getAllByName(host)) {
+            Optional<String> doubt = each.isLoopbackAddress() ? Optional.empty() : Network.doubt(each, List.of());
+            if (doubt.isPresent()) {
+                throw new IOException(host + (Network.literal(host) ? "" : " stands for " + each.getHostAddress()) + ", " + doubt.get() + ": it is not asked");
+            }
         }
     }
 

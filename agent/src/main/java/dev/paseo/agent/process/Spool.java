@@ -2,6 +2,7 @@ package dev.paseo.agent.process;
 
 import java.io.IOException;
 import java.nio.file.AccessDeniedException;
+import java.nio.file.DirectoryNotEmptyException;
 import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
@@ -17,6 +18,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.locks.LockSupport;
 import java.util.stream.Stream;
 
 /**
@@ -24,6 +26,10 @@ import java.util.stream.Stream;
  * in place, and a folder for each try of a step. Only the agent's own user can read it.
  */
 public final class Spool {
+
+    /** A deletion is tried so often, with pauses, while something still writes. */
+    private static final int MOST_TRIES = 40;
+    private static final Duration PAUSE = Duration.ofMillis(50);
 
     private static final Set<PosixFilePermission> OWN = PosixFilePermissions.fromString("rwx------");
 
@@ -154,7 +160,18 @@ public final class Spool {
     public void delete() throws IOException {
         // The lease goes first, so that what is left of a deletion that was cut off is not taken for work.
         Files.deleteIfExists(folder.resolve("lease"));
-        delete(folder);
+        for (int tried = 1; ; tried++) {
+            try {
+                delete(folder);
+                return;
+            } catch (DirectoryNotEmptyException late) {
+                // What was stopped at once has written one more file meanwhile.
+                if (tried == MOST_TRIES) {
+                    throw late;
+                }
+                LockSupport.parkNanos(PAUSE.toNanos());
+            }
+        }
     }
 
     /** A step may leave folders that even their owner may not list or change. */

@@ -13,6 +13,8 @@ import java.time.Duration;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -169,10 +171,14 @@ public final class RemoteWork implements AutoCloseable {
         host().exec(END.formatted(SshHost.quote(MARK + "=" + at), SshHost.quote(at + "/started"), withGrace ? GRACE_SECONDS : 0), Duration.ofSeconds(GRACE_SECONDS + 10));
     }
 
+    /** What sha256sum says first; a name with odd signs has a backslash before. */
+    private static final Pattern DIGEST = Pattern.compile("\\\\?([0-9a-f]{64})\\b");
+
     /** The SHA-256 digest of a file on the host; empty where there is none. */
     public static String digest(SshHost host, String path) throws IOException {
         SshHost.Said said = host.exec("sha256sum -- " + SshHost.quote(path) + " 2>/dev/null", Duration.ofSeconds(60));
-        return said.status() == 0 && said.output().length() >= 64 ? said.output().substring(said.output().startsWith("\\") ? 1 : 0).substring(0, 64) : "";
+        Matcher digest = DIGEST.matcher(said.output());
+        return said.status() == 0 && digest.lookingAt() ? digest.group(1) : "";
     }
 
     /** Removes what is on the host about it. */

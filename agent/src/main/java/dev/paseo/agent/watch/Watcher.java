@@ -1,6 +1,7 @@
 package dev.paseo.agent.watch;
 
 import dev.paseo.agent.check.Checks;
+import dev.paseo.agent.lease.DigestedFile;
 import dev.paseo.agent.lease.ServiceClient;
 import dev.paseo.agent.ssh.RemoteWork;
 import dev.paseo.agent.ssh.SshHost;
@@ -13,7 +14,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
@@ -22,6 +22,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BooleanSupplier;
+import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -32,7 +33,8 @@ public final class Watcher implements Runnable {
     private static final int FIRST_SECONDS = 5;
 
     private final ServiceClient service;
-    private final String secret;
+    private final Supplier<String> secret;
+    private final Renewal renewal;
     private final Path hostFolder;
     private final BooleanSupplier settled;
     private final Checks checks = new Checks();
@@ -42,10 +44,16 @@ public final class Watcher implements Runnable {
     /** @param stamp size and times of a file, among them the one that nobody can set */
     private record Known(String stamp, String digest) {}
 
+    /** Takes a new secret with a one-time token. */
+    public interface Renewal {
+        void with(String token) throws IOException, InterruptedException;
+    }
+
     /** @param settled whether all that an earlier life of the agent left running is ended, or gone on with */
-    public Watcher(ServiceClient service, String secret, Path hostFolder, BooleanSupplier settled) {
+    public Watcher(ServiceClient service, Supplier<String> secret, Renewal renewal, Path hostFolder, BooleanSupplier settled) {
         this.service = service;
         this.secret = secret;
+        this.renewal = renewal;
         this.hostFolder = hostFolder;
         this.settled = settled;
     }
@@ -69,12 +77,15 @@ public final class Watcher implements Runnable {
 
     /** How many seconds until the next time. */
     private int lookAround() throws IOException, InterruptedException {
-        Watch.Watched watched = service.watched(secret);
+        Watch.Watched watched = service.watched(secret.get());
+        if (watched.renewal().isPresent()) {
+            renewal.with(watched.renewal().get());
+        }
         List<Watch.Seen> seen = new ArrayList<>();
         for (Watch.OnHost host : watched.hosts()) {
             seen.add(look(host));
         }
-        service.seen(secret, new Watch.Report(seen, hostFolder.toFile().getUsableSpace(), hostFolder.toFile().getTotalSpace()));
+        service.seen(secret.get(), new Watch.Report(seen, hostFolder.toFile().getUsableSpace(), hostFolder.toFile().getTotalSpace()));
         return Math.max(1, watched.everySeconds());
     }
 
@@ -128,13 +139,11 @@ public final class Watcher implements Runnable {
             return before.digest();
         }
         try (InputStream in = Files.newInputStream(path)) {
-            MessageDigest digest = MessageDigest.getInstance("SHA-256");
+            MessageDigest digest = DigestedFile.sha256();
             new DigestInputStream(in, digest).transferTo(OutputStream.nullOutputStream());
             Known now = new Known(stamp, HexFormat.of().formatHex(digest.digest()));
             known.put(path, now);
             return now.digest();
-        } catch (NoSuchAlgorithmException impossible) {
-            throw new IllegalStateException("every Java platform has SHA-256", impossible);
         }
     }
 }

@@ -1,37 +1,20 @@
 package dev.paseo.agent.work;
 
+import dev.paseo.api.pattern.Glob;
 import java.io.IOException;
-import java.nio.file.FileSystems;
 import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.PathMatcher;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 
-/** Finds files of a folder by patterns: {@code *} within a name, {@code **} across folders, none of them included. */
+/** Finds files of a folder by patterns. */
 final class Globs {
 
     private Globs() {}
-
-    private static List<PathMatcher> matchers(List<String> patterns) {
-        List<PathMatcher> matchers = new ArrayList<>();
-        for (String pattern : patterns) {
-            // "a/**/b" stands for "a/b" as well, which Java's own patterns do not.
-            List<String> forms = new ArrayList<>(List.of(pattern));
-            if (pattern.startsWith("**/")) {
-                forms.add(pattern.substring(3));
-            }
-            if (pattern.contains("/**/")) {
-                forms.add(pattern.replace("/**/", "/"));
-            }
-            forms.forEach(form -> matchers.add(FileSystems.getDefault().getPathMatcher("glob:" + form)));
-        }
-        return matchers;
-    }
 
     /**
      * What was found.
@@ -51,14 +34,14 @@ final class Globs {
     private static final int MOST_NAMED = 10;
 
     static Found look(Path folder, List<String> patterns) throws IOException {
-        List<PathMatcher> matchers = matchers(patterns);
+        List<Glob> globs = patterns.stream().map(Glob::new).toList();
         List<Path> files = new ArrayList<>();
         List<Path> leftOut = new ArrayList<>();
         Files.walkFileTree(folder, new SimpleFileVisitor<>() {
             @Override
             public FileVisitResult visitFile(Path path, BasicFileAttributes attributes) {
                 Path relative = folder.relativize(path);
-                if (matchers.stream().anyMatch(matcher -> matcher.matches(relative))) {
+                if (globs.stream().anyMatch(glob -> glob.matches(relative))) {
                     (attributes.isOther() ? leftOut : files).add(relative);
                 }
                 return FileVisitResult.CONTINUE;

@@ -53,6 +53,7 @@ class ChecksTest {
         server.createContext("/late", exchange -> say(exchange, ASKED.incrementAndGet() < 4 ? 503 : 200, "at last"));
         server.createContext("/circle", exchange -> redirect(exchange, "/circle"));
         server.createContext("/once", exchange -> redirect(exchange, "/health"));
+        server.createContext("/credentials", exchange -> redirect(exchange, "http://169.254.169.254/latest/credentials"));
         server.createContext("/file", exchange -> redirect(exchange, "file:///etc/passwd"));
         server.createContext("/endless", exchange -> {
             exchange.sendResponseHeaders(200, 1L << 30);
@@ -103,6 +104,14 @@ class ChecksTest {
     private void bad(Check check, String why) throws InterruptedException {
         Optional<String> wrong = checks.once(check);
         assertTrue(wrong.orElse("nothing wrong").contains(why), wrong::toString);
+    }
+
+    /** Where clouds hand out credentials; also by a redirect. */
+    @Test
+    void whatTheLinkAloneHasIsNotAsked() throws Exception {
+        bad(plain("http://169.254.169.254/latest/credentials"), "did not answer: 169.254.169.254, which is an address of the link alone: it is not asked");
+        bad(http("/credentials", 1, Map.of(), Map.of(), Optional.empty()), "which is an address of the link alone");
+        bad(plain("http://0.0.0.0:" + server.getAddress().getPort() + "/health"), "which is no address of one machine");
     }
 
     @Test

@@ -11,8 +11,9 @@ public interface Watch {
      * What is live on the agent's host, and on those that it serves.
      *
      * @param everySeconds how often it should look
+     * @param renewal      a one-time token, where the agent should take a new secret with it
      */
-    record Watched(List<OnHost> hosts, int everySeconds) {}
+    record Watched(List<OnHost> hosts, int everySeconds, Optional<String> renewal) {}
 
     /**
      * One component on one host.

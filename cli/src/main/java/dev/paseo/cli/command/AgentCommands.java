@@ -6,8 +6,6 @@ import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Collectors;
-import java.util.stream.StreamSupport;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -63,13 +61,9 @@ final class AgentCommands {
             return print(agents, () -> {
                 Table table = new Table("AGENT", "FOR", "OFFERS", "UNTRUSTED WORK", "WALLS", "STATE", "WORKING ON", "LAST CONTACT");
                 agents.forEach(agent -> table.row(agent.path("name").asString(), agent.has("host") ? "host " + agent.path("host").asString() : "stages",
-                        offers(agent), untrusted(agent), agent.path("walls").asString("not told yet"), state(agent), agent.path("working").asString(""), Times.exact(agent.path("lastContact"))));
+                        Words.list(agent.path("offers")), untrusted(agent), agent.path("walls").asString("not told yet"), state(agent), agent.path("working").asString(""), Times.exact(agent.path("lastContact"))));
                 table.print(context.out(), context.ink());
             });
-        }
-
-        private static String offers(JsonNode agent) {
-            return StreamSupport.stream(agent.path("offers").spliterator(), false).map(JsonNode::asString).collect(Collectors.joining(", "));
         }
 
         private static String untrusted(JsonNode agent) {
@@ -84,6 +78,25 @@ final class AgentCommands {
 
         private static String state(JsonNode agent) {
             return (agent.path("present").asBoolean() ? "present" : "away") + (agent.path("drained").asBoolean() ? ", drained" : "");
+        }
+    }
+
+    @Command(name = "renew", description = "Lets an agent take a new secret, within a minute; what it works on goes on. After 90 days it does so by itself.",
+            footer = {"", "Example:", "  paseo agent renew builder"})
+    static final class Renew extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        Renew(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            JsonNode agent = api.post(Api.path("agents", name, "renewal"), api.object());
+            return print(agent, () -> context.out().println(name + " takes a new secret when it looks next"
+                    + (agent.path("present").asBoolean() ? "." : "; it is away now, and keeps its old one until then.")));
         }
     }
 

@@ -30,8 +30,28 @@ final class AuditCommands {
                         + " entries, " + report.path("covered").asString("") + " covered by a signed tree head, "
                         + report.path("notCovered").asString("") + " not yet covered");
                 report.path("findings").forEach(finding -> context.out().println("  " + finding.asString()));
+                report.path("restored").forEach(gap -> context.out().println("  " + gap.asString()));
             });
             return good ? 0 : 1;
+        }
+    }
+
+    @Command(name = "acknowledge-restore", description = {"Says that the database was restored from an older copy, with the reason. The entries that were lost by it stand in the",
+            "audit trail and in every verification from then on, and are no longer a fault."}, footer = {"", "Example:", "  paseo audit acknowledge-restore --reason 'the disk of the database failed; copy of last night'"})
+    static final class AcknowledgeRestore extends ServiceCommand {
+        @Option(names = "--reason", required = true, description = "why, and from when the copy was")
+        private String reason = "";
+
+        AcknowledgeRestore(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            JsonNode gap = api.post(Api.path("audit", "restore"), api.object().put("reason", reason));
+            return print(gap, () -> context.out().println("Acknowledged: entries " + gap.path("from").asString() + " to " + (gap.path("to").asLong() - 1) + ", up to "
+                    + Times.exact(gap.path("lastAt")) + ", were lost by the restore."));
         }
     }
 

@@ -3,6 +3,7 @@ package dev.paseo.cli.command;
 import dev.paseo.cli.Context;
 import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
+import dev.paseo.core.text.Sha256;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Files;
@@ -10,7 +11,6 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.security.DigestOutputStream;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.Optional;
 import picocli.CommandLine.Command;
@@ -62,7 +62,7 @@ final class FetchCommand extends ServiceCommand {
     private void write(Api api, Path file, String wanted) {
         Path part = file.resolveSibling(file.getFileName() + ".part");
         try {
-            MessageDigest digest = MessageDigest.getInstance("SHA-256");
+            MessageDigest digest = Sha256.digest();
             try (OutputStream out = new DigestOutputStream(Files.newOutputStream(part), digest)) {
                 api.copy(run() ? Api.path("runs", component, version.substring(1), "outputs", artifact) : Api.path("versions", component, version, "artifacts", artifact), out);
             }
@@ -74,8 +74,6 @@ final class FetchCommand extends ServiceCommand {
             Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
         } catch (IOException failed) {
             throw new Failure(Failure.Kind.REFUSED, file + " cannot be written: " + failed.getMessage());
-        } catch (NoSuchAlgorithmException impossible) {
-            throw new IllegalStateException("every Java platform has SHA-256", impossible);
         } finally {
             gone(part);
         }

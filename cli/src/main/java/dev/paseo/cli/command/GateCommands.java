@@ -120,6 +120,7 @@ final class GateCommands {
                 lines("To be promoted into " + environment, rules.path("words").path("promotion"));
                 lines("To go on from " + environment, rules.path("words").path("toGoOn"));
                 lines("To be rolled back in " + environment, rules.path("words").path("rollback"));
+                lines("To ask less there, to trust more branches or to give secrets", rules.path("words").path("toLoosen"));
                 rules.path("words").path("components").properties().forEach(own -> {
                     lines(own.getKey() + ", besides", own.getValue().path("toEnter"));
                     lines(own.getKey() + ", to go on", own.getValue().path("toGoOn"));

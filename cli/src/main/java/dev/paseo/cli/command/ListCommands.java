@@ -46,9 +46,15 @@ final class ListCommands {
             return print(all, () -> {
                 Table table = new Table("COMPONENT", "SUMMARY", "MAIN BRANCH", "REPOSITORY", "");
                 all.forEach(each -> table.row(context.ink().strong(each.path("name").asString()), each.path("summary").asString(), each.path("mainBranch").asString(),
-                        each.path("repository").asString("built elsewhere"), each.path("problems").isEmpty() ? "" : context.ink().bad("problem: ") + each.path("problems").path(0).path("message").asString()));
+                        each.path("repository").asString("built elsewhere"), doubt(each)));
                 table.print(context.out(), context.ink());
             });
+        }
+
+        private String doubt(JsonNode component) {
+            String nearly = component.path("kept").path("nearly").asString("");
+            return !component.path("problems").isEmpty() ? context.ink().bad("problem: ") + component.path("problems").path(0).path("message").asString()
+                    : nearly.isEmpty() ? "" : context.ink().bad("nearly full: ") + nearly;
         }
     }
 

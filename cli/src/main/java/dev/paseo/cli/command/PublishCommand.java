@@ -1,19 +1,17 @@
 package dev.paseo.cli.command;
 
+import dev.paseo.api.pattern.Glob;
 import dev.paseo.cli.Context;
 import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
+import dev.paseo.core.text.Sha256;
 import dev.paseo.language.file.Names;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.PathMatcher;
 import java.security.DigestOutputStream;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -166,13 +164,13 @@ final class PublishCommand extends ServiceCommand {
         Path here = Path.of("").toAbsolutePath();
         Path archive = Files.createTempFile("paseo-" + kind, ".tar");
         scratch.add(archive);
-        List<PathMatcher> matchers = patterns.stream().map(pattern -> FileSystems.getDefault().getPathMatcher("glob:" + pattern)).toList();
+        List<Glob> globs = patterns.stream().map(Glob::new).toList();
         int found = 0;
         try (Stream<Path> all = Files.walk(here); TarArchiveOutputStream tar = new TarArchiveOutputStream(Files.newOutputStream(archive))) {
             tar.setLongFileMode(TarArchiveOutputStream.LONGFILE_POSIX);
             for (Path file : all.filter(Files::isRegularFile).sorted().toList()) {
                 Path relative = here.relativize(file);
-                if (matchers.stream().anyMatch(matcher -> matcher.matches(relative))) {
+                if (globs.stream().anyMatch(glob -> glob.matches(relative))) {
                     add(tar, file, relative);
                     found++;
                 }
@@ -197,11 +195,9 @@ final class PublishCommand extends ServiceCommand {
 
     private static String digest(Path file) throws IOException {
         try (InputStream in = Files.newInputStream(file);
-                DigestOutputStream out = new DigestOutputStream(OutputStream.nullOutputStream(), MessageDigest.getInstance("SHA-256"))) {
+                DigestOutputStream out = new DigestOutputStream(OutputStream.nullOutputStream(), Sha256.digest())) {
             in.transferTo(out);
             return HexFormat.of().formatHex(out.getMessageDigest().digest());
-        } catch (NoSuchAlgorithmException impossible) {
-            throw new IllegalStateException(impossible);
         }
     }
 }

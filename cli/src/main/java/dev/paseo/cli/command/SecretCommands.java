@@ -16,7 +16,8 @@ final class SecretCommands {
 
     private SecretCommands() {}
 
-    @Command(name = "set", description = "Sets a secret; its value is read from standard input. Host beats component, component beats environment.",
+    @Command(name = "set", description = "Sets a secret; its value is read from standard input. Host beats component, component beats environment. "
+            + "A value that would hold further than one of this name does may wait for a second person: then it is not kept, but set again once they have agreed.",
             footer = {"", "Example:", "  paseo secret set DATA_KEY --component daylight-api --environment production < key.txt"})
     static final class Set extends ServiceCommand {
         @Parameters(paramLabel = "NAME")

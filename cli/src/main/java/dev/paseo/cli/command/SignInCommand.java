@@ -3,7 +3,6 @@ package dev.paseo.cli.command;
 import dev.paseo.cli.Context;
 import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Settings;
-import java.io.Console;
 import java.net.InetAddress;
 import java.net.UnknownHostException;
 import java.util.Optional;
@@ -38,19 +37,11 @@ final class SignInCommand implements Callable<Integer> {
     public Integer call() {
         String plain = address.replaceFirst("/+$", "");
         Api api = new Api(new Settings.Target(plain, Optional.empty()), context.json());
-        String token = api.post(Api.path("tokens"), api.object().put("name", name).put("password", password())
+        String token = api.post(Api.path("tokens"), api.object().put("name", name).put("password", StandardInput.secrets(context, "Password of " + name).getFirst())
                 .put("label", "client on " + hostName())).path("token").asString();
         context.settings().remember(as, plain, token);
         context.out().println("Signed in to " + plain + " as " + name + ".");
         return 0;
-    }
-
-    private String password() {
-        Console console = System.console();
-        if (console != null && console.isTerminal()) {
-            return new String(console.readPassword("Password of %s: ", name));
-        }
-        return StandardInput.line(context);
     }
 
     private static String hostName() {

@@ -62,6 +62,30 @@ final class SourceCommands {
         }
     }
 
+    @Command(name = "pushed", description = "Says who pushed a commit, where nobody told when it was noticed: gates that ask who its authors are then know.",
+            footer = {"", "Example:", "  paseo component pushed daylight-api 4f1c2ab93d0e5f6a7b8c9d0e1f2a3b4c5d6e7f80 --by developer"})
+    static final class Pushed extends ServiceCommand {
+        @Parameters(index = "0", paramLabel = "NAME")
+        private String name = "";
+
+        @Parameters(index = "1", paramLabel = "COMMIT", description = "all its 40 (or 64) hexadecimal digits, as the gate's sentence has them")
+        private String commit = "";
+
+        @Option(names = "--by", paramLabel = "ACCOUNT", required = true, description = "the account of whoever pushed it")
+        private String by = "";
+
+        Pushed(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            api().put(Api.path("components", name, "pushes", commit), api().object().put("by", by));
+            context.out().println(commit + " was pushed by " + by + "; gates that asked are judged again.");
+            return 0;
+        }
+    }
+
     @Command(name = "watch", description = "Watches a registry, a Maven repository or a folder for versions that appear in it.",
             footer = {"", "Examples:",
                 "  paseo component watch hut-planner --registry http://127.0.0.1:7690 --name park/hut-planner --pattern \"2.*\"",

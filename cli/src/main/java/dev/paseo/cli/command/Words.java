@@ -6,6 +6,8 @@ import dev.paseo.language.file.PipelineFile;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Collectors;
+import java.util.stream.StreamSupport;
 import tools.jackson.databind.JsonNode;
 
 /** What a pipeline file says, in words. */
@@ -20,6 +22,11 @@ final class Words {
     /** A warning of the service about a file, at its place. */
     static String warning(Path file, JsonNode warning, Ink ink) {
         return at(file, warning) + ink.warn("warning: ") + warning.path("path").asString("") + " " + warning.path("message").asString();
+    }
+
+    /** The texts of a list, with commas. */
+    static String list(JsonNode texts) {
+        return StreamSupport.stream(texts.spliterator(), false).map(JsonNode::asString).collect(Collectors.joining(", "));
     }
 
     static String lower(String word) {

@@ -1,7 +1,7 @@
 package dev.paseo.core.audit;
 
+import dev.paseo.core.text.Sha256;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.Iterator;
@@ -19,13 +19,13 @@ public final class MerkleTree {
 
     /** The hash of a leaf: SHA-256 over 0x00 and the entry. */
     public static byte[] leafHash(byte[] entry) {
-        MessageDigest digest = sha256();
+        MessageDigest digest = Sha256.digest();
         digest.update((byte) 0);
         return digest.digest(entry);
     }
 
     private static byte[] nodeHash(byte[] left, byte[] right) {
-        MessageDigest digest = sha256();
+        MessageDigest digest = Sha256.digest();
         digest.update((byte) 1);
         digest.update(left);
         return digest.digest(right);
@@ -47,7 +47,7 @@ public final class MerkleTree {
     /** The root hash; of an empty tree the hash of nothing. */
     public byte[] root() {
         if (subtrees.isEmpty()) {
-            return sha256().digest();
+            return Sha256.digest().digest();
         }
         Iterator<Subtree> fromRight = subtrees.descendingIterator();
         byte[] root = fromRight.next().hash();
@@ -57,11 +57,4 @@ public final class MerkleTree {
         return root.clone();
     }
 
-    private static MessageDigest sha256() {
-        try {
-            return MessageDigest.getInstance("SHA-256");
-        } catch (NoSuchAlgorithmException impossible) {
-            throw new IllegalStateException("every Java platform has SHA-256", impossible);
-        }
-    }
 }

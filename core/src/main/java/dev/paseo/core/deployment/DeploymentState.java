@@ -107,7 +107,7 @@ public record DeploymentState(
     }
 
     private boolean barred(PlaceState.Live live) {
-        return terms.noWayBackBefore().filter(bar -> live.line() != line || live.order() < bar).isPresent();
+        return terms.noWayBackBefore().filter(bar -> new NoWayBack(line, bar).bars(live.line(), live.order())).isPresent();
     }
 
     public Optional<HostState> host(String name) {

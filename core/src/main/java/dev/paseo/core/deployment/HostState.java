@@ -31,6 +31,11 @@ public record HostState(String host, Phase phase, boolean touched, Optional<Stri
         return new HostState(host, Phase.GOOD, false, Optional.empty());
     }
 
+    /** It was in maintenance, or never took what it was to do, and catches up by itself. One whose recipe failed waits for a person. */
+    public boolean late() {
+        return phase == Phase.AWAY || phase == Phase.FAILED && !touched;
+    }
+
     HostState to(Phase next) {
         return new HostState(host, next, touched, reason);
     }

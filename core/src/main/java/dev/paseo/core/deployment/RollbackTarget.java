@@ -15,22 +15,25 @@ public final class RollbackTarget {
      *
      * @param replaced the deployment that was live before it, if any
      * @param undone   it was taken back after it had gone live
+     * @param line     of its version
+     * @param order    its version's position in that line
      */
-    public record Past(long deployment, String version, Kind kind, Optional<Long> replaced, boolean undone, boolean blocked) {}
+    public record Past(long deployment, String version, Kind kind, Optional<Long> replaced, boolean undone, boolean blocked, long line, long order) {}
 
     /**
-     * The last version that was live there before and is neither blocked, undone nor itself rolled back from.
+     * The last version that was live there before and is neither blocked, undone, barred nor itself rolled back from.
      *
      * @param past what was live there, the newest first
      * @param live the version that is live there, which after an undo is not the newest
+     * @param bar  what the live version's recipe says may not be gone back behind
      */
-    public static Optional<Past> choose(List<Past> past, String live) {
+    public static Optional<Past> choose(List<Past> past, String live, Optional<NoWayBack> bar) {
         Set<String> out = new HashSet<>(Set.of(live));
         Set<Long> leftByRollback = new HashSet<>();
         for (Past each : past) {
             if (each.undone() || leftByRollback.contains(each.deployment())) {
                 out.add(each.version());
-            } else if (!each.blocked() && !out.contains(each.version())) {
+            } else if (!each.blocked() && !out.contains(each.version()) && bar.filter(no -> no.bars(each.line(), each.order())).isEmpty()) {
                 return Optional.of(each);
             }
             if (each.kind() == Kind.ROLLBACK) {

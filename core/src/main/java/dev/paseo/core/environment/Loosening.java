@@ -43,6 +43,8 @@ public final class Loosening {
         if (!before.takesOver() && after.takesOver()) {
             found.put("newer", "A newer version no longer waits until the one before it has gone on");
         }
+        before.toLoosen().filter(was -> after.toLoosen().filter(was::containsAll).isEmpty()).ifPresent(was -> found.put("loosen",
+                "That one of " + String.join(", ", was) + " agrees before its rules are loosened " + after.toLoosen().map(now -> "becomes that one of " + String.join(", ", now) + " does").orElse("is no longer asked")));
         return List.copyOf(found.values());
     }
 
@@ -81,7 +83,8 @@ public final class Loosening {
     private static boolean approvals(Criterion.Approvals is, Criterion.Approvals was) {
         return was.from().containsAll(is.from()) && is.count() >= was.count() && new HashSet<>(is.notBy()).containsAll(was.notBy())
                 && (is.commentRequired() || !was.commentRequired()) && within(is.within(), was.within())
-                && (is.escalation().isEmpty() || is.escalation().equals(was.escalation()));
+                && (is.escalation().isEmpty() || is.escalation().equals(was.escalation()))
+                && (is.asksWho() || !was.asksWho());
     }
 
     /** No limit is the loosest. */

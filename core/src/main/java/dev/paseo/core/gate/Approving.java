@@ -21,34 +21,56 @@ import java.util.stream.Stream;
  */
 public final class Approving {
 
+    private static final int MOST_NAMED = 3;
+
     private Approving() {}
 
     static Judgement judge(Approvals wanted, GateFacts facts, Instant now) {
         Map<String, Ruling> counted = counted(wanted, facts, now);
-        String name = counted.size() + " of " + wanted.count() + (wanted.count() == 1 ? " approval" : " approvals");
+        boolean unknown = wanted.notBy().contains(Exclusion.AUTHORS) && !facts.unknown().isEmpty();
+        int count = wanted.count() + (unknown && !wanted.asksWho() ? 1 : 0);
+        String name = counted.size() + " of " + count + (count == 1 ? " approval" : " approvals");
         Optional<String> no = rejection(facts);
         if (no.isPresent()) {
             return new Judgement(State.NOT_MET, name, "R" + no.get().substring(1) + ".", Optional.empty());
         }
         String said = String.join(", ", counted.entrySet().stream().map(each -> each.getValue().by() + " said yes"
                 + (each.getKey().equals(each.getValue().by()) ? "" : " in place of " + each.getKey())).toList());
-        if (counted.size() >= wanted.count()) {
-            return new Judgement(State.MET, name, said + ".", Optional.empty());
+        String who = unknown ? " " + unknown(wanted, facts) : "";
+        if (counted.size() >= count) {
+            return unknown && wanted.asksWho() ? new Judgement(State.ASKED, name, (said.isEmpty() ? "" : said + ".") + who, Optional.empty())
+                    : new Judgement(State.MET, name, said + ".", Optional.empty());
         }
         Set<String> open = new TreeSet<>(voices(wanted, facts, now));
         open.removeAll(counted.keySet());
-        boolean nobody = open.size() < wanted.count() - counted.size();
+        boolean nobody = open.size() < count - counted.size();
         String sentence = (said.isEmpty() ? "" : said + ". ") + "Waits for " + String.join(" or ", asked(wanted, facts, now))
-                + (wanted.notBy().isEmpty() ? "" : ", not " + exclusions(wanted)) + "." + voided(facts)
+                + (wanted.notBy().isEmpty() ? "" : ", not " + exclusions(wanted)) + "." + who + voided(facts)
                 + (nobody ? " Nobody is left who may: ask an administrator to add members to " + String.join(" or ", wanted.from()) + "." : "");
         Optional<Instant> escalates = wanted.escalation().map(more -> facts.requestedAt().plus(more.after())).filter(now::isBefore);
         Optional<Instant> expires = wanted.within().map(facts.requestedAt()::plus);
         return new Judgement(State.ASKED, name, sentence, Stream.of(escalates, expires).flatMap(Optional::stream).min(Comparator.naturalOrder()), nobody);
     }
 
+    private static String unknown(Approvals wanted, GateFacts facts) {
+        List<String> all = facts.unknown().stream().sorted().toList();
+        String some = String.join(", ", all.stream().limit(MOST_NAMED).toList()) + (all.size() > MOST_NAMED ? " and " + (all.size() - MOST_NAMED) + " others" : "");
+        boolean pushers = all.stream().anyMatch(each -> each.startsWith(GateFacts.PUSHER));
+        boolean addresses = all.stream().anyMatch(each -> !each.startsWith(GateFacts.PUSHER));
+        String ways = String.join("; ", Stream.of(addresses ? "paseo account change NAME --add-address ADDRESS" : "", pushers ? "paseo component pushed COMPONENT COMMIT --by NAME" : "")
+                .filter(way -> !way.isEmpty()).toList());
+        return "Who is " + some + "? " + (wanted.asksWho() ? "It waits until an administrator says who that is"
+                : "They belong to no account and wrote or pushed some of it, so one more approval is wanted; or an administrator says who that is") + " (" + ways + ").";
+    }
+
+    /** The approvals that were of something else; not those of who has approved this since. */
+    static List<Ruling> outdated(GateFacts facts) {
+        return latest(facts).stream().filter(ruling -> ruling.yes() && !ruling.digest().equals(facts.subject().digest())).toList();
+    }
+
     /** What was given and no longer counts, and why. */
     private static String voided(GateFacts facts) {
-        List<Ruling> old = latest(facts).stream().filter(ruling -> ruling.yes() && !ruling.digest().equals(facts.subject().digest())).toList();
+        List<Ruling> old = outdated(facts);
         if (old.isEmpty()) {
             return "";
         }

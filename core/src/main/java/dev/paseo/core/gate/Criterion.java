@@ -16,13 +16,31 @@ public sealed interface Criterion {
      * @param commentRequired whether a decision needs a comment
      * @param within          counted from the request; after it the deployment expires
      * @param escalation      who else is asked when nobody has decided
+     * @param unknown         what holds where authors may not decide, and it is not known who one of them is; empty: one more
      */
-    record Approvals(List<String> from, int count, List<Exclusion> notBy, boolean commentRequired, Optional<Duration> within, Optional<Escalation> escalation)
+    record Approvals(List<String> from, int count, List<Exclusion> notBy, boolean commentRequired, Optional<Duration> within, Optional<Escalation> escalation, Optional<UnknownAuthors> unknown)
             implements Criterion {
         public Approvals {
             from = List.copyOf(from);
             notBy = List.copyOf(notBy);
         }
+
+        /** Whether it waits until it is known who all authors are. */
+        public boolean asksWho() {
+            return unknown.equals(Optional.of(UnknownAuthors.ASK));
+        }
+
+        public Approvals(List<String> from, int count, List<Exclusion> notBy, boolean commentRequired, Optional<Duration> within, Optional<Escalation> escalation) {
+            this(from, count, notBy, commentRequired, within, escalation, Optional.empty());
+        }
+    }
+
+    /** Somebody under an address that belongs to no account may be one of those who approve. */
+    enum UnknownAuthors {
+        /** One more approval is wanted: at least one of them is then somebody else's. */
+        ONE_MORE,
+        /** It waits until somebody says whose address it is. */
+        ASK
     }
 
     /** After this time from the request, {@code to} is asked too. */

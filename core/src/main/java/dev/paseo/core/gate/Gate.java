@@ -3,6 +3,7 @@ package dev.paseo.core.gate;
 import dev.paseo.core.gate.Criterion.Approvals;
 import dev.paseo.core.gate.Judgement.State;
 import dev.paseo.core.trigger.BranchPattern;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -12,6 +13,21 @@ import java.util.Optional;
 public final class Gate {
 
     private Gate() {}
+
+    /**
+     * What a set's gate asks: what its first member's does, and whatever people are asked at the gates of the others, so that nobody
+     * borrows the weaker gate of another by putting the two into one set.
+     */
+    public static List<Criterion> ofSet(List<Criterion> first, List<List<Criterion>> others) {
+        List<Criterion> all = new ArrayList<>(first);
+        others.stream().flatMap(List::stream).filter(Gate::asksPeople).filter(criterion -> !all.contains(criterion)).forEach(all::add);
+        return all;
+    }
+
+    /** Whether somebody has to say or tick something: that is done once for a set, not by each member. */
+    public static boolean asksPeople(Criterion criterion) {
+        return criterion instanceof Criterion.Approvals || criterion instanceof Criterion.Checklist || criterion instanceof Criterion.Outside;
+    }
 
     public static Verdict judge(List<Criterion> criteria, GateFacts facts, Instant now) {
         List<Judgement> judgements = new ArrayList<>();
@@ -56,13 +72,17 @@ public final class Gate {
         };
     }
 
-    private static Optional<String> expiry(Criterion criterion, GateFacts facts, Instant now) {
-        Optional<java.time.Duration> within = switch (criterion) {
+    /** How long after the request somebody has to have said it. */
+    static Optional<Duration> within(Criterion criterion) {
+        return switch (criterion) {
             case Approvals approvals -> approvals.within();
             case Criterion.Outside outside -> outside.within();
             default -> Optional.empty();
         };
-        return within.map(facts.requestedAt()::plus).filter(end -> !now.isBefore(end)).map(end -> "nobody decided until " + end);
+    }
+
+    private static Optional<String> expiry(Criterion criterion, GateFacts facts, Instant now) {
+        return within(criterion).map(facts.requestedAt()::plus).filter(end -> !now.isBefore(end)).map(end -> "nobody decided until " + end);
     }
 
     private static Judgement fact(String condition, GateFacts facts) {

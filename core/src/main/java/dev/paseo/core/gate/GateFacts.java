@@ -2,6 +2,7 @@ package dev.paseo.core.gate;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -13,6 +14,8 @@ import java.util.Set;
  * @param subject     the exact subject now
  * @param requester   who asked; empty for an automatic deployment, and at a gate onward
  * @param authors     the accounts that wrote or pushed a commit between what is live and what is proposed
+ * @param unknown     the addresses and names among them that belong to no account, and pushes of which nobody told who pushed them:
+ *                    {@value #PUSHER} and the commit and branch
  * @param people      who is meant by the names that criteria give
  * @param version     what is known of the version
  * @param requestedAt what times are counted from
@@ -20,7 +23,10 @@ import java.util.Set;
  * @param around      how things stand in the place and its environment
  */
 public record GateFacts(
-        Subject subject, String requester, Set<String> authors, People people, OfVersion version, Instant requestedAt, Said said, Around around) {
+        Subject subject, String requester, Set<String> authors, Set<String> unknown, People people, OfVersion version, Instant requestedAt, Said said, Around around) {
+
+    /** How a push begins of which nobody told who pushed it. */
+    public static final String PUSHER = "the pusher of ";
 
     /**
      * Who is meant by names.
@@ -59,6 +65,20 @@ public record GateFacts(
      */
     public record Stretch(String where, Duration longest, Optional<Instant> since) {
         public static final Stretch NOT_AT_ALL = new Stretch("", Duration.ZERO, Optional.empty());
+
+        /** The longest one until now. */
+        Duration until(Instant now) {
+            return since.map(begun -> Duration.between(begun, now)).filter(current -> current.compareTo(longest) > 0).orElse(longest);
+        }
+
+        /**
+         * The one that counts of those in the environments that are followed: where any of them will do the one that is farthest, else
+         * the one that is least far, since all have to do.
+         */
+        public static Stretch counting(List<Stretch> all, boolean any, Instant now) {
+            Comparator<Stretch> farthest = Comparator.comparing(stretch -> stretch.until(now));
+            return all.stream().min(any ? farthest.reversed() : farthest).orElse(NOT_AT_ALL);
+        }
     }
 
     /** What came of a condition: whether it holds, empty where a fact of it is not there; and the facts it looked at. */

@@ -1,10 +1,7 @@
 package dev.paseo.core.gate;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
+import dev.paseo.core.text.Sha256;
 import java.util.ArrayList;
-import java.util.HexFormat;
 import java.util.List;
 
 /**
@@ -22,11 +19,7 @@ public record Subject(String version, long settings, long secrets, long rules, l
     public String digest() {
         String text = String.join("\n", "paseo subject 1", version, "settings " + settings, "secrets " + secrets,
                 "rules " + rules, "live " + live);
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8)));
-        } catch (NoSuchAlgorithmException impossible) {
-            throw new IllegalStateException("every Java platform has SHA-256", impossible);
-        }
+        return Sha256.hex(text);
     }
 
     /** What is no longer as it was in an earlier one, in words. */

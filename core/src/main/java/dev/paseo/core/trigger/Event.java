@@ -1,5 +1,6 @@
 package dev.paseo.core.trigger;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -20,7 +21,16 @@ public sealed interface Event {
     record Tagged(String component, String tag, String commit, Optional<String> branch, Optional<String> sealed) implements Event {}
 
     /** @param missed it came while the service was away, too long ago to be made up for */
-    record Struck(String component, String cron, String zone, Instant at, boolean missed) implements Event {}
+    record Struck(String component, String cron, String zone, Instant at, boolean missed) implements Event {
+
+        /** For so long it is made up for. */
+        private static final Duration MADE_UP_FOR = Duration.ofHours(1);
+
+        /** A clock that struck at a time, noticed now. */
+        public static Struck noticed(String component, String cron, String zone, Instant at, Instant now) {
+            return new Struck(component, cron, zone, at, Duration.between(at, now).compareTo(MADE_UP_FOR) > 0);
+        }
+    }
 
     /**
      * @param main       whether the branch is its component's main one

@@ -91,6 +91,28 @@ class MerkleTreeTest {
         assertEquals("entries 4 to 4 are missing from the tree", verify().findings().getFirst());
     }
 
+    /** The copy had six entries; two others were written since. */
+    @Test
+    void aRestoreThatIsAcknowledgedIsNamedAndNoFaultAndExplainsNothingElse() {
+        trail(9);
+        List<TreeHead> lost = List.copyOf(heads);
+        while (leaves.size() > 6) {
+            leaves.removeLast();
+        }
+        for (String since : List.of("x", "y", "z", "zz")) {
+            leaves.add(new Verification.Leaf(leaves.size(), MerkleTree.leafHash(since.getBytes(StandardCharsets.UTF_8)), Optional.of(since)));
+        }
+        assertEquals(List.of("the tree of the first 9 entries does not agree with the head signed at " + NOON), verify().findings());
+        Verification.Gap gap = Verification.gap(leaves.iterator(), lost, List.of()).orElseThrow();
+        assertEquals(new Verification.Gap(6, 9, NOON), gap);
+        Verification.Report report = Verification.verify(leaves.iterator(), heads, 0, () -> List.of(gap));
+        assertEquals(List.of(), report.findings());
+        assertEquals(List.of("entries 6 to 8, up to " + NOON + ", were lost when the database was restored from an older copy; this was acknowledged"), report.restored());
+        assertEquals(Optional.empty(), Verification.gap(leaves.iterator(), heads, List.of(gap)));
+        heads.add(new TreeHead(12, "0".repeat(64), NOON.plusSeconds(1)));
+        assertEquals(1, Verification.verify(leaves.iterator(), heads, 0, () -> List.of(gap)).findings().size(), "what is cut off later is found");
+    }
+
     @Test
     void aTailThatIsCutOffBehindTheSignedHeadIsFound() {
         trail(9);

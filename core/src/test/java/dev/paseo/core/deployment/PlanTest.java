@@ -87,26 +87,35 @@ class PlanTest {
     }
 
     private static RollbackTarget.Past past(long id, String version, Kind kind, Long replaced) {
-        return new RollbackTarget.Past(id, version, kind, Optional.ofNullable(replaced), false, false);
+        return new RollbackTarget.Past(id, version, kind, Optional.ofNullable(replaced), false, false, 1, Long.parseLong(version.substring(4)));
     }
 
     @Test
     void aRollbackGoesToTheLastGoodVersion() {
         List<RollbackTarget.Past> walked = List.of(past(3, "1.4.3", Kind.PROMOTION, 2L), past(2, "1.4.2", Kind.PROMOTION, 1L), past(1, "1.4.1", Kind.PROMOTION, null));
-        assertEquals("1.4.2", RollbackTarget.choose(walked, "1.4.3").orElseThrow().version());
+        assertEquals("1.4.2", RollbackTarget.choose(walked, "1.4.3", Optional.empty()).orElseThrow().version());
         List<RollbackTarget.Past> rolledBack = Stream.concat(Stream.of(past(4, "1.4.2", Kind.ROLLBACK, 3L)), walked.stream()).toList();
-        assertEquals("1.4.1", RollbackTarget.choose(rolledBack, "1.4.2").orElseThrow().version(), "not to what was rolled back from");
+        assertEquals("1.4.1", RollbackTarget.choose(rolledBack, "1.4.2", Optional.empty()).orElseThrow().version(), "not to what was rolled back from");
         List<RollbackTarget.Past> forward = Stream.concat(Stream.of(past(5, "1.4.5", Kind.PROMOTION, 4L)), rolledBack.stream()).toList();
-        assertEquals("1.4.2", RollbackTarget.choose(forward, "1.4.5").orElseThrow().version());
+        assertEquals("1.4.2", RollbackTarget.choose(forward, "1.4.5", Optional.empty()).orElseThrow().version());
         List<RollbackTarget.Past> redeployed = Stream.concat(Stream.of(past(4, "1.4.3", Kind.REDEPLOY, 3L)), walked.stream()).toList();
-        assertEquals("1.4.2", RollbackTarget.choose(redeployed, "1.4.3").orElseThrow().version());
-        List<RollbackTarget.Past> blocked = List.of(walked.getFirst(), new RollbackTarget.Past(2, "1.4.2", Kind.PROMOTION, Optional.of(1L), false, true), walked.getLast());
-        assertEquals("1.4.1", RollbackTarget.choose(blocked, "1.4.3").orElseThrow().version());
-        List<RollbackTarget.Past> undone = List.of(walked.getFirst(), new RollbackTarget.Past(2, "1.4.2", Kind.PROMOTION, Optional.of(1L), true, false), walked.getLast());
-        assertEquals("1.4.1", RollbackTarget.choose(undone, "1.4.3").orElseThrow().version());
-        List<RollbackTarget.Past> takenBack = Stream.concat(Stream.of(new RollbackTarget.Past(4, "1.4.4", Kind.PROMOTION, Optional.of(3L), true, false)), walked.stream()).toList();
-        assertEquals("1.4.2", RollbackTarget.choose(takenBack, "1.4.3").orElseThrow().version(), "not to what is live again since the newest was undone");
-        assertEquals(Optional.empty(), RollbackTarget.choose(walked.subList(2, 3), "1.4.1"));
-        assertEquals(Optional.empty(), RollbackTarget.choose(List.of(), "1.4.1"));
+        assertEquals("1.4.2", RollbackTarget.choose(redeployed, "1.4.3", Optional.empty()).orElseThrow().version());
+        List<RollbackTarget.Past> blocked = List.of(walked.getFirst(), new RollbackTarget.Past(2, "1.4.2", Kind.PROMOTION, Optional.of(1L), false, true, 1, 2), walked.getLast());
+        assertEquals("1.4.1", RollbackTarget.choose(blocked, "1.4.3", Optional.empty()).orElseThrow().version());
+        List<RollbackTarget.Past> undone = List.of(walked.getFirst(), new RollbackTarget.Past(2, "1.4.2", Kind.PROMOTION, Optional.of(1L), true, false, 1, 2), walked.getLast());
+        assertEquals("1.4.1", RollbackTarget.choose(undone, "1.4.3", Optional.empty()).orElseThrow().version());
+        List<RollbackTarget.Past> takenBack = Stream.concat(Stream.of(new RollbackTarget.Past(4, "1.4.4", Kind.PROMOTION, Optional.of(3L), true, false, 1, 4)), walked.stream()).toList();
+        assertEquals("1.4.2", RollbackTarget.choose(takenBack, "1.4.3", Optional.empty()).orElseThrow().version(), "not to what is live again since the newest was undone");
+        assertEquals(Optional.empty(), RollbackTarget.choose(walked.subList(2, 3), "1.4.1", Optional.empty()));
+        assertEquals(Optional.empty(), RollbackTarget.choose(List.of(), "1.4.1", Optional.empty()));
+    }
+
+    /** Before, a target was shown that the rollback itself then refused. */
+    @Test
+    void whatIsBarredIsNoTarget() {
+        List<RollbackTarget.Past> walked = List.of(past(3, "1.4.3", Kind.PROMOTION, 2L), past(2, "1.4.2", Kind.PROMOTION, 1L), past(1, "1.4.1", Kind.PROMOTION, null));
+        assertEquals("1.4.2", RollbackTarget.choose(walked, "1.4.3", Optional.of(new NoWayBack(1, 2))).orElseThrow().version());
+        assertEquals(Optional.empty(), RollbackTarget.choose(walked, "1.4.3", Optional.of(new NoWayBack(1, 3))));
+        assertEquals(Optional.empty(), RollbackTarget.choose(walked, "1.4.3", Optional.of(new NoWayBack(2, 1))), "another line is not gone back to");
     }
 }

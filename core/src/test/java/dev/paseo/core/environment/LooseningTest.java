@@ -40,7 +40,7 @@ class LooseningTest {
     }
 
     private static Rules rules(GateRules toEnter, GateRules toGoOn, GateRules rollback, boolean takesOver, Map<String, Rules.Gates> own) {
-        return new Rules(Rules.FORMAT, Optional.of(new Follows(List.of("staging"), false)), Origin.TRUSTED, new Rules.Gates(toEnter, toGoOn), rollback, takesOver, false, own, Optional.empty());
+        return new Rules(Rules.FORMAT, Optional.of(new Follows(List.of("staging"), false)), Origin.TRUSTED, new Rules.Gates(toEnter, toGoOn), rollback, takesOver, false, own, Optional.empty(), Optional.empty());
     }
 
     private static Hours hours(String zone, Set<DayOfWeek> days, Map<LocalDate, List<Hours.Span>> exceptions) {
@@ -124,8 +124,23 @@ class LooseningTest {
     void aComponentsOwnGateThatReplacesTheEnvironmentsCountsAsWhatHoldsForIt() {
         GateRules own = gate(List.of(), Optional.of(Duration.ofHours(2)));
         Rules before = rules(APPROVED, GateRules.NONE, GateRules.NONE, false, Map.of("path-board", new Rules.Gates(own, GateRules.NONE)));
-        Rules replacing = new Rules(Rules.FORMAT, before.follows(), before.origin(), before.gates(), before.rollback(), false, true, before.components(), Optional.empty());
+        Rules replacing = new Rules(Rules.FORMAT, before.follows(), before.origin(), before.gates(), before.rollback(), false, true, before.components(), Optional.empty(), Optional.empty());
         assertEquals(List.of("path-board, to enter: “2 of approvers approve, not an author, with a comment, within 2 d of the request.” is no longer asked"),
                 Loosening.of(before, replacing, true));
+    }
+
+    @Test
+    void whoAgreesToALooseningIsNotTakenAwayUnseen() {
+        Rules none = rules(APPROVED, GateRules.NONE, GateRules.NONE, false, Map.of());
+        Rules two = agreedBy(none, "approvers", "wardens");
+        Rules one = agreedBy(none, "approvers");
+        assertEquals(List.of(), Loosening.of(none, two, true));
+        assertEquals(List.of(), Loosening.of(two, one, true), "fewer may agree");
+        assertEquals(List.of("That one of approvers agrees before its rules are loosened becomes that one of approvers, wardens does"), Loosening.of(one, two, true));
+        assertEquals(List.of("That one of approvers agrees before its rules are loosened is no longer asked"), Loosening.of(one, none, true));
+    }
+
+    private static Rules agreedBy(Rules rules, String... names) {
+        return new Rules(Rules.FORMAT, rules.follows(), rules.origin(), rules.gates(), rules.rollback(), rules.takesOver(), rules.replaceable(), rules.components(), rules.closed(), Optional.of(List.of(names)));
     }
 }

@@ -20,6 +20,7 @@ final class Facts {
     final Map<String, GateFacts.Held> conditions = new HashMap<>();
     final Map<String, Set<String>> standIns = new HashMap<>();
     final Map<String, Set<String>> members = new HashMap<>(Map.of("approvers", Set.of("approver-1", "approver-2", "developer", "release-engineer"), "testers", Set.of("tester")));
+    Set<String> unknown = Set.of();
     String requester = "release-engineer";
     Subject subject = GateTest.SUBJECT;
     GateFacts.Around around = GateFacts.Around.PLAIN;
@@ -27,7 +28,7 @@ final class Facts {
     GateFacts.Stretch stretch = GateFacts.Stretch.NOT_AT_ALL;
 
     GateFacts facts() {
-        return new GateFacts(subject, requester, Set.of("developer"), new GateFacts.People(members, standIns),
+        return new GateFacts(subject, requester, Set.of("developer"), unknown, new GateFacts.People(members, standIns),
                 new GateFacts.OfVersion(Set.of("test", "staging"), "main", true, List.of("v1.4"), uploaded, stretch, conditions), ASKED,
                 new GateFacts.Said(rulings, ticks, answers), around);
     }

@@ -204,6 +204,66 @@ class GateTest {
         assertTrue(Approving.refusal(two, facts(), ASKED, "developer").orElseThrow().contains("authors may not decide"), "an author decides for nobody");
     }
 
+    /** A member with a weaker gate does not lend it to the others. */
+    @Test
+    void aSetAsksWhateverItsMembersAsk() {
+        Approvals two = new Approvals(List.of("approvers"), 2, List.of(), false, Optional.empty(), Optional.empty());
+        Criterion.Checklist list = new Criterion.Checklist(List.of("testers"), List.of("Old links still work"));
+        Criterion.LiveFor live = new Criterion.LiveFor(Duration.ofHours(2));
+        assertEquals(List.of(live, ONE, two, list), Gate.ofSet(List.of(live, ONE), List.of(List.of(new Criterion.LiveFor(Duration.ofHours(9)), two, ONE), List.of(list))));
+        assertFalse(Gate.judge(Gate.ofSet(List.of(), List.of(List.of(two))), facts(), ASKED).open());
+    }
+
+    private void yes(String by) {
+        given.rulings.add(new Ruling(by, Optional.empty(), true, "because", SUBJECT.digest(), Optional.of(SUBJECT), ASKED));
+    }
+
+    /** An address that belongs to nobody may be that of one who approves. */
+    @Test
+    void whereAnAuthorIsNotKnownOneMoreApproves() {
+        given.unknown = Set.of("lena@elsewhere.example");
+        yes("approver-1");
+        assertFalse(judged(ONE).open());
+        String sentence = judged(ONE).judgements().getFirst().sentence();
+        assertTrue(sentence.contains("Who is lena@elsewhere.example? They belong to no account and wrote or pushed some of it, so one more approval is wanted"), sentence);
+        yes("approver-2");
+        assertTrue(judged(ONE).open());
+    }
+
+    /** What moved, and nobody told who pushed it. */
+    @Test
+    void whereAPusherIsNotKnownTheGateSaysHowThatIsTold() {
+        given.unknown = Set.of(GateFacts.PUSHER + "4f1c2ab to main");
+        yes("approver-1");
+        String sentence = judged(ONE).judgements().getFirst().sentence();
+        assertTrue(sentence.contains("Who is the pusher of 4f1c2ab to main? "), sentence);
+        assertTrue(sentence.endsWith("(paseo component pushed COMPONENT COMMIT --by NAME)."), sentence);
+        given.unknown = Set.of("a@x", GateFacts.PUSHER + "4f1c2ab to main");
+        assertTrue(judged(ONE).judgements().getFirst().sentence().endsWith("(paseo account change NAME --add-address ADDRESS; paseo component pushed COMPONENT COMMIT --by NAME)."));
+        yes("approver-2");
+        assertTrue(judged(ONE).open());
+    }
+
+    @Test
+    void orItWaitsUntilSomebodySaysWhoThatIs() {
+        Approvals ask = new Approvals(ONE.from(), 1, List.of(Criterion.Exclusion.AUTHORS), false, Optional.empty(), Optional.empty(), Optional.of(Criterion.UnknownAuthors.ASK));
+        given.unknown = Set.of("a@x", "b@x", "c@x", "d@x");
+        yes("approver-1");
+        yes("approver-2");
+        assertFalse(judged(ask).open());
+        String sentence = judged(ask).judgements().getFirst().sentence();
+        assertTrue(sentence.contains("Who is a@x, b@x, c@x and 1 others? It waits until an administrator says who that is"), sentence);
+        given.unknown = Set.of();
+        assertTrue(judged(ask).open());
+    }
+
+    @Test
+    void whereAuthorsMayDecideItMattersToNobody() {
+        given.unknown = Set.of("lena@elsewhere.example");
+        yes("approver-1");
+        assertTrue(judged(new Approvals(List.of("approvers"), 1, List.of(), false, Optional.empty(), Optional.empty())).open());
+    }
+
     /** Who may not decide does so neither through a deputy, nor by handing it on to one. */
     @Test
     void nobodyDecidesInPlaceOfOneWhoMayNot() {

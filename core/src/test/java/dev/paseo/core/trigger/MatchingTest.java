@@ -1,6 +1,7 @@
 package dev.paseo.core.trigger;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.paseo.core.trigger.Matching.Finding;
@@ -148,5 +149,14 @@ class MatchingTest {
         List<Matching.Considered> found = Matching.match(new Event.RunEnded("sun-model", 1, "main", true, RunEnd.FAILED, Optional.empty()), many);
         assertEquals(250, found.size());
         assertTrue(found.stream().allMatch(each -> each.finding() instanceof Finding.StartsNothing));
+    }
+
+    /** What came while the service was away is made up for within an hour. */
+    @Test
+    void aClockIsMissedAfterAnHour() {
+        Instant at = Instant.parse("2026-11-28T02:00:00Z");
+        assertFalse(Event.Struck.noticed("daylight-api", "0 2 * * *", "UTC", at, at).missed());
+        assertFalse(Event.Struck.noticed("daylight-api", "0 2 * * *", "UTC", at, at.plusSeconds(3600)).missed());
+        assertTrue(Event.Struck.noticed("daylight-api", "0 2 * * *", "UTC", at, at.plusSeconds(3600).plusMillis(1)).missed());
     }
 }

@@ -30,8 +30,7 @@ public final class Feed {
         for (Event event : events) {
             VEvent written = new VEvent(event.from(), event.until(), event.summary());
             written.add(new Uid(event.uid()));
-            written.getProperties().removeIf(property -> property instanceof DtStamp);
-            written.add(new DtStamp(now));
+            written.replace(new DtStamp(now));
             if (!event.url().isEmpty()) {
                 written.add(new Url(java.net.URI.create(event.url())));
             }

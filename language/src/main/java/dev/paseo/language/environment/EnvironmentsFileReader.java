@@ -86,7 +86,7 @@ public final class EnvironmentsFileReader {
 
     private Environment environment(String name, Value body, Set<String> before, Set<String> all) {
         Map<String, Value> entries = body.entries(List.of("zone", "follows", "branches", "tags", "uploads", "components", "to-enter", "to-go-on", "rollback", "newer-version",
-                "replaceable", "closed", "variables"), FormerWords.GATES);
+                "replaceable", "closed", "to-loosen", "variables"), FormerWords.GATES);
         String zone = optional(entries, "zone").flatMap(this::zone).orElse("UTC");
         GateReader gates = new GateReader(ZoneId.of(zone), Condition.overGates(all));
         Map<String, Place> places = new LinkedHashMap<>();
@@ -104,7 +104,7 @@ public final class EnvironmentsFileReader {
                 optional(entries, "tags").map(Value::texts).orElse(List.of()), optional(entries, "uploads").flatMap(Value::flag).orElse(false));
         Rules rules = new Rules(Rules.FORMAT, optional(entries, "follows").flatMap(value -> follows(value, before, all)), origin, gates(entries, gates),
                 optional(entries, "rollback").map(gates::read).orElse(GateRules.NONE), takesOver, optional(entries, "replaceable").flatMap(Value::flag).orElse(false), own,
-                optional(entries, "closed").flatMap(EnvironmentsFileReader::calendar));
+                optional(entries, "closed").flatMap(EnvironmentsFileReader::calendar), optional(entries, "to-loosen").map(Value::texts).filter(names -> !names.isEmpty()));
         return new Environment(name, zone, rules, variables(entries), places);
     }
 

@@ -75,6 +75,7 @@ public final class EnvironmentsWriter {
         }
         put(map, "replaceable", rules.replaceable());
         put(map, "closed", rules.closed());
+        put(map, "to-loosen", rules.toLoosen());
         put(map, "variables", environment.variables());
         Map<String, Object> components = new LinkedHashMap<>();
         environment.components().forEach((name, place) -> components.put(name, place(place, rules.components().getOrDefault(name, Rules.Gates.NONE))));
@@ -121,6 +122,7 @@ public final class EnvironmentsWriter {
         if (rule.commentRequired()) {
             map.put("comment", "required");
         }
+        rule.unknown().ifPresent(what -> map.put("unknown-authors", what == Criterion.UnknownAuthors.ASK ? "ask" : "one-more"));
         put(map, "within", rule.within());
         rule.escalation().ifPresent(more -> {
             Map<String, Object> inner = new LinkedHashMap<>();

@@ -61,7 +61,7 @@ final class GateReader {
     }
 
     private Optional<Criterion.Approvals> approvals(Value value) {
-        Map<String, Value> entries = value.entries(List.of("from", "count", "not-by", "comment", "within", "escalate"));
+        Map<String, Value> entries = value.entries(List.of("from", "count", "not-by", "comment", "within", "escalate", "unknown-authors"));
         List<String> from = names(value, entries, "from", "from: the groups or persons who decide");
         List<Criterion.Exclusion> notBy = optional(entries, "not-by").map(Value::items).orElse(List.of()).stream()
                 .flatMap(item -> item.choice(Map.of("authors", Criterion.Exclusion.AUTHORS, "requester", Criterion.Exclusion.REQUESTER)).stream()).toList();
@@ -71,7 +71,9 @@ final class GateReader {
         Optional<Criterion.Escalation> escalation = optional(entries, "escalate").flatMap(this::escalation);
         escalation.filter(each -> within.isPresent() && each.after().compareTo(within.get()) >= 0).ifPresent(late ->
                 entries.get("escalate").problem("should ask others before it expires, which is within " + within.get().toHours() + "h"));
-        return from.isEmpty() ? Optional.empty() : Optional.of(new Criterion.Approvals(from, count, notBy, comment, within, escalation));
+        Optional<Criterion.UnknownAuthors> unknown = optional(entries, "unknown-authors")
+                .flatMap(item -> item.choice(Map.of("one-more", Criterion.UnknownAuthors.ONE_MORE, "ask", Criterion.UnknownAuthors.ASK)));
+        return from.isEmpty() ? Optional.empty() : Optional.of(new Criterion.Approvals(from, count, notBy, comment, within, escalation, unknown));
     }
 
     private Optional<Criterion.Escalation> escalation(Value value) {

@@ -60,6 +60,11 @@ class PeriodsTest {
         assertEquals(2 * 3000, found.size(), "two Mondays, one excepted");
     }
 
+    @Test
+    void aCalendarWithoutEndIsNotRead() {
+        assertTrue(assertThrows(Periods.NoCalendar.class, () -> Periods.of("x".repeat(Periods.MOST_SIGNS + 1))).getMessage().contains("at most 2000000 are allowed"));
+    }
+
     @ParameterizedTest
     @ValueSource(strings = {"", "park", "BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:x\nEND:VCALENDAR", "BEGIN:VCALENDAR\nVERSION:2.0\nBEGIN:VEVENT\nUID:x\nDTSTART:tomorrow\nEND:VEVENT\nEND:VCALENDAR"})
     void whatIsNoCalendar(String text) {

@@ -1,6 +1,7 @@
 package dev.paseo.language.condition;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.util.List;
 import java.util.Map;
@@ -29,6 +30,11 @@ class ConditionTest {
     void overReports(String text, String expected) {
         assertEquals(Optional.empty(), Condition.overReports().doubt(text));
         assertEquals(expected, Condition.overReports().holds(text, REPORTS).map(String::valueOf).orElse("-"));
+    }
+
+    @Test
+    void aConditionWithoutEndIsRefused() {
+        assertTrue(Condition.overReports().doubt("tests.failed == 0 && ".repeat(200) + "true").orElseThrow().contains("at most 2000 are allowed"));
     }
 
     @Test

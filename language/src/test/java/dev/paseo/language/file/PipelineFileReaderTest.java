@@ -134,6 +134,14 @@ class PipelineFileReaderTest {
         assertTrue(!PipelineFileReader.read("").problems().isEmpty());
     }
 
+    @Test
+    void stepsAndTriggersAreNotWithoutNumber() {
+        String steps = "paseo: 1\ncomponent: daylight-api\nstages: {a: {steps: [" + "x, ".repeat(101) + "]}}\n";
+        assertTrue(PipelineFileReader.read(steps).problems().getFirst().message().contains("has 101 steps; at most 100 are allowed"));
+        String starts = "paseo: 1\ncomponent: daylight-api\nstarts: [" + "{push: [main]}, ".repeat(101) + "]\nstages: {a: {steps: [x]}}\n";
+        assertTrue(PipelineFileReader.read(starts).problems().getFirst().message().contains("has 101 triggers; at most 100 are allowed"));
+    }
+
     @Property(tries = 300)
     void noTextBreaksTheReader(@ForAll @StringLength(max = 400) String text) {
         Reading<PipelineFile> reading = PipelineFileReader.read(text);

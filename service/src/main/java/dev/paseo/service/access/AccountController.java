@@ -2,10 +2,15 @@ package dev.paseo.service.access;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.service.access.AccountChanges.AccountView;
+import dev.paseo.service.access.AccountChanges.GroupView;
 import dev.paseo.service.permission.Permission;
+import java.util.List;
+import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
@@ -14,34 +19,107 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
+/** Accounts and groups: for whoever manages them, and to look at for whoever verifies the audit trail. */
 @RestController
 @RequestMapping("/api/v1")
 class AccountController {
 
-    private final Accounts accounts;
+    private final AccountChanges changes;
 
-    AccountController(Accounts accounts) {
-        this.accounts = accounts;
+    AccountController(AccountChanges changes) {
+        this.changes = changes;
+    }
+
+    /** @param code with which its owner sets a password; good for a day, shown this once */
+    record CodeView(Optional<String> code) {}
+
+    record ReasonBody(String reason) {}
+
+    record RolesBody(List<String> roles) {}
+
+    private static void manages(Person person, String tried) {
+        Permission.require(person, Action.MANAGE_ACCOUNTS, tried);
+    }
+
+    private static void looks(Person person) {
+        if (!person.may(Action.VERIFY_AUDIT, Optional.empty(), Optional.empty())) {
+            manages(person, "see accounts");
+        }
+    }
+
+    @GetMapping("/accounts")
+    List<AccountView> all(@AuthenticationPrincipal Person person) {
+        looks(person);
+        return changes.all();
+    }
+
+    @GetMapping("/accounts/{name}")
+    AccountView one(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        if (!person.name().equals(name) || person.scope().isPresent()) {
+            looks(person);
+        }
+        return changes.one(name);
     }
 
     @PostMapping("/accounts")
     @ResponseStatus(HttpStatus.CREATED)
-    void add(@AuthenticationPrincipal Person person, @RequestBody Accounts.NewAccount account) {
-        Permission.require(person, Action.MANAGE_ACCOUNTS, "add accounts");
-        accounts.add(account, person.name());
+    CodeView add(@AuthenticationPrincipal Person person, @RequestBody AccountChanges.NewAccount account) {
+        manages(person, "add accounts");
+        return new CodeView(changes.add(account, person.name()));
+    }
+
+    /** Roles, groups and addresses; each list that is given replaces the one before. */
+    @PutMapping("/accounts/{name}")
+    AccountView change(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody AccountChanges.AccountChange change) {
+        manages(person, "change accounts");
+        return changes.change(name, change, person.name());
+    }
+
+    /** At once: sessions and open pages end, tokens are revoked. What they approved stays. */
+    @PutMapping("/accounts/{name}/disabled")
+    AccountView disable(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody ReasonBody request) {
+        manages(person, "disable accounts");
+        return changes.disable(name, request.reason().strip(), person.name());
+    }
+
+    @DeleteMapping("/accounts/{name}/disabled")
+    AccountView enable(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        manages(person, "enable accounts");
+        return changes.enable(name, person.name());
+    }
+
+    /** A one-time code, good for a day, with which its owner sets a new password. */
+    @PostMapping("/accounts/{name}/code")
+    @ResponseStatus(HttpStatus.CREATED)
+    CodeView reset(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        manages(person, "give codes for new passwords");
+        return new CodeView(Optional.of(changes.reset(name, person.name())));
+    }
+
+    @GetMapping("/groups")
+    List<GroupView> groups(@AuthenticationPrincipal Person person) {
+        looks(person);
+        return changes.groups();
+    }
+
+    /** The roles that a group gives to whoever is in it; they replace those before. */
+    @PutMapping("/groups/{group}")
+    GroupView group(@AuthenticationPrincipal Person person, @PathVariable String group, @RequestBody RolesBody request) {
+        manages(person, "change groups");
+        return changes.groupRoles(group, request.roles(), person.name());
     }
 
     @PutMapping("/groups/{group}/members/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void join(@AuthenticationPrincipal Person person, @PathVariable String group, @PathVariable String name) {
-        Permission.require(person, Action.MANAGE_ACCOUNTS, "put people into groups");
-        accounts.join(group, name, person.name());
+        manages(person, "put people into groups");
+        changes.join(group, name, person.name());
     }
 
     @DeleteMapping("/groups/{group}/members/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void leave(@AuthenticationPrincipal Person person, @PathVariable String group, @PathVariable String name) {
-        Permission.require(person, Action.MANAGE_ACCOUNTS, "take people out of groups");
-        accounts.leave(group, name, person.name());
+        manages(person, "take people out of groups");
+        changes.leave(group, name, person.name());
     }
 }

@@ -15,10 +15,20 @@ interface AccountMapper {
 
     record AccountRow(long id, String name, String passwordHash, @Nullable Instant disabledAt) {}
 
+    /** Who disabled it, when and why, and when somebody signed in to it last. */
+    record StandingRow(@Nullable Instant disabledAt, @Nullable String disabledBy, @Nullable String disabledReason, @Nullable Instant signedInAt, @Nullable String externalSubject, Instant createdAt) {}
+
     record GrantRow(String role, @Nullable String component, @Nullable String environment) {}
 
     @Insert("insert into account (name, password_hash, created_at) values (#{name}, #{hash}, #{at})")
     int add(String name, String hash, Instant at);
+
+    /** Whoever changes an account holds it, so that what the trail states of it is in the order of the changes. */
+    @Select("select id from account where name = #{name} for update")
+    Optional<Long> lock(String name);
+
+    @Select("select id from account_group where name = #{name} for update")
+    Optional<Long> lockGroup(String name);
 
     @Select("select count(*) from account")
     long count();
@@ -27,7 +37,45 @@ interface AccountMapper {
     Optional<AccountRow> named(String name);
 
     @Select("select name from account order by name")
+    List<String> allNames();
+
+    @Select("select name from account where disabled_at is null order by name")
     List<String> names();
+
+    @Select("select disabled_at, disabled_by, disabled_reason, signed_in_at, external_subject, created_at from account where id = #{account}")
+    StandingRow standing(long account);
+
+    @Update("update account set disabled_at = #{at}, disabled_by = #{by}, disabled_reason = #{reason} where id = #{account}")
+    int setDisabled(long account, @Nullable Instant at, @Nullable String by, @Nullable String reason);
+
+    @Update("update account set password_hash = #{hash} where id = #{account}")
+    int setPassword(long account, String hash);
+
+    @Update("update account set signed_in_at = #{at} where id = #{account}")
+    int signedIn(long account, Instant at);
+
+    @Select("select address from account_address where account_id = #{account} order by verified_at, address")
+    List<String> addresses(long account);
+
+    @Delete("delete from account_address where account_id = #{account} and address = #{address}")
+    int dropAddress(long account, String address);
+
+    @Insert("insert into account (name, password_hash, created_at, external_subject) values (#{name}, '', #{at}, #{subject})")
+    int addExternal(String name, String subject, Instant at);
+
+    @Select("select id, name, password_hash, disabled_at from account where external_subject = #{subject}")
+    Optional<AccountRow> ofSubject(String subject);
+
+    /** How many accounts that may sign in have this role everywhere, by themselves or by a group. */
+    @Select("""
+            select count(distinct a.id) from account a join role_grant r
+              on r.account_id = a.id or r.group_id in (select m.group_id from group_member m where m.account_id = a.id)
+            where r.role = #{role} and r.component_id is null and r.environment_id is null and a.disabled_at is null""")
+    int withRole(String role);
+
+    /** Whoever may take the role from somebody holds all that give it, so that two do not take it from each other at once. */
+    @Select("select id from role_grant where role = #{role} order by id for update")
+    List<Long> lockRole(String role);
 
     @Insert("insert into account_address (address, account_id, verified_at) values (#{address}, #{account}, #{at})")
     int addAddress(String address, long account, Instant at);
@@ -45,6 +93,17 @@ interface AccountMapper {
             insert ignore into group_member (group_id, account_id)
             select g.id, #{account} from account_group g where g.name = #{group}""")
     int join(String group, long account);
+
+    @Update("update account set external_subject = #{subject} where id = #{account}")
+    int tie(long account, String subject);
+
+    @Insert("""
+            insert ignore into group_member (group_id, account_id, by_provider)
+            select g.id, #{account}, true from account_group g where g.name = #{group}""")
+    int joinByProvider(String group, long account);
+
+    @Select("select g.name from group_member m join account_group g on g.id = m.group_id where m.account_id = #{account} and m.by_provider")
+    List<String> groupsByProvider(long account);
 
     @Delete("""
             delete m from group_member m join account_group g on g.id = m.group_id
@@ -65,18 +124,57 @@ interface AccountMapper {
     @Select("""
             select r.role, c.name as component, e.name as environment from role_grant r
             left join component c on c.id = r.component_id left join environment e on e.id = r.environment_id
-            where r.account_id = #{account}
-               or r.group_id in (select group_id from group_member where account_id = #{account})""")
+            where (r.account_id = #{account} or r.group_id in (select group_id from group_member where account_id = #{account}))
+              and (r.component_id is null or c.id is not null) and (r.environment_id is null or e.id is not null)""")
     List<GrantRow> grants(long account);
 
-    @Insert("insert into role_grant (account_id, role) values (#{account}, #{role})")
-    int grant(long account, String role);
+    /** The roles given to an account itself. */
+    @Select("""
+            select r.role, c.name as component, e.name as environment from role_grant r
+            left join component c on c.id = r.component_id left join environment e on e.id = r.environment_id
+            where r.account_id = #{account} order by r.id""")
+    List<GrantRow> ownGrants(long account);
+
+    @Select("""
+            select r.role, c.name as component, e.name as environment from role_grant r join account_group g on g.id = r.group_id
+            left join component c on c.id = r.component_id left join environment e on e.id = r.environment_id
+            where g.name = #{group} order by r.id""")
+    List<GrantRow> groupGrants(String group);
+
+    @Select("select (select count(*) from component where name = #{component}) + (select count(*) from environment where name = #{environment})")
+    int there(@Nullable String component, @Nullable String environment);
+
+    @Insert("""
+            insert into role_grant (account_id, group_id, role, component_id, environment_id) values
+            (#{account}, (select id from account_group where name = #{group}), #{role}, (select id from component where name = #{component}),
+             (select id from environment where name = #{environment}))""")
+    int grant(@Nullable Long account, @Nullable String group, String role, @Nullable String component, @Nullable String environment);
+
+    @Delete("delete from role_grant where account_id = #{account}")
+    int dropGrants(long account);
+
+    @Delete("delete r from role_grant r join account_group g on g.id = r.group_id where g.name = #{group}")
+    int dropGroupGrants(String group);
 
     @Insert("insert into sign_in_session (token_hash, account_id, created_at, expires_at) values (#{hash}, #{account}, #{at}, #{until})")
     int addSession(String hash, long account, Instant at, Instant until);
 
     @Delete("delete from sign_in_session where token_hash = #{hash}")
     int endSession(String hash);
+
+    @Delete("delete from sign_in_session where account_id = #{account}")
+    int endSessions(long account);
+
+    @Delete("delete from password_reset where account_id = #{account}")
+    int dropCodes(long account);
+
+    @Insert("insert into password_reset (code_hash, account_id, made_by, created_at, expires_at) values (#{hash}, #{account}, #{by}, #{at}, #{until})")
+    int addCode(String hash, long account, String by, Instant at, Instant until);
+
+    @Select("""
+            select a.id, a.name, a.password_hash, a.disabled_at from password_reset r join account a on a.id = r.account_id
+            where r.code_hash = #{hash} and r.expires_at > #{now} and a.disabled_at is null""")
+    Optional<AccountRow> ofCode(String hash, Instant now);
 
     @Delete("delete from sign_in_session where expires_at < #{now}")
     int forgetSessions(Instant now);
@@ -85,33 +183,6 @@ interface AccountMapper {
             select a.id, a.name, a.password_hash, a.disabled_at from sign_in_session s join account a on a.id = s.account_id
             where s.token_hash = #{hash} and s.expires_at > #{now} and a.disabled_at is null""")
     Optional<AccountRow> ofSession(String hash, Instant now);
-
-    @Insert("""
-            insert into personal_token (token_hash, account_id, label, created_at, expires_at)
-            values (#{hash}, #{account}, #{label}, #{at}, #{until})""")
-    int addToken(String hash, long account, String label, Instant at, Instant until);
-
-    @Update("update personal_token set revoked_at = #{at} where token_hash = #{hash} and revoked_at is null")
-    int revoke(String hash, Instant at);
-
-    /**
-     * Who a token stands for.
-     *
-     * @param action    the one thing that it may do, where it is limited
-     * @param component and for which component
-     */
-    record TokenRow(long id, String name, @Nullable String action, @Nullable String component) {}
-
-    @Select("""
-            select a.id, a.name, t.action, c.name as component from personal_token t join account a on a.id = t.account_id
-            left join component c on c.id = t.component_id
-            where t.token_hash = #{hash} and t.expires_at > #{now} and t.revoked_at is null and a.disabled_at is null""")
-    Optional<TokenRow> ofToken(String hash, Instant now);
-
-    @Insert("""
-            insert into personal_token (token_hash, account_id, label, action, component_id, created_at, expires_at)
-            values (#{hash}, #{account}, #{label}, #{action}, (select id from component where name = #{component}), #{at}, #{until})""")
-    int addLimitedToken(String hash, long account, String label, String action, String component, Instant at, Instant until);
 
     /** Gates are judged again, since whom they ask has changed. */
     @Update("update place set wake_at = #{now} where id in (select d.place_id from deployment d where d.status = 'waiting')")

@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
+import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationStartedEvent;
@@ -20,10 +21,12 @@ class FirstAccount {
     private static final Logger LOG = LoggerFactory.getLogger(FirstAccount.class);
 
     private final Accounts accounts;
+    private final AccountChanges changes;
     private final Path file;
 
-    FirstAccount(Accounts accounts, Settings settings) {
+    FirstAccount(Accounts accounts, AccountChanges changes, Settings settings) {
         this.accounts = accounts;
+        this.changes = changes;
         this.file = settings.data().resolve("admin-password");
     }
 
@@ -34,7 +37,7 @@ class FirstAccount {
         }
         String password = Tokens.fresh("admin");
         try {
-            accounts.add(new Accounts.NewAccount("admin", password, List.of(), List.of(), List.of("administrator")), "paseo");
+            changes.add(new AccountChanges.NewAccount("admin", Optional.of(password), List.of(), List.of(), List.of("administrator")), "paseo");
         } catch (DuplicateKeyException another) {
             return;
         }

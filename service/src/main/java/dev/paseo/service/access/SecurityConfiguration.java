@@ -1,9 +1,15 @@
 package dev.paseo.service.access;
 
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.service.settings.Settings;
+import java.util.Optional;
+import jakarta.servlet.DispatcherType;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
+import org.springframework.security.authorization.AuthorizationDecision;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.web.SecurityFilterChain;
@@ -18,20 +24,25 @@ class SecurityConfiguration {
             + "img-src 'self' data:; font-src 'self'; connect-src 'self'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
 
     @Bean
-    SecurityFilterChain chain(HttpSecurity http, Accounts accounts) throws Exception {
-        return http
+    SecurityFilterChain chain(HttpSecurity http, PersonalTokens tokens, SigningIn signingIn, SessionCookie cookie, Settings settings, ProviderSignIn provider) throws Exception {
+        return provider.into(http)
                 .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
                 // A new proof with every request would take away the one that another request of the same page is about to show.
                 .csrf(csrf -> csrf.spa().sessionAuthenticationStrategy(new NullAuthenticatedSessionStrategy()).ignoringRequestMatchers(
                         // Requests that no browser sends by itself: they carry no cookie that would sign them in.
                         request -> SignInFilter.bearer(request).isPresent(),
                         request -> request.getRequestURI().startsWith("/hooks/") || request.getRequestURI().startsWith("/agent/"),
-                        request -> request.getRequestURI().equals("/api/v1/tokens")))
-                .addFilterBefore(new SignInFilter(accounts), UsernamePasswordAuthenticationFilter.class)
+                        request -> request.getRequestURI().equals("/api/v1/tokens") || request.getRequestURI().equals("/api/v1/password-by-code")))
+                .addFilterBefore(new SignInFilter(tokens, signingIn, cookie), UsernamePasswordAuthenticationFilter.class)
+                .addFilterBefore(new RequestLimits(settings, cookie), SignInFilter.class)
                 .authorizeHttpRequests(requests -> requests
-                        .requestMatchers("/api/v1/session", "/api/v1/tokens").permitAll()
+                        // What was allowed when it was asked for ends in peace, even where its account was disabled since.
+                        .dispatcherTypeMatchers(DispatcherType.ASYNC).permitAll()
+                        .requestMatchers("/api/v1/session", "/api/v1/tokens", "/api/v1/password-by-code", "/api/v1/sign-in-ways").permitAll()
                         .requestMatchers("/actuator/health/**").permitAll()
-                        .requestMatchers("/api/**", "/actuator/**").authenticated()
+                        .requestMatchers("/actuator/**").access((authentication, request) -> new AuthorizationDecision(
+                                authentication.get().getPrincipal() instanceof Person person && person.may(Action.READ_METRICS, Optional.empty(), Optional.empty())))
+                        .requestMatchers("/api/**").authenticated()
                         .anyRequest().permitAll())
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(POLICY))
                         .referrerPolicy(referrer -> {}))
@@ -46,7 +57,8 @@ class SecurityConfiguration {
                             response.setStatus(HttpStatus.FORBIDDEN.value());
                             response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
                             response.getWriter().write("{\"type\":\"urn:paseo:problem:forged\",\"title\":\"Not allowed\","
-                                    + "\"status\":403,\"detail\":\"The request lacks the proof that it came from the console; load the page again.\"}");
+                                    + "\"status\":403,\"detail\":\"" + (request.getRequestURI().startsWith("/actuator/") ? "This is for whoever may " + Action.READ_METRICS.words() + "."
+                                    : "The request lacks the proof that it came from the console; load the page again.") + "\"}");
                         }))
                 .formLogin(form -> form.disable()).httpBasic(basic -> basic.disable()).logout(logout -> logout.disable())
                 .build();

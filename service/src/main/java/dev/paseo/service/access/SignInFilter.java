@@ -3,16 +3,13 @@ package dev.paseo.service.access;
 import dev.paseo.core.access.Person;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
-import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Stream;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.web.filter.OncePerRequestFilter;
@@ -20,14 +17,17 @@ import org.springframework.web.filter.OncePerRequestFilter;
 /** Finds out who asks, by a session's cookie or a personal token. */
 class SignInFilter extends OncePerRequestFilter {
 
-    static final String COOKIE = "paseo-session";
     private static final String BEARER = "Bearer ";
     private static final String BASIC = "Basic ";
 
-    private final Accounts accounts;
+    private final PersonalTokens tokens;
+    private final SigningIn signingIn;
+    private final SessionCookie cookie;
 
-    SignInFilter(Accounts accounts) {
-        this.accounts = accounts;
+    SignInFilter(PersonalTokens tokens, SigningIn signingIn, SessionCookie cookie) {
+        this.tokens = tokens;
+        this.signingIn = signingIn;
+        this.cookie = cookie;
     }
 
     @Override
@@ -49,7 +49,7 @@ class SignInFilter extends OncePerRequestFilter {
     }
 
     private Optional<Person> person(HttpServletRequest request) {
-        return bearer(request).or(() -> basic(request)).map(accounts::byToken).orElseGet(() -> cookie(request).flatMap(accounts::bySession));
+        return bearer(request).or(() -> basic(request)).map(tokens::bearer).orElseGet(() -> cookie.of(request).flatMap(signingIn::bySession));
     }
 
     static Optional<String> bearer(HttpServletRequest request) {
@@ -71,10 +71,5 @@ class SignInFilter extends OncePerRequestFilter {
                 return "";
             }
         });
-    }
-
-    static Optional<String> cookie(HttpServletRequest request) {
-        return Stream.ofNullable(request.getCookies()).flatMap(Arrays::stream)
-                .filter(cookie -> cookie.getName().equals(COOKIE)).map(Cookie::getValue).findFirst();
     }
 }

@@ -1,11 +1,8 @@
 package dev.paseo.service.access;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
+import dev.paseo.core.text.Sha256;
 import java.security.SecureRandom;
 import java.util.Base64;
-import java.util.HexFormat;
 
 /** Random tokens, of which only the SHA-256 is kept. */
 public final class Tokens {
@@ -22,10 +19,6 @@ public final class Tokens {
     }
 
     public static String hash(String token) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8)));
-        } catch (NoSuchAlgorithmException impossible) {
-            throw new IllegalStateException("every Java platform has SHA-256", impossible);
-        }
+        return Sha256.hex(token);
     }
 }

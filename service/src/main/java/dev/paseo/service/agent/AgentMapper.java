@@ -27,9 +27,18 @@ interface AgentMapper {
     int invite(String name, @Nullable String host, String offers, boolean untrusted, String hash, Instant until);
 
     @Update("""
-            update agent set token_hash = #{token}, enrolment_hash = null, enrolment_until = null, enrolled_at = #{now}
+            update agent set token_hash = #{token}, enrolment_hash = null, enrolment_until = null, enrolled_at = #{now}, renew = false
             where enrolment_hash = #{hash} and enrolment_until > #{now}""")
     int enrol(String hash, String token, Instant now);
+
+    /** Lets whoever has this token, which is the agent, take a new secret; only where that is wanted, or its secret is old. */
+    @Update("""
+            update agent set enrolment_hash = #{hash}, enrolment_until = #{until}
+            where id = #{id} and retired_at is null and (renew or enrolled_at < #{old})""")
+    int renew(long id, String hash, Instant until, Instant old);
+
+    @Update("update agent set renew = true where name = #{name} and token_hash is not null and retired_at is null")
+    int wantRenewal(String name);
 
     @Select(SELECT + "where a.token_hash = #{hash} and a.retired_at is null")
     Optional<AgentRow> ofToken(String hash);

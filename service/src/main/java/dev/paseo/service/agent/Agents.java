@@ -1,5 +1,6 @@
 package dev.paseo.service.agent;
 
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.agent.AgentMapper.AgentRow;
 import dev.paseo.service.audit.AuditTrail;
@@ -22,6 +23,8 @@ import tools.jackson.core.type.TypeReference;
 public class Agents {
 
     private static final Duration INVITATION = Duration.ofHours(1);
+    /** How old an agent's secret gets. */
+    private static final Duration SECRET = Duration.ofDays(90);
     private static final TypeReference<List<String>> OFFERS = new TypeReference<>() {};
     private static final Duration PRESENT = Duration.ofSeconds(45);
     private static final int LONGEST_WALLS = 500;
@@ -101,6 +104,27 @@ public class Agents {
         });
     }
 
+    /** A one-time token with which the agent takes a new secret, where an administrator wants that or its secret is old. */
+    public Optional<String> renewal(Enlisted agent) {
+        String token = Tokens.fresh("paseo-enrolment");
+        return mapper.renew(agent.id(), Tokens.hash(token), clock.now().plus(INVITATION), clock.now().minus(SECRET)) == 1 ? Optional.of(token) : Optional.empty();
+    }
+
+    /** Its next look brings it a token for a new secret; what it works on goes on. */
+    Enlisted wantRenewal(String name, String by) {
+        return transactions.in(() -> {
+            if (mapper.wantRenewal(name) == 0) {
+                throw unknown(name);
+            }
+            audit.record(AuditTrail.Entry.of(by, "agent's secret to be renewed", name));
+            return all().stream().filter(agent -> agent.name().equals(name)).findFirst().orElseThrow(() -> unknown(name));
+        });
+    }
+
+    private Refusal unknown(String name) {
+        return Refusal.notFound("there is no agent " + name + NearestName.hint(name, all().stream().map(Enlisted::name).toList()));
+    }
+
     public Optional<Enlisted> bySecret(String secret) {
         return mapper.ofToken(Tokens.hash(secret)).map(this::enlisted);
     }
@@ -118,7 +142,7 @@ public class Agents {
 
     /** Notes which walls its work has; what changes is in the audit trail. */
     void walled(Enlisted agent, String words, boolean hold) {
-        String told = words.length() > LONGEST_WALLS ? words.substring(0, LONGEST_WALLS) : words;
+        String told = Shortened.to(words, LONGEST_WALLS);
         if (agent.walls().words().equals(Optional.of(told)) && agent.walls().hold() == hold) {
             return;
         }
@@ -137,7 +161,7 @@ public class Agents {
             telling.tell("agent", name);
             nudge.afterCommit(Nudge.work(null));
             return all().stream().filter(agent -> agent.name().equals(name)).findFirst()
-                    .orElseThrow(() -> Refusal.notFound("there is no agent " + name + NearestName.hint(name, all().stream().map(Enlisted::name).toList())));
+                    .orElseThrow(() -> unknown(name));
         });
     }
 

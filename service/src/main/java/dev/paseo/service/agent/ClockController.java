@@ -10,7 +10,6 @@ import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;

@@ -55,6 +55,13 @@ class EnlistingController {
         return agents.all().stream().map(this::view).toList();
     }
 
+    /** Lets an agent take a new secret, within a minute; what it works on goes on. After 90 days it does so by itself. */
+    @PostMapping("/{name}/renewal")
+    AgentView renew(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        Permission.require(person, Action.ENROL_AGENT, "renew agents' secrets");
+        return view(agents.wantRenewal(name, person.name()));
+    }
+
     /** Lets an agent finish what it has and take nothing new. */
     @PutMapping("/{name}/drain")
     AgentView drain(@AuthenticationPrincipal Person person, @PathVariable String name) {

@@ -7,6 +7,7 @@ import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.quota.Quotas;
 import dev.paseo.service.settings.Settings;
 import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.http.HttpServletRequest;
@@ -47,7 +48,7 @@ class LeaseController {
 
     /** What answers are made with. */
     @org.springframework.stereotype.Component
-    record Answering(ServiceClock clock, Settings settings, StepLog steps) {}
+    record Answering(ServiceClock clock, Settings settings, StepLog steps, Quotas quotas) {}
 
     LeaseController(WorkBoard board, Owners owners, Logs logs, KeptBytes bytes, Answering answering) {
         this.board = board;
@@ -91,8 +92,12 @@ class LeaseController {
 
     /** Takes a block of lines, compressed with gzip; answers only when it is durable. */
     @PostMapping("/log")
-    Lease.LogPosition log(@RequestHeader("Authorization") String authorization, @RequestParam long first, @RequestBody byte[] block) {
+    Lease.LogPosition log(@RequestHeader("Authorization") String authorization, @RequestParam long first, HttpServletRequest request) throws IOException {
         Work work = held(authorization);
+        byte[] block = request.getInputStream().readNBytes(Logs.LARGEST_BLOCK + 1);
+        if (block.length > Logs.LARGEST_BLOCK) {
+            throw Refusal.tooLarge("a block of a log has at most " + Logs.LARGEST_BLOCK + " bytes");
+        }
         return new Lease.LogPosition(logs.append(work.id(), first, block));
     }
 
@@ -135,9 +140,14 @@ class LeaseController {
 
     /** Takes bytes under a lease that must still be held when they have arrived. */
     private ByteStore.Kept take(String authorization, HttpServletRequest request, BiConsumer<Work, ByteStore.Kept> then) throws IOException {
-        held(authorization);
-        ByteStore.Kept kept = bytes.keep(request.getInputStream(), LARGEST, answering.clock().now());
+        long component = answering.quotas().ofWork(held(authorization).id());
+        if (request.getContentLengthLong() > LARGEST) {
+            throw Refusal.tooLarge("more than " + LARGEST + " bytes");
+        }
+        long room = answering.quotas().room(component, request.getContentLengthLong());
+        ByteStore.Kept kept = bytes.keep(request.getInputStream(), Math.min(LARGEST, room), answering.clock().now());
         then.accept(held(authorization), kept);
+        answering.quotas().kept(component, kept.size());
         return kept;
     }
 

@@ -5,6 +5,8 @@ import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.engine.Nudge;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.quota.Quotas;
+import dev.paseo.service.settings.Settings;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -23,7 +25,7 @@ import org.springframework.stereotype.Component;
 @Component
 public class Logs {
 
-    private static final int LARGEST_BLOCK = 8 << 20;
+    static final int LARGEST_BLOCK = 8 << 20;
     private static final int MOST_LINES = 20_000;
     /** How much memory the remembered blocks may take, about, in bytes. */
     private static final long REMEMBERED = 48L << 20;
@@ -36,14 +38,18 @@ public class Logs {
     private final KeptBytes bytes;
     private final ServiceClock clock;
     private final Nudge nudge;
+    private final Quotas quotas;
+    private final long mostLines;
     private final Map<String, List<LogLine>> remembered = new LinkedHashMap<>(16, 0.75f, true);
     private long weight;
 
-    Logs(LogMapper mapper, KeptBytes bytes, ServiceClock clock, Nudge nudge) {
+    Logs(LogMapper mapper, KeptBytes bytes, ServiceClock clock, Nudge nudge, Quotas quotas, Settings settings) {
         this.mapper = mapper;
         this.bytes = bytes;
         this.clock = clock;
         this.nudge = nudge;
+        this.quotas = quotas;
+        this.mostLines = settings.mostLogLines();
     }
 
     public long nextLine(long work) {
@@ -57,8 +63,14 @@ public class Logs {
             return next;
         }
         List<LogLine> lines = decode(block);
+        if (first + lines.size() - 1 > mostLines) {
+            throw Refusal.tooLarge("a log has at most " + mostLines + " lines");
+        }
+        long component = quotas.ofWork(work);
+        quotas.room(component, block.length);
         String digest = bytes.keep(new ByteArrayInputStream(block), LARGEST_BLOCK, clock.now()).digest();
         mapper.add(work, first, lines.size(), digest, lines.getFirst().step());
+        quotas.kept(component, block.length);
         remember(digest, lines);
         nudge.now(Nudge.log(work));
         return mapper.nextLine(work);

@@ -1,6 +1,7 @@
 package dev.paseo.service.agent;
 
 import dev.paseo.api.agent.StepReport;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Telling;
@@ -36,7 +37,7 @@ public class StepLog {
     }
 
     void report(Work work, StepReport report) {
-        String name = report.name().length() > 300 ? report.name().substring(0, 300) : report.name();
+        String name = Shortened.to(report.name(), 300);
         transactions.run(() -> {
             mapper.step(new WorkMapper.StepRow(work.id(), report.position(), report.tried(), name,
                     report.status().name().toLowerCase(Locale.ROOT), report.exitCode().orElse(null), clock.told(report.startedAt()), report.endedAt().map(clock::told).orElse(null), report.peakMemory().orElse(null)));

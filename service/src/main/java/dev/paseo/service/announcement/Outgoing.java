@@ -1,15 +1,12 @@
 package dev.paseo.service.announcement;
 
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.engine.Nudge;
+import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
-import dev.paseo.service.signature.StandardWebhooks;
+import dev.paseo.service.signature.SignedPost;
 import java.io.IOException;
-import java.io.InputStream;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
@@ -30,23 +27,23 @@ class Outgoing {
 
     static final String CHANNEL = "outgoing";
     private static final Logger LOG = LoggerFactory.getLogger(Outgoing.class);
-    private static final Duration ANSWER = Duration.ofSeconds(10);
     private static final Duration CLAIM = Duration.ofSeconds(30);
     private static final Duration DAY = Duration.ofDays(1);
     private static final List<Duration> PAUSES = List.of(Duration.ofSeconds(2), Duration.ofSeconds(10), Duration.ofSeconds(30), Duration.ofMinutes(2),
             Duration.ofMinutes(10), Duration.ofMinutes(30), Duration.ofHours(1));
 
-    private final HttpClient http = HttpClient.newBuilder().connectTimeout(ANSWER).followRedirects(HttpClient.Redirect.NEVER).build();
     private final AnnouncementMapper mapper;
     private final Secrets secrets;
     private final ServiceClock clock;
     private final Nudge nudge;
+    private final SignedPost post;
 
-    Outgoing(AnnouncementMapper mapper, Secrets secrets, ServiceClock clock, Nudge nudge) {
+    Outgoing(AnnouncementMapper mapper, Secrets secrets, ServiceClock clock, Nudge nudge, SignedPost post) {
         this.mapper = mapper;
         this.secrets = secrets;
         this.clock = clock;
         this.nudge = nudge;
+        this.post = post;
     }
 
     static String secretName(long receiver) {
@@ -87,8 +84,8 @@ class Outgoing {
         @Nullable Integer status = null;
         @Nullable String error = null;
         try {
-            status = send(due, clock.outside());
-        } catch (IOException failed) {
+            status = send(due);
+        } catch (IOException | Refusal failed) {
             error = failed.getMessage() == null ? failed.getClass().getSimpleName() : failed.getMessage();
         } catch (InterruptedException stop) {
             Thread.currentThread().interrupt();
@@ -109,21 +106,12 @@ class Outgoing {
         }
     }
 
-    private int send(AnnouncementMapper.DueRow due, Instant now) throws IOException, InterruptedException {
-        byte[] body = due.body().getBytes(StandardCharsets.UTF_8);
-        long seconds = now.getEpochSecond();
+    private int send(AnnouncementMapper.DueRow due) throws IOException, InterruptedException {
         String secret = secrets.value(secretName(due.receiverId()), 0).orElseThrow(() -> new IOException("the receiver has no secret"));
-        HttpRequest request = HttpRequest.newBuilder(URI.create(due.address())).timeout(ANSWER)
-                .header("Content-Type", "application/cloudevents+json; charset=utf-8").header("webhook-id", due.message())
-                .header("webhook-timestamp", Long.toString(seconds)).header("webhook-signature", StandardWebhooks.sign(secret, due.message(), seconds, body))
-                .POST(HttpRequest.BodyPublishers.ofByteArray(body)).build();
-        HttpResponse<InputStream> answer = http.send(request, HttpResponse.BodyHandlers.ofInputStream());
-        // What it says beyond its status is not waited for: somebody may trickle it.
-        answer.body().close();
-        return answer.statusCode();
+        return post.send(new SignedPost.Message(due.address(), "application/cloudevents+json; charset=utf-8", due.message(), secret, due.body().getBytes(StandardCharsets.UTF_8)));
     }
 
     private static String cut(String text) {
-        return text.length() > 500 ? text.substring(0, 500) : text;
+        return Shortened.to(text, 500);
     }
 }

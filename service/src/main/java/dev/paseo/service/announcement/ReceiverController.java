@@ -14,8 +14,7 @@ import dev.paseo.service.database.Transactions;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
-import dev.paseo.service.settings.Settings;
-import dev.paseo.service.source.SourceAccess;
+import dev.paseo.service.reach.Reach;
 import java.security.SecureRandom;
 import java.time.Instant;
 import java.util.Base64;
@@ -62,7 +61,7 @@ class ReceiverController {
     record MessageView(long id, String message, String type, String state, Instant createdAt, Optional<Instant> nextAt, List<AttemptView> attempts, String body) {}
 
     private final AnnouncementMapper mapper;
-    private final Settings settings;
+    private final Reach reach;
     private final Secrets secrets;
     private final Json json;
     private final Leaving leaving;
@@ -71,9 +70,9 @@ class ReceiverController {
     @org.springframework.stereotype.Component("receiverLeaving")
     record Leaving(Transactions transactions, ServiceClock clock, AuditTrail audit) {}
 
-    ReceiverController(AnnouncementMapper mapper, Settings settings, Secrets secrets, Json json, Leaving leaving) {
+    ReceiverController(AnnouncementMapper mapper, Reach reach, Secrets secrets, Json json, Leaving leaving) {
         this.mapper = mapper;
-        this.settings = settings;
+        this.reach = reach;
         this.secrets = secrets;
         this.json = json;
         this.leaving = leaving;
@@ -114,9 +113,7 @@ class ReceiverController {
         if (!request.address().matches("https?://[A-Za-z0-9.-]+(:[0-9]{1,5})?(/[A-Za-z0-9._~/-]*)?") || request.address().length() > 500) {
             throw Refusal.invalid("/address", "should be an address such as https://host/path; got '" + request.address() + "'");
         }
-        if (settings.allowedReceivers().stream().noneMatch(allowed -> SourceAccess.beginsWith(request.address(), allowed))) {
-            throw Refusal.notAllowed(request.address() + " is not below an address that may be told; an operator sets them in paseo.allowed-receivers");
-        }
+        reach.allow(Reach.Kind.RECEIVER, request.address());
         request.kinds().orElse(List.of()).stream().filter(kind -> !Announcements.KINDS.contains(kind)).findFirst().ifPresent(kind -> {
             throw Refusal.invalid("/kinds", "there is no kind " + kind + NearestName.hint(kind, Announcements.KINDS) + "; there are " + String.join(", ", Announcements.KINDS));
         });

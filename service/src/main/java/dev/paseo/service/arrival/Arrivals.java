@@ -2,6 +2,7 @@ package dev.paseo.service.arrival;
 
 import dev.paseo.api.archive.TarReader;
 import dev.paseo.core.cause.Cause;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.Recipe;
@@ -69,7 +70,7 @@ class Arrivals {
     static void checkNumber(String number) {
         if (!NUMBER.matcher(number).matches()) {
             throw Refusal.invalid("/number", "a version's number has letters, digits and . _ + -, at most 120; got '"
-                    + (number.length() > 60 ? number.substring(0, 60) + "…" : number) + "'");
+                    + (Shortened.to(number, 60)) + "'");
         }
     }
 
@@ -149,7 +150,7 @@ class Arrivals {
         try (TarReader tar = new TarReader(bytes.openUnchecked(bundle))) {
             for (Optional<TarArchiveEntry> next = tar.next(); next.isPresent(); next = tar.next()) {
                 TarArchiveEntry entry = next.get();
-                if (paths.size() > MOST_ENTRIES) {
+                if (paths.size() >= MOST_ENTRIES) {
                     throw Refusal.tooLarge("the recipe's files are more than " + MOST_ENTRIES);
                 }
                 if (entry.getName().startsWith("/") || List.of(entry.getName().split("/")).contains("..")) {

@@ -1,5 +1,6 @@
 package dev.paseo.service.arrival;
 
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.arrival.StoreMapper.SightingRow;
 import dev.paseo.service.arrival.StoreMapper.StoreRow;
 import dev.paseo.service.arrival.WatchedStore.Sighting;
@@ -13,6 +14,7 @@ import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.quota.Quotas;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.settings.Settings;
 import dev.paseo.service.version.Versions;
@@ -61,7 +63,7 @@ public class Stores {
 
     /** What stores are reached with. */
     @Component
-    record Reaching(Web web, KeptBytes bytes, JsonMapper json, Secrets secrets, Settings settings) {}
+    record Reaching(Web web, KeptBytes bytes, JsonMapper json, Secrets secrets, Settings settings, Quotas quotas) {}
 
     /** What a sighting leaves. */
     @Component("storeAround")
@@ -222,9 +224,11 @@ public class Stores {
     }
 
     private void arrived(StoreRow row, Registered component, WatchedStore store, Sighting sighting) {
+        reaching.quotas().room(component.id(), 0);
         try {
             Arrivals.checkNumber(sighting.number());
             List<Versions.Artifact> artifacts = store.fetch(sighting);
+            reaching.quotas().kept(component.id(), artifacts.stream().mapToLong(Versions.Artifact::size).sum());
             around.transactions().run(() -> {
                 Arrivals.Result result = arrivals.seal(component, new Arrivals.Arrived(sighting.number(), artifacts, null, List.of(), Set.of(),
                         "in the watched " + row.kind() + " " + row.address(), ""));
@@ -243,6 +247,6 @@ public class Stores {
     }
 
     private static String cut(String text) {
-        return text.length() > 1000 ? text.substring(0, 1000) : text;
+        return Shortened.to(text, 1000);
     }
 }

@@ -2,7 +2,7 @@ package dev.paseo.service.arrival;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.service.access.Accounts;
+import dev.paseo.service.access.PersonalTokens;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.permission.Permission;
@@ -51,12 +51,12 @@ class UploadController {
 
     private final Components components;
     private final Uploads uploads;
-    private final Accounts accounts;
+    private final PersonalTokens tokens;
 
-    UploadController(Components components, Uploads uploads, Accounts accounts) {
+    UploadController(Components components, Uploads uploads, PersonalTokens tokens) {
         this.components = components;
         this.uploads = uploads;
-        this.accounts = accounts;
+        this.tokens = tokens;
     }
 
     /** A token that can publish versions of this component and nothing else, good for 90 days. It is shown this once. */
@@ -64,11 +64,8 @@ class UploadController {
     @ResponseStatus(HttpStatus.CREATED)
     PublishTokenView token(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody TokenLabel request) {
         Permission.require(person, Action.PUBLISH, Optional.of(name), Optional.empty());
-        components.named(name);
-        if (request.label().isBlank() || request.label().length() > 120) {
-            throw Refusal.invalid("/label", "a label has 1 to 120 signs and says who uses the token");
-        }
-        return new PublishTokenView(accounts.tokenToPublish(person, name, request.label()));
+        Permission.unlimited(person, "make tokens");
+        return new PublishTokenView(tokens.make(person.id(), person.name(), PersonalTokens.Wanted.toPublish(components.named(name).name(), request.label())));
     }
 
     /** Announces an upload, or finds the one of the same content to go on with. */

@@ -14,6 +14,7 @@ import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.quota.Quotas;
 import dev.paseo.service.version.Versions;
 import java.io.IOException;
 import java.io.InputStream;
@@ -66,7 +67,7 @@ class Uploads {
 
     /** What an upload needs and leaves. */
     @Component("uploadAround")
-    record Around(Transactions transactions, ServiceClock clock, Json json, AuditTrail audit, Accounts accounts, Evidence evidence) {}
+    record Around(Transactions transactions, ServiceClock clock, Json json, AuditTrail audit, Accounts accounts, Evidence evidence, Quotas quotas) {}
 
     Uploads(UploadMapper mapper, Parts parts, Arrivals arrivals, KeptBytes bytes, Around around) {
         this.mapper = mapper;
@@ -93,6 +94,7 @@ class Uploads {
         if (!brings.isEmpty() && statement.files().stream().noneMatch(each -> each.kind().equals(BUNDLE))) {
             throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", brings) + ": send these files too");
         }
+        around.quotas().room(component.id(), statement.files().stream().mapToLong(Announced::size).sum());
         String words = around.json().write(statement);
         return Optional.of(around.transactions().in(() -> mapper.open(component.id(), number, by.id(), words).map(UploadMapper.UploadRow::id).orElseGet(() -> {
             UploadMapper.NewUpload row = new UploadMapper.NewUpload(component.id(), number, by.id(), words, around.clock().now());
@@ -163,11 +165,21 @@ class Uploads {
         if (file.complete()) {
             return file.size();
         }
-        long length = parts.append(upload.id(), file, offset, piece);
-        if (length == file.size()) {
-            arrived(upload.id(), file);
+        long before = here(upload.id(), kind, name);
+        around.quotas().room(upload.componentId(), file.size() - before);
+        try {
+            long length = parts.append(upload.id(), file, offset, piece);
+            if (length == file.size()) {
+                arrived(upload.id(), file);
+            }
+            return length;
+        } finally {
+            around.quotas().kept(upload.componentId(), Math.max(0, here(upload.id(), kind, name) - before));
         }
-        return length;
+    }
+
+    private long here(long upload, String kind, String name) {
+        return files(upload).stream().filter(each -> each.kind().equals(kind) && each.name().equals(name)).findFirst().map(file -> received(upload, file)).orElse(0L);
     }
 
     private void arrived(long upload, UploadMapper.FileRow file) {
@@ -219,7 +231,11 @@ class Uploads {
     @Scheduled(fixedDelay = 600_000)
     void forget() {
         for (long id : mapper.forgotten(around.clock().now().minus(FORGOTTEN))) {
-            mapper.files(id).forEach(file -> parts.drop(id, file.kind(), file.name()));
+            long component = upload(id).componentId();
+            mapper.files(id).stream().filter(file -> !file.complete()).forEach(file -> {
+                around.quotas().kept(component, -parts.length(id, file.kind(), file.name()));
+                parts.drop(id, file.kind(), file.name());
+            });
             mapper.dropFiles(id);
             mapper.end(id, "forgotten", around.clock().now());
         }

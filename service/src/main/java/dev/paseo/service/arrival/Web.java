@@ -4,8 +4,7 @@ import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.settings.Settings;
-import dev.paseo.service.source.SourceAccess;
+import dev.paseo.service.reach.Reach;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -36,12 +35,12 @@ class Web {
     private static final Logger LOG = LoggerFactory.getLogger(Web.class);
 
     private final HttpClient http = HttpClient.newBuilder().connectTimeout(CONNECT).followRedirects(HttpClient.Redirect.NEVER).build();
-    private final Settings settings;
+    private final Reach reach;
     private final KeptBytes bytes;
     private final ServiceClock clock;
 
-    Web(Settings settings, KeptBytes bytes, ServiceClock clock) {
-        this.settings = settings;
+    Web(Reach reach, KeptBytes bytes, ServiceClock clock) {
+        this.reach = reach;
         this.bytes = bytes;
         this.clock = clock;
     }
@@ -67,9 +66,7 @@ class Web {
     }
 
     void allow(String address) {
-        if (settings.allowedStores().stream().noneMatch(allowed -> SourceAccess.beginsWith(address, allowed))) {
-            throw Refusal.notAllowed(address + " is not below an address that may be watched; an operator sets them in paseo.allowed-stores");
-        }
+        reach.allow(Reach.Kind.STORE, address);
     }
 
     /** A body of at most 4 MiB. */
@@ -92,6 +89,9 @@ class Web {
         try (InputStream in = within(answer.body(), LONGEST_BODY)) {
             if (answer.statusCode() != 200) {
                 throw Refusal.unavailable(address + " answered " + answer.statusCode());
+            }
+            if (answer.headers().firstValueAsLong("content-length").orElse(0) > most) {
+                throw Refusal.tooLarge(address + " has more than " + most + " bytes");
             }
             return bytes.keep(in, most, clock.now());
         } catch (IOException failed) {

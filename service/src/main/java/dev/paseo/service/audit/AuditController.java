@@ -4,10 +4,13 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.audit.Verification;
 import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Refusal;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -47,5 +50,17 @@ class AuditController {
     Verification.Report verification(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.VERIFY_AUDIT);
         return verifier.verify();
+    }
+
+    record RestoreBody(String reason) {}
+
+    /** Says that the database was restored from an older copy, with the reason; the verification names the gap from then on, and finds no fault with it. */
+    @PostMapping("/restore")
+    Verification.Gap restored(@AuthenticationPrincipal Person person, @RequestBody RestoreBody request) {
+        Permission.require(person, Action.MANAGE_ACCOUNTS, "acknowledge a restore");
+        if (request.reason().isBlank()) {
+            throw Refusal.invalid("/reason", "say why the database was restored, and from when its copy was");
+        }
+        return verifier.acknowledge(request.reason().strip(), person.name());
     }
 }

@@ -84,6 +84,12 @@ interface AuditMapper {
     @Select("select size, root, at, signature from tree_head order by size")
     List<HeadRow> heads();
 
+    @Select("select exists (select 1 from audit_entry where body like #{pattern})")
+    boolean hasStated(String pattern);
+
+    @Select("select e.body from audit_pending p join audit_entry e on e.id = p.entry_id order by p.entry_id")
+    List<String> pendingBodies();
+
     record ReadRow(long id, @Nullable Long position, String body) {}
 
     @Select("""

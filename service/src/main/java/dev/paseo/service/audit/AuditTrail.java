@@ -1,5 +1,6 @@
 package dev.paseo.service.audit;
 
+import dev.paseo.core.audit.Stated;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
@@ -33,7 +34,20 @@ public class AuditTrail {
             more.put(name, value);
             return new Entry(who, what, subject, where, because, more);
         }
+
+        /** States how guarded rows are from now on: {@code text} as {@link Guarded#states} tells it. Whoever changes them holds a lock of theirs. */
+        public Entry stating(String subject, String text) {
+            return with(STATE + subject, Stated.digest(text));
+        }
+
+        /** States that there are no such rows from now on. */
+        public Entry gone(String subject) {
+            return with(STATE + subject, Stated.GONE);
+        }
     }
+
+    /** What the name of a detail begins with that states how rows are from then on. */
+    static final String STATE = "state of ";
 
     private final AuditMapper mapper;
     private final Json json;

@@ -11,6 +11,8 @@ import java.util.List;
 import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
@@ -31,6 +33,12 @@ class Sequencer {
         this.transactions = transactions;
         this.clock = clock;
         this.key = key;
+    }
+
+    /** What was written last is numbered, and its head signed, before the service is gone. */
+    @EventListener(ContextClosedEvent.class)
+    void last() {
+        sequence();
     }
 
     private record Signed(TreeHead head, String signature) {}

@@ -1,5 +1,6 @@
 package dev.paseo.service.bytes;
 
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
 import java.io.FilterInputStream;
@@ -15,7 +16,6 @@ import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -39,7 +39,7 @@ class FolderByteStore implements ByteStore {
     public Kept keep(InputStream bytes, long mostBytes) throws IOException {
         Path arriving = Files.createTempFile(scratch, "arriving", "");
         try {
-            MessageDigest digest = sha256();
+            MessageDigest digest = Sha256.digest();
             long size = write(new DigestInputStream(bytes, digest), arriving, mostBytes);
             String name = HexFormat.of().formatHex(digest.digest());
             Path place = place(name);
@@ -78,7 +78,7 @@ class FolderByteStore implements ByteStore {
 
     @Override
     public InputStream open(String digest) throws IOException {
-        MessageDigest running = sha256();
+        MessageDigest running = Sha256.digest();
         return new Checked(new DigestInputStream(openUnchecked(digest), running), running, digest);
     }
 
@@ -106,14 +106,6 @@ class FolderByteStore implements ByteStore {
             throw Refusal.invalid("/digest", "a digest has 64 hexadecimal digits, got '" + digest + "'");
         }
         return folder.resolve(digest.substring(0, 2)).resolve(digest.substring(2));
-    }
-
-    private static MessageDigest sha256() {
-        try {
-            return MessageDigest.getInstance("SHA-256");
-        } catch (NoSuchAlgorithmException impossible) {
-            throw new IllegalStateException("every Java platform has SHA-256", impossible);
-        }
     }
 
     /** Fails at the end where the bytes are not those of the name. */

@@ -1,10 +1,16 @@
 package dev.paseo.service.component;
 
+import dev.paseo.core.access.Person;
+import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Telling;
+import dev.paseo.service.loosening.Agreements;
+import dev.paseo.service.loosening.Loosenings;
+import dev.paseo.service.loosening.Wanted;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirrors;
 import dev.paseo.service.source.SourceAccess;
@@ -47,7 +53,8 @@ public class ComponentChanges {
 
     /** How the source is reached, and what a change leaves. */
     @Component("componentChangesAround")
-    record Around(SourceCredentials credentials, List<Naming> naming, Transactions transactions, AuditTrail audit, Telling telling) {}
+    record Around(SourceCredentials credentials, List<Naming> naming, Transactions transactions, AuditTrail audit, Telling telling, Loosenings loosenings, Agreements agreements,
+            Agreements.Askers asking, Json json) {}
 
     ComponentChanges(ComponentMapper mapper, Components components, Registration registration, Mirrors mirrors, Around records) {
         this.mapper = mapper;
@@ -58,7 +65,7 @@ public class ComponentChanges {
     }
 
     /** All of it, or where one thing is refused nothing. The branches are looked at again; what is there already starts nothing. */
-    Registered change(Registered component, ComponentChange change, String by) {
+    Registered change(Registered component, ComponentChange change, Person by) {
         change.name().filter(name -> !name.equals(component.name())).ifPresent(name -> refuse(component, name));
         change.trusted().orElse(List.of()).forEach(Registration::pattern);
         change.allowed().orElse(List.of()).forEach(Registration::pattern);
@@ -66,9 +73,43 @@ public class ComponentChanges {
             throw Refusal.invalid("/file", "should be a path in the repository, of at most 200 signs; got '" + file + "'");
         });
         change.mainBranch().ifPresent(Registration::pattern);
+        askSecond(component, change, by);
+        return changed(component, change, by.name(), Optional.empty());
+    }
+
+    private List<String> more(Registered component, ComponentChange change) {
+        List<String> before = components.rules(component.id()).trusted().stream().map(BranchPattern::toString).toList();
+        return change.trusted().orElse(List.of()).stream().filter(pattern -> !before.contains(pattern)).toList();
+    }
+
+    /** Where an environment that the component reaches asks a second person, more branches are trusted when somebody has agreed. */
+    private void askSecond(Registered component, ComponentChange change, Person by) {
+        List<String> more = more(component, change);
+        Map<String, List<String>> asked = more.isEmpty() ? Map.of() : records.asking().ofComponent(component.name());
+        if (asked.isEmpty()) {
+            return;
+        }
+        if (!change.equals(new ComponentChange(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), change.trusted(), Optional.empty()))) {
+            throw Refusal.conflict("Nothing is changed: that more branches are trusted waits for a second person, for " + String.join(" and ", asked.keySet()) + ". Change the trusted branches by themselves, and the rest by itself");
+        }
+        records.agreements().ask(new Wanted(TrustCarrier.KIND, List.of(trust(component, more), "trusted branches of " + component.name() + " then: " + String.join(", ", change.trusted().orElseThrow())),
+                records.json().write(new TrustCarrier.Trust(component.name(), change.trusted().orElseThrow())), asked), by);
+    }
+
+    private static String trust(Registered component, List<String> more) {
+        return "the trusted branches of " + component.name() + ": " + String.join(", ", more) + " are trusted too";
+    }
+
+    /** Exactly these branches are trusted; somebody has agreed. */
+    void agreed(Registered component, List<String> trusted, String by, String agreedBy) {
+        changed(component, new ComponentChange(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.of(trusted), Optional.empty()), by, Optional.of(agreedBy));
+    }
+
+    private Registered changed(Registered component, ComponentChange change, String by, Optional<String> agreedBy) {
         Optional<Reached> source = source(component, change);
         Map<String, String> told = told(component, change);
         records.transactions().run(() -> {
+            mapper.lock(component.id());
             source.ifPresent(reached -> {
                 mapper.moveRepository(component.repository().orElseThrow(), reached.repository());
                 records.credentials().keep(mapper.firstOf(reached.repository()), reached.how());
@@ -79,13 +120,20 @@ public class ComponentChanges {
                 mapper.addFormerName(component.name(), component.id());
                 mapper.renameSource(component.name(), name);
             });
-            change.trusted().ifPresent(patterns -> rules(component.id(), patterns, true));
+            change.trusted().ifPresent(patterns -> {
+                List<String> more = more(component, change);
+                if (!more.isEmpty() && agreedBy.isEmpty()) {
+                    records.loosenings().ofComponent(component.id(), trust(component, more), by);
+                }
+                rules(component.id(), patterns, true);
+            });
             change.allowed().ifPresent(patterns -> rules(component.id(), patterns, false));
             AuditTrail.Entry entry = AuditTrail.Entry.of(by, "component changed", component.name());
+            entry = agreedBy.isPresent() ? entry.with("agreed by", agreedBy.get()) : entry;
             for (Map.Entry<String, String> each : told.entrySet()) {
                 entry = entry.with(each.getKey(), each.getValue());
             }
-            records.audit().record(entry);
+            records.audit().record(BranchStates.into(entry, component.id(), mapper));
             records.telling().tell("component", component.name());
         });
         return seenAgain(components.byId(component.id()), source.isPresent());

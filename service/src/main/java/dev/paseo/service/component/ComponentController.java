@@ -7,6 +7,7 @@ import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.language.Problem;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.permission.Permission;
+import dev.paseo.service.quota.Quotas;
 import dev.paseo.service.settings.Settings;
 import java.io.IOException;
 import java.io.InputStream;
@@ -36,7 +37,17 @@ class ComponentController {
 
     /** A component, its branch rules, where its branches are, and what is wrong with the file of its main branch. */
     record ComponentView(String name, String summary, Optional<String> repository, String file, String mainBranch, List<String> formerNames, Optional<Instant> retired,
-            List<String> trusted, List<String> allowed, List<SourceView> sources, List<LinkView> links, Map<String, String> labels, Map<String, String> heads, List<Problem> problems) {}
+            List<String> trusted, List<String> allowed, List<SourceView> sources, List<LinkView> links, Map<String, String> labels, Map<String, String> heads, List<Problem> problems, QuotaView kept) {}
+
+    /**
+     * How much is kept of what came for it.
+     *
+     * @param bytes  artifacts, files between stages, reports, logs, folders to reuse and uploads
+     * @param most   how many bytes may be
+     * @param words  the same to read, such as {@code 1.5 GiB kept, of 500 GiB that it may}
+     * @param nearly said where it is 80 % and more
+     */
+    record QuotaView(long bytes, long most, String words, Optional<String> nearly) {}
 
     /** A component whose artifacts may be taken, by trusted branches or by all. */
     record SourceView(String name, boolean allBranches) {}
@@ -51,7 +62,7 @@ class ComponentController {
 
     /** What belongs to a component beside its registration. */
     @org.springframework.stereotype.Component("componentRegistering")
-    record Registering(ComponentChanges changes, HookSecrets hooks) {}
+    record Registering(ComponentChanges changes, HookSecrets hooks, Quotas quotas) {}
 
     ComponentController(Components components, ComponentMapper mapper, Registration registration, Registering registering, Settings settings) {
         this.components = components;
@@ -121,7 +132,7 @@ class ComponentController {
     ComponentView change(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody ComponentChanges.ComponentChange change) {
         Permission.require(person, Action.REGISTER_COMPONENT, "change " + name, Optional.of(name), Optional.empty());
         registering.changes().concerned(components.named(name), change).forEach(each -> Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(each.name()), Optional.empty()));
-        return view(registering.changes().change(components.named(name), change, person.name()));
+        return view(registering.changes().change(components.named(name), change, person));
     }
 
     /** A ready post-receive script for the repository. It holds the hook's secret. */
@@ -139,6 +150,11 @@ class ComponentController {
         return patterns.stream().map(BranchPattern::toString).toList();
     }
 
+    private QuotaView kept(Registered component) {
+        long bytes = registering.quotas().kept(component.id());
+        return new QuotaView(bytes, registering.quotas().quota().most(), registering.quotas().quota().words(bytes), registering.quotas().quota().nearly(component.name(), bytes));
+    }
+
     private ComponentView view(Registered component) {
         BranchRules rules = components.rules(component.id());
         Map<String, String> heads = components.heads(component.id());
@@ -148,6 +164,7 @@ class ComponentController {
                 component.mainBranch(), components.formerNames(component.id()), component.retired(), words(rules.trusted()), words(rules.allowed()),
                 mapper.sources(component.id()).stream().map(row -> new SourceView(row.name(), row.allBranches())).toList(),
                 mapper.links(component.id()).stream().map(row -> new LinkView(row.title(), row.address())).toList(),
-                mapper.labels(component.id()).stream().collect(Collectors.toMap(ComponentMapper.LabelRow::name, ComponentMapper.LabelRow::value, (one, other) -> one, LinkedHashMap::new)), heads, problems);
+                mapper.labels(component.id()).stream().collect(Collectors.toMap(ComponentMapper.LabelRow::name, ComponentMapper.LabelRow::value, (one, other) -> one, LinkedHashMap::new)), heads, problems,
+                kept(component));
     }
 }

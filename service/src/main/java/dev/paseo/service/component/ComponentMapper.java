@@ -87,6 +87,9 @@ interface ComponentMapper {
     @Insert("insert into branch_rule (component_id, pattern, trusted) values (#{component}, #{pattern}, #{trusted})")
     int addRule(long component, String pattern, boolean trusted);
 
+    @Select("select id from component where id = #{component} for update")
+    long lock(long component);
+
     @Select("select pattern, trusted from branch_rule where component_id = #{component} order by pattern")
     List<RuleRow> rules(long component);
 

@@ -1,5 +1,7 @@
 package dev.paseo.service.component;
 
+import dev.paseo.core.access.Person;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.language.NearestName;
 import dev.paseo.language.Places;
@@ -73,8 +75,18 @@ public class Components {
         return new Registered(row.id(), row.name(), Optional.ofNullable(row.repository()), row.filePath(), row.mainBranch(), row.summary(), Optional.ofNullable(row.retiredAt()));
     }
 
+    /** Where somebody commits who may not commit to trusted branches. */
+    public static String ownBranch(Person person) {
+        return "pipeline/" + person.name();
+    }
+
+    /** By its name or a former one. */
+    public Optional<Registered> found(String name) {
+        return mapper.named(name).or(() -> mapper.formerly(name)).map(Components::registered);
+    }
+
     public Registered named(String name) {
-        return mapper.named(name).or(() -> mapper.formerly(name)).map(Components::registered).orElseThrow(() -> Refusal.notFound("there is no component " + name
+        return found(name).orElseThrow(() -> Refusal.notFound("there is no component " + name
                 + NearestName.hint(name, mapper.all().stream().map(ComponentRow::name).toList())));
     }
 
@@ -292,6 +304,6 @@ public class Components {
     }
 
     public void summarise(long component, String summary) {
-        mapper.summarise(component, summary.length() > 400 ? summary.substring(0, 400) : summary);
+        mapper.summarise(component, Shortened.to(summary, 400));
     }
 }

@@ -40,8 +40,12 @@ class PipelineController {
 
     private static final int MOST_PATHS = 5000;
 
-    /** The file of a branch as it is in force. */
-    record PipelineView(String branch, String commit, String path, String text, List<Problem> problems) {}
+    /**
+     * The file of a branch as it is in force.
+     *
+     * @param ownBranch where the reader commits instead, where the branch is trusted and they may not commit to it
+     */
+    record PipelineView(String branch, String commit, String path, String text, List<Problem> problems, Optional<String> ownBranch) {}
 
     /** A text of the file, and the commit at which it was first seen. */
     record PipelineVersionView(String commit, String text, int problems, Instant readAt) {}
@@ -99,7 +103,8 @@ class PipelineController {
         String commit = Optional.ofNullable(components.heads(component.id()).get(wanted))
                 .orElseThrow(() -> Refusal.notFound(name + " has no branch " + wanted));
         List<Problem> problems = components.readFile(component, commit).problems();
-        return new PipelineView(wanted, commit, component.filePath(), components.text(component, commit), problems);
+        return new PipelineView(wanted, commit, component.filePath(), components.text(component, commit), problems,
+                components.rules(component.id()).trusts(wanted) && !person.may(Action.EDIT_TRUSTED, Optional.of(name), Optional.empty()) ? Optional.of(Components.ownBranch(person)) : Optional.empty());
     }
 
     @GetMapping("/components/{name}/pipeline/history")

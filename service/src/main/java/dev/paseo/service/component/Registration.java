@@ -131,8 +131,8 @@ class Registration {
             Links.keep(mapper, id, wanted.links().orElse(Map.of()));
             opening.hooks().make(id);
             wanted.repository().ifPresent(repository -> wanted.credentials().ifPresent(how -> opening.credentials().keep(mapper.firstOf(repository), how)));
-            records.audit().record(AuditTrail.Entry.of(by, "component registered", wanted.name())
-                    .with("repository", wanted.repository().orElse("none")).with("trusted", String.join(", ", wanted.trusted())));
+            records.audit().record(opening.secrets().stating(BranchStates.into(AuditTrail.Entry.of(by, "component registered", wanted.name())
+                    .with("repository", wanted.repository().orElse("none")).with("trusted", String.join(", ", wanted.trusted())), id, mapper), id));
             records.telling().tell("component", wanted.name());
         });
         Registered component = components.named(wanted.name());

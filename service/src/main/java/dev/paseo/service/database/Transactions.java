@@ -9,6 +9,7 @@ import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -32,10 +33,14 @@ public class Transactions {
     }
 
     private final TransactionTemplate template;
+    private final TransactionTemplate moment;
     private final Counter repeats;
 
     Transactions(PlatformTransactionManager manager, MeterRegistry meters) {
         this.template = new TransactionTemplate(manager);
+        this.moment = new TransactionTemplate(manager);
+        moment.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
+        moment.setReadOnly(true);
         this.repeats = Counter.builder("paseo.transactions.repeated").register(meters);
     }
 
@@ -56,6 +61,18 @@ public class Transactions {
                 Thread.yield();
             }
         }
+    }
+
+    /**
+     * Reads everything as it was at one moment: that of the first reading.
+     *
+     * @throws IllegalStateException where a transaction is under way, which reads what is committed meanwhile
+     */
+    public <T> T atOneMoment(Supplier<T> reading) {
+        if (TransactionSynchronizationManager.isActualTransactionActive()) {
+            throw new IllegalStateException("in a transaction already");
+        }
+        return moment.execute(status -> reading.get());
     }
 
     /** @throws IllegalStateException where no transaction is under way */

@@ -1,13 +1,13 @@
 package dev.paseo.service.deployment;
 
 import dev.paseo.api.archive.TarReader;
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.bytes.KeptBytes;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.security.DigestOutputStream;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -49,7 +49,7 @@ class BundleFiles {
             for (Optional<TarArchiveEntry> next = tar.next(); next.isPresent(); next = tar.next()) {
                 TarArchiveEntry entry = next.get();
                 if (!entry.isDirectory() && !entry.isSymbolicLink()) {
-                    MessageDigest sha256 = MessageDigest.getInstance("SHA-256");
+                    MessageDigest sha256 = Sha256.digest();
                     tar.content().transferTo(new DigestOutputStream(OutputStream.nullOutputStream(), sha256));
                     files.put(entry.getName(), HexFormat.of().formatHex(sha256.digest()));
                 }
@@ -57,8 +57,6 @@ class BundleFiles {
             return files;
         } catch (IOException broken) {
             throw new UncheckedIOException(broken);
-        } catch (NoSuchAlgorithmException impossible) {
-            throw new IllegalStateException("every Java platform has SHA-256", impossible);
         }
     }
 }

@@ -73,7 +73,7 @@ class CatchUp {
 
     private Optional<PlaceEvent> tend(Environments.Place place, PlaceHostRow host) {
         Optional<DeploymentRow> row = place.liveDeployment().flatMap(deployments::byId);
-        boolean late = row.isPresent() && json.read(row.get().state(), DeploymentState.class).host(host.host()).map(CatchUp::late).orElse(true);
+        boolean late = row.isPresent() && json.read(row.get().state(), DeploymentState.class).host(host.host()).map(HostState::late).orElse(true);
         boolean same = row.isPresent() && contents.given(place, row.get(), host.host()).equals(contents.had(place).get(host.host()));
         if (!late || same) {
             return Optional.empty();
@@ -84,10 +84,5 @@ class CatchUp {
         }
         audit.record(AuditTrail.Entry.of("paseo", "host catches up", host.component()).in(host.environment()).with("host", host.host()));
         return Optional.of(new PlaceEvent.TendAsked(List.of(host.host())));
-    }
-
-    /** It was in maintenance, or never took what it was to do. One whose recipe failed waits for a person. */
-    private static boolean late(HostState host) {
-        return host.phase() == HostState.Phase.AWAY || host.phase() == HostState.Phase.FAILED && !host.touched();
     }
 }

@@ -2,7 +2,10 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.gate.Evaluation;
+import dev.paseo.core.gate.Review;
 import dev.paseo.core.gate.Tick;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
@@ -64,20 +67,16 @@ class Deciding {
     void rule(long id, Person person, boolean yes, String comment, Optional<String> seen) {
         String kept = shortened(comment);
         about(id, (at, entry) -> {
-            gates.refusal(at, person.name()).ifPresent(why -> {
+            Evaluation gate = gates.evaluate(at);
+            gate.refusal(person.name()).ifPresent(why -> {
                 throw Refusal.notAllowed(why);
             });
-            if (kept.isEmpty() && (gates.needsComment(at) || !yes)) {
+            if (kept.isEmpty() && (gate.needsComment() || !yes)) {
                 throw Refusal.invalid("/comment", yes ? at.place().environment() + " wants a comment with every decision" : "say why it is rejected");
             }
-            if (yes && seen.isEmpty()) {
-                throw Refusal.invalid("/subject", "should be the subject that was looked at, as deployment " + id + " tells it: nobody approves what was not shown");
-            }
-            if (seen.filter(subject -> !subject.equals(gates.digest(at))).isPresent()) {
-                throw Refusal.conflict("what would be deployed has changed since you looked at it: look again, then decide");
-            }
-            Optional<String> inPlaceOf = gates.rule(at, person, yes, kept);
-            around.audit().record(inPlaceOf.map(other -> entry.with("in place of", other)).orElse(entry).because(kept).with("subject", gates.digest(at)));
+            Gates.sameAsSeen(gate, yes, seen, "deployment " + id);
+            Optional<String> inPlaceOf = gates.rule(at.standing(), gate, person, yes, kept);
+            around.audit().record(gates.stating(inPlaceOf.map(other -> entry.with("in place of", other)).orElse(entry).because(kept).with("subject", gate.digest()), at.standing()));
         }, person.name(), yes ? "approved" : "rejected");
     }
 
@@ -87,13 +86,13 @@ class Deciding {
             if (!gates.takeBack(at.standing(), person.id())) {
                 throw Refusal.conflict(person.name() + " has approved nothing of deployment " + id + " that could be taken back");
             }
-            around.audit().record(entry);
+            around.audit().record(gates.stating(entry, at.standing()));
         }, person.name(), "approval taken back");
     }
 
     void tick(long id, Person person, Tick tick, Optional<String> picture) {
         about(id, (at, entry) -> {
-            gates.tick(at, person.id(), tick, picture);
+            gates.tick(at.standing(), gates.evaluate(at), person.id(), tick, picture);
             around.audit().record(entry.because(tick.note()).with("item", tick.item()));
         }, person.name(), "item " + tick.outcome().name().toLowerCase(Locale.ROOT));
     }
@@ -102,7 +101,8 @@ class Deciding {
     void handOn(long id, Person person, String to) {
         long deputy = around.accounts().idOf(to);
         about(id, (at, entry) -> {
-            gates.refusal(at, person.name()).ifPresent(why -> {
+            Evaluation gate = gates.evaluate(at);
+            gate.refusal(person.name()).ifPresent(why -> {
                 throw Refusal.notAllowed(why + ", so there is nothing to hand on");
             });
             if (deputy == person.id()) {
@@ -111,7 +111,7 @@ class Deciding {
             if (!around.accounts().named(to).may(Action.DECIDE, Optional.of(at.place().component()), Optional.of(at.place().environment()))) {
                 throw Refusal.conflict(to + " has no role that decides in " + at.place().environment());
             }
-            gates.handOnRefusal(at, to).ifPresent(why -> {
+            gate.handOnRefusal(to).ifPresent(why -> {
                 throw Refusal.conflict(to + " could not decide either: " + why);
             });
             gates.standIn(person.id(), deputy, id);
@@ -125,12 +125,11 @@ class Deciding {
     /** An emergency was looked at afterwards. */
     void review(long id, Person person, String comment) {
         DeploymentRow row = deployment(id);
-        if (row.emergencyReason() == null) {
-            throw Refusal.conflict("deployment " + id + " was no emergency: nothing of it is to be reviewed");
-        }
-        if (person.name().equals(row.requestedBy())) {
-            throw Refusal.notAllowed(person.name() + " asked for deployment " + id + ", and somebody else reviews it");
-        }
+        DeploymentMapper.ToReviewRow toReview = mapper.toReview(id)
+                .orElseThrow(() -> Refusal.conflict("deployment " + id + " was no emergency, and went live under nothing that was loosened: nothing of it is to be reviewed"));
+        Review.refusal(id, person.name(), Optional.ofNullable(row.requestedBy()), Optional.ofNullable(toReview.loosenedBy())).ifPresent(why -> {
+            throw Refusal.notAllowed(why);
+        });
         if (comment.isEmpty()) {
             throw Refusal.invalid("/comment", "say what you found");
         }
@@ -138,12 +137,12 @@ class Deciding {
             if (mapper.reviewed(id, person.id(), shortened(comment), around.clock().now()) == 0) {
                 throw Refusal.conflict("deployment " + id + " was reviewed already");
             }
-            around.audit().record(AuditTrail.Entry.of(person.name(), "emergency reviewed", "deployment " + id).because(comment).with("deployment", Long.toString(id)));
+            around.audit().record(AuditTrail.Entry.of(person.name(), row.emergencyReason() != null ? "emergency reviewed" : "deployment reviewed", "deployment " + id).because(comment).with("deployment", Long.toString(id)));
         });
     }
 
     private static String shortened(String text) {
         String kept = text.strip();
-        return kept.length() > LONGEST ? kept.substring(0, LONGEST) : kept;
+        return Shortened.to(kept, LONGEST);
     }
 }

@@ -108,6 +108,17 @@ interface DeploymentMapper {
     @Update("update place set live_deployment_id = #{deployment}, live_side = coalesce(#{side}, live_side), revision = revision + 1 where id = #{place}")
     int live(long place, @Nullable Long deployment, @Nullable String side);
 
+    record LiveRow(long place, String text) {}
+
+    /** What is live in places that stay; of one, or of all. */
+    @Select("""
+            select p.id as place, concat('deployment ', p.live_deployment_id, ' on ', coalesce(p.live_side, 'all')) as text from place p join environment e on e.id = p.environment_id
+            where not e.temporary and p.live_deployment_id is not null and (#{place} is null or p.id = #{place})""")
+    List<LiveRow> whatIsLive(@Nullable Long place);
+
+    @Select("select e.temporary from place p join environment e on e.id = p.environment_id where p.id = #{place}")
+    boolean temporary(long place);
+
     @Update("update place set live_side = #{side} where id = #{place}")
     int liveSide(long place, @Nullable String side);
 
@@ -121,11 +132,11 @@ interface DeploymentMapper {
     @Insert("insert into live_stretch (place_id, deployment_id, version_id, from_at) values (#{place}, #{deployment}, #{version}, #{now})")
     int beginStretch(long place, long deployment, long version, Instant now);
 
-    record PastRow(long id, long versionId, String version, String kind, String status, @Nullable Long replacesId, boolean blocked) {}
+    record PastRow(long id, long versionId, String version, String kind, String status, @Nullable Long replacesId, boolean blocked, long line, long lineOrder) {}
 
     /** What was live there, the newest first. */
     @Select("""
-            select d.id, d.version_id, v.number as version, d.kind, d.status, d.replaces_id, v.blocked_at is not null as blocked
+            select d.id, d.version_id, v.number as version, d.kind, d.status, d.replaces_id, v.blocked_at is not null as blocked, v.line_id as line, v.line_order as line_order
             from deployment d join version v on v.id = d.version_id
             where d.place_id = #{place} and d.live_at is not null order by d.live_at desc, d.id desc limit 500""")
     List<PastRow> past(long place);
@@ -173,6 +184,12 @@ interface DeploymentMapper {
 
     @Insert("insert into review (deployment_id, due_at) values (#{deployment}, #{due})")
     int review(long deployment, Instant due);
+
+    /** @param reason what was loosened; null for an emergency */
+    record ToReviewRow(Instant dueAt, @Nullable String reason, @Nullable String loosenedBy, @Nullable Instant doneAt) {}
+
+    @Select("select r.due_at, r.reason, a.name as loosened_by, r.done_at from review r left join account a on a.id = r.loosened_by where r.deployment_id = #{deployment}")
+    Optional<ToReviewRow> toReview(long deployment);
 
     @Update("update review set done_at = #{now}, done_by = #{by}, comment = #{comment} where deployment_id = #{deployment} and done_at is null")
     int reviewed(long deployment, long by, String comment, Instant now);

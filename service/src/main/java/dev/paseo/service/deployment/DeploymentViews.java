@@ -2,6 +2,7 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Verdict;
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
@@ -14,6 +15,7 @@ import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -90,18 +92,25 @@ class DeploymentViews {
         Gates.AtGate at = places.atGate(place, row);
         Versions.Sealed version = at.version();
         DeploymentState state = json.read(row.state(), DeploymentState.class);
-        String subject = Optional.ofNullable(row.subject()).orElseGet(() -> gates.digest(at));
-        Verdict verdict = waits ? places.knowing(place.id(), version, () -> gates.judge(now(row))) : Verdict.OPEN;
-        Optional<String> mayNot = waits ? places.knowing(place.id(), version, () -> gates.refusal(now(row), reader))
-                : Optional.of("deployment " + row.id() + " does not wait for a decision: it is " + row.status());
-        return new DeploymentView(summary(row), GateViews.criteria(verdict),
-                subject, mayNot, waits ? places.knowing(place.id(), version, () -> gates.tickRefusal(now(row), reader)) : mayNot, waits && gates.needsComment(at), sources.gateViews().rulings(at.standing(), subject), sources.gateViews().lists(at), hosts(place, row),
+        Optional<Evaluation> gate = Optional.of(row).filter(each -> waits).map(each -> places.knowing(place.id(), version, () -> gates.evaluate(now(each))));
+        String subject = Optional.ofNullable(row.subject()).or(() -> gate.map(Evaluation::digest)).orElseGet(() -> gates.digest(at));
+        Optional<String> over = Optional.of("deployment " + row.id() + " does not wait for a decision: it is " + row.status());
+        return new DeploymentView(summary(row), GateViews.criteria(gate.map(Evaluation::verdict).orElse(Verdict.OPEN)),
+                subject, gate.map(each -> each.refusal(reader)).orElse(over), gate.map(each -> each.tickRefusal(reader)).orElse(over), gate.filter(Evaluation::needsComment).isPresent(), sources.gateViews().rulings(at.standing(), subject), sources.gateViews().lists(at), hosts(place, row),
                 sources.steps().ofDeployment(row.id()),
                 sources.causes().chain(row.causeId()), comparison(place, row, version), sources.environments().stays(version.id()),
                 version.route().environments(), version.runNumber(), place.url(), behindUrl(place), newer(place, row, version),
                 version.recipe().map(recipe -> recipe.eachHost().size()).orElse(0),
                 state.onFailure() == DeploymentState.OnFailure.UNDO, PlaceViews.movements(state), state.course().until(), state.course().share(),
-                state.asks(), Optional.ofNullable(row.emergencyReason()), cautions(place, row, version), sources.environments().byId(place.environmentId()).zone());
+                state.asks(), Optional.ofNullable(row.emergencyReason()), withReview(cautions(place, row, version), row.id()), sources.environments().byId(place.environmentId()).zone());
+    }
+
+    /** What went live under something that was loosened says so until somebody has looked at it. */
+    private List<String> withReview(List<String> cautions, long deployment) {
+        List<String> all = new ArrayList<>(cautions);
+        mapper.toReview(deployment).filter(review -> review.reason() != null && review.doneAt() == null).ifPresent(review -> all.add(
+                "It went live within a day of this: " + review.reason() + ". Somebody else reviews it within three days: paseo review deployment " + deployment));
+        return all;
     }
 
     private List<String> cautions(Place place, DeploymentRow row, Versions.Sealed version) {

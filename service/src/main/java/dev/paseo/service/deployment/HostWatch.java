@@ -2,6 +2,8 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.api.agent.Watch;
 import dev.paseo.core.deployment.HostDoubt;
+import dev.paseo.core.deployment.HostHealth;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
@@ -10,13 +12,14 @@ import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Stretches;
 import dev.paseo.service.environment.Environments.PlaceHost;
+import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** What hosts report of what is live on them: whether it answers, and whether its files are the version's own. */
@@ -24,7 +27,9 @@ import org.springframework.stereotype.Component;
 class HostWatch {
 
     /** So many failures in a row are unhealthy. */
-    private static final int UNHEALTHY = 3;
+    private static final int MOST_FILES = 10_000;
+    private static final int LONGEST_PATH = 4096;
+    private static final Pattern DIGEST = Pattern.compile("|[0-9a-f]{64}");
 
     private final HostReportMapper mapper;
     private final DeploymentMapper deployments;
@@ -46,16 +51,17 @@ class HostWatch {
         this.around = around;
     }
 
-    Watch.Watched watched(long agent, Optional<Long> host) {
+    Watch.Watched watched(long agent, Optional<Long> host, Optional<String> renewal) {
         List<Watch.OnHost> hosts = mapper.watched(agent, host.orElse(null)).stream().flatMap(row -> deployments.byId(row.deploymentId()).stream().map(deployment -> {
             PlaceHost on = environments.host(row.placeId(), row.hostId()).orElseThrow();
             HostTasks.Watched watched = tasks.watched(deployment, on);
             return new Watch.OnHost(row.placeId(), row.hostId(), row.deploymentId(), watched.installed(), watched.checks(), watched.ssh());
         })).toList();
-        return new Watch.Watched(hosts, (int) around.settings().watchEvery().toSeconds());
+        return new Watch.Watched(hosts, (int) around.settings().watchEvery().toSeconds(), renewal);
     }
 
     void report(long agent, Optional<Long> host, Watch.Report report) {
+        report.seen().forEach(HostWatch::check);
         List<HostReportMapper.WatchedRow> may = mapper.watched(agent, host.orElse(null));
         around.transactions().run(() -> {
             host.filter(own -> report.diskTotal() > 0).ifPresent(own -> mapper.disk(own, report.diskFree(), report.diskTotal()));
@@ -66,32 +72,37 @@ class HostWatch {
         });
     }
 
+    private static void check(Watch.Seen seen) {
+        if (seen.differing().size() > MOST_FILES || seen.differing().entrySet().stream().anyMatch(file -> file.getKey().length() > LONGEST_PATH || !DIGEST.matcher(file.getValue()).matches())) {
+            throw Refusal.invalid("/seen/differing", "should be at most " + MOST_FILES + " paths, each with the SHA-256 digest of its file in hexadecimal, or nothing where there is no file");
+        }
+    }
+
     private boolean unknown(Watch.Seen seen) {
         return deployments.inDoubt(seen.place(), seen.host());
     }
 
     private void take(Watch.Seen seen) {
-        Optional<ReportRow> before = mapper.of(seen.place(), seen.host()).filter(row -> row.deploymentId() == seen.deployment());
+        HostHealth before = mapper.of(seen.place(), seen.host()).filter(row -> row.deploymentId() == seen.deployment()).map(HostWatch::health).orElse(HostHealth.UNSEEN);
         Instant now = around.clock().now();
-        int failures = seen.failing().isPresent() ? before.map(ReportRow::failures).orElse(0) + 1 : 0;
-        @Nullable Instant unhealthy = failures < UNHEALTHY ? null : before.map(ReportRow::unhealthySince).orElse(now);
-        @Nullable String drift = seen.differing().isEmpty() ? null : shortened(sentence(seen.differing()), 2000);
-        @Nullable Instant drifted = drift == null ? null : before.map(ReportRow::driftedSince).orElse(now);
+        Optional<String> differing = seen.differing().isEmpty() ? Optional.empty() : Optional.of(Shortened.to(sentence(seen.differing()), 2000));
+        HostHealth health = before.seen(seen.failing().isPresent(), differing, now);
         String name = environments.hostName(seen.host());
-        mapper.keep(new ReportRow(seen.place(), seen.host(), name, seen.deployment(), now, failures, seen.failing().map(why -> shortened(why, 1000)).orElse(null),
-                unhealthy, drift, drifted));
-        boolean wasDrifted = before.filter(row -> row.drift() != null).isPresent();
-        boolean wasUnhealthy = before.filter(row -> row.unhealthySince() != null).isPresent();
-        tellWhere(seen.place(), name, wasDrifted != (drift != null) ? Optional.of(drift == null ? "drift ended" : "drift") : Optional.empty(), drift == null ? "" : drift);
-        if (wasUnhealthy != (unhealthy != null)) {
-            if (unhealthy != null) {
-                around.stretches().end(seen.place());
-            } else {
-                around.stretches().begin(seen.place());
+        mapper.keep(new ReportRow(seen.place(), seen.host(), name, seen.deployment(), now, health.failures(), seen.failing().map(why -> Shortened.to(why, 1000)).orElse(null),
+                health.unhealthySince().orElse(null), health.drift().orElse(null), health.driftedSince().orElse(null)));
+        for (HostHealth.Change change : health.since(before)) {
+            switch (change) {
+                case UNHEALTHY -> around.stretches().end(seen.place());
+                case HEALTHY_AGAIN -> around.stretches().begin(seen.place());
+                case DRIFT, DRIFT_ENDED -> { }
             }
+            boolean drift = change == HostHealth.Change.DRIFT || change == HostHealth.Change.DRIFT_ENDED;
+            tellWhere(seen.place(), name, change.words(), drift ? differing.orElse("") : seen.failing().orElse(""));
         }
-        tellWhere(seen.place(), name, wasUnhealthy != (unhealthy != null) ? Optional.of(unhealthy == null ? "healthy again" : "unhealthy") : Optional.empty(),
-                seen.failing().orElse(""));
+    }
+
+    private static HostHealth health(ReportRow row) {
+        return new HostHealth(row.failures(), Optional.ofNullable(row.unhealthySince()), Optional.ofNullable(row.drift()), Optional.ofNullable(row.driftedSince()));
     }
 
     /** Nobody knew what the host has. */
@@ -106,24 +117,18 @@ class HostWatch {
             DeploymentMapper.DeploymentRow row = deployments.byId(deployment).orElseThrow();
             deployments.endDoubt(place, host);
             deployments.openInterval(host, environments.placeById(place).componentId(), row.versionId(), deployment, around.clock().now());
-            tellWhere(place, environments.hostName(host), Optional.of("found what is there"), "its files and checks are those of deployment " + deployment);
+            tellWhere(place, environments.hostName(host), "found what is there", "its files and checks are those of deployment " + deployment);
         });
     }
 
-    private void tellWhere(long place, String host, Optional<String> what, String why) {
-        what.ifPresent(words -> {
-            Environments.Place where = environments.placeById(place);
-            around.audit().record(AuditTrail.Entry.of(host, words, where.component()).in(where.environment()).because(why));
-            telling.tell("whereabouts", where.component());
-        });
+    private void tellWhere(long place, String host, String what, String why) {
+        Environments.Place where = environments.placeById(place);
+        around.audit().record(AuditTrail.Entry.of(host, what, where.component()).in(where.environment()).because(why));
+        telling.tell("whereabouts", where.component());
     }
 
     private static String sentence(Map<String, String> differing) {
         return differing.entrySet().stream().map(each -> each.getKey() + (each.getValue().isEmpty() ? " is not there"
                 : " has other bytes, sha256 " + each.getValue())).sorted().collect(Collectors.joining("; "));
-    }
-
-    private static String shortened(String text, int most) {
-        return text.length() > most ? text.substring(0, most - 1) + "…" : text;
     }
 }

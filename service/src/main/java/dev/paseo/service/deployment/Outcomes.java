@@ -17,6 +17,7 @@ import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments.PlaceHost;
 import dev.paseo.service.gate.Stretches;
+import dev.paseo.service.loosening.Loosenings;
 import dev.paseo.service.passage.Passages;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
@@ -40,7 +41,7 @@ class Outcomes {
     /** What every change leaves. */
     @Component
     record Around(AuditTrail audit, Telling telling, ServiceClock clock, Causes causes, Secrets secrets, Json json, Announcements announcements,
-            Passages passages, Stretches stretches, PeopleTold people, Effects effects) {}
+            Passages passages, Stretches stretches, PeopleTold people, Effects effects, Loosenings loosenings) {}
 
     Outcomes(DeploymentMapper mapper, Environments environments, Versions versions, WorkBoard board, Around around) {
         this.mapper = mapper;
@@ -94,13 +95,25 @@ class Outcomes {
             mapper.replaced(row.replacesId(), now);
         }
         mapper.live(place.id(), deployment, state(row).course().sides().filled().orElse(null));
+        stated(place, row, "live now");
         stretch(place, Optional.of(row), now);
         Versions.Sealed version = versions.byId(row.versionId());
         around.announcements().live(place.component(), place.environment(), deployment, version.number(), version.digest(), row.replacesId() != null);
+        if (!row.kind().equals(Kind.PREVIEW.name().toLowerCase(java.util.Locale.ROOT))) {
+            around.loosenings().wentLive(deployment, place.environmentId(), place.componentId()).ifPresent(loosened -> around.people().loosened(place, row, loosened));
+        }
         if (promotion(row)) {
             around.passages().opened(row.versionId(), place.environmentId(), deployment);
         }
         around.telling().tell("whereabouts", place.component());
+    }
+
+    /** The trail states what is live where nothing comes and goes by itself. */
+    private void stated(Place place, DeploymentRow row, String what) {
+        if (!mapper.temporary(place.id())) {
+            around.audit().record(LiveStates.into(AuditTrail.Entry.of("paseo", what, place.component() + " " + versions.byId(row.versionId()).number()).in(place.environment())
+                    .with("deployment", Long.toString(row.id())), place.id(), mapper));
+        }
     }
 
     /** From now on this is live there, or nothing. */
@@ -141,6 +154,7 @@ class Outcomes {
         DeploymentRow row = mapper.byId(deployment).orElseThrow();
         if (state(row).wayBack().removes()) {
             mapper.live(place.id(), null, null);
+            stated(place, row, "not live any more");
             stretch(place, Optional.empty(), around.clock().now());
             around.telling().tell("whereabouts", place.component());
             return;
@@ -150,6 +164,7 @@ class Outcomes {
         if (row.replacesId() != null) {
             mapper.again(row.replacesId());
         }
+        mapper.byId(Optional.ofNullable(row.replacesId()).orElse(deployment)).ifPresent(now -> stated(place, now, row.replacesId() == null ? "not live any more" : "live again"));
         stretch(place, Optional.ofNullable(row.replacesId()).flatMap(mapper::byId), around.clock().now());
         around.telling().tell("whereabouts", place.component());
     }

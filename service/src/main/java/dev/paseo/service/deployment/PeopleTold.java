@@ -10,6 +10,7 @@ import dev.paseo.service.access.Accounts;
 import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.gate.Authorship;
+import dev.paseo.service.loosening.Loosenings;
 import dev.paseo.service.notice.Event;
 import dev.paseo.service.notice.Notices;
 import dev.paseo.service.version.Versions;
@@ -89,6 +90,15 @@ class PeopleTold {
         tell(Event.STAYS, people, place, row, place.component() + " " + version.number() + " does not go on from " + place.environment(), Passage.stays(reason));
     }
 
+    /** It went live within a day of something that was loosened: who did that is told, and all who may review it. */
+    void loosened(Place place, DeploymentRow row, Loosenings.Loosened loosened) {
+        Set<String> people = new HashSet<>(whoMay(Action.DECIDE, place));
+        people.add(loosened.by());
+        String what = place.component() + " " + versions.byId(row.versionId()).number() + " in " + place.environment();
+        tell(Event.LOOSENED, people, place, row, what + " is to be reviewed", "It went live within a day of what " + loosened.by() + " loosened: " + loosened.what()
+                + ". Somebody else than " + loosened.by() + " looks at it within three days.");
+    }
+
     private Set<String> whoMay(Action action, Place place) {
         return accounts.people().stream().filter(person -> person.may(action, Optional.of(place.component()), Optional.of(place.environment())))
                 .map(Person::name).collect(Collectors.toSet());
@@ -100,7 +110,7 @@ class PeopleTold {
 
     private Set<String> authors(DeploymentRow row, Versions.Sealed version) {
         Optional<String> before = Optional.ofNullable(mapper.byId(row.id()).orElseThrow().replacesId()).flatMap(mapper::byId).map(other -> versions.byId(other.versionId())).flatMap(Versions.Sealed::commit);
-        return version.commit().map(commit -> authorship.accounts(version.componentId(), before, commit).orElse(Set.of())).orElseGet(() -> authorship.stated(version.id()));
+        return version.commit().map(commit -> authorship.behind(version.componentId(), before, commit).map(Authorship.Behind::accounts).orElse(Set.of())).orElseGet(() -> authorship.stated(version.id()).accounts());
     }
 
     private void tell(Event event, Set<String> people, Place place, DeploymentRow row, String title, String why) {

@@ -8,7 +8,9 @@ import dev.paseo.core.deployment.PlaceDecider;
 import dev.paseo.core.deployment.PlaceEffect;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.deployment.PlaceState;
+import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Judgement;
+import dev.paseo.core.gate.Subject;
 import dev.paseo.core.gate.Verdict;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
@@ -178,12 +180,16 @@ class Places {
         mapper.aheadAndBlocked(place.id()).forEach(id -> step(place, new PlaceEvent.CancelAsked(id, "the block of its version")));
         List<DeploymentRow> rows = mapper.open(place.id());
         PlaceState state = load(place, rows);
+        Map<Long, Evaluation> gates = new LinkedHashMap<>();
         Map<Long, Verdict> verdicts = new LinkedHashMap<>();
         Map<Long, Versions.Sealed> versions = new LinkedHashMap<>();
         for (DeploymentRow row : rows) {
             if (state.deployment(row.id()).filter(deployment -> deployment.status().ahead()).isPresent()) {
                 versions.put(row.id(), gating.versions().byId(row.versionId()));
-                judge(place, row).ifPresent(verdict -> verdicts.put(row.id(), verdict));
+                evaluate(place, row).ifPresent(gate -> {
+                    gates.put(row.id(), gate);
+                    verdicts.put(row.id(), gate.verdict());
+                });
             }
         }
         PlaceState after = state;
@@ -195,15 +201,15 @@ class Places {
                 carryOut(place, rows, state, after, follow);
             }
         }
-        keepWaits(place, rows, after, verdicts);
+        keepWaits(place, rows, after, gates);
         wakeAt(place, after, verdicts);
     }
 
     /** Lists of what waits are read, not judged: how each stands is kept as it was judged. */
-    private void keepWaits(Place place, List<DeploymentRow> rows, PlaceState after, Map<Long, Verdict> verdicts) {
-        rows.forEach(row -> after.deployment(row.id()).filter(deployment -> verdicts.containsKey(row.id())).ifPresent(deployment -> {
+    private void keepWaits(Place place, List<DeploymentRow> rows, PlaceState after, Map<Long, Evaluation> gates) {
+        rows.forEach(row -> after.deployment(row.id()).filter(deployment -> gates.containsKey(row.id())).ifPresent(deployment -> {
             if (deployment.status() == DeploymentStatus.WAITING) {
-                gating.waits().keep(atGate(place, row), verdicts.get(row.id()));
+                gating.waits().keep(atGate(place, row), gates.get(row.id()));
             } else {
                 gating.waits().gone(Gates.Standing.ofDeployment(row.id()));
             }
@@ -232,9 +238,9 @@ class Places {
     }
 
     /** Empty where git must be asked first, which happens outside transactions; until then the gate counts as shut. */
-    private Optional<Verdict> judge(Place place, DeploymentRow row) {
+    private Optional<Evaluation> evaluate(Place place, DeploymentRow row) {
         try {
-            return Optional.of(gating.gates().judge(atGate(place, row)));
+            return Optional.of(gating.gates().evaluate(atGate(place, row)));
         } catch (Gates.AuthorsUnknown unknown) {
             return Optional.empty();
         }
@@ -243,6 +249,16 @@ class Places {
     Gates.AtGate atGate(Place place, DeploymentRow row) {
         return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), place, gating.versions().byId(row.versionId()), live(place),
                 Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), Kind.valueOf(row.kind().toUpperCase(Locale.ROOT)), ofSet(place, row));
+    }
+
+    /** The same as if it were of no set. */
+    private static Gates.AtGate alone(Gates.AtGate at) {
+        return new Gates.AtGate(at.standing(), at.place(), at.version(), at.live(), at.requester(), at.requestedAt(), at.kind(), Optional.empty());
+    }
+
+    /** What a promotion of this version there would deploy now. */
+    Subject subject(Place place, Versions.Sealed version) {
+        return gating.gates().subject(new Gates.AtGate(Gates.Standing.ofDeployment(0), place, version, live(place), "", around.clock().now(), Kind.PROMOTION, Optional.empty()));
     }
 
     /** Where it is of a set: the first stands at the gate for all of them, the others follow without one. */
@@ -264,7 +280,10 @@ class Places {
         String state = json.write(deployment);
         boolean begins = deployment.status().active() && row.startedAt() == null;
         if (begins) {
-            outcomes.begins(place, row, gating.gates().digest(atGate(place, row)));
+            Gates.AtGate at = atGate(place, row);
+            outcomes.begins(place, row, gating.gates().digest(at));
+            at.set().filter(Gates.InSet::first).ifPresent(set -> gating.sets().approved(java.util.Objects.requireNonNull(row.promotionId()), json.write(set.others().stream()
+                    .collect(java.util.stream.Collectors.toMap(other -> other.version().component(), other -> gating.gates().subject(alone(other)))))));
         }
         boolean live = deployment.status() == DeploymentStatus.LIVE;
         boolean ended = !deployment.status().open() && !live;

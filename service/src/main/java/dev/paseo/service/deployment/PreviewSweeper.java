@@ -1,5 +1,6 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.core.deployment.PreviewEnd;
 import dev.paseo.language.environment.EnvironmentsFile.Template;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
@@ -72,17 +73,9 @@ class PreviewSweeper {
     }
 
     private Optional<String> ends(PreviewRow preview, Template template, Instant now) {
-        if (sources.components().byId(preview.componentId()).retired().isPresent()) {
-            return Optional.of(preview.component() + " is retired");
-        }
-        if (!sources.components().heads(preview.componentId()).containsKey(preview.branch())) {
-            return Optional.of("the branch " + preview.branch() + " is gone");
-        }
-        if (template.after().filter(length -> preview.pushedAt().plus(length).isBefore(now)).isPresent()) {
-            return Optional.of("nothing was pushed to " + preview.branch() + " for " + template.after().get().toString().substring(2).toLowerCase(java.util.Locale.ROOT));
-        }
-        return template.promotion().filter(environment -> promoted(preview, environment))
-                .map(environment -> "the work of " + preview.branch() + " is live in " + environment);
+        boolean gone = !sources.components().heads(preview.componentId()).containsKey(preview.branch());
+        return new PreviewEnd(preview.component(), sources.components().byId(preview.componentId()).retired().isPresent(), preview.branch(), gone, preview.pushedAt(), template.after(), template.promotion())
+                .why(now, () -> promoted(preview, template.promotion().orElseThrow()));
     }
 
     /** Whether what is live there has the preview's commit in its history. */

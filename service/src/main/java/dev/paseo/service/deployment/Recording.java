@@ -94,8 +94,8 @@ class Recording {
             hearers.stretches().begin(now.id());
             hearers.passages().opened(version.id(), now.environmentId(), row.id);
             hearers.passages().recorded(version.id(), now.environmentId());
-            hearers.audit().record(AuditTrail.Entry.of(person.name(), "recorded as live", version.component() + " " + version.number()).in(now.environment())
-                    .because(reason).with("deployment", Long.toString(row.id)));
+            hearers.audit().record(LiveStates.into(AuditTrail.Entry.of(person.name(), "recorded as live", version.component() + " " + version.number()).in(now.environment())
+                    .because(reason).with("deployment", Long.toString(row.id)), now.id(), mapper));
             hearers.telling().tell("whereabouts", now.component());
             return row.id;
         });

@@ -7,6 +7,7 @@ import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.gate.Judgement;
+import dev.paseo.core.gate.Review;
 import dev.paseo.core.gate.Verdict;
 import dev.paseo.core.secret.Lack;
 import dev.paseo.language.file.Recipe;
@@ -21,7 +22,6 @@ import dev.paseo.service.gate.Holds;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
-import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -31,9 +31,6 @@ import org.springframework.stereotype.Component;
 /** Requests for deployments, by people and by the walk; and people's decisions about them. */
 @Component
 class Requests {
-
-    /** An emergency is looked at within this time. */
-    private static final Duration REVIEWED_WITHIN = Duration.ofDays(3);
 
     private final DeploymentMapper mapper;
     private final Places places;
@@ -127,7 +124,7 @@ class Requests {
             if (wanted.emergency().isEmpty()) {
                 refuseUnmet(now, row.id, wanted.person());
             } else {
-                mapper.review(row.id, around.clock().now().plus(REVIEWED_WITHIN));
+                mapper.review(row.id, Review.due(around.clock().now()));
             }
             around.audit().record(AuditTrail.Entry.of(wanted.person().map(Person::name).orElse("paseo"), Places.word(wanted.kind()) + " requested",
                     version.component() + " " + version.number()).in(now.environment()).because(wanted.cause().sentence())
@@ -178,7 +175,7 @@ class Requests {
 
     /** What neither time nor a decision brings about is told at once, not discovered at the gate. */
     private void refuseUnmet(Place place, long id, Optional<Person> person) {
-        Verdict verdict = gates.judge(places.atGate(place, mapper.byId(id).orElseThrow()));
+        Verdict verdict = gates.evaluate(places.atGate(place, mapper.byId(id).orElseThrow())).verdict();
         Optional<Judgement> unmet = verdict.unmet().stream().findFirst();
         if (person.isPresent() && unmet.isPresent()) {
             throw Refusal.conflict(place.environment() + " does not take it: " + unmet.get().name() + ". " + unmet.get().sentence());

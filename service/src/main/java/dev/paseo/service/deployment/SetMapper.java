@@ -94,6 +94,13 @@ interface SetMapper {
     @Update("update set_promotion set status = #{status}, ended_at = #{ended} where id = #{id}")
     int moved(long id, String status, @Nullable Instant ended);
 
+    /** What each member was when the set's gate opened, by component, as JSON. */
+    @Update("update set_promotion set subjects = #{subjects} where id = #{id} and subjects is null")
+    int approved(long id, String subjects);
+
+    @Select("select subjects from set_promotion where id = #{id} and subjects is not null")
+    Optional<String> subjects(long id);
+
     record MemberRow(long versionId, long deployment, String status, @Nullable String reason) {}
 
     /** The deployments of a promotion, by version. */

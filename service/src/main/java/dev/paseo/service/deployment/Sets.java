@@ -6,10 +6,12 @@ import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.deployment.SetCourse;
+import dev.paseo.core.gate.Subject;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.engine.Effects;
@@ -19,12 +21,14 @@ import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.LongUnaryOperator;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
+import tools.jackson.core.type.TypeReference;
 
 /** Sets of versions, and their promotions: one gate, one record, and all of them or none. */
 @Component
@@ -32,6 +36,7 @@ class Sets implements EffectHandler {
 
     static final String KIND = "set";
     private static final Logger LOG = LoggerFactory.getLogger(Sets.class);
+    private static final TypeReference<Map<String, Subject>> SUBJECTS = new TypeReference<>() {};
     private static final int MOST = 50;
     private static final Set<String> ENDED = Set.of("live", "undone", "stopped", "rejected", "failed");
     private static final Set<String> FELL = Set.of("undone", "undoing", "failed", "stopped", "withdrawn");
@@ -48,7 +53,7 @@ class Sets implements EffectHandler {
 
     /** What every change leaves. */
     @Component("setAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Effects effects) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Effects effects, Json json) {}
 
     Sets(SetMapper mapper, DeploymentMapper deployments, Places places, Lookups lookups, Around around) {
         this.mapper = mapper;
@@ -185,12 +190,22 @@ class Sets implements EffectHandler {
     private void requestNext(SetMapper.PromotionRow promotion, Versions.Sealed member, List<Versions.Sealed> members) {
         SetMapper.SetRow set = mapper.byId(promotion.setId());
         try {
+            refuseChanged(promotion, member);
             request(set, promotion.environment(), member, lookups.accounts().named(promotion.by()), deployment -> promotion.id());
         } catch (Refusal refused) {
             String why = member.component() + " " + member.number() + " of its set could not be requested: " + refused.getMessage();
             around.transactions().run(() -> around.audit().record(AuditTrail.Entry.of("paseo", "set goes back", set.name()).in(promotion.environment()).because(why)));
             members.reversed().forEach(each -> goBack(promotion, each, why));
         }
+    }
+
+    /** People approved all members as they were when the set's gate opened: one that would be another now does not go. */
+    private void refuseChanged(SetMapper.PromotionRow promotion, Versions.Sealed member) {
+        Map<String, Subject> approved = mapper.subjects(promotion.id()).map(text -> around.json().read(text, SUBJECTS)).orElse(Map.of());
+        Subject now = places.subject(lookups.environments().place(member.component(), promotion.environment()), member);
+        Optional.ofNullable(approved.get(member.component())).filter(then -> !then.digest().equals(now.digest())).ifPresent(then -> {
+            throw Refusal.conflict(String.join(" and ", now.changedSince(then)) + " changed since the set was approved");
+        });
     }
 
     @Override

@@ -7,7 +7,6 @@ import dev.paseo.service.environment.Environments;
 import dev.paseo.service.version.Versions;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;

@@ -52,8 +52,8 @@ class WalkStays {
                 hearers.audit().record(AuditTrail.Entry.of("paseo", "walk stays", what).in(environment).because(reason));
                 Notices.Said said = Notices.Said.of(Event.STAYS, version.component(), what + " does not go on to " + environment, reason
                         + ". When that is mended, it goes on by itself.", "/versions/" + version.component() + "/" + version.number(), version.id() + " " + environment + " " + reason);
-                Set<String> authors = new LinkedHashSet<>(version.commit().map(commit -> authorship.accounts(version.componentId(), Optional.empty(), commit).orElse(Set.of()))
-                        .orElseGet(() -> authorship.stated(version.id())));
+                Set<String> authors = new LinkedHashSet<>(version.commit().map(commit -> authorship.behind(version.componentId(), Optional.empty(), commit).map(Authorship.Behind::accounts).orElse(Set.of()))
+                        .orElseGet(() -> authorship.stated(version.id()).accounts()));
                 hearers.notices().tell(authors, said);
                 version.commit().ifPresent(commit -> hearers.notices().tellPushers(version.componentId(), commit, said));
                 hearers.notices().tellAdministrators(said);

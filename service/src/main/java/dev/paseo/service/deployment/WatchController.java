@@ -34,7 +34,7 @@ class WatchController {
     @GetMapping
     Watch.Watched watched(@RequestHeader("Authorization") String authorization) {
         Agents.Enlisted agent = agent(authorization);
-        return watch.watched(agent.id(), agent.hostId());
+        return watch.watched(agent.id(), agent.hostId(), agents.renewal(agent));
     }
 
     @PostMapping

@@ -3,6 +3,7 @@ package dev.paseo.service.deployment;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.deployment.NoWayBack;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.deployment.RollbackTarget;
 import dev.paseo.core.deployment.RollbackTarget.Past;
@@ -40,14 +41,14 @@ class WaysBack {
 
     /** Which version a rollback would go to now. */
     Optional<Versions.Sealed> target(Place place) {
-        Optional<String> live = places.live(place).map(Versions.Sealed::number);
+        Optional<Versions.Sealed> live = places.live(place);
         if (live.isEmpty()) {
             return Optional.empty();
         }
         List<DeploymentMapper.PastRow> rows = mapper.past(place.id());
         List<Past> past = rows.stream().map(row -> new Past(row.id(), row.version(), Kind.valueOf(row.kind().toUpperCase(Locale.ROOT)),
-                Optional.ofNullable(row.replacesId()), row.status().equals("undone") || row.status().equals("stopped"), row.blocked())).toList();
-        return RollbackTarget.choose(past, live.get()).flatMap(chosen -> rows.stream().filter(row -> row.id() == chosen.deployment()).findFirst())
+                Optional.ofNullable(row.replacesId()), row.status().equals("undone") || row.status().equals("stopped"), row.blocked(), row.line(), row.lineOrder())).toList();
+        return RollbackTarget.choose(past, live.get().number(), bar(live.get())).flatMap(chosen -> rows.stream().filter(row -> row.id() == chosen.deployment()).findFirst())
                 .map(row -> around.versions().byId(row.versionId()));
     }
 
@@ -72,13 +73,15 @@ class WaysBack {
     }
 
     private void refuseBarred(Place place, Versions.Sealed now, Versions.Sealed target) {
-        now.recipe().flatMap(recipe -> recipe.noWayBackBefore()).ifPresent(bar -> {
-            long order = mapper.orderOf(now.line(), bar).orElse(now.order());
-            if (target.line() != now.line() || target.order() < order) {
-                throw Refusal.conflict("there is no way back from " + now.number() + " to " + target.number() + ": an irreversible change came with " + bar
-                        + "; deploy a version with a fix to " + place.environment());
-            }
+        bar(now).filter(no -> no.bars(target.line(), target.order())).ifPresent(no -> {
+            throw Refusal.conflict("there is no way back from " + now.number() + " to " + target.number() + ": an irreversible change came with " + now.recipe().orElseThrow().noWayBackBefore().orElseThrow()
+                    + "; deploy a version with a fix to " + place.environment());
         });
+    }
+
+    /** What the recipe of a version says may not be gone back behind. */
+    private Optional<NoWayBack> bar(Versions.Sealed version) {
+        return version.recipe().flatMap(recipe -> recipe.noWayBackBefore()).map(number -> new NoWayBack(version.line(), mapper.orderOf(version.line(), number).orElse(version.order())));
     }
 
     /** The same version again, with the variables and secrets as they are now, through the gate before. */

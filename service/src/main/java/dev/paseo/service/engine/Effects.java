@@ -1,28 +1,34 @@
 package dev.paseo.service.engine;
 
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Map;
-import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.Semaphore;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
 /**
  * What a transaction leaves to be done outside: rows, taken in order per aggregate by whichever replica comes first,
- * repeated with back-off until done or given up.
+ * repeated with back-off until done or given up. Each kind has room of its own: where what one kind waits for does not
+ * answer, no other waits.
  */
 @Component
 public class Effects {
 
     private static final Logger LOG = LoggerFactory.getLogger(Effects.class);
-    private static final int WORKERS = 4;
+    private static final int ROOM = 4;
     private static final Duration CLAIM = Duration.ofSeconds(12);
 
     private final EngineMapper mapper;
@@ -31,6 +37,8 @@ public class Effects {
     private final Nudge nudge;
     private final Telling telling;
     private Map<String, EffectHandler> handlers = Map.of();
+    private Map<String, Semaphore> rooms = Map.of();
+    private final Set<Long> inHand = ConcurrentHashMap.newKeySet();
 
     Effects(EngineMapper mapper, Transactions transactions, ServiceClock clock, Nudge nudge, Telling telling) {
         this.mapper = mapper;
@@ -51,9 +59,9 @@ public class Effects {
     void start(ApplicationReadyEvent ready) {
         handlers = ready.getApplicationContext().getBeansOfType(EffectHandler.class).values().stream()
                 .collect(Collectors.toMap(EffectHandler::kind, Function.identity()));
-        for (int worker = 0; worker < WORKERS; worker++) {
-            Thread.ofVirtual().name("effects-" + worker).start(this::work);
-        }
+        rooms = handlers.keySet().stream().collect(Collectors.toMap(Function.identity(), kind -> new Semaphore(ROOM)));
+        mapper.kinds().stream().filter(kind -> !handlers.containsKey(kind)).forEach(kind -> LOG.error("no handler for effects of kind {}: they stay undone", kind));
+        Thread.ofVirtual().name("effects").start(this::work);
         Thread.ofVirtual().name("watch").start(this::watch);
     }
 
@@ -61,7 +69,7 @@ public class Effects {
         try (Nudge.Listening listening = nudge.listen(Nudge.EFFECTS)) {
             while (!nudge.isClosing()) {
                 try {
-                    if (!performNext()) {
+                    if (!takeNext()) {
                         listening.await(1000);
                     }
                 } catch (InterruptedException stop) {
@@ -82,26 +90,48 @@ public class Effects {
         }
     }
 
-    /** Takes and carries out one effect; false where there is none. */
-    boolean performNext() {
-        Optional<EngineMapper.EffectRow> next = transactions.in(() -> {
+    /** Takes effects as far as there is room for their kinds, each carried out on a thread of its own; false where there are none. */
+    private boolean takeNext() {
+        List<EngineMapper.EffectRow> taken = transactions.in(() -> {
             Instant now = clock.now();
-            return mapper.nextEffect(now).filter(row -> mapper.claim(row.id(), row.tries(), now.plus(CLAIM)) == 1);
+            Map<String, Integer> left = rooms.entrySet().stream().collect(Collectors.toMap(Map.Entry::getKey, room -> room.getValue().availablePermits()));
+            String open = left.entrySet().stream().filter(room -> room.getValue() > 0).map(Map.Entry::getKey).collect(Collectors.joining(","));
+            return mapper.nextEffects(now, open).stream()
+                    .filter(row -> !inHand.contains(row.id()) && left.merge(row.kind(), -1, Integer::sum) >= 0 && mapper.claim(row.id(), row.tries(), now.plus(CLAIM)) == 1).toList();
         });
-        next.ifPresent(this::perform);
-        return next.isPresent();
+        taken.forEach(row -> {
+            Semaphore room = rooms.get(row.kind());
+            room.acquireUninterruptibly();
+            inHand.add(row.id());
+            Thread.ofVirtual().name("effect-" + row.id()).start(() -> carryOut(row, room));
+        });
+        return !taken.isEmpty();
+    }
+
+    private void carryOut(EngineMapper.EffectRow row, Semaphore room) {
+        try {
+            perform(row);
+        } catch (RuntimeException failed) {
+            LOG.warn("what came of {} of {} was not written down, and is done once more: {}", row.kind(), row.aggregate(), failed.toString());
+        } finally {
+            inHand.remove(row.id());
+            room.release();
+            nudge.now(Nudge.EFFECTS);
+        }
+    }
+
+    /** What takes long is not taken up once more beside it. */
+    @Scheduled(fixedDelay = 3000)
+    void goesOn() {
+        Instant until = clock.now().plus(CLAIM);
+        inHand.forEach(id -> mapper.goesOn(id, until));
     }
 
     private void perform(EngineMapper.EffectRow row) {
         EffectHandler handler = handlers.get(row.kind());
-        if (handler == null) {
-            LOG.error("no handler for effects of kind {}: effect {} of {} stays undone", row.kind(), row.id(), row.aggregate());
-            return;
-        }
         try {
             handler.perform(row.body());
             mapper.done(row.id(), clock.now());
-            nudge.now(Nudge.EFFECTS);
         } catch (RuntimeException failed) {
             again(row, handler, failed);
         }
@@ -117,8 +147,9 @@ public class Effects {
             mapper.done(row.id(), now);
             return;
         }
+        inHand.remove(row.id());
         LOG.warn("{} of {} failed, again at {}: {}", row.kind(), row.aggregate(), due, error);
-        mapper.again(row.id(), due, error.length() > 1000 ? error.substring(0, 1000) : error);
+        mapper.again(row.id(), due, Shortened.to(error, 1000));
     }
 
     /** Notices what other replicas committed. */

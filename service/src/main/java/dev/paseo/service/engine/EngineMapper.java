@@ -2,7 +2,6 @@ package dev.paseo.service.engine;
 
 import java.time.Instant;
 import java.util.List;
-import java.util.Optional;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
@@ -19,16 +18,27 @@ interface EngineMapper {
             values (#{aggregate}, #{key}, #{kind}, #{body}, 1, #{now}, #{deadline})""")
     int addEffect(String aggregate, String key, String kind, String body, Instant now, Instant deadline);
 
-    /** The lowest undone effect of an aggregate that has none under way; others pass over what is locked. */
+    /**
+     * The lowest undone effects of aggregates that have none under way; others pass over what is locked.
+     *
+     * @param kinds those for which there is room, by commas
+     */
     @Select("""
             select e.id, e.aggregate, e.kind, e.body, e.deadline, e.tries from effect e
-            where e.done_at is null and e.due_at <= #{now}
+            where e.done_at is null and e.due_at <= #{now} and find_in_set(e.kind, #{kinds}) > 0
               and not exists (select 1 from effect f where f.aggregate = e.aggregate and f.done_at is null and f.id < e.id)
-            order by e.id limit 1 for update skip locked""")
-    Optional<EffectRow> nextEffect(Instant now);
+            order by e.id limit 8 for update skip locked""")
+    List<EffectRow> nextEffects(Instant now, String kinds);
+
+    @Select("select distinct kind from effect where done_at is null")
+    List<String> kinds();
 
     @Update("update effect set due_at = #{until}, tries = tries + 1 where id = #{id} and done_at is null and tries = #{tries}")
     int claim(long id, int tries, Instant until);
+
+    /** Whoever has it in hand goes on. */
+    @Update("update effect set due_at = #{until} where id = #{id} and done_at is null")
+    int goesOn(long id, Instant until);
 
     @Update("update effect set done_at = #{now} where id = #{id} and done_at is null")
     int done(long id, Instant now);

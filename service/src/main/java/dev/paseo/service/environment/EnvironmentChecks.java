@@ -16,8 +16,7 @@ import dev.paseo.service.database.Json;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.environment.EnvironmentMapper.EnvironmentRow;
 import dev.paseo.service.environment.EnvironmentMapper.PlaceRow;
-import dev.paseo.service.settings.Settings;
-import dev.paseo.service.source.SourceAccess;
+import dev.paseo.service.reach.Reach;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -41,18 +40,18 @@ class EnvironmentChecks {
     private final EnvironmentMapper mapper;
     private final Components components;
     private final Accounts accounts;
-    private final Settings settings;
+    private final Reach reach;
     private final Stored stored;
 
     /** How rules and settings are read. */
     @Component
     record Stored(StoredRules rules, Json json, Secrets secrets) {}
 
-    EnvironmentChecks(EnvironmentMapper mapper, Components components, Accounts accounts, Settings settings, Stored stored) {
+    EnvironmentChecks(EnvironmentMapper mapper, Components components, Accounts accounts, Reach reach, Stored stored) {
         this.mapper = mapper;
         this.components = components;
         this.accounts = accounts;
-        this.settings = settings;
+        this.reach = reach;
         this.stored = stored;
     }
 
@@ -104,9 +103,8 @@ class EnvironmentChecks {
 
     private void notAllowed(Rules rules, String where, BiConsumer<String, String> problem) {
         Stream.concat(Stream.of(rules.gates()), rules.components().values().stream()).flatMap(gates -> gates.toEnter().outside().stream())
-                .filter(outside -> settings.allowedReceivers().stream().noneMatch(allowed -> SourceAccess.beginsWith(outside.address(), allowed)))
-                .forEach(outside -> problem.accept(where + ".to-enter.outside." + outside.name(), outside.address()
-                        + " is not below an address that may be asked; an operator sets them in paseo.allowed-receivers"));
+                .forEach(outside -> reach.doubt(Reach.Kind.RECEIVER, outside.address()).ifPresent(doubt ->
+                        problem.accept(where + ".to-enter.outside." + outside.name(), String.valueOf(doubt.getMessage()))));
     }
 
     private void unknownAgents(EnvironmentsFile.Environment environment, String where, BiConsumer<String, String> problem) {
@@ -120,6 +118,8 @@ class EnvironmentChecks {
         unknownPeople(rules.gates().toEnter(), where + ".to-enter", people, problem);
         unknownPeople(rules.gates().toGoOn(), where + ".to-go-on", people, problem);
         unknownPeople(rules.rollback(), where + ".rollback", people, problem);
+        rules.toLoosen().orElse(List.of()).stream().filter(name -> !people.contains(name)).forEach(name ->
+                problem.accept(where + ".to-loosen", "there is no group or account " + name + NearestName.hint(name, people)));
         rules.components().forEach((component, gates) -> {
             unknownPeople(gates.toEnter(), where + ".components." + component + ".to-enter", people, problem);
             unknownPeople(gates.toGoOn(), where + ".components." + component + ".to-go-on", people, problem);

@@ -62,7 +62,7 @@ class EnvironmentController {
     @PutMapping("/environments")
     LoadedView load(@AuthenticationPrincipal Person person, @RequestBody FileRequest request) {
         Permission.require(person, Action.EDIT_ENVIRONMENT);
-        return new LoadedView(loading.load(request.text(), request.base(), request.loosen().orElse(false), person));
+        return new LoadedView(loading.load(request.text(), new Loading.Meant(request.base(), request.loosen().orElse(false), Optional.empty()), person));
     }
 
     /** Says what is wrong with an environments file, or what loading it would change. Changes nothing. */

@@ -89,6 +89,16 @@ interface EnvironmentMapper {
     @Select("select body from place_settings where place_id = #{place} and revision = #{revision}")
     Optional<String> settings(long place, long revision);
 
+    record SettingsRow(long place, String text) {}
+
+    /** The settings in force of places that stay, with their hosts; of one, or of all. */
+    @Select("""
+            select p.id as place, concat(p.settings_revision, '\n', s.body, coalesce((select group_concat(concat('\n', h.name, ' ', coalesce(ph.url, ''), ' ', coalesce(ph.side, '')) order by ph.position separator '')
+              from place_host ph join host h on h.id = ph.host_id where ph.place_id = p.id), '')) as text
+            from place p join environment e on e.id = p.environment_id join place_settings s on s.place_id = p.id and s.revision = p.settings_revision
+            where not e.temporary and (#{place} is null or p.id = #{place})""")
+    List<SettingsRow> settingsInForce(@Nullable Long place);
+
     record RevisionRow(long revision, String by, Instant at) {}
 
     @Select("""
@@ -175,6 +185,9 @@ interface EnvironmentMapper {
     /** How many deployments wait at its gate. */
     @Select("select count(*) from deployment d join place p on p.id = d.place_id where p.environment_id = #{environment} and d.status = 'waiting'")
     int waiting(long environment);
+
+    @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where not temporary and rules_revision > 0")
+    List<EnvironmentRow> rulesInForce();
 
     record RulesRow(long revision, String rules, String by, Instant at) {}
 

@@ -12,8 +12,12 @@ import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.EnvironmentMapper.EnvironmentRow;
+import dev.paseo.service.loosening.Agreements;
+import dev.paseo.service.loosening.Loosenings;
+import dev.paseo.service.loosening.Wanted;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -33,7 +37,7 @@ class Loading {
 
     /** What every load leaves. */
     @Component
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, StoredRules stored, Exporting exporting) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, StoredRules stored, Exporting exporting, Loosenings loosenings, Agreements agreements) {}
 
     Loading(EnvironmentMapper mapper, Components components, EnvironmentChecks checks, Json json, Around around) {
         this.mapper = mapper;
@@ -44,22 +48,36 @@ class Loading {
     }
 
     /**
+     * How a file is meant.
+     *
+     * @param base     the digest of what the text was made from: where that has changed meanwhile, nothing is loaded
+     * @param loosen   what the file asks less than now is meant
+     * @param agreedBy who agreed to what it loosens, where somebody was asked
+     */
+    record Meant(Optional<String> base, boolean loosen, Optional<String> agreedBy) {}
+
+    /**
      * Loads all of a file.
      *
-     * @param base the digest of what the text was made from: where that has changed meanwhile, nothing is loaded
-     * @param loosen what the file asks less than now is meant
      * @return what should be changed in the file all the same
      */
-    List<Problem> load(String text, Optional<String> base, boolean loosen, Person by) {
+    List<Problem> load(String text, Meant meant, Person by) {
         EnvironmentChecks.Checked checked = checks.check(text);
         if (!checked.problems().isEmpty()) {
             throw Refusal.unprocessable("The environments file has problems", checked.problems().stream().map(Problem::toString).collect(Collectors.joining("\n")));
         }
         EnvironmentsFile file = checked.file().orElseThrow();
+        if (meant.agreedBy().isEmpty()) {
+            askSecond(text, file, meant, by);
+        }
         around.transactions().run(() -> {
-            base.ifPresent(this::unchanged);
+            meant.base().ifPresent(this::unchanged);
             List<EnvironmentChecks.Change> loosens = checks.loosens(file);
-            refuseUnmeant(loosens, loosen);
+            refuseUnmeant(loosens, meant.loosen());
+            Map<String, List<String>> asked = asked(loosens);
+            if (meant.agreedBy().isEmpty() && !asked.isEmpty()) {
+                throw Refusal.conflict("the rules have changed meanwhile: look at the difference, and load it again");
+            }
             List<String> there = mapper.all().stream().map(EnvironmentRow::name).toList();
             // The order is the file's where it has all of them; else what is there keeps its place, and new ones come last.
             boolean whole = file.environments().stream().map(EnvironmentsFile.Environment::name).toList().containsAll(there);
@@ -68,10 +86,38 @@ class Loading {
                 load(environment, whole ? at : there.contains(environment.name()) ? there.indexOf(environment.name()) : there.size() + at, by);
             }
             file.previews().forEach(template -> loadTemplate(template, by));
-            loosens.forEach(each -> around.audit().record(AuditTrail.Entry.of(by.name(), "rules loosened", each.environment()).in(each.environment()).because(each.what())));
+            loosens.forEach(each -> {
+                around.audit().record(AuditTrail.Entry.of(by.name(), "rules loosened", each.environment()).in(each.environment()).because(each.what()).with("agreed by", meant.agreedBy().orElse("")));
+                if (!asked.containsKey(each.environment())) {
+                    around.loosenings().ofEnvironment(mapper.named(each.environment()).orElseThrow().id(), "the rules of " + each.environment() + ": " + each.what(), by.name());
+                }
+            });
             around.telling().tell("environment", "all");
         });
         return checked.warnings();
+    }
+
+    /** Whom the rules that are in force ask before they are loosened. */
+    private Map<String, List<String>> asked(List<EnvironmentChecks.Change> loosens) {
+        Map<String, List<String>> asked = new LinkedHashMap<>();
+        loosens.forEach(each -> mapper.named(each.environment()).flatMap(row -> around.stored().read(row.rules()).toLoosen()).ifPresent(names -> asked.put(each.environment(), names)));
+        return asked;
+    }
+
+    private void askSecond(String text, EnvironmentsFile file, Meant meant, Person by) {
+        List<EnvironmentChecks.Change> loosens = checks.loosens(file);
+        refuseUnmeant(loosens, meant.loosen());
+        String now = around.exporting().digest();
+        if (meant.base().filter(base -> !base.equals(now)).isPresent()) {
+            throw changed();
+        }
+        List<String> what = new ArrayList<>(loosens.stream().map(each -> each.environment() + " is loosened: " + each.what()).toList());
+        checks.changes(file).forEach(each -> what.add(each.environment() + ": " + each.what()));
+        around.agreements().ask(new Wanted(RulesCarrier.KIND, what, json.write(new RulesCarrier.File(text, now)), asked(loosens)), by);
+    }
+
+    private static Refusal changed() {
+        return Refusal.conflict("the environments have changed since you began: look at the difference, and load it again");
     }
 
     private static void refuseUnmeant(List<EnvironmentChecks.Change> loosens, boolean loosen) {
@@ -86,7 +132,7 @@ class Loading {
         mapper.lockAll();
         mapper.lockPlaces();
         if (!base.equals(around.exporting().digest())) {
-            throw Refusal.conflict("the environments have changed since you began: look at the difference, and load it again");
+            throw changed();
         }
     }
 
@@ -108,12 +154,12 @@ class Loading {
         if (revision == 0 || !around.stored().read(row.rules()).equals(wanted.rules())) {
             revision++;
             mapper.addRules(row.id(), revision, rules, by.id(), now);
-            around.audit().record(AuditTrail.Entry.of(by.name(), "rules set", wanted.name()).in(wanted.name())
-                    .with("revision", Long.toString(revision)).with("rules", rules));
+            around.audit().record(RulesStates.into(AuditTrail.Entry.of(by.name(), "rules set", wanted.name()).in(wanted.name())
+                    .with("revision", Long.toString(revision)).with("rules", rules), row.id(), rules, revision));
             mapper.wake(row.id(), now);
             mapper.wakePassages(row.id(), now);
         }
-        mapper.change(row.id(), position, wanted.zone(), rules, revision);
+        mapper.change(row.id(), position, wanted.zone(), revision == row.rulesRevision() ? row.rules() : rules, revision);
         wanted.components().forEach((component, place) -> loadPlace(row.id(), wanted.name(), component, place, variables(wanted, place), by));
         mapper.countHosts(row.id());
     }
@@ -139,8 +185,8 @@ class Loading {
             mapper.placeHost(place.id(), host.getKey(), position++, host.getValue().url().orElse(null), host.getValue().side().orElse(null));
             host.getValue().ssh().ifPresent(ssh -> mapper.serve(host.getKey(), ssh.agent()));
         }
-        around.audit().record(AuditTrail.Entry.of(by.name(), "place set", component).in(environmentName)
-                .with("revision", Long.toString(revision)).with("settings", body));
+        around.audit().record(SettingsStates.into(AuditTrail.Entry.of(by.name(), "place set", component).in(environmentName)
+                .with("revision", Long.toString(revision)).with("settings", body), place.id(), mapper));
     }
 
     /** The settings of a place as a file says them; {@code variables} are those of the environment and the place. */
@@ -179,8 +225,8 @@ class Loading {
             String body = json.write(new Environments.Settings(1, before.url(), variables, hosts, before.secrets(), before.acting()));
             mapper.addSettings(now.id(), now.settingsRevision() + 1, body, by.id(), around.clock().now());
             mapper.changePlace(now.id(), before.url().orElse(null), before.acting().orElse(null), now.settingsRevision() + 1, around.clock().now());
-            around.audit().record(AuditTrail.Entry.of(by.name(), wanted.value().isPresent() ? "variable set" : "variable taken away", place.component()).in(place.environment())
-                    .with("name", wanted.name()).with("value", wanted.value().orElse("")).with("host", wanted.host().orElse("")));
+            around.audit().record(SettingsStates.into(AuditTrail.Entry.of(by.name(), wanted.value().isPresent() ? "variable set" : "variable taken away", place.component()).in(place.environment())
+                    .with("name", wanted.name()).with("value", wanted.value().orElse("")).with("host", wanted.host().orElse("")), place.id(), mapper));
             around.telling().tell("environment", place.environment());
         });
     }

@@ -32,8 +32,13 @@ class RulesController {
     /** The text of an environments file; {@code digest} is the SHA-256 of the whole one, to be sent along as {@code base} with what is made of it. */
     record TextView(String text, String digest) {}
 
-    /** The criteria of each gate in words; {@code components}: what single components add, or have instead. */
-    record WordsView(List<String> promotion, List<String> toGoOn, List<String> rollback, Map<String, OwnView> components) {}
+    /**
+     * The criteria of each gate in words.
+     *
+     * @param toLoosen   who agrees before less is asked here; empty: nobody, and what goes live within a day is reviewed
+     * @param components what single components add, or have instead
+     */
+    record WordsView(List<String> promotion, List<String> toGoOn, List<String> rollback, List<String> toLoosen, Map<String, OwnView> components) {}
 
     record OwnView(List<String> toEnter, List<String> toGoOn) {}
 
@@ -83,7 +88,8 @@ class RulesController {
         Rules rules = known.rules();
         Map<String, OwnView> own = new TreeMap<>();
         rules.components().forEach((component, gates) -> own.put(component, new OwnView(words(gates.toEnter().criteria()), words(gates.toGoOn().criteria()))));
-        return new RulesView(name, known.zone(), known.rulesRevision(), new WordsView(words(rules.toEnter(Kind.PROMOTION, "")), words(rules.toGoOn("")), words(rules.rollback().criteria()), own),
+        return new RulesView(name, known.zone(), known.rulesRevision(), new WordsView(words(rules.toEnter(Kind.PROMOTION, "")), words(rules.toGoOn("")), words(rules.rollback().criteria()),
+                rules.secondPerson().stream().toList(), own),
                 EnvironmentsWriter.write(name, known.zone(), rules));
     }
 

@@ -2,6 +2,7 @@ package dev.paseo.service.environment;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.secret.ValueReach;
 import dev.paseo.language.NearestName;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.audit.AuditTrail;
@@ -14,7 +15,9 @@ import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.UnaryOperator;
 import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Component;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -42,13 +45,21 @@ class SecretController {
     private final Environments environments;
     private final Transactions transactions;
     private final AuditTrail audit;
+    private final Granting granting;
+    private final Widening widening;
 
-    SecretController(Secrets secrets, Components components, Environments environments, Transactions transactions, AuditTrail audit) {
+    /** How it is written down. */
+    @Component("secretControllerAround")
+    record Around(Transactions transactions, AuditTrail audit, Granting granting, Widening widening) {}
+
+    SecretController(Secrets secrets, Components components, Environments environments, Around around) {
         this.secrets = secrets;
         this.components = components;
         this.environments = environments;
-        this.transactions = transactions;
-        this.audit = audit;
+        this.transactions = around.transactions();
+        this.audit = around.audit();
+        this.granting = around.granting();
+        this.widening = around.widening();
     }
 
     @GetMapping("/secrets")
@@ -64,16 +75,29 @@ class SecretController {
         named(request.name());
         Secrets.Scope scope = new Secrets.Scope(request.component().map(name -> components.named(name).id()).orElse(0L),
                 request.environment().map(name -> environments.named(name).id()).orElse(0L), request.host().map(name -> host(request, name)).orElse(0L));
+        Secrets.check(request.value());
+        ValueReach reach = new ValueReach(request.component().map(name -> components.named(name).name()), request.environment().map(name -> environments.named(name).name()), request.host());
+        boolean widens = widening.widens(request.name(), reach, person);
         changed(AuditTrail.Entry.of(person.name(), "secret set", request.name()).in(request.environment().orElse(""))
                 .with("component", request.component().orElse("")).with("host", request.host().orElse("")),
-                () -> secrets.set(request.name(), request.value(), scope, OptionalLong.of(person.id())));
+                () -> {
+                    secrets.set(request.name(), request.value(), scope, OptionalLong.of(person.id()));
+                    if (widens) {
+                        widening.mark(request.name(), reach, person);
+                    }
+                });
     }
 
     private void changed(AuditTrail.Entry entry, Runnable change) {
+        changed(entry, change, UnaryOperator.identity());
+    }
+
+    /** @param stating what the entry has beside, of how it is after the change */
+    private void changed(AuditTrail.Entry entry, Runnable change, UnaryOperator<AuditTrail.Entry> stating) {
         transactions.run(() -> {
             change.run();
             environments.wakeAll();
-            audit.record(entry);
+            audit.record(stating.apply(entry));
         });
     }
 
@@ -117,8 +141,7 @@ class SecretController {
     void grant(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String secret) {
         Permission.require(person, Action.SET_SECRET, "give secrets to " + component, Optional.of(component), Optional.empty());
         named(secret);
-        long id = components.named(component).id();
-        changed(AuditTrail.Entry.of(person.name(), "secret granted", secret).with("component", component), () -> secrets.open(id, secret));
+        granting.grant(component, secret, person);
     }
 
     @DeleteMapping("/components/{component}/grants/{secret}")
@@ -130,6 +153,6 @@ class SecretController {
             if (!secrets.close(id, secret)) {
                 throw Refusal.conflict(component + " was not given " + secret);
             }
-        });
+        }, entry -> secrets.stating(entry, id));
     }
 }

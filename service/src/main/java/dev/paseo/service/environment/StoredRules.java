@@ -48,7 +48,7 @@ public class StoredRules {
         }
         Plain plain = json.read(text, Plain.class);
         return new Rules(Rules.FORMAT, plain.follows().map(other -> new Criterion.Follows(List.of(other), false)), new Criterion.Origin(plain.branches(), List.of(), false),
-                new Rules.Gates(gate(plain.approvals()), GateRules.NONE), gate(plain.rollback()), plain.takesOver().orElse(false), false, Map.of(), Optional.empty());
+                new Rules.Gates(gate(plain.approvals()), GateRules.NONE), gate(plain.rollback()), plain.takesOver().orElse(false), false, Map.of(), Optional.empty(), Optional.empty());
     }
 
     private static ObjectNode inPresentWords(ObjectNode kept) {

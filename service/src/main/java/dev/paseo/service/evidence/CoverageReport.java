@@ -3,6 +3,7 @@ package dev.paseo.service.evidence;
 import dev.paseo.core.evidence.CoverageSummary;
 import dev.paseo.core.evidence.CoverageSummary.Counted;
 import dev.paseo.core.evidence.CoverageSummary.Group;
+import dev.paseo.core.text.Shortened;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.LinkedHashMap;
@@ -37,7 +38,7 @@ final class CoverageReport implements Xml.Handler {
             begin(element);
         }
         switch (name) {
-            case "package" -> group = Xml.cut(Xml.attribute(element, "name").orElse("").replace('/', '.'), 200);
+            case "package" -> group = Shortened.to(Xml.attribute(element, "name").orElse("").replace('/', '.'), 200);
             case "counter" -> counter(path, element);
             case "line" -> {
                 // Of Cobertura the lines of a class count; those of its methods are the same ones again.

@@ -2,6 +2,7 @@ package dev.paseo.service.evidence;
 
 import dev.paseo.core.evidence.FindingsSummary;
 import dev.paseo.core.evidence.FindingsSummary.Finding;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Tokens;
 import java.io.InputStream;
 import java.util.ArrayList;
@@ -44,7 +45,7 @@ final class FindingsReport {
                 String name = parser.currentName();
                 parser.nextToken();
                 if (name.equals("version") && !parser.getString().equals("2.1.0")) {
-                    throw new UnreadableReport("is SARIF " + Xml.cut(parser.getString(), 20) + "; 2.1.0 is read");
+                    throw new UnreadableReport("is SARIF " + Shortened.to(parser.getString(), 20) + "; 2.1.0 is read");
                 }
                 if (name.equals("runs") && parser.currentToken() == JsonToken.START_ARRAY) {
                     runs = true;
@@ -88,11 +89,11 @@ final class FindingsReport {
             return;
         }
         JsonNode place = result.path("locations").path(0).path("physicalLocation");
-        String rule = Xml.cut(result.path("ruleId").asString("unnamed"), 200);
-        String message = Xml.cut(result.path("message").path("text").asString(""), 500);
-        String file = Xml.cut(place.path("artifactLocation").path("uri").asString(""), 300);
+        String rule = Shortened.to(result.path("ruleId").asString("unnamed"), 200);
+        String message = Shortened.to(result.path("message").path("text").asString(""), 500);
+        String file = Shortened.to(place.path("artifactLocation").path("uri").asString(""), 300);
         int line = place.path("region").path("startLine").asInt(0);
-        results.add(new Finding(rule, Xml.cut(level, 10), message, file, line > 0 ? Optional.of(line) : Optional.empty(), fingerprint(result, rule, file, message)));
+        results.add(new Finding(rule, Shortened.to(level, 10), message, file, line > 0 ? Optional.of(line) : Optional.empty(), fingerprint(result, rule, file, message)));
     }
 
     /** The report's own fingerprint where it has one; else rule, file and message, which do not move with the lines. */

@@ -3,6 +3,7 @@ package dev.paseo.service.evidence;
 import dev.paseo.core.evidence.TestSummary;
 import dev.paseo.core.evidence.TestSummary.Failure;
 import dev.paseo.core.evidence.TestSummary.Timed;
+import dev.paseo.core.text.Shortened;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Deque;
@@ -53,13 +54,13 @@ final class TestReport implements Xml.Handler {
         switch (path.peekLast()) {
             case "testcase" -> {
                 String suite = Xml.attribute(element, "classname").filter(text -> !text.isBlank()).map(text -> text + ".").orElse("");
-                name = Xml.cut(suite + Xml.attribute(element, "name").orElse("unnamed"), LONGEST_NAME);
+                name = Shortened.to(suite + Xml.attribute(element, "name").orElse("unnamed"), LONGEST_NAME);
                 took = Xml.number(element, "time");
                 isSkipped = false;
                 message = Optional.empty();
                 output.setLength(0);
             }
-            case "failure", "error" -> message = Optional.of(message.orElse(Xml.cut(Xml.attribute(element, "message").orElse(""), LONGEST_MESSAGE)));
+            case "failure", "error" -> message = Optional.of(message.orElse(Shortened.to(Xml.attribute(element, "message").orElse(""), LONGEST_MESSAGE)));
             case "skipped" -> isSkipped = true;
             case "testsuite", "testsuites" -> suites = true;
             default -> { }

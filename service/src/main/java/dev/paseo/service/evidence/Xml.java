@@ -118,8 +118,4 @@ public final class Xml {
             return 0;
         }
     }
-
-    static String cut(String text, int most) {
-        return text.length() > most ? text.substring(0, most) + "…" : text;
-    }
 }

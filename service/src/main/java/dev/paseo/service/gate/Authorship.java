@@ -3,6 +3,7 @@ package dev.paseo.service.gate;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.Optional;
 import java.util.Set;
@@ -39,21 +40,43 @@ public class Authorship {
         }
     }
 
-    /** The accounts behind it; empty where {@link #learn} was not called for these commits. */
-    public Optional<Set<String>> accounts(long component, Optional<String> live, String proposed) {
+    /**
+     * Who is behind something.
+     *
+     * @param accounts by name
+     * @param unknown  addresses and names that belong to no account
+     */
+    public record Behind(Set<String> accounts, Set<String> unknown) {
+
+        /** All who are behind the one or the other. */
+        Behind and(Behind other) {
+            return new Behind(union(accounts, other.accounts), union(unknown, other.unknown));
+        }
+
+        private static Set<String> union(Set<String> one, Set<String> other) {
+            Set<String> all = new HashSet<>(one);
+            all.addAll(other);
+            return all;
+        }
+    }
+
+    /** Authors, committers, co-authors and pushers of all commits in between; empty where {@link #learn} was not called for these commits. */
+    public Optional<Behind> behind(long component, Optional<String> live, String proposed) {
         return mapper.authors(component, live.orElse(""), proposed).map(text -> {
             Set<String> addresses = new HashSet<>(json.read(text, ADDRESSES));
-            addresses.addAll(mapper.pushers(component, proposed));
-            Set<String> names = new HashSet<>();
-            addresses.forEach(address -> accounts.accountOf(address).ifPresent(names::add));
-            return names;
+            addresses.addAll(mapper.pushers(component, live.orElse(""), proposed));
+            return known(addresses);
         });
     }
 
-    /** The accounts of the uploader and of the authors that an upload states. */
-    public Set<String> stated(long version) {
-        Set<String> names = new HashSet<>();
-        mapper.stated(version).forEach(address -> accounts.accountOf(address).ifPresent(names::add));
-        return names;
+    private Behind known(Collection<String> addresses) {
+        Behind behind = new Behind(new HashSet<>(), new HashSet<>());
+        addresses.stream().filter(address -> !address.isBlank()).forEach(address -> accounts.accountOf(address).ifPresentOrElse(behind.accounts()::add, () -> behind.unknown().add(address)));
+        return behind;
+    }
+
+    /** The uploader and the authors that an upload states. */
+    public Behind stated(long version) {
+        return known(mapper.stated(version));
     }
 }

@@ -48,6 +48,7 @@ class DeputyController {
     @ResponseStatus(HttpStatus.CREATED)
     List<DeputyView> set(@AuthenticationPrincipal Person person, @RequestBody DeputyRequest request) {
         Permission.require(person, Action.LOOK);
+        Permission.unlimited(person, "name or end deputies");
         deputies.set(request.account().orElse(person.name()), request.deputy(), request.from().orElseGet(clock::now), request.until(), person);
         return all(person);
     }
@@ -57,6 +58,7 @@ class DeputyController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void end(@AuthenticationPrincipal Person person, @PathVariable long id) {
         Permission.require(person, Action.LOOK);
+        Permission.unlimited(person, "name or end deputies");
         deputies.end(id, person);
     }
 }

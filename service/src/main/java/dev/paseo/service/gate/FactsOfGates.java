@@ -13,7 +13,6 @@ import dev.paseo.service.environment.Environments;
 import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.version.Versions;
 import java.time.Duration;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -51,20 +50,19 @@ class FactsOfGates {
     GateFacts load(Gates.AtGate at, List<Criterion> criteria, Subject subject, GateFacts.Around around) {
         boolean people = criteria.stream().anyMatch(criterion -> criterion instanceof Criterion.Approvals || criterion instanceof Criterion.Checklist);
         boolean authors = criteria.stream().anyMatch(criterion -> criterion instanceof Criterion.Approvals approvals && approvals.notBy().contains(Criterion.Exclusion.AUTHORS));
-        return new GateFacts(subject, at.requester(), authors ? authors(at) : Set.of(), people ? people(at, criteria) : new GateFacts.People(Map.of(), Map.of()),
+        Authorship.Behind behind = authors ? behind(at) : new Authorship.Behind(Set.of(), Set.of());
+        return new GateFacts(subject, at.requester(), behind.accounts(), behind.unknown(), people ? people(at, criteria) : new GateFacts.People(Map.of(), Map.of()),
                 ofVersion(at, criteria), at.requestedAt(), said(at), around);
     }
 
     /** Those of all members where a set stands at the gate: nobody decides about what they wrote themselves. */
-    private Set<String> authors(Gates.AtGate at) {
-        Set<String> authors = new HashSet<>(authorsOf(at));
-        at.set().ifPresent(set -> set.others().forEach(other -> authors.addAll(authorsOf(other))));
-        return authors;
+    private Authorship.Behind behind(Gates.AtGate at) {
+        return at.set().stream().flatMap(set -> set.others().stream()).map(this::behindOne).reduce(behindOne(at), Authorship.Behind::and);
     }
 
-    private Set<String> authorsOf(Gates.AtGate at) {
+    private Authorship.Behind behindOne(Gates.AtGate at) {
         Versions.Sealed version = at.version();
-        return version.commit().map(commit -> authorship.accounts(version.componentId(), at.live().flatMap(Versions.Sealed::commit), commit).orElseThrow(Gates.AuthorsUnknown::new))
+        return version.commit().map(commit -> authorship.behind(version.componentId(), at.live().flatMap(Versions.Sealed::commit), commit).orElseThrow(Gates.AuthorsUnknown::new))
                 .orElseGet(() -> authorship.stated(version.id()));
     }
 
@@ -93,18 +91,16 @@ class FactsOfGates {
                 version.commit().isEmpty(), stretches ? stretch(at) : GateFacts.Stretch.NOT_AT_ALL, conditions.isEmpty() ? Map.of() : conditions(at, conditions));
     }
 
-    /** Here at the gate onward; at the gate before in what is followed: where any of several will do the one that is farthest, else the one that is least far. */
+    /** Here at the gate onward; at the gate before in what is followed. */
     private GateFacts.Stretch stretch(Gates.AtGate at) {
         if (at.standing().leaves()) {
             return knowledge.stretches().of(at.place(), at.version().id());
         }
         Optional<Criterion.Follows> follows = environments.byId(at.place().environmentId()).rules().follows();
-        Comparator<GateFacts.Stretch> farthest = Comparator.comparing(stretch -> stretch.since().map(since -> Duration.between(since, knowledge.clock().now()))
-                .filter(current -> current.compareTo(stretch.longest()) > 0).orElse(stretch.longest()));
         List<GateFacts.Stretch> all = follows.map(Criterion.Follows::environments).orElse(List.of()).stream()
                 .map(name -> environments.find(at.place().component(), name).map(place -> knowledge.stretches().of(place, at.version().id()))
                         .orElse(new GateFacts.Stretch(name, Duration.ZERO, Optional.empty()))).toList();
-        return all.stream().sorted(follows.filter(Criterion.Follows::any).isPresent() ? farthest.reversed() : farthest).findFirst().orElse(GateFacts.Stretch.NOT_AT_ALL);
+        return GateFacts.Stretch.counting(all, follows.filter(Criterion.Follows::any).isPresent(), knowledge.clock().now());
     }
 
     private Map<String, GateFacts.Held> conditions(Gates.AtGate at, List<String> conditions) {

@@ -2,6 +2,7 @@ package dev.paseo.service.gate;
 
 import dev.paseo.core.gate.Tick;
 import dev.paseo.core.gate.Verdict;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
 import java.util.List;
@@ -62,6 +63,6 @@ public class GateViews {
         if (word.equals("failed") && kept.isEmpty()) {
             throw Refusal.invalid("/note", "say what failed");
         }
-        return new Tick(item, by, Tick.Outcome.valueOf(word.toUpperCase(Locale.ROOT)), kept.length() > LONGEST_NOTE ? kept.substring(0, LONGEST_NOTE) : kept, now);
+        return new Tick(item, by, Tick.Outcome.valueOf(word.toUpperCase(Locale.ROOT)), Shortened.to(kept, LONGEST_NOTE), now);
     }
 }

@@ -2,18 +2,18 @@ package dev.paseo.service.gate;
 
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.access.Person;
-import dev.paseo.core.gate.Approving;
 import dev.paseo.core.gate.Criterion;
+import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Gate;
 import dev.paseo.core.gate.GateFacts;
+import dev.paseo.core.gate.GateInput;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Ruling;
 import dev.paseo.core.gate.Subject;
 import dev.paseo.core.gate.Tick;
-import dev.paseo.core.gate.Ticking;
-import dev.paseo.core.gate.Verdict;
 import dev.paseo.language.NearestName;
 import dev.paseo.service.access.Tokens;
+import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.Environments;
@@ -21,14 +21,10 @@ import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
-import java.util.TreeSet;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -92,31 +88,13 @@ public class Gates {
         this.sources = sources;
     }
 
-    public Verdict judge(AtGate at) {
-        if (at.set().filter(set -> !set.first()).isPresent()) {
-            return Verdict.OPEN;
-        }
-        Loaded loaded = load(at);
-        Verdict verdict = Gate.judge(loaded.criteria(), loaded.facts(), sources.clock().now());
-        return at.set().map(set -> together(verdict, set.others())).orElse(verdict);
+    /** Loads the gate once, for all that anybody wants to know of it. */
+    public Evaluation evaluate(AtGate at) {
+        List<AtGate> others = at.set().filter(InSet::first).map(InSet::others).orElse(List.of());
+        return new Evaluation(new GateInput(at.place().environment(), at.set().filter(set -> !set.first()).isPresent(), asked(at), facts(at, criterion -> true),
+                others.stream().map(other -> new GateInput.Member(other.version().component(), other.version().number(), other.version().blocked(), asked(other),
+                        facts(other, criterion -> !Gate.asksPeople(criterion)))).toList()), sources.clock().now());
     }
-
-    /** One gate for a set: people decide once, about all; what time and facts bring about has to hold for each. */
-    private Verdict together(Verdict first, List<AtGate> others) {
-        List<Judgement> judgements = new ArrayList<>(first.judgements());
-        others.forEach(other -> {
-            if (other.version().blocked()) {
-                judgements.add(new Judgement(Judgement.State.NOT_MET, other.version().component() + ": Not blocked", other.version().number() + " is blocked.", Optional.empty()));
-            }
-            Loaded loaded = load(other, criterion -> !(criterion instanceof Criterion.Approvals || criterion instanceof Criterion.Checklist || criterion instanceof Criterion.Outside));
-            Gate.judge(loaded.criteria(), loaded.facts(), sources.clock().now()).judgements().forEach(judgement -> judgements.add(new Judgement(judgement.state(),
-                    other.version().component() + ": " + judgement.name(), judgement.sentence(), judgement.until())));
-        });
-        return new Verdict(judgements, first.rejected(), first.expired());
-    }
-
-    /** A gate with its facts. */
-    private record Loaded(List<Criterion> criteria, GateFacts facts) {}
 
     /** What its rules ask, without what only its place asks. */
     private List<Criterion> asked(AtGate at, Environments.Known environment) {
@@ -124,24 +102,14 @@ public class Gates {
     }
 
     private List<Criterion> asked(AtGate at) {
-        return asked(at, environments.byId(at.place().environmentId()));
+        List<Criterion> own = asked(at, environments.byId(at.place().environmentId()));
+        return at.set().filter(InSet::first).map(set -> Gate.ofSet(own, set.others().stream().map(other -> asked(other, environments.byId(other.place().environmentId()))).toList())).orElse(own);
     }
 
-    private Loaded load(AtGate at) {
-        return load(at, criterion -> true);
-    }
-
-    private Loaded load(AtGate at, Predicate<Criterion> which) {
-        List<Criterion> criteria = new ArrayList<>(asked(at).stream().filter(which).toList());
+    private GateFacts facts(AtGate at, Predicate<Criterion> which) {
         GateFacts.Around around = at.standing().leaves() ? GateFacts.Around.PLAIN : sources.restraints().around(at.place(), at.version(), at.kind(),
                 at.set().map(InSet::others).orElse(List.of()).stream().collect(Collectors.toMap(other -> other.version().component(), other -> other.version().number())));
-        around.held().ifPresent(held -> criteria.add(new Criterion.NotHeld()));
-        around.closed().ifPresent(closed -> criteria.add(new Criterion.NotClosed()));
-        around.tested().ifPresent(tested -> criteria.add(new Criterion.PreviousPassed()));
-        if (!around.requirements().isEmpty()) {
-            criteria.add(new Criterion.Requires());
-        }
-        return new Loaded(criteria, facts.load(at, criteria, subject(at), around));
+        return facts.load(at, asked(at).stream().filter(which).toList(), subject(at), around);
     }
 
     /** The digest of what an approval would approve now. */
@@ -149,7 +117,8 @@ public class Gates {
         return subject(at).digest();
     }
 
-    private Subject subject(AtGate at) {
+    /** What an approval would approve now. */
+    public Subject subject(AtGate at) {
         Environments.Known environment = environments.byId(at.place().environmentId());
         List<String> names = at.version().recipe().map(recipe -> recipe.secrets()).orElse(List.of());
         long secrets = sources.secrets().revisionsWithHosts(names, at.place().componentId(), at.place().environmentId()).values().stream()
@@ -172,42 +141,9 @@ public class Gates {
                 Optional.ofNullable(row.picture()), row.at())).toList();
     }
 
-    /** When it expires because nobody decided. */
-    Optional<Instant> expiry(AtGate at) {
-        return asked(at).stream().flatMap(criterion -> switch (criterion) {
-            case Criterion.Approvals approvals -> approvals.within().stream();
-            case Criterion.Outside outside -> outside.within().stream();
-            default -> Stream.<java.time.Duration>empty();
-        }).map(at.requestedAt()::plus).min(Instant::compareTo);
-    }
-
-    /** Those outside who are asked at a gate. */
-    List<Criterion.Outside> outside(AtGate at) {
-        return asked(at).stream().filter(Criterion.Outside.class::isInstance).map(Criterion.Outside.class::cast).toList();
-    }
-
-    /** The checklists of a gate. */
+    /** The checklists of a gate, whatever else is known of it. */
     public List<Criterion.Checklist> checklists(AtGate at) {
-        return asked(at).stream().filter(Criterion.Checklist.class::isInstance).map(Criterion.Checklist.class::cast).toList();
-    }
-
-    /** Why this person may not decide here, if so. */
-    public Optional<String> refusal(AtGate at, String person) {
-        Loaded loaded = load(at);
-        List<Optional<String>> refusals = loaded.criteria().stream().filter(Criterion.Approvals.class::isInstance)
-                .map(criterion -> Approving.refusal((Criterion.Approvals) criterion, loaded.facts(), sources.clock().now(), person)).toList();
-        if (refusals.isEmpty()) {
-            return Optional.of(at.place().environment() + " asks nobody to decide");
-        }
-        return refusals.stream().anyMatch(Optional::isEmpty) ? Optional.empty() : refusals.getFirst();
-    }
-
-    /** Why this person may not tick here, if so. */
-    public Optional<String> tickRefusal(AtGate at, String person) {
-        Loaded loaded = load(at);
-        List<Optional<String>> refusals = loaded.criteria().stream().filter(Criterion.Checklist.class::isInstance)
-                .map(criterion -> Ticking.refusal((Criterion.Checklist) criterion, loaded.facts(), person)).toList();
-        return refusals.isEmpty() ? Optional.of(at.place().environment() + " has no checklist") : refusals.stream().anyMatch(Optional::isEmpty) ? Optional.empty() : refusals.getFirst();
+        return Evaluation.checklists(asked(at));
     }
 
     /** What comes of a condition over facts now. */
@@ -216,57 +152,27 @@ public class Gates {
         return Gate.judge(only, facts.load(at, only, subject(at), GateFacts.Around.PLAIN), sources.clock().now()).judgements().getFirst();
     }
 
-    /** Whom a gate asks now: who could approve, and who could tick an item that is not ticked yet. */
-    record Asked(Set<String> deciders, Set<String> tickers) {}
-
-    Asked whoIsAsked(AtGate at) {
-        Loaded loaded = load(at);
-        Instant now = sources.clock().now();
-        Asked asked = new Asked(new TreeSet<>(), new TreeSet<>());
-        for (Criterion criterion : loaded.criteria()) {
-            if (Gate.judge(List.of(criterion), loaded.facts(), now).judgements().getFirst().state() != Judgement.State.ASKED) {
-                continue;
-            }
-            if (criterion instanceof Criterion.Approvals approvals) {
-                people(loaded, Approving.asked(approvals, loaded.facts(), now)).filter(person -> Approving.refusal(approvals, loaded.facts(), now, person).isEmpty())
-                        .forEach(asked.deciders()::add);
-            } else if (criterion instanceof Criterion.Checklist list) {
-                people(loaded, list.from()).filter(person -> Ticking.refusal(list, loaded.facts(), person).isEmpty()).forEach(asked.tickers()::add);
-            }
-        }
-        return asked;
-    }
-
-    private static Stream<String> people(Loaded loaded, List<String> asked) {
-        GateFacts.People people = loaded.facts().people();
-        return Stream.concat(asked.stream().flatMap(name -> people.members().getOrDefault(name, Set.of()).stream()), people.standIns().keySet().stream());
-    }
-
-    public boolean needsComment(AtGate at) {
-        return asked(at).stream()
-                .anyMatch(criterion -> criterion instanceof Criterion.Approvals approvals && approvals.commentRequired());
-    }
-
     /** Writes a ruling down, in the transaction under way; in whose place it was made. */
-    public Optional<String> rule(AtGate at, Person person, boolean yes, String comment) {
-        Subject subject = subject(at);
-        Loaded loaded = load(at);
-        Instant now = sources.clock().now();
-        Optional<String> inPlaceOf = approvals(loaded).filter(criterion -> Approving.refusal(criterion, loaded.facts(), now, person.name()).isEmpty())
-                .flatMap(criterion -> Approving.inPlaceOf(criterion, loaded.facts(), now, person.name()).stream()).findFirst();
-        mapper.add(at.standing().deployment(), at.standing().passage(), person.id(), inPlaceOf.orElse(null), yes, comment, subject.digest(), sources.json().write(subject), now);
+    public Optional<String> rule(Standing standing, Evaluation gate, Person person, boolean yes, String comment) {
+        Optional<String> inPlaceOf = gate.inPlaceOf(person.name());
+        Subject subject = gate.gate().facts().subject();
+        mapper.add(standing.deployment(), standing.passage(), person.id(), inPlaceOf.orElse(null), yes, comment, subject.digest(), sources.json().write(subject), gate.now());
         return inPlaceOf;
     }
 
-    private static Stream<Criterion.Approvals> approvals(Loaded loaded) {
-        return loaded.criteria().stream().filter(Criterion.Approvals.class::isInstance).map(Criterion.Approvals.class::cast);
+    /** Nobody approves what was not shown, or what has changed since it was. */
+    public static void sameAsSeen(Evaluation gate, boolean yes, Optional<String> seen, String where) {
+        if (yes && seen.isEmpty()) {
+            throw Refusal.invalid("/subject", "should be the subject that was looked at, as " + where + " tells it: nobody approves what was not shown");
+        }
+        if (seen.filter(subject -> !subject.equals(gate.digest())).isPresent()) {
+            throw Refusal.conflict("what would be deployed has changed since you looked at it: look again, then decide");
+        }
     }
 
-    /** Why a decision here cannot be handed on to somebody. */
-    public Optional<String> handOnRefusal(AtGate at, String to) {
-        Loaded loaded = load(at);
-        List<Optional<String>> refusals = approvals(loaded).map(criterion -> Approving.handOnRefusal(criterion, loaded.facts(), to)).toList();
-        return refusals.stream().anyMatch(Optional::isEmpty) ? Optional.empty() : refusals.stream().flatMap(Optional::stream).findFirst();
+    /** The entry of a ruling, or of one taken back, with how the rulings are after it. */
+    public AuditTrail.Entry stating(AuditTrail.Entry entry, Standing standing) {
+        return RulingStates.into(entry, standing, mapper);
     }
 
     /** Takes back what this person approved; whether there was anything. */
@@ -275,18 +181,15 @@ public class Gates {
     }
 
     /** Writes a tick down, in the transaction under way; refused where the item is not on a list that this person ticks. */
-    public void tick(AtGate at, long account, Tick tick, Optional<String> picture) {
-        Loaded loaded = load(at);
-        List<String> items = checklists(at).stream().flatMap(list -> list.items().stream()).toList();
-        List<Criterion.Checklist> with = checklists(at).stream().filter(list -> list.items().contains(tick.item())).toList();
-        if (with.isEmpty()) {
+    public void tick(Standing standing, Evaluation gate, long account, Tick tick, Optional<String> picture) {
+        List<String> items = gate.checklists().stream().flatMap(list -> list.items().stream()).toList();
+        if (!items.contains(tick.item())) {
             throw Refusal.notFound("\"" + tick.item() + "\" is not on the list" + NearestName.hint(tick.item(), items) + (items.isEmpty() ? "" : "; on it are: " + String.join("; ", items)));
         }
-        Optional<String> refusal = with.stream().map(list -> Ticking.refusal(list, loaded.facts(), tick.by())).reduce((one, other) -> one.isEmpty() ? one : other).orElseThrow();
-        refusal.ifPresent(why -> {
+        gate.tickRefusal(tick.item(), tick.by()).ifPresent(why -> {
             throw Refusal.notAllowed(why);
         });
-        mapper.addTick(at.standing().deployment(), at.standing().passage(), account, tick, picture.orElse(null));
+        mapper.addTick(standing.deployment(), standing.passage(), account, tick, picture.orElse(null));
     }
 
     /** From now on the other decides about this deployment in this one's place. */

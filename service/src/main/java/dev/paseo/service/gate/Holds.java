@@ -1,6 +1,7 @@
 package dev.paseo.service.gate;
 
 import dev.paseo.core.access.Person;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
@@ -48,27 +49,33 @@ public class Holds {
         if (kept.isEmpty()) {
             throw Refusal.invalid("/reason", "say why " + what);
         }
-        return kept.length() > 1000 ? kept.substring(0, 1000) : kept;
+        return Shortened.to(kept, 1000);
+    }
+
+    private void told(AuditTrail.Entry entry, String kind, long id) {
+        hearers.audit().record(RestraintStates.into(entry, kind, id, mapper));
     }
 
     public void hold(Place place, Person by, String reason) {
         String why = given(reason, "the place is held");
         transactions.run(() -> {
+            mapper.lockPlace(place.id());
             mapper.liftHold(place.id(), by.id(), clock.now());
             mapper.addHold(place.id(), why, by.id(), clock.now());
             mapper.wakePlace(place.id(), clock.now());
-            hearers.audit().record(AuditTrail.Entry.of(by.name(), "held", place.component()).in(place.environment()).because(why));
+            told(AuditTrail.Entry.of(by.name(), "held", place.component()).in(place.environment()).because(why), RestraintStates.HOLD, place.id());
             hearers.telling().tell("whereabouts", place.component());
         });
     }
 
     public void liftHold(Place place, Person by, String reason) {
         transactions.run(() -> {
+            mapper.lockPlace(place.id());
             if (mapper.liftHold(place.id(), by.id(), clock.now()) == 0) {
                 throw Refusal.conflict(place.component() + " is not held in " + place.environment());
             }
             mapper.wakePlace(place.id(), clock.now());
-            hearers.audit().record(AuditTrail.Entry.of(by.name(), "hold lifted", place.component()).in(place.environment()).because(reason.strip()));
+            told(AuditTrail.Entry.of(by.name(), "hold lifted", place.component()).in(place.environment()).because(reason.strip()), RestraintStates.HOLD, place.id());
             hearers.telling().tell("whereabouts", place.component());
         });
     }
@@ -79,23 +86,25 @@ public class Holds {
             throw Refusal.invalid("/until", "should be later than now, " + clock.now() + "; got " + past);
         });
         transactions.run(() -> {
+            mapper.lockEnvironment(environment.id());
             mapper.liftClosure(environment.id(), by.id(), clock.now());
             mapper.addClosure(environment.id(), why, by.id(), clock.now(), until.orElse(null));
             mapper.wake(environment.id(), clock.now());
-            hearers.audit().record(AuditTrail.Entry.of(by.name(), "closed", environment.name()).in(environment.name()).because(why)
-                    .with("until", until.map(Instant::toString).orElse("")));
+            told(AuditTrail.Entry.of(by.name(), "closed", environment.name()).in(environment.name()).because(why)
+                    .with("until", until.map(Instant::toString).orElse("")), RestraintStates.CLOSURE, environment.id());
             hearers.telling().tell("environment", environment.name());
         });
     }
 
     public void open(Environments.Known environment, Person by, String reason) {
         transactions.run(() -> {
+            mapper.lockEnvironment(environment.id());
             if (restraints.closure(environment.id()).isEmpty()) {
                 throw Refusal.conflict(environment.name() + " is not closed");
             }
             mapper.liftClosure(environment.id(), by.id(), clock.now());
             mapper.wake(environment.id(), clock.now());
-            hearers.audit().record(AuditTrail.Entry.of(by.name(), "opened", environment.name()).in(environment.name()).because(reason.strip()));
+            told(AuditTrail.Entry.of(by.name(), "opened", environment.name()).in(environment.name()).because(reason.strip()), RestraintStates.CLOSURE, environment.id());
             hearers.telling().tell("environment", environment.name());
         });
     }
@@ -108,7 +117,7 @@ public class Holds {
                 throw Refusal.conflict(version.component() + " " + version.number() + " is blocked already");
             }
             mapper.wakeOf(version.id(), clock.now());
-            hearers.audit().record(AuditTrail.Entry.of(by.name(), "blocked", version.component() + " " + version.number()).because(why));
+            told(AuditTrail.Entry.of(by.name(), "blocked", version.component() + " " + version.number()).because(why), RestraintStates.BLOCK, version.id());
             hearers.telling().tell("version", version.component() + " " + version.number());
         });
     }
@@ -119,7 +128,7 @@ public class Holds {
             if (mapper.unblock(version.id()) == 0) {
                 throw Refusal.conflict(version.component() + " " + version.number() + " is not blocked");
             }
-            hearers.audit().record(AuditTrail.Entry.of(by.name(), "block lifted", version.component() + " " + version.number()).because(why));
+            told(AuditTrail.Entry.of(by.name(), "block lifted", version.component() + " " + version.number()).because(why), RestraintStates.BLOCK, version.id());
             hearers.telling().tell("version", version.component() + " " + version.number());
         });
     }

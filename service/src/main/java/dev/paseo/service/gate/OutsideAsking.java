@@ -1,6 +1,7 @@
 package dev.paseo.service.gate;
 
 import dev.paseo.core.gate.Criterion;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
@@ -11,16 +12,10 @@ import dev.paseo.service.engine.Effects;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.settings.Settings;
-import dev.paseo.service.signature.StandardWebhooks;
+import dev.paseo.service.signature.SignedPost;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.UncheckedIOException;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
-import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.springframework.stereotype.Component;
@@ -32,7 +27,6 @@ import org.springframework.stereotype.Component;
 @Component
 class OutsideAsking implements EffectHandler {
 
-    private static final Duration ANSWER = Duration.ofSeconds(15);
     private static final int LONGEST = 1000;
 
     /** What is to be asked. */
@@ -43,11 +37,10 @@ class OutsideAsking implements EffectHandler {
     private final Secrets secrets;
     private final Settings settings;
     private final Around around;
-    private final HttpClient http = HttpClient.newBuilder().connectTimeout(ANSWER).followRedirects(HttpClient.Redirect.NEVER).build();
 
     /** How it is written down. */
     @Component("outsideAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Json json) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Json json, SignedPost post) {}
 
     OutsideAsking(OutsideMapper mapper, Effects effects, Secrets secrets, Settings settings, Around around) {
         this.mapper = mapper;
@@ -96,7 +89,8 @@ class OutsideAsking implements EffectHandler {
         asked.put("link", settings.address() + "/deployments/" + question.deployment());
         asked.put("answer", settings.address() + "/hooks/answers/" + token);
         try {
-            int status = send(question, key, around.json().write(asked).getBytes(StandardCharsets.UTF_8));
+            int status = around.post().send(new SignedPost.Message(question.address(), "application/json", "question-" + question.deployment() + "-" + question.name(), key,
+                    around.json().write(asked).getBytes(StandardCharsets.UTF_8)));
             if (status / 100 != 2) {
                 throw new IllegalStateException(question.address() + " answered " + status);
             }
@@ -108,21 +102,10 @@ class OutsideAsking implements EffectHandler {
         }
     }
 
-    private int send(Question question, String key, byte[] body) throws IOException, InterruptedException {
-        long seconds = around.clock().outside().getEpochSecond();
-        String id = "question-" + question.deployment() + "-" + question.name();
-        HttpResponse<InputStream> answer = http.send(HttpRequest.newBuilder(URI.create(question.address())).timeout(ANSWER).header("Content-Type", "application/json").header("webhook-id", id)
-                .header("webhook-timestamp", Long.toString(seconds)).header("webhook-signature", StandardWebhooks.sign(key, id, seconds, body))
-                .POST(HttpRequest.BodyPublishers.ofByteArray(body)).build(), HttpResponse.BodyHandlers.ofInputStream());
-        // What it says beyond its status is not waited for: somebody may trickle it.
-        answer.body().close();
-        return answer.statusCode();
-    }
-
     @Override
     public void gaveUp(String body, String error) {
         Question question = around.json().read(body, Question.class);
-        mapper.asked(question.deployment(), question.name(), Tokens.hash(Tokens.fresh("paseo-answer")), "it could not be asked: " + (error.length() > 500 ? error.substring(0, 500) : error));
+        mapper.asked(question.deployment(), question.name(), Tokens.hash(Tokens.fresh("paseo-answer")), "it could not be asked: " + (Shortened.to(error, 500)));
         mapper.wake(mapper.about(question.deployment()).placeId(), around.clock().now());
     }
 
@@ -134,7 +117,7 @@ class OutsideAsking implements EffectHandler {
             if (asked.answeredAt() != null || !about.status().equals("waiting")) {
                 throw Refusal.conflict(asked.answeredAt() != null ? "this was answered already" : "deployment " + asked.deployment() + " no longer waits: it is " + about.status());
             }
-            mapper.answer(asked.id(), yes, words.length() > LONGEST ? words.substring(0, LONGEST) : words, around.clock().now());
+            mapper.answer(asked.id(), yes, Shortened.to(words, LONGEST), around.clock().now());
             mapper.wake(about.placeId(), around.clock().now());
             around.audit().record(AuditTrail.Entry.of(asked.name(), yes ? "said yes" : "said no", about.component() + " " + about.version()).in(about.environment())
                     .because(words).with("deployment", Long.toString(asked.deployment())));

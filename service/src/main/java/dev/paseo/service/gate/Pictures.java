@@ -34,7 +34,7 @@ public class Pictures {
     String keep(InputStream in, long by) throws IOException {
         byte[] picture = in.readNBytes(MOST_BYTES + 1);
         if (picture.length > MOST_BYTES) {
-            throw Refusal.invalid("", "a picture has at most " + MOST_BYTES / 1_000_000 + " MB");
+            throw Refusal.tooLarge("a picture has at most " + MOST_BYTES / 1_000_000 + " MB");
         }
         if (type(picture).isEmpty()) {
             throw Refusal.invalid("", "a picture is a PNG or a JPEG file");

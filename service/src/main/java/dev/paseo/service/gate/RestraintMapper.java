@@ -1,6 +1,7 @@
 package dev.paseo.service.gate;
 
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
@@ -19,6 +20,29 @@ interface RestraintMapper {
             select h.reason, a.name as `by`, h.at from hold h join account a on a.id = h.set_by
             where h.place_id = #{place} and h.lifted_at is null order by h.id desc limit 1""")
     Optional<HoldRow> hold(long place);
+
+    record StateRow(String subject, String text) {}
+
+    String STATES = """
+            select concat('restraint of place ', h.place_id) as subject, group_concat(concat(h.reason, ' by ', h.set_by, ' at ', h.at) order by h.id separator '\n') as text
+            from hold h where h.lifted_at is null group by h.place_id
+            union all select concat('restraint of environment ', c.environment_id), group_concat(concat(c.reason, ' by ', c.set_by, ' at ', c.at, ' until ', coalesce(c.until_at, '')) order by c.id separator '\n')
+            from closure c where c.lifted_at is null group by c.environment_id
+            union all select concat('restraint of version ', v.id), concat(coalesce(v.block_reason, ''), ' by ', coalesce(v.blocked_by, ''), ' at ', v.blocked_at) from version v where v.blocked_at is not null
+            """;
+
+    /** All that restrains now, as texts that are the same only where the rows are. */
+    @Select(STATES)
+    List<StateRow> states();
+
+    @Select("select subject, text from (" + STATES + ") s where subject = #{subject}")
+    Optional<StateRow> state(String subject);
+
+    @Select("select id from place where id = #{place} for update")
+    long lockPlace(long place);
+
+    @Select("select id from environment where id = #{environment} for update")
+    long lockEnvironment(long environment);
 
     @Insert("insert into hold (place_id, reason, set_by, at) values (#{place}, #{reason}, #{by}, #{now})")
     int addHold(long place, String reason, long by, Instant now);

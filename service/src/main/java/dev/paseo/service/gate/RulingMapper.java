@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
@@ -30,6 +31,18 @@ interface RulingMapper {
             update ruling set taken_back_at = #{now} where account_id = #{account} and yes and taken_back_at is null
               and (deployment_id = #{deployment} or passage_id = #{passage})""")
     int takeBack(@Nullable Long deployment, @Nullable Long passage, long account, Instant now);
+
+    /** Of each gate that was ruled on: all rulings about it, each as a text of all that counts. */
+    record GateRulingsRow(String subject, String text) {}
+
+    @Select("""
+            <script>
+            select if(deployment_id is null, concat('passage ', passage_id), concat('deployment ', deployment_id)) as subject,
+              group_concat(concat_ws(' ', id, account_id, coalesce(for_account_id, 0), yes, subject, taken_back_at is not null) order by id separator '\n') as text
+            from ruling <where><if test="deployment != null">deployment_id = #{deployment}</if><if test="passage != null">and passage_id = #{passage}</if></where>
+            group by deployment_id, passage_id
+            </script>""")
+    List<GateRulingsRow> states(@Param("deployment") @Nullable Long deployment, @Param("passage") @Nullable Long passage);
 
     record TickRow(long id, String item, String by, String outcome, String note, @Nullable String picture, Instant at) {}
 
@@ -72,8 +85,13 @@ interface RulingMapper {
             values (#{component}, #{from}, #{to}, #{addresses})""")
     int keepAuthors(long component, String from, String to, String addresses);
 
-    @Select("select actor from trigger_event where component_id = #{component} and commit_id = #{commit} and kind = 'push'")
-    List<String> pushers(long component, String commit);
+    /** Who pushed, or that nobody told who pushed what, to the branch of this commit since what is live was pushed there; all who ever did, where it was not. */
+    @Select("""
+            select distinct case when e.told then e.actor else concat('the pusher of ', e.commit_id, ' to ', e.branch) end from trigger_event e
+            join (select max(id) as last, branch from trigger_event where component_id = #{component} and kind = 'push' and commit_id = #{proposed} group by branch) p on e.branch = p.branch and e.id <= p.last
+            where e.component_id = #{component} and e.kind = 'push'
+              and e.id > coalesce((select min(l.id) from trigger_event l where l.component_id = #{component} and l.kind = 'push' and l.commit_id = #{live} and l.branch = e.branch), 0)""")
+    List<String> pushers(long component, String live, String proposed);
 
     @Select("select address from version_author where version_id = #{version}")
     List<String> stated(long version);

@@ -1,8 +1,8 @@
 package dev.paseo.service.gate;
 
+import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Judgement;
-import dev.paseo.core.gate.Ruling;
-import dev.paseo.core.gate.Verdict;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.gate.WaitMapper.KeptRow;
@@ -38,7 +38,6 @@ public class Waits {
     public record Stand(String name, boolean mine) {}
 
     private final WaitMapper mapper;
-    private final Gates gates;
     private final Notices notices;
     private final OutsideAsking asking;
     private final Around around;
@@ -47,33 +46,32 @@ public class Waits {
     @Component("waitsAround")
     record Around(Transactions transactions, ServiceClock clock) {}
 
-    Waits(WaitMapper mapper, Gates gates, Notices notices, OutsideAsking asking, Around around) {
+    Waits(WaitMapper mapper, Notices notices, OutsideAsking asking, Around around) {
         this.mapper = mapper;
-        this.gates = gates;
         this.notices = notices;
         this.asking = asking;
         this.around = around;
     }
 
     /** Notes how it stands at its gate now. */
-    public void keep(Gates.AtGate at, Verdict verdict) {
-        List<Judgement> unmet = verdict.judgements().stream().filter(judgement -> judgement.state() != Judgement.State.MET).toList();
+    public void keep(Gates.AtGate at, Evaluation gate) {
+        List<Judgement> unmet = gate.verdict().judgements().stream().filter(judgement -> judgement.state() != Judgement.State.MET).toList();
         if (unmet.isEmpty()) {
             gone(at.standing());
             return;
         }
         if (at.standing().deployment() != null) {
-            gates.outside(at).forEach(each -> asking.ask(at.standing().deployment(), each));
+            gate.outside().forEach(each -> asking.ask(at.standing().deployment(), each));
         }
-        Gates.Asked people = gates.whoIsAsked(at);
+        Evaluation.Asked people = gate.asked();
         boolean asks = unmet.stream().anyMatch(judgement -> judgement.state() == Judgement.State.ASKED);
         Judgement first = unmet.stream().filter(judgement -> judgement.state() == Judgement.State.ASKED).findFirst().orElse(unmet.getFirst());
         String kind = !asks ? "time" : people.tickers().isEmpty() ? "decision" : "checklist";
         Set<String> all = new HashSet<>(people.deciders());
         all.addAll(people.tickers());
         boolean nobody = unmet.stream().anyMatch(Judgement::nobody);
-        Kept kept = new Kept(kind, cut(first.name(), 300), cut(unmet.stream().map(Judgement::sentence).collect(Collectors.joining(" ")), 2000), (asks ? gates.expiry(at) : first.until()).orElse(null), nobody);
-        tellVoided(at, unmet);
+        Kept kept = new Kept(kind, Shortened.to(first.name(), 300), Shortened.to(unmet.stream().map(Judgement::sentence).collect(Collectors.joining(" ")), 2000), (asks ? gate.expiry() : first.until()).orElse(null), nobody);
+        tellVoided(at, gate, unmet);
         Optional<KeptRow> before = mapper.of(at.standing());
         Set<String> known = before.map(row -> Set.copyOf(mapper.people(row.id()))).orElse(Set.of());
         long id = before.map(KeptRow::id).orElseGet(() -> add(at, kept));
@@ -103,9 +101,8 @@ public class Waits {
     }
 
     /** That approvals no longer count is told, once, to those who gave them and to who asked. */
-    private void tellVoided(Gates.AtGate at, List<Judgement> unmet) {
-        String digest = gates.digest(at);
-        Set<String> told = gates.rulings(at.standing()).stream().filter(ruling -> ruling.yes() && !ruling.digest().equals(digest)).map(Ruling::by).collect(Collectors.toCollection(HashSet::new));
+    private void tellVoided(Gates.AtGate at, Evaluation gate, List<Judgement> unmet) {
+        Set<String> told = new HashSet<>(gate.voided());
         if (told.isEmpty()) {
             return;
         }
@@ -113,7 +110,7 @@ public class Waits {
             told.add(at.requester());
         }
         String why = unmet.stream().map(Judgement::sentence).filter(sentence -> sentence.contains("no longer counts")).findFirst().orElse("What was approved has changed.");
-        notices.tell(told, Notices.Said.of(Event.VOIDED, at.place().component(), "No longer approved: " + what(at), why, path(at.standing()), key(at.standing()) + " " + digest));
+        notices.tell(told, Notices.Said.of(Event.VOIDED, at.place().component(), "No longer approved: " + what(at), why, path(at.standing()), key(at.standing()) + " " + gate.digest()));
     }
 
     /** Those who are asked are reminded before it expires, when an eighth of the time is left. */
@@ -134,10 +131,6 @@ public class Waits {
 
     private static String key(Gates.Standing standing) {
         return standing.leaves() ? "passage " + standing.passage() : "deployment " + standing.deployment();
-    }
-
-    private static String cut(String text, int most) {
-        return text.length() > most ? text.substring(0, most - 1) + "…" : text;
     }
 
     /** It no longer stands at a gate. */

@@ -15,6 +15,8 @@ public enum Event {
     COMMIT_LIVE("your commit is live in the last environment of its route", Delivery.NOW, Delivery.OFF),
     STAYS("a version does not go on by itself: something is missing, or a test of it failed", Delivery.NOW, Delivery.NOW),
     PREVIEW("your preview is ready, or was removed", Delivery.NOW, Delivery.NOW),
+    LOOSENED("something went live under rules that were loosened within a day", Delivery.NOW, Delivery.NOW),
+    NEARLY_FULL("a component has nearly all kept that it may", Delivery.NOW, Delivery.NOW),
     DAMAGED("kept bytes are damaged", Delivery.NOW, Delivery.NOW);
 
     /** How soon; a gathered one comes with others in one mail. */

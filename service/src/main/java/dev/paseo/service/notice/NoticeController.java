@@ -5,6 +5,7 @@ import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.notice.Event.Delivery;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.permission.Permission;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -64,6 +65,7 @@ class NoticeController {
     /** The newest, at most 100. */
     @GetMapping("/notices")
     NoticesView newest(@AuthenticationPrincipal Person person) {
+        Permission.unlimited(person, "see or change what they are told");
         return new NoticesView(mapper.unread(person.id()), mapper.newest(person.id(), MOST).stream().map(row -> new NoticeView(row.id(), row.event(), row.component(), row.title(), row.body(),
                 row.path(), row.at(), row.readAt() != null)).toList());
     }
@@ -71,11 +73,13 @@ class NoticeController {
     @PostMapping("/notices/read")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void read(@AuthenticationPrincipal Person person, @RequestBody ReadRequest request) {
+        Permission.unlimited(person, "see or change what they are told");
         mapper.read(person.id(), request.upTo(), clock.now());
     }
 
     @GetMapping("/notices/choices")
     ChoicesView choices(@AuthenticationPrincipal Person person) {
+        Permission.unlimited(person, "see or change what they are told");
         List<NoticeMapper.ChoiceRow> rows = mapper.choices(person.id());
         Map<String, List<ChoiceView>> components = new LinkedHashMap<>();
         rows.stream().map(NoticeMapper.ChoiceRow::component).filter(name -> !name.isEmpty()).distinct().forEach(name -> components.put(name, choices(rows, name)));
@@ -92,6 +96,7 @@ class NoticeController {
     @PutMapping("/notices/choices")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void choose(@AuthenticationPrincipal Person person, @RequestBody ChoiceRequest request) {
+        Permission.unlimited(person, "see or change what they are told");
         if (Arrays.stream(Event.values()).noneMatch(event -> event.word().equals(request.event()))) {
             throw Refusal.invalid("/event", "should be one of " + String.join(", ", Arrays.stream(Event.values()).map(Event::word).toList()));
         }
@@ -110,12 +115,14 @@ class NoticeController {
     @DeleteMapping("/notices/choices/{component}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void asElsewhere(@AuthenticationPrincipal Person person, @PathVariable String component) {
+        Permission.unlimited(person, "see or change what they are told");
         mapper.asElsewhere(person.id(), component);
     }
 
     /** Uses up a link of a mail: by the one it was sent to, once. It decides nothing. */
     @PostMapping("/links/{token}")
     MailLinkView use(@AuthenticationPrincipal Person person, @PathVariable String token) {
+        Permission.unlimited(person, "see or change what they are told");
         return new MailLinkView(links.use(token, person));
     }
 }

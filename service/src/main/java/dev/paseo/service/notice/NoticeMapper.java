@@ -72,6 +72,13 @@ interface NoticeMapper {
             where r.role = 'ADMINISTRATOR' and a.disabled_at is null""")
     List<String> administrators();
 
+    /** Administrators, and the release engineers of a component. */
+    @Select("""
+            select distinct a.name from role_grant r join account a on a.id = r.account_id or a.id in (select m.account_id from group_member m where m.group_id = r.group_id)
+            where a.disabled_at is null and (r.role = 'ADMINISTRATOR' or r.role = 'RELEASE_ENGINEER'
+              and (r.component_id is null or r.component_id = (select id from component where name = #{component})))""")
+    List<String> keepers(String component);
+
     @Select("select name from account where id = #{account}")
     String name(long account);
 

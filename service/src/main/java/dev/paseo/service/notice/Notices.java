@@ -1,5 +1,6 @@
 package dev.paseo.service.notice;
 
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.notice.Event.Delivery;
@@ -28,11 +29,7 @@ public class Notices {
      */
     public record Said(String event, String component, String title, String body, String path, String dedupe) {
         public static Said of(Event event, String component, String title, String body, String path, String dedupe) {
-            return new Said(event.word(), component, cut(title, 300), cut(body, 4000), path, cut(event.word() + " " + dedupe, 200));
-        }
-
-        private static String cut(String text, int most) {
-            return text.length() > most ? text.substring(0, most - 1) + "…" : text;
+            return new Said(event.word(), component, Shortened.to(title, 300), Shortened.to(body, 4000), path, Shortened.to(event.word() + " " + dedupe, 200));
         }
     }
 
@@ -53,6 +50,11 @@ public class Notices {
 
     public void tellAdministrators(Said said) {
         tell(mapper.administrators(), said);
+    }
+
+    /** Tells those who keep a component: administrators and its release engineers. */
+    public void tellKeepers(String component, Said said) {
+        tell(mapper.keepers(component), said);
     }
 
     /** Tells those who pushed a commit. */

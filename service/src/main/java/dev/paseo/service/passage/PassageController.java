@@ -2,6 +2,7 @@ package dev.paseo.service.passage;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Verdict;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
@@ -33,16 +34,18 @@ class PassageController {
      * @param mayNot     why the reader may not decide about its leaving; empty where they may
      * @param mayNotTick why the reader may not tick
      * @param reason     what keeps it there
+     * @param subject    what an approval approves, to be sent with it; absent once it has ended
      * @param testFailed a test of what is live failed there, so that its gate onward is not judged
      */
     record PassageView(long id, String component, String version, String environment, long deployment, String status, Instant openedAt, Optional<Instant> settledAt,
             Optional<Instant> endedAt, Optional<String> reason, List<GateViews.CriterionView> gate, List<GateViews.ListView> checklists, List<GateViews.RulingView> rulings,
-            Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired, Optional<String> url, boolean testFailed, String zone) {}
+            Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired, Optional<String> url, Optional<String> subject, boolean testFailed, String zone) {}
 
     /** {@code outcome}: {@code done}, {@code failed} or {@code cleared}; {@code picture} is one that was uploaded. */
     record TickRequest(String item, Optional<String> outcome, Optional<String> note, Optional<String> picture) {}
 
-    record RulingRequest(boolean yes, Optional<String> comment) {}
+    /** {@code subject}: what was looked at, as the passage tells it; nobody approves without. */
+    record RulingRequest(boolean yes, Optional<String> comment, Optional<String> subject) {}
 
     private final Passages passages;
     private final Versions versions;
@@ -71,14 +74,15 @@ class PassageController {
     private PassageView view(PassageRow row, String reader) {
         Versions.Sealed version = versions.byId(row.versionId());
         boolean open = row.status().equals("open");
-        Verdict verdict = open ? passages.verdict(row) : Verdict.OPEN;
+        Optional<Evaluation> gate = Optional.of(row).filter(each -> open).map(passages::evaluation);
         Gates.AtGate at = passages.atGate(row);
+        String subject = gate.map(Evaluation::digest).orElseGet(() -> gates.digest(at));
         Gates.Standing standing = Gates.Standing.ofPassage(row.id());
         String ended = "passage " + row.id() + " has ended";
         return new PassageView(row.id(), version.component(), version.number(), row.environment(), row.deploymentId(), row.status(), row.openedAt(), Optional.ofNullable(row.settledAt()),
-                Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.reason()), GateViews.criteria(verdict), looking.views().lists(at), looking.views().rulings(standing, gates.digest(at)),
-                open ? gates.refusal(at, reader) : Optional.of(ended), open ? gates.tickRefusal(at, reader) : Optional.of(ended), open && gates.needsComment(at),
-                environments.place(version.component(), row.environment()).url(), row.testFailure() != null, environments.byId(row.environmentId()).zone());
+                Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.reason()), GateViews.criteria(gate.map(Evaluation::verdict).orElse(Verdict.OPEN)), looking.views().lists(at), looking.views().rulings(standing, subject),
+                gate.map(each -> each.refusal(reader)).orElse(Optional.of(ended)), gate.map(each -> each.tickRefusal(reader)).orElse(Optional.of(ended)), gate.filter(Evaluation::needsComment).isPresent(),
+                environments.place(version.component(), row.environment()).url(), gate.map(Evaluation::digest), row.testFailure() != null, environments.byId(row.environmentId()).zone());
     }
 
     /** The passages of a version, the oldest first. */
@@ -102,7 +106,7 @@ class PassageController {
     @PostMapping("/passages/{id}/ruling")
     PassageView rule(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody RulingRequest request) {
         require(person, "decide about", id);
-        passages.rule(id, person, request.yes(), request.comment().orElse("").strip());
+        passages.rule(id, person, request.yes(), request.comment().orElse("").strip(), request.subject());
         return view(passages.passage(id), person.name());
     }
 

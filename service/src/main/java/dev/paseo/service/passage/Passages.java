@@ -5,8 +5,10 @@ import dev.paseo.core.decision.Decision;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.environment.Passage;
 import dev.paseo.core.gate.Judgement;
+import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Tick;
 import dev.paseo.core.gate.Verdict;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
@@ -72,7 +74,7 @@ public class Passages {
 
     /** A test of it there failed: it does not go on until one passes. In the transaction under way. */
     public void testFailed(long version, long environment, String why) {
-        mapper.of(version, environment).ifPresent(id -> change(id, row -> mapper.testFailed(id, why.length() > 1500 ? why.substring(0, 1500) : why, around.clock().now())));
+        mapper.of(version, environment).ifPresent(id -> change(id, row -> mapper.testFailed(id, Shortened.to(why, 1500), around.clock().now())));
     }
 
     /** It was there before there was anybody who could have watched it: it has passed. */
@@ -99,9 +101,9 @@ public class Passages {
     }
 
     /** How its gate onward stands; authors are asked of git where they are not known. */
-    Verdict verdict(PassageRow row) {
+    Evaluation evaluation(PassageRow row) {
         learn(row);
-        return gating.gates().judge(atGate(row));
+        return gating.gates().evaluate(atGate(row));
     }
 
     private void learn(PassageRow row) {
@@ -125,7 +127,8 @@ public class Passages {
 
     private void judge(PassageRow row) {
         Passage now = new Passage(row.status().equals("open") ? Passage.Status.OPEN : Passage.Status.ENDED, row.settledAt() != null);
-        Optional<Verdict> verdict = known(row);
+        Optional<Evaluation> gate = known(row);
+        Optional<Verdict> verdict = gate.map(Evaluation::verdict);
         Decision<Passage, Passage.Effect> decision = Passage.decide(now, new Passage.Event.ExitJudged(verdict.filter(Verdict::open).isPresent()));
         if (!(decision instanceof Decision.Moved<Passage, Passage.Effect>(Passage after, List<Passage.Effect> effects))) {
             return;
@@ -141,11 +144,11 @@ public class Passages {
                 // Another version is live there: nobody can test this one now.
                 gating.waits().gone(Gates.Standing.ofPassage(row.id()));
             } else if (after.settled()) {
-                verdict.ifPresent(each -> gating.waits().keep(atGate(row), each));
+                gate.ifPresent(each -> gating.waits().keep(atGate(row), each));
             }
             @Nullable Instant again = verdict.isEmpty() ? around.clock().now() : verdict.get().again().orElse(null);
             mapper.waits(row.id(), again, Optional.ofNullable(row.testFailure()).map(Passage::stays).or(() -> verdict.flatMap(Verdict::rejected)).or(() -> verdict.flatMap(each -> each.judgements().stream()
-                    .filter(judgement -> judgement.state() != Judgement.State.MET).map(Judgement::sentence).findFirst())).map(text -> text.length() > 2000 ? text.substring(0, 2000) : text).orElse(null));
+                    .filter(judgement -> judgement.state() != Judgement.State.MET).map(Judgement::sentence).findFirst())).map(text -> Shortened.to(text, 2000)).orElse(null));
         }
         mapper.wakePlace(row.environmentId(), version.componentId(), around.clock().now());
         around.telling().tell("passage", Long.toString(row.id()));
@@ -153,9 +156,9 @@ public class Passages {
     }
 
     /** Empty where git must be asked first. */
-    private Optional<Verdict> known(PassageRow row) {
+    private Optional<Evaluation> known(PassageRow row) {
         try {
-            return Optional.of(gating.gates().judge(atGate(row)));
+            return Optional.of(gating.gates().evaluate(atGate(row)));
         } catch (Gates.AuthorsUnknown unknown) {
             return Optional.empty();
         }
@@ -168,7 +171,8 @@ public class Passages {
             if (!row.status().equals("open")) {
                 throw Refusal.conflict("passage " + id + " has ended: nothing of it is to be ticked any more");
             }
-            gating.gates().tick(atGate(row), person.id(), tick, picture);
+            Gates.AtGate at = atGate(row);
+            gating.gates().tick(at.standing(), gating.gates().evaluate(at), person.id(), tick, picture);
             Versions.Sealed version = versions.byId(row.versionId());
             around.audit().record(AuditTrail.Entry.of(person.name(), "item " + tick.outcome().name().toLowerCase(java.util.Locale.ROOT), version.component() + " " + version.number()).in(row.environment())
                     .because(tick.note()).with("item", tick.item()).with("passage", Long.toString(id)));
@@ -176,22 +180,24 @@ public class Passages {
     }
 
     /** Somebody approves or rejects that it leaves; a yes is taken back by {@code takenBack}. */
-    void rule(long id, Person person, boolean yes, String comment) {
+    void rule(long id, Person person, boolean yes, String comment, Optional<String> seen) {
         learn(passage(id));
         change(id, row -> {
             Gates.AtGate at = atGate(row);
             if (!row.status().equals("open")) {
                 throw Refusal.conflict("passage " + id + " has ended: nothing of it is to be decided any more");
             }
-            gating.gates().refusal(at, person.name()).ifPresent(why -> {
+            Evaluation gate = gating.gates().evaluate(at);
+            gate.refusal(person.name()).ifPresent(why -> {
                 throw Refusal.notAllowed(why);
             });
-            if (comment.isEmpty() && (gating.gates().needsComment(at) || !yes)) {
+            if (comment.isEmpty() && (gate.needsComment() || !yes)) {
                 throw Refusal.invalid("/comment", yes ? row.environment() + " wants a comment with every decision" : "say why it is rejected");
             }
-            Optional<String> inPlaceOf = gating.gates().rule(at, person, yes, comment);
-            around.audit().record(AuditTrail.Entry.of(person.name(), yes ? "approved" : "rejected", at.version().component() + " " + at.version().number()).in(row.environment())
-                    .because(comment).with("passage", Long.toString(id)).with("in place of", inPlaceOf.orElse("")));
+            Gates.sameAsSeen(gate, yes, seen, "passage " + id);
+            Optional<String> inPlaceOf = gating.gates().rule(at.standing(), gate, person, yes, comment);
+            around.audit().record(gating.gates().stating(AuditTrail.Entry.of(person.name(), yes ? "approved" : "rejected", at.version().component() + " " + at.version().number())
+                    .in(row.environment()).because(comment).with("passage", Long.toString(id)).with("in place of", inPlaceOf.orElse("")).with("subject", gate.digest()), at.standing()));
         });
     }
 }

@@ -2,6 +2,7 @@ package dev.paseo.service.permission;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.access.Scope;
 import dev.paseo.service.problem.Refusal;
 import java.util.Optional;
 
@@ -12,6 +13,21 @@ public final class Permission {
 
     public static void require(Person person, Action action) {
         require(person, action, Optional.empty(), Optional.empty());
+    }
+
+    /**
+     * For what is somebody's own, such as their notices: a token that is limited reaches none of it.
+     *
+     * @param tried what the person wants to do, as it completes "may not ..."
+     */
+    public static void unlimited(Person person, String tried) {
+        person.scope().ifPresent(scope -> {
+            throw Refusal.notAllowed(person.name() + " may not " + tried + ": " + only(scope));
+        });
+    }
+
+    private static String only(Scope scope) {
+        return "this token may " + scope.words() + ", and nothing else";
     }
 
     /** @param tried what the person wants to do, as it completes "may not ..." */
@@ -28,7 +44,7 @@ public final class Permission {
         if (!person.may(action, component, environment)) {
             String needs = tried.startsWith(action.words()) ? "; an administrator can give a role that may"
                     : ": that is for whoever may " + action.words() + "; an administrator can give such a role";
-            throw Refusal.notAllowed(person.name() + " may not " + tried + person.limit().map(all -> ": this token may " + all + ", and nothing else").orElse(needs));
+            throw Refusal.notAllowed(person.name() + " may not " + tried + person.scope().map(scope -> ": " + only(scope)).orElse(needs));
         }
     }
 }

@@ -9,9 +9,9 @@ import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.health.contributor.Health;
 import org.springframework.boot.health.contributor.HealthIndicator;
-import org.springframework.boot.task.SimpleAsyncTaskSchedulerCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.scheduling.concurrent.ThreadPoolTaskScheduler;
 import org.springframework.stereotype.Component;
 
 /**
@@ -78,15 +78,23 @@ public class Faults implements HealthIndicator {
     @Configuration
     static class Scheduling {
 
+        /** More than there are schedules: none ever waits for another, such as for a mail server that does not answer. */
+        private static final int AT_ONCE = 64;
+
         @Bean
-        SimpleAsyncTaskSchedulerCustomizer faultsOfSchedules(Faults faults) {
-            return scheduler -> scheduler.setErrorHandler(error -> {
+        ThreadPoolTaskScheduler taskScheduler(Faults faults) {
+            ThreadPoolTaskScheduler scheduler = new ThreadPoolTaskScheduler();
+            scheduler.setPoolSize(AT_ONCE);
+            scheduler.setVirtualThreads(true);
+            scheduler.setThreadNamePrefix("schedule-");
+            scheduler.setErrorHandler(error -> {
                 if (error instanceof Error fatal) {
                     faults.met("a schedule", fatal);
                 } else {
                     LOG.error("a schedule failed, and is tried again", error);
                 }
             });
+            return scheduler;
         }
     }
 }

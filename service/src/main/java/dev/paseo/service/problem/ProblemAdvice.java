@@ -54,7 +54,9 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
         if (refusal.fields().size() > 1) {
             detail.setProperty("errors", refusal.fields());
         }
-        return ResponseEntity.of(detail).build();
+        ResponseEntity.HeadersBuilder<?> answer = ResponseEntity.of(detail);
+        refusal.again().ifPresent(again -> answer.header(HttpHeaders.RETRY_AFTER, Long.toString(Math.max(1, again.toSeconds()))));
+        return answer.build();
     }
 
     /** The database is away, or has no room for one more: whoever asks again soon is answered. */

@@ -1,5 +1,6 @@
 package dev.paseo.service.problem;
 
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -9,7 +10,7 @@ public final class Refusal extends RuntimeException {
 
     /** Why, as a stable code; the HTTP status follows from it. */
     public enum Kind {
-        INVALID(400), SIGNED_OUT(401), NOT_ALLOWED(403), NOT_FOUND(404), CONFLICT(409), GONE(410), TOO_LARGE(413), UNAVAILABLE(503), UNPROCESSABLE(422), DAMAGED(409), NO_ROOM(507);
+        INVALID(400), SIGNED_OUT(401), NOT_ALLOWED(403), NOT_FOUND(404), CONFLICT(409), WAITS(409), GONE(410), TOO_LARGE(413), UNAVAILABLE(503), UNPROCESSABLE(422), TOO_MANY(429), DAMAGED(409), NO_ROOM(507);
 
         private final int status;
 
@@ -26,6 +27,7 @@ public final class Refusal extends RuntimeException {
     private final String title;
     private final Optional<String> pointer;
     private final List<Field> fields;
+    private Optional<Duration> again = Optional.empty();
 
     /** One field that is wrong: its JSON pointer (RFC 6901), and what it should be. */
     public record Field(String pointer, String detail) {}
@@ -75,6 +77,11 @@ public final class Refusal extends RuntimeException {
         return new Refusal(Kind.CONFLICT, "Refused", detail, Optional.empty());
     }
 
+    /** It is not done yet: somebody else agrees first. */
+    public static Refusal waits(String detail) {
+        return new Refusal(Kind.WAITS, "Waits for a second person", detail, Optional.empty());
+    }
+
     /** What is kept is not what was kept. */
     public static Refusal damaged(String detail) {
         return new Refusal(Kind.DAMAGED, "Damaged", detail, Optional.empty());
@@ -87,6 +94,13 @@ public final class Refusal extends RuntimeException {
 
     public static Refusal tooLarge(String detail) {
         return new Refusal(Kind.TOO_LARGE, "Too large", detail, Optional.empty());
+    }
+
+    /** Whoever asks has asked too often; {@code again} is when it is worth to ask once more. */
+    public static Refusal tooMany(String detail, Duration again) {
+        Refusal refusal = new Refusal(Kind.TOO_MANY, "Too many", detail, Optional.empty());
+        refusal.again = Optional.of(again);
+        return refusal;
     }
 
     /** The disk is full. */
@@ -109,6 +123,10 @@ public final class Refusal extends RuntimeException {
 
     List<Field> fields() {
         return fields;
+    }
+
+    Optional<Duration> again() {
+        return again;
     }
 
     Optional<String> pointer() {

@@ -2,6 +2,7 @@ package dev.paseo.service.run;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.Registered;
@@ -65,17 +66,22 @@ class BadgeController {
     @Hidden
     @GetMapping(value = "/badges/{key}/{name}.svg", produces = "image/svg+xml")
     ResponseEntity<String> badge(@PathVariable String key, @PathVariable String name, @RequestParam Optional<String> branch) {
-        Registered component = components.named(name);
+        Registered component = components.found(name).orElseThrow(BadgeController::none);
         if (!MessageDigest.isEqual(key(component).getBytes(StandardCharsets.US_ASCII), key.getBytes(StandardCharsets.UTF_8))) {
-            throw Refusal.notFound("there is no such picture");
+            throw none();
         }
         String shown = branch.orElse(component.mainBranch());
         String state = mapper.newestStatus(component.id(), shown).orElse("no run");
         return ResponseEntity.ok().cacheControl(CacheControl.maxAge(Duration.ofSeconds(10))).body(svg(name + " " + shown, state));
     }
 
+    /** Said alike where there is no such component. */
+    private static Refusal none() {
+        return Refusal.notFound("there is no such picture");
+    }
+
     private static String svg(String title, String state) {
-        String text = escape(title.length() > 60 ? title.substring(0, 60) + "…" : title);
+        String text = escape(Shortened.to(title, 60));
         int left = 12 + Math.min(61, title.length()) * 7;
         int width = left + 36 + state.length() * 7;
         String[] look = LOOKS.get(state);

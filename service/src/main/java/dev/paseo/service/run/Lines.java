@@ -5,6 +5,7 @@ import dev.paseo.core.run.LineQueue.Member;
 import dev.paseo.core.run.LineQueue.Move;
 import dev.paseo.core.run.LineQueue.NewerStart;
 import dev.paseo.core.run.RunEvent;
+import dev.paseo.core.run.RunTimes;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.EffectHandler;
@@ -109,14 +110,10 @@ class Lines implements EffectHandler {
             transactions.run(() -> {
                 RunRow row = runs.lock(id);
                 if (row.status().equals("running") || row.status().equals("cancelling")) {
-                    runs.apply(row, new RunEvent.CancelAsked("took longer than " + words(runs.file(row).timeout().toMinutes())));
+                    runs.apply(row, RunTimes.over(runs.file(row).timeout()));
                 }
             });
         }
-    }
-
-    private static String words(long minutes) {
-        return minutes % 60 == 0 ? minutes / 60 + " h" : minutes + " min";
     }
 
     /** Where a line's turn is, for people: the run before this one that it waits for. */

@@ -2,6 +2,7 @@ package dev.paseo.service.run;
 
 import dev.paseo.core.run.RunState;
 import dev.paseo.core.run.StageState;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.core.version.VersionPattern;
 import dev.paseo.core.secret.Lack;
 import dev.paseo.language.file.PipelineFile;
@@ -49,15 +50,11 @@ public class RunStarts {
         }
 
         public String summary() {
-            return cut(commit.summary(), 500);
+            return Shortened.to(commit.summary(), 500);
         }
 
         public String author() {
-            return cut(commit.author() + " <" + commit.address() + ">", 300);
-        }
-
-        private static String cut(String text, int most) {
-            return text.length() > most ? text.substring(0, most) : text;
+            return Shortened.to(commit.author() + " <" + commit.address() + ">", 300);
         }
     }
 

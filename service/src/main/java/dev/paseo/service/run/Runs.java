@@ -6,9 +6,11 @@ import dev.paseo.core.run.RunEffect;
 import dev.paseo.core.run.RunEvent;
 import dev.paseo.core.run.RunState;
 import dev.paseo.core.run.RunStatus;
+import dev.paseo.core.run.RunTimes;
 import dev.paseo.core.run.StageKey;
 import dev.paseo.core.run.StageState;
 import dev.paseo.core.run.StageStatus;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.agent.WorkBoard;
 import dev.paseo.service.announcement.Announcements;
@@ -25,22 +27,18 @@ import dev.paseo.service.source.Mirror;
 import dev.paseo.service.notice.Event;
 import dev.paseo.service.notice.Notices;
 import dev.paseo.service.version.Versions;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** The shell around the deciding about runs: lock, load, decide, store, and carry out what follows, in one transaction. */
 @Component
 class Runs {
 
-    /** How long a run that was told to end for its length has until it is told again. */
-    private static final Duration SECOND_CALL = Duration.ofMinutes(10);
 
     private final RunMapper mapper;
     private final Transactions transactions;
@@ -96,7 +94,7 @@ class Runs {
         Instant started = row.startedAt() == null && after.status() == RunStatus.RUNNING ? now : row.startedAt();
         Instant ended = after.status().ended() ? now : null;
         if (mapper.move(new RunMapper.Moved(row.id(), row.revision(), word(after.status()), json.write(after), after.prepared(),
-                after.reason().map(why -> cut(why, 2000)).orElse(null), started, ended, wakeAt(row, after.status(), now))) != 1) {
+                after.reason().map(why -> Shortened.to(why, 2000)).orElse(null), started, ended, RunTimes.wake(after.status(), Optional.ofNullable(row.startedAt()), file(row).timeout(), now).orElse(null))) != 1) {
             throw new Transactions.LostRace("run " + row.id() + " moved on");
         }
         Map<StageKey, StageState> known = before.stages().stream().collect(Collectors.toMap(StageState::key, stage -> stage));
@@ -132,14 +130,6 @@ class Runs {
         }
     }
 
-    private @Nullable Instant wakeAt(RunRow row, RunStatus status, Instant now) {
-        return switch (status) {
-            case WAITING, PASSED, WARNED, FAILED, CANCELLED -> null;
-            case RUNNING -> (row.startedAt() == null ? now : row.startedAt()).plus(file(row).timeout());
-            case CANCELLING -> now.plus(SECOND_CALL);
-        };
-    }
-
     private void store(long run, int position, StageState was, StageState stage, Instant now) {
         StageKey key = stage.key();
         if (stage.attempt() != was.attempt()) {
@@ -148,11 +138,7 @@ class Runs {
             return;
         }
         mapper.moveStage(new RunMapper.StageMove(run, key.name(), key.variant(), stage.attempt(), word(stage.status()),
-                stage.reason().map(why -> cut(why, 2000)).orElse(null), stage.status() == StageStatus.RUNNING, stage.status().ended(), now));
-    }
-
-    private static String cut(String text, int most) {
-        return text.length() > most ? text.substring(0, most) : text;
+                stage.reason().map(why -> Shortened.to(why, 2000)).orElse(null), stage.status() == StageStatus.RUNNING, stage.status().ended(), now));
     }
 
     private void carryOut(RunRow row, RunEffect effect) {

@@ -47,8 +47,17 @@ interface SecretMapper {
         }
     }
 
+    record ReachRow(@Nullable String component, @Nullable String environment, @Nullable String host) {}
+
     @Insert("insert ignore into secret (name, component_id, environment_id, host_id) values (#{name}, #{component}, #{environment}, #{host})")
     int add(String name, long component, long environment, long host);
+
+    /** Where values of a name are set, or may be. */
+    @Select("""
+            select c.name as component, e.name as environment, h.name as host from secret s
+            left join component c on c.id = s.component_id left join environment e on e.id = s.environment_id left join host h on h.id = s.host_id
+            where s.name = #{name}""")
+    List<ReachRow> reaches(String name);
 
     @Select("select id from secret where name = #{name} and component_id = #{component} and environment_id = #{environment} and host_id = #{host} for update")
     long lock(String name, long component, long environment, long host);
@@ -130,6 +139,12 @@ interface SecretMapper {
 
     @Delete("delete from secret_access where component_id = #{component} and name = #{name}")
     int close(long component, String name);
+
+    @Select("select id from component")
+    List<Long> components();
+
+    @Select("select id from component where id = #{component} for update")
+    long lockComponent(long component);
 
     @Select("select name from secret_access where component_id = #{component} order by name")
     List<String> given(long component);

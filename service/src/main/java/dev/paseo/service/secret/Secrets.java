@@ -1,6 +1,8 @@
 package dev.paseo.service.secret;
 
 import dev.paseo.core.secret.Lack;
+import dev.paseo.core.secret.ValueReach;
+import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
@@ -56,11 +58,26 @@ public class Secrets {
 
     /** Sets a new revision of a value. */
     public void set(String name, String value, Scope scope, OptionalLong by) {
+        check(value);
+        transactions.run(() -> add(name, value, scope, by));
+    }
+
+    /** Refuses what no secret's value can be. */
+    public static void check(String value) {
         if (value.length() < SHORTEST || value.length() > LONGEST) {
             throw Refusal.invalid("/value", "the value of a secret has " + SHORTEST + " to " + LONGEST
                     + " signs: a shorter one could not be masked in logs");
         }
-        transactions.run(() -> add(name, value, scope, by));
+    }
+
+    /** Where values of a name are set, or may be by now. */
+    public List<ValueReach> reaches(String name) {
+        return mapper.reaches(name).stream().map(row -> new ValueReach(Optional.ofNullable(row.component()), Optional.ofNullable(row.environment()), Optional.ofNullable(row.host()))).toList();
+    }
+
+    /** A value may be set there from now on; there is none yet. */
+    public void reserve(String name, Scope scope) {
+        mapper.add(name, scope.component(), scope.environment(), scope.host());
     }
 
     /** In the transaction under way. The value opens as this revision of this secret in this scope, and as nothing else. */
@@ -113,8 +130,14 @@ public class Secrets {
         });
     }
 
+    /** The entry of a grant, or of one taken back, with what the component is given after it. */
+    public AuditTrail.Entry stating(AuditTrail.Entry entry, long component) {
+        return GrantStates.into(entry, component, mapper);
+    }
+
     /** Takes a secret from a component's files; whether it had it. */
     public boolean close(long component, String name) {
+        mapper.lockComponent(component);
         return mapper.close(component, name) == 1;
     }
 
@@ -125,6 +148,7 @@ public class Secrets {
 
     /** Opens a secret to a component's files. */
     public void open(long component, String name) {
+        mapper.lockComponent(component);
         mapper.open(component, name);
     }
 

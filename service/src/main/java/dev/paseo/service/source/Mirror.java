@@ -65,12 +65,15 @@ public final class Mirror {
     private final Path folder;
     private final String repository;
     private final Supplier<SourceAccess> credentials;
+    private final Supplier<Optional<String>> pinned;
     private final ReentrantLock fetching = new ReentrantLock();
 
-    Mirror(Path folder, String repository, Supplier<SourceAccess> credentials) {
+    /** @param pinned refuses where the repository may not be asked, at this moment; else the addresses its host stands for, as git takes them */
+    Mirror(Path folder, String repository, Supplier<SourceAccess> credentials, Supplier<Optional<String>> pinned) {
         this.folder = folder;
         this.repository = repository;
         this.credentials = credentials;
+        this.pinned = pinned;
     }
 
     boolean isOf(String address) {
@@ -83,11 +86,12 @@ public final class Mirror {
 
     /** What the repository says about all its branches and tags, asked of it and not of the mirror. */
     public String listing() {
+        Optional<String> addresses = pinned.get();
         try {
             return repository.startsWith("file://")
                     ? new String(Git.run(Path.of(URI.create(repository)), List.of("for-each-ref", "--format=%(objectname) %(refname)", "refs/heads", "refs/tags"),
                             Map.of(), LISTING), StandardCharsets.UTF_8)
-                    : credentials.get().with(environment -> new String(Git.run(Path.of("/"), List.of("ls-remote", "--refs", "--heads", "--tags", repository),
+                    : credentials.get().with(addresses, environment -> new String(Git.run(Path.of("/"), List.of("ls-remote", "--refs", "--heads", "--tags", repository),
                             environment, LISTING), StandardCharsets.UTF_8));
         } catch (Git.Failed | UncheckedIOException failed) {
             throw away(failed);
@@ -105,7 +109,7 @@ public final class Mirror {
                 if (!Files.exists(folder.resolve("HEAD"))) {
                     Git.run(folder.getParent(), List.of("init", "-q", "--bare", folder.toString()));
                 }
-                credentials.get().with(environment -> Git.run(folder, List.of("fetch", "-q", "--prune", "--no-write-fetch-head", "--force", "--no-tags",
+                credentials.get().with(pinned.get(), environment -> Git.run(folder, List.of("fetch", "-q", "--prune", "--no-write-fetch-head", "--force", "--no-tags",
                         repository, "+refs/heads/*:refs/heads/*", "+refs/tags/*:refs/tags/*"), environment, FETCH));
             }
         } catch (Git.Failed failed) {
@@ -324,7 +328,7 @@ public final class Mirror {
 
     private void push(String branch, String commit, String expected) {
         try {
-            credentials.get().with(environment -> Git.run(folder, List.of("push", "-q", "--force-with-lease=refs/heads/" + branch + ":" + expected,
+            credentials.get().with(pinned.get(), environment -> Git.run(folder, List.of("push", "-q", "--force-with-lease=refs/heads/" + branch + ":" + expected,
                     repository, commit + ":refs/heads/" + branch), environment, FETCH));
         } catch (Git.Failed refused) {
             throw new NotTaken(refused.getMessage());

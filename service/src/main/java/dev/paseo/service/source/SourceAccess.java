@@ -75,8 +75,12 @@ public record SourceAccess(Optional<String> name, Optional<String> password, @Si
         }
     }
 
-    /** Does something with git's environment for this repository. */
-    <T> T with(Function<Map<String, String>, T> use) {
+    /**
+     * Does something with git's environment for this repository.
+     *
+     * @param pinned the addresses that its host stands for, which git takes instead of asking for them itself; none: git asks
+     */
+    <T> T with(Optional<String> pinned, Function<Map<String, String>, T> use) {
         Map<String, String> environment = new LinkedHashMap<>();
         @Nullable Path folder = null;
         try {
@@ -95,6 +99,7 @@ public record SourceAccess(Optional<String> name, Optional<String> password, @Si
             }
             password.ifPresent(word -> settings.put("http.extraHeader", "Authorization: Basic "
                     + Base64.getEncoder().encodeToString((name.orElse("") + ":" + word).getBytes(StandardCharsets.UTF_8))));
+            pinned.ifPresent(addresses -> settings.put("http.curloptResolve", addresses));
             int at = 0;
             for (Map.Entry<String, String> setting : settings.entrySet()) {
                 environment.put("GIT_CONFIG_KEY_" + at, setting.getKey());
@@ -130,7 +135,7 @@ public record SourceAccess(Optional<String> name, Optional<String> password, @Si
 
     private static final Pattern ADDRESS = Pattern.compile("(https://|ssh://([A-Za-z0-9][A-Za-z0-9._-]*@)?)[A-Za-z0-9][A-Za-z0-9.-]*(:[0-9]{1,5})?(/[A-Za-z0-9._~-]+)+/?");
 
-    /** Refuses a repository that is not where components may come from; links resolved. */
+    /** Refuses a folder that is not where components may come from, links resolved; and an address of no right form. */
     static void allow(Settings settings, String repository) {
         if (repository.startsWith("file:///")) {
             allowFolder(settings, repository);
@@ -139,14 +144,6 @@ public record SourceAccess(Optional<String> name, Optional<String> password, @Si
         if (!ADDRESS.matcher(repository).matches() || repository.contains("/../") || repository.endsWith("/..") || repository.contains("/./")) {
             throw Refusal.invalid("/repository", "a repository is given as file:///path, https://host/path or ssh://user@host/path; got '" + repository + "'");
         }
-        if (settings.allowedSources().stream().noneMatch(allowed -> beginsWith(repository, allowed))) {
-            throw notAllowed(settings, repository);
-        }
-    }
-
-    /** Whether an address lies below an allowed one; a beginning counts up to a slash alone. */
-    public static boolean beginsWith(String address, String allowed) {
-        return allowed.contains("://") && (address.equals(allowed) || address.startsWith(allowed.endsWith("/") ? allowed : allowed + "/"));
     }
 
     private static void allowFolder(Settings settings, String repository) {

@@ -6,7 +6,6 @@ import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.StartTriggers;
-import java.time.Duration;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.Optional;
@@ -24,7 +23,6 @@ import org.springframework.stereotype.Component;
 class Clocks {
 
     private static final Logger LOG = LoggerFactory.getLogger(Clocks.class);
-    private static final Duration MADE_UP_FOR = Duration.ofHours(1);
     private static final DateTimeFormatter SAID = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm");
 
     private final StartTriggers triggers;
@@ -52,10 +50,10 @@ class Clocks {
 
     private void strike(StartTriggers.Due due) {
         Registered component = components.byId(due.component());
-        boolean missed = Duration.between(due.at(), clock.now()).compareTo(MADE_UP_FOR) > 0;
+        Event.Struck struck = Event.Struck.noticed(component.name(), due.cron(), due.zone(), due.at(), clock.now());
         String time = SAID.withZone(ZoneId.of(due.zone())).format(due.at());
-        starting.happened(new Happened(new Event.Struck(component.name(), due.cron(), due.zone(), due.at(), missed), component, Optional.empty(),
-                "clock at " + time + " " + due.zone() + (missed ? ", missed" : ""), new Cause.Clock(component.name(), due.cron(), due.zone(), due.at()),
+        starting.happened(new Happened(struck, component, Optional.empty(),
+                "clock at " + time + " " + due.zone() + (struck.missed() ? ", missed" : ""), new Cause.Clock(component.name(), due.cron(), due.zone(), due.at()),
                 OptionalLong.empty(), "clock", Optional.of(component.mainBranch()), Optional.empty(), Optional.empty()), () -> triggers.strike(due));
     }
 }

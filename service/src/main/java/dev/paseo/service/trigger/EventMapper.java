@@ -1,5 +1,6 @@
 package dev.paseo.service.trigger;
 
+import dev.paseo.core.text.Shortened;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -24,22 +25,20 @@ interface EventMapper {
         final String sentence;
         final String actor;
         final @Nullable String reason;
+        final boolean told;
         final Instant at;
 
         NewEvent(Happened happened, @Nullable String reason, Instant at) {
             this.component = happened.about().id();
             this.kind = happened.kind();
             this.key = happened.key().orElse(null);
-            this.branch = happened.branch().map(name -> cut(name, 200)).orElse(null);
+            this.branch = happened.branch().map(name -> Shortened.to(name, 200)).orElse(null);
             this.commit = happened.commit().orElse(null);
-            this.sentence = cut(happened.sentence(), 700);
-            this.actor = cut(happened.by(), 200);
-            this.reason = reason == null ? null : cut(reason, 2000);
+            this.sentence = Shortened.to(happened.sentence(), 700);
+            this.actor = Shortened.to(happened.by(), 200);
+            this.reason = reason == null ? null : Shortened.to(reason, 2000);
+            this.told = happened.told();
             this.at = at;
-        }
-
-        static String cut(String text, int most) {
-            return text.length() > most ? text.substring(0, most) : text;
         }
     }
 
@@ -49,10 +48,20 @@ interface EventMapper {
     record ConsideredRow(long eventId, String component, int position, String words, @Nullable Long runNumber, @Nullable String reason) {}
 
     @Insert("""
-            insert ignore into trigger_event (component_id, kind, event_key, branch, commit_id, sentence, actor, reason, at)
-            values (#{component}, #{kind}, #{key}, #{branch}, #{commit}, #{sentence}, #{actor}, #{reason}, #{at})""")
+            insert ignore into trigger_event (component_id, kind, event_key, branch, commit_id, sentence, actor, reason, told, at)
+            values (#{component}, #{kind}, #{key}, #{branch}, #{commit}, #{sentence}, #{actor}, #{reason}, #{told}, #{at})""")
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int add(NewEvent event);
+
+    /** Somebody tells who pushed it, after it was noticed; as long as nobody has. */
+    @Update("""
+            update trigger_event set actor = #{by}, told = true
+            where component_id = #{component} and kind = 'push' and branch = #{branch} and commit_id = #{commit} and not told and at >= #{since}""")
+    int tell(long component, String branch, String commit, String by, Instant since);
+
+    /** The branches to which somebody pushed a commit, nobody told who. */
+    @Select("select distinct branch from trigger_event where component_id = #{component} and kind = 'push' and commit_id = #{commit} and not told")
+    List<String> untold(long component, String commit);
 
     @Update("update trigger_event set cause_id = #{cause} where id = #{id}")
     int because(long id, long cause);

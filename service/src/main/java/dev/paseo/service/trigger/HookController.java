@@ -7,6 +7,8 @@ import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestHeader;
@@ -23,6 +25,8 @@ class HookController {
     private static final int LARGEST = 1 << 20;
     private static final String HERE_BEFORE = "Paseo had this message before: nothing more follows from it.\n";
 
+    private static final String BRANCHES = "refs/heads/";
+
     private final Components components;
     private final Hooks hooks;
 
@@ -34,36 +38,41 @@ class HookController {
     @PostMapping("/push/{name}")
     String push(@PathVariable String name, @RequestHeader("webhook-id") String id, @RequestHeader("webhook-timestamp") String timestamp,
             @RequestHeader("webhook-signature") String signature, HttpServletRequest request) throws IOException {
+        Optional<Registered> known = components.found(name);
         byte[] body = body(request);
-        Registered component = hooked(name);
-        if (!hooks.believe(component, id, timestamp, signature, body)) {
+        if (!hooks.believe(known, id, timestamp, signature, body)) {
             return HERE_BEFORE;
         }
-        return hooks.follow(component, Optional.ofNullable(hooks.json(body).path("pusher").asString(null)));
+        Registered component = inUse(known.orElseThrow());
+        JsonNode said = hooks.json(body);
+        Set<String> branches = said.path("refs").valueStream().map(ref -> ref.asString("")).filter(ref -> ref.startsWith(BRANCHES)).map(ref -> ref.substring(BRANCHES.length())).collect(Collectors.toSet());
+        return hooks.follow(component, new Pusher(Optional.ofNullable(said.path("pusher").asString(null)), said.has("refs") ? Optional.of(branches) : Optional.empty()));
     }
 
     @PostMapping("/mapped/{name}")
     String mapped(@PathVariable String name, HttpServletRequest request) throws IOException {
+        Registered known = components.found(name).orElseThrow(Hooks::unproven);
+        HookMapping mapping = hooks.mapping(known);
         byte[] body = body(request);
-        Registered component = hooked(name);
-        HookMapping mapping = hooks.mapping(component);
-        if (!hooks.believeMapped(component, mapping, Optional.ofNullable(request.getHeader(mapping.header())),
+        if (!hooks.believeMapped(known, mapping, Optional.ofNullable(request.getHeader(mapping.header())),
                 mapping.delivery().map(request::getHeader), body)) {
             return HERE_BEFORE;
         }
+        Registered component = inUse(known);
         JsonNode json = hooks.json(body);
-        return hooks.follow(component, mapping.pusher().map(pointer -> json.at(pointer).asString(null)));
+        return hooks.follow(component, new Pusher(mapping.pusher().map(pointer -> json.at(pointer).asString(null)), Optional.empty()));
     }
 
     /** What happened elsewhere, as a CloudEvent with a type of the CDEvents vocabulary, structured. */
     @PostMapping("/events/{name}")
     String event(@PathVariable String name, @RequestHeader("webhook-id") String id, @RequestHeader("webhook-timestamp") String timestamp,
             @RequestHeader("webhook-signature") String signature, HttpServletRequest request) throws IOException {
+        Optional<Registered> known = components.found(name);
         byte[] body = body(request);
-        Registered component = hooked(name);
-        if (!hooks.believe(component, id, timestamp, signature, body)) {
+        if (!hooks.believe(known, id, timestamp, signature, body)) {
             return HERE_BEFORE;
         }
+        Registered component = inUse(known.orElseThrow());
         JsonNode json = hooks.json(body);
         String type = json.path("type").asString("");
         if (!json.path("specversion").asString("").equals("1.0") || type.isEmpty()) {
@@ -72,8 +81,7 @@ class HookController {
         return hooks.happened(component, type, json.path("source").asString("elsewhere"));
     }
 
-    private Registered hooked(String name) {
-        Registered component = components.named(name);
+    private static Registered inUse(Registered component) {
         if (component.retired().isPresent()) {
             throw Refusal.conflict(component.name() + " is retired: nothing starts upon it. Its hook can be taken out of the repository");
         }

@@ -1,5 +1,6 @@
 package dev.paseo.service.trigger;
 
+import dev.paseo.service.access.Accounts;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.arrival.Stores;
 import dev.paseo.service.audit.AuditTrail;
@@ -12,6 +13,8 @@ import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.signature.StandardWebhooks;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.time.Instant;
+import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
 import org.slf4j.Logger;
@@ -28,45 +31,53 @@ class Hooks {
     /** How many lines a push is answered with. */
     private static final int MOST_LINES = 40;
 
+    private static final String NOBODYS_SECRET = Base64.getEncoder().encodeToString(Tokens.fresh("nobody").getBytes(StandardCharsets.US_ASCII));
     private static final Logger LOG = LoggerFactory.getLogger(Hooks.class);
 
     private final HookMapper mapper;
     private final HookSecrets secrets;
     private final Pushes pushes;
     private final Polls polls;
+    private final EventMapper events;
     private final Reading reading;
 
     /** What a hook is read with, and what its setting leaves. */
     @Component
-    record Reading(ServiceClock clock, JsonMapper tree, Json json, AuditTrail audit, Transactions transactions, Stores stores) {}
+    record Reading(ServiceClock clock, JsonMapper tree, Json json, AuditTrail audit, Transactions transactions, Stores stores, Accounts accounts) {}
 
-    Hooks(HookMapper mapper, HookSecrets secrets, Pushes pushes, Polls polls, Reading reading) {
+    Hooks(HookMapper mapper, HookSecrets secrets, Pushes pushes, Polls polls, EventMapper events, Reading reading) {
         this.mapper = mapper;
         this.secrets = secrets;
         this.pushes = pushes;
         this.polls = polls;
+        this.events = events;
         this.reading = reading;
     }
 
-    /** A message signed per Standard Webhooks; false where it was here before. */
-    boolean believe(Registered component, String id, String timestamp, String signature, byte[] body) {
-        refuse(component, StandardWebhooks.doubt(secrets.of(component), id, timestamp, signature, body, reading.clock().outside()));
+    /** A message signed per Standard Webhooks; false where it was here before. Who cannot sign it is not told whether there is such a component. */
+    boolean believe(Optional<Registered> known, String id, String timestamp, String signature, byte[] body) {
+        String secret = known.map(secrets::of).orElse(NOBODYS_SECRET);
+        StandardWebhooks.doubt(secret, id, timestamp, signature, body, reading.clock().outside()).ifPresent(why -> {
+            LOG.warn("a hook for {} is refused: {}", known.map(Registered::name).orElse("no component of ours"), why);
+            throw Refusal.signedOut("The hook is refused: " + why + ".");
+        });
+        Registered component = known.orElseThrow();
         if (id.isEmpty() || id.length() > 120) {
             throw Refusal.invalid("/webhook-id", "a message's id has 1 to 120 signs");
         }
         return mapper.deliver(component.id(), id, reading.clock().now()) == 1;
     }
 
-    private static void refuse(Registered component, Optional<String> doubt) {
-        doubt.ifPresent(why -> {
-            LOG.warn("a hook for {} is refused: {}", component.name(), why);
-            throw Refusal.signedOut("The hook is refused: " + why + ".");
-        });
+    /** Said alike where there is no such component, no mapping, and another proof. */
+    static Refusal unproven() {
+        return Refusal.signedOut("The hook is refused: it does not have the proof that this address wants. The service's log says more.");
     }
 
     HookMapping mapping(Registered component) {
-        return mapper.mapping(component.id()).map(text -> reading.json().read(text, HookMapping.class)).orElseThrow(() -> Refusal.notFound(
-                component.name() + " has no mapping for hooks of its source; sign them as Standard Webhooks, or set one"));
+        return mapper.mapping(component.id()).map(text -> reading.json().read(text, HookMapping.class)).orElseThrow(() -> {
+            LOG.warn("a hook for {} is refused: it has no mapping for hooks of its source; sign them as Standard Webhooks, or set one", component.name());
+            return unproven();
+        });
     }
 
     void map(Registered component, HookMapping mapping, String secret, String by) {
@@ -83,7 +94,10 @@ class Hooks {
 
     /** The same for a message that is signed as the component's mapping says. */
     boolean believeMapped(Registered component, HookMapping mapping, Optional<String> header, Optional<String> delivery, byte[] body) {
-        refuse(component, mapping.doubt(secrets.mapped(component), header.orElse(null), body));
+        mapping.doubt(secrets.mapped(component), header.orElse(null), body).ifPresent(why -> {
+            LOG.warn("a hook for {} is refused: {}", component.name(), why);
+            throw unproven();
+        });
         String id = delivery.filter(text -> !text.isBlank() && text.length() <= 100).orElseGet(() -> Tokens.hash(new String(body, StandardCharsets.ISO_8859_1)));
         return mapper.deliver(component.id(), "mapped " + id, reading.clock().now()) == 1;
     }
@@ -98,10 +112,10 @@ class Hooks {
     }
 
     /** Looks at the component's repository, and says in words, for whoever pushed, what that led to. */
-    String follow(Registered component, Optional<String> pusher) {
+    String follow(Registered component, Pusher pusher) {
         String repository = component.repository().orElseThrow(() -> Refusal.conflict(component.name() + " has no repository to look at"));
         try {
-            return words(component, pushes.look(repository, pusher.map(name -> name.length() > 200 ? name.substring(0, 200) : name)));
+            return words(component, pushes.look(repository, pusher));
         } catch (Refusal away) {
             if (away.kind() != Refusal.Kind.UNAVAILABLE) {
                 throw away;
@@ -111,19 +125,33 @@ class Hooks {
         }
     }
 
+    /** Somebody who may say whose address is whose says who pushed a commit. */
+    void pushed(Registered component, String commit, String account, String by) {
+        String pushed = reading.accounts().named(account).name();
+        reading.transactions().run(() -> {
+            List<String> branches = events.untold(component.id(), commit);
+            if (branches.isEmpty()) {
+                throw Refusal.notFound("of no push of " + component.name() + " with the commit " + commit + " it is unknown who pushed");
+            }
+            branches.forEach(branch -> events.tell(component.id(), branch, commit, pushed, Instant.EPOCH));
+            reading.accounts().judgeAgain(reading.clock().now());
+            reading.audit().record(AuditTrail.Entry.of(by, "pusher told", component.name()).with("commit", commit).with("branches", String.join(", ", branches)).with("pushed by", pushed));
+        });
+    }
+
     /** A person asks for a look at all that a component comes from. */
-    String lookNow(Registered component, String person) {
+    String lookNow(Registered component) {
         if (component.retired().isPresent()) {
             throw Refusal.conflict(component.name() + " is retired: nothing starts of it");
         }
         reading.stores().soon(component.id());
-        return component.repository().isPresent() ? follow(component, Optional.of(person)) : "Paseo looks at the stores of " + component.name() + ".\n";
+        return component.repository().isPresent() ? follow(component, Pusher.UNTOLD) : "Paseo looks at the stores of " + component.name() + ".\n";
     }
 
     /** Follows an event of the CDEvents vocabulary, as far as it says that something here is worth looking at. */
     String happened(Registered component, String type, String source) {
         if (type.matches("dev\\.cdevents\\.(change\\.merged|repository\\.modified|branch\\.(created|deleted))\\..*")) {
-            return follow(component, Optional.of(source));
+            return follow(component, Pusher.UNTOLD);
         }
         if (type.matches("dev\\.cdevents\\.artifact\\.(packaged|published)\\..*")) {
             reading.stores().soon(component.id());

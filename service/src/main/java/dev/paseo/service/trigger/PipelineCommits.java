@@ -68,6 +68,10 @@ class PipelineCommits {
         Permission.require(person, Action.EDIT_PIPELINE, Optional.of(name), Optional.empty());
         Registered component = components.named(name);
         refuse(component, request);
+        if (component.repository().isEmpty() || components.rules(component.id()).trusts(request.branch())) {
+            Permission.require(person, Action.EDIT_TRUSTED, "commit to " + request.branch() + " of " + name + ", which is trusted (commit to a branch of its own, such as "
+                    + Components.ownBranch(person) + ")", Optional.of(name), Optional.empty());
+        }
         if (component.repository().isEmpty()) {
             components.saveFile(component, request.base(), request.text(), person.name());
             return new CommittedView(request.branch(), components.heads(component.id()).get(component.mainBranch()), Optional.empty(),
@@ -75,7 +79,7 @@ class PipelineCommits {
         }
         String commit = commit(component, request, author(person));
         components.committed(component, request.branch(), commit, person.name());
-        Optional<Starting.Led> led = pushes.look(component.repository().get(), Optional.of(person.name())).moved().stream()
+        Optional<Starting.Led> led = pushes.look(component.repository().get(), Pusher.of(person.name(), request.branch())).moved().stream()
                 .filter(each -> each.component().equals(name) && each.commit().equals(commit)).map(Pushes.Moved::led).findFirst();
         return new CommittedView(request.branch(), commit, led.flatMap(Starting.Led::run).map(run -> run.number()), led.flatMap(Starting.Led::why));
     }

@@ -1,5 +1,6 @@
 package dev.paseo.service.trigger;
 
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
@@ -54,11 +55,15 @@ class Polls {
     }
 
     @Scheduled(fixedDelay = 250)
-    void poll() throws InterruptedException {
+    void poll() {
         Instant now = clock.now();
         for (PollMapper.PollRow due : mapper.due(now)) {
-            if (mapper.claim(due.repository(), due.nextAt(), now.plus(every.compareTo(Duration.ofMinutes(3)) > 0 ? every : Duration.ofMinutes(3))) == 1) {
-                room.acquire();
+            if (!room.tryAcquire()) {
+                return;
+            }
+            if (mapper.claim(due.repository(), due.nextAt(), now.plus(every.compareTo(Duration.ofMinutes(3)) > 0 ? every : Duration.ofMinutes(3))) == 0) {
+                room.release();
+            } else {
                 Thread.ofVirtual().name("poll").start(() -> {
                     try {
                         poll(due);
@@ -81,7 +86,7 @@ class Polls {
         try {
             String listing = Tokens.hash(components.mirror(concerned.getFirst()).listing());
             if (!listing.equals(due.listing())) {
-                List<Pushes.Unread> unread = pushes.look(due.repository(), Optional.empty()).unread();
+                List<Pushes.Unread> unread = pushes.look(due.repository(), Pusher.UNTOLD).unread();
                 if (!unread.isEmpty()) {
                     away(due, unread.stream().map(Pushes.Unread::sentence).collect(Collectors.joining("; ")));
                     return;
@@ -96,14 +101,14 @@ class Polls {
     private void away(PollMapper.PollRow due, String why) {
         Duration pause = every.multipliedBy(1L << Math.min(due.failures() + 1, 10));
         Instant next = clock.now().plus(pause.compareTo(LONGEST_PAUSE) > 0 ? LONGEST_PAUSE : pause);
-        mapper.failed(due.repository(), next, EventMapper.NewEvent.cut(why, 1000));
+        mapper.failed(due.repository(), next, Shortened.to(why, 1000));
         LOG.warn("the repository {} cannot be looked at, again at {}: {}", due.repository(), next, why);
     }
 
     /** A hook could not be followed: looked at again soon. */
     void soon(String repository, String why) {
         mapper.add(repository, clock.now());
-        mapper.failed(repository, clock.now().plusSeconds(2), EventMapper.NewEvent.cut(why, 1000));
+        mapper.failed(repository, clock.now().plusSeconds(2), Shortened.to(why, 1000));
     }
 
     /** How the repository was last found. */

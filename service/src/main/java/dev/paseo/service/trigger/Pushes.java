@@ -1,10 +1,12 @@
 package dev.paseo.service.trigger;
 
 import dev.paseo.core.cause.Cause;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.core.trigger.Event;
 import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.file.PipelineFile;
+import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.PipelineChecks;
 import dev.paseo.service.component.Components.FileInForce;
@@ -12,6 +14,7 @@ import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Triggers;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -61,6 +64,8 @@ class Pushes {
 
     private static final Logger LOG = LoggerFactory.getLogger(Pushes.class);
 
+    /** A hook that comes so long after a poll has noticed the push still says who pushed. */
+    private static final Duration LATE = Duration.ofMinutes(10);
     private static final int MOST_PATHS = 10_000;
     /** Of new branches or tags that come at once and start nothing, so many are told one by one. */
     private static final int MOST_TOLD = 50;
@@ -69,15 +74,17 @@ class Pushes {
     private final Starting starting;
     private final EventMapper mapper;
     private final PipelineChecks checks;
+    private final ServiceClock clock;
 
-    Pushes(Components components, Starting starting, EventMapper mapper, PipelineChecks checks) {
+    Pushes(Components components, Starting starting, EventMapper mapper, PipelineChecks checks, ServiceClock clock) {
         this.components = components;
         this.checks = checks;
+        this.clock = clock;
         this.starting = starting;
         this.mapper = mapper;
     }
 
-    Seen look(String repository, Optional<String> pusher) {
+    Seen look(String repository, Pusher pusher) {
         List<Registered> all = components.ofRepository(repository);
         if (all.isEmpty()) {
             return new Seen();
@@ -108,7 +115,7 @@ class Pushes {
             Unread unread = new Unread(component.name(), name, commit, failed instanceof Refusal ? String.valueOf(failed.getMessage()) : "see the service's log");
             LOG.warn("{}", unread.sentence(), failed);
             seen.unread().add(unread);
-            starting.refused(unread(component, tag, EventMapper.NewEvent.cut(name, Components.LONGEST_NAME), commit), "it cannot be read: " + unread.why() + "; it is tried again");
+            starting.refused(unread(component, tag, Shortened.to(name, Components.LONGEST_NAME), commit), "it cannot be read: " + unread.why() + "; it is tried again");
         }
     }
 
@@ -128,10 +135,12 @@ class Pushes {
         return ordered;
     }
 
-    private void heads(Registered component, Mirror mirror, Map<String, String> heads, Optional<String> pusher, Seen seen) {
+    private void heads(Registered component, Mirror mirror, Map<String, String> heads, Pusher pusher, Seen seen) {
         Map<String, String> known = components.heads(component.id());
         Map<String, String> moved = new LinkedHashMap<>(heads);
         moved.entrySet().removeIf(head -> head.getValue().equals(known.get(head.getKey())));
+        pusher.branches().ifPresent(pushed -> pushed.stream().filter(branch -> heads.containsKey(branch) && !moved.containsKey(branch)).forEach(branch ->
+                pusher.of(branch).ifPresent(by -> mapper.tell(component.id(), branch, heads.get(branch), by, clock.now().minus(LATE)))));
         Bulk bulk = new Bulk(moved.size() > MOST_TOLD, Pushes::ofBranches);
         moved.forEach((branch, commit) -> alone(component, false, branch, commit, seen, () -> {
             if (known.containsKey(branch) || branch.length() > Components.LONGEST_NAME || !bulk.takes(component, branch, commit)) {
@@ -146,7 +155,7 @@ class Pushes {
         });
     }
 
-    private void head(Registered component, Mirror mirror, String branch, Optional<String> before, String commit, Optional<String> pusher, Seen seen) {
+    private void head(Registered component, Mirror mirror, String branch, Optional<String> before, String commit, Pusher pusher, Seen seen) {
         FileInForce file = components.readFile(component, commit);
         moved(component, mirror, branch, before, commit, pusher, file).ifPresent(led -> seen.moved().add(
                 new Moved(component.name(), branch, commit, led, doubts(component, commit, file))));
@@ -167,14 +176,15 @@ class Pushes {
         return Stream.concat(checked.problems().stream(), checked.warnings().stream()).map(each -> component.filePath() + ":" + each).distinct().toList();
     }
 
-    private Optional<Starting.Led> moved(Registered component, Mirror mirror, String branch, Optional<String> before, String commit, Optional<String> pusher, FileInForce file) {
+    private Optional<Starting.Led> moved(Registered component, Mirror mirror, String branch, Optional<String> before, String commit, Pusher pusher, FileInForce file) {
         Mirror.Commit head = mirror.commit(commit);
-        String by = pusher.filter(name -> !name.isBlank()).orElse(head.address());
+        Optional<String> told = pusher.of(branch);
+        String by = told.orElse(head.address());
         boolean tooLong = branch.length() > Components.LONGEST_NAME;
         Event.Pushed event = new Event.Pushed(component.name(), branch, commit, changed(component, mirror, branch, commit, file));
         Happened happened = new Happened(event, component, tooLong ? Optional.of("long name at " + commit) : Optional.empty(),
-                "push " + commit.substring(0, 7) + " to " + branch + " by " + by,
-                new Cause.Push(component.name(), branch, commit, by), OptionalLong.empty(), by, Optional.of(branch), Optional.of(commit), Optional.empty());
+                "push " + commit.substring(0, 7) + " to " + branch + (told.isPresent() ? " by " + by : " (nobody told by whom; committed by " + by + ")"),
+                new Cause.Push(component.name(), branch, commit, by), OptionalLong.empty(), by, Optional.of(branch), Optional.of(commit), Optional.empty(), told.isPresent());
         if (tooLong) {
             return starting.refused(happened, "the branch's name has more than " + Components.LONGEST_NAME + " signs");
         }
@@ -246,7 +256,7 @@ class Pushes {
         String what = tags ? "tags" : "branches";
         String sentence = String.format(Locale.ROOT, "%,d new %s, such as %s", names.size(), what, String.join(", ", names.keySet().stream().limit(3).toList()));
         starting.refused(new Happened(tags ? new Event.Tagged(component.name(), first, commit, Optional.empty(), Optional.empty())
-                : new Event.Pushed(component.name(), first, commit, Optional.empty()), component, Optional.of(names.size() + " " + what + " from " + EventMapper.NewEvent.cut(first, 60) + " at " + commit), sentence,
+                : new Event.Pushed(component.name(), first, commit, Optional.empty()), component, Optional.of(names.size() + " " + what + " from " + Shortened.to(first, 60) + " at " + commit), sentence,
                 tags ? new Cause.Tag(component.name(), first, commit) : new Cause.Push(component.name(), first, commit, ""), OptionalLong.empty(), "",
                 tags ? Optional.empty() : Optional.of(first), Optional.of(commit), Optional.empty()), "no rule of the pipeline file names any of them");
         seen.many().add("Paseo noticed " + sentence + ", of " + component.name() + ": no rule names any of them, and they start nothing");

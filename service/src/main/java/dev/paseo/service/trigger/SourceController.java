@@ -8,6 +8,7 @@ import dev.paseo.service.permission.Permission;
 import dev.paseo.service.trigger.PollMapper.PollRow;
 import java.time.Instant;
 import java.util.Optional;
+import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -15,6 +16,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
 /** How a component's repository is looked at, and how its hooks are read. */
@@ -59,7 +61,18 @@ class SourceController {
     @PostMapping("/look")
     LookedView look(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.START_RUN, "have the source of " + name + " looked at", Optional.of(name), Optional.empty());
-        return new LookedView(hooks.lookNow(components.named(name), person.name()));
+        return new LookedView(hooks.lookNow(components.named(name)));
+    }
+
+    /** @param by the account that pushed it */
+    record PushedRequest(String by) {}
+
+    /** Says who pushed a commit, where nobody told when it was noticed: gates that ask who its authors are then know. */
+    @PutMapping("/pushes/{commit}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void pushed(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable String commit, @RequestBody PushedRequest request) {
+        Permission.require(person, Action.MANAGE_ACCOUNTS, "say who pushed " + name, Optional.of(name), Optional.empty());
+        hooks.pushed(components.named(name), commit, request.by(), person.name());
     }
 
     /** Sets how hooks at {@code /hooks/v1/mapped/NAME} are read. */

@@ -1,10 +1,12 @@
 package dev.paseo.service.trigger;
 
 import dev.paseo.core.cause.Cause;
+import dev.paseo.core.text.Shortened;
 import dev.paseo.core.trigger.Event;
 import dev.paseo.core.trigger.Matching;
 import dev.paseo.core.trigger.Matching.Considered;
 import dev.paseo.core.trigger.Matching.Finding;
+import dev.paseo.core.trigger.StartRules;
 import dev.paseo.core.trigger.Trigger;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.clock.ServiceClock;
@@ -111,8 +113,8 @@ class Starting {
             outcomes.add(outcome);
         }
         for (Outcome outcome : outcomes) {
-            mapper.consider(row.id, inForce.id(outcome.component()), happened.about().id(), outcome.position(), EventMapper.NewEvent.cut(outcome.words(), 700),
-                    outcome.run().map(RunStarts.Started::id).orElse(null), outcome.reason().map(why -> EventMapper.NewEvent.cut(why, 2000)).orElse(null));
+            mapper.consider(row.id, inForce.id(outcome.component()), happened.about().id(), outcome.position(), Shortened.to(outcome.words(), 700),
+                    outcome.run().map(RunStarts.Started::id).orElse(null), outcome.reason().map(why -> Shortened.to(why, 2000)).orElse(null));
         }
         around.telling().tell("trigger", happened.about().name());
         return Optional.of(new Led(row.id, outcomes, Optional.ofNullable(row.reason)));
@@ -153,12 +155,8 @@ class Starting {
         if (plan.flatMap(Plan::problem).isPresent()) {
             return plan.flatMap(Plan::problem);
         }
-        if (started.containsKey(component)) {
-            return Optional.of("the trigger before it started " + component + "#" + started.get(component) + " already");
-        }
-        boolean circle = happened.because().isPresent() && around.causes().chain(happened.because().getAsLong()).stream()
-                .anyMatch(link -> link.cause() instanceof Cause.Run(String name, long number) && name.equals(component));
-        return circle ? Optional.of("a run of " + component + " led to this: it would go round in a circle") : Optional.empty();
+        List<Cause> causes = happened.because().isEmpty() ? List.of() : around.causes().chain(happened.because().getAsLong()).stream().map(link -> link.cause()).toList();
+        return StartRules.refusal(component, Optional.ofNullable(started.get(component)), causes);
     }
 
     private Outcome weigh(Happened happened, Considered each, Plan plan, long cause) {

@@ -6,6 +6,7 @@ import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.gate.Waits;
+import dev.paseo.service.loosening.Agreements;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.secret.Secrets;
 import java.time.Instant;
@@ -26,7 +27,7 @@ class WaitingController {
     private static final int MOST = 200;
 
     /** An emergency that is to be looked at. */
-    record ReviewView(long deployment, String component, String environment, String version, Optional<String> requestedBy, String reason, Instant at, Instant due) {}
+    record ReviewView(long deployment, String component, String environment, String version, Optional<String> requestedBy, String reason, boolean emergency, Instant at, Instant due) {}
 
     /** A secret that a component's file names: {@code granted} is false where the component may not name it, else no value is set. */
     record GrantView(String component, String secret, boolean granted) {}
@@ -38,9 +39,11 @@ class WaitingController {
      * What needs the reader, the most urgent first; at most 200 of {@code count}.
      *
      * @param stays  walks that stay; for those who set secrets or change environments
+     * @param loosenings those that the reader may agree to
      * @param nobody what waits although nobody may decide it; for those who can add members to groups
      */
-    record WaitingView(Instant now, int count, List<Waits.Waiting> gates, List<ReviewView> reviews, List<GrantView> grants, List<StayingWalkView> stays, List<Waits.Waiting> nobody) {}
+    record WaitingView(Instant now, int count, List<Waits.Waiting> gates, List<ReviewView> reviews, List<GrantView> grants, List<StayingWalkView> stays, List<Waits.Waiting> nobody,
+            List<Agreements.LooseningView> loosenings) {}
 
     record CountView(int count) {}
 
@@ -48,13 +51,15 @@ class WaitingController {
     private final Waits waits;
     private final Components components;
     private final Secrets secrets;
+    private final Agreements agreements;
     private final ServiceClock clock;
 
-    WaitingController(WaitingMapper mapper, Waits waits, Components components, Secrets secrets, ServiceClock clock) {
+    WaitingController(WaitingMapper mapper, Waits waits, Components components, Secrets secrets, Agreements agreements, ServiceClock clock) {
         this.mapper = mapper;
         this.waits = waits;
         this.components = components;
         this.secrets = secrets;
+        this.agreements = agreements;
         this.clock = clock;
     }
 
@@ -65,7 +70,9 @@ class WaitingController {
         List<GrantView> grants = person.may(Action.SET_SECRET, Optional.empty(), Optional.empty()) ? grants() : List.of();
         List<Waits.Waiting> nobody = person.may(Action.MANAGE_ACCOUNTS, Optional.empty(), Optional.empty()) ? waits.forNobody(MOST) : List.of();
         List<StayingWalkView> stays = stays(person);
-        return new WaitingView(clock.now(), waits.count(person.id()) + reviews.size() + grants.size() + stays.size() + nobody.size(), waits.forPerson(person.id(), MOST), reviews, grants, stays, nobody);
+        List<Agreements.LooseningView> loosenings = agreements.waitingFor(person.name());
+        return new WaitingView(clock.now(), waits.count(person.id()) + reviews.size() + grants.size() + stays.size() + nobody.size() + loosenings.size(), waits.forPerson(person.id(), MOST), reviews, grants,
+                stays, nobody, loosenings);
     }
 
     private List<StayingWalkView> stays(Person person) {
@@ -74,16 +81,16 @@ class WaitingController {
                 .map(row -> new StayingWalkView(row.component(), row.version(), row.environment(), row.reason(), row.since())).toList();
     }
 
-    /** How much needs the reader: gates and reviews. */
+    /** How much needs the reader: gates, reviews and loosenings. */
     @GetMapping("/count")
     CountView count(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return new CountView(waits.count(person.id()) + reviews(person).size());
+        return new CountView(waits.count(person.id()) + reviews(person).size() + agreements.waitingFor(person.name()).size());
     }
 
     private List<ReviewView> reviews(Person person) {
         return mapper.reviews(person.id()).stream().filter(row -> person.may(Action.DECIDE, Optional.of(row.component()), Optional.of(row.environment())))
-                .map(row -> new ReviewView(row.deployment(), row.component(), row.environment(), row.version(), Optional.ofNullable(row.requestedBy()), row.reason(), row.at(), row.due())).toList();
+                .map(row -> new ReviewView(row.deployment(), row.component(), row.environment(), row.version(), Optional.ofNullable(row.requestedBy()), row.reason(), row.emergency(), row.at(), row.due())).toList();
     }
 
     /** A grant that is missing is a task from when the file is in force, not a failure in the night. */

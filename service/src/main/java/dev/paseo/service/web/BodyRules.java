@@ -1,5 +1,6 @@
 package dev.paseo.service.web;
 
+import dev.paseo.api.agent.Enrolment;
 import dev.paseo.service.problem.Refusal;
 import java.io.FilterInputStream;
 import java.io.IOException;
@@ -12,6 +13,8 @@ import org.springframework.core.annotation.AnnotatedElementUtils;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpInputMessage;
 import org.springframework.http.converter.HttpMessageConverter;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.servlet.mvc.method.annotation.RequestBodyAdviceAdapter;
@@ -22,17 +25,19 @@ class BodyRules extends RequestBodyAdviceAdapter {
 
     /** The most bytes of a body in JSON. Bytes that are kept come as they are, by addresses of their own. */
     static final int LARGEST_BODY = 4 << 20;
+    /** The most bytes of one that comes from nobody known yet: to sign in. */
+    static final int LARGEST_OF_NOBODY = 16 << 10;
 
     @Override
     public boolean supports(MethodParameter parameter, Type type, Class<? extends HttpMessageConverter<?>> converter) {
-        RequestMapping of = AnnotatedElementUtils.findMergedAnnotation(parameter.getContainingClass(), RequestMapping.class);
-        // Agents have a protocol and limits of their own.
-        return of == null || Arrays.stream(of.path()).noneMatch(path -> path.startsWith("/agent/"));
+        return true;
     }
 
     @Override
     public HttpInputMessage beforeBodyRead(HttpInputMessage message, MethodParameter parameter, Type type, Class<? extends HttpMessageConverter<?>> converter) throws IOException {
-        InputStream body = new Bounded(message.getBody());
+        boolean enrolling = parameter.getParameterType() == Enrolment.class;
+        boolean known = SecurityContextHolder.getContext().getAuthentication() instanceof UsernamePasswordAuthenticationToken || ofAgents(parameter) && !enrolling;
+        InputStream body = new Bounded(message.getBody(), known ? LARGEST_BODY : LARGEST_OF_NOBODY);
         return new HttpInputMessage() {
             @Override
             public InputStream getBody() {
@@ -46,9 +51,15 @@ class BodyRules extends RequestBodyAdviceAdapter {
         };
     }
 
+    /** Whoever comes so far at these addresses is known, and they have rules of their own. */
+    private static boolean ofAgents(MethodParameter parameter) {
+        RequestMapping of = AnnotatedElementUtils.findMergedAnnotation(parameter.getContainingClass(), RequestMapping.class);
+        return of != null && Arrays.stream(of.path()).anyMatch(path -> path.startsWith("/agent/"));
+    }
+
     @Override
     public Object afterBodyRead(Object body, HttpInputMessage message, MethodParameter parameter, Type type, Class<? extends HttpMessageConverter<?>> converter) {
-        List<Refusal.Field> wrong = body instanceof byte[] || body instanceof String ? List.of() : FieldRules.of(body);
+        List<Refusal.Field> wrong = ofAgents(parameter) || body instanceof byte[] || body instanceof String ? List.of() : FieldRules.of(body);
         if (!wrong.isEmpty()) {
             throw Refusal.invalid(wrong);
         }
@@ -57,16 +68,19 @@ class BodyRules extends RequestBodyAdviceAdapter {
 
     private static final class Bounded extends FilterInputStream {
 
-        private long left = LARGEST_BODY;
+        private final int most;
+        private long left;
 
-        Bounded(InputStream in) {
+        Bounded(InputStream in, int most) {
             super(in);
+            this.most = most;
+            this.left = most;
         }
 
         private int counted(int read) {
             left -= Math.max(0, read);
             if (left < 0) {
-                throw Refusal.tooLarge("a body in JSON has at most " + LARGEST_BODY + " bytes");
+                throw Refusal.tooLarge("a body in JSON has at most " + most + " bytes");
             }
             return read;
         }

@@ -2,6 +2,7 @@ package dev.paseo.service.web;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.service.access.Accounts;
 import dev.paseo.service.engine.Nudge;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.permission.Permission;
@@ -25,10 +26,12 @@ class EventController {
 
     private final Telling telling;
     private final Nudge nudge;
+    private final Accounts accounts;
 
-    EventController(Telling telling, Nudge nudge) {
+    EventController(Telling telling, Nudge nudge, Accounts accounts) {
         this.telling = telling;
         this.nudge = nudge;
+        this.accounts = accounts;
     }
 
     @GetMapping(value = "/api/v1/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
@@ -37,18 +40,24 @@ class EventController {
         SseEmitter emitter = new SseEmitter(0L);
         long position = telling.position();
         List<Telling.Event> missed = last.map(telling::missed).orElse(List.of());
-        Thread.ofVirtual().name("events-" + person.name()).start(() -> follow(emitter, missed, position));
+        Thread.ofVirtual().name("events-" + person.name()).start(() -> follow(person.id(), emitter, missed, position));
         return emitter;
     }
 
-    private void follow(SseEmitter emitter, List<Telling.Event> missed, long start) {
+    private void follow(long account, SseEmitter emitter, List<Telling.Event> missed, long start) {
         long position = start;
         try (Nudge.Listening listening = nudge.listen(Nudge.EVENTS)) {
+            // The page hears at once that it is connected.
+            emitter.send(SseEmitter.event().comment("connected"));
             send(emitter, missed);
             while (!nudge.isClosing()) {
                 telling.pull();
                 List<Telling.Event> fresh = telling.since(position);
                 position = telling.position();
+                if (fresh.stream().anyMatch(event -> event.kind().equals("account")) && !accounts.isActive(account)) {
+                    emitter.send(SseEmitter.event().name("signed-out").data("This account was disabled."));
+                    break;
+                }
                 send(emitter, fresh);
                 if (!listening.await(BEAT_MILLIS)) {
                     emitter.send(SseEmitter.event().comment("still here"));

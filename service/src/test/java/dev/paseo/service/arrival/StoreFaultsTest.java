@@ -11,6 +11,7 @@ import com.sun.net.httpserver.HttpServer;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.reach.Reach;
 import dev.paseo.service.settings.Settings;
 import java.io.IOException;
 import java.io.InputStream;
@@ -60,7 +61,7 @@ class StoreFaultsTest {
     }
 
     private RegistryStore store() {
-        Web web = new Web(settings, mock(KeptBytes.class), mock(ServiceClock.class));
+        Web web = new Web(new Reach(settings), mock(KeptBytes.class), mock(ServiceClock.class));
         return new RegistryStore(new WatchedStore.Where(WatchedStore.Kind.REGISTRY, address, Optional.of("planner"), Optional.empty(), Optional.empty(), "2.*", true),
                 Optional.empty(), new RegistryStore.Using(web, mock(KeptBytes.class), mock(ServiceClock.class), JsonMapper.builder().build()));
     }
@@ -93,6 +94,48 @@ class StoreFaultsTest {
         tags("\"2.1\", \"2.1\", \"2.2\", \"2.1\", \"3.0\"");
         assertEquals(List.of("2.1", "2.2"), store().list(false).stream().map(WatchedStore.Sighting::number).toList());
         assertEquals(2, manifestsAsked.get());
+    }
+
+    private String refused() {
+        return String.valueOf(assertThrows(Refusal.class, () -> store().list(false)).getMessage());
+    }
+
+    @Test
+    void anArtifactThatIsAnnouncedTooLargeIsNotRead() {
+        server.createContext("/large", exchange -> {
+            exchange.sendResponseHeaders(200, Web.LARGEST + 1);
+            exchange.getResponseBody().write('x');
+            exchange.getResponseBody().flush();
+        });
+        Web web = new Web(new Reach(settings), mock(KeptBytes.class), mock(ServiceClock.class));
+        assertEquals(address + "/large has more than 17179869184 bytes", assertThrows(Refusal.class, () -> web.keep(java.net.URI.create(address + "/large"), java.util.Map.of(), Web.LARGEST)).getMessage());
+    }
+
+    @Test
+    void anAnswerWithoutEndIsNotKept() {
+        tags("\"2." + "1".repeat(5 << 20) + "\"");
+        assertTrue(refused().endsWith("answers with more than 4 MiB"), this::refused);
+    }
+
+    @Test
+    void whoSendsRoundInACircleIsLeft() {
+        server.createContext("/v2/planner/tags/list", exchange -> {
+            exchange.getResponseHeaders().add("Location", address + "/v2/planner/tags/list");
+            exchange.sendResponseHeaders(302, -1);
+            exchange.close();
+        });
+        assertTrue(refused().endsWith("sends on and on"), this::refused);
+    }
+
+    @Test
+    void pagesWithoutEndAreReadToAHundred() {
+        AtomicInteger pages = new AtomicInteger();
+        server.createContext("/v2/planner/tags/list", exchange -> {
+            exchange.getResponseHeaders().add("Link", "</v2/planner/tags/list?last=" + pages.incrementAndGet() + ">; rel=\"next\"");
+            answer(exchange, "{\"tags\": [\"3.0\"]}");
+        });
+        assertEquals(List.of(), store().list(false));
+        assertEquals(100, pages.get());
     }
 
     /** A byte a second would go on for ever. */

@@ -70,15 +70,15 @@ class StoredShapesTest {
                     Optional.of(new Hours(ZoneId.of("Europe/Madrid"), List.of(new Hours.Window(EnumSet.of(DayOfWeek.MONDAY, DayOfWeek.FRIDAY), new Hours.Span(LocalTime.of(9, 0), LocalTime.of(16, 0)))),
                             Map.of(LocalDate.of(2026, 12, 24), List.of()))),
                     List.of("tests.failed == 0"), List.of(new Criterion.Outside("change-desk", "http://127.0.0.1/changes", Optional.empty()))), GateRules.NONE),
-            gate(APPROVALS), true, true, Map.of("daylight-api", new Rules.Gates(gate(APPROVALS), GateRules.NONE)), Optional.of("BEGIN:VCALENDAR"));
+            gate(APPROVALS), true, true, Map.of("daylight-api", new Rules.Gates(gate(APPROVALS), GateRules.NONE)), Optional.of("BEGIN:VCALENDAR"), Optional.empty());
 
     @Test
     void rulesOfEarlierReleasesAreRead() throws IOException {
         StoredRules stored = new StoredRules(json);
         Rules plain = new Rules(Rules.FORMAT, Optional.of(new Criterion.Follows(List.of("staging"), false)), new Criterion.Origin(List.of("season/*"), List.of(), false),
-                new Rules.Gates(gate(APPROVALS), GateRules.NONE), GateRules.NONE, false, false, Map.of(), Optional.empty());
+                new Rules.Gates(gate(APPROVALS), GateRules.NONE), GateRules.NONE, false, false, Map.of(), Optional.empty(), Optional.empty());
         assertEquals(plain, stored.read(stored("rules-1.json")));
-        assertEquals(new Rules(Rules.FORMAT, plain.follows(), plain.origin(), plain.gates(), gate(APPROVALS), true, false, Map.of(), Optional.empty()), stored.read(stored("rules-2.json")));
+        assertEquals(new Rules(Rules.FORMAT, plain.follows(), plain.origin(), plain.gates(), gate(APPROVALS), true, false, Map.of(), Optional.empty(), Optional.empty()), stored.read(stored("rules-2.json")));
         assertEquals(RULES, stored.read(stored("rules-3.json")), "with the words of the release before");
         assertEquals(Rules.NONE, stored.read("{}"));
         assertEquals(RULES, stored.read(stored.write(RULES)));

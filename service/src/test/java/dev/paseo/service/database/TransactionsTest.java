@@ -5,6 +5,8 @@ import static org.junit.jupiter.api.Assertions.assertNotNull;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
 import io.micrometer.core.instrument.simple.SimpleMeterRegistry;
+import java.util.ArrayList;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.springframework.transaction.support.AbstractPlatformTransactionManager;
 import org.springframework.transaction.support.DefaultTransactionStatus;
@@ -14,7 +16,7 @@ import org.springframework.transaction.TransactionDefinition;
 class TransactionsTest {
 
     /** One that manages nothing. */
-    private static final class NoDatabase extends AbstractPlatformTransactionManager {
+    private static class NoDatabase extends AbstractPlatformTransactionManager {
         @Override
         protected Object doGetTransaction() {
             return new Object();
@@ -36,5 +38,19 @@ class TransactionsTest {
         Transactions transactions = new Transactions(new NoDatabase(), new SimpleMeterRegistry());
         assertNotNull(transactions.in(Transactions::underWay));
         assertThrows(IllegalStateException.class, Transactions::underWay);
+    }
+
+    @Test
+    void oneMomentIsReadOutsideOfOtherTransactionsAlone() {
+        List<Integer> levels = new ArrayList<>();
+        Transactions transactions = new Transactions(new NoDatabase() {
+            @Override
+            protected void doBegin(Object transaction, TransactionDefinition definition) {
+                levels.add(definition.getIsolationLevel());
+            }
+        }, new SimpleMeterRegistry());
+        assertEquals(1, transactions.atOneMoment(() -> 1));
+        assertEquals(List.of(TransactionDefinition.ISOLATION_REPEATABLE_READ), levels);
+        assertThrows(IllegalStateException.class, () -> transactions.in(() -> transactions.atOneMoment(() -> 1)));
     }
 }

@@ -14,6 +14,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -41,6 +43,13 @@ class ReportsTest {
         assertEquals(new TestSummary.Failure("a.two", "m", "out <put>", Optional.of(1000.5)), summary.failures().getFirst());
         assertEquals(List.of("a.one"), summary.mended());
         assertEquals("a.two", summary.slowest().getFirst().name());
+    }
+
+    @Test
+    void failuresBeyondAThousandAreCountedAndNotShown() {
+        TestSummary summary = tests("<testsuite>" + IntStream.rangeClosed(1, 1001).mapToObj(at -> "<testcase name=\"t" + at + "\"><failure message=\"m\"/></testcase>").collect(Collectors.joining()) + "</testsuite>");
+        assertEquals(1001, summary.failed());
+        assertEquals(1000, summary.failures().size());
     }
 
     @Test

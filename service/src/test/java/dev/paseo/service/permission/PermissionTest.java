@@ -8,6 +8,7 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Grant;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.access.Role;
+import dev.paseo.core.access.Scope;
 import dev.paseo.service.problem.Refusal;
 import java.util.List;
 import java.util.Optional;
@@ -23,7 +24,7 @@ class PermissionTest {
         return assertThrows(Refusal.class, () -> Permission.require(person, Action.PROMOTE, "hold daylight-api in production", DAYLIGHT, PRODUCTION)).getMessage();
     }
 
-    private static Person may(Role role, Optional<String> environment, Optional<String> limit) {
+    private static Person may(Role role, Optional<String> environment, Optional<Scope> limit) {
         return new Person(1, "tester", Set.of(), List.of(new Grant(role, Optional.empty(), environment)), limit);
     }
 
@@ -33,8 +34,8 @@ class PermissionTest {
         String said = "tester may not hold daylight-api in production: that is for whoever may request and cancel deployments; an administrator can give such a role";
         assertEquals(said, refused(may(Role.TESTER, Optional.empty(), Optional.empty())));
         assertEquals(said, refused(may(Role.OPERATOR, Optional.of("test"), Optional.empty())));
-        assertEquals("tester may not hold daylight-api in production: this token may publish versions of hut-planner, and nothing else",
-                refused(may(Role.PUBLISHER, Optional.empty(), Optional.of("publish versions of hut-planner"))));
+        assertEquals("tester may not hold daylight-api in production: this token may publish versions that were built elsewhere of hut-planner, and nothing else",
+                refused(may(Role.PUBLISHER, Optional.empty(), Optional.of(new Scope(Set.of(Action.PUBLISH), Optional.of("hut-planner"))))));
         assertDoesNotThrow(() -> Permission.require(may(Role.OPERATOR, PRODUCTION, Optional.empty()), Action.PROMOTE, "hold it", DAYLIGHT, PRODUCTION));
     }
 }

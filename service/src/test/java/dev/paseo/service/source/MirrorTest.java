@@ -42,7 +42,7 @@ class MirrorTest {
         first = commit(work);
         Files.writeString(work.resolve("paseo.yaml"), "paseo: 1\n");
         second = commit(work);
-        mirror = new Mirror(folder.resolve("mirror.git"), "file://" + work.resolve(".git"), () -> SourceAccess.NONE);
+        mirror = new Mirror(folder.resolve("mirror.git"), "file://" + work.resolve(".git"), () -> SourceAccess.NONE, Optional::empty);
         mirror.fetch();
     }
 

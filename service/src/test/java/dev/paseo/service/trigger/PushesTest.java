@@ -1,13 +1,19 @@
 package dev.paseo.service.trigger;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyString;
 import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
+import static org.mockito.Mockito.verifyNoMoreInteractions;
 import static org.mockito.Mockito.when;
 
+import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
@@ -19,8 +25,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.mockito.ArgumentCaptor;
 import org.springframework.dao.DataAccessResourceFailureException;
 
 /** One branch that cannot be read keeps none of the others from being followed. */
@@ -32,7 +41,10 @@ class PushesTest {
     private final Components components = mock(Components.class);
     private final Starting starting = mock(Starting.class);
     private final Mirror mirror = mock(Mirror.class);
-    private final Pushes pushes = new Pushes(components, starting, mock(EventMapper.class), mock(PipelineChecks.class));
+    private final EventMapper events = mock(EventMapper.class);
+    private final ServiceClock clock = mock(ServiceClock.class);
+    private final PipelineChecks checks = mock(PipelineChecks.class);
+    private final Pushes pushes = new Pushes(components, starting, events, checks, clock);
 
     @BeforeEach
     void threeBranches() {
@@ -52,7 +64,7 @@ class PushesTest {
     @Test
     void theOthersAreFollowedAndItIsTold() {
         when(components.readFile(COMPONENT, "0".repeat(40))).thenThrow(Refusal.unavailable("git has not the bytes of paseo.yaml"));
-        Pushes.Seen seen = pushes.look(REPOSITORY, Optional.empty());
+        Pushes.Seen seen = pushes.look(REPOSITORY, Pusher.UNTOLD);
         assertEquals(List.of("main", "feature/fog"), seen.moved().stream().map(Pushes.Moved::name).toList());
         assertEquals(List.of("feature/odd of sun-board cannot be read at 0000000: git has not the bytes of paseo.yaml"), seen.unread().stream().map(Pushes.Unread::sentence).toList());
         verify(starting).refused(any(), org.mockito.ArgumentMatchers.eq("it cannot be read: git has not the bytes of paseo.yaml; it is tried again"));
@@ -63,7 +75,7 @@ class PushesTest {
         when(mirror.refs()).thenReturn(new Mirror.Refs(Map.of(), Map.of("v1.2", "0".repeat(40))));
         when(mirror.branchesWith("0".repeat(40))).thenThrow(Refusal.unavailable("git does not answer"));
         assertEquals(List.of("v1.2 of sun-board cannot be read at 0000000: git does not answer"),
-                pushes.look(REPOSITORY, Optional.empty()).unread().stream().map(Pushes.Unread::sentence).toList());
+                pushes.look(REPOSITORY, Pusher.UNTOLD).unread().stream().map(Pushes.Unread::sentence).toList());
         verify(starting).refused(org.mockito.ArgumentMatchers.argThat(happened -> happened.sentence().equals("tag v1.2 on commit 0000000") && happened.kind().equals("tag")), anyString());
     }
 
@@ -71,6 +83,43 @@ class PushesTest {
     @Test
     void thatTheDatabaseIsAwayEndsTheLook() {
         when(components.readFile(COMPONENT, "0".repeat(40))).thenThrow(new DataAccessResourceFailureException("gone"));
-        assertThrows(DataAccessResourceFailureException.class, () -> pushes.look(REPOSITORY, Optional.empty()));
+        assertThrows(DataAccessResourceFailureException.class, () -> pushes.look(REPOSITORY, Pusher.UNTOLD));
+    }
+
+    /** What moved beside what was told of was pushed by nobody knows whom; before, whoever pushed next was taken to have pushed it. */
+    @Test
+    void aPusherPushedWhatWasToldAndNothingElse() {
+        pushes.look(REPOSITORY, Pusher.of("developer", "feature/fog"));
+        ArgumentCaptor<Happened> happened = ArgumentCaptor.forClass(Happened.class);
+        verify(starting, times(3)).happened(happened.capture(), any());
+        Map<String, Happened> byBranch = happened.getAllValues().stream().collect(Collectors.toMap(each -> each.branch().orElseThrow(), each -> each));
+        assertTrue(byBranch.get("feature/fog").told());
+        assertEquals("push fffffff to feature/fog by developer", byBranch.get("feature/fog").sentence());
+        assertFalse(byBranch.get("main").told());
+        assertEquals("push aaaaaaa to main (nobody told by whom; committed by developer@park.example)", byBranch.get("main").sentence());
+    }
+
+    /** A poll was there first: the hook still says who pushed, for a while. */
+    @Test
+    void aHookThatComesLateStillSaysWhoPushed() {
+        Instant now = Instant.parse("2026-07-01T12:00:00Z");
+        when(clock.now()).thenReturn(now);
+        when(components.heads(7)).thenReturn(Map.of("main", "a".repeat(40), "feature/fog", "f".repeat(40), "feature/odd", "0".repeat(40)));
+        pushes.look(REPOSITORY, Pusher.of("developer", "main"));
+        verify(events).tell(7, "main", "a".repeat(40), "developer", now.minusSeconds(600));
+        pushes.look(REPOSITORY, new Pusher(Optional.of(" "), Optional.of(Set.of("main"))));
+        pushes.look(REPOSITORY, new Pusher(Optional.of("developer"), Optional.empty()));
+        verifyNoMoreInteractions(events);
+    }
+
+    /** However much changes in one push, triggers by path look at so many files. */
+    @Test
+    void onlySoManyChangedFilesAreLookedAt() {
+        String text = "paseo: 1\ncomponent: sun-board\nversions: \"1.{serial}\"\nstarts: [{push: [main], paths: [times/**]}]\nstages: {build: {steps: ['true']}}\n";
+        when(components.readFile(any(), anyString())).thenReturn(new FileInForce(1, PipelineFileReader.read(text).value(), List.of(), List.of()));
+        when(events.lastStarted(7, "main")).thenReturn(Optional.of("b".repeat(40)));
+        when(components.text(any(), anyString())).thenReturn(text);
+        pushes.look(REPOSITORY, Pusher.UNTOLD);
+        verify(mirror).changed("b".repeat(40), "a".repeat(40), 10_000);
     }
 }

@@ -1,0 +1,61 @@
+package dev.paseo.core.quota;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * How many bytes a component may have kept: artifacts, files between stages, reports, logs, folders to reuse, uploads. What came
+ * twice counts twice.
+ *
+ * @param most in bytes, at least 1
+ */
+public record Quota(long most) {
+
+    /** People are told when this many hundredths are taken. */
+    private static final int NEARLY = 80;
+    private static final List<String> UNITS = List.of("bytes", "KiB", "MiB", "GiB", "TiB", "PiB");
+    private static final BigDecimal STEP = BigDecimal.valueOf(1024);
+
+    /** Whether there is room for so many bytes more. */
+    public boolean takes(long taken, long more) {
+        return taken < most && more <= most - taken;
+    }
+
+    /** Why so much more is not taken; empty where it is. */
+    public Optional<String> full(String component, long taken, long more) {
+        if (takes(taken, more)) {
+            return Optional.empty();
+        }
+        return Optional.of(component + " has " + words(taken) + (taken >= most ? "" : "; " + size(more) + " more are too many")
+                + ": an operator allows more in paseo.kept-per-component");
+    }
+
+    /** What people are told before nothing more is taken; empty where it is not near. */
+    public Optional<String> nearly(String component, long taken) {
+        return taken < BigDecimal.valueOf(most).multiply(BigDecimal.valueOf(NEARLY, 2)).longValue() ? Optional.empty()
+                : Optional.of(component + " has " + words(taken) + ": then nothing more is taken, and its runs fail");
+    }
+
+    /** How much is taken of what may be. */
+    public String words(long taken) {
+        return size(taken) + " kept, of " + size(most) + " that it may";
+    }
+
+    /** How many more bytes there is room for; 0 where it is full. */
+    public long left(long taken) {
+        return Math.max(0, most - taken);
+    }
+
+    /** In binary units (IEC 80000-13), as the setting has them, with at most one place. */
+    static String size(long bytes) {
+        BigDecimal size = BigDecimal.valueOf(bytes);
+        int unit = 0;
+        while (unit < UNITS.size() - 1 && size.setScale(1, RoundingMode.HALF_UP).compareTo(STEP) >= 0) {
+            size = size.divide(STEP);
+            unit++;
+        }
+        return size.setScale(1, RoundingMode.HALF_UP).stripTrailingZeros().toPlainString() + " " + UNITS.get(unit);
+    }
+}

@@ -1,0 +1,5 @@
+/** Texts: shortened, and their digests. */
+@NullMarked
+package dev.paseo.core.text;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,54 @@
+package dev.paseo.service.access;
+
+import dev.paseo.service.problem.Refusal;
+import java.time.Duration;
+import java.util.concurrent.Semaphore;
+import java.util.concurrent.TimeUnit;
+import org.springframework.security.crypto.argon2.Argon2PasswordEncoder;
+import org.springframework.stereotype.Component;
+
+/** Hashes of passwords: Argon2id. Each takes time and memory on purpose, so few are worked out at once and the others wait their turn. */
+@Component
+class Passwords {
+
+    static final int SHORTEST = 10;
+    /** As long as signing in takes it. */
+    static final int LONGEST = 200;
+    private static final Duration PATIENCE = Duration.ofSeconds(5);
+
+    private final Argon2PasswordEncoder encoder = Argon2PasswordEncoder.defaultsForSpringSecurity_v5_8();
+    private final Semaphore turns = new Semaphore(Math.max(1, Runtime.getRuntime().availableProcessors() / 2), true);
+    private final String nobodys = encoder.encode(Tokens.fresh("nobody"));
+
+    private interface Work<T> {
+        T done();
+    }
+
+    private <T> T inTurn(Work<T> work) {
+        try {
+            if (!turns.tryAcquire(PATIENCE.toMillis(), TimeUnit.MILLISECONDS)) {
+                throw Refusal.tooMany("Too many people sign in at once; try again.", PATIENCE);
+            }
+        } catch (InterruptedException stop) {
+            Thread.currentThread().interrupt();
+            throw Refusal.unavailable("The service is stopping.");
+        }
+        try {
+            return work.done();
+        } finally {
+            turns.release();
+        }
+    }
+
+    String hash(String password) {
+        if (password.codePointCount(0, password.length()) < SHORTEST || password.codePointCount(0, password.length()) > LONGEST) {
+            throw Refusal.invalid("/password", "a password has " + SHORTEST + " to " + LONGEST + " characters");
+        }
+        return inTurn(() -> encoder.encode(password));
+    }
+
+    /** It takes the same time where there is no hash to compare with. */
+    boolean matches(String password, String hash) {
+        return inTurn(() -> encoder.matches(password, hash.isEmpty() ? nobodys : hash)) && !hash.isEmpty();
+    }
+}

@@ -1,0 +1,146 @@
+package dev.paseo.service.access;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.core.access.Scope;
+import dev.paseo.language.NearestName;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.problem.Refusal;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Personal tokens: made by their owner, limited to what they are for, listed and revoked. Only their SHA-256 is kept. */
+@Component
+public class PersonalTokens {
+
+    static final int LONGEST_DAYS = 365;
+    static final int USUAL_DAYS = 90;
+    /** How exactly it is known when a token was used last. */
+    private static final Duration USED = Duration.ofMinutes(1);
+
+    private final TokenMapper mapper;
+    private final Accounts accounts;
+    private final Transactions transactions;
+    private final ServiceClock clock;
+    private final AuditTrail audit;
+    private final AccountStates states;
+
+    PersonalTokens(TokenMapper mapper, Accounts accounts, Around around) {
+        this.mapper = mapper;
+        this.accounts = accounts;
+        this.transactions = around.transactions();
+        this.clock = around.clock();
+        this.audit = around.audit();
+        this.states = around.states();
+    }
+
+    /** How it is written down. */
+    @Component("personalTokensAround")
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, AccountStates states) {}
+
+    private void record(AuditTrail.Entry entry, String owner) {
+        audit.record(entry.stating(AccountStates.subject(owner), states.text(owner)));
+    }
+
+    /**
+     * What a token is to be.
+     *
+     * @param may       what it may of what its owner may; none: all of it
+     * @param component the only component that it may do this for
+     * @param days      how long it is good, 1 to 365
+     */
+    public record Wanted(String label, List<String> may, Optional<String> component, int days) {
+
+        /** One that can publish versions of a component and nothing else. */
+        public static Wanted toPublish(String component, String label) {
+            return new Wanted(label, List.of(Action.PUBLISH.word()), Optional.of(component), USUAL_DAYS);
+        }
+    }
+
+    /** A new token of this account. It is shown this once. */
+    public String make(long account, String owner, Wanted wanted) {
+        wanted.may().stream().filter(word -> Action.named(word).isEmpty()).findFirst().ifPresent(word -> {
+            throw Refusal.invalid("/may", "there is nothing that a token may called " + word + NearestName.hint(word, Arrays.stream(Action.values()).map(Action::word).toList()));
+        });
+        if (wanted.component().isPresent() && wanted.may().isEmpty()) {
+            throw Refusal.invalid("/may", "a token for one component says what it may there");
+        }
+        if (wanted.days() < 1 || wanted.days() > LONGEST_DAYS) {
+            throw Refusal.invalid("/days", "a token is good for 1 to " + LONGEST_DAYS + " days");
+        }
+        if (wanted.label().isBlank() || wanted.label().length() > 120) {
+            throw Refusal.invalid("/label", "a label has 1 to 120 characters and says who uses the token");
+        }
+        String token = Tokens.fresh(wanted.may().isEmpty() ? "paseo-token" : "paseo-limited");
+        Instant now = clock.now();
+        transactions.run(() -> {
+            accounts.hold(owner);
+            mapper.add(Tokens.hash(token), account, wanted.label(), wanted.may().isEmpty() ? null : String.join(",", wanted.may()), wanted.component().orElse(null), now,
+                    now.plus(Duration.ofDays(wanted.days())));
+            record(AuditTrail.Entry.of(owner, "token made", owner).with("label", wanted.label()).with("may", wanted.may().isEmpty() ? "all that its owner may" : String.join(", ", wanted.may()))
+                    .with("component", wanted.component().orElse("")).with("days", Integer.toString(wanted.days())), owner);
+        });
+        return token;
+    }
+
+    /** Who signs in with this token, and no more of them than it may. */
+    Optional<Person> bearer(String token) {
+        Instant now = clock.now();
+        return mapper.bearer(Tokens.hash(token), now).flatMap(row -> {
+            if (row.usedAt() == null || row.usedAt().plus(USED).isBefore(now)) {
+                mapper.used(row.token(), now);
+            }
+            Person owner = accounts.person(row.id(), row.name());
+            return row.may() == null ? Optional.of(owner) : scope(row).map(owner::within);
+        });
+    }
+
+    /** A scope that cannot be read, or that is of a component that is gone, lets nobody in. */
+    private static Optional<Scope> scope(TokenMapper.BearerRow row) {
+        return row.componentId() != null && row.component() == null ? Optional.empty() : Scope.of(List.of(String.valueOf(row.may()).split(",")), Optional.ofNullable(row.component()));
+    }
+
+    /** A token as it is listed; {@code may} is empty where it may all that its owner may. */
+    public record Listed(long id, String label, List<String> may, Optional<String> component, Instant madeAt, Instant until, Optional<Instant> lastUsed) {}
+
+    List<Listed> of(long account) {
+        return mapper.of(account, clock.now()).stream().map(row -> new Listed(row.id(), row.label(), words(row.may()), Optional.ofNullable(row.component()), row.createdAt(), row.expiresAt(),
+                Optional.ofNullable(row.usedAt()))).toList();
+    }
+
+    private static List<String> words(@Nullable String may) {
+        return may == null ? List.of() : List.of(may.split(","));
+    }
+
+    void revoke(long account, String owner, long token, String by) {
+        String label = mapper.of(account, clock.now()).stream().filter(row -> row.id() == token).findFirst().map(TokenMapper.TokenRow::label)
+                .orElseThrow(() -> Refusal.notFound(owner + " has no token " + token + " (paseo token list)"));
+        transactions.run(() -> {
+            accounts.hold(owner);
+            if (mapper.revoke(token, account, by, clock.now()) == 1) {
+                record(AuditTrail.Entry.of(by, "token revoked", owner).with("token", Long.toString(token)).with("label", label), owner);
+            }
+        });
+    }
+
+    /** The one that somebody signs out with. */
+    void revoke(String token) {
+        Instant now = clock.now();
+        mapper.bearer(Tokens.hash(token), now).ifPresent(row -> transactions.run(() -> {
+            accounts.hold(row.name());
+            mapper.revokeByHash(Tokens.hash(token), row.name(), now);
+            record(AuditTrail.Entry.of(row.name(), "token revoked", row.name()).with("token", Long.toString(row.token())).with("label", "the one signed out with"), row.name());
+        }));
+    }
+
+    int revokeAll(long account, String by) {
+        return mapper.revokeAll(account, by, clock.now());
+    }
+}

@@ -1,0 +1,46 @@
+package dev.paseo.service.agent;
+
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.stereotype.Component;
+import org.springframework.web.filter.OncePerRequestFilter;
+
+/** Nothing is read of what an agent sends before it is known whose it is; only to be enrolled needs no secret yet. */
+@Component
+class AgentFilter extends OncePerRequestFilter {
+
+    private final Agents agents;
+    private final WorkBoard board;
+
+    AgentFilter(Agents agents, WorkBoard board) {
+        this.agents = agents;
+        this.board = board;
+    }
+
+    @Override
+    protected boolean shouldNotFilter(HttpServletRequest request) {
+        return !request.getRequestURI().startsWith("/agent/") || request.getRequestURI().equals("/agent/v1/enrolment");
+    }
+
+    @Override
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
+        String authorization = request.getHeader("Authorization");
+        String token = authorization == null ? "" : authorization.replaceFirst("^Bearer ", "");
+        boolean lease = request.getRequestURI().startsWith("/agent/v1/lease");
+        if (lease ? board.ofLease(token).isPresent() : agents.bySecret(token).isPresent()) {
+            chain.doFilter(request, response);
+            return;
+        }
+        HttpStatus status = lease ? HttpStatus.GONE : HttpStatus.UNAUTHORIZED;
+        response.setStatus(status.value());
+        response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
+        response.getWriter().write("{\"type\":\"urn:paseo:problem:%s\",\"title\":\"%s\",\"status\":%d,\"detail\":\"%s\"}".formatted(
+                lease ? "gone" : "signed-out", lease ? "No longer yours" : "Sign in first", status.value(),
+                lease ? "This lease is over." : "This agent is not enrolled."));
+    }
+}

@@ -1,0 +1,36 @@
+package dev.paseo.service.gate;
+
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.audit.Guarded;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+
+/** Rulings as the trail states them: who decided what about a deployment or a passage, in whose place, about which subject, and whether it was taken back. */
+@Component
+class RulingStates implements Guarded {
+
+    private static final String KIND = "rulings";
+
+    private final RulingMapper mapper;
+
+    RulingStates(RulingMapper mapper) {
+        this.mapper = mapper;
+    }
+
+    @Override
+    public String kind() {
+        return KIND;
+    }
+
+    @Override
+    public Map<String, String> states() {
+        return mapper.states(null, null).stream().collect(Collectors.toMap(row -> KIND + " of " + row.subject(), RulingMapper.GateRulingsRow::text));
+    }
+
+    /** The entry of a decision, with how the rulings are after it. */
+    static AuditTrail.Entry into(AuditTrail.Entry entry, Gates.Standing at, RulingMapper mapper) {
+        RulingMapper.GateRulingsRow row = mapper.states(at.deployment(), at.passage()).getFirst();
+        return entry.stating(KIND + " of " + row.subject(), row.text());
+    }
+}
