@@ -96,18 +96,25 @@ public final class Browser implements AutoCloseable {
         }
     }
 
-    /** The longest time between two frames of the page within so many milliseconds. */
-    public long longestFrame(long millis) {
-        driver.manage().timeouts().scriptTimeout(Duration.ofMillis(millis + 20_000));
-        return ((Number) Objects.requireNonNull(driver.executeAsyncScript("""
-                const done = arguments[arguments.length - 1], end = performance.now() + arguments[0];
-                let last = performance.now(), longest = 0;
+    /** The longest time between two frames of the page, in milliseconds, in each of so many seconds. */
+    public List<Long> longestFrames(int seconds) {
+        driver.manage().timeouts().scriptTimeout(Duration.ofSeconds(seconds + 20L));
+        List<?> found = (List<?>) Objects.requireNonNull(driver.executeAsyncScript("""
+                const done = arguments[arguments.length - 1], longest = [];
+                let last = performance.now(), end = last + 1000;
+                longest.push(0);
                 const frame = (now) => {
-                  longest = Math.max(longest, now - last);
+                  longest.push(Math.max(longest.pop(), now - last));
                   last = now;
-                  if (now < end) requestAnimationFrame(frame); else done(longest);
+                  if (now >= end) {
+                    if (longest.length === arguments[0]) return done(longest);
+                    longest.push(0);
+                    end = now + 1000;
+                  }
+                  requestAnimationFrame(frame);
                 };
-                requestAnimationFrame(frame);""", millis))).longValue();
+                requestAnimationFrame(frame);""", seconds));
+        return found.stream().map(length -> ((Number) length).longValue()).toList();
     }
 
     public String path() {

@@ -298,7 +298,7 @@ final class Park implements AutoCloseable {
     }
 
     void deploymentIs(long id, String status) {
-        Await.until(java.time.Duration.ofSeconds(60), () -> "deployment " + id + " is " + status + ", but " + deployment(id).path("deployment"),
+        Await.until(Await.LONGEST, () -> "deployment " + id + " is " + status + ", but " + deployment(id).path("deployment"),
                 () -> status(id).equals(status));
     }
 
@@ -319,7 +319,7 @@ final class Park implements AutoCloseable {
     }
 
     void liveIn(String environment, String version) {
-        Await.until(java.time.Duration.ofSeconds(Integer.getInteger("paseo.patience", 120)), () -> version + " is live in " + environment + ", but "
+        Await.until(Await.LONGEST, () -> version + " is live in " + environment + ", but "
                 + as("developer").get("/api/v1/history/daylight-api/" + environment).body().path(0), () -> live(environment).equals(Optional.of(version)));
     }
 
