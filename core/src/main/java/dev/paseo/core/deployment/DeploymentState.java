@@ -97,7 +97,7 @@ public record DeploymentState(
     }
 
     /** The same request with what is live now to go back to. */
-    DeploymentState backTo(Optional<PlaceState.Live> live) {
+    DeploymentState backTo(Optional<PlaceSnapshot.Live> live) {
         WayBack back = live.map(now -> barred(now) ? WayBack.BARRED : WayBack.PREVIOUS).orElse(wayBack);
         return new DeploymentState(id, version, line, order, kind, automatic, status, hosts, onFailure, back, ending, course, terms);
     }
@@ -106,7 +106,7 @@ public record DeploymentState(
         return new DeploymentState(id, version, line, order, kind, automatic, status, hosts, onFailure, way, ending, course, terms);
     }
 
-    private boolean barred(PlaceState.Live live) {
+    private boolean barred(PlaceSnapshot.Live live) {
         return terms.noWayBackBefore().filter(bar -> new NoWayBack(line, bar).bars(live.line(), live.order())).isPresent();
     }
 

@@ -1,7 +1,7 @@
 package dev.paseo.core.deployment;
 
 import dev.paseo.core.deployment.HostState.Phase;
-import dev.paseo.core.deployment.PlaceEffect.Content;
+import dev.paseo.core.deployment.Consequence.Content;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -30,7 +30,7 @@ final class HostReports {
         if (task == HostTask.TRAFFIC_BACK) {
             return Retreat.trafficIsBack(deployment, outcome);
         }
-        List<PlaceEffect> effects = new ArrayList<>();
+        List<Consequence> effects = new ArrayList<>();
         boolean began = outcome instanceof HostOutcome.Done || outcome instanceof HostOutcome.Failed(String why, boolean touched) && touched;
         boolean once = task == HostTask.ONCE_BEFORE || task == HostTask.ONCE_AFTER;
         Course course = once && began ? deployment.course().idle().changing() : deployment.course().idle();
@@ -57,17 +57,17 @@ final class HostReports {
     }
 
     private static Step installed(DeploymentState deployment, String name, HostOutcome outcome, Instant now) {
-        List<PlaceEffect> effects = new ArrayList<>();
+        List<Consequence> effects = new ArrayList<>();
         return switch (outcome) {
             case HostOutcome.Done() -> {
-                effects.add(new PlaceEffect.HostHas(deployment.id(), name, Content.THIS_VERSION));
+                effects.add(new Consequence.HostHas(deployment.id(), name, Content.THIS_VERSION));
                 boolean unchecked = deployment.terms().unchecked().orElse(false);
                 DeploymentState there = deployment.withHost(name, host -> host.touchedTo(unchecked ? Phase.GOOD : Phase.INSTALLED));
                 yield tended(deployment) && !unchecked ? Onward.onHosts(there, List.of(name), HostTask.CHECK, effects) : Onward.advance(there, now, effects);
             }
             case HostOutcome.Failed(String reason, boolean touched) -> {
                 if (touched) {
-                    effects.add(new PlaceEffect.HostHas(deployment.id(), name, Content.UNKNOWN));
+                    effects.add(new Consequence.HostHas(deployment.id(), name, Content.UNKNOWN));
                 }
                 yield failedOn(deployment, name, reason, touched, now, effects);
             }
@@ -79,7 +79,7 @@ final class HostReports {
     }
 
     private static Step checked(DeploymentState deployment, String name, HostOutcome outcome, Instant now) {
-        List<PlaceEffect> effects = new ArrayList<>();
+        List<Consequence> effects = new ArrayList<>();
         return switch (outcome) {
             case HostOutcome.Done() -> {
                 DeploymentState good = deployment.withHost(name, host -> host.to(Phase.GOOD));
@@ -95,7 +95,7 @@ final class HostReports {
     }
 
     /** One host has failed: told where it is being tended, borne where the strategy bears it, else the way back. */
-    private static Step failedOn(DeploymentState deployment, String name, String reason, boolean touched, Instant now, List<PlaceEffect> effects) {
+    private static Step failedOn(DeploymentState deployment, String name, String reason, boolean touched, Instant now, List<Consequence> effects) {
         DeploymentState failed = deployment.withHost(name, host -> host.failed(reason, touched));
         if (tended(deployment)) {
             return Onward.advance(failed, now, effects);
@@ -105,7 +105,7 @@ final class HostReports {
     }
 
     private static Step watched(DeploymentState deployment, String name, HostOutcome outcome, Instant now) {
-        List<PlaceEffect> effects = new ArrayList<>();
+        List<Consequence> effects = new ArrayList<>();
         return switch (outcome) {
             case HostOutcome.Done() -> Onward.advance(deployment.withHost(name, host -> host.to(Phase.GOOD)), now, effects);
             case HostOutcome.Failed(String reason, boolean touched) ->
@@ -114,35 +114,35 @@ final class HostReports {
     }
 
     private static Step cleared(DeploymentState deployment, String name, HostOutcome outcome, Instant now) {
-        List<PlaceEffect> effects = new ArrayList<>();
+        List<Consequence> effects = new ArrayList<>();
         return switch (outcome) {
             case HostOutcome.Done() -> {
-                effects.add(new PlaceEffect.HostHas(deployment.id(), name, Content.NOTHING));
+                effects.add(new Consequence.HostHas(deployment.id(), name, Content.NOTHING));
                 yield Onward.advance(deployment.withHost(name, host -> host.to(Phase.CLEARED)), now, effects);
             }
             case HostOutcome.Failed(String reason, boolean touched) -> {
-                effects.add(new PlaceEffect.HostHas(deployment.id(), name, Content.UNKNOWN));
+                effects.add(new Consequence.HostHas(deployment.id(), name, Content.UNKNOWN));
                 yield Onward.advance(deployment.withHost(name, host -> host.failed("could not be cleared: " + reason, false).to(Phase.LEFT)), now, effects);
             }
         };
     }
 
     private static Step undone(DeploymentState deployment, String name, HostTask task, HostOutcome outcome, Instant now) {
-        List<PlaceEffect> effects = new ArrayList<>();
+        List<Consequence> effects = new ArrayList<>();
         return switch (outcome) {
             case HostOutcome.Done() -> {
                 Content content = task == HostTask.REMOVE ? Content.NOTHING : Content.PREVIOUS_VERSION;
-                effects.add(new PlaceEffect.HostHas(deployment.id(), name, content));
+                effects.add(new Consequence.HostHas(deployment.id(), name, content));
                 yield Onward.advance(deployment.withHost(name, host -> host.to(Phase.UNDONE)), now, effects);
             }
             case HostOutcome.Failed(String reason, boolean touched) -> {
-                effects.add(new PlaceEffect.HostHas(deployment.id(), name, Content.UNKNOWN));
+                effects.add(new Consequence.HostHas(deployment.id(), name, Content.UNKNOWN));
                 yield Onward.advance(deployment.withHost(name, host -> host.failed("could not be undone: " + reason, true).to(Phase.LEFT)), now, effects);
             }
         };
     }
 
-    private static Step fail(DeploymentState deployment, String why, Instant now, List<PlaceEffect> effects) {
+    private static Step fail(DeploymentState deployment, String why, Instant now, List<Consequence> effects) {
         return deployment.ending().isPresent() ? Onward.advance(deployment, now, effects) : Retreat.begin(deployment, why, false, effects);
     }
 }

@@ -17,21 +17,26 @@ final class Onward {
     }
 
     /** The part that was being done has ended well. */
-    static Step next(DeploymentState deployment, Instant now, List<PlaceEffect> effects) {
+    static Step next(DeploymentState deployment, Instant now, List<Consequence> effects) {
         return enter(deployment.on(deployment.course().next()), now, effects);
     }
 
-    static Step enter(DeploymentState begun, Instant now, List<PlaceEffect> effects) {
+    static Step enter(DeploymentState begun, Instant now, List<Consequence> effects) {
         DeploymentState deployment = begun;
         while (deployment.course().now().isPresent()) {
             Movement movement = deployment.course().now().get();
             switch (movement.what()) {
                 case LIVE -> {
                     effects.add(new PlaceEffect.WentLive(deployment.id()));
+                    if (deployment.kind().opensPassage()) {
+                        effects.add(new PlaceEffect.PassageOpened(deployment.id()));
+                    }
                     deployment = deployment.to(DeploymentStatus.LIVE).on(deployment.course().next());
                 }
                 case SETTLED -> {
-                    effects.add(new PlaceEffect.Settled(deployment.id()));
+                    if (deployment.kind().settlesPassage()) {
+                        effects.add(new PlaceEffect.Settled(deployment.id()));
+                    }
                     deployment = deployment.on(deployment.course().next());
                 }
                 default -> {
@@ -50,7 +55,7 @@ final class Onward {
         return movement.what() == What.PAUSE || movement.what() == What.QUESTION || movement.what() == What.FACTS;
     }
 
-    private static Step begin(DeploymentState deployment, Movement movement, Instant now, List<PlaceEffect> effects) {
+    private static Step begin(DeploymentState deployment, Movement movement, Instant now, List<Consequence> effects) {
         return switch (movement.what()) {
             case ONCE_BEFORE -> once(deployment, HostTask.ONCE_BEFORE, effects);
             case ONCE_AFTER -> once(deployment, HostTask.ONCE_AFTER, effects);
@@ -72,13 +77,13 @@ final class Onward {
         };
     }
 
-    private static Step once(DeploymentState deployment, HostTask task, List<PlaceEffect> effects) {
+    private static Step once(DeploymentState deployment, HostTask task, List<Consequence> effects) {
         effects.add(new PlaceEffect.OfferTask(deployment.id(), "", task));
         return new Step(deployment.on(deployment.course().running(task)), effects);
     }
 
     /** Offered on those of these hosts that take part. */
-    static Step onHosts(DeploymentState deployment, List<String> names, HostTask task, List<PlaceEffect> effects) {
+    static Step onHosts(DeploymentState deployment, List<String> names, HostTask task, List<Consequence> effects) {
         DeploymentState now = deployment;
         for (String name : names) {
             if (now.host(name).filter(host -> host.phase() != Phase.AWAY).isPresent()) {
@@ -106,7 +111,7 @@ final class Onward {
     }
 
     /** A host of the part that is being done has ended its task: with the last of them, the next begins. */
-    static Step advance(DeploymentState deployment, Instant now, List<PlaceEffect> effects) {
+    static Step advance(DeploymentState deployment, Instant now, List<Consequence> effects) {
         if (deployment.ending().isPresent()) {
             return deployment.anyBusy() ? new Step(deployment, effects) : Retreat.back(deployment, effects);
         }
@@ -129,7 +134,7 @@ final class Onward {
 
     /** Another deployment begins: what is still done for this live one ends. */
     static Step abandon(DeploymentState live) {
-        List<PlaceEffect> effects = new ArrayList<>();
+        List<Consequence> effects = new ArrayList<>();
         Retreat.stopAll(live, effects);
         List<HostState> hosts = live.hosts().stream().map(host -> switch (host.phase()) {
             case WATCHED -> host.to(Phase.GOOD);

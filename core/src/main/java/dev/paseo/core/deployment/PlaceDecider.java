@@ -16,7 +16,7 @@ public final class PlaceDecider {
     private PlaceDecider() {}
 
     /** @param now the moment that pauses are counted from */
-    public static Decision<PlaceState, PlaceEffect> decide(PlaceState place, PlaceEvent event, Instant now) {
+    public static Decision<PlaceSnapshot, PlaceEffect> decide(PlaceSnapshot place, PlaceEvent event, Instant now) {
         return switch (event) {
             case PlaceEvent.Requested(DeploymentState wanted) -> request(place, wanted);
             case PlaceEvent.GatesJudged(Map<Long, Verdict> verdicts) -> judged(place, verdicts, now);
@@ -31,15 +31,17 @@ public final class PlaceDecider {
             case PlaceEvent.HostAway(String host, String why, boolean untaken) -> leaveOut(place, host, why, untaken, now);
             case PlaceEvent.TendAsked(List<String> hosts) -> tend(place, hosts);
             case PlaceEvent.RemovalAsked(String why) -> remove(place, why);
+            case PlaceEvent.Recorded recorded -> record(place, recorded);
+            case PlaceEvent.Found(String host, long deployment) -> found(place, host, deployment);
         };
     }
 
-    private static Decision<PlaceState, PlaceEffect> of(
-            PlaceState place, long id, Function<DeploymentState, Decision<PlaceState, PlaceEffect>> decide) {
+    private static Decision<PlaceSnapshot, PlaceEffect> of(
+            PlaceSnapshot place, long id, Function<DeploymentState, Decision<PlaceSnapshot, PlaceEffect>> decide) {
         return place.deployment(id).map(decide).orElseGet(() -> Decision.refused("deployment " + id + " has ended"));
     }
 
-    private static Decision<PlaceState, PlaceEffect> request(PlaceState place, DeploymentState wanted) {
+    private static Decision<PlaceSnapshot, PlaceEffect> request(PlaceSnapshot place, DeploymentState wanted) {
         for (DeploymentState other : place.open()) {
             if (other.version().equals(wanted.version()) && other.status().open() && other.status() != DeploymentStatus.UNDOING) {
                 return Decision.refused("deployment " + other.id() + " of " + wanted.version() + " is on its way there already");
@@ -49,7 +51,7 @@ public final class PlaceDecider {
         if (backwards.isPresent()) {
             return Decision.refused(backwards.get());
         }
-        PlaceState now = place;
+        PlaceSnapshot now = place;
         for (DeploymentState other : place.open()) {
             // What a person asked for is never overtaken by what nobody asked for.
             boolean may = other.automatic() || !wanted.automatic();
@@ -61,7 +63,7 @@ public final class PlaceDecider {
     }
 
     /** An automatic deployment never goes backwards in a line. */
-    private static Optional<String> backwards(PlaceState place, DeploymentState wanted) {
+    private static Optional<String> backwards(PlaceSnapshot place, DeploymentState wanted) {
         Optional<String> live = place.live()
                 .filter(now -> now.line() == wanted.line() && now.order() >= wanted.order())
                 .map(now -> now.version() + ", which is not older, is live there");
@@ -71,8 +73,8 @@ public final class PlaceDecider {
                 .findFirst().map(other -> other.version() + ", which is newer, is on its way there"));
     }
 
-    private static Decision<PlaceState, PlaceEffect> judged(PlaceState place, Map<Long, Verdict> verdicts, Instant moment) {
-        PlaceState now = place;
+    private static Decision<PlaceSnapshot, PlaceEffect> judged(PlaceSnapshot place, Map<Long, Verdict> verdicts, Instant moment) {
+        PlaceSnapshot now = place;
         List<PlaceEffect> effects = new ArrayList<>();
         for (DeploymentState deployment : place.open()) {
             if (deployment.status().ahead()) {
@@ -83,8 +85,8 @@ public final class PlaceDecider {
         return Decision.moved(now, effects);
     }
 
-    private static PlaceState pass(
-            DeploymentState deployment, Optional<Verdict> verdict, PlaceState place, Instant now, List<PlaceEffect> effects) {
+    private static PlaceSnapshot pass(
+            DeploymentState deployment, Optional<Verdict> verdict, PlaceSnapshot place, Instant now, List<PlaceEffect> effects) {
         boolean emergency = deployment.terms().emergency();
         if (verdict.flatMap(Verdict::rejected).isPresent() && !emergency) {
             return place.with(deployment.because(verdict.get().rejected().get()).to(DeploymentStatus.REJECTED));
@@ -102,25 +104,22 @@ public final class PlaceDecider {
     }
 
     /** Whether what is live is still being watched or tested. */
-    private static boolean unsettled(PlaceState place) {
+    private static boolean unsettled(PlaceSnapshot place) {
         return place.live().flatMap(live -> place.deployment(live.deployment()))
                 .filter(live -> live.course().plan().stream().skip(live.course().at()).anyMatch(each -> each.what() == Movement.What.SETTLED)).isPresent();
     }
 
-    private static PlaceState begin(DeploymentState deployment, PlaceState place, Instant now, List<PlaceEffect> effects) {
-        PlaceState before = place;
+    private static PlaceSnapshot begin(DeploymentState deployment, PlaceSnapshot place, Instant now, List<PlaceEffect> effects) {
+        PlaceSnapshot before = place;
         Optional<DeploymentState> live = place.live().flatMap(at -> place.deployment(at.deployment())).filter(at -> at.course().now().isPresent());
         if (live.isPresent()) {
-            Step abandoned = Onward.abandon(live.get());
-            effects.addAll(abandoned.effects());
-            before = before.with(abandoned.deployment());
+            before = taken(before, Onward.abandon(live.get()), effects);
         }
-        Step started = Onward.start(deployment.backTo(place.live()), now);
-        effects.addAll(started.effects());
-        return before.with(started.deployment());
+        DeploymentState begun = deployment.backTo(place.live());
+        return taken(before.beginning(begun), Onward.start(begun, now), effects);
     }
 
-    private static Decision<PlaceState, PlaceEffect> cancel(PlaceState place, DeploymentState deployment, String by) {
+    private static Decision<PlaceSnapshot, PlaceEffect> cancel(PlaceSnapshot place, DeploymentState deployment, String by) {
         return switch (deployment.status()) {
             case WAITING, QUEUED -> Decision.moved(
                     place.with(deployment.because("withdrawn by " + by).to(DeploymentStatus.WITHDRAWN)), List.of());
@@ -132,7 +131,7 @@ public final class PlaceDecider {
         };
     }
 
-    private static Decision<PlaceState, PlaceEffect> goesBack(PlaceState place, DeploymentState deployment, String why) {
+    private static Decision<PlaceSnapshot, PlaceEffect> goesBack(PlaceSnapshot place, DeploymentState deployment, String why) {
         return switch (deployment.status()) {
             case WAITING, QUEUED -> Decision.moved(place.with(deployment.because(why).to(DeploymentStatus.WITHDRAWN)), List.of());
             case DEPLOYING, CHECKING -> settle(place, Retreat.begin(deployment, why, true, new ArrayList<>()));
@@ -145,7 +144,7 @@ public final class PlaceDecider {
         };
     }
 
-    private static Decision<PlaceState, PlaceEffect> timePassed(PlaceState place, Instant now) {
+    private static Decision<PlaceSnapshot, PlaceEffect> timePassed(PlaceSnapshot place, Instant now) {
         for (DeploymentState deployment : place.open()) {
             if (deployment.course().until().filter(end -> !now.isBefore(end)).isPresent() && deployment.ending().isEmpty()) {
                 return settle(place, Onward.next(deployment, now, new ArrayList<>()));
@@ -154,7 +153,7 @@ public final class PlaceDecider {
         return Decision.moved(place, List.of());
     }
 
-    private static Decision<PlaceState, PlaceEffect> answered(PlaceState place, DeploymentState deployment, String by, boolean yes, Instant now) {
+    private static Decision<PlaceSnapshot, PlaceEffect> answered(PlaceSnapshot place, DeploymentState deployment, String by, boolean yes, Instant now) {
         if (!deployment.course().is(Movement.What.QUESTION) || deployment.ending().isPresent()) {
             return Decision.refused("deployment " + deployment.id() + " asks nobody whether it goes on");
         }
@@ -162,7 +161,7 @@ public final class PlaceDecider {
                 : Retreat.begin(deployment, by + " said that it does not go on", true, new ArrayList<>()));
     }
 
-    private static Decision<PlaceState, PlaceEffect> factsJudged(PlaceState place, DeploymentState deployment, boolean hold, String sentence, Instant now) {
+    private static Decision<PlaceSnapshot, PlaceEffect> factsJudged(PlaceSnapshot place, DeploymentState deployment, boolean hold, String sentence, Instant now) {
         if (deployment.factsAsked().isEmpty()) {
             return Decision.refused("deployment " + deployment.id() + " asks for no facts");
         }
@@ -171,13 +170,13 @@ public final class PlaceDecider {
     }
 
     /** A deployment under way leaves the host out, unless its recipe may have begun or no other would be left; it catches up later. */
-    private static Decision<PlaceState, PlaceEffect> leaveOut(PlaceState place, String name, String why, boolean untaken, Instant now) {
+    private static Decision<PlaceSnapshot, PlaceEffect> leaveOut(PlaceSnapshot place, String name, String why, boolean untaken, Instant now) {
         for (DeploymentState deployment : place.open()) {
             boolean under = deployment.status().active() && deployment.ending().isEmpty();
             boolean spared = deployment.host(name).filter(host -> host.phase() == Phase.AHEAD || untaken && host.phase() == Phase.INSTALLING).isPresent();
             boolean others = deployment.hosts().stream().anyMatch(host -> !host.host().equals(name) && host.phase() != Phase.AWAY && host.phase() != Phase.FAILED);
             if (under && spared && others) {
-                List<PlaceEffect> effects = new ArrayList<>();
+                List<Consequence> effects = new ArrayList<>();
                 if (deployment.host(name).filter(host -> host.phase() == Phase.INSTALLING).isPresent()) {
                     effects.add(new PlaceEffect.WithdrawTask(deployment.id(), name));
                 }
@@ -187,7 +186,7 @@ public final class PlaceDecider {
         return Decision.moved(place, List.of());
     }
 
-    private static Decision<PlaceState, PlaceEffect> tend(PlaceState place, List<String> hosts) {
+    private static Decision<PlaceSnapshot, PlaceEffect> tend(PlaceSnapshot place, List<String> hosts) {
         Optional<DeploymentState> live = place.live().flatMap(at -> place.deployment(at.deployment()));
         if (live.isEmpty()) {
             return Decision.refused("nothing is live there that a host could be brought to");
@@ -199,12 +198,12 @@ public final class PlaceDecider {
             return Decision.refused("a deployment is under way there");
         }
         Optional<String> busy = hosts.stream().filter(host -> live.get().host(host).filter(state -> state.phase().busy()).isPresent()).findFirst();
-        return busy.map(host -> Decision.<PlaceState, PlaceEffect>refused(host + " is being looked after already"))
+        return busy.map(host -> Decision.<PlaceSnapshot, PlaceEffect>refused(host + " is being looked after already"))
                 .orElseGet(() -> settle(place, Onward.tend(live.get(), hosts)));
     }
 
-    private static Decision<PlaceState, PlaceEffect> remove(PlaceState place, String why) {
-        PlaceState now = place;
+    private static Decision<PlaceSnapshot, PlaceEffect> remove(PlaceSnapshot place, String why) {
+        PlaceSnapshot now = place;
         for (DeploymentState other : place.open()) {
             if (other.status().ahead()) {
                 now = now.with(other.because(why).to(DeploymentStatus.WITHDRAWN));
@@ -223,16 +222,56 @@ public final class PlaceDecider {
         return settle(now, Retreat.remove(abandoned.deployment(), why, new ArrayList<>(abandoned.effects())));
     }
 
+    /** It is live already, although nothing was deployed: from now on that is known. */
+    private static Decision<PlaceSnapshot, PlaceEffect> record(PlaceSnapshot place, PlaceEvent.Recorded recorded) {
+        if (place.live().isPresent() || place.open().stream().anyMatch(deployment -> deployment.status().open())) {
+            return Decision.refused("what is live there is known already, or on its way: recording is for the first day");
+        }
+        Optional<String> side = recorded.hosts().stream().flatMap(host -> host.side().stream()).findFirst();
+        DeploymentState there = new DeploymentState(recorded.deployment(), recorded.version(), recorded.line(), recorded.order(), Kind.PROMOTION, false, DeploymentStatus.LIVE,
+                recorded.hosts().stream().map(host -> HostState.there(host.name())).toList(), DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.NONE,
+                Optional.empty(), Course.of(List.of(), new Course.Sides(side, Optional.empty()), 0), null);
+        PlaceSnapshot now = place.plus(there).living(there);
+        for (Plan.Host host : recorded.hosts()) {
+            if (host.side().equals(side)) {
+                now = now.having(new Consequence.HostHas(there.id(), host.name(), Consequence.Content.THIS_VERSION));
+            }
+        }
+        return Decision.moved(now, List.of(new PlaceEffect.PassageOpened(there.id())));
+    }
+
+    /** What a host has of which nobody knew was told from what is on it. */
+    private static Decision<PlaceSnapshot, PlaceEffect> found(PlaceSnapshot place, String host, long deployment) {
+        return Optional.ofNullable(place.hosts().get(host)).filter(has -> !has.known()).isEmpty() ? Decision.refused("what " + host + " has is known already")
+                : Decision.moved(place.having(new Consequence.HostHas(deployment, host, Consequence.Content.THIS_VERSION)), List.of());
+    }
+
     /** What would be undone by its removal is taken away by it. */
     private static DeploymentState takenAway(DeploymentState deployment) {
         return deployment.wayBack() == DeploymentState.WayBack.REMOVAL ? deployment.goingBackBy(DeploymentState.WayBack.TAKEN_AWAY) : deployment;
     }
 
-    private static Decision<PlaceState, PlaceEffect> settle(PlaceState place, Step step) {
-        PlaceState now = place.with(step.deployment());
-        if (step.effects().contains(new PlaceEffect.WentLive(step.deployment().id()))) {
-            now = now.living(step.deployment());
+    private static Decision<PlaceSnapshot, PlaceEffect> settle(PlaceSnapshot place, Step step) {
+        List<PlaceEffect> effects = new ArrayList<>();
+        return Decision.moved(taken(place, step, effects), effects);
+    }
+
+    /** The place after a step of one of its deployments: what is live then, and what its hosts have; the rest follows. */
+    private static PlaceSnapshot taken(PlaceSnapshot place, Step step, List<PlaceEffect> effects) {
+        PlaceSnapshot now = place.with(step.deployment());
+        for (Consequence each : step.effects()) {
+            switch (each) {
+                case Consequence.HostHas has -> now = now.having(has);
+                case PlaceEffect effect -> {
+                    if (effect instanceof PlaceEffect.WentLive) {
+                        now = now.living(step.deployment());
+                    } else if (effect instanceof PlaceEffect.TakenBack) {
+                        now = now.takenBack(step.deployment());
+                    }
+                    effects.add(effect);
+                }
+            }
         }
-        return Decision.moved(now, step.effects());
+        return now;
     }
 }

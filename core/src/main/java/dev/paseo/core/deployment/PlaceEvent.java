@@ -33,6 +33,18 @@ public sealed interface PlaceEvent {
     record RemovalAsked(String why) implements PlaceEvent {}
 
     /**
+     * It is live already, on the day that Paseo is brought in.
+     *
+     * @param line  the line of the version
+     * @param order the version's position in its line
+     * @param hosts all hosts of the place; those of the first side that is named have it
+     */
+    record Recorded(long deployment, String version, long line, long order, List<Plan.Host> hosts) implements PlaceEvent {}
+
+    /** Nobody knew what the host has; what is on it is what this deployment gives. */
+    record Found(String host, long deployment) implements PlaceEvent {}
+
+    /**
      * A host goes into maintenance.
      *
      * @param untaken whether its agent has not taken what is to be installed on it

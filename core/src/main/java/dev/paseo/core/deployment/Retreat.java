@@ -14,7 +14,7 @@ final class Retreat {
     private Retreat() {}
 
     /** @param asked whether a person wants it, who then is not left with {@code on-failure: stop} */
-    static Step begin(DeploymentState deployment, String why, boolean asked, List<PlaceEffect> effects) {
+    static Step begin(DeploymentState deployment, String why, boolean asked, List<Consequence> effects) {
         stopAll(deployment, effects);
         boolean stays = deployment.onFailure() == OnFailure.STOP && !asked;
         DeploymentState turned = deployment.because(why).to(stays ? deployment.status() : DeploymentStatus.UNDOING);
@@ -22,19 +22,19 @@ final class Retreat {
     }
 
     /** What is live is removed from every host, also where an earlier removal failed. */
-    static Step remove(DeploymentState live, String why, List<PlaceEffect> effects) {
+    static Step remove(DeploymentState live, String why, List<Consequence> effects) {
         List<HostState> again = live.hosts().stream().map(host -> host.phase() == Phase.LEFT ? host.anew(Phase.GOOD) : host).toList();
         return back(live.withHosts(again).goingBackBy(WayBack.TAKEN_AWAY).because(why).to(DeploymentStatus.UNDOING), effects);
     }
 
-    static void stopAll(DeploymentState deployment, List<PlaceEffect> effects) {
+    static void stopAll(DeploymentState deployment, List<Consequence> effects) {
         deployment.hosts().stream().filter(host -> host.phase().busy()).forEach(host ->
                 effects.add(new PlaceEffect.StopTask(deployment.id(), host.host())));
         deployment.course().running().ifPresent(task -> effects.add(new PlaceEffect.StopTask(deployment.id(), "")));
     }
 
     /** Nothing is running: take back what comes next, or say how it ended. */
-    static Step back(DeploymentState deployment, List<PlaceEffect> effects) {
+    static Step back(DeploymentState deployment, List<Consequence> effects) {
         boolean shared = deployment.course().share() > 0;
         if (!deployment.anyTouched() && !shared) {
             return ended(deployment, untouched(deployment), effects);
@@ -66,7 +66,7 @@ final class Retreat {
         return none && (shared || deployment.course().sides().before().isEmpty());
     }
 
-    private static Step nextHost(DeploymentState deployment, List<PlaceEffect> effects) {
+    private static Step nextHost(DeploymentState deployment, List<Consequence> effects) {
         Optional<HostState> next = deployment.hosts().reversed().stream()
                 .filter(host -> host.touched() && host.phase() != Phase.UNDONE && host.phase() != Phase.LEFT).findFirst();
         if (next.isEmpty()) {
@@ -78,7 +78,7 @@ final class Retreat {
         return new Step(deployment.withHost(next.get().host(), host -> host.to(Phase.UNDOING)), effects);
     }
 
-    private static Step ended(DeploymentState deployment, DeploymentStatus status, List<PlaceEffect> effects) {
+    private static Step ended(DeploymentState deployment, DeploymentStatus status, List<Consequence> effects) {
         boolean takenAway = status == DeploymentStatus.UNDONE && deployment.wayBack() == WayBack.TAKEN_AWAY;
         boolean wasLive = deployment.course().plan().stream().limit(deployment.course().at()).anyMatch(each -> each.what() == What.LIVE);
         if (wasLive && status == DeploymentStatus.UNDONE) {
@@ -89,7 +89,7 @@ final class Retreat {
 
     /** The traffic is back where it was, or could not be brought back. */
     static Step trafficIsBack(DeploymentState deployment, HostOutcome outcome) {
-        List<PlaceEffect> effects = new ArrayList<>();
+        List<Consequence> effects = new ArrayList<>();
         DeploymentState idle = deployment.on(deployment.course().idle());
         return switch (outcome) {
             case HostOutcome.Done() -> back(idle.on(idle.course().sharing(0)), effects);

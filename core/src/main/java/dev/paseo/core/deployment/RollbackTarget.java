@@ -21,6 +21,26 @@ public final class RollbackTarget {
     public record Past(long deployment, String version, Kind kind, Optional<Long> replaced, boolean undone, boolean blocked, long line, long order) {}
 
     /**
+     * A version that somebody wants to go back to.
+     *
+     * @param wasLive whether it was live at the place before
+     * @param barred  the version with which an irreversible change came, where that lies between
+     */
+    public record Wanted(String live, String target, String environment, boolean wasLive, Optional<String> barred) {}
+
+    /** Why it is not gone back to, as a sentence; empty where it can be. */
+    public static Optional<String> refusal(Wanted wanted) {
+        if (wanted.target().equals(wanted.live())) {
+            return Optional.of(wanted.target() + " is what is live there; to deploy it again, redeploy");
+        }
+        if (!wanted.wasLive()) {
+            return Optional.of(wanted.target() + " was never live in " + wanted.environment() + ": that is no rollback but a promotion");
+        }
+        return wanted.barred().map(change -> "there is no way back from " + wanted.live() + " to " + wanted.target() + ": an irreversible change came with "
+                + change + "; deploy a version with a fix to " + wanted.environment());
+    }
+
+    /**
      * The last version that was live there before and is neither blocked, undone, barred nor itself rolled back from.
      *
      * @param past what was live there, the newest first

@@ -2,6 +2,8 @@ package dev.paseo.core.deployment;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.stream.IntStream;
 
 /**
  * How a set of versions is promoted as one: member after member, each when the one before it is live; and where one does
@@ -13,7 +15,19 @@ public final class SetCourse {
     private SetCourse() {}
 
     /** How the set's promotion stands. */
-    public enum Status { WAITING, DEPLOYING, LIVE, UNDOING, UNDONE, STOPPED, REJECTED, FAILED }
+    public enum Status {
+        WAITING, DEPLOYING, LIVE, UNDOING, UNDONE, STOPPED, REJECTED, FAILED;
+
+        /** Whether nothing more is done for it, unless one that is live loses a member. */
+        public boolean ended() {
+            return this != WAITING && this != DEPLOYING && this != UNDOING;
+        }
+
+        /** Whether it did not come to be live, or is no more. */
+        public boolean fell() {
+            return this != LIVE && (ended() || this == UNDOING);
+        }
+    }
 
     /** What is to be done next, if anything, and how it stands. {@code member} counts from 0. */
     public record Next(Status status, Optional<Act> act, int member) {}
@@ -36,6 +50,15 @@ public final class SetCourse {
             }
         }
         return new Next(Status.LIVE, Optional.empty(), members.size());
+    }
+
+    /**
+     * The member that did not come to be live, or to stay so: the last of those that ended, since the others go back after it.
+     *
+     * @return its place, from 0; empty where none ended
+     */
+    public static OptionalInt culprit(List<Optional<DeploymentStatus>> members) {
+        return IntStream.range(0, members.size()).filter(at -> members.get(at).filter(SetCourse::ended).isPresent()).reduce((earlier, later) -> later);
     }
 
     private static boolean ended(DeploymentStatus status) {

@@ -7,7 +7,6 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import dev.paseo.core.decision.Decision;
 import dev.paseo.core.deployment.DeploymentState.OnFailure;
 import dev.paseo.core.deployment.DeploymentState.WayBack;
-import dev.paseo.core.deployment.PlaceEffect.Content;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Verdict;
 import java.time.Instant;
@@ -25,8 +24,8 @@ class PlaceDeciderTest {
     private static final Verdict SHUT = new Verdict(
             List.of(new Judgement(Judgement.State.ASKED, "0 of 1 approval", "", Optional.empty())), Optional.empty(), Optional.empty());
     private static final Instant NOW = Instant.parse("2026-05-04T08:00:00Z");
-    private static final PlaceState EMPTY = new PlaceState(Optional.empty(), List.of());
-    private static final PlaceState LIVE = new PlaceState(Optional.of(new PlaceState.Live(1, "1.4.1", 7, 1, Optional.empty())), List.of());
+    private static final PlaceSnapshot EMPTY = new PlaceSnapshot(Optional.empty(), List.of());
+    private static final PlaceSnapshot LIVE = new PlaceSnapshot(Optional.of(new PlaceSnapshot.Live(1, "1.4.1", 7, 1, Optional.empty())), List.of());
 
     private final List<PlaceEffect> effects = new ArrayList<>();
 
@@ -39,12 +38,12 @@ class PlaceDeciderTest {
                 List.of(HostState.ahead("north-hut"), HostState.ahead("ridge-hut")), failure, back, Optional.empty(), null, null);
     }
 
-    private PlaceState after(PlaceState state, PlaceEvent... events) {
-        PlaceState now = state;
+    private PlaceSnapshot after(PlaceSnapshot state, PlaceEvent... events) {
+        PlaceSnapshot now = state;
         for (PlaceEvent event : events) {
-            Decision<PlaceState, PlaceEffect> decision = PlaceDecider.decide(now, event, NOW);
+            Decision<PlaceSnapshot, PlaceEffect> decision = PlaceDecider.decide(now, event, NOW);
             assertInstanceOf(Decision.Moved.class, decision, () -> event + " was refused: " + decision);
-            Decision.Moved<PlaceState, PlaceEffect> moved = (Decision.Moved<PlaceState, PlaceEffect>) decision;
+            Decision.Moved<PlaceSnapshot, PlaceEffect> moved = (Decision.Moved<PlaceSnapshot, PlaceEffect>) decision;
             now = moved.state();
             effects.addAll(moved.effects());
         }
@@ -67,30 +66,30 @@ class PlaceDeciderTest {
         return new PlaceEvent.HostReported(id, host, task, new HostOutcome.Failed("exit status 1", touched));
     }
 
-    private static DeploymentStatus status(PlaceState place, long id) {
+    private static DeploymentStatus status(PlaceSnapshot place, long id) {
         return place.deployment(id).orElseThrow().status();
     }
 
-    private PlaceState deploying(PlaceState place, DeploymentState deployment) {
+    private PlaceSnapshot deploying(PlaceSnapshot place, DeploymentState deployment) {
         return after(place, asked(deployment), gates(Map.of(deployment.id(), Verdict.OPEN)));
     }
 
-    private PlaceState checking(PlaceState place, DeploymentState deployment) {
+    private PlaceSnapshot checking(PlaceSnapshot place, DeploymentState deployment) {
         return after(deploying(place, deployment), done(deployment.id(), "north-hut", HostTask.INSTALL), done(deployment.id(), "ridge-hut", HostTask.INSTALL));
     }
 
     @Test
     void hostsAreInstalledTogetherThenCheckedThenItIsLive() {
-        PlaceState live = after(checking(LIVE, wanted(2, "1.4.2", 2)), done(2, "north-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.CHECK));
+        PlaceSnapshot live = after(checking(LIVE, wanted(2, "1.4.2", 2)), done(2, "north-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.CHECK));
         assertEquals(DeploymentStatus.LIVE, status(live, 2));
         assertEquals(2, live.live().orElseThrow().deployment());
         assertTrue(effects.contains(new PlaceEffect.WentLive(2)));
-        assertTrue(effects.contains(new PlaceEffect.HostHas(2, "north-hut", Content.THIS_VERSION)));
+        assertEquals(new PlaceSnapshot.Has(2, true), live.hosts().get("north-hut"));
     }
 
     @Test
     void aShutGateHoldsAndAnOpenOneStarts() {
-        PlaceState waiting = after(LIVE, asked(wanted(2, "1.4.2", 2)), gates(Map.of(2L, SHUT)));
+        PlaceSnapshot waiting = after(LIVE, asked(wanted(2, "1.4.2", 2)), gates(Map.of(2L, SHUT)));
         assertEquals(DeploymentStatus.WAITING, status(waiting, 2));
         assertEquals(DeploymentStatus.WAITING, status(after(waiting, gates(Map.of())), 2), "without a verdict a gate is shut");
         assertEquals(DeploymentStatus.DEPLOYING, status(after(waiting, gates(Map.of(2L, Verdict.OPEN))), 2));
@@ -98,8 +97,8 @@ class PlaceDeciderTest {
 
     @Test
     void aPlaceTakesOneDeploymentAtATime() {
-        PlaceState first = deploying(LIVE, wanted(2, "1.4.2", 2));
-        PlaceState second = after(first, asked(wanted(3, "1.4.3", 3)), gates(Map.of(3L, Verdict.OPEN)));
+        PlaceSnapshot first = deploying(LIVE, wanted(2, "1.4.2", 2));
+        PlaceSnapshot second = after(first, asked(wanted(3, "1.4.3", 3)), gates(Map.of(3L, Verdict.OPEN)));
         assertEquals(DeploymentStatus.QUEUED, status(second, 3));
     }
 
@@ -113,14 +112,14 @@ class PlaceDeciderTest {
     void whatAPersonAskedForIsNotOvertakenByWhatNobodyAskedFor(boolean olderByItself, boolean newerByItself, DeploymentStatus older) {
         DeploymentState first = wanted(2, "1.4.2", 2);
         DeploymentState second = wanted(3, "1.4.3", 3);
-        PlaceState place = after(LIVE, asked(olderByItself ? byItself(first) : first), asked(newerByItself ? byItself(second) : second));
+        PlaceSnapshot place = after(LIVE, asked(olderByItself ? byItself(first) : first), asked(newerByItself ? byItself(second) : second));
         assertEquals(older, status(place, 2));
         assertEquals(DeploymentStatus.WAITING, status(place, 3));
     }
 
     @Test
     void anOlderOneThatWaitsIsOvertakenByANewerOfItsLine() {
-        PlaceState place = after(LIVE, asked(wanted(2, "1.4.2", 2)), gates(Map.of(2L, SHUT)), asked(wanted(3, "1.4.3", 3)));
+        PlaceSnapshot place = after(LIVE, asked(wanted(2, "1.4.2", 2)), gates(Map.of(2L, SHUT)), asked(wanted(3, "1.4.3", 3)));
         assertEquals(DeploymentStatus.OVERTAKEN, status(place, 2));
         assertEquals(Optional.of("overtaken by 1.4.3"), place.deployment(2).orElseThrow().ending());
     }
@@ -136,35 +135,35 @@ class PlaceDeciderTest {
 
     @Test
     void theSameVersionIsNotRequestedTwice() {
-        PlaceState place = after(LIVE, asked(wanted(2, "1.4.2", 2)));
+        PlaceSnapshot place = after(LIVE, asked(wanted(2, "1.4.2", 2)));
         assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, asked(wanted(3, "1.4.2", 2)), NOW));
     }
 
     @Test
     void aFailedCheckUndoesEveryTouchedHostNewestFirst() {
-        PlaceState undoing = after(checking(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.CHECK, true));
+        PlaceSnapshot undoing = after(checking(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.CHECK, true));
         assertEquals(DeploymentStatus.UNDOING, status(undoing, 2));
         assertTrue(effects.contains(new PlaceEffect.StopTask(2, "ridge-hut")));
-        PlaceState stopped = after(undoing, failed(2, "ridge-hut", HostTask.CHECK, true));
+        PlaceSnapshot stopped = after(undoing, failed(2, "ridge-hut", HostTask.CHECK, true));
         assertEquals(new PlaceEffect.OfferTask(2, "ridge-hut", HostTask.UNDO), effects.getLast());
-        PlaceState half = after(stopped, done(2, "ridge-hut", HostTask.UNDO));
+        PlaceSnapshot half = after(stopped, done(2, "ridge-hut", HostTask.UNDO));
         assertEquals(new PlaceEffect.OfferTask(2, "north-hut", HostTask.UNDO), effects.getLast());
-        PlaceState undone = after(half, done(2, "north-hut", HostTask.UNDO));
+        PlaceSnapshot undone = after(half, done(2, "north-hut", HostTask.UNDO));
         assertEquals(DeploymentStatus.UNDONE, status(undone, 2));
         assertEquals(1, undone.live().orElseThrow().deployment());
-        assertTrue(effects.contains(new PlaceEffect.HostHas(2, "north-hut", Content.PREVIOUS_VERSION)));
+        assertEquals(new PlaceSnapshot.Has(1, true), undone.hosts().get("north-hut"));
     }
 
     @Test
     void nothingTouchedMeansFailed() {
-        PlaceState failed = after(deploying(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.INSTALL, false),
+        PlaceSnapshot failed = after(deploying(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.INSTALL, false),
                 failed(2, "ridge-hut", HostTask.INSTALL, false));
         assertEquals(DeploymentStatus.FAILED, status(failed, 2));
     }
 
     @Test
     void anUndoThatFailsOnOneHostGoesOnWithTheOthersAndEndsStopped() {
-        PlaceState place = after(checking(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.CHECK, true),
+        PlaceSnapshot place = after(checking(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.CHECK, true),
                 failed(2, "ridge-hut", HostTask.CHECK, true), failed(2, "ridge-hut", HostTask.UNDO, true));
         assertEquals(new PlaceEffect.OfferTask(2, "north-hut", HostTask.UNDO), effects.getLast());
         assertEquals(DeploymentStatus.STOPPED, status(after(place, done(2, "north-hut", HostTask.UNDO)), 2));
@@ -172,10 +171,10 @@ class PlaceDeciderTest {
 
     @Test
     void aFirstDeploymentIsTakenBackByRemovalOrStopped() {
-        PlaceState removed = after(checking(EMPTY, wanted(2, "1.4.2", 2, OnFailure.UNDO, WayBack.REMOVAL)), failed(2, "north-hut", HostTask.CHECK, true),
+        PlaceSnapshot removed = after(checking(EMPTY, wanted(2, "1.4.2", 2, OnFailure.UNDO, WayBack.REMOVAL)), failed(2, "north-hut", HostTask.CHECK, true),
                 done(2, "ridge-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.REMOVE), done(2, "north-hut", HostTask.REMOVE));
         assertEquals(DeploymentStatus.UNDONE, status(removed, 2));
-        PlaceState stopped = after(checking(EMPTY, wanted(3, "1.4.3", 3)), failed(3, "north-hut", HostTask.CHECK, true), done(3, "ridge-hut", HostTask.CHECK));
+        PlaceSnapshot stopped = after(checking(EMPTY, wanted(3, "1.4.3", 3)), failed(3, "north-hut", HostTask.CHECK, true), done(3, "ridge-hut", HostTask.CHECK));
         assertEquals(DeploymentStatus.STOPPED, status(stopped, 3));
     }
 
@@ -183,17 +182,17 @@ class PlaceDeciderTest {
     @Test
     void takingAwayWhatIsUnderWayEndsAsRemovedWhereItsRemovalRuns() {
         PlaceEvent removal = new PlaceEvent.RemovalAsked("the branch is gone");
-        PlaceState removed = after(checking(EMPTY, wanted(2, "1.4.2", 2, OnFailure.UNDO, WayBack.REMOVAL)), removal,
+        PlaceSnapshot removed = after(checking(EMPTY, wanted(2, "1.4.2", 2, OnFailure.UNDO, WayBack.REMOVAL)), removal,
                 done(2, "north-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.REMOVE), done(2, "north-hut", HostTask.REMOVE));
         assertEquals(DeploymentStatus.REMOVED, status(removed, 2));
-        PlaceState back = after(checking(LIVE, wanted(3, "1.4.3", 3)), removal,
+        PlaceSnapshot back = after(checking(LIVE, wanted(3, "1.4.3", 3)), removal,
                 done(3, "north-hut", HostTask.CHECK), done(3, "ridge-hut", HostTask.CHECK), done(3, "ridge-hut", HostTask.UNDO), done(3, "north-hut", HostTask.UNDO));
         assertEquals(DeploymentStatus.UNDONE, status(back, 3));
     }
 
     @Test
     void onFailureStopLeavesTheHostsAsTheyAre() {
-        PlaceState stopped = after(checking(LIVE, wanted(2, "1.4.2", 2, OnFailure.STOP, WayBack.NONE)), failed(2, "north-hut", HostTask.CHECK, true),
+        PlaceSnapshot stopped = after(checking(LIVE, wanted(2, "1.4.2", 2, OnFailure.STOP, WayBack.NONE)), failed(2, "north-hut", HostTask.CHECK, true),
                 done(2, "ridge-hut", HostTask.CHECK));
         assertEquals(DeploymentStatus.STOPPED, status(stopped, 2));
         assertTrue(effects.stream().noneMatch(effect -> effect instanceof PlaceEffect.OfferTask offer && offer.task() == HostTask.UNDO));
@@ -203,7 +202,7 @@ class PlaceDeciderTest {
     @ParameterizedTest
     @CsvSource({"WAITING, WITHDRAWN", "QUEUED, WITHDRAWN", "DEPLOYING, UNDOING", "CHECKING, UNDOING"})
     void cancelOfWhatCanBeCancelled(DeploymentStatus from, DeploymentStatus to) {
-        PlaceState place = switch (from) {
+        PlaceSnapshot place = switch (from) {
             case WAITING -> after(LIVE, asked(wanted(2, "1.4.2", 2)));
             case QUEUED -> after(deploying(LIVE, wanted(8, "1.4.8", 8)), asked(wanted(2, "1.4.2", 2)), gates(Map.of(2L, Verdict.OPEN)));
             case DEPLOYING -> deploying(LIVE, wanted(2, "1.4.2", 2));
@@ -216,7 +215,7 @@ class PlaceDeciderTest {
     @ParameterizedTest
     @EnumSource(value = DeploymentStatus.class, names = {"WAITING", "QUEUED", "DEPLOYING", "CHECKING"}, mode = EnumSource.Mode.EXCLUDE)
     void cancelOfWhatCannotBeCancelledIsRefused(DeploymentStatus status) {
-        PlaceState place = new PlaceState(Optional.empty(), List.of(wanted(2, "1.4.2", 2).to(status)));
+        PlaceSnapshot place = new PlaceSnapshot(Optional.empty(), List.of(wanted(2, "1.4.2", 2).to(status)));
         assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, new PlaceEvent.CancelAsked(2, "release-engineer"), NOW));
     }
 
@@ -230,9 +229,87 @@ class PlaceDeciderTest {
 
     @Test
     void reportsOfTasksThatAreNotRunningAreRefused() {
-        PlaceState place = deploying(LIVE, wanted(2, "1.4.2", 2));
+        PlaceSnapshot place = deploying(LIVE, wanted(2, "1.4.2", 2));
         assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(2, "north-hut", HostTask.CHECK), NOW));
         assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(2, "valley-house", HostTask.INSTALL), NOW));
         assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(5, "north-hut", HostTask.INSTALL), NOW));
+    }
+
+    private PlaceSnapshot live(PlaceSnapshot place, DeploymentState deployment) {
+        return after(checking(place, deployment), done(deployment.id(), "north-hut", HostTask.CHECK), done(deployment.id(), "ridge-hut", HostTask.CHECK));
+    }
+
+    @Test
+    void whatIsLiveReplacesWhatWas() {
+        PlaceSnapshot second = live(live(PlaceSnapshot.EMPTY, wanted(2, "1.4.2", 2)), wanted(3, "1.4.3", 3));
+        assertEquals(Optional.of(new PlaceSnapshot.Live(3, "1.4.3", 7, 3, Optional.empty())), second.live());
+        assertEquals(DeploymentStatus.REPLACED, status(second, 2));
+        assertEquals(Map.of(3L, new PlaceSnapshot.Live(2, "1.4.2", 7, 2, Optional.empty())), second.replaces());
+    }
+
+    @Test
+    void whatWasStoppedStaysStoppedWhenAnotherIsLive() {
+        DeploymentState stopped = wanted(2, "1.4.2", 2).to(DeploymentStatus.STOPPED);
+        PlaceSnapshot place = new PlaceSnapshot(Optional.of(new PlaceSnapshot.Live(2, "1.4.2", 7, 2, Optional.empty())), List.of(stopped));
+        assertEquals(DeploymentStatus.STOPPED, status(live(place, wanted(3, "1.4.3", 3)), 2));
+    }
+
+    @Test
+    void onlyAPromotionOpensAPassageAndWhatIsRedeployedSettlesItToo() {
+        for (Kind kind : Kind.values()) {
+            effects.clear();
+            DeploymentState plain = wanted(2, "1.4.2", 2);
+            live(LIVE, new DeploymentState(2, plain.version(), 7, 2, kind, false, plain.status(), plain.hosts(), plain.onFailure(), plain.wayBack(), Optional.empty(), null, null));
+            assertEquals(kind == Kind.PROMOTION, effects.contains(new PlaceEffect.PassageOpened(2)), kind.name());
+            assertEquals(kind == Kind.PROMOTION || kind == Kind.REDEPLOY, effects.contains(new PlaceEffect.Settled(2)), kind.name());
+            assertEquals(kind != Kind.PREVIEW, kind.reviewedIfLoosened());
+        }
+    }
+
+    private static final List<Plan.Host> SIDES = List.of(new Plan.Host("north-hut", Optional.of("blue"), false), new Plan.Host("ridge-hut", Optional.of("green"), false));
+
+    @Test
+    void whatWasThereBeforeIsRecordedOnItsSideAlone() {
+        PlaceSnapshot known = after(PlaceSnapshot.EMPTY, new PlaceEvent.Recorded(2, "1.4.2", 7, 2, SIDES));
+        assertEquals(Optional.of(new PlaceSnapshot.Live(2, "1.4.2", 7, 2, Optional.of("blue"))), known.live());
+        assertEquals(Map.of("north-hut", new PlaceSnapshot.Has(2, true)), known.hosts());
+        assertEquals(DeploymentStatus.LIVE, status(known, 2));
+        assertEquals(List.of(new PlaceEffect.PassageOpened(2)), effects);
+    }
+
+    @Test
+    void nothingIsRecordedWhereSomethingIsLiveOrOnItsWay() {
+        PlaceEvent recorded = new PlaceEvent.Recorded(9, "1.4.2", 7, 2, SIDES);
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(LIVE, recorded, NOW));
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(after(PlaceSnapshot.EMPTY, asked(wanted(2, "1.4.2", 2))), recorded, NOW));
+    }
+
+    @Test
+    void whatAHostHasIsFoundOnlyWhereNobodyKnewIt() {
+        PlaceSnapshot lost = after(deploying(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.INSTALL, true));
+        assertEquals(new PlaceSnapshot.Has(2, false), lost.hosts().get("north-hut"));
+        assertEquals(new PlaceSnapshot.Has(1, true), after(lost, new PlaceEvent.Found("north-hut", 1)).hosts().get("north-hut"));
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(lost, new PlaceEvent.Found("ridge-hut", 1), NOW), "nothing was lost there");
+        PlaceSnapshot known = live(LIVE, wanted(2, "1.4.2", 2));
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(known, new PlaceEvent.Found("north-hut", 1), NOW));
+    }
+
+    @Test
+    void whatGoesBackMakesWhatItReplacedLiveAgain() {
+        PlaceSnapshot second = live(live(PlaceSnapshot.EMPTY, wanted(2, "1.4.2", 2)), wanted(3, "1.4.3", 3));
+        PlaceSnapshot back = after(second, new PlaceEvent.GoesBack(3, "its set goes back"), done(3, "ridge-hut", HostTask.UNDO), done(3, "north-hut", HostTask.UNDO));
+        assertEquals(Optional.of(2L), back.live().map(PlaceSnapshot.Live::deployment));
+        assertEquals(DeploymentStatus.UNDONE, status(back, 3));
+        assertEquals(Map.of("north-hut", new PlaceSnapshot.Has(2, true), "ridge-hut", new PlaceSnapshot.Has(2, true)), back.hosts());
+        assertTrue(effects.contains(new PlaceEffect.TakenBack(3)));
+    }
+
+    @Test
+    void whatIsRemovedLeavesNothingLive() {
+        PlaceSnapshot second = live(live(PlaceSnapshot.EMPTY, wanted(2, "1.4.2", 2)), wanted(3, "1.4.3", 3));
+        PlaceSnapshot gone = after(second, new PlaceEvent.RemovalAsked("retired"), done(3, "ridge-hut", HostTask.REMOVE), done(3, "north-hut", HostTask.REMOVE));
+        assertEquals(Optional.empty(), gone.live());
+        assertEquals(Map.of(), gone.hosts());
+        assertEquals(DeploymentStatus.REMOVED, status(gone, 3));
     }
 }

@@ -69,20 +69,27 @@ class PlacePropertiesTest {
 
     @Property
     void onlyOneAtATimeNeverThroughAShutGateNeverBackwardsByItself(@ForAll("events") List<PlaceEvent> events) {
-        PlaceState now = new PlaceState(Optional.empty(), List.of());
+        PlaceSnapshot now = new PlaceSnapshot(Optional.empty(), List.of());
         Set<Long> used = new HashSet<>();
         for (PlaceEvent event : events) {
             if (event instanceof PlaceEvent.Requested(DeploymentState wanted) && !used.add(wanted.id())) {
                 continue;
             }
-            if (PlaceDecider.decide(now, event, NOW) instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState next, List<PlaceEffect> effects)) {
+            if (PlaceDecider.decide(now, event, NOW) instanceof Decision.Moved<PlaceSnapshot, PlaceEffect>(PlaceSnapshot next, List<PlaceEffect> effects)) {
                 check(now, event, next);
                 now = next;
             }
         }
     }
 
-    private static void check(PlaceState before, PlaceEvent event, PlaceState after) {
+    private static void check(PlaceSnapshot before, PlaceEvent event, PlaceSnapshot after) {
+        after.live().ifPresent(live -> Assertions.assertTrue(after.deployment(live.deployment()).filter(deployment -> deployment.status() == DeploymentStatus.LIVE
+                || deployment.status() == DeploymentStatus.UNDOING || deployment.status() == DeploymentStatus.STOPPED || deployment.status() == DeploymentStatus.REPLACED).isPresent(),
+                () -> "what is live never went live: " + after));
+        Assertions.assertTrue(after.open().stream().filter(deployment -> deployment.status() == DeploymentStatus.LIVE)
+                .allMatch(deployment -> after.live().filter(live -> live.deployment() == deployment.id()).isPresent()), "live, but not what is live there");
+        after.hosts().forEach((host, has) -> Assertions.assertTrue(after.deployment(has.deployment()).filter(deployment -> !deployment.status().ahead()).isPresent(),
+                () -> host + " has what was never begun"));
         Assertions.assertTrue(after.open().stream().filter(deployment -> deployment.status().active()).count() <= 1, "two at a time");
         for (DeploymentState deployment : after.open()) {
             Optional<DeploymentState> earlier = before.deployment(deployment.id());

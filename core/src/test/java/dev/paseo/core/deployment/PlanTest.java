@@ -118,4 +118,15 @@ class PlanTest {
         assertEquals(Optional.empty(), RollbackTarget.choose(walked, "1.4.3", Optional.of(new NoWayBack(1, 3))));
         assertEquals(Optional.empty(), RollbackTarget.choose(walked, "1.4.3", Optional.of(new NoWayBack(2, 1))), "another line is not gone back to");
     }
+
+    @Test
+    void whatIsLiveOrNeverWasOrLiesBehindAnIrreversibleChangeIsNotGoneBackTo() {
+        assertEquals(Optional.empty(), RollbackTarget.refusal(new RollbackTarget.Wanted("1.4.3", "1.4.2", "production", true, Optional.empty())));
+        assertEquals(Optional.of("1.4.3 is what is live there; to deploy it again, redeploy"),
+                RollbackTarget.refusal(new RollbackTarget.Wanted("1.4.3", "1.4.3", "production", true, Optional.empty())));
+        assertEquals(Optional.of("1.4.4 was never live in production: that is no rollback but a promotion"),
+                RollbackTarget.refusal(new RollbackTarget.Wanted("1.4.3", "1.4.4", "production", false, Optional.of("1.4.3"))));
+        assertEquals(Optional.of("there is no way back from 1.4.3 to 1.4.1: an irreversible change came with 1.4.2; deploy a version with a fix to production"),
+                RollbackTarget.refusal(new RollbackTarget.Wanted("1.4.3", "1.4.1", "production", true, Optional.of("1.4.2"))));
+    }
 }

@@ -46,6 +46,19 @@ class SetCourseTest {
         assertEquals(new SetCourse.Next(status, Optional.ofNullable(act), member), SetCourse.next(Arrays.stream(members.split(" ")).map(SetCourseTest::status).toList()));
     }
 
+    @ParameterizedTest
+    @CsvSource({"- -, -1", "LIVE LIVE, -1", "LIVE FAILED, 1", "UNDONE FAILED, 1", "REJECTED -, 0", "UNDOING LIVE, 0", "LIVE WAITING, -1", "LIVE OVERTAKEN, 1"})
+    void whoDidNotComeToBeLive(String members, int culprit) {
+        assertEquals(culprit, SetCourse.culprit(Arrays.stream(members.split(" ")).map(SetCourseTest::status).toList()).orElse(-1));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"WAITING, false, false", "DEPLOYING, false, false", "LIVE, true, false", "UNDOING, false, true", "UNDONE, true, true", "STOPPED, true, true", "REJECTED, true, true", "FAILED, true, true"})
+    void whatIsOverAndWhatFell(SetCourse.Status status, boolean ended, boolean fell) {
+        assertEquals(ended, status.ended());
+        assertEquals(fell, status.fell());
+    }
+
     /** Whichever member fails, played to its end nothing of the set stays live, or all of it is. */
     @Property(tries = 300)
     void allOfItOrNothing(@ForAll @IntRange(min = 1, max = 6) int size, @ForAll @Size(6) List<@IntRange(max = 3) Integer> fates) {

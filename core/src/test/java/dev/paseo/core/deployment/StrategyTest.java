@@ -8,14 +8,12 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import dev.paseo.core.decision.Decision;
 import dev.paseo.core.deployment.DeploymentState.OnFailure;
 import dev.paseo.core.deployment.DeploymentState.WayBack;
-import dev.paseo.core.deployment.PlaceEffect.Content;
 import dev.paseo.core.gate.Verdict;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -37,9 +35,11 @@ class StrategyTest {
     /** The failing tasks, as "TASK host"; each fails as often as it is tried. */
     private final Set<String> failing = new java.util.HashSet<>();
     private final List<String> told = new ArrayList<>();
-    private final Map<String, Content> have = new HashMap<>();
+    private static final PlaceSnapshot.Has THIS = new PlaceSnapshot.Has(2, true);
+    private static final PlaceSnapshot.Has BEFORE = new PlaceSnapshot.Has(1, true);
+    private static final PlaceSnapshot.Has UNKNOWN = new PlaceSnapshot.Has(2, false);
     private Instant now = Instant.parse("2026-05-04T08:00:00Z");
-    private PlaceState place = new PlaceState(Optional.of(new PlaceState.Live(1, "1.4.1", 7, 1, Optional.of("blue"))), List.of());
+    private PlaceSnapshot place = new PlaceSnapshot(Optional.of(new PlaceSnapshot.Live(1, "1.4.1", 7, 1, Optional.of("blue"))), List.of());
     private final Deque<PlaceEvent> due = new ArrayDeque<>();
 
     private static DeploymentState wanted(Plan.Recipe recipe, List<Plan.Host> hosts, WayBack back, OnFailure failure) {
@@ -85,7 +85,7 @@ class StrategyTest {
     }
 
     private void happens(PlaceEvent event) {
-        Decision.Moved<PlaceState, PlaceEffect> moved = assertInstanceOf(Decision.Moved.class, PlaceDecider.decide(place, event, now));
+        Decision.Moved<PlaceSnapshot, PlaceEffect> moved = assertInstanceOf(Decision.Moved.class, PlaceDecider.decide(place, event, now));
         place = moved.state();
         for (PlaceEffect effect : moved.effects()) {
             switch (effect) {
@@ -94,10 +94,10 @@ class StrategyTest {
                     told.add(name);
                     due.add(new PlaceEvent.HostReported(id, host, task, failing.contains(name) ? new HostOutcome.Failed("exit status 1", true) : new HostOutcome.Done()));
                 }
-                case PlaceEffect.HostHas(long id, String host, Content content) -> have.put(host, content);
                 case PlaceEffect.WithdrawTask withdrawn -> told.add("withdraw " + withdrawn.host());
                 case PlaceEffect.StopTask stop -> told.add("stop " + stop.host());
                 case PlaceEffect.WentLive live -> told.add("live");
+                case PlaceEffect.PassageOpened opened -> assertTrue(told.contains("live"), "a passage opens once it is live");
                 case PlaceEffect.Settled settled -> told.add("settled");
                 case PlaceEffect.NotSettled not -> told.add("not settled");
                 case PlaceEffect.TakenBack back -> told.add("taken back");
@@ -110,7 +110,7 @@ class StrategyTest {
         failing.add("CHECK north-hut");
         assertEquals(DeploymentStatus.UNDONE, play(only(ROLLING), HOSTS));
         assertEquals(List.of("INSTALL north-hut", "CHECK north-hut", "UNDO north-hut"), told);
-        assertEquals(Map.of("north-hut", Content.PREVIOUS_VERSION), have);
+        assertEquals(Map.of("north-hut", BEFORE), place.hosts());
     }
 
     @Test
@@ -118,14 +118,14 @@ class StrategyTest {
         failing.add("INSTALL ridge-hut");
         assertEquals(DeploymentStatus.LIVE, play(only(new Strategy.Rolling(1, Duration.ZERO, false, 1)), HOSTS));
         assertEquals(HostState.Phase.FAILED, place.deployment(2).orElseThrow().host("ridge-hut").orElseThrow().phase());
-        assertEquals(Content.UNKNOWN, have.get("ridge-hut"));
+        assertEquals(UNKNOWN, place.hosts().get("ridge-hut"));
         happens(new PlaceEvent.TendAsked(List.of("ridge-hut")));
         failing.clear();
         settle();
-        assertEquals(Content.UNKNOWN, have.get("ridge-hut"), "the first tending fails as the install did");
+        assertEquals(UNKNOWN, place.hosts().get("ridge-hut"), "the first tending fails as the install did");
         happens(new PlaceEvent.TendAsked(List.of("ridge-hut")));
         settle();
-        assertEquals(Content.THIS_VERSION, have.get("ridge-hut"));
+        assertEquals(THIS, place.hosts().get("ridge-hut"));
         assertEquals(HostState.Phase.GOOD, place.deployment(2).orElseThrow().host("ridge-hut").orElseThrow().phase());
     }
 
@@ -134,7 +134,7 @@ class StrategyTest {
         assertEquals(DeploymentStatus.LIVE, play(only(BLUE_GREEN), SIDES));
         assertEquals(List.of("INSTALL ridge-hut", "CHECK ridge-hut", "TRAFFIC", "live", "settled", "CLEAR north-hut"), told);
         assertEquals(Optional.of("green"), place.live().orElseThrow().side());
-        assertEquals(Content.NOTHING, have.get("north-hut"));
+        assertFalse(place.hosts().containsKey("north-hut"));
     }
 
     @Test
@@ -269,8 +269,8 @@ class StrategyTest {
         assertFalse(told.contains("INSTALL valley-house"));
         happens(new PlaceEvent.TendAsked(List.of("valley-house", "new-hut")));
         settle();
-        assertEquals(Content.THIS_VERSION, have.get("valley-house"));
-        assertEquals(Content.THIS_VERSION, have.get("new-hut"));
+        assertEquals(THIS, place.hosts().get("valley-house"));
+        assertEquals(THIS, place.hosts().get("new-hut"));
     }
 
     @Test
@@ -343,12 +343,12 @@ class StrategyTest {
         happens(new PlaceEvent.RemovalAsked("the branch is gone"));
         settle();
         assertEquals(DeploymentStatus.STOPPED, status());
-        assertEquals(Content.NOTHING, have.get("north-hut"));
+        assertFalse(place.hosts().containsKey("north-hut"));
         failing.clear();
         happens(new PlaceEvent.RemovalAsked("the branch is gone"));
         settle();
         assertEquals(DeploymentStatus.REMOVED, status());
-        assertEquals(Content.NOTHING, have.get("ridge-hut"));
+        assertFalse(place.hosts().containsKey("ridge-hut"));
         assertTrue(told.contains("taken back"));
     }
 

@@ -1,11 +1,9 @@
 package dev.paseo.service.deployment;
 
-import dev.paseo.core.deployment.DeploymentState;
-import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.deployment.PlaceEvent;
+import dev.paseo.core.deployment.Tending;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Json;
 import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.deployment.HostReportMapper.PlaceHostRow;
 import dev.paseo.service.environment.Environments;
@@ -32,21 +30,21 @@ class CatchUp {
     private final DeploymentMapper deployments;
     private final Places places;
     private final AuditTrail audit;
-    private final Json json;
+    private final PlaceRepository repository;
     private final ServiceClock clock;
     private final HostContents contents;
     private final Map<PlaceHostRow, Long> tried = new ConcurrentHashMap<>();
 
     /** How it is written down. */
     @Component("catchUpWriting")
-    record Writing(AuditTrail audit, Json json, ServiceClock clock, HostContents contents) {}
+    record Writing(AuditTrail audit, PlaceRepository repository, ServiceClock clock, HostContents contents) {}
 
     CatchUp(HostReportMapper mapper, DeploymentMapper deployments, Places places, Writing writing) {
         this.mapper = mapper;
         this.deployments = deployments;
         this.places = places;
         this.audit = writing.audit();
-        this.json = writing.json();
+        this.repository = writing.repository();
         this.clock = writing.clock();
         this.contents = writing.contents();
     }
@@ -71,11 +69,14 @@ class CatchUp {
         }
     }
 
+    private Tending.Host compared(Environments.Place place, DeploymentRow live, String host) {
+        return new Tending.Host(host, Optional.empty(), false, repository.state(live).host(host), contents.given(place, live, host),
+                Optional.ofNullable(contents.had(place).get(host)), false);
+    }
+
     private Optional<PlaceEvent> tend(Environments.Place place, PlaceHostRow host) {
         Optional<DeploymentRow> row = place.liveDeployment().flatMap(deployments::byId);
-        boolean late = row.isPresent() && json.read(row.get().state(), DeploymentState.class).host(host.host()).map(HostState::late).orElse(true);
-        boolean same = row.isPresent() && contents.given(place, row.get(), host.host()).equals(contents.had(place).get(host.host()));
-        if (!late || same) {
+        if (row.filter(live -> Tending.catchesUp(compared(place, live, host.host()))).isEmpty()) {
             return Optional.empty();
         }
         Optional<String> lacks = places.live(place).flatMap(live -> contents.lacks(place, live, host.host(), row.get().settingsRevision()));

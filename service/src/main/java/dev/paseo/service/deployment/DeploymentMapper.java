@@ -7,6 +7,7 @@ import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
+import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
@@ -41,7 +42,18 @@ interface DeploymentMapper {
     record DeploymentRow(long id, long placeId, long versionId, String kind, String status, String state, long revision,
             @Nullable Long replacesId, @Nullable String subject, long settingsRevision, String secretRevisions, @Nullable String requestedBy,
             long causeId, @Nullable String reason, Instant requestedAt, @Nullable Instant startedAt, @Nullable Instant liveAt,
-            @Nullable Instant endedAt, @Nullable String emergencyReason, @Nullable Long promotionId) {}
+            @Nullable Instant endedAt, @Nullable String emergencyReason, @Nullable Long promotionId) {
+
+        /** As it is once it has been moved. */
+        DeploymentRow moved(Move move) {
+            return new DeploymentRow(id, placeId, versionId, kind, move.status, move.state, revision + 1, replacesId == null ? move.replaces : replacesId, subject,
+                    settingsRevision, secretRevisions, requestedBy, causeId, move.reason, requestedAt, move.startedAt, move.liveAt, move.endedAt, emergencyReason, promotionId);
+        }
+    }
+
+    /** How a deployment is from now on; {@code replaces} stays as it was where it was set. */
+    record Move(long id, long revision, String from, String status, String state, @Nullable String reason, @Nullable Long replaces, @Nullable Instant startedAt,
+            @Nullable Instant liveAt, @Nullable Instant endedAt) {}
 
     String COLUMNS = """
             select d.id, d.place_id, d.version_id, d.kind, d.status, d.state, d.revision, d.replaces_id, d.subject, d.settings_revision,
@@ -92,21 +104,17 @@ interface DeploymentMapper {
 
     @Update("""
             update deployment set status = #{status}, state = #{state}, format = 2, reason = #{reason}, revision = revision + 1,
-              started_at = #{startedAt}, live_at = #{liveAt}, ended_at = #{endedAt}
-            where id = #{id} and revision = #{revision}""")
-    int move(long id, long revision, String status, String state, @Nullable String reason, @Nullable Instant startedAt,
-            @Nullable Instant liveAt, @Nullable Instant endedAt);
+              replaces_id = coalesce(replaces_id, #{replaces}), started_at = #{startedAt}, live_at = #{liveAt}, ended_at = #{endedAt}
+            where id = #{id} and revision = #{revision} and status = #{from}""")
+    int move(Move move);
+
+    @Update("update deployment set subject = #{subject}, settings_revision = #{settings}, secret_revisions = #{secrets} where id = #{id}")
+    int begins(long id, String subject, long settings, String secrets);
 
     @Update("""
-            update deployment set subject = #{subject}, settings_revision = #{settings}, secret_revisions = #{secrets}, replaces_id = #{replaces}
-            where id = #{id}""")
-    int begins(long id, String subject, long settings, String secrets, @Nullable Long replaces);
-
-    @Update("update deployment set status = 'replaced', ended_at = #{now}, revision = revision + 1 where id = #{id} and status = 'live'")
-    int replaced(long id, Instant now);
-
-    @Update("update place set live_deployment_id = #{deployment}, live_side = coalesce(#{side}, live_side), revision = revision + 1 where id = #{place}")
-    int live(long place, @Nullable Long deployment, @Nullable String side);
+            update place set live_deployment_id = #{deployment}, live_side = coalesce(#{side}, live_side), revision = revision + 1
+            where id = #{place} and live_deployment_id <=> #{from}""")
+    int live(long place, @Nullable Long from, @Nullable Long deployment, @Nullable String side);
 
     record LiveRow(long place, String text) {}
 
@@ -119,9 +127,6 @@ interface DeploymentMapper {
     @Select("select e.temporary from place p join environment e on e.id = p.environment_id where p.id = #{place}")
     boolean temporary(long place);
 
-    @Update("update place set live_side = #{side} where id = #{place}")
-    int liveSide(long place, @Nullable String side);
-
     /** It is live again: what had replaced it was taken back. */
     @Update("update deployment set status = 'live', ended_at = null, revision = revision + 1 where id = #{id} and status = 'replaced'")
     int again(long id);
@@ -129,8 +134,8 @@ interface DeploymentMapper {
     @Update("update live_stretch set to_at = #{now} where place_id = #{place} and to_at is null")
     int endStretch(long place, Instant now);
 
-    @Insert("insert into live_stretch (place_id, deployment_id, version_id, from_at) values (#{place}, #{deployment}, #{version}, #{now})")
-    int beginStretch(long place, long deployment, long version, Instant now);
+    @Insert("insert into live_stretch (place_id, deployment_id, version_id, from_at) select place_id, id, version_id, #{now} from deployment where id = #{deployment}")
+    int beginStretch(long deployment, Instant now);
 
     record PastRow(long id, long versionId, String version, String kind, String status, @Nullable Long replacesId, boolean blocked, long line, long lineOrder) {}
 
@@ -152,14 +157,35 @@ interface DeploymentMapper {
 
     @Insert("""
             insert into live_interval (host_id, component_id, version_id, deployment_id, from_at)
-            values (#{host}, #{component}, #{version}, #{deployment}, #{now})""")
-    int openInterval(long host, long component, long version, long deployment, Instant now);
+            select #{host}, #{component}, version_id, id, #{now} from deployment where id = #{deployment}""")
+    int openInterval(long host, long component, long deployment, Instant now);
 
     @Insert("insert into host_doubt (place_id, host_id, deployment_id, since_at) values (#{place}, #{host}, #{deployment}, #{now})")
     int doubt(long place, long host, long deployment, Instant now);
 
     @Delete("delete from host_doubt where place_id = #{place} and host_id = #{host}")
     int endDoubt(long place, long host);
+
+    record HostNowRow(long id, String host, @Nullable Long has, @Nullable Long lost) {}
+
+    /** What each host of a place has: the deployment that gave it, or the one that ended half way. */
+    @Select("""
+            select h.id, h.name as host, d.id as has, u.deployment_id as lost
+            from place p join place_host ph on ph.place_id = p.id join host h on h.id = ph.host_id
+            left join live_interval i on i.host_id = h.id and i.component_id = p.component_id and i.to_at is null
+            left join deployment d on d.id = i.deployment_id and d.place_id = p.id
+            left join host_doubt u on u.place_id = p.id and u.host_id = h.id
+            where p.id = #{place}""")
+    List<HostNowRow> hostsNow(long place);
+
+    /** What a deployment replaced when it began. */
+    record ReplacedRow(long by, long deployment, String version, long line, long lineOrder) {}
+
+    @Select("""
+            <script>select n.id as `by`, d.id as deployment, v.number as version, v.line_id as line, v.line_order as line_order
+            from deployment n join deployment d on d.id = n.replaces_id join version v on v.id = d.version_id
+            where n.id in <foreach collection='ids' item='id' open='(' separator=',' close=')'>#{id}</foreach></script>""")
+    List<ReplacedRow> replaced(@Param("ids") List<Long> ids);
 
     @Select("select exists (select 1 from host_doubt where place_id = #{place} and host_id = #{host})")
     boolean inDoubt(long place, long host);
@@ -169,10 +195,6 @@ interface DeploymentMapper {
     /** The hosts of a place of which nobody knows what they have. */
     @Select("select h.name as host, d.deployment_id, d.since_at as since from host_doubt d join host h on h.id = d.host_id where d.place_id = #{place}")
     List<DoubtRow> doubts(long place);
-
-    /** The position of a number in a line. */
-    @Select("select line_order from version where line_id = #{line} and number = #{number}")
-    Optional<Long> orderOf(long line, String number);
 
     @Select("""
             select d.id from deployment d join version v on v.id = d.version_id

@@ -3,6 +3,7 @@ package dev.paseo.service.deployment;
 import dev.paseo.api.agent.Watch;
 import dev.paseo.core.deployment.HostDoubt;
 import dev.paseo.core.deployment.HostHealth;
+import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
@@ -40,7 +41,7 @@ class HostWatch {
 
     /** How it is written down. */
     @Component("hostWatchAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Settings settings, Stretches stretches) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Settings settings, Stretches stretches, Places places) {}
 
     HostWatch(HostReportMapper mapper, DeploymentMapper deployments, Environments environments, HostTasks tasks, Telling telling, Around around) {
         this.mapper = mapper;
@@ -114,10 +115,9 @@ class HostWatch {
             HostTasks.Watched asked = tasks.watched(deployments.byId(each.deployment()).orElseThrow(), on);
             return new HostDoubt.Candidate(each.deployment(), !asked.installed().isEmpty() || !asked.checks().isEmpty(), each.differing().isEmpty() && each.failing().isEmpty());
         }).toList()).ifPresent(deployment -> {
-            DeploymentMapper.DeploymentRow row = deployments.byId(deployment).orElseThrow();
-            deployments.endDoubt(place, host);
-            deployments.openInterval(host, environments.placeById(place).componentId(), row.versionId(), deployment, around.clock().now());
-            tellWhere(place, environments.hostName(host), "found what is there", "its files and checks are those of deployment " + deployment);
+            if (around.places().change(place, now -> Optional.of(new PlaceEvent.Found(on.name(), deployment))).isEmpty()) {
+                tellWhere(place, on.name(), "found what is there", "its files and checks are those of deployment " + deployment);
+            }
         });
     }
 

@@ -11,6 +11,7 @@ import dev.paseo.service.cause.Causes;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
+import dev.paseo.service.deployment.PlaceRepository.Kept;
 import dev.paseo.service.engine.Effects;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
@@ -21,10 +22,9 @@ import dev.paseo.service.loosening.Loosenings;
 import dev.paseo.service.passage.Passages;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
-import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 
@@ -51,17 +51,18 @@ class Outcomes {
         this.around = around;
     }
 
-    void carryOut(Place place, PlaceEffect effect) {
+    void carryOut(Kept kept, PlaceEffect effect) {
+        Place place = kept.place();
         switch (effect) {
             case PlaceEffect.OfferTask(long deployment, String host, var task) ->
                     board.offerOnHost(Assignment.Kind.valueOf(task.name()), deployment, acting(place, host).id());
             case PlaceEffect.StopTask(long deployment, String host) -> board.stopOnHost(deployment, acting(place, host).id(), host.isEmpty());
             case PlaceEffect.WithdrawTask(long deployment, String host) -> board.withdrawInstall(deployment, host(place, host).id());
-            case PlaceEffect.HostHas(long deployment, String host, var content) -> hostHas(place, deployment, host(place, host), content);
-            case PlaceEffect.WentLive(long deployment) -> wentLive(place, deployment);
-            case PlaceEffect.Settled(long deployment) -> settled(place, deployment);
-            case PlaceEffect.NotSettled(long deployment, String reason) -> notSettled(place, deployment, reason);
-            case PlaceEffect.TakenBack(long deployment) -> takenBack(place, deployment);
+            case PlaceEffect.WentLive(long deployment) -> wentLive(place, kept.row(deployment));
+            case PlaceEffect.PassageOpened(long deployment) -> around.passages().opened(kept.row(deployment).versionId(), place.environmentId(), deployment);
+            case PlaceEffect.Settled(long deployment) -> around.passages().settled(kept.row(deployment).versionId(), place.environmentId(), kept.row(deployment).causeId());
+            case PlaceEffect.NotSettled(long deployment, String reason) -> notSettled(place, kept.row(deployment), reason);
+            case PlaceEffect.TakenBack(long deployment) -> takenBack(place, kept, kept.row(deployment));
         }
     }
 
@@ -75,35 +76,13 @@ class Outcomes {
                 .orElseThrow(() -> new IllegalStateException(name + " is no host of " + place.component() + " in " + place.environment()));
     }
 
-    private void hostHas(Place place, long deployment, PlaceHost host, PlaceEffect.Content content) {
-        mapper.closeInterval(host.id(), place.componentId(), around.clock().now());
-        mapper.endDoubt(place.id(), host.id());
-        DeploymentMapper.BriefRow row = mapper.brief(deployment);
-        switch (content) {
-            case THIS_VERSION -> mapper.openInterval(host.id(), place.componentId(), row.versionId(), deployment, around.clock().now());
-            case PREVIOUS_VERSION -> Optional.ofNullable(row.replacesId()).map(mapper::brief).ifPresent(previous ->
-                    mapper.openInterval(host.id(), place.componentId(), previous.versionId(), previous.id(), around.clock().now()));
-            case UNKNOWN -> mapper.doubt(place.id(), host.id(), deployment, around.clock().now());
-            case NOTHING -> { }
-        }
-    }
-
-    private void wentLive(Place place, long deployment) {
-        DeploymentRow row = mapper.byId(deployment).orElseThrow();
-        Instant now = Objects.requireNonNull(row.liveAt());
-        if (row.replacesId() != null) {
-            mapper.replaced(row.replacesId(), now);
-        }
-        mapper.live(place.id(), deployment, state(row).course().sides().filled().orElse(null));
+    private void wentLive(Place place, DeploymentRow row) {
         stated(place, row, "live now");
-        stretch(place, Optional.of(row), now);
+        stretch(place, true);
         Versions.Sealed version = versions.byId(row.versionId());
-        around.announcements().live(place.component(), place.environment(), deployment, version.number(), version.digest(), row.replacesId() != null);
-        if (!row.kind().equals(Kind.PREVIEW.name().toLowerCase(java.util.Locale.ROOT))) {
-            around.loosenings().wentLive(deployment, place.environmentId(), place.componentId()).ifPresent(loosened -> around.people().loosened(place, row, loosened));
-        }
-        if (promotion(row)) {
-            around.passages().opened(row.versionId(), place.environmentId(), deployment);
+        around.announcements().live(place.component(), place.environment(), row.id(), version.number(), version.digest(), row.replacesId() != null);
+        if (Kind.valueOf(row.kind().toUpperCase(Locale.ROOT)).reviewedIfLoosened()) {
+            around.loosenings().wentLive(row.id(), place.environmentId(), place.componentId()).ifPresent(loosened -> around.people().loosened(place, row, loosened));
         }
         around.telling().tell("whereabouts", place.component());
     }
@@ -116,56 +95,25 @@ class Outcomes {
         }
     }
 
-    /** From now on this is live there, or nothing. */
-    private void stretch(Place place, Optional<DeploymentRow> live, Instant now) {
-        mapper.endStretch(place.id(), now);
+    /** How long it has been healthy there is counted from now. */
+    private void stretch(Place place, boolean live) {
         around.stretches().end(place.id());
-        live.ifPresent(row -> {
-            mapper.beginStretch(place.id(), row.id(), row.versionId(), now);
+        if (live) {
             around.stretches().begin(place.id());
-        });
-    }
-
-    private static boolean promotion(DeploymentRow row) {
-        return row.kind().equals(Kind.PROMOTION.name().toLowerCase(java.util.Locale.ROOT));
-    }
-
-    private DeploymentState state(DeploymentRow row) {
-        return around.json().read(row.state(), DeploymentState.class);
-    }
-
-    /** It was watched and tested: its walk goes on from here. */
-    private void settled(Place place, long deployment) {
-        DeploymentRow row = mapper.byId(deployment).orElseThrow();
-        if (promotion(row) || row.kind().equals(Places.word(Kind.REDEPLOY))) {
-            around.passages().settled(row.versionId(), place.environmentId(), row.causeId());
         }
     }
 
-    private void notSettled(Place place, long deployment, String reason) {
-        DeploymentRow row = mapper.byId(deployment).orElseThrow();
+    private void notSettled(Place place, DeploymentRow row, String reason) {
         around.audit().record(AuditTrail.Entry.of("paseo", "passage stays open", place.component() + " " + versions.byId(row.versionId()).number()).in(place.environment())
-                .because("a test of what is live failed: " + reason).with("deployment", Long.toString(deployment)));
+                .because("a test of what is live failed: " + reason).with("deployment", Long.toString(row.id())));
         around.passages().testFailed(row.versionId(), place.environmentId(), reason);
         around.people().testFailed(place, row, reason);
     }
 
-    private void takenBack(Place place, long deployment) {
-        DeploymentRow row = mapper.byId(deployment).orElseThrow();
-        if (state(row).wayBack().removes()) {
-            mapper.live(place.id(), null, null);
-            stated(place, row, "not live any more");
-            stretch(place, Optional.empty(), around.clock().now());
-            around.telling().tell("whereabouts", place.component());
-            return;
-        }
-        mapper.live(place.id(), row.replacesId(), null);
-        mapper.liveSide(place.id(), state(row).course().sides().before().or(place::liveSide).orElse(null));
-        if (row.replacesId() != null) {
-            mapper.again(row.replacesId());
-        }
-        mapper.byId(Optional.ofNullable(row.replacesId()).orElse(deployment)).ifPresent(now -> stated(place, now, row.replacesId() == null ? "not live any more" : "live again"));
-        stretch(place, Optional.ofNullable(row.replacesId()).flatMap(mapper::byId), around.clock().now());
+    private void takenBack(Place place, Kept kept, DeploymentRow row) {
+        Optional<DeploymentRow> again = kept.snapshot().live().flatMap(live -> mapper.byId(live.deployment()));
+        stated(place, again.orElse(row), again.isPresent() ? "live again" : "not live any more");
+        stretch(place, again.isPresent());
         around.telling().tell("whereabouts", place.component());
     }
 
@@ -173,7 +121,7 @@ class Outcomes {
     void begins(Place place, DeploymentRow row, String subject) {
         List<String> names = versions.byId(row.versionId()).recipe().map(recipe -> recipe.secrets()).orElse(List.of());
         Map<String, Long> revisions = around.secrets().revisionsWithHosts(names, place.componentId(), place.environmentId());
-        mapper.begins(row.id(), subject, place.settingsRevision(), around.json().write(revisions), place.liveDeployment().orElse(null));
+        mapper.begins(row.id(), subject, place.settingsRevision(), around.json().write(revisions));
     }
 
     /** Its status changed. */

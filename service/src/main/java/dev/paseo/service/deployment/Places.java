@@ -7,7 +7,7 @@ import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.PlaceDecider;
 import dev.paseo.core.deployment.PlaceEffect;
 import dev.paseo.core.deployment.PlaceEvent;
-import dev.paseo.core.deployment.PlaceState;
+import dev.paseo.core.deployment.PlaceSnapshot;
 import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Subject;
@@ -16,6 +16,7 @@ import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
+import dev.paseo.service.deployment.PlaceRepository.Kept;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.gate.Authorship;
@@ -28,9 +29,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
@@ -44,22 +47,22 @@ class Places {
     private static final int LEARNED_AGAIN = 10;
 
     private final DeploymentMapper mapper;
-    private final Json json;
+    private final PlaceRepository repository;
     private final Gating gating;
     private final Outcomes outcomes;
     private final Around around;
 
     /** What gates are judged with. */
     @Component
-    record Gating(Gates gates, Waits waits, Authorship authorship, Environments environments, Versions versions, Planner planner, SetMapper sets) {}
+    record Gating(Gates gates, Waits waits, Authorship authorship, Environments environments, Versions versions, Planner planner, SetMapper sets, Json json) {}
 
     /** How transactions are run, and by what time. */
     @Component
     record Around(Transactions transactions, ServiceClock clock) {}
 
-    Places(DeploymentMapper mapper, Json json, Gating gating, Outcomes outcomes, Around around) {
+    Places(DeploymentMapper mapper, PlaceRepository repository, Gating gating, Outcomes outcomes, Around around) {
         this.mapper = mapper;
-        this.json = json;
+        this.repository = repository;
         this.gating = gating;
         this.outcomes = outcomes;
         this.around = around;
@@ -89,7 +92,7 @@ class Places {
 
     /** Whether nothing waits and nothing is under way there. */
     boolean isQuiet(long place) {
-        return mapper.open(place).stream().noneMatch(row -> json.read(row.state(), DeploymentState.class).status().open());
+        return repository.isQuiet(place);
     }
 
     /** Asks git, outside the transaction, who wrote what is proposed there. */
@@ -124,62 +127,56 @@ class Places {
     }
 
     private Optional<String> apply(Place place, Function<Place, Optional<PlaceEvent>> happened) {
-        Optional<PlaceState> known = Optional.empty();
+        Kept kept = repository.load(place);
         Optional<PlaceEvent> event = happened.apply(place);
+        boolean judges = event.isEmpty();
         while (event.isPresent()) {
-            Decision<PlaceState, PlaceEffect> decision = step(place, event.get());
-            if (decision instanceof Decision.Refused<PlaceState, PlaceEffect>(String reason)) {
-                return Optional.of(reason);
+            switch (PlaceDecider.decide(kept.snapshot(), event.get(), around.clock().now())) {
+                case Decision.Refused<PlaceSnapshot, PlaceEffect>(String reason) -> {
+                    return Optional.of(reason);
+                }
+                case Decision.Moved<PlaceSnapshot, PlaceEffect>(PlaceSnapshot after, List<PlaceEffect> follow) -> kept = carryOut(kept, after, follow);
             }
-            known = known(decision);
-            event = known.flatMap(now -> factsJudged(place, now));
+            event = factsJudged(kept);
         }
-        if (known.filter(now -> now.open().stream().noneMatch(deployment -> deployment.status().ahead())).isPresent()) {
-            wakeAt(place, known.get(), Map.of());
-        } else {
+        if (judges || kept.snapshot().open().stream().anyMatch(deployment -> deployment.status().ahead())) {
             judgeGates(gating.environments().placeById(place.id()));
+        } else {
+            wakeAt(place, kept.snapshot(), Map.of());
         }
         return Optional.empty();
     }
 
-    private Decision<PlaceState, PlaceEffect> step(Place place, PlaceEvent event) {
-        List<DeploymentRow> rows = mapper.open(place.id());
-        PlaceState before = load(place, rows);
-        Decision<PlaceState, PlaceEffect> decision = PlaceDecider.decide(before, event, around.clock().now());
-        if (decision instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState after, List<PlaceEffect> follow)) {
-            carryOut(place, rows, before, after, follow);
-        }
-        return decision;
-    }
-
-    private void carryOut(Place place, List<DeploymentRow> rows, PlaceState before, PlaceState after, List<PlaceEffect> follow) {
+    private Kept carryOut(Kept before, PlaceSnapshot after, List<PlaceEffect> follow) {
         Instant now = around.clock().now();
-        for (DeploymentRow row : rows) {
-            after.deployment(row.id()).filter(deployment -> !before.deployment(row.id()).equals(Optional.of(deployment)))
-                    .ifPresent(deployment -> store(place, row, deployment, now));
-        }
-        follow.forEach(effect -> outcomes.carryOut(place, effect));
-    }
-
-    /** How the place is after a decision; empty where what follows changes more of it, and it is read again. */
-    private static Optional<PlaceState> known(Decision<PlaceState, PlaceEffect> decision) {
-        return decision instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState after, List<PlaceEffect> follow)
-                && follow.stream().noneMatch(PlaceEffect::ofWhole) ? Optional.of(after) : Optional.empty();
+        List<DeploymentState> changed = after.open().stream().filter(deployment -> !before.snapshot().deployment(deployment.id()).equals(Optional.of(deployment))).toList();
+        changed.stream().filter(deployment -> deployment.status().active() && Optional.ofNullable(before.rows().get(deployment.id())).filter(row -> row.startedAt() == null).isPresent())
+                .forEach(deployment -> begins(before.place(), before.row(deployment.id())));
+        Kept saved = repository.save(before, after, now);
+        changed.forEach(deployment -> moved(before, saved, deployment));
+        follow.forEach(effect -> outcomes.carryOut(saved, effect));
+        return saved;
     }
 
     /** A plan that has come to a condition over facts goes on, or back, at once. */
-    private Optional<PlaceEvent> factsJudged(Place place, PlaceState state) {
-        return state.open().stream().filter(deployment -> deployment.factsAsked().isPresent()).findFirst().map(deployment -> {
-            Judgement judged = gating.gates().fact(atGate(place, mapper.byId(deployment.id()).orElseThrow()), deployment.factsAsked().orElseThrow());
+    private Optional<PlaceEvent> factsJudged(Kept kept) {
+        return kept.snapshot().open().stream().filter(deployment -> deployment.factsAsked().isPresent()).findFirst().map(deployment -> {
+            Judgement judged = gating.gates().fact(atGate(kept.place(), kept.row(deployment.id())), deployment.factsAsked().orElseThrow());
             return new PlaceEvent.FactsJudged(deployment.id(), judged.state() == Judgement.State.MET, judged.sentence());
         });
     }
 
     /** What has not begun is planned and judged as things are now; what may begin, begins. */
     private void judgeGates(Place place) {
-        mapper.aheadAndBlocked(place.id()).forEach(id -> step(place, new PlaceEvent.CancelAsked(id, "the block of its version")));
-        List<DeploymentRow> rows = mapper.open(place.id());
-        PlaceState state = load(place, rows);
+        Kept kept = repository.load(place);
+        for (long id : mapper.aheadAndBlocked(place.id())) {
+            if (PlaceDecider.decide(kept.snapshot(), new PlaceEvent.CancelAsked(id, "the block of its version"), around.clock().now())
+                    instanceof Decision.Moved<PlaceSnapshot, PlaceEffect>(PlaceSnapshot withdrawn, List<PlaceEffect> follow)) {
+                kept = carryOut(kept, withdrawn, follow);
+            }
+        }
+        PlaceSnapshot state = kept.snapshot();
+        List<DeploymentRow> rows = List.copyOf(kept.rows().values());
         Map<Long, Evaluation> gates = new LinkedHashMap<>();
         Map<Long, Verdict> verdicts = new LinkedHashMap<>();
         Map<Long, Versions.Sealed> versions = new LinkedHashMap<>();
@@ -192,13 +189,12 @@ class Places {
                 });
             }
         }
-        PlaceState after = state;
+        PlaceSnapshot after = state;
         if (!versions.isEmpty()) {
-            PlaceState planned = state.planned(deployment -> gating.planner().plan(deployment, place, place.liveSide(), versions.get(deployment.id())));
+            PlaceSnapshot planned = state.planned(deployment -> gating.planner().plan(deployment, place, place.liveSide(), versions.get(deployment.id())));
             if (PlaceDecider.decide(planned, new PlaceEvent.GatesJudged(verdicts), around.clock().now())
-                    instanceof Decision.Moved<PlaceState, PlaceEffect>(PlaceState moved, List<PlaceEffect> follow)) {
-                after = moved;
-                carryOut(place, rows, state, after, follow);
+                    instanceof Decision.Moved<PlaceSnapshot, PlaceEffect>(PlaceSnapshot moved, List<PlaceEffect> follow)) {
+                after = carryOut(kept, moved, follow).snapshot();
             }
         }
         keepWaits(place, rows, after, gates);
@@ -206,7 +202,7 @@ class Places {
     }
 
     /** Lists of what waits are read, not judged: how each stands is kept as it was judged. */
-    private void keepWaits(Place place, List<DeploymentRow> rows, PlaceState after, Map<Long, Evaluation> gates) {
+    private void keepWaits(Place place, List<DeploymentRow> rows, PlaceSnapshot after, Map<Long, Evaluation> gates) {
         rows.forEach(row -> after.deployment(row.id()).filter(deployment -> gates.containsKey(row.id())).ifPresent(deployment -> {
             if (deployment.status() == DeploymentStatus.WAITING) {
                 gating.waits().keep(atGate(place, row), gates.get(row.id()));
@@ -216,7 +212,7 @@ class Places {
         }));
     }
 
-    private void wakeAt(Place place, PlaceState state, Map<Long, Verdict> verdicts) {
+    private void wakeAt(Place place, PlaceSnapshot state, Map<Long, Verdict> verdicts) {
         boolean unjudged = state.open().stream().anyMatch(deployment -> deployment.status().ahead() && !verdicts.containsKey(deployment.id()));
         Stream<Instant> again = verdicts.entrySet().stream().filter(entry -> state.deployment(entry.getKey())
                 .filter(deployment -> deployment.status().ahead()).isPresent()).flatMap(entry -> entry.getValue().again().stream());
@@ -224,17 +220,9 @@ class Places {
         mapper.wakeAt(place.id(), wake.orElse(null));
     }
 
-    /** A row that is only being requested has no state yet. */
-    private PlaceState load(Place place, List<DeploymentRow> rows) {
-        List<DeploymentState> open = rows.stream().filter(row -> !row.state().equals("{}"))
-                .map(row -> json.read(row.state(), DeploymentState.class)).toList();
-        return new PlaceState(live(place).map(version -> new PlaceState.Live(place.liveDeployment().orElseThrow(), version.number(),
-                version.line(), version.order(), place.liveSide())), open);
-    }
-
     /** The version that is live there. */
     Optional<Versions.Sealed> live(Place place) {
-        return place.liveDeployment().flatMap(mapper::byId).map(row -> gating.versions().byId(row.versionId()));
+        return repository.version(place);
     }
 
     /** Empty where git must be asked first, which happens outside transactions; until then the gate counts as shut. */
@@ -276,31 +264,28 @@ class Places {
         });
     }
 
-    private void store(Place place, DeploymentRow row, DeploymentState deployment, Instant now) {
-        String state = json.write(deployment);
-        boolean begins = deployment.status().active() && row.startedAt() == null;
-        if (begins) {
-            Gates.AtGate at = atGate(place, row);
-            outcomes.begins(place, row, gating.gates().digest(at));
-            at.set().filter(Gates.InSet::first).ifPresent(set -> gating.sets().approved(java.util.Objects.requireNonNull(row.promotionId()), json.write(set.others().stream()
-                    .collect(java.util.stream.Collectors.toMap(other -> other.version().component(), other -> gating.gates().subject(alone(other)))))));
-        }
-        boolean live = deployment.status() == DeploymentStatus.LIVE;
-        boolean ended = !deployment.status().open() && !live;
-        if (mapper.move(row.id(), row.revision(), word(deployment.status()), state, deployment.ending().orElse(null),
-                begins ? now : row.startedAt(), live && row.liveAt() == null ? now : row.liveAt(), ended ? now : null) != 1) {
-            throw new Transactions.LostRace("deployment " + row.id() + " moved on");
-        }
+    /** What people approved, and what hosts are given, is written down as it is now. */
+    private void begins(Place place, DeploymentRow row) {
+        Gates.AtGate at = atGate(place, row);
+        outcomes.begins(place, row, gating.gates().digest(at));
+        at.set().filter(Gates.InSet::first).ifPresent(set -> gating.sets().approved(Objects.requireNonNull(row.promotionId()), gating.json().write(set.others().stream()
+                .collect(Collectors.toMap(other -> other.version().component(), other -> gating.gates().subject(alone(other)))))));
+    }
+
+    private void moved(Kept before, Kept after, DeploymentState deployment) {
+        DeploymentRow row = after.row(deployment.id());
         if (!deployment.status().ahead()) {
             gating.waits().gone(Gates.Standing.ofDeployment(row.id()));
         }
-        if (!word(deployment.status()).equals(row.status())) {
-            outcomes.moved(place, row, deployment);
+        boolean other = before.snapshot().deployment(row.id()).filter(was -> was.status() != deployment.status()).isPresent();
+        // That it was replaced is said by what went live instead.
+        if (other && deployment.status() != DeploymentStatus.REPLACED) {
+            outcomes.moved(before.place(), before.row(deployment.id()), deployment);
         }
         outcomes.tell(row.id());
     }
 
     static String word(Enum<?> status) {
-        return status.name().toLowerCase(java.util.Locale.ROOT);
+        return status.name().toLowerCase(Locale.ROOT);
     }
 }

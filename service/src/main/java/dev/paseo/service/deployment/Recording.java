@@ -2,26 +2,22 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
-import dev.paseo.core.deployment.Course;
-import dev.paseo.core.deployment.DeploymentState;
-import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.HostContent;
-import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.deployment.PlaceEvent;
+import dev.paseo.core.deployment.Plan;
+import dev.paseo.core.deployment.Tending;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
-import dev.paseo.service.environment.Environments.PlaceHost;
 import dev.paseo.service.gate.Stretches;
 import dev.paseo.service.passage.Passages;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
-import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -34,21 +30,23 @@ class Recording {
 
     private final DeploymentMapper mapper;
     private final HostReportMapper reports;
+    private final Places places;
     private final Environments environments;
     private final Writing writing;
     private final Hearers hearers;
 
     /** How it is written. */
     @Component("recordingWriting")
-    record Writing(Transactions transactions, ServiceClock clock, Json json, Causes causes, HostContents contents) {}
+    record Writing(Transactions transactions, ServiceClock clock, Causes causes, HostContents contents) {}
 
     /** Whoever is told. */
     @Component("recordingHearers")
     record Hearers(AuditTrail audit, Telling telling, Passages passages, Stretches stretches) {}
 
-    Recording(DeploymentMapper mapper, HostReportMapper reports, Environments environments, Writing writing, Hearers hearers) {
+    Recording(DeploymentMapper mapper, HostReportMapper reports, Places places, Environments environments, Writing writing, Hearers hearers) {
         this.mapper = mapper;
         this.reports = reports;
+        this.places = places;
         this.environments = environments;
         this.writing = writing;
         this.hearers = hearers;
@@ -62,9 +60,9 @@ class Recording {
         Optional<DeploymentMapper.DeploymentRow> live = place.liveDeployment().flatMap(mapper::byId);
         Map<String, HostContent> had = writing.contents().had(place);
         List<String> amiss = reports.ofPlace(place.id()).stream().filter(row -> row.drift() != null || row.unhealthySince() != null).map(HostReportMapper.ReportRow::host).toList();
-        return live.map(row -> environments.hosts(place.id()).stream()
-                .filter(host -> host.maintenance().isEmpty() && (place.liveSide().isEmpty() || host.side().equals(place.liveSide()))).map(PlaceHost::name)
-                .filter(name -> amiss.contains(name) || !writing.contents().given(place, row, name).equals(had.get(name))).toList()).orElse(List.of());
+        return live.map(row -> Tending.differing(environments.hosts(place.id()).stream().map(host -> new Tending.Host(host.name(), host.side(), host.maintenance().isPresent(),
+                Optional.empty(), writing.contents().given(place, row, host.name()), Optional.ofNullable(had.get(host.name())), amiss.contains(host.name()))).toList(),
+                place.liveSide())).orElse(List.of());
     }
 
     /** A version is live already, although nothing was deployed by Paseo: from now on that is known. */
@@ -73,31 +71,22 @@ class Recording {
             throw Refusal.conflict(version.component() + " " + version.number() + " has no deployment in its pipeline file");
         }
         return writing.transactions().in(() -> {
-            mapper.lock(place.id());
-            Place now = environments.placeById(place.id());
-            if (now.liveDeployment().isPresent() || !mapper.open(now.id()).isEmpty()) {
-                throw Refusal.conflict("what is live in " + place.environment() + " is known already, or on its way: recording is for the first day");
-            }
-            Instant at = writing.clock().now();
-            long cause = writing.causes().add(new Cause.Asked(person.name(), Optional.of("recorded as live already: " + reason)), OptionalLong.empty());
-            DeploymentMapper.NewDeployment row = new DeploymentMapper.NewDeployment(now.id(), version.id(), "promotion", person.id(), cause, now.settingsRevision(), at, null);
-            mapper.add(row);
-            List<PlaceHost> hosts = environments.hosts(now.id());
-            Optional<String> side = hosts.stream().flatMap(host -> host.side().stream()).findFirst();
-            DeploymentState state = new DeploymentState(row.id, version.number(), version.line(), version.order(), Kind.PROMOTION, false, DeploymentStatus.LIVE,
-                    hosts.stream().map(host -> HostState.there(host.name())).toList(), DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.NONE, Optional.empty(),
-                    Course.of(List.of(), new Course.Sides(side, Optional.empty()), 0), null);
-            mapper.move(row.id, 0, "live", writing.json().write(state), "recorded as live already", at, at, null);
-            mapper.live(now.id(), row.id, side.orElse(null));
-            mapper.beginStretch(now.id(), row.id, version.id(), at);
-            hosts.stream().filter(host -> host.side().equals(side)).forEach(host -> mapper.openInterval(host.id(), now.componentId(), version.id(), row.id, at));
-            hearers.stretches().begin(now.id());
-            hearers.passages().opened(version.id(), now.environmentId(), row.id);
-            hearers.passages().recorded(version.id(), now.environmentId());
-            hearers.audit().record(LiveStates.into(AuditTrail.Entry.of(person.name(), "recorded as live", version.component() + " " + version.number()).in(now.environment())
-                    .because(reason).with("deployment", Long.toString(row.id)), now.id(), mapper));
-            hearers.telling().tell("whereabouts", now.component());
-            return row.id;
+            long[] id = new long[1];
+            places.require(place.id(), now -> {
+                long cause = writing.causes().add(new Cause.Asked(person.name(), Optional.of("recorded as live already: " + reason)), OptionalLong.empty());
+                DeploymentMapper.NewDeployment row = new DeploymentMapper.NewDeployment(now.id(), version.id(), Places.word(Kind.PROMOTION), person.id(), cause,
+                        now.settingsRevision(), writing.clock().now(), null);
+                mapper.add(row);
+                id[0] = row.id;
+                return Optional.of(new PlaceEvent.Recorded(row.id, version.number(), version.line(), version.order(),
+                        environments.hosts(now.id()).stream().map(host -> new Plan.Host(host.name(), host.side(), false)).toList()));
+            }, why -> Refusal.conflict(place.component() + " in " + place.environment() + ": " + why));
+            hearers.stretches().begin(place.id());
+            hearers.passages().recorded(version.id(), place.environmentId());
+            hearers.audit().record(LiveStates.into(AuditTrail.Entry.of(person.name(), "recorded as live", version.component() + " " + version.number()).in(place.environment())
+                    .because(reason).with("deployment", Long.toString(id[0])), place.id(), mapper));
+            hearers.telling().tell("whereabouts", place.component());
+            return id[0];
         });
     }
 }

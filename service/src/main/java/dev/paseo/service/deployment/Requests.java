@@ -5,6 +5,7 @@ import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.deployment.NoWayBack;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Review;
@@ -40,7 +41,7 @@ class Requests {
 
     /** What a request needs and leaves. */
     @Component
-    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner, HostContents contents, Holds holds, SetMapper sets, WalkStays stays) {}
+    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner, HostContents contents, Holds holds, SetMapper sets, WalkStays stays, Versions versions) {}
 
     Requests(DeploymentMapper mapper, Places places, Gates gates, Environments environments, Around around) {
         this.mapper = mapper;
@@ -185,7 +186,7 @@ class Requests {
     private DeploymentState state(long id, Place place, Wanted wanted, Recipe recipe) {
         Versions.Sealed version = wanted.version();
         boolean takesOver = environments.byId(place.environmentId()).rules().takesOver();
-        Optional<Long> bar = recipe.noWayBackBefore().map(number -> mapper.orderOf(version.line(), number).orElse(version.order()));
+        Optional<Long> bar = around.versions().noWayBack(version).map(NoWayBack::order);
         DeploymentState asked = new DeploymentState(id, version.number(), version.line(), version.order(), wanted.kind(), wanted.person().isEmpty(),
                 DeploymentStatus.WAITING, List.of(), DeploymentState.OnFailure.valueOf(recipe.onFailure().name()),
                 recipe.parts().removal().isEmpty() ? DeploymentState.WayBack.NONE : DeploymentState.WayBack.REMOVAL, Optional.empty(), null,

@@ -23,7 +23,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
+import java.util.OptionalInt;
 import java.util.function.LongUnaryOperator;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -38,8 +38,6 @@ class Sets implements EffectHandler {
     private static final Logger LOG = LoggerFactory.getLogger(Sets.class);
     private static final TypeReference<Map<String, Subject>> SUBJECTS = new TypeReference<>() {};
     private static final int MOST = 50;
-    private static final Set<String> ENDED = Set.of("live", "undone", "stopped", "rejected", "failed");
-    private static final Set<String> FELL = Set.of("undone", "undoing", "failed", "stopped", "withdrawn");
 
     private final SetMapper mapper;
     private final DeploymentMapper deployments;
@@ -108,7 +106,7 @@ class Sets implements EffectHandler {
     /** Within the transaction of the first member's request: both are there, or neither. */
     private long begun(SetMapper.SetRow set, Environments.Known environment, Person by, String comment, long first) {
         mapper.lockSet(set.id());
-        if (mapper.promotions(set.id()).stream().anyMatch(other -> other.environmentId() == environment.id() && !ENDED.contains(other.status()))) {
+        if (mapper.promotions(set.id()).stream().anyMatch(other -> other.environmentId() == environment.id() && !status(other).ended())) {
             throw Refusal.conflict(set.name() + " is on its way into " + environment.name() + " already");
         }
         SetMapper.NewPromotion row = new SetMapper.NewPromotion(set.id(), environment.id(), by.id(), comment, around.clock().now());
@@ -140,7 +138,7 @@ class Sets implements EffectHandler {
         long id = Long.parseLong(body);
         SetMapper.PromotionRow promotion = mapper.promotion(id);
         // One that is live can still lose a member, which its recipe keeps checking.
-        if (ENDED.contains(promotion.status()) && !promotion.status().equals("live")) {
+        if (status(promotion).ended() && status(promotion) != SetCourse.Status.LIVE) {
             return;
         }
         List<Versions.Sealed> members = members(promotion.setId());
@@ -158,14 +156,12 @@ class Sets implements EffectHandler {
     /** How it stands now, written down, and what is next. */
     private SetCourse.Next noted(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
         mapper.lock(promotion.id());
-        List<SetMapper.MemberRow> rows = mapper.deployments(promotion.id());
-        SetCourse.Next next = SetCourse.next(members.stream().map(member -> rows.stream().filter(row -> row.versionId() == member.id()).findFirst()
-                .map(row -> DeploymentStatus.valueOf(row.status().toUpperCase(Locale.ROOT)))).toList());
+        SetCourse.Next next = SetCourse.next(standing(promotion, members));
         String word = Places.word(next.status());
-        mapper.moved(promotion.id(), word, ENDED.contains(word) ? around.clock().now() : null);
+        mapper.moved(promotion.id(), word, next.status().ended() ? around.clock().now() : null);
         if (!word.equals(promotion.status())) {
             around.audit().record(AuditTrail.Entry.of("paseo", "set " + word, mapper.byId(promotion.setId()).name()).in(promotion.environment())
-                    .because(ENDED.contains(word) && !word.equals("live") || word.equals("undoing") ? culprit(promotion, members) + " did not come to be live" : "")
+                    .because(next.status().fell() ? culprit(promotion, members) + " did not come to be live" : "")
                     .with("promotion", Long.toString(promotion.id())));
         }
         around.telling().tell("deployment", "set " + promotion.setId());
@@ -174,9 +170,19 @@ class Sets implements EffectHandler {
 
     /** The member that did not come to be live. */
     private String culprit(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
+        OptionalInt culprit = SetCourse.culprit(standing(promotion, members));
+        return culprit.isPresent() ? members.get(culprit.getAsInt()).component() + " " + members.get(culprit.getAsInt()).number() : "another member";
+    }
+
+    private static SetCourse.Status status(SetMapper.PromotionRow promotion) {
+        return SetCourse.Status.valueOf(promotion.status().toUpperCase(Locale.ROOT));
+    }
+
+    /** How the deployment of each member stands, in the set's order. */
+    private List<Optional<DeploymentStatus>> standing(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
         List<SetMapper.MemberRow> rows = mapper.deployments(promotion.id());
-        return members.stream().filter(each -> rows.stream().anyMatch(row -> row.versionId() == each.id() && FELL.contains(row.status())))
-                .map(each -> each.component() + " " + each.number()).reduce((earlier, later) -> later).orElse("another member");
+        return members.stream().map(member -> rows.stream().filter(row -> row.versionId() == member.id()).findFirst()
+                .map(row -> DeploymentStatus.valueOf(row.status().toUpperCase(Locale.ROOT)))).toList();
     }
 
     /** What is live, waits or is under way of a member goes back; where somebody has deployed another since, it is left. */

@@ -3,7 +3,6 @@ package dev.paseo.service.deployment;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.Kind;
-import dev.paseo.core.deployment.NoWayBack;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.deployment.RollbackTarget;
 import dev.paseo.core.deployment.RollbackTarget.Past;
@@ -48,7 +47,7 @@ class WaysBack {
         List<DeploymentMapper.PastRow> rows = mapper.past(place.id());
         List<Past> past = rows.stream().map(row -> new Past(row.id(), row.version(), Kind.valueOf(row.kind().toUpperCase(Locale.ROOT)),
                 Optional.ofNullable(row.replacesId()), row.status().equals("undone") || row.status().equals("stopped"), row.blocked(), row.line(), row.lineOrder())).toList();
-        return RollbackTarget.choose(past, live.get().number(), bar(live.get())).flatMap(chosen -> rows.stream().filter(row -> row.id() == chosen.deployment()).findFirst())
+        return RollbackTarget.choose(past, live.get().number(), around.versions().noWayBack(live.get())).flatMap(chosen -> rows.stream().filter(row -> row.id() == chosen.deployment()).findFirst())
                 .map(row -> around.versions().byId(row.versionId()));
     }
 
@@ -63,25 +62,12 @@ class WaysBack {
                 .orElseThrow(() -> Refusal.conflict("there is nothing to go back to: no other version that is neither blocked, undone nor rolled back from"
                         + " was live in " + place.environment() + " before " + now.number()));
         boolean wasLive = mapper.past(place.id()).stream().anyMatch(row -> row.versionId() == target.id());
-        if (target.id() == now.id() || !wasLive) {
-            throw Refusal.conflict(target.id() == now.id() ? target.number() + " is what is live there; to deploy it again, redeploy"
-                    : target.number() + " was never live in " + place.environment() + ": that is no rollback but a promotion");
-        }
-        refuseBarred(place, now, target);
+        Optional<String> barred = around.versions().noWayBack(now).filter(no -> no.bars(target.line(), target.order())).map(no -> now.recipe().orElseThrow().noWayBackBefore().orElseThrow());
+        RollbackTarget.refusal(new RollbackTarget.Wanted(now.number(), target.number(), place.environment(), wasLive, barred)).ifPresent(why -> {
+            throw Refusal.conflict(why);
+        });
         return requests.request(new Requests.Wanted(place, target, Kind.ROLLBACK, Optional.of(person), new Cause.Asked(person.name(), Optional.of(reason)),
                 emergency ? Optional.of(reason) : Optional.empty()));
-    }
-
-    private void refuseBarred(Place place, Versions.Sealed now, Versions.Sealed target) {
-        bar(now).filter(no -> no.bars(target.line(), target.order())).ifPresent(no -> {
-            throw Refusal.conflict("there is no way back from " + now.number() + " to " + target.number() + ": an irreversible change came with " + now.recipe().orElseThrow().noWayBackBefore().orElseThrow()
-                    + "; deploy a version with a fix to " + place.environment());
-        });
-    }
-
-    /** What the recipe of a version says may not be gone back behind. */
-    private Optional<NoWayBack> bar(Versions.Sealed version) {
-        return version.recipe().flatMap(recipe -> recipe.noWayBackBefore()).map(number -> new NoWayBack(version.line(), mapper.orderOf(version.line(), number).orElse(version.order())));
     }
 
     /** The same version again, with the variables and secrets as they are now, through the gate before. */

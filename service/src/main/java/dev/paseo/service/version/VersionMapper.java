@@ -52,6 +52,10 @@ interface VersionMapper {
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int add(NewVersion version);
 
+    /** The position of a number in a line. */
+    @Select("select line_order from version where line_id = #{line} and number = #{number}")
+    Optional<Long> orderOf(long line, String number);
+
     @Insert("insert into version_artifact (version_id, name, file_name, digest, size) values (#{version}, #{a.name}, #{a.fileName}, #{a.digest}, #{a.size})")
     int addArtifact(long version, Versions.Artifact a);
 

@@ -1,5 +1,6 @@
 package dev.paseo.service.version;
 
+import dev.paseo.core.deployment.NoWayBack;
 import dev.paseo.core.environment.Route;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.Recipe;
@@ -146,6 +147,11 @@ public class Versions {
                 + outcome.bundle() + "\n" + recipe + "\n");
         outcome.artifacts().stream().map(artifact -> artifact.name() + " " + artifact.digest() + "\n").sorted().forEach(text::append);
         return Tokens.hash(text.toString());
+    }
+
+    /** What its recipe says may not be gone back behind; a version that is not there is its own. */
+    public Optional<NoWayBack> noWayBack(Sealed version) {
+        return version.recipe().flatMap(Recipe::noWayBackBefore).map(number -> new NoWayBack(version.line(), mapper.orderOf(version.line(), number).orElse(version.order())));
     }
 
     public Sealed byId(long id) {
