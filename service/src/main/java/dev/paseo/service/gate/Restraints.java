@@ -2,16 +2,15 @@ package dev.paseo.service.gate;
 
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.gate.GateFacts;
+import dev.paseo.core.gate.Surroundings;
+import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
-import java.util.List;
-import java.util.Locale;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
-import org.semver4j.Semver;
 import org.springframework.stereotype.Component;
 
 /** What restrains a place besides its rules: holds, closures, and what its versions need beside them. */
@@ -26,10 +25,10 @@ public class Restraints {
 
     private final RestraintMapper mapper;
     private final Environments environments;
-    private final dev.paseo.service.clock.ServiceClock clock;
+    private final ServiceClock clock;
     private final ClosedPeriods periods;
 
-    Restraints(RestraintMapper mapper, Environments environments, dev.paseo.service.clock.ServiceClock clock, ClosedPeriods periods) {
+    Restraints(RestraintMapper mapper, Environments environments, ServiceClock clock, ClosedPeriods periods) {
         this.mapper = mapper;
         this.environments = environments;
         this.clock = clock;
@@ -48,21 +47,14 @@ public class Restraints {
     /** @param beside what goes there in the same set, by component */
     GateFacts.Around around(Environments.Place place, Versions.Sealed version, Kind kind, Map<String, String> beside) {
         Environments.Known environment = environments.byId(place.environmentId());
-        DateTimeFormatter time = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm zzz", Locale.ENGLISH).withZone(ZoneId.of(environment.zone()));
-        Optional<String> held = hold(place.id()).map(hold -> "Held by " + hold.by() + " since " + time.format(hold.at()) + ": \"" + hold.reason() + "\".");
-        Optional<GateFacts.Closed> closed = closure(place.environmentId()).map(closure -> new GateFacts.Closed(place.environment() + " is closed by " + closure.by()
-                        + closure.until().map(end -> " until " + time.format(end)).orElse("") + ": \"" + closure.reason() + "\".", closure.until()))
-                .or(() -> periods.at(environment, clock.now()).map(period -> new GateFacts.Closed(place.environment() + " is closed until " + time.format(period.until())
-                        + ": \"" + period.summary() + "\".", Optional.of(period.until()))));
-        Map<String, String> requires = kind == Kind.ROLLBACK ? Map.of() : version.recipe().map(recipe -> recipe.requires()).orElse(Map.of());
-        List<GateFacts.Requirement> requirements = requires.entrySet().stream().map(each -> requirement(place, each.getKey(), each.getValue(), Optional.ofNullable(beside.get(each.getKey())))).toList();
+        Map<String, String> requires = version.recipe().map(recipe -> recipe.requires()).orElse(Map.of());
+        Map<String, String> there = new LinkedHashMap<>();
+        requires.keySet().forEach(other -> Optional.ofNullable(beside.get(other)).or(() -> mapper.live(place.environmentId(), other)).ifPresent(number -> there.put(other, number)));
         boolean waits = kind == Kind.PROMOTION && !environment.rules().takesOver() && !environment.rules().toGoOn(place.component()).isEmpty();
-        return new GateFacts.Around(kind == Kind.ROLLBACK, held, closed, requirements, waits ? mapper.tested(place.id()).filter(number -> !number.equals(version.number())) : Optional.empty());
-    }
-
-    private GateFacts.Requirement requirement(Environments.Place place, String component, String range, Optional<String> beside) {
-        Optional<String> live = beside.or(() -> mapper.live(place.environmentId(), component));
-        boolean met = live.map(number -> Semver.coerce(number)).filter(semver -> semver != null && semver.satisfies(range)).isPresent();
-        return new GateFacts.Requirement(component, range, live, met);
+        return new Surroundings(place.environment(), ZoneId.of(environment.zone()), version.number(), kind == Kind.ROLLBACK,
+                hold(place.id()).map(hold -> new Surroundings.Hold(hold.reason(), hold.by(), hold.at())),
+                closure(place.environmentId()).map(closure -> new Surroundings.Closure(closure.reason(), Optional.of(closure.by()), closure.until())),
+                periods.at(environment, clock.now()).map(period -> new Surroundings.Closure(period.summary(), Optional.empty(), Optional.of(period.until()))),
+                requires, there, waits ? mapper.tested(place.id()) : Optional.empty()).around();
     }
 }
