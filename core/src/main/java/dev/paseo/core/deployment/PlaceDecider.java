@@ -21,18 +21,18 @@ public final class PlaceDecider {
             case PlaceEvent.Requested(DeploymentState wanted) -> request(place, wanted);
             case PlaceEvent.GatesJudged(Map<Long, Verdict> verdicts) -> judged(place, verdicts, now);
             case PlaceEvent.HostReported(long id, String host, HostTask task, HostOutcome outcome) -> of(place, id, deployment ->
-                    HostReports.reported(deployment, host, task, outcome, now).map(step -> settle(place, step))
+                    HostReports.reported(deployment, host, task, outcome, now).map(step -> settle(place, step, now))
                             .orElseGet(() -> Decision.refused("that task of that host is not running")));
-            case PlaceEvent.CancelAsked(long id, String by) -> of(place, id, deployment -> cancel(place, deployment, by));
-            case PlaceEvent.GoesBack(long id, String why) -> of(place, id, deployment -> goesBack(place, deployment, why));
+            case PlaceEvent.CancelAsked(long id, String by) -> of(place, id, deployment -> cancel(place, deployment, by, now));
+            case PlaceEvent.GoesBack(long id, String why) -> of(place, id, deployment -> goesBack(place, deployment, why, now));
             case PlaceEvent.TimePassed() -> timePassed(place, now);
             case PlaceEvent.Answered(long id, String by, boolean yes) -> of(place, id, deployment -> answered(place, deployment, by, yes, now));
             case PlaceEvent.FactsJudged(long id, boolean hold, String sentence) -> of(place, id, deployment -> factsJudged(place, deployment, hold, sentence, now));
             case PlaceEvent.HostAway(String host, String why, boolean untaken) -> leaveOut(place, host, why, untaken, now);
-            case PlaceEvent.TendAsked(List<String> hosts) -> tend(place, hosts);
-            case PlaceEvent.RemovalAsked(String why) -> remove(place, why);
-            case PlaceEvent.Recorded recorded -> record(place, recorded);
-            case PlaceEvent.Found(String host, long deployment) -> found(place, host, deployment);
+            case PlaceEvent.TendAsked(List<String> hosts) -> tend(place, hosts, now);
+            case PlaceEvent.RemovalAsked(String why) -> remove(place, why, now);
+            case PlaceEvent.Recorded recorded -> record(place, recorded, now);
+            case PlaceEvent.Found(String host, long deployment) -> found(place, host, deployment, now);
         };
     }
 
@@ -113,17 +113,17 @@ public final class PlaceDecider {
         PlaceSnapshot before = place;
         Optional<DeploymentState> live = place.live().flatMap(at -> place.deployment(at.deployment())).filter(at -> at.course().now().isPresent());
         if (live.isPresent()) {
-            before = taken(before, Onward.abandon(live.get()), effects);
+            before = taken(before, Onward.abandon(live.get()), now, effects);
         }
         DeploymentState begun = deployment.backTo(place.live());
-        return taken(before.beginning(begun), Onward.start(begun, now), effects);
+        return taken(before.beginning(begun), Onward.start(begun, now), now, effects);
     }
 
-    private static Decision<PlaceSnapshot, PlaceEffect> cancel(PlaceSnapshot place, DeploymentState deployment, String by) {
+    private static Decision<PlaceSnapshot, PlaceEffect> cancel(PlaceSnapshot place, DeploymentState deployment, String by, Instant now) {
         return switch (deployment.status()) {
             case WAITING, QUEUED -> Decision.moved(
                     place.with(deployment.because("withdrawn by " + by).to(DeploymentStatus.WITHDRAWN)), List.of());
-            case DEPLOYING, CHECKING -> settle(place, Retreat.begin(deployment, "cancelled by " + by, true, new ArrayList<>()));
+            case DEPLOYING, CHECKING -> settle(place, Retreat.begin(deployment, "cancelled by " + by, true, new ArrayList<>()), now);
             case UNDOING -> Decision.refused("deployment " + deployment.id() + " is being undone already");
             case LIVE -> Decision.refused("deployment " + deployment.id() + " is live; to go back from it, roll back");
             case REPLACED, UNDONE, REMOVED, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN ->
@@ -131,14 +131,14 @@ public final class PlaceDecider {
         };
     }
 
-    private static Decision<PlaceSnapshot, PlaceEffect> goesBack(PlaceSnapshot place, DeploymentState deployment, String why) {
+    private static Decision<PlaceSnapshot, PlaceEffect> goesBack(PlaceSnapshot place, DeploymentState deployment, String why, Instant now) {
         return switch (deployment.status()) {
             case WAITING, QUEUED -> Decision.moved(place.with(deployment.because(why).to(DeploymentStatus.WITHDRAWN)), List.of());
-            case DEPLOYING, CHECKING -> settle(place, Retreat.begin(deployment, why, true, new ArrayList<>()));
+            case DEPLOYING, CHECKING -> settle(place, Retreat.begin(deployment, why, true, new ArrayList<>()), now);
             case LIVE -> {
                 boolean busy = place.open().stream().anyMatch(other -> other.id() != deployment.id() && other.status().active());
-                yield busy || place.live().filter(now -> now.deployment() == deployment.id()).isEmpty()
-                        ? Decision.refused("another deployment has come after it") : settle(place, Retreat.begin(deployment, why, true, new ArrayList<>()));
+                yield busy || place.live().filter(there -> there.deployment() == deployment.id()).isEmpty()
+                        ? Decision.refused("another deployment has come after it") : settle(place, Retreat.begin(deployment, why, true, new ArrayList<>()), now);
             }
             case REPLACED, UNDOING, UNDONE, REMOVED, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN -> Decision.refused("deployment " + deployment.id() + " has ended");
         };
@@ -147,7 +147,7 @@ public final class PlaceDecider {
     private static Decision<PlaceSnapshot, PlaceEffect> timePassed(PlaceSnapshot place, Instant now) {
         for (DeploymentState deployment : place.open()) {
             if (deployment.course().until().filter(end -> !now.isBefore(end)).isPresent() && deployment.ending().isEmpty()) {
-                return settle(place, Onward.next(deployment, now, new ArrayList<>()));
+                return settle(place, Onward.next(deployment, now, new ArrayList<>()), now);
             }
         }
         return Decision.moved(place, List.of());
@@ -158,7 +158,7 @@ public final class PlaceDecider {
             return Decision.refused("deployment " + deployment.id() + " asks nobody whether it goes on");
         }
         return settle(place, yes ? Onward.next(deployment, now, new ArrayList<>())
-                : Retreat.begin(deployment, by + " said that it does not go on", true, new ArrayList<>()));
+                : Retreat.begin(deployment, by + " said that it does not go on", true, new ArrayList<>()), now);
     }
 
     private static Decision<PlaceSnapshot, PlaceEffect> factsJudged(PlaceSnapshot place, DeploymentState deployment, boolean hold, String sentence, Instant now) {
@@ -166,7 +166,7 @@ public final class PlaceDecider {
             return Decision.refused("deployment " + deployment.id() + " asks for no facts");
         }
         return settle(place, hold ? Onward.next(deployment, now, new ArrayList<>())
-                : Retreat.begin(deployment, "with " + deployment.course().share() + " % of the traffic, " + deployment.factsAsked().get() + ": " + sentence, false, new ArrayList<>()));
+                : Retreat.begin(deployment, "with " + deployment.course().share() + " % of the traffic, " + deployment.factsAsked().get() + ": " + sentence, false, new ArrayList<>()), now);
     }
 
     /** A deployment under way leaves the host out, unless its recipe may have begun or no other would be left; it catches up later. */
@@ -180,13 +180,13 @@ public final class PlaceDecider {
                 if (deployment.host(name).filter(host -> host.phase() == Phase.INSTALLING).isPresent()) {
                     effects.add(new PlaceEffect.WithdrawTask(deployment.id(), name));
                 }
-                return settle(place, Onward.advance(deployment.withHost(name, host -> HostState.away(name, why)), now, effects));
+                return settle(place, Onward.advance(deployment.withHost(name, host -> HostState.away(name, why)), now, effects), now);
             }
         }
         return Decision.moved(place, List.of());
     }
 
-    private static Decision<PlaceSnapshot, PlaceEffect> tend(PlaceSnapshot place, List<String> hosts) {
+    private static Decision<PlaceSnapshot, PlaceEffect> tend(PlaceSnapshot place, List<String> hosts, Instant now) {
         Optional<DeploymentState> live = place.live().flatMap(at -> place.deployment(at.deployment()));
         if (live.isEmpty()) {
             return Decision.refused("nothing is live there that a host could be brought to");
@@ -199,10 +199,10 @@ public final class PlaceDecider {
         }
         Optional<String> busy = hosts.stream().filter(host -> live.get().host(host).filter(state -> state.phase().busy()).isPresent()).findFirst();
         return busy.map(host -> Decision.<PlaceSnapshot, PlaceEffect>refused(host + " is being looked after already"))
-                .orElseGet(() -> settle(place, Onward.tend(live.get(), hosts)));
+                .orElseGet(() -> settle(place, Onward.tend(live.get(), hosts), now));
     }
 
-    private static Decision<PlaceSnapshot, PlaceEffect> remove(PlaceSnapshot place, String why) {
+    private static Decision<PlaceSnapshot, PlaceEffect> remove(PlaceSnapshot place, String why, Instant moment) {
         PlaceSnapshot now = place;
         for (DeploymentState other : place.open()) {
             if (other.status().ahead()) {
@@ -212,18 +212,18 @@ public final class PlaceDecider {
         Optional<DeploymentState> active = now.open().stream().filter(deployment -> deployment.status().active()).findFirst();
         if (active.isPresent()) {
             return active.get().status() == DeploymentStatus.UNDOING ? Decision.moved(now, List.of())
-                    : settle(now, Retreat.begin(takenAway(active.get()), why, true, new ArrayList<>()));
+                    : settle(now, Retreat.begin(takenAway(active.get()), why, true, new ArrayList<>()), moment);
         }
         Optional<DeploymentState> live = now.live().flatMap(at -> place.deployment(at.deployment()));
         if (live.isEmpty()) {
             return Decision.moved(now, List.of());
         }
         Step abandoned = Onward.abandon(live.get());
-        return settle(now, Retreat.remove(abandoned.deployment(), why, new ArrayList<>(abandoned.effects())));
+        return settle(now, Retreat.remove(abandoned.deployment(), why, new ArrayList<>(abandoned.effects())), moment);
     }
 
     /** It is live already, although nothing was deployed: from now on that is known. */
-    private static Decision<PlaceSnapshot, PlaceEffect> record(PlaceSnapshot place, PlaceEvent.Recorded recorded) {
+    private static Decision<PlaceSnapshot, PlaceEffect> record(PlaceSnapshot place, PlaceEvent.Recorded recorded, Instant moment) {
         if (place.live().isPresent() || place.open().stream().anyMatch(deployment -> deployment.status().open())) {
             return Decision.refused("what is live there is known already, or on its way: recording is for the first day");
         }
@@ -234,16 +234,16 @@ public final class PlaceDecider {
         PlaceSnapshot now = place.plus(there).living(there);
         for (Plan.Host host : recorded.hosts()) {
             if (host.side().equals(side)) {
-                now = now.having(new Consequence.HostHas(there.id(), host.name(), Consequence.Content.THIS_VERSION));
+                now = now.having(new Consequence.HostHas(there.id(), host.name(), Consequence.Content.THIS_VERSION), moment);
             }
         }
         return Decision.moved(now, List.of(new PlaceEffect.PassageOpened(there.id())));
     }
 
     /** What a host has of which nobody knew was told from what is on it. */
-    private static Decision<PlaceSnapshot, PlaceEffect> found(PlaceSnapshot place, String host, long deployment) {
+    private static Decision<PlaceSnapshot, PlaceEffect> found(PlaceSnapshot place, String host, long deployment, Instant now) {
         return Optional.ofNullable(place.hosts().get(host)).filter(has -> !has.known()).isEmpty() ? Decision.refused("what " + host + " has is known already")
-                : Decision.moved(place.having(new Consequence.HostHas(deployment, host, Consequence.Content.THIS_VERSION)), List.of());
+                : Decision.moved(place.having(new Consequence.HostHas(deployment, host, Consequence.Content.THIS_VERSION), now), List.of());
     }
 
     /** What would be undone by its removal is taken away by it. */
@@ -251,17 +251,17 @@ public final class PlaceDecider {
         return deployment.wayBack() == DeploymentState.WayBack.REMOVAL ? deployment.goingBackBy(DeploymentState.WayBack.TAKEN_AWAY) : deployment;
     }
 
-    private static Decision<PlaceSnapshot, PlaceEffect> settle(PlaceSnapshot place, Step step) {
+    private static Decision<PlaceSnapshot, PlaceEffect> settle(PlaceSnapshot place, Step step, Instant now) {
         List<PlaceEffect> effects = new ArrayList<>();
-        return Decision.moved(taken(place, step, effects), effects);
+        return Decision.moved(taken(place, step, now, effects), effects);
     }
 
     /** The place after a step of one of its deployments: what is live then, and what its hosts have; the rest follows. */
-    private static PlaceSnapshot taken(PlaceSnapshot place, Step step, List<PlaceEffect> effects) {
+    private static PlaceSnapshot taken(PlaceSnapshot place, Step step, Instant moment, List<PlaceEffect> effects) {
         PlaceSnapshot now = place.with(step.deployment());
         for (Consequence each : step.effects()) {
             switch (each) {
-                case Consequence.HostHas has -> now = now.having(has);
+                case Consequence.HostHas has -> now = now.having(has, moment);
                 case PlaceEffect effect -> {
                     if (effect instanceof PlaceEffect.WentLive) {
                         now = now.living(step.deployment());

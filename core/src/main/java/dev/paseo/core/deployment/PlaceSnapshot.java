@@ -34,8 +34,9 @@ public record PlaceSnapshot(Optional<Live> live, List<DeploymentState> open, Map
      * What a deployment gave a host.
      *
      * @param known false where its task ended half way, so that nobody knows what is there
+     * @param since when it was given: the same once more is given anew
      */
-    public record Has(long deployment, boolean known) {}
+    public record Has(long deployment, boolean known, Instant since) {}
 
     public PlaceSnapshot {
         open = List.copyOf(open);
@@ -93,13 +94,13 @@ public record PlaceSnapshot(Optional<Live> live, List<DeploymentState> open, Map
     }
 
     /** After a task on a host: it has what the deployment gave it, what was live before, nothing, or nobody knows. */
-    PlaceSnapshot having(Consequence.HostHas has) {
+    PlaceSnapshot having(Consequence.HostHas has, Instant now) {
         Map<String, Has> known = new LinkedHashMap<>(hosts);
         known.remove(has.host());
         switch (has.content()) {
-            case THIS_VERSION -> known.put(has.host(), new Has(has.deployment(), true));
-            case PREVIOUS_VERSION -> Optional.ofNullable(replaces.get(has.deployment())).ifPresent(before -> known.put(has.host(), new Has(before.deployment(), true)));
-            case UNKNOWN -> known.put(has.host(), new Has(has.deployment(), false));
+            case THIS_VERSION -> known.put(has.host(), new Has(has.deployment(), true, now));
+            case PREVIOUS_VERSION -> Optional.ofNullable(replaces.get(has.deployment())).ifPresent(before -> known.put(has.host(), new Has(before.deployment(), true, now)));
+            case UNKNOWN -> known.put(has.host(), new Has(has.deployment(), false, now));
             case NOTHING -> { }
         }
         return new PlaceSnapshot(live, open, replaces, known);

@@ -84,7 +84,7 @@ class PlaceDeciderTest {
         assertEquals(DeploymentStatus.LIVE, status(live, 2));
         assertEquals(2, live.live().orElseThrow().deployment());
         assertTrue(effects.contains(new PlaceEffect.WentLive(2)));
-        assertEquals(new PlaceSnapshot.Has(2, true), live.hosts().get("north-hut"));
+        assertEquals(new PlaceSnapshot.Has(2, true, NOW), live.hosts().get("north-hut"));
     }
 
     @Test
@@ -151,7 +151,7 @@ class PlaceDeciderTest {
         PlaceSnapshot undone = after(half, done(2, "north-hut", HostTask.UNDO));
         assertEquals(DeploymentStatus.UNDONE, status(undone, 2));
         assertEquals(1, undone.live().orElseThrow().deployment());
-        assertEquals(new PlaceSnapshot.Has(1, true), undone.hosts().get("north-hut"));
+        assertEquals(new PlaceSnapshot.Has(1, true, NOW), undone.hosts().get("north-hut"));
     }
 
     @Test
@@ -272,7 +272,7 @@ class PlaceDeciderTest {
     void whatWasThereBeforeIsRecordedOnItsSideAlone() {
         PlaceSnapshot known = after(PlaceSnapshot.EMPTY, new PlaceEvent.Recorded(2, "1.4.2", 7, 2, SIDES));
         assertEquals(Optional.of(new PlaceSnapshot.Live(2, "1.4.2", 7, 2, Optional.of("blue"))), known.live());
-        assertEquals(Map.of("north-hut", new PlaceSnapshot.Has(2, true)), known.hosts());
+        assertEquals(Map.of("north-hut", new PlaceSnapshot.Has(2, true, NOW)), known.hosts());
         assertEquals(DeploymentStatus.LIVE, status(known, 2));
         assertEquals(List.of(new PlaceEffect.PassageOpened(2)), effects);
     }
@@ -287,8 +287,8 @@ class PlaceDeciderTest {
     @Test
     void whatAHostHasIsFoundOnlyWhereNobodyKnewIt() {
         PlaceSnapshot lost = after(deploying(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.INSTALL, true));
-        assertEquals(new PlaceSnapshot.Has(2, false), lost.hosts().get("north-hut"));
-        assertEquals(new PlaceSnapshot.Has(1, true), after(lost, new PlaceEvent.Found("north-hut", 1)).hosts().get("north-hut"));
+        assertEquals(new PlaceSnapshot.Has(2, false, NOW), lost.hosts().get("north-hut"));
+        assertEquals(new PlaceSnapshot.Has(1, true, NOW), after(lost, new PlaceEvent.Found("north-hut", 1)).hosts().get("north-hut"));
         assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(lost, new PlaceEvent.Found("ridge-hut", 1), NOW), "nothing was lost there");
         PlaceSnapshot known = live(LIVE, wanted(2, "1.4.2", 2));
         assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(known, new PlaceEvent.Found("north-hut", 1), NOW));
@@ -300,7 +300,7 @@ class PlaceDeciderTest {
         PlaceSnapshot back = after(second, new PlaceEvent.GoesBack(3, "its set goes back"), done(3, "ridge-hut", HostTask.UNDO), done(3, "north-hut", HostTask.UNDO));
         assertEquals(Optional.of(2L), back.live().map(PlaceSnapshot.Live::deployment));
         assertEquals(DeploymentStatus.UNDONE, status(back, 3));
-        assertEquals(Map.of("north-hut", new PlaceSnapshot.Has(2, true), "ridge-hut", new PlaceSnapshot.Has(2, true)), back.hosts());
+        assertEquals(Map.of("north-hut", new PlaceSnapshot.Has(2, true, NOW), "ridge-hut", new PlaceSnapshot.Has(2, true, NOW)), back.hosts());
         assertTrue(effects.contains(new PlaceEffect.TakenBack(3)));
     }
 
@@ -311,5 +311,13 @@ class PlaceDeciderTest {
         assertEquals(Optional.empty(), gone.live());
         assertEquals(Map.of(), gone.hosts());
         assertEquals(DeploymentStatus.REMOVED, status(gone, 3));
+    }
+
+    @Test
+    void whatIsGivenAnewIsHadSinceThen() {
+        PlaceSnapshot known = live(LIVE, wanted(2, "1.4.2", 2));
+        PlaceSnapshot tended = after(known, new PlaceEvent.TendAsked(List.of("north-hut")));
+        Decision<PlaceSnapshot, PlaceEffect> again = PlaceDecider.decide(tended, done(2, "north-hut", HostTask.INSTALL), NOW.plusSeconds(60));
+        assertEquals(new PlaceSnapshot.Has(2, true, NOW.plusSeconds(60)), ((Decision.Moved<PlaceSnapshot, PlaceEffect>) again).state().hosts().get("north-hut"));
     }
 }

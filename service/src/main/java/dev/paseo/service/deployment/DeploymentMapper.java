@@ -166,11 +166,11 @@ interface DeploymentMapper {
     @Delete("delete from host_doubt where place_id = #{place} and host_id = #{host}")
     int endDoubt(long place, long host);
 
-    record HostNowRow(long id, String host, @Nullable Long has, @Nullable Long lost) {}
+    record HostNowRow(long id, String host, @Nullable Long has, @Nullable Instant since, @Nullable Long lost, @Nullable Instant lostSince) {}
 
     /** What each host of a place has: the deployment that gave it, or the one that ended half way. */
     @Select("""
-            select h.id, h.name as host, d.id as has, u.deployment_id as lost
+            select h.id, h.name as host, d.id as has, i.from_at as since, u.deployment_id as lost, u.since_at as lost_since
             from place p join place_host ph on ph.place_id = p.id join host h on h.id = ph.host_id
             left join live_interval i on i.host_id = h.id and i.component_id = p.component_id and i.to_at is null
             left join deployment d on d.id = i.deployment_id and d.place_id = p.id

@@ -55,10 +55,10 @@ class PlaceRepository {
         List<HostNowRow> hosts = mapper.hostsNow(place.id());
         Map<String, Has> has = new LinkedHashMap<>();
         for (HostNowRow host : hosts) {
-            if (host.lost() != null) {
-                has.put(host.host(), new Has(host.lost(), false));
-            } else if (host.has() != null) {
-                has.put(host.host(), new Has(host.has(), true));
+            if (host.lost() != null && host.lostSince() != null) {
+                has.put(host.host(), new Has(host.lost(), false, host.lostSince()));
+            } else if (host.has() != null && host.since() != null) {
+                has.put(host.host(), new Has(host.has(), true, host.since()));
             }
         }
         PlaceSnapshot snapshot = new PlaceSnapshot(live(place), rows.values().stream().map(this::state).toList(), replaced(rows), has);
