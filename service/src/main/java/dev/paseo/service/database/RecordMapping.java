@@ -1,5 +1,8 @@
 package dev.paseo.service.database;
 
+import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.deployment.SetCourse;
 import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,6 +23,9 @@ import org.springframework.stereotype.Component;
 @Component
 class RecordMapping implements SqlSessionFactoryBeanCustomizer {
 
+    /** The types whose constants stand in rows as their words. Others stand there by their names. */
+    private static final List<Class<? extends Enum<?>>> WORDS = List.of(DeploymentStatus.class, Kind.class, SetCourse.Status.class);
+
     private final MybatisProperties properties;
 
     RecordMapping(MybatisProperties properties) {
@@ -35,6 +41,15 @@ class RecordMapping implements SqlSessionFactoryBeanCustomizer {
 
     /** Gives a record that is a statement's result a mapping of its own; {@code liveAt} comes from the column {@code live_at}. */
     private static final class Records extends Configuration {
+
+        Records() {
+            WORDS.forEach(this::words);
+        }
+
+        @SuppressWarnings({"unchecked", "rawtypes"})
+        private void words(Class<? extends Enum<?>> type) {
+            getTypeHandlerRegistry().register((Class) type, new WordHandler(type));
+        }
 
         @Override
         public void addResultMap(ResultMap map) {

@@ -4,7 +4,6 @@ import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.deployment.Tending;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.deployment.HostReportMapper.PlaceHostRow;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.problem.Refusal;
@@ -27,24 +26,22 @@ class CatchUp {
     private static final Duration AGAIN = Duration.ofMinutes(1);
 
     private final HostReportMapper mapper;
-    private final DeploymentMapper deployments;
+    private final Deployments deployments;
     private final Places places;
     private final AuditTrail audit;
-    private final PlaceRepository repository;
     private final ServiceClock clock;
     private final HostContents contents;
     private final Map<PlaceHostRow, Long> tried = new ConcurrentHashMap<>();
 
     /** How it is written down. */
     @Component("catchUpWriting")
-    record Writing(AuditTrail audit, PlaceRepository repository, ServiceClock clock, HostContents contents) {}
+    record Writing(AuditTrail audit, ServiceClock clock, HostContents contents) {}
 
-    CatchUp(HostReportMapper mapper, DeploymentMapper deployments, Places places, Writing writing) {
+    CatchUp(HostReportMapper mapper, Deployments deployments, Places places, Writing writing) {
         this.mapper = mapper;
         this.deployments = deployments;
         this.places = places;
         this.audit = writing.audit();
-        this.repository = writing.repository();
         this.clock = writing.clock();
         this.contents = writing.contents();
     }
@@ -69,13 +66,13 @@ class CatchUp {
         }
     }
 
-    private Tending.Host compared(Environments.Place place, DeploymentRow live, String host) {
-        return new Tending.Host(host, Optional.empty(), false, repository.state(live).host(host), contents.given(place, live, host),
+    private Tending.Host compared(Environments.Place place, Deployment live, String host) {
+        return new Tending.Host(host, Optional.empty(), false, deployments.state(live).host(host), contents.given(place, live, host),
                 Optional.ofNullable(contents.had(place).get(host)), false);
     }
 
     private Optional<PlaceEvent> tend(Environments.Place place, PlaceHostRow host) {
-        Optional<DeploymentRow> row = place.liveDeployment().flatMap(deployments::byId);
+        Optional<Deployment> row = place.liveDeployment().flatMap(deployments::find);
         if (row.filter(live -> Tending.catchesUp(compared(place, live, host.host()))).isEmpty()) {
             return Optional.empty();
         }

@@ -16,18 +16,18 @@ class ChangesInMails implements WhatChanges {
     private static final Pattern DEPLOYMENT = Pattern.compile("/deployments/([0-9]{1,18})");
     private static final int MOST = 3;
 
-    private final DeploymentMapper mapper;
+    private final Deployments deployments;
     private final DeploymentViews views;
 
-    ChangesInMails(DeploymentMapper mapper, DeploymentViews views) {
-        this.mapper = mapper;
+    ChangesInMails(Deployments deployments, DeploymentViews views) {
+        this.deployments = deployments;
         this.views = views;
     }
 
     @Override
     public List<String> at(String path) {
         Matcher deployment = DEPLOYMENT.matcher(path);
-        return deployment.matches() ? mapper.byId(Long.parseLong(deployment.group(1))).map(row -> lines(views.comparison(row))).orElse(List.of()) : List.of();
+        return deployment.matches() ? deployments.find(Long.parseLong(deployment.group(1))).map(row -> lines(views.comparison(row))).orElse(List.of()) : List.of();
     }
 
     private static List<String> lines(Comparisons.ComparisonView comparison) {

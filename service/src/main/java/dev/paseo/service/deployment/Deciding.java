@@ -2,15 +2,15 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Review;
 import dev.paseo.core.gate.Tick;
 import dev.paseo.core.text.Shortened;
+import dev.paseo.core.text.Word;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
-import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.notice.Event;
 import dev.paseo.service.notice.Notices;
@@ -27,34 +27,30 @@ class Deciding {
 
     private static final int LONGEST = 2000;
 
-    private final DeploymentMapper mapper;
+    private final Deployments deployments;
     private final Places places;
     private final Gates gates;
     private final Around around;
 
     /** What every word leaves. */
     @Component("decidingAround")
-    record Around(AuditTrail audit, ServiceClock clock, Accounts accounts, Transactions transactions, Notices notices) {}
+    record Around(AuditTrail audit, Accounts accounts, Transactions transactions, Notices notices) {}
 
-    Deciding(DeploymentMapper mapper, Places places, Gates gates, Around around) {
-        this.mapper = mapper;
+    Deciding(Deployments deployments, Places places, Gates gates, Around around) {
+        this.deployments = deployments;
         this.places = places;
         this.gates = gates;
         this.around = around;
     }
 
-    private DeploymentRow deployment(long id) {
-        return mapper.byId(id).orElseThrow(() -> Refusal.notFound("there is no deployment " + id));
-    }
-
     /** In a transaction, with the place locked, about a deployment that waits; its gate is judged again afterwards. */
     private void about(long id, BiConsumer<Gates.AtGate, AuditTrail.Entry> word, String who, String what) {
-        DeploymentRow row = deployment(id);
+        Deployment row = deployments.get(id);
         places.learn(row.placeId());
         places.change(row.placeId(), place -> {
-            DeploymentRow now = deployment(id);
-            if (!now.status().equals("waiting")) {
-                throw Refusal.conflict("deployment " + id + " no longer waits for a decision: it is " + now.status()
+            Deployment now = deployments.get(id);
+            if (now.status() != DeploymentStatus.WAITING) {
+                throw Refusal.conflict("deployment " + id + " no longer waits for a decision: it is " + Word.of(now.status())
                         + Optional.ofNullable(now.reason()).map(why -> " (" + why + ")").orElse(""));
             }
             Gates.AtGate at = places.atGate(place, now);
@@ -124,17 +120,17 @@ class Deciding {
 
     /** An emergency was looked at afterwards. */
     void review(long id, Person person, String comment) {
-        DeploymentRow row = deployment(id);
-        DeploymentMapper.ToReviewRow toReview = mapper.toReview(id)
+        Deployment row = deployments.get(id);
+        Deployments.ToReview toReview = deployments.toReview(id)
                 .orElseThrow(() -> Refusal.conflict("deployment " + id + " was no emergency, and went live under nothing that was loosened: nothing of it is to be reviewed"));
-        Review.refusal(id, person.name(), Optional.ofNullable(row.requestedBy()), Optional.ofNullable(toReview.loosenedBy())).ifPresent(why -> {
+        Review.refusal(id, person.name(), Optional.ofNullable(row.requestedBy()), toReview.loosenedBy()).ifPresent(why -> {
             throw Refusal.notAllowed(why);
         });
         if (comment.isEmpty()) {
             throw Refusal.invalid("/comment", "say what you found");
         }
         around.transactions().run(() -> {
-            if (mapper.reviewed(id, person.id(), shortened(comment), around.clock().now()) == 0) {
+            if (!deployments.reviewed(id, person.id(), shortened(comment))) {
                 throw Refusal.conflict("deployment " + id + " was reviewed already");
             }
             around.audit().record(AuditTrail.Entry.of(person.name(), row.emergencyReason() != null ? "emergency reviewed" : "deployment reviewed", "deployment " + id).because(comment).with("deployment", Long.toString(id)));

@@ -33,14 +33,14 @@ class DecisionController {
     record ReviewRequest(String comment) {}
 
     private final Deciding deciding;
-    private final Requests requests;
+    private final Deployments deployments;
     private final DeploymentViews views;
     private final Pictures pictures;
     private final ServiceClock clock;
 
-    DecisionController(Deciding deciding, Requests requests, DeploymentViews views, Pictures pictures, ServiceClock clock) {
+    DecisionController(Deciding deciding, Deployments deployments, DeploymentViews views, Pictures pictures, ServiceClock clock) {
         this.deciding = deciding;
-        this.requests = requests;
+        this.deployments = deployments;
         this.views = views;
         this.pictures = pictures;
         this.clock = clock;
@@ -48,12 +48,12 @@ class DecisionController {
 
     private void require(Person person, String what, long id) {
         Permission.require(person, Action.LOOK);
-        DeploymentSummary about = views.summary(requests.deployment(id));
+        DeploymentSummary about = views.summary(deployments.get(id));
         Permission.require(person, Action.DECIDE, what + " " + about.component() + " in " + about.environment(), Optional.of(about.component()), Optional.of(about.environment()));
     }
 
     private DeploymentSummary after(long id) {
-        return views.summary(requests.deployment(id));
+        return views.summary(deployments.get(id));
     }
 
     @PostMapping("/ruling")

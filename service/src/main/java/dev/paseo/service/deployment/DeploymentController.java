@@ -5,11 +5,11 @@ import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.text.Word;
 import dev.paseo.service.agent.LogViews;
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.deployment.DeploymentViews.DeploymentSummary;
 import dev.paseo.service.deployment.DeploymentViews.DeploymentView;
 import dev.paseo.service.environment.Environments;
@@ -22,6 +22,7 @@ import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -50,7 +51,7 @@ class DeploymentController {
 
     /** How names become things. */
     @org.springframework.stereotype.Component("deploymentLookups")
-    record Lookups(Components components, Versions versions, Environments environments, DeploymentMapper mapper, WaysBack ways, StepLog steps) {}
+    record Lookups(Components components, Versions versions, Environments environments, Deployments deployments, WaysBack ways, StepLog steps) {}
 
     DeploymentController(Requests requests, DeploymentViews views, LogViews logs, Lookups lookups) {
         this.requests = requests;
@@ -70,12 +71,12 @@ class DeploymentController {
         Environments.Place place = lookups.environments().place(component.name(), request.environment());
         long id = requests.request(new Requests.Wanted(place, version, Kind.PROMOTION, Optional.of(person),
                 new Cause.Asked(person.name(), request.comment().or(request::emergency)), request.emergency().filter(why -> !why.isBlank())));
-        return views.summary(requests.deployment(id));
+        return views.summary(lookups.deployments().get(id));
     }
 
-    private DeploymentRow look(Person person, long id) {
+    private Deployment look(Person person, long id) {
         Permission.require(person, Action.LOOK);
-        return requests.deployment(id);
+        return lookups.deployments().get(id);
     }
 
     /**
@@ -90,11 +91,9 @@ class DeploymentController {
         Permission.require(person, Action.LOOK, component, environment);
         Optional<String> name = component.map(each -> lookups.components().named(each).name());
         environment.ifPresent(lookups.environments()::named);
-        List<String> known = Arrays.stream(DeploymentStatus.values()).map(Places::word).toList();
-        status.filter(word -> !known.contains(word)).ifPresent(word -> {
-            throw Refusal.invalid("/status", "should be one of " + String.join(", ", known) + "; got '" + word + "'");
-        });
-        return lookups.mapper().list(new DeploymentMapper.Filter(name.orElse(null), environment.orElse(null), status.orElse(null), before.orElse(Long.MAX_VALUE),
+        Optional<DeploymentStatus> wanted = status.map(word -> Word.read(DeploymentStatus.class, word).orElseThrow(() -> Refusal.invalid("/status",
+                "should be one of " + Arrays.stream(DeploymentStatus.values()).map(Word::of).collect(Collectors.joining(", ")) + "; got '" + word + "'")));
+        return lookups.deployments().list(new Deployments.Filter(name, environment, wanted, before,
                 Math.clamp(limit, 1, 200))).stream().map(views::summary).toList();
     }
 
@@ -114,7 +113,7 @@ class DeploymentController {
         DeploymentSummary before = views.summary(look(person, id));
         Permission.require(person, Action.PROMOTE, "withdraw or undo deployments of " + before.component() + " in " + before.environment(), Optional.of(before.component()), Optional.of(before.environment()));
         requests.cancel(id, person);
-        return views.summary(requests.deployment(id));
+        return views.summary(lookups.deployments().get(id));
     }
 
     /** Whether it goes on, where its plan asks a person. */
@@ -125,7 +124,7 @@ class DeploymentController {
         DeploymentSummary before = views.summary(look(person, id));
         Permission.require(person, Action.PROMOTE, "say whether a deployment of " + before.component() + " in " + before.environment() + " goes on", Optional.of(before.component()), Optional.of(before.environment()));
         lookups.ways().answer(id, person, request.yes());
-        return views.summary(requests.deployment(id));
+        return views.summary(lookups.deployments().get(id));
     }
 
     private LogViews.Logged logged(Person person, long id, long work) {
@@ -161,6 +160,6 @@ class DeploymentController {
     @GetMapping("/history/{component}/{environment}")
     List<DeploymentSummary> history(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.of(environment));
-        return lookups.mapper().newest(lookups.environments().place(component, environment).id(), 100).stream().map(views::summary).toList();
+        return lookups.deployments().newest(lookups.environments().place(component, environment).id(), 100).stream().map(views::summary).toList();
     }
 }

@@ -1,5 +1,7 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.deployment.Kind;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -15,44 +17,32 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface DeploymentMapper {
 
-    /** A row to be inserted; gets its id. */
+    /** A row to be inserted; gets its id. Its state follows within the transaction. */
     final class NewDeployment {
         long id;
         final long place;
         final long version;
-        final String kind;
-        final @Nullable Long requestedBy;
+        final Kind kind;
+        final @Nullable Long person;
         final long cause;
         final long settings;
         final Instant at;
         final @Nullable String emergency;
 
-        NewDeployment(long place, long version, String kind, @Nullable Long requestedBy, long cause, long settings, Instant at, @Nullable String emergency) {
-            this.place = place;
-            this.version = version;
-            this.kind = kind;
-            this.requestedBy = requestedBy;
-            this.cause = cause;
-            this.settings = settings;
+        NewDeployment(Deployments.Asked asked, Instant at) {
+            this.place = asked.place();
+            this.version = asked.version();
+            this.kind = asked.kind();
+            this.person = asked.person().orElse(null);
+            this.cause = asked.cause();
+            this.settings = asked.settings();
             this.at = at;
-            this.emergency = emergency;
-        }
-    }
-
-    record DeploymentRow(long id, long placeId, long versionId, String kind, String status, String state, long revision,
-            @Nullable Long replacesId, @Nullable String subject, long settingsRevision, String secretRevisions, @Nullable String requestedBy,
-            long causeId, @Nullable String reason, Instant requestedAt, @Nullable Instant startedAt, @Nullable Instant liveAt,
-            @Nullable Instant endedAt, @Nullable String emergencyReason, @Nullable Long promotionId) {
-
-        /** As it is once it has been moved. */
-        DeploymentRow moved(Move move) {
-            return new DeploymentRow(id, placeId, versionId, kind, move.status, move.state, revision + 1, replacesId == null ? move.replaces : replacesId, subject,
-                    settingsRevision, secretRevisions, requestedBy, causeId, move.reason, requestedAt, move.startedAt, move.liveAt, move.endedAt, emergencyReason, promotionId);
+            this.emergency = asked.emergency().orElse(null);
         }
     }
 
     /** How a deployment is from now on; {@code replaces} stays as it was where it was set. */
-    record Move(long id, long revision, String from, String status, String state, @Nullable String reason, @Nullable Long replaces, @Nullable Instant startedAt,
+    record Move(long id, long revision, DeploymentStatus from, DeploymentStatus status, String state, @Nullable String reason, @Nullable Long replaces, @Nullable Instant startedAt,
             @Nullable Instant liveAt, @Nullable Instant endedAt) {}
 
     String COLUMNS = """
@@ -67,40 +57,37 @@ interface DeploymentMapper {
     @Insert("""
             insert into deployment (place_id, version_id, kind, status, state, format, revision, settings_revision, secret_revisions,
               requested_by, cause_id, requested_at, emergency_reason)
-            values (#{place}, #{version}, #{kind}, 'waiting', '{}', 2, 0, #{settings}, '{}', #{requestedBy}, #{cause}, #{at}, #{emergency})""")
+            values (#{place}, #{version}, #{kind}, 'waiting', '{}', 2, 0, #{settings}, '{}', #{person}, #{cause}, #{at}, #{emergency})""")
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int add(NewDeployment deployment);
 
     @Select(COLUMNS + "where d.id = #{id}")
-    Optional<DeploymentRow> byId(long id);
-
-    /** What its tasks need of a deployment, without its state, which is long where there are many hosts. */
-    record BriefRow(long id, long placeId, long versionId, String status, @Nullable Long replacesId) {}
+    Optional<Deployment> byId(long id);
 
     @Select("select id, place_id, version_id, status, replaces_id from deployment where id = #{id}")
-    BriefRow brief(long id);
+    Deployments.Brief brief(long id);
 
     /** Those that have not ended, and the live one. */
     @Select(COLUMNS + """
             where d.place_id = #{place} and d.status in ('waiting', 'queued', 'deploying', 'checking', 'undoing')
                or d.id = (select p.live_deployment_id from place p where p.id = #{place}) order by d.id""")
-    List<DeploymentRow> open(long place);
+    List<Deployment> open(long place);
 
     /** What a list of deployments is to have; empty: all. */
-    record Filter(@Nullable String component, @Nullable String environment, @Nullable String status, long before, int limit) {}
+    record FilterRow(@Nullable String component, @Nullable String environment, @Nullable DeploymentStatus status, long before, int limit) {}
 
     @Select(COLUMNS + """
             where d.id < #{before} and (#{status} is null or d.status = #{status})
               and d.place_id in (select p.id from place p join component c on c.id = p.component_id join environment e on e.id = p.environment_id
                 where (#{component} is null or c.name = #{component}) and (#{environment} is null or e.name = #{environment}))
             order by d.id desc limit #{limit}""")
-    List<DeploymentRow> list(Filter filter);
+    List<Deployment> list(FilterRow filter);
 
     @Select(COLUMNS + "where d.version_id = #{version} order by d.id")
-    List<DeploymentRow> ofVersion(long version);
+    List<Deployment> ofVersion(long version);
 
     @Select(COLUMNS + "where d.place_id = #{place} order by d.id desc limit #{limit}")
-    List<DeploymentRow> newest(long place, int limit);
+    List<Deployment> newest(long place, int limit);
 
     @Update("""
             update deployment set status = #{status}, state = #{state}, format = 2, reason = #{reason}, revision = revision + 1,
@@ -137,7 +124,7 @@ interface DeploymentMapper {
     @Insert("insert into live_stretch (place_id, deployment_id, version_id, from_at) select place_id, id, version_id, #{now} from deployment where id = #{deployment}")
     int beginStretch(long deployment, Instant now);
 
-    record PastRow(long id, long versionId, String version, String kind, String status, @Nullable Long replacesId, boolean blocked, long line, long lineOrder) {}
+    record PastRow(long id, long versionId, String version, Kind kind, DeploymentStatus status, @Nullable Long replacesId, boolean blocked, long line, long lineOrder) {}
 
     /** What was live there, the newest first. */
     @Select("""

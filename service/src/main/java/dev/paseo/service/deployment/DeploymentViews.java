@@ -1,23 +1,22 @@
 package dev.paseo.service.deployment;
 
 import dev.paseo.core.deployment.DeploymentState;
-import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Verdict;
+import dev.paseo.core.text.Word;
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.engine.Absences;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -59,7 +58,7 @@ class DeploymentViews {
             Optional<String> newer, int checks, boolean undoes, List<PlaceViews.MovementView> plan, Optional<Instant> until, int share, boolean asksToGoOn,
             Optional<String> emergency, List<String> cautions, String zone) {}
 
-    private final DeploymentMapper mapper;
+    private final Deployments deployments;
     private final Places places;
     private final Gates gates;
     private final Sources sources;
@@ -69,32 +68,32 @@ class DeploymentViews {
     @Component
     record Sources(Environments environments, Versions versions, Comparisons comparisons, Causes causes, StepLog steps, GateViews gateViews, HostContents contents, PlaceViews placeViews, Absences absences) {}
 
-    DeploymentViews(DeploymentMapper mapper, Places places, Gates gates, Sources sources, Json json) {
-        this.mapper = mapper;
+    DeploymentViews(Deployments deployments, Places places, Gates gates, Sources sources, Json json) {
+        this.deployments = deployments;
         this.places = places;
         this.gates = gates;
         this.sources = sources;
         this.json = json;
     }
 
-    DeploymentSummary summary(DeploymentRow row) {
+    DeploymentSummary summary(Deployment row) {
         Place place = sources.environments().placeById(row.placeId());
         Versions.Sealed version = sources.versions().byId(row.versionId());
-        return new DeploymentSummary(row.id(), place.component(), version.number(), place.environment(), row.kind(), row.emergencyReason() != null, row.status(),
+        return new DeploymentSummary(row.id(), place.component(), version.number(), place.environment(), Word.of(row.kind()), row.emergencyReason() != null, Word.of(row.status()),
                 Optional.ofNullable(row.requestedBy()), Optional.ofNullable(row.reason()), row.requestedAt(), Optional.ofNullable(row.startedAt()),
                 Optional.ofNullable(row.liveAt()), Optional.ofNullable(row.endedAt()),
                 sources.absences().secondsWithin(row.startedAt(), row.liveAt() == null ? row.endedAt() : row.liveAt()));
     }
 
-    DeploymentView whole(DeploymentRow row, String reader) {
+    DeploymentView whole(Deployment row, String reader) {
         Place place = sources.environments().placeById(row.placeId());
-        boolean waits = row.status().equals("waiting");
+        boolean waits = row.status() == DeploymentStatus.WAITING;
         Gates.AtGate at = places.atGate(place, row);
         Versions.Sealed version = at.version();
-        DeploymentState state = json.read(row.state(), DeploymentState.class);
+        DeploymentState state = deployments.state(row);
         Optional<Evaluation> gate = Optional.of(row).filter(each -> waits).map(each -> places.knowing(place.id(), version, () -> gates.evaluate(now(each))));
         String subject = Optional.ofNullable(row.subject()).or(() -> gate.map(Evaluation::digest)).orElseGet(() -> gates.digest(at));
-        Optional<String> over = Optional.of("deployment " + row.id() + " does not wait for a decision: it is " + row.status());
+        Optional<String> over = Optional.of("deployment " + row.id() + " does not wait for a decision: it is " + Word.of(row.status()));
         return new DeploymentView(summary(row), GateViews.criteria(gate.map(Evaluation::verdict).orElse(Verdict.OPEN)),
                 subject, gate.map(each -> each.refusal(reader)).orElse(over), gate.map(each -> each.tickRefusal(reader)).orElse(over), gate.filter(Evaluation::needsComment).isPresent(), sources.gateViews().rulings(at.standing(), subject), sources.gateViews().lists(at), hosts(place, row),
                 sources.steps().ofDeployment(row.id()),
@@ -108,38 +107,38 @@ class DeploymentViews {
     /** What went live under something that was loosened says so until somebody has looked at it. */
     private List<String> withReview(List<String> cautions, long deployment) {
         List<String> all = new ArrayList<>(cautions);
-        mapper.toReview(deployment).filter(review -> review.reason() != null && review.doneAt() == null).ifPresent(review -> all.add(
-                "It went live within a day of this: " + review.reason() + ". Somebody else reviews it within three days: paseo review deployment " + deployment));
+        deployments.toReview(deployment).filter(review -> !review.done()).flatMap(Deployments.ToReview::reason).ifPresent(reason -> all.add(
+                "It went live within a day of this: " + reason + ". Somebody else reviews it within three days: paseo review deployment " + deployment));
         return all;
     }
 
-    private List<String> cautions(Place place, DeploymentRow row, Versions.Sealed version) {
-        boolean begins = List.of("waiting", "queued").contains(row.status()) && row.requestedBy() != null;
-        return begins ? sources.placeViews().cautions(place, version, Kind.valueOf(row.kind().toUpperCase(Locale.ROOT))) : List.of();
+    private List<String> cautions(Place place, Deployment row, Versions.Sealed version) {
+        boolean begins = row.status().ahead() && row.requestedBy() != null;
+        return begins ? sources.placeViews().cautions(place, version, row.kind()) : List.of();
     }
 
-    private Gates.AtGate now(DeploymentRow row) {
+    private Gates.AtGate now(Deployment row) {
         return places.atGate(sources.environments().placeById(row.placeId()), row);
     }
 
-    private List<HostView> hosts(Place place, DeploymentRow row) {
-        DeploymentState state = json.read(row.state(), DeploymentState.class);
+    private List<HostView> hosts(Place place, Deployment row) {
+        DeploymentState state = deployments.state(row);
         Map<String, Optional<String>> live = new java.util.HashMap<>();
-        mapper.hostsLive(place.id()).forEach(host -> live.put(host.host(), Optional.ofNullable(host.version())));
-        Set<String> unknown = mapper.doubts(place.id()).stream().map(DeploymentMapper.DoubtRow::host).collect(Collectors.toSet());
+        deployments.hostsLive(place.id()).forEach(host -> live.put(host.host(), host.version()));
+        Set<String> unknown = deployments.unknown(place.id()).keySet();
         Map<String, Optional<String>> urls = new java.util.HashMap<>();
         sources.environments().hosts(place.id()).forEach(host -> urls.put(host.name(), host.url()));
-        return state.hosts().stream().map(host -> new HostView(host.host(), Places.word(host.phase()), host.touched(), host.reason(),
+        return state.hosts().stream().map(host -> new HostView(host.host(), Word.of(host.phase()), host.touched(), host.reason(),
                 urls.getOrDefault(host.host(), Optional.empty()), live.getOrDefault(host.host(), Optional.empty()), unknown.contains(host.host()))).toList();
     }
 
-    Comparisons.ComparisonView comparison(DeploymentRow row) {
+    Comparisons.ComparisonView comparison(Deployment row) {
         return comparison(sources.environments().placeById(row.placeId()), row, sources.versions().byId(row.versionId()));
     }
 
     /** Against what it replaces or, before it begins, what is live. */
-    private Comparisons.ComparisonView comparison(Place place, DeploymentRow row, Versions.Sealed version) {
-        Optional<DeploymentRow> against = (row.startedAt() == null ? place.liveDeployment() : Optional.ofNullable(row.replacesId())).flatMap(mapper::byId);
+    private Comparisons.ComparisonView comparison(Place place, Deployment row, Versions.Sealed version) {
+        Optional<Deployment> against = (row.startedAt() == null ? place.liveDeployment() : Optional.ofNullable(row.replacesId())).flatMap(deployments::find);
         Optional<Versions.Sealed> live = against.map(other -> sources.versions().byId(other.versionId()));
         long settings = row.startedAt() == null ? place.settingsRevision() : row.settingsRevision();
         Map<String, Long> secrets = row.startedAt() == null ? sources.contents().secrets(place, version) : json.read(row.secretRevisions(), HostContents.REVISIONS);
@@ -157,8 +156,8 @@ class DeploymentViews {
     }
 
     /** A newer version of the same line, live in the environment that this one follows. */
-    private Optional<String> newer(Place place, DeploymentRow row, Versions.Sealed version) {
-        if (!row.status().equals("waiting")) {
+    private Optional<String> newer(Place place, Deployment row, Versions.Sealed version) {
+        if (row.status() != DeploymentStatus.WAITING) {
             return Optional.empty();
         }
         return followed(place).flatMap(places::live)
@@ -166,6 +165,6 @@ class DeploymentViews {
     }
 
     List<DeploymentSummary> ofVersion(long version) {
-        return mapper.ofVersion(version).stream().map(this::summary).toList();
+        return deployments.ofVersion(version).stream().map(this::summary).toList();
     }
 }

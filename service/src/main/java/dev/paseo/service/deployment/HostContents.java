@@ -1,21 +1,26 @@
 package dev.paseo.service.deployment;
 
 import dev.paseo.core.deployment.HostContent;
+import dev.paseo.language.file.Recipe;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.deployment.DeploymentMapper.HostContentRow;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.HostSettings;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments.Settings;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
+import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 
@@ -24,6 +29,8 @@ import tools.jackson.core.type.TypeReference;
 class HostContents {
 
     static final TypeReference<Map<String, Long>> REVISIONS = new TypeReference<>() {};
+
+    private static final Pattern NAMED = Pattern.compile("\\{(url|host\\.url|variables\\.[^{}]*)}");
 
     private final DeploymentMapper mapper;
     private final Environments environments;
@@ -44,7 +51,7 @@ class HostContents {
     }
 
     /** What a deployment gave, or gives, each host that takes part. */
-    HostContent given(Place place, DeploymentRow row, String host) {
+    HostContent given(Place place, Deployment row, String host) {
         return recorded(place, mapper.numberOf(row.versionId()), row.settingsRevision(), row.secretRevisions(), host);
     }
 
@@ -74,9 +81,27 @@ class HostContents {
     /** What the recipe of what is live names and what is not set for this host, as a sentence; empty where all of it is. */
     Optional<String> lacks(Place place, Versions.Sealed version, String host, long settingsRevision) {
         Settings settings = environments.settings(place.id(), settingsRevision);
-        List<String> unset = HostTasks.unset(version.recipe().orElseThrow(), settings, own(place, settings, host));
+        List<String> unset = unset(version.recipe().orElseThrow(), settings, own(place, settings, host));
         return unset.isEmpty() ? Optional.empty() : Optional.of("the recipe of " + version.component() + " " + version.number() + " names {" + unset.getFirst() + "}, but in "
                 + place.environment() + " " + words(unset.getFirst()) + " is set for " + host);
+    }
+
+    /** What the recipe names in its checks, and in where its artifacts lie, and what is not set for this host: such as {@code variables.PORT} or {@code host.url}. */
+    private static List<String> unset(Recipe recipe, Environments.Settings settings, Optional<Environments.HostSettings> own) {
+        Map<String, String> words = new LinkedHashMap<>(settings.variables());
+        own.ifPresent(more -> words.putAll(more.variables()));
+        Set<String> known = words.keySet().stream().map(name -> "variables." + name).collect(Collectors.toCollection(HashSet::new));
+        settings.url().ifPresent(url -> known.add("url"));
+        own.flatMap(Environments.HostSettings::url).ifPresent(url -> known.add("host.url"));
+        List<String> texts = new ArrayList<>(recipe.installed().values());
+        Stream.concat(recipe.eachHost().stream(), recipe.whole().stream()).forEach(check -> {
+            check.http().or(check::port).or(() -> check.metric().map(Recipe.Metric::address)).ifPresent(texts::add);
+            check.contains().ifPresent(texts::add);
+            texts.addAll(check.header().values());
+            texts.addAll(check.json().values());
+        });
+        return texts.stream().flatMap(text -> NAMED.matcher(text).results()).map(found -> found.group(1))
+                .filter(name -> !known.contains(name) && !name.startsWith("variables.PASEO_")).distinct().toList();
     }
 
     private static String words(String name) {

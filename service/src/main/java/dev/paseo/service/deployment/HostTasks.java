@@ -9,10 +9,9 @@ import dev.paseo.core.deployment.Movement;
 import dev.paseo.language.file.Recipe;
 import dev.paseo.service.agent.Work;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments.PlaceHost;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
 import java.time.Duration;
@@ -36,18 +35,17 @@ import tools.jackson.core.type.TypeReference;
 class HostTasks {
 
     private static final TypeReference<Map<String, String>> ANSWERS = new TypeReference<>() {};
-    private static final Pattern NAMED = Pattern.compile("\\{(url|host\\.url|variables\\.[^{}]*)}");
 
-    private final DeploymentMapper mapper;
+    private final Deployments deployments;
     private final Environments environments;
     private final Versions versions;
     private final Secrets secrets;
     private final HostContents contents;
     private final Json json;
 
-    HostTasks(DeploymentMapper mapper, Environments environments, Versions versions, Secrets secrets, HostContents contents, Json json) {
+    HostTasks(Deployments deployments, Environments environments, Versions versions, Secrets secrets, HostContents contents, Json json) {
         this.contents = contents;
-        this.mapper = mapper;
+        this.deployments = deployments;
         this.environments = environments;
         this.versions = versions;
         this.secrets = secrets;
@@ -55,27 +53,27 @@ class HostTasks {
     }
 
     /** What is deployed by a task, where, and with which settings. */
-    private record Deploying(DeploymentRow row, Versions.Sealed version, Recipe recipe, Place place, PlaceHost host, Environments.Settings settings,
+    private record Deploying(Deployment row, Versions.Sealed version, Recipe recipe, Place place, PlaceHost host, Environments.Settings settings,
             Optional<Environments.HostSettings> own) {}
 
     /** The deployment whose version and settings a task works with. */
-    private DeploymentRow about(HostTask task, DeploymentRow row) {
+    private Deployment about(HostTask task, Deployment row) {
         boolean before = task == HostTask.UNDO || task == HostTask.CLEAR;
-        return before ? mapper.byId(Objects.requireNonNull(row.replacesId())).orElseThrow() : row;
+        return before ? deployments.get(Objects.requireNonNull(row.replacesId())) : row;
     }
 
     /** Whether a task needs the bytes of this digest. */
-    boolean reaches(Work work, DeploymentRow row, String digest) {
+    boolean reaches(Work work, Deployment row, String digest) {
         Versions.Sealed version = versions.byId(about(HostTask.valueOf(work.kind()), row).versionId());
         return version.bundle().filter(digest::equals).isPresent() || versions.artifacts(version.id()).stream()
                 .anyMatch(artifact -> artifact.digest().equals(digest) && version.recipe().orElseThrow().artifacts().contains(artifact.name()));
     }
 
-    Recipe recipe(DeploymentRow row) {
+    Recipe recipe(Deployment row) {
         return versions.byId(row.versionId()).recipe().orElseThrow();
     }
 
-    Assignment assignment(Work work, DeploymentRow row) {
+    Assignment assignment(Work work, Deployment row) {
         HostTask task = HostTask.valueOf(work.kind());
         Deploying now = deploying(work, about(task, row));
         Recipe.Parts parts = now.recipe().parts();
@@ -93,7 +91,7 @@ class HostTasks {
         };
     }
 
-    private Deploying deploying(Work work, DeploymentRow row) {
+    private Deploying deploying(Work work, Deployment row) {
         Versions.Sealed version = versions.byId(row.versionId());
         Place place = environments.placeById(row.placeId());
         long id = Objects.requireNonNull(work.hostId());
@@ -101,13 +99,13 @@ class HostTasks {
         return deploying(row, version, place, host);
     }
 
-    private Deploying deploying(DeploymentRow row, Versions.Sealed version, Place place, PlaceHost host) {
+    private Deploying deploying(Deployment row, Versions.Sealed version, Place place, PlaceHost host) {
         Environments.Settings settings = environments.settings(place.id(), row.settingsRevision());
         return new Deploying(row, version, version.recipe().orElseThrow(), place, host, settings, contents.own(place, settings, host.name()));
     }
 
     private Course course(Deploying now) {
-        return json.read(now.row().state(), DeploymentState.class).course();
+        return deployments.state(now.row()).course();
     }
 
     private Optional<Recipe.Test> test(Deploying now) {
@@ -180,7 +178,7 @@ class HostTasks {
         now.own().ifPresent(more -> variables.putAll(more.variables()));
         now.version().runNumber().ifPresent(run -> {
             variables.put("PASEO_RUN", now.version().component() + "#" + run);
-            mapper.answers(now.place().componentId(), run).ifPresent(answers -> json.read(answers, ANSWERS).forEach((name, answer) ->
+            deployments.answers(now.place().componentId(), run).ifPresent(answers -> json.read(answers, ANSWERS).forEach((name, answer) ->
                     variables.put("PASEO_ASK_" + name.toUpperCase(Locale.ROOT).replace('-', '_'), answer)));
         });
         variables.put("PASEO_COMPONENT", now.version().component());
@@ -235,7 +233,7 @@ class HostTasks {
     /** What an agent keeps an eye on while a version is live: where its artifacts lie, and its checks of the host. */
     record Watched(Map<String, String> installed, List<Assignment.Check> checks, Optional<Assignment.Ssh> ssh) {}
 
-    Watched watched(DeploymentRow row, PlaceHost host) {
+    Watched watched(Deployment row, PlaceHost host) {
         Versions.Sealed version = versions.byId(row.versionId());
         Place place = environments.placeById(row.placeId());
         Deploying now = deploying(row, version, place, host);
@@ -246,23 +244,5 @@ class HostTasks {
         List<Assignment.Check> checks = now.recipe().eachHost().stream().filter(check -> check.command().isEmpty())
                 .map(check -> check(check, placeholders(now))).toList();
         return new Watched(installed, checks, now.own().flatMap(Environments.HostSettings::ssh).map(ssh -> ssh(ssh, now)));
-    }
-
-    /** What the recipe names in its checks, and in where its artifacts lie, and what is not set for this host: such as {@code variables.PORT} or {@code host.url}. */
-    static List<String> unset(Recipe recipe, Environments.Settings settings, Optional<Environments.HostSettings> own) {
-        Map<String, String> words = new LinkedHashMap<>(settings.variables());
-        own.ifPresent(more -> words.putAll(more.variables()));
-        Set<String> known = words.keySet().stream().map(name -> "variables." + name).collect(Collectors.toCollection(HashSet::new));
-        settings.url().ifPresent(url -> known.add("url"));
-        own.flatMap(Environments.HostSettings::url).ifPresent(url -> known.add("host.url"));
-        List<String> texts = new ArrayList<>(recipe.installed().values());
-        Stream.concat(recipe.eachHost().stream(), recipe.whole().stream()).forEach(check -> {
-            check.http().or(check::port).or(() -> check.metric().map(Recipe.Metric::address)).ifPresent(texts::add);
-            check.contains().ifPresent(texts::add);
-            texts.addAll(check.header().values());
-            texts.addAll(check.json().values());
-        });
-        return texts.stream().flatMap(text -> NAMED.matcher(text).results()).map(found -> found.group(1))
-                .filter(name -> !known.contains(name) && !name.startsWith("variables.PASEO_")).distinct().toList();
     }
 }

@@ -10,9 +10,9 @@ import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.deployment.HostReportMapper.ReportRow;
 import dev.paseo.service.engine.Telling;
+import dev.paseo.service.environment.Environments.PlaceHost;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Stretches;
-import dev.paseo.service.environment.Environments.PlaceHost;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
 import java.time.Instant;
@@ -33,7 +33,7 @@ class HostWatch {
     private static final Pattern DIGEST = Pattern.compile("|[0-9a-f]{64}");
 
     private final HostReportMapper mapper;
-    private final DeploymentMapper deployments;
+    private final Deployments deployments;
     private final Environments environments;
     private final HostTasks tasks;
     private final Telling telling;
@@ -43,7 +43,7 @@ class HostWatch {
     @Component("hostWatchAround")
     record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Settings settings, Stretches stretches, Places places) {}
 
-    HostWatch(HostReportMapper mapper, DeploymentMapper deployments, Environments environments, HostTasks tasks, Telling telling, Around around) {
+    HostWatch(HostReportMapper mapper, Deployments deployments, Environments environments, HostTasks tasks, Telling telling, Around around) {
         this.mapper = mapper;
         this.deployments = deployments;
         this.environments = environments;
@@ -53,7 +53,7 @@ class HostWatch {
     }
 
     Watch.Watched watched(long agent, Optional<Long> host, Optional<String> renewal) {
-        List<Watch.OnHost> hosts = mapper.watched(agent, host.orElse(null)).stream().flatMap(row -> deployments.byId(row.deploymentId()).stream().map(deployment -> {
+        List<Watch.OnHost> hosts = mapper.watched(agent, host.orElse(null)).stream().flatMap(row -> deployments.find(row.deploymentId()).stream().map(deployment -> {
             PlaceHost on = environments.host(row.placeId(), row.hostId()).orElseThrow();
             HostTasks.Watched watched = tasks.watched(deployment, on);
             return new Watch.OnHost(row.placeId(), row.hostId(), row.deploymentId(), watched.installed(), watched.checks(), watched.ssh());
@@ -80,7 +80,7 @@ class HostWatch {
     }
 
     private boolean unknown(Watch.Seen seen) {
-        return deployments.inDoubt(seen.place(), seen.host());
+        return deployments.isUnknown(seen.place(), seen.host());
     }
 
     private void take(Watch.Seen seen) {
@@ -112,7 +112,7 @@ class HostWatch {
         long host = seen.getFirst().host();
         PlaceHost on = environments.host(place, host).orElseThrow();
         HostDoubt.settled(seen.stream().map(each -> {
-            HostTasks.Watched asked = tasks.watched(deployments.byId(each.deployment()).orElseThrow(), on);
+            HostTasks.Watched asked = tasks.watched(deployments.get(each.deployment()), on);
             return new HostDoubt.Candidate(each.deployment(), !asked.installed().isEmpty() || !asked.checks().isEmpty(), each.differing().isEmpty() && each.failing().isEmpty());
         }).toList()).ifPresent(deployment -> {
             if (around.places().change(place, now -> Optional.of(new PlaceEvent.Found(on.name(), deployment))).isEmpty()) {

@@ -2,13 +2,12 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Lease;
+import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.HostOutcome;
 import dev.paseo.core.deployment.HostTask;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.service.agent.Work;
 import dev.paseo.service.agent.WorkOwner;
-import dev.paseo.service.deployment.DeploymentMapper.BriefRow;
-import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.environment.Environments;
 import java.util.Objects;
 import java.util.Optional;
@@ -22,14 +21,14 @@ import org.springframework.stereotype.Component;
 class HostWork implements WorkOwner {
 
     private final Places places;
-    private final DeploymentMapper mapper;
+    private final Deployments deployments;
     private final Environments environments;
     private final HostTasks tasks;
     private final TestReports reports;
 
-    HostWork(Places places, DeploymentMapper mapper, Environments environments, HostTasks tasks, TestReports reports) {
+    HostWork(Places places, Deployments deployments, Environments environments, HostTasks tasks, TestReports reports) {
         this.places = places;
-        this.mapper = mapper;
+        this.deployments = deployments;
         this.environments = environments;
         this.tasks = tasks;
         this.reports = reports;
@@ -40,11 +39,11 @@ class HostWork implements WorkOwner {
         return Stream.of(HostTask.values()).map(task -> Assignment.Kind.valueOf(task.name())).collect(Collectors.toSet());
     }
 
-    private DeploymentRow deployment(Work work) {
-        return mapper.byId(Objects.requireNonNull(work.deploymentId())).orElseThrow();
+    private Deployment deployment(Work work) {
+        return deployments.get(Objects.requireNonNull(work.deploymentId()));
     }
 
-    private HostOutcome tested(DeploymentRow row) {
+    private HostOutcome tested(Deployment row) {
         return reports.ended(row, tasks.recipe(row));
     }
 
@@ -53,8 +52,8 @@ class HostWork implements WorkOwner {
         return HostTask.valueOf(work.kind()).ofPlace() ? "" : environments.hostName(Objects.requireNonNull(work.hostId()));
     }
 
-    private BriefRow brief(Work work) {
-        return mapper.brief(Objects.requireNonNull(work.deploymentId()));
+    private Deployments.Brief brief(Work work) {
+        return deployments.brief(Objects.requireNonNull(work.deploymentId()));
     }
 
     @Override
@@ -64,7 +63,7 @@ class HostWork implements WorkOwner {
         return new Held() {
             @Override
             public boolean taken(String agent) {
-                return Set.of("deploying", "checking", "undoing", "live").contains(brief(work).status());
+                return brief(work).status().active() || brief(work).status() == DeploymentStatus.LIVE;
             }
 
             @Override

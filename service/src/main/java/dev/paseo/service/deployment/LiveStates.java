@@ -33,7 +33,8 @@ class LiveStates implements Guarded {
         return KIND + " in place " + place;
     }
 
-    static AuditTrail.Entry into(AuditTrail.Entry entry, long place, DeploymentMapper mapper) {
+    /** The entry, stating what is live there now. */
+    public AuditTrail.Entry into(AuditTrail.Entry entry, long place) {
         Optional<DeploymentMapper.LiveRow> now = mapper.whatIsLive(place).stream().findFirst();
         return now.map(row -> entry.stating(subject(place), row.text())).orElseGet(() -> entry.gone(subject(place)));
     }

@@ -2,28 +2,25 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.core.deployment.DeploymentState;
-import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.PlaceEffect;
+import dev.paseo.core.text.Word;
 import dev.paseo.service.agent.WorkBoard;
 import dev.paseo.service.announcement.Announcements;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.deployment.PlaceRepository.Kept;
-import dev.paseo.service.engine.Effects;
 import dev.paseo.service.engine.Telling;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments.PlaceHost;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Stretches;
 import dev.paseo.service.loosening.Loosenings;
 import dev.paseo.service.passage.Passages;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
@@ -41,7 +38,7 @@ class Outcomes {
     /** What every change leaves. */
     @Component
     record Around(AuditTrail audit, Telling telling, ServiceClock clock, Causes causes, Secrets secrets, Json json, Announcements announcements,
-            Passages passages, Stretches stretches, PeopleTold people, Effects effects, Loosenings loosenings) {}
+            Passages passages, Stretches stretches, PeopleTold people, SetMembership sets, Loosenings loosenings, LiveStates live) {}
 
     Outcomes(DeploymentMapper mapper, Environments environments, Versions versions, WorkBoard board, Around around) {
         this.mapper = mapper;
@@ -76,22 +73,22 @@ class Outcomes {
                 .orElseThrow(() -> new IllegalStateException(name + " is no host of " + place.component() + " in " + place.environment()));
     }
 
-    private void wentLive(Place place, DeploymentRow row) {
+    private void wentLive(Place place, Deployment row) {
         stated(place, row, "live now");
         stretch(place, true);
         Versions.Sealed version = versions.byId(row.versionId());
         around.announcements().live(place.component(), place.environment(), row.id(), version.number(), version.digest(), row.replacesId() != null);
-        if (Kind.valueOf(row.kind().toUpperCase(Locale.ROOT)).reviewedIfLoosened()) {
+        if (row.kind().reviewedIfLoosened()) {
             around.loosenings().wentLive(row.id(), place.environmentId(), place.componentId()).ifPresent(loosened -> around.people().loosened(place, row, loosened));
         }
         around.telling().tell("whereabouts", place.component());
     }
 
     /** The trail states what is live where nothing comes and goes by itself. */
-    private void stated(Place place, DeploymentRow row, String what) {
+    private void stated(Place place, Deployment row, String what) {
         if (!mapper.temporary(place.id())) {
-            around.audit().record(LiveStates.into(AuditTrail.Entry.of("paseo", what, place.component() + " " + versions.byId(row.versionId()).number()).in(place.environment())
-                    .with("deployment", Long.toString(row.id())), place.id(), mapper));
+            around.audit().record(around.live().into(AuditTrail.Entry.of("paseo", what, place.component() + " " + versions.byId(row.versionId()).number()).in(place.environment())
+                    .with("deployment", Long.toString(row.id())), place.id()));
         }
     }
 
@@ -103,35 +100,35 @@ class Outcomes {
         }
     }
 
-    private void notSettled(Place place, DeploymentRow row, String reason) {
+    private void notSettled(Place place, Deployment row, String reason) {
         around.audit().record(AuditTrail.Entry.of("paseo", "passage stays open", place.component() + " " + versions.byId(row.versionId()).number()).in(place.environment())
                 .because("a test of what is live failed: " + reason).with("deployment", Long.toString(row.id())));
         around.passages().testFailed(row.versionId(), place.environmentId(), reason);
         around.people().testFailed(place, row, reason);
     }
 
-    private void takenBack(Place place, Kept kept, DeploymentRow row) {
-        Optional<DeploymentRow> again = kept.snapshot().live().flatMap(live -> mapper.byId(live.deployment()));
+    private void takenBack(Place place, Kept kept, Deployment row) {
+        Optional<Deployment> again = kept.snapshot().live().flatMap(live -> mapper.byId(live.deployment()));
         stated(place, again.orElse(row), again.isPresent() ? "live again" : "not live any more");
         stretch(place, again.isPresent());
         around.telling().tell("whereabouts", place.component());
     }
 
     /** The deployment begins: what exactly it deploys, with which settings, is recorded now. */
-    void begins(Place place, DeploymentRow row, String subject) {
+    void begins(Place place, Deployment row, String subject) {
         List<String> names = versions.byId(row.versionId()).recipe().map(recipe -> recipe.secrets()).orElse(List.of());
         Map<String, Long> revisions = around.secrets().revisionsWithHosts(names, place.componentId(), place.environmentId());
         mapper.begins(row.id(), subject, place.settingsRevision(), around.json().write(revisions));
     }
 
     /** Its status changed. */
-    void moved(Place place, DeploymentRow row, DeploymentState deployment) {
+    void moved(Place place, Deployment row, DeploymentState deployment) {
         String because = around.causes().chain(row.causeId()).getFirst().sentence();
-        around.audit().record(AuditTrail.Entry.of("paseo", "deployment " + Places.word(deployment.status()), place.component() + " " + deployment.version())
+        around.audit().record(AuditTrail.Entry.of("paseo", "deployment " + Word.of(deployment.status()), place.component() + " " + deployment.version())
                 .in(place.environment()).because(deployment.ending().orElse(because)).with("deployment", Long.toString(row.id())).with("cause", deployment.ending().map(why -> because).orElse("")));
         around.people().moved(place, row, deployment);
         if (row.promotionId() != null) {
-            Sets.lookAgain(around.effects(), row.promotionId(), row.id(), Places.word(deployment.status()));
+            around.sets().lookAgain(row.promotionId(), row.id(), deployment.status());
         }
         around.telling().tell("whereabouts", place.component());
     }

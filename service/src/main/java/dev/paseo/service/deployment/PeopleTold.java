@@ -6,8 +6,8 @@ import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.environment.Passage;
+import dev.paseo.core.text.Word;
 import dev.paseo.service.access.Accounts;
-import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.gate.Authorship;
 import dev.paseo.service.loosening.Loosenings;
@@ -39,14 +39,14 @@ class PeopleTold {
         this.mapper = mapper;
     }
 
-    void moved(Place place, DeploymentRow row, DeploymentState deployment) {
+    void moved(Place place, Deployment row, DeploymentState deployment) {
         Versions.Sealed version = versions.byId(row.versionId());
         String what = place.component() + " " + deployment.version() + " in " + place.environment();
         String why = deployment.ending().orElse("");
         switch (deployment.status()) {
-            case REJECTED, EXPIRED, OVERTAKEN, WITHDRAWN -> tell(Event.DECIDED, asked(row), place, row, what + " was " + Places.word(deployment.status()), why);
+            case REJECTED, EXPIRED, OVERTAKEN, WITHDRAWN -> tell(Event.DECIDED, asked(row), place, row, what + " was " + Word.of(deployment.status()), why);
             case DEPLOYING -> {
-                if (row.status().equals("waiting")) {
+                if (row.status() == DeploymentStatus.WAITING) {
                     tell(Event.DECIDED, asked(row), place, row, what + " goes ahead", "Its gate is open.");
                 }
             }
@@ -82,7 +82,7 @@ class PeopleTold {
     }
 
     /** A test of what is live failed: its authors are told, who asked for it, and all who may deploy it there again. */
-    void testFailed(Place place, DeploymentRow row, String reason) {
+    void testFailed(Place place, Deployment row, String reason) {
         Set<String> people = new HashSet<>(asked(row));
         Versions.Sealed version = versions.byId(row.versionId());
         people.addAll(authors(row, version));
@@ -91,7 +91,7 @@ class PeopleTold {
     }
 
     /** It went live within a day of something that was loosened: who did that is told, and all who may review it. */
-    void loosened(Place place, DeploymentRow row, Loosenings.Loosened loosened) {
+    void loosened(Place place, Deployment row, Loosenings.Loosened loosened) {
         Set<String> people = new HashSet<>(whoMay(Action.DECIDE, place));
         people.add(loosened.by());
         String what = place.component() + " " + versions.byId(row.versionId()).number() + " in " + place.environment();
@@ -104,16 +104,16 @@ class PeopleTold {
                 .map(Person::name).collect(Collectors.toSet());
     }
 
-    private Set<String> asked(DeploymentRow row) {
+    private Set<String> asked(Deployment row) {
         return row.requestedBy() == null ? Set.of() : Set.of(row.requestedBy());
     }
 
-    private Set<String> authors(DeploymentRow row, Versions.Sealed version) {
+    private Set<String> authors(Deployment row, Versions.Sealed version) {
         Optional<String> before = Optional.ofNullable(mapper.byId(row.id()).orElseThrow().replacesId()).flatMap(mapper::byId).map(other -> versions.byId(other.versionId())).flatMap(Versions.Sealed::commit);
         return version.commit().map(commit -> authorship.behind(version.componentId(), before, commit).map(Authorship.Behind::accounts).orElse(Set.of())).orElseGet(() -> authorship.stated(version.id()).accounts());
     }
 
-    private void tell(Event event, Set<String> people, Place place, DeploymentRow row, String title, String why) {
+    private void tell(Event event, Set<String> people, Place place, Deployment row, String title, String why) {
         notices.tell(people, Notices.Said.of(event, place.component(), title, why.isEmpty() ? title + "." : why, "/deployments/" + row.id(), "deployment " + row.id() + " " + title));
     }
 }

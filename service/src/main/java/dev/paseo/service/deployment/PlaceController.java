@@ -4,8 +4,8 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.deployment.DeploymentViews.DeploymentSummary;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Holds;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.version.Versions;
@@ -52,7 +52,7 @@ class PlaceController {
 
     /** How names become things. */
     @org.springframework.stereotype.Component("placeLookups")
-    record Lookups(Components components, Environments environments, Versions versions, Requests requests) {}
+    record Lookups(Components components, Environments environments, Versions versions, Deployments deployments) {}
 
     PlaceController(WaysBack ways, Holds holds, PlaceViews views, DeploymentViews deployments, Lookups lookups) {
         this.ways = ways;
@@ -96,7 +96,7 @@ class PlaceController {
     }
 
     private DeploymentSummary deployment(long id) {
-        return deployments.summary(lookups.requests().deployment(id));
+        return deployments.summary(lookups.deployments().get(id));
     }
 
     @PostMapping("/redeployment")

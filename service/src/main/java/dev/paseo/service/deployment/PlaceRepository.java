@@ -2,12 +2,11 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.DeploymentStatus;
-import dev.paseo.core.deployment.PlaceSnapshot;
 import dev.paseo.core.deployment.PlaceSnapshot.Has;
 import dev.paseo.core.deployment.PlaceSnapshot.Live;
+import dev.paseo.core.deployment.PlaceSnapshot;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
-import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.deployment.DeploymentMapper.HostNowRow;
 import dev.paseo.service.deployment.DeploymentMapper.Move;
 import dev.paseo.service.deployment.DeploymentMapper.ReplacedRow;
@@ -16,7 +15,6 @@ import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -43,15 +41,15 @@ class PlaceRepository {
      * @param rows  the rows of its deployments, by their number
      * @param hosts the numbers of its hosts, by their names
      */
-    record Kept(Place place, PlaceSnapshot snapshot, Map<Long, DeploymentRow> rows, Map<String, Long> hosts) {
+    record Kept(Place place, PlaceSnapshot snapshot, Map<Long, Deployment> rows, Map<String, Long> hosts) {
 
-        DeploymentRow row(long deployment) {
+        Deployment row(long deployment) {
             return Objects.requireNonNull(rows.get(deployment));
         }
     }
 
     Kept load(Place place) {
-        Map<Long, DeploymentRow> rows = mapper.open(place.id()).stream().collect(Collectors.toMap(DeploymentRow::id, row -> row, (one, same) -> one, LinkedHashMap::new));
+        Map<Long, Deployment> rows = mapper.open(place.id()).stream().collect(Collectors.toMap(Deployment::id, row -> row, (one, same) -> one, LinkedHashMap::new));
         List<HostNowRow> hosts = mapper.hostsNow(place.id());
         Map<String, Has> has = new LinkedHashMap<>();
         for (HostNowRow host : hosts) {
@@ -66,8 +64,8 @@ class PlaceRepository {
     }
 
     /** What is live is said by the row: a deployment that is live again was kept as replaced. */
-    DeploymentState state(DeploymentRow row) {
-        return json.read(row.state(), DeploymentState.class).to(DeploymentStatus.valueOf(row.status().toUpperCase(Locale.ROOT)));
+    DeploymentState state(Deployment row) {
+        return json.read(row.state(), DeploymentState.class).to(row.status());
     }
 
     private Optional<Live> live(Place place) {
@@ -79,23 +77,23 @@ class PlaceRepository {
         return place.liveDeployment().flatMap(mapper::byId).map(row -> versions.byId(row.versionId()));
     }
 
-    private Map<Long, Live> replaced(Map<Long, DeploymentRow> rows) {
-        List<Long> replacing = rows.values().stream().filter(row -> row.replacesId() != null).map(DeploymentRow::id).toList();
+    private Map<Long, Live> replaced(Map<Long, Deployment> rows) {
+        List<Long> replacing = rows.values().stream().filter(row -> row.replacesId() != null).map(Deployment::id).toList();
         return replacing.isEmpty() ? Map.of() : mapper.replaced(replacing).stream().collect(Collectors.toMap(ReplacedRow::by,
                 row -> new Live(row.deployment(), row.version(), row.line(), row.lineOrder(), Optional.empty())));
     }
 
     /** Whether nothing waits and nothing is under way there. */
     boolean isQuiet(long place) {
-        return mapper.open(place).stream().noneMatch(row -> DeploymentStatus.valueOf(row.status().toUpperCase(Locale.ROOT)).open());
+        return mapper.open(place).stream().noneMatch(row -> row.status().open());
     }
 
     /** Saves what differs; somebody else's change in between is a lost race. */
     Kept save(Kept before, PlaceSnapshot after, Instant now) {
-        Map<Long, DeploymentRow> rows = new LinkedHashMap<>(before.rows());
+        Map<Long, Deployment> rows = new LinkedHashMap<>(before.rows());
         for (DeploymentState deployment : after.open()) {
             if (!before.snapshot().deployment(deployment.id()).equals(Optional.of(deployment))) {
-                DeploymentRow row = rows.computeIfAbsent(deployment.id(), id -> mapper.byId(id).orElseThrow());
+                Deployment row = rows.computeIfAbsent(deployment.id(), id -> mapper.byId(id).orElseThrow());
                 rows.put(deployment.id(), moved(row, deployment, Optional.ofNullable(after.replaces().get(deployment.id())), now));
             }
         }
@@ -109,11 +107,11 @@ class PlaceRepository {
         return new Kept(before.place(), after, rows, before.hosts());
     }
 
-    private DeploymentRow moved(DeploymentRow row, DeploymentState deployment, Optional<Live> replaces, Instant now) {
+    private Deployment moved(Deployment row, DeploymentState deployment, Optional<Live> replaces, Instant now) {
         DeploymentStatus status = deployment.status();
         boolean live = status == DeploymentStatus.LIVE;
         Instant startedAt = row.startedAt() == null && (status.active() || live) ? now : row.startedAt();
-        Move move = new Move(row.id(), row.revision(), row.status(), Places.word(status), json.write(deployment), deployment.ending().orElse(null),
+        Move move = new Move(row.id(), row.revision(), row.status(), status, json.write(deployment), deployment.ending().orElse(null),
                 replaces.map(Live::deployment).orElse(null), startedAt, live && row.liveAt() == null ? now : row.liveAt(), status.open() || live ? null : now);
         if (mapper.move(move) != 1) {
             throw new Transactions.LostRace("deployment " + row.id() + " moved on");
@@ -122,7 +120,7 @@ class PlaceRepository {
     }
 
     /** What is live now; it is live since then, and not longer. */
-    private void live(Kept before, PlaceSnapshot after, Map<Long, DeploymentRow> rows, Instant now) {
+    private void live(Kept before, PlaceSnapshot after, Map<Long, Deployment> rows, Instant now) {
         Optional<Long> was = before.snapshot().live().map(Live::deployment);
         Optional<Long> is = after.live().map(Live::deployment);
         if (before.snapshot().live().equals(after.live())) {

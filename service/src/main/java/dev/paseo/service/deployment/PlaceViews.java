@@ -9,11 +9,11 @@ import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.Movement;
 import dev.paseo.core.deployment.Standing;
-import dev.paseo.service.deployment.DeploymentMapper.HostLiveRow;
-import dev.paseo.service.deployment.HostReportMapper.ReportRow;
-import dev.paseo.service.environment.Environments;
+import dev.paseo.core.text.Word;
+import dev.paseo.service.deployment.Deployments.HostLive;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments.PlaceHost;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Holds;
 import dev.paseo.service.gate.Restraints;
 import dev.paseo.service.version.Versions;
@@ -66,18 +66,18 @@ class PlaceViews {
 
     private final Places places;
     private final Planner planner;
-    private final DeploymentMapper mapper;
-    private final HostReportMapper reports;
+    private final Deployments deployments;
+    private final HostReports reports;
     private final Sources sources;
 
     /** Where the parts of a view come from. */
     @Component("placeSources")
     record Sources(Environments environments, WaysBack ways, Holds holds, Recording recording, HostContents contents) {}
 
-    PlaceViews(Places places, Planner planner, DeploymentMapper mapper, HostReportMapper reports, Sources sources) {
+    PlaceViews(Places places, Planner planner, Deployments deployments, HostReports reports, Sources sources) {
         this.places = places;
         this.planner = planner;
-        this.mapper = mapper;
+        this.deployments = deployments;
         this.reports = reports;
         this.sources = sources;
     }
@@ -91,18 +91,18 @@ class PlaceViews {
     }
 
     private List<HereView> hosts(Place place) {
-        Map<String, HostLiveRow> have = mapper.hostsLive(place.id()).stream().collect(Collectors.toMap(HostLiveRow::host, row -> row));
-        Map<String, ReportRow> seen = reports.ofPlace(place.id()).stream().collect(Collectors.toMap(ReportRow::host, row -> row));
-        Map<String, Instant> doubts = mapper.doubts(place.id()).stream().collect(Collectors.toMap(DeploymentMapper.DoubtRow::host, DeploymentMapper.DoubtRow::since));
+        Map<String, HostLive> have = deployments.hostsLive(place.id()).stream().collect(Collectors.toMap(HostLive::host, row -> row));
+        Map<String, HostReports.Report> seen = reports.ofPlace(place.id());
+        Map<String, Instant> doubts = deployments.unknown(place.id());
         Map<String, HostContent> had = sources.contents().had(place);
         Function<String, HostContent> now = places.live(place).map(version -> sources.contents().now(place, version)).orElse(host -> new HostContent("", Map.of(), Map.of()));
         return sources.environments().hosts(place.id()).stream().map(host -> here(host, Optional.ofNullable(have.get(host.name())), Optional.ofNullable(seen.get(host.name())), Optional.ofNullable(doubts.get(host.name())),
                 Optional.ofNullable(had.get(host.name())).filter(has -> place.liveSide().isEmpty() || host.side().equals(place.liveSide())).map(has -> now.apply(host.name()).settingsUnlike(has)).orElse(List.of()))).toList();
     }
 
-    private HereView here(PlaceHost host, Optional<HostLiveRow> has, Optional<ReportRow> seen, Optional<Instant> unknownSince, List<String> olderSettings) {
-        return new HereView(host.name(), host.url(), host.side(), has.map(HostLiveRow::version), has.map(HostLiveRow::since), seen.map(ReportRow::drift),
-                seen.map(ReportRow::driftedSince), seen.map(ReportRow::failing), seen.map(ReportRow::unhealthySince), seen.map(ReportRow::checkedAt), host.maintenance(), host.servedBy().map(sources.environments()::agentName), unknownSince, olderSettings);
+    private HereView here(PlaceHost host, Optional<HostLive> has, Optional<HostReports.Report> seen, Optional<Instant> unknownSince, List<String> olderSettings) {
+        return new HereView(host.name(), host.url(), host.side(), has.flatMap(HostLive::version), has.flatMap(HostLive::since), seen.flatMap(HostReports.Report::drift),
+                seen.flatMap(HostReports.Report::driftedSince), seen.flatMap(HostReports.Report::failing), seen.flatMap(HostReports.Report::unhealthySince), seen.map(HostReports.Report::checkedAt), host.maintenance(), host.servedBy().map(sources.environments()::agentName), unknownSince, olderSettings);
     }
 
     DeploymentPlanView plan(Place place, Versions.Sealed version) {
@@ -127,11 +127,11 @@ class PlaceViews {
 
     static List<MovementView> movements(DeploymentState state) {
         Course course = state.course();
-        return java.util.stream.IntStream.range(0, course.plan().size()).mapToObj(at -> movement(course.plan().get(at), Places.word(Standing.of(state, at)))).toList();
+        return java.util.stream.IntStream.range(0, course.plan().size()).mapToObj(at -> movement(course.plan().get(at), Word.of(Standing.of(state, at)))).toList();
     }
 
     private static MovementView movement(Movement movement, String state) {
-        return new MovementView(Places.word(movement.what()).replace('_', '-'), movement.hosts(), movement.length().map(java.time.Duration::toSeconds),
+        return new MovementView(Word.of(movement.what()), movement.hosts(), movement.length().map(java.time.Duration::toSeconds),
                 movement.share(), movement.name(), state);
     }
 }

@@ -15,10 +15,9 @@ import dev.paseo.core.gate.Verdict;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
-import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
 import dev.paseo.service.deployment.PlaceRepository.Kept;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Authorship;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.gate.Waits;
@@ -27,7 +26,6 @@ import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -54,7 +52,7 @@ class Places {
 
     /** What gates are judged with. */
     @Component
-    record Gating(Gates gates, Waits waits, Authorship authorship, Environments environments, Versions versions, Planner planner, SetMapper sets, Json json) {}
+    record Gating(Gates gates, Waits waits, Authorship authorship, Environments environments, Versions versions, Planner planner, SetMembership sets, Json json) {}
 
     /** How transactions are run, and by what time. */
     @Component
@@ -176,11 +174,11 @@ class Places {
             }
         }
         PlaceSnapshot state = kept.snapshot();
-        List<DeploymentRow> rows = List.copyOf(kept.rows().values());
+        List<Deployment> rows = List.copyOf(kept.rows().values());
         Map<Long, Evaluation> gates = new LinkedHashMap<>();
         Map<Long, Verdict> verdicts = new LinkedHashMap<>();
         Map<Long, Versions.Sealed> versions = new LinkedHashMap<>();
-        for (DeploymentRow row : rows) {
+        for (Deployment row : rows) {
             if (state.deployment(row.id()).filter(deployment -> deployment.status().ahead()).isPresent()) {
                 versions.put(row.id(), gating.versions().byId(row.versionId()));
                 evaluate(place, row).ifPresent(gate -> {
@@ -202,7 +200,7 @@ class Places {
     }
 
     /** Lists of what waits are read, not judged: how each stands is kept as it was judged. */
-    private void keepWaits(Place place, List<DeploymentRow> rows, PlaceSnapshot after, Map<Long, Evaluation> gates) {
+    private void keepWaits(Place place, List<Deployment> rows, PlaceSnapshot after, Map<Long, Evaluation> gates) {
         rows.forEach(row -> after.deployment(row.id()).filter(deployment -> gates.containsKey(row.id())).ifPresent(deployment -> {
             if (deployment.status() == DeploymentStatus.WAITING) {
                 gating.waits().keep(atGate(place, row), gates.get(row.id()));
@@ -226,7 +224,7 @@ class Places {
     }
 
     /** Empty where git must be asked first, which happens outside transactions; until then the gate counts as shut. */
-    private Optional<Evaluation> evaluate(Place place, DeploymentRow row) {
+    private Optional<Evaluation> evaluate(Place place, Deployment row) {
         try {
             return Optional.of(gating.gates().evaluate(atGate(place, row)));
         } catch (Gates.AuthorsUnknown unknown) {
@@ -234,9 +232,9 @@ class Places {
         }
     }
 
-    Gates.AtGate atGate(Place place, DeploymentRow row) {
+    Gates.AtGate atGate(Place place, Deployment row) {
         return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), place, gating.versions().byId(row.versionId()), live(place),
-                Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), Kind.valueOf(row.kind().toUpperCase(Locale.ROOT)), ofSet(place, row));
+                Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), row.kind(), ofSet(place, row));
     }
 
     /** The same as if it were of no set. */
@@ -250,9 +248,9 @@ class Places {
     }
 
     /** Where it is of a set: the first stands at the gate for all of them, the others follow without one. */
-    private Optional<Gates.InSet> ofSet(Place place, DeploymentRow row) {
+    private Optional<Gates.InSet> ofSet(Place place, Deployment row) {
         return Optional.ofNullable(row.promotionId()).map(id -> {
-            List<Long> members = gating.sets().members(gating.sets().promotion(id).setId());
+            List<Long> members = gating.sets().members(id);
             List<Gates.AtGate> alone = members.stream().map(version -> {
                 Versions.Sealed member = gating.versions().byId(version);
                 Place there = gating.environments().place(member.component(), place.environment());
@@ -265,7 +263,7 @@ class Places {
     }
 
     /** What people approved, and what hosts are given, is written down as it is now. */
-    private void begins(Place place, DeploymentRow row) {
+    private void begins(Place place, Deployment row) {
         Gates.AtGate at = atGate(place, row);
         outcomes.begins(place, row, gating.gates().digest(at));
         at.set().filter(Gates.InSet::first).ifPresent(set -> gating.sets().approved(Objects.requireNonNull(row.promotionId()), gating.json().write(set.others().stream()
@@ -273,7 +271,7 @@ class Places {
     }
 
     private void moved(Kept before, Kept after, DeploymentState deployment) {
-        DeploymentRow row = after.row(deployment.id());
+        Deployment row = after.row(deployment.id());
         if (!deployment.status().ahead()) {
             gating.waits().gone(Gates.Standing.ofDeployment(row.id()));
         }
@@ -285,7 +283,4 @@ class Places {
         outcomes.tell(row.id());
     }
 
-    static String word(Enum<?> status) {
-        return status.name().toLowerCase(Locale.ROOT);
-    }
 }

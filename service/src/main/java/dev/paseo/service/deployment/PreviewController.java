@@ -2,6 +2,7 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.text.Word;
 import dev.paseo.service.deployment.PreviewMapper.PreviewRow;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
@@ -35,11 +36,11 @@ class PreviewController {
 
     private final PreviewMapper mapper;
     private final Previews previews;
-    private final DeploymentMapper deployments;
+    private final Deployments deployments;
     private final Environments environments;
     private final Places places;
 
-    PreviewController(PreviewMapper mapper, Previews previews, DeploymentMapper deployments, Environments environments, Places places) {
+    PreviewController(PreviewMapper mapper, Previews previews, Deployments deployments, Environments environments, Places places) {
         this.mapper = mapper;
         this.previews = previews;
         this.deployments = deployments;
@@ -55,9 +56,9 @@ class PreviewController {
 
     private PreviewView view(PreviewRow row) {
         Environments.Place place = environments.placeById(mapper.place(row.environmentId()));
-        Optional<DeploymentMapper.DeploymentRow> newest = deployments.newest(place.id(), 1).stream().findFirst();
+        Optional<Deployment> newest = deployments.newest(place.id(), 1).stream().findFirst();
         return new PreviewView(row.environment(), row.component(), row.branch(), row.owner(), place.url(), places.live(place).map(Versions.Sealed::number),
-                newest.map(DeploymentMapper.DeploymentRow::id), newest.map(DeploymentMapper.DeploymentRow::status), row.createdAt(), row.pushedAt(),
+                newest.map(Deployment::id), newest.map(Deployment::status).map(Word::of), row.createdAt(), row.pushedAt(),
                 Optional.ofNullable(row.removing()));
     }
 

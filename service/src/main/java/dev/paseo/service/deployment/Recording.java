@@ -9,11 +9,10 @@ import dev.paseo.core.deployment.Plan;
 import dev.paseo.core.deployment.Tending;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.cause.Causes;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Telling;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Stretches;
 import dev.paseo.service.passage.Passages;
 import dev.paseo.service.problem.Refusal;
@@ -28,8 +27,8 @@ import org.springframework.stereotype.Component;
 @Component
 class Recording {
 
-    private final DeploymentMapper mapper;
-    private final HostReportMapper reports;
+    private final Deployments deployments;
+    private final HostReports reports;
     private final Places places;
     private final Environments environments;
     private final Writing writing;
@@ -37,14 +36,14 @@ class Recording {
 
     /** How it is written. */
     @Component("recordingWriting")
-    record Writing(Transactions transactions, ServiceClock clock, Causes causes, HostContents contents) {}
+    record Writing(Transactions transactions, Causes causes, HostContents contents) {}
 
     /** Whoever is told. */
     @Component("recordingHearers")
-    record Hearers(AuditTrail audit, Telling telling, Passages passages, Stretches stretches) {}
+    record Hearers(AuditTrail audit, Telling telling, Passages passages, Stretches stretches, LiveStates live) {}
 
-    Recording(DeploymentMapper mapper, HostReportMapper reports, Places places, Environments environments, Writing writing, Hearers hearers) {
-        this.mapper = mapper;
+    Recording(Deployments deployments, HostReports reports, Places places, Environments environments, Writing writing, Hearers hearers) {
+        this.deployments = deployments;
         this.reports = reports;
         this.places = places;
         this.environments = environments;
@@ -57,11 +56,11 @@ class Recording {
      * with, have files that differ from it, or are unhealthy.
      */
     List<String> differing(Place place) {
-        Optional<DeploymentMapper.DeploymentRow> live = place.liveDeployment().flatMap(mapper::byId);
+        Optional<Deployment> live = place.liveDeployment().flatMap(deployments::find);
         Map<String, HostContent> had = writing.contents().had(place);
-        List<String> amiss = reports.ofPlace(place.id()).stream().filter(row -> row.drift() != null || row.unhealthySince() != null).map(HostReportMapper.ReportRow::host).toList();
+        Map<String, HostReports.Report> seen = reports.ofPlace(place.id());
         return live.map(row -> Tending.differing(environments.hosts(place.id()).stream().map(host -> new Tending.Host(host.name(), host.side(), host.maintenance().isPresent(),
-                Optional.empty(), writing.contents().given(place, row, host.name()), Optional.ofNullable(had.get(host.name())), amiss.contains(host.name()))).toList(),
+                Optional.empty(), writing.contents().given(place, row, host.name()), Optional.ofNullable(had.get(host.name())), Optional.ofNullable(seen.get(host.name())).filter(HostReports.Report::amiss).isPresent())).toList(),
                 place.liveSide())).orElse(List.of());
     }
 
@@ -74,17 +73,14 @@ class Recording {
             long[] id = new long[1];
             places.require(place.id(), now -> {
                 long cause = writing.causes().add(new Cause.Asked(person.name(), Optional.of("recorded as live already: " + reason)), OptionalLong.empty());
-                DeploymentMapper.NewDeployment row = new DeploymentMapper.NewDeployment(now.id(), version.id(), Places.word(Kind.PROMOTION), person.id(), cause,
-                        now.settingsRevision(), writing.clock().now(), null);
-                mapper.add(row);
-                id[0] = row.id;
-                return Optional.of(new PlaceEvent.Recorded(row.id, version.number(), version.line(), version.order(),
+                id[0] = deployments.ask(new Deployments.Asked(now.id(), version.id(), Kind.PROMOTION, Optional.of(person.id()), cause, now.settingsRevision(), Optional.empty()));
+                return Optional.of(new PlaceEvent.Recorded(id[0], version.number(), version.line(), version.order(),
                         environments.hosts(now.id()).stream().map(host -> new Plan.Host(host.name(), host.side(), false)).toList()));
             }, why -> Refusal.conflict(place.component() + " in " + place.environment() + ": " + why));
             hearers.stretches().begin(place.id());
             hearers.passages().recorded(version.id(), place.environmentId());
-            hearers.audit().record(LiveStates.into(AuditTrail.Entry.of(person.name(), "recorded as live", version.component() + " " + version.number()).in(place.environment())
-                    .because(reason).with("deployment", Long.toString(id[0])), place.id(), mapper));
+            hearers.audit().record(hearers.live().into(AuditTrail.Entry.of(person.name(), "recorded as live", version.component() + " " + version.number()).in(place.environment())
+                    .because(reason).with("deployment", Long.toString(id[0])), place.id()));
             hearers.telling().tell("whereabouts", place.component());
             return id[0];
         });

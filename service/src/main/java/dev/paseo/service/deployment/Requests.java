@@ -11,13 +11,13 @@ import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Review;
 import dev.paseo.core.gate.Verdict;
 import dev.paseo.core.secret.Lack;
+import dev.paseo.core.text.Word;
 import dev.paseo.language.file.Recipe;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.deployment.DeploymentMapper.DeploymentRow;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.gate.Holds;
 import dev.paseo.service.problem.Refusal;
@@ -33,7 +33,7 @@ import org.springframework.stereotype.Component;
 @Component
 class Requests {
 
-    private final DeploymentMapper mapper;
+    private final Deployments deployments;
     private final Places places;
     private final Gates gates;
     private final Environments environments;
@@ -41,10 +41,10 @@ class Requests {
 
     /** What a request needs and leaves. */
     @Component
-    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner, HostContents contents, Holds holds, SetMapper sets, WalkStays stays, Versions versions) {}
+    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner, HostContents contents, Holds holds, SetMembership sets, WalkStays stays, Versions versions) {}
 
-    Requests(DeploymentMapper mapper, Places places, Gates gates, Environments environments, Around around) {
-        this.mapper = mapper;
+    Requests(Deployments deployments, Places places, Gates gates, Environments environments, Around around) {
+        this.deployments = deployments;
         this.places = places;
         this.gates = gates;
         this.environments = environments;
@@ -116,26 +116,22 @@ class Requests {
         long[] id = new long[1];
         places.require(place.id(), now -> {
             long because = around.causes().add(wanted.cause(), OptionalLong.of(parent(version, wanted.cause())));
-            DeploymentMapper.NewDeployment row = new DeploymentMapper.NewDeployment(now.id(), version.id(), Places.word(wanted.kind()),
-                    wanted.person().map(Person::id).orElse(null), because, now.settingsRevision(), around.clock().now(), wanted.emergency().orElse(null));
-            mapper.add(row);
-            id[0] = row.id;
-            wanted.promotion().map(of -> of.applyAsLong(row.id)).ifPresent(promotion ->
-                    around.sets().belongs(row.id, promotion, around.sets().promotion(promotion).setId()));
+            id[0] = deployments.ask(new Deployments.Asked(now.id(), version.id(), wanted.kind(), wanted.person().map(Person::id), because, now.settingsRevision(), wanted.emergency()));
+            wanted.promotion().map(of -> of.applyAsLong(id[0])).ifPresent(promotion -> around.sets().belongs(id[0], promotion));
             if (wanted.emergency().isEmpty()) {
-                refuseUnmet(now, row.id, wanted.person());
+                refuseUnmet(now, id[0], wanted.person());
             } else {
-                mapper.review(row.id, Review.due(around.clock().now()));
+                deployments.toReview(id[0], Review.due(around.clock().now()));
             }
-            around.audit().record(AuditTrail.Entry.of(wanted.person().map(Person::name).orElse("paseo"), Places.word(wanted.kind()) + " requested",
+            around.audit().record(AuditTrail.Entry.of(wanted.person().map(Person::name).orElse("paseo"), Word.of(wanted.kind()) + " requested",
                     version.component() + " " + version.number()).in(now.environment()).because(wanted.cause().sentence())
-                    .with("deployment", Long.toString(row.id)).with("emergency", wanted.emergency().orElse(""))
+                    .with("deployment", Long.toString(id[0])).with("emergency", wanted.emergency().orElse(""))
                     .with("past the hold", wanted.person().flatMap(person -> around.holds().held(now)).map(hold -> hold.by() + ": " + hold.reason()).orElse("")));
             if (wanted.kind() == Kind.ROLLBACK && around.holds().held(now).isEmpty()) {
                 around.holds().hold(now, wanted.person().orElseThrow(), "rolled back" + places.live(now).map(live -> " from " + live.number()).orElse("")
                         + (wanted.cause() instanceof Cause.Asked(String by, Optional<String> why) ? why.filter(text -> !text.isBlank()).map(text -> ": " + text).orElse("") : ""));
             }
-            return Optional.of(new PlaceEvent.Requested(state(row.id, now, wanted, recipe)));
+            return Optional.of(new PlaceEvent.Requested(state(id[0], now, wanted, recipe)));
         }, reason -> Refusal.conflict(version.component() + " " + version.number() + " is not requested into " + place.environment() + ": " + reason));
         return id[0];
     }
@@ -143,8 +139,8 @@ class Requests {
     /** Back from the walk to the deployment it came from, from there to the run; from a request to the version's run. */
     private long parent(Versions.Sealed version, Cause cause) {
         if (cause instanceof Cause.Walk(String component, String number, String from) && !from.isEmpty()) {
-            Optional<Long> earlier = mapper.ofVersion(version.id()).stream()
-                    .filter(row -> environments.placeById(row.placeId()).environment().equals(from)).map(DeploymentRow::causeId).findFirst();
+            Optional<Long> earlier = deployments.ofVersion(version.id()).stream()
+                    .filter(row -> environments.placeById(row.placeId()).environment().equals(from)).map(Deployment::causeId).findFirst();
             if (earlier.isPresent()) {
                 return earlier.get();
             }
@@ -176,7 +172,7 @@ class Requests {
 
     /** What neither time nor a decision brings about is told at once, not discovered at the gate. */
     private void refuseUnmet(Place place, long id, Optional<Person> person) {
-        Verdict verdict = gates.evaluate(places.atGate(place, mapper.byId(id).orElseThrow())).verdict();
+        Verdict verdict = gates.evaluate(places.atGate(place, deployments.get(id))).verdict();
         Optional<Judgement> unmet = verdict.unmet().stream().findFirst();
         if (person.isPresent() && unmet.isPresent()) {
             throw Refusal.conflict(place.environment() + " does not take it: " + unmet.get().name() + ". " + unmet.get().sentence());
@@ -196,16 +192,12 @@ class Requests {
     }
 
     /** The deployments of this kind that were requested of a version. */
-    List<DeploymentRow> ofVersion(long version, Kind kind) {
-        return mapper.ofVersion(version).stream().filter(row -> row.kind().equals(Places.word(kind))).toList();
-    }
-
-    DeploymentRow deployment(long id) {
-        return mapper.byId(id).orElseThrow(() -> Refusal.notFound("there is no deployment " + id));
+    List<Deployment> ofVersion(long version, Kind kind) {
+        return deployments.ofVersion(version).stream().filter(row -> row.kind() == kind).toList();
     }
 
     void cancel(long id, Person person) {
-        DeploymentRow row = deployment(id);
+        Deployment row = deployments.get(id);
         places.require(row.placeId(), place -> {
             around.audit().record(AuditTrail.Entry.of(person.name(), "deployment cancel asked", place.component()).in(place.environment())
                     .with("deployment", Long.toString(id)));

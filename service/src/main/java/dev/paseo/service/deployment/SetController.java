@@ -2,6 +2,7 @@ package dev.paseo.service.deployment;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.text.Word;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
@@ -73,9 +74,9 @@ class SetController {
 
     private SetPromotionView view(SetMapper.PromotionRow row, List<Versions.Sealed> members) {
         List<SetMapper.MemberRow> deployments = mapper.deployments(row.id());
-        return new SetPromotionView(row.id(), row.environment(), row.status(), row.by(), row.comment(), row.requestedAt(), Optional.ofNullable(row.endedAt()), members.stream().map(member -> {
+        return new SetPromotionView(row.id(), row.environment(), Word.of(row.status()), row.by(), row.comment(), row.requestedAt(), Optional.ofNullable(row.endedAt()), members.stream().map(member -> {
             Optional<SetMapper.MemberRow> own = deployments.stream().filter(each -> each.versionId() == member.id()).findFirst();
-            return new PartView(member.component(), member.number(), own.map(SetMapper.MemberRow::deployment), own.map(SetMapper.MemberRow::status), own.map(SetMapper.MemberRow::reason));
+            return new PartView(member.component(), member.number(), own.map(SetMapper.MemberRow::deployment), own.map(SetMapper.MemberRow::status).map(Word::of), own.map(SetMapper.MemberRow::reason));
         }).toList());
     }
 

@@ -1,5 +1,7 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.deployment.SetCourse;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -66,7 +68,7 @@ interface SetMapper {
     @Select("select version_id from version_set_member where set_id = #{set} order by position")
     List<Long> members(long set);
 
-    record PromotionRow(long id, long setId, long environmentId, String environment, String status, String by, long accountId, String comment, Instant requestedAt, @Nullable Instant endedAt) {}
+    record PromotionRow(long id, long setId, long environmentId, String environment, SetCourse.Status status, String by, long accountId, String comment, Instant requestedAt, @Nullable Instant endedAt) {}
 
     String COLUMNS = """
             select p.id, p.set_id, p.environment_id, e.name as environment, p.status, a.name as `by`, a.id as account_id, p.comment, p.requested_at, p.ended_at
@@ -92,7 +94,7 @@ interface SetMapper {
     long lock(long id);
 
     @Update("update set_promotion set status = #{status}, ended_at = #{ended} where id = #{id}")
-    int moved(long id, String status, @Nullable Instant ended);
+    int moved(long id, SetCourse.Status status, @Nullable Instant ended);
 
     /** What each member was when the set's gate opened, by component, as JSON. */
     @Update("update set_promotion set subjects = #{subjects} where id = #{id} and subjects is null")
@@ -101,7 +103,7 @@ interface SetMapper {
     @Select("select subjects from set_promotion where id = #{id} and subjects is not null")
     Optional<String> subjects(long id);
 
-    record MemberRow(long versionId, long deployment, String status, @Nullable String reason) {}
+    record MemberRow(long versionId, long deployment, DeploymentStatus status, @Nullable String reason) {}
 
     /** The deployments of a promotion, by version. */
     @Select("select version_id, id as deployment, status, reason from deployment where promotion_id = #{promotion} order by id")

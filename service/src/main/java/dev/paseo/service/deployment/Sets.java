@@ -7,6 +7,7 @@ import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.deployment.SetCourse;
 import dev.paseo.core.gate.Subject;
+import dev.paseo.core.text.Word;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
@@ -14,13 +15,11 @@ import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.EffectHandler;
-import dev.paseo.service.engine.Effects;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -40,7 +39,7 @@ class Sets implements EffectHandler {
     private static final int MOST = 50;
 
     private final SetMapper mapper;
-    private final DeploymentMapper deployments;
+    private final Deployments deployments;
     private final Places places;
     private final Lookups lookups;
     private final Around around;
@@ -51,9 +50,9 @@ class Sets implements EffectHandler {
 
     /** What every change leaves. */
     @Component("setAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Effects effects, Json json) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Json json) {}
 
-    Sets(SetMapper mapper, DeploymentMapper deployments, Places places, Lookups lookups, Around around) {
+    Sets(SetMapper mapper, Deployments deployments, Places places, Lookups lookups, Around around) {
         this.mapper = mapper;
         this.deployments = deployments;
         this.places = places;
@@ -106,7 +105,7 @@ class Sets implements EffectHandler {
     /** Within the transaction of the first member's request: both are there, or neither. */
     private long begun(SetMapper.SetRow set, Environments.Known environment, Person by, String comment, long first) {
         mapper.lockSet(set.id());
-        if (mapper.promotions(set.id()).stream().anyMatch(other -> other.environmentId() == environment.id() && !status(other).ended())) {
+        if (mapper.promotions(set.id()).stream().anyMatch(other -> other.environmentId() == environment.id() && !other.status().ended())) {
             throw Refusal.conflict(set.name() + " is on its way into " + environment.name() + " already");
         }
         SetMapper.NewPromotion row = new SetMapper.NewPromotion(set.id(), environment.id(), by.id(), comment, around.clock().now());
@@ -123,11 +122,6 @@ class Sets implements EffectHandler {
                 new Cause.Asked(by.name(), Optional.of("with the set " + set.name())), Optional.empty(), Optional.of(promotion)));
     }
 
-    /** Something happened to a member: what is next is looked at once that has been committed. */
-    static void lookAgain(Effects effects, long promotion, long deployment, String status) {
-        effects.add("set promotion " + promotion, "set promotion " + promotion + " after deployment " + deployment + " " + status, KIND, Long.toString(promotion));
-    }
-
     @Override
     public String kind() {
         return KIND;
@@ -138,7 +132,7 @@ class Sets implements EffectHandler {
         long id = Long.parseLong(body);
         SetMapper.PromotionRow promotion = mapper.promotion(id);
         // One that is live can still lose a member, which its recipe keeps checking.
-        if (status(promotion).ended() && status(promotion) != SetCourse.Status.LIVE) {
+        if (promotion.status().ended() && promotion.status() != SetCourse.Status.LIVE) {
             return;
         }
         List<Versions.Sealed> members = members(promotion.setId());
@@ -157,9 +151,9 @@ class Sets implements EffectHandler {
     private SetCourse.Next noted(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
         mapper.lock(promotion.id());
         SetCourse.Next next = SetCourse.next(standing(promotion, members));
-        String word = Places.word(next.status());
-        mapper.moved(promotion.id(), word, next.status().ended() ? around.clock().now() : null);
-        if (!word.equals(promotion.status())) {
+        String word = Word.of(next.status());
+        mapper.moved(promotion.id(), next.status(), next.status().ended() ? around.clock().now() : null);
+        if (next.status() != promotion.status()) {
             around.audit().record(AuditTrail.Entry.of("paseo", "set " + word, mapper.byId(promotion.setId()).name()).in(promotion.environment())
                     .because(next.status().fell() ? culprit(promotion, members) + " did not come to be live" : "")
                     .with("promotion", Long.toString(promotion.id())));
@@ -174,21 +168,16 @@ class Sets implements EffectHandler {
         return culprit.isPresent() ? members.get(culprit.getAsInt()).component() + " " + members.get(culprit.getAsInt()).number() : "another member";
     }
 
-    private static SetCourse.Status status(SetMapper.PromotionRow promotion) {
-        return SetCourse.Status.valueOf(promotion.status().toUpperCase(Locale.ROOT));
-    }
-
     /** How the deployment of each member stands, in the set's order. */
     private List<Optional<DeploymentStatus>> standing(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
         List<SetMapper.MemberRow> rows = mapper.deployments(promotion.id());
-        return members.stream().map(member -> rows.stream().filter(row -> row.versionId() == member.id()).findFirst()
-                .map(row -> DeploymentStatus.valueOf(row.status().toUpperCase(Locale.ROOT)))).toList();
+        return members.stream().map(member -> rows.stream().filter(row -> row.versionId() == member.id()).findFirst().map(SetMapper.MemberRow::status)).toList();
     }
 
     /** What is live, waits or is under way of a member goes back; where somebody has deployed another since, it is left. */
     private void goBack(SetMapper.PromotionRow promotion, Versions.Sealed member, String why) {
         mapper.deployments(promotion.id()).stream().filter(row -> row.versionId() == member.id()).findFirst().ifPresent(row ->
-                places.change(deployments.byId(row.deployment()).orElseThrow().placeId(), place -> Optional.of(new PlaceEvent.GoesBack(row.deployment(), why))).ifPresent(refused ->
+                places.change(deployments.get(row.deployment()).placeId(), place -> Optional.of(new PlaceEvent.GoesBack(row.deployment(), why))).ifPresent(refused ->
                         LOG.warn("{} {} does not go back with its set: {}", member.component(), member.number(), refused)));
     }
 

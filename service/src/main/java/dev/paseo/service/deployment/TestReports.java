@@ -1,6 +1,5 @@
 package dev.paseo.service.deployment;
 
-import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.HostOutcome;
 import dev.paseo.core.deployment.Movement;
 import dev.paseo.core.run.OnFailures;
@@ -9,7 +8,6 @@ import dev.paseo.language.file.Recipe;
 import dev.paseo.service.agent.Work;
 import dev.paseo.service.agent.WorkOwner;
 import dev.paseo.service.bytes.ByteStore;
-import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.problem.Refusal;
@@ -22,16 +20,14 @@ import org.springframework.stereotype.Component;
 @Component
 class TestReports implements WorkOwner.StageFiles {
 
-    private final DeploymentMapper mapper;
+    private final Deployments deployments;
     private final Environments environments;
     private final Evidence evidence;
-    private final Json json;
 
-    TestReports(DeploymentMapper mapper, Environments environments, Evidence evidence, Json json) {
-        this.mapper = mapper;
+    TestReports(Deployments deployments, Environments environments, Evidence evidence) {
+        this.deployments = deployments;
         this.environments = environments;
         this.evidence = evidence;
-        this.json = json;
     }
 
     @Override
@@ -39,15 +35,15 @@ class TestReports implements WorkOwner.StageFiles {
         if (!work.kind().equals("TEST")) {
             throw nothing();
         }
-        DeploymentMapper.DeploymentRow row = mapper.byId(Objects.requireNonNull(work.deploymentId())).orElseThrow();
+        Deployment row = deployments.get(Objects.requireNonNull(work.deploymentId()));
         Environments.Place place = environments.placeById(row.placeId());
-        String test = json.read(row.state(), DeploymentState.class).course().now().flatMap(Movement::name).orElse("");
+        String test = deployments.state(row).course().now().flatMap(Movement::name).orElse("");
         evidence.takeOfDeployment(new Evidence.Tested(row.id(), row.versionId(), place.environmentId(), place.environment(), test), kind, kept.digest());
     }
 
     /** How a test of what is live ended whose steps ended well: by its reports too. */
-    HostOutcome ended(DeploymentMapper.DeploymentRow row, Recipe recipe) {
-        Optional<String> test = json.read(row.state(), DeploymentState.class).course().now().flatMap(Movement::name);
+    HostOutcome ended(Deployment row, Recipe recipe) {
+        Optional<String> test = deployments.state(row).course().now().flatMap(Movement::name);
         OnFailures rule = test.map(recipe.afterwards().tests()::get).map(Recipe.Test::onFailures).orElse(OnFailures.PASS);
         return rule.outcome(test.map(name -> evidence.failedTests(row.id(), name)).orElse(0L)) instanceof StageOutcome.Failed(String reason)
                 ? new HostOutcome.Failed(reason, false) : new HostOutcome.Done();

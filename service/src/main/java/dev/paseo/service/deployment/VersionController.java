@@ -92,7 +92,7 @@ class VersionController {
         Optional<String> live = environments.find(version.component(), environment).flatMap(lookups.places()::live).map(Versions.Sealed::number);
         boolean gated = environments.all().stream().anyMatch(known -> known.name().equals(environment) && known.rules().asksPeople());
         return new StopView(environment, stay.map(Environments.Stay::passage), stay.map(Environments.Stay::openedAt), stay.flatMap(Environments.Stay::endedAt), live, gated,
-                lookups.stays().of(version.id()).stream().filter(each -> each.environment().equals(environment)).map(WalkStayMapper.StayRow::reason).findFirst(),
+                lookups.stays().of(version.id()).stream().filter(each -> each.environment().equals(environment)).map(WalkStays.Stay::reason).findFirst(),
                 stay.filter(each -> live.equals(Optional.of(version.number()))).flatMap(Environments.Stay::keeps));
     }
 

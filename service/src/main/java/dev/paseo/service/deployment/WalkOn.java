@@ -21,16 +21,16 @@ class WalkOn implements EffectHandler {
     private final Versions versions;
     private final Environments environments;
     private final Requests requests;
-    private final DeploymentMapper mapper;
+    private final Deployments deployments;
     private final Json json;
     private final WalkStays stays;
 
-    WalkOn(Versions versions, Environments environments, Requests requests, DeploymentMapper mapper, Json json, WalkStays stays) {
+    WalkOn(Versions versions, Environments environments, Requests requests, Deployments deployments, Json json, WalkStays stays) {
         this.stays = stays;
         this.versions = versions;
         this.environments = environments;
         this.requests = requests;
-        this.mapper = mapper;
+        this.deployments = deployments;
         this.json = json;
     }
 
@@ -44,7 +44,7 @@ class WalkOn implements EffectHandler {
         Versions.WalkOn walk = json.read(body, Versions.WalkOn.class);
         Versions.Sealed version = versions.byId(walk.version());
         Set<String> entered = new HashSet<>();
-        mapper.ofVersion(version.id()).forEach(row -> entered.add(environments.placeById(row.placeId()).environment()));
+        deployments.ofVersion(version.id()).forEach(row -> entered.add(environments.placeById(row.placeId()).environment()));
         List<String> next = version.route().entersNow(environments.passed(version.id()), entered);
         List<String> all = version.route().environments();
         int last = versions.upTo(version.id()).map(all::indexOf).filter(at -> at >= 0).orElse(all.size());
@@ -60,7 +60,7 @@ class WalkOn implements EffectHandler {
     /** A walk that stayed is tried again, unless something brought the version there meanwhile. */
     void again(long id, String environment, String from) {
         Versions.Sealed version = versions.byId(id);
-        boolean there = mapper.ofVersion(id).stream().anyMatch(row -> environments.placeById(row.placeId()).environment().equals(environment));
+        boolean there = deployments.ofVersion(id).stream().anyMatch(row -> environments.placeById(row.placeId()).environment().equals(environment));
         if (there) {
             stays.goesOn(version, environment);
         } else {

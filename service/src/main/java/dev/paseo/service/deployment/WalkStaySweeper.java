@@ -22,7 +22,7 @@ class WalkStaySweeper {
     @Scheduled(fixedDelay = 2000)
     void sweep() {
         try {
-            stays.due().forEach(row -> walk.again(row.versionId(), row.environment(), row.cameFrom()));
+            stays.due().forEach(stay -> walk.again(stay.version(), stay.environment(), stay.from()));
         } catch (RuntimeException failed) {
             LOG.warn("walks that stay are not tried for the moment: {}", failed.toString());
         }

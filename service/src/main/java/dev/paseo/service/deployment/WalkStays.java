@@ -23,6 +23,9 @@ class WalkStays {
     /** How long until a walk that stays is tried again. */
     static final Duration AGAIN = Duration.ofSeconds(10);
 
+    /** Where a version's walk stays, where it came from, and why. */
+    public record Stay(long version, String environment, String from, String reason) {}
+
     private final WalkStayMapper mapper;
     private final Transactions transactions;
     private final ServiceClock clock;
@@ -79,12 +82,17 @@ class WalkStays {
         });
     }
 
-    List<StayRow> of(long version) {
-        return mapper.ofVersion(version);
+    public List<Stay> of(long version) {
+        return mapper.ofVersion(version).stream().map(WalkStays::stay).toList();
+    }
+
+    private static Stay stay(StayRow row) {
+        return new Stay(row.versionId(), row.environment(), row.cameFrom(), row.reason());
     }
 
     /** Those that this replica is to try now. */
-    List<StayRow> due() {
-        return mapper.due(clock.now()).stream().filter(row -> mapper.claim(row.versionId(), row.environment(), row.retryAt(), clock.now().plus(AGAIN)) == 1).toList();
+    public List<Stay> due() {
+        return mapper.due(clock.now()).stream().filter(row -> mapper.claim(row.versionId(), row.environment(), row.retryAt(), clock.now().plus(AGAIN)) == 1)
+                .map(WalkStays::stay).toList();
     }
 }

@@ -5,14 +5,12 @@ import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.deployment.RollbackTarget;
-import dev.paseo.core.deployment.RollbackTarget.Past;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 
@@ -22,7 +20,7 @@ class WaysBack {
 
     private final Requests requests;
     private final Places places;
-    private final DeploymentMapper mapper;
+    private final Deployments deployments;
     private final Environments environments;
     private final Around around;
 
@@ -30,10 +28,10 @@ class WaysBack {
     @Component("waysBackAround")
     record Around(Versions versions, AuditTrail audit, Recording recording, HostContents contents) {}
 
-    WaysBack(Requests requests, Places places, DeploymentMapper mapper, Environments environments, Around around) {
+    WaysBack(Requests requests, Places places, Deployments deployments, Environments environments, Around around) {
         this.requests = requests;
         this.places = places;
-        this.mapper = mapper;
+        this.deployments = deployments;
         this.environments = environments;
         this.around = around;
     }
@@ -44,11 +42,9 @@ class WaysBack {
         if (live.isEmpty()) {
             return Optional.empty();
         }
-        List<DeploymentMapper.PastRow> rows = mapper.past(place.id());
-        List<Past> past = rows.stream().map(row -> new Past(row.id(), row.version(), Kind.valueOf(row.kind().toUpperCase(Locale.ROOT)),
-                Optional.ofNullable(row.replacesId()), row.status().equals("undone") || row.status().equals("stopped"), row.blocked(), row.line(), row.lineOrder())).toList();
-        return RollbackTarget.choose(past, live.get().number(), around.versions().noWayBack(live.get())).flatMap(chosen -> rows.stream().filter(row -> row.id() == chosen.deployment()).findFirst())
-                .map(row -> around.versions().byId(row.versionId()));
+        List<Deployments.Past> past = deployments.past(place.id());
+        return RollbackTarget.choose(past.stream().map(Deployments.Past::deployment).toList(), live.get().number(), around.versions().noWayBack(live.get()))
+                .flatMap(chosen -> past.stream().filter(each -> each.deployment() == chosen).findFirst()).map(each -> around.versions().byId(each.version()));
     }
 
     private Versions.Sealed live(Place place) {
@@ -61,7 +57,7 @@ class WaysBack {
         Versions.Sealed target = to.map(number -> around.versions().numbered(place.componentId(), place.component(), number)).or(() -> target(place))
                 .orElseThrow(() -> Refusal.conflict("there is nothing to go back to: no other version that is neither blocked, undone nor rolled back from"
                         + " was live in " + place.environment() + " before " + now.number()));
-        boolean wasLive = mapper.past(place.id()).stream().anyMatch(row -> row.versionId() == target.id());
+        boolean wasLive = deployments.past(place.id()).stream().anyMatch(each -> each.version() == target.id());
         Optional<String> barred = around.versions().noWayBack(now).filter(no -> no.bars(target.line(), target.order())).map(no -> now.recipe().orElseThrow().noWayBackBefore().orElseThrow());
         RollbackTarget.refusal(new RollbackTarget.Wanted(now.number(), target.number(), place.environment(), wasLive, barred)).ifPresent(why -> {
             throw Refusal.conflict(why);
@@ -96,13 +92,13 @@ class WaysBack {
     }
 
     private Optional<String> lacks(Place place, List<String> hosts) {
-        return place.liveDeployment().flatMap(mapper::byId).flatMap(row -> hosts.stream()
+        return place.liveDeployment().flatMap(deployments::find).flatMap(row -> hosts.stream()
                 .flatMap(host -> around.contents().lacks(place, live(place), host, row.settingsRevision()).stream()).findFirst());
     }
 
     /** A person says whether it goes on where the plan asks. */
     void answer(long id, Person person, boolean yes) {
-        DeploymentMapper.DeploymentRow row = requests.deployment(id);
+        Deployment row = deployments.get(id);
         places.require(row.placeId(), place -> {
             around.audit().record(AuditTrail.Entry.of(person.name(), yes ? "said go on" : "said do not go on", place.component()).in(place.environment())
                     .with("deployment", Long.toString(id)));
