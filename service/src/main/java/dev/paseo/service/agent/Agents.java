@@ -1,11 +1,11 @@
 package dev.paseo.service.agent;
 
 import dev.paseo.core.text.Shortened;
+import dev.paseo.language.NearestName;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.agent.AgentMapper.AgentRow;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.language.NearestName;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Nudge;

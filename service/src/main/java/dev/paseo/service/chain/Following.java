@@ -1,9 +1,9 @@
 package dev.paseo.service.chain;
 
-import dev.paseo.core.cause.Consequences;
 import dev.paseo.core.cause.Consequences.Kept;
 import dev.paseo.core.cause.Consequences.Node;
 import dev.paseo.core.cause.Consequences.Thing;
+import dev.paseo.core.cause.Consequences;
 import dev.paseo.core.cause.Spent;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.chain.ChainMapper.CauseRow;

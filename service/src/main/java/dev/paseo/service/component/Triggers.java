@@ -2,8 +2,8 @@ package dev.paseo.service.component;
 
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.core.trigger.Trigger;
-import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.PipelineFile.Start;
+import dev.paseo.language.file.PipelineFile;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;

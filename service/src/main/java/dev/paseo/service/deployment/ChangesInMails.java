@@ -1,6 +1,8 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.service.comparison.Comparisons;
 import dev.paseo.service.notice.WhatChanges;
+import dev.paseo.service.place.Deployments;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;

@@ -15,6 +15,8 @@ import dev.paseo.service.deployment.DeploymentViews.DeploymentView;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.permission.Permission;
+import dev.paseo.service.place.Deployment;
+import dev.paseo.service.place.Deployments;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import jakarta.servlet.http.HttpServletResponse;

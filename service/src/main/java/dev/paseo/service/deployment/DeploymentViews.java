@@ -7,12 +7,17 @@ import dev.paseo.core.gate.Verdict;
 import dev.paseo.core.text.Word;
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
+import dev.paseo.service.comparison.Comparisons;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.Absences;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.gate.Gates;
+import dev.paseo.service.place.Deployment;
+import dev.paseo.service.place.Deployments;
+import dev.paseo.service.place.HostContents;
+import dev.paseo.service.place.Places;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -25,7 +30,7 @@ import org.springframework.stereotype.Component;
 
 /** Deployments as people look at them and decide about them. */
 @Component
-class DeploymentViews {
+public class DeploymentViews {
 
     /**
      * A host within a deployment.
@@ -39,7 +44,7 @@ class DeploymentViews {
      * A deployment in a list; {@code emergency}: it goes past unmet criteria, and is reviewed afterwards; {@code away}: for how many seconds between its beginning
      * and its going live the service was not at work.
      */
-    record DeploymentSummary(long id, String component, String version, String environment, String kind, boolean emergency, String status, Optional<String> requestedBy,
+    public record DeploymentSummary(long id, String component, String version, String environment, String kind, boolean emergency, String status, Optional<String> requestedBy,
             Optional<String> reason, Instant requestedAt, Optional<Instant> startedAt, Optional<Instant> liveAt, Optional<Instant> endedAt, long away) {}
 
     /**
@@ -76,7 +81,7 @@ class DeploymentViews {
         this.json = json;
     }
 
-    DeploymentSummary summary(Deployment row) {
+    public DeploymentSummary summary(Deployment row) {
         Place place = sources.environments().placeById(row.placeId());
         Versions.Sealed version = sources.versions().byId(row.versionId());
         return new DeploymentSummary(row.id(), place.component(), version.number(), place.environment(), Word.of(row.kind()), row.emergencyReason() != null, Word.of(row.status()),

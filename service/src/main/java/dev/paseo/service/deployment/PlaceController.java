@@ -8,6 +8,7 @@ import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Holds;
 import dev.paseo.service.permission.Permission;
+import dev.paseo.service.place.Deployments;
 import dev.paseo.service.version.Versions;
 import java.util.List;
 import java.util.Optional;

@@ -1,6 +1,7 @@
 package dev.paseo.service.deployment;
 
 import dev.paseo.core.deployment.PlaceEvent;
+import dev.paseo.service.place.Places;
 import dev.paseo.service.problem.Refusal;
 import java.util.Optional;
 import org.springframework.stereotype.Component;

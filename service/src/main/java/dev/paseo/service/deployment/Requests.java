@@ -20,6 +20,13 @@ import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.gate.Holds;
+import dev.paseo.service.passage.WalkStays;
+import dev.paseo.service.place.Deployment;
+import dev.paseo.service.place.Deployments;
+import dev.paseo.service.place.HostContents;
+import dev.paseo.service.place.Places;
+import dev.paseo.service.place.Planner;
+import dev.paseo.service.place.SetMembership;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
@@ -31,7 +38,7 @@ import org.springframework.stereotype.Component;
 
 /** Requests for deployments, by people and by the walk; and people's decisions about them. */
 @Component
-class Requests {
+public class Requests {
 
     private final Deployments deployments;
     private final Places places;
@@ -58,8 +65,8 @@ class Requests {
      * @param promotion of the set that it is requested with: takes the deployment's number, within its transaction, and gives the promotion's
      * @param emergency the reason for which it goes past unmet criteria, hold and closure
      */
-    record Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause, Optional<String> emergency, Optional<LongUnaryOperator> promotion) {
-        Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause, Optional<String> emergency) {
+    public record Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause, Optional<String> emergency, Optional<LongUnaryOperator> promotion) {
+        public Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause, Optional<String> emergency) {
             this(place, version, kind, person, cause, emergency, Optional.empty());
         }
     }
@@ -102,7 +109,7 @@ class Requests {
     }
 
     /** The deployment's number. */
-    long request(Wanted wanted) {
+    public long request(Wanted wanted) {
         Place place = wanted.place();
         Versions.Sealed version = wanted.version();
         Recipe recipe = recipe(version);
@@ -192,7 +199,7 @@ class Requests {
     }
 
     /** The deployments of this kind that were requested of a version. */
-    List<Deployment> ofVersion(long version, Kind kind) {
+    public List<Deployment> ofVersion(long version, Kind kind) {
         return deployments.ofVersion(version).stream().filter(row -> row.kind() == kind).toList();
     }
 

@@ -4,6 +4,8 @@ import dev.paseo.language.NearestName;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.passage.WalkStays;
+import dev.paseo.service.place.Deployments;
 import dev.paseo.service.version.Versions;
 import java.util.HashSet;
 import java.util.List;

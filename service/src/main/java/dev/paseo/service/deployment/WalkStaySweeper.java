@@ -1,5 +1,6 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.service.passage.WalkStays;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;

@@ -1,8 +1,8 @@
 package dev.paseo.service.evidence;
 
-import dev.paseo.core.evidence.CoverageSummary;
 import dev.paseo.core.evidence.CoverageSummary.Counted;
 import dev.paseo.core.evidence.CoverageSummary.Group;
+import dev.paseo.core.evidence.CoverageSummary;
 import dev.paseo.core.text.Shortened;
 import java.util.ArrayList;
 import java.util.Deque;

@@ -1,8 +1,8 @@
 package dev.paseo.service.evidence;
 
 import dev.paseo.core.evidence.CoverageSummary;
-import dev.paseo.core.evidence.FindingsSummary;
 import dev.paseo.core.evidence.FindingsSummary.Finding;
+import dev.paseo.core.evidence.FindingsSummary;
 import dev.paseo.core.evidence.Flakiness;
 import dev.paseo.core.evidence.TestSummary;
 import java.util.ArrayList;

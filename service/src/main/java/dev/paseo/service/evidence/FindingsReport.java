@@ -1,7 +1,7 @@
 package dev.paseo.service.evidence;
 
-import dev.paseo.core.evidence.FindingsSummary;
 import dev.paseo.core.evidence.FindingsSummary.Finding;
+import dev.paseo.core.evidence.FindingsSummary;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Tokens;
 import java.io.InputStream;

@@ -1,8 +1,8 @@
 package dev.paseo.service.evidence;
 
-import dev.paseo.core.evidence.TestSummary;
 import dev.paseo.core.evidence.TestSummary.Failure;
 import dev.paseo.core.evidence.TestSummary.Timed;
+import dev.paseo.core.evidence.TestSummary;
 import dev.paseo.core.text.Shortened;
 import java.util.ArrayList;
 import java.util.Comparator;

@@ -1,7 +1,7 @@
 package dev.paseo.service.gate;
 
-import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Gate;

@@ -1,9 +1,9 @@
 package dev.paseo.service.run;
 
-import dev.paseo.core.run.LineQueue;
 import dev.paseo.core.run.LineQueue.Member;
 import dev.paseo.core.run.LineQueue.Move;
 import dev.paseo.core.run.LineQueue.NewerStart;
+import dev.paseo.core.run.LineQueue;
 import dev.paseo.core.run.RunEvent;
 import dev.paseo.core.run.RunTimes;
 import dev.paseo.service.audit.AuditTrail;

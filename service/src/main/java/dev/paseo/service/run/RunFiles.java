@@ -1,7 +1,7 @@
 package dev.paseo.service.run;
 
-import dev.paseo.api.archive.TarReader;
 import dev.paseo.api.agent.Assignment;
+import dev.paseo.api.archive.TarReader;
 import dev.paseo.core.run.StageKey;
 import dev.paseo.core.run.StageState;
 import dev.paseo.language.file.PipelineFile;

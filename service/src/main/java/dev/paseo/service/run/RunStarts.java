@@ -2,9 +2,9 @@ package dev.paseo.service.run;
 
 import dev.paseo.core.run.RunState;
 import dev.paseo.core.run.StageState;
+import dev.paseo.core.secret.Lack;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.core.version.VersionPattern;
-import dev.paseo.core.secret.Lack;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;

@@ -1,10 +1,10 @@
 package dev.paseo.service.run;
 
-import dev.paseo.service.agent.LogViews;
-import dev.paseo.service.agent.StepLog;
 import dev.paseo.core.run.StageKey;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.agent.Agents;
+import dev.paseo.service.agent.LogViews;
+import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.Absences;

@@ -1,11 +1,11 @@
 package dev.paseo.service.run;
 
 import dev.paseo.core.run.RunState;
-import dev.paseo.core.run.StageState;
-import dev.paseo.core.run.StageState.Skip;
-import dev.paseo.core.run.StageStatus;
-import dev.paseo.core.run.StageKey;
 import dev.paseo.core.run.RunStatus;
+import dev.paseo.core.run.StageKey;
+import dev.paseo.core.run.StageState.Skip;
+import dev.paseo.core.run.StageState;
+import dev.paseo.core.run.StageStatus;
 import dev.paseo.core.run.Waits;
 import dev.paseo.service.database.Json;
 import java.util.List;

@@ -1,11 +1,11 @@
 package dev.paseo.service.run;
 
 import dev.paseo.core.trigger.BranchPattern;
-import dev.paseo.language.file.PipelineFile;
-import dev.paseo.language.file.PipelineFile.Take;
 import dev.paseo.language.file.PipelineFile.Take.Which;
-import dev.paseo.service.component.Components;
+import dev.paseo.language.file.PipelineFile.Take;
+import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components;
 import dev.paseo.service.problem.Refusal;
 import java.util.List;
 import java.util.Optional;

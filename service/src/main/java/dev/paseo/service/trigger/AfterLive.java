@@ -2,8 +2,8 @@ package dev.paseo.service.trigger;
 
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.trigger.Event;
-import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.run.RunStarts;

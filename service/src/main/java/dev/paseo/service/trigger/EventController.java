@@ -2,8 +2,8 @@ package dev.paseo.service.trigger;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.trigger.EventMapper.ConsideredRow;

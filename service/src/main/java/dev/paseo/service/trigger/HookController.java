@@ -1,7 +1,7 @@
 package dev.paseo.service.trigger;
 
-import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components;
 import dev.paseo.service.problem.Refusal;
 import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.http.HttpServletRequest;

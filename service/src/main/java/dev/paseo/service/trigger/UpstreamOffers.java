@@ -2,11 +2,11 @@ package dev.paseo.service.trigger;
 
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.core.trigger.Trigger;
-import dev.paseo.core.trigger.UpstreamChoice;
 import dev.paseo.core.trigger.UpstreamChoice.Candidate;
 import dev.paseo.core.trigger.UpstreamChoice.Choice;
-import dev.paseo.service.component.Components;
+import dev.paseo.core.trigger.UpstreamChoice;
 import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components;
 import dev.paseo.service.run.RunStarts;
 import java.util.ArrayList;
 import java.util.HashMap;

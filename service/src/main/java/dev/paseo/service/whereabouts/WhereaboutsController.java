@@ -2,12 +2,12 @@ package dev.paseo.service.whereabouts;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.language.calendar.Periods;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
-import dev.paseo.language.calendar.Periods;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.ClosedPeriods;
 import dev.paseo.service.gate.Waits;
-import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.whereabouts.WhereaboutsMapper.CellRow;

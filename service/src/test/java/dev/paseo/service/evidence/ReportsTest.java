@@ -4,8 +4,8 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import dev.paseo.core.evidence.CoverageSummary;
 import dev.paseo.core.evidence.CoverageSummary.Counted;
+import dev.paseo.core.evidence.CoverageSummary;
 import dev.paseo.core.evidence.FindingsSummary;
 import dev.paseo.core.evidence.TestSummary;
 import java.io.ByteArrayInputStream;

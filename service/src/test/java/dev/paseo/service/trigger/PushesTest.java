@@ -14,9 +14,9 @@ import static org.mockito.Mockito.when;
 
 import dev.paseo.language.file.PipelineFileReader;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components;
 import dev.paseo.service.component.PipelineChecks;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;

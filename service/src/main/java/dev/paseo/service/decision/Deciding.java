@@ -1,0 +1,147 @@
+package dev.paseo.service.decision;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.gate.Evaluation;
+import dev.paseo.core.gate.Review;
+import dev.paseo.core.gate.Tick;
+import dev.paseo.core.text.Shortened;
+import dev.paseo.core.text.Word;
+import dev.paseo.service.access.Accounts;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.gate.Gates;
+import dev.paseo.service.notice.Event;
+import dev.paseo.service.notice.Notices;
+import dev.paseo.service.place.Deployment;
+import dev.paseo.service.place.Deployments;
+import dev.paseo.service.place.Places;
+import dev.paseo.service.problem.Refusal;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.BiConsumer;
+import org.springframework.stereotype.Component;
+
+/** What people say about deployments: yes, no, an item of a checklist, that another decides, what an emergency was like. */
+@Component
+class Deciding {
+
+    private static final int LONGEST = 2000;
+
+    private final Deployments deployments;
+    private final Places places;
+    private final Gates gates;
+    private final Around around;
+
+    /** What every word leaves. */
+    @Component("decidingAround")
+    record Around(AuditTrail audit, Accounts accounts, Transactions transactions, Notices notices) {}
+
+    Deciding(Deployments deployments, Places places, Gates gates, Around around) {
+        this.deployments = deployments;
+        this.places = places;
+        this.gates = gates;
+        this.around = around;
+    }
+
+    /** In a transaction, with the place locked, about a deployment that waits; its gate is judged again afterwards. */
+    private void about(long id, BiConsumer<Gates.AtGate, AuditTrail.Entry> word, String who, String what) {
+        Deployment row = deployments.get(id);
+        places.learn(row.placeId());
+        places.change(row.placeId(), place -> {
+            Deployment now = deployments.get(id);
+            if (now.status() != DeploymentStatus.WAITING) {
+                throw Refusal.conflict("deployment " + id + " no longer waits for a decision: it is " + Word.of(now.status())
+                        + Optional.ofNullable(now.reason()).map(why -> " (" + why + ")").orElse(""));
+            }
+            Gates.AtGate at = places.atGate(place, now);
+            word.accept(at, AuditTrail.Entry.of(who, what, place.component() + " " + at.version().number()).in(place.environment()).with("deployment", Long.toString(id)));
+            return Optional.empty();
+        });
+    }
+
+    /** A person says yes or no to exactly what they saw. */
+    void rule(long id, Person person, boolean yes, String comment, Optional<String> seen) {
+        String kept = shortened(comment);
+        about(id, (at, entry) -> {
+            Evaluation gate = gates.evaluate(at);
+            gate.refusal(person.name()).ifPresent(why -> {
+                throw Refusal.notAllowed(why);
+            });
+            if (kept.isEmpty() && (gate.needsComment() || !yes)) {
+                throw Refusal.invalid("/comment", yes ? at.place().environment() + " wants a comment with every decision" : "say why it is rejected");
+            }
+            Gates.sameAsSeen(gate, yes, seen, "deployment " + id);
+            Optional<String> inPlaceOf = gates.rule(at.standing(), gate, person, yes, kept);
+            around.audit().record(gates.stating(inPlaceOf.map(other -> entry.with("in place of", other)).orElse(entry).because(kept).with("subject", gate.digest()), at.standing()));
+        }, person.name(), yes ? "approved" : "rejected");
+    }
+
+    /** A person takes back what they approved, as long as it has not begun. */
+    void takeBack(long id, Person person) {
+        about(id, (at, entry) -> {
+            if (!gates.takeBack(at.standing(), person.id())) {
+                throw Refusal.conflict(person.name() + " has approved nothing of deployment " + id + " that could be taken back");
+            }
+            around.audit().record(gates.stating(entry, at.standing()));
+        }, person.name(), "approval taken back");
+    }
+
+    void tick(long id, Person person, Tick tick, Optional<String> picture) {
+        about(id, (at, entry) -> {
+            gates.tick(at.standing(), gates.evaluate(at), person.id(), tick, picture);
+            around.audit().record(entry.because(tick.note()).with("item", tick.item()));
+        }, person.name(), "item " + tick.outcome().name().toLowerCase(Locale.ROOT));
+    }
+
+    /** Somebody who is asked lets another decide about this one in their place. */
+    void handOn(long id, Person person, String to) {
+        long deputy = around.accounts().idOf(to);
+        about(id, (at, entry) -> {
+            Evaluation gate = gates.evaluate(at);
+            gate.refusal(person.name()).ifPresent(why -> {
+                throw Refusal.notAllowed(why + ", so there is nothing to hand on");
+            });
+            if (deputy == person.id()) {
+                throw Refusal.invalid("/to", "is who hands it on");
+            }
+            if (!around.accounts().named(to).may(Action.DECIDE, Optional.of(at.place().component()), Optional.of(at.place().environment()))) {
+                throw Refusal.conflict(to + " has no role that decides in " + at.place().environment());
+            }
+            gate.handOnRefusal(to).ifPresent(why -> {
+                throw Refusal.conflict(to + " could not decide either: " + why);
+            });
+            gates.standIn(person.id(), deputy, id);
+            around.audit().record(entry.with("to", to));
+            String what = at.place().component() + " " + at.version().number() + " into " + at.place().environment();
+            around.notices().tell(Set.of(to), Notices.Said.of(Event.WAITS, at.place().component(), person.name() + " hands on to you: " + what,
+                    "You decide in the place of " + person.name() + "; the two of you count once.", "/deployments/" + id, "handed on " + id + " " + person.name() + " " + to));
+        }, person.name(), "decision handed on");
+    }
+
+    /** An emergency was looked at afterwards. */
+    void review(long id, Person person, String comment) {
+        Deployment row = deployments.get(id);
+        Deployments.ToReview toReview = deployments.toReview(id)
+                .orElseThrow(() -> Refusal.conflict("deployment " + id + " was no emergency, and went live under nothing that was loosened: nothing of it is to be reviewed"));
+        Review.refusal(id, person.name(), Optional.ofNullable(row.requestedBy()), toReview.loosenedBy()).ifPresent(why -> {
+            throw Refusal.notAllowed(why);
+        });
+        if (comment.isEmpty()) {
+            throw Refusal.invalid("/comment", "say what you found");
+        }
+        around.transactions().run(() -> {
+            if (!deployments.reviewed(id, person.id(), shortened(comment))) {
+                throw Refusal.conflict("deployment " + id + " was reviewed already");
+            }
+            around.audit().record(AuditTrail.Entry.of(person.name(), row.emergencyReason() != null ? "emergency reviewed" : "deployment reviewed", "deployment " + id).because(comment).with("deployment", Long.toString(id)));
+        });
+    }
+
+    private static String shortened(String text) {
+        String kept = text.strip();
+        return Shortened.to(kept, LONGEST);
+    }
+}

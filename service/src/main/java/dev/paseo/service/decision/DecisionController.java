@@ -1,0 +1,98 @@
+package dev.paseo.service.decision;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.deployment.DeploymentViews.DeploymentSummary;
+import dev.paseo.service.deployment.DeploymentViews;
+import dev.paseo.service.gate.GateViews;
+import dev.paseo.service.gate.Pictures;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.place.Deployments;
+import java.util.Optional;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What people say about a deployment. */
+@RestController
+@RequestMapping("/api/v1/deployments/{id}")
+class DecisionController {
+
+    /** A decision; {@code subject} is the digest that the person saw, without which nothing is approved. */
+    record DecisionRequest(boolean yes, Optional<String> comment, Optional<String> subject) {}
+
+    /** {@code outcome}: {@code done}, {@code failed} or {@code cleared}; {@code picture} is one that was uploaded. */
+    record ItemRequest(String item, Optional<String> outcome, Optional<String> note, Optional<String> picture) {}
+
+    /** Who decides in the caller's place. */
+    record HandOnRequest(String to) {}
+
+    record ReviewRequest(String comment) {}
+
+    private final Deciding deciding;
+    private final Deployments deployments;
+    private final DeploymentViews views;
+    private final Pictures pictures;
+    private final ServiceClock clock;
+
+    DecisionController(Deciding deciding, Deployments deployments, DeploymentViews views, Pictures pictures, ServiceClock clock) {
+        this.deciding = deciding;
+        this.deployments = deployments;
+        this.views = views;
+        this.pictures = pictures;
+        this.clock = clock;
+    }
+
+    private void require(Person person, String what, long id) {
+        Permission.require(person, Action.LOOK);
+        DeploymentSummary about = views.summary(deployments.get(id));
+        Permission.require(person, Action.DECIDE, what + " " + about.component() + " in " + about.environment(), Optional.of(about.component()), Optional.of(about.environment()));
+    }
+
+    private DeploymentSummary after(long id) {
+        return views.summary(deployments.get(id));
+    }
+
+    @PostMapping("/ruling")
+    DeploymentSummary rule(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody DecisionRequest request) {
+        require(person, "decide about", id);
+        deciding.rule(id, person, request.yes(), request.comment().orElse(""), request.subject());
+        return after(id);
+    }
+
+    /** Takes back one's own approval, as long as the deployment waits. */
+    @DeleteMapping("/ruling")
+    DeploymentSummary takeBack(@AuthenticationPrincipal Person person, @PathVariable long id) {
+        require(person, "take back a decision about", id);
+        deciding.takeBack(id, person);
+        return after(id);
+    }
+
+    @PostMapping("/ticks")
+    DeploymentSummary tick(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody ItemRequest request) {
+        require(person, "tick items of", id);
+        deciding.tick(id, person, GateViews.tick(request.item(), person.name(), request.outcome(), request.note(), clock.now()), request.picture().map(pictures::known));
+        return after(id);
+    }
+
+    /** Lets another decide about this deployment in one's own place. */
+    @PostMapping("/handover")
+    DeploymentSummary handOn(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody HandOnRequest request) {
+        require(person, "hand on decisions about", id);
+        deciding.handOn(id, person, request.to());
+        return after(id);
+    }
+
+    /** Looks at an emergency afterwards: not whoever asked for it. */
+    @PostMapping("/review")
+    DeploymentSummary review(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody ReviewRequest request) {
+        require(person, "review", id);
+        deciding.review(id, person, request.comment().strip());
+        return after(id);
+    }
+}

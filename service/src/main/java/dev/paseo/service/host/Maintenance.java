@@ -1,0 +1,60 @@
+package dev.paseo.service.host;
+
+import dev.paseo.core.deployment.PlaceEvent;
+import dev.paseo.language.NearestName;
+import dev.paseo.service.agent.WorkBoard;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.place.Places;
+import dev.paseo.service.problem.Refusal;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** Hosts in maintenance: deployments leave them out, another acts in their place, and they catch up when it ends. */
+@Component
+class Maintenance {
+
+    private final HostReportMapper mapper;
+    private final Environments environments;
+    private final Places places;
+    private final WorkBoard board;
+    private final Around around;
+
+    /** What a change leaves. */
+    @Component("maintenanceAround")
+    record Around(Transactions transactions, AuditTrail audit, Telling telling, ServiceClock clock) {}
+
+    Maintenance(HostReportMapper mapper, Environments environments, Places places, WorkBoard board, Around around) {
+        this.mapper = mapper;
+        this.environments = environments;
+        this.places = places;
+        this.board = board;
+        this.around = around;
+    }
+
+    void begin(String name, String reason, String by) {
+        long host = change(name, Optional.of(reason), by);
+        mapper.places(host).forEach(each -> places.change(each, place -> {
+            board.offerElsewhere(place.id(), host, environments.acting(place).id());
+            return Optional.of(new PlaceEvent.HostAway(name, "in maintenance: " + reason, board.installOffered(place.id(), host)));
+        }));
+    }
+
+    void end(String name, String by) {
+        change(name, Optional.empty(), by);
+    }
+
+    private long change(String name, Optional<String> reason, String by) {
+        long host = mapper.host(name).orElseThrow(() -> Refusal.notFound("there is no host " + name
+                + NearestName.hint(name, mapper.hosts().stream().map(HostReportMapper.HostRow::name).toList())));
+        around.transactions().run(() -> {
+            mapper.maintenance(host, reason.orElse(null), reason.map(why -> around.clock().now()).orElse(null));
+            around.audit().record(AuditTrail.Entry.of(by, reason.isPresent() ? "maintenance begun" : "maintenance ended", name).because(reason.orElse("")));
+            around.telling().tell("whereabouts", "all");
+        });
+        return host;
+    }
+}

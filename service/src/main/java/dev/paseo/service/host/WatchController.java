@@ -1,0 +1,47 @@
+package dev.paseo.service.host;
+
+import dev.paseo.api.agent.Watch;
+import dev.paseo.service.agent.Agents;
+import dev.paseo.service.problem.Refusal;
+import io.swagger.v3.oas.annotations.Hidden;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What agents are told to keep an eye on, and what they say of it, with their own secret. */
+@Hidden
+@RestController
+@RequestMapping("/agent/v1/watch")
+class WatchController {
+
+    private final Agents agents;
+    private final HostWatch watch;
+
+    WatchController(Agents agents, HostWatch watch) {
+        this.agents = agents;
+        this.watch = watch;
+    }
+
+    private Agents.Enlisted agent(String authorization) {
+        return agents.bySecret(authorization.replaceFirst("^Bearer ", "")).orElseThrow(() -> Refusal.signedOut("This agent is not enrolled."));
+    }
+
+    @GetMapping
+    Watch.Watched watched(@RequestHeader("Authorization") String authorization) {
+        Agents.Enlisted agent = agent(authorization);
+        return watch.watched(agent.id(), agent.hostId(), agents.renewal(agent));
+    }
+
+    @PostMapping
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void report(@RequestHeader("Authorization") String authorization, @RequestBody Watch.Report report) {
+        Agents.Enlisted agent = agent(authorization);
+        agents.heard(agent);
+        watch.report(agent.id(), agent.hostId(), report);
+    }
+}
