@@ -20,7 +20,10 @@ const client = new QueryClient({
     },
   }),
   defaultOptions: {
-    queries: { retry: (count, error) => error instanceof Problem && error.status === 0 && count < 3, refetchOnWindowFocus: false },
+    queries: {
+      retry: (count, error) => error instanceof Problem && error.status === 0 && count < 3,
+      refetchOnWindowFocus: false,
+    },
   },
 });
 
@@ -28,7 +31,9 @@ const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(
     <StrictMode>
-      <QueryClientProvider client={client}><RouterProvider router={router} /></QueryClientProvider>
+      <QueryClientProvider client={client}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
     </StrictMode>,
   );
 }

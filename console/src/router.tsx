@@ -2,7 +2,9 @@ import { createBrowserRouter } from "react-router";
 import { Frame } from "./design/Frame";
 import { Trouble } from "./design/parts";
 
-const page = (load: () => Promise<{ default: React.ComponentType }>) => async () => ({ Component: (await load()).default });
+const page = (load: () => Promise<{ default: React.ComponentType }>) => async () => ({
+  Component: (await load()).default,
+});
 
 /** Every page loads its own part. */
 export const router = createBrowserRouter([

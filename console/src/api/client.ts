@@ -44,7 +44,11 @@ export async function need<T>(asked: Promise<Answer<T>>): Promise<T> {
   }
   if (!answer.response.ok) {
     const said = (answer.error ?? {}) as { title?: string; detail?: string };
-    throw new Problem(answer.response.status, said.title ?? "Refused", said.detail ?? `The service answered ${answer.response.status}.`);
+    throw new Problem(
+      answer.response.status,
+      said.title ?? "Refused",
+      said.detail ?? `The service answered ${answer.response.status}.`,
+    );
   }
   return answer.data as T;
 }

@@ -2,14 +2,15 @@ import { queryOptions } from "@tanstack/react-query";
 import { api, need } from "./client";
 
 /** Every question the pages ask, under the keys by which live events make them fresh again. */
-export const me = () => queryOptions({ queryKey: ["me"], queryFn: () => need(api.GET("/api/v1/session")), staleTime: 60_000 });
+export const me = () =>
+  queryOptions({ queryKey: ["me"], queryFn: () => need(api.GET("/api/v1/session")), staleTime: 60_000 });
 
 export const whereabouts = () => queryOptions({ queryKey: ["whereabouts"], queryFn: everywhere });
 
 /** The service answers so many components at a time. */
 async function everywhere() {
   const whole = await need(api.GET("/api/v1/whereabouts"));
-  for (let after = whole.next; after; ) {
+  for (let after = whole.next; after;) {
     const page = await need(api.GET("/api/v1/whereabouts", { params: { query: { after } } }));
     whole.rows.push(...page.rows);
     after = page.next;
@@ -22,7 +23,7 @@ export const whereaboutsAt = (moment: string) =>
 
 async function everywhereAt(moment: string) {
   const whole = await need(api.GET("/api/v1/whereabouts/at", { params: { query: { moment } } }));
-  for (let after = whole.next; after; ) {
+  for (let after = whole.next; after;) {
     const page = await need(api.GET("/api/v1/whereabouts/at", { params: { query: { moment, after } } }));
     whole.places.push(...page.places);
     after = page.next;
@@ -30,7 +31,8 @@ async function everywhereAt(moment: string) {
   return whole.places;
 }
 
-export const agents = () => queryOptions({ queryKey: ["agents"], queryFn: () => need(api.GET("/api/v1/agents")), refetchInterval: 30_000 });
+export const agents = () =>
+  queryOptions({ queryKey: ["agents"], queryFn: () => need(api.GET("/api/v1/agents")), refetchInterval: 30_000 });
 
 export const run = (component: string, number: number) =>
   queryOptions({
@@ -53,21 +55,25 @@ export const deployment = (id: number) =>
 export const place = (component: string, environment: string) =>
   queryOptions({
     queryKey: ["place", component, environment],
-    queryFn: () => need(api.GET("/api/v1/places/{component}/{environment}", { params: { path: { component, environment } } })),
+    queryFn: () =>
+      need(api.GET("/api/v1/places/{component}/{environment}", { params: { path: { component, environment } } })),
   });
 
 export const history = (component: string, environment: string) =>
   queryOptions({
     queryKey: ["place", component, environment, "history"],
-    queryFn: () => need(api.GET("/api/v1/history/{component}/{environment}", { params: { path: { component, environment } } })),
+    queryFn: () =>
+      need(api.GET("/api/v1/history/{component}/{environment}", { params: { path: { component, environment } } })),
   });
 
-export const previews = () => queryOptions({ queryKey: ["previews"], queryFn: () => need(api.GET("/api/v1/previews")) });
+export const previews = () =>
+  queryOptions({ queryKey: ["previews"], queryFn: () => need(api.GET("/api/v1/previews")) });
 
 export const componentRuns = (component: string, limit = 8) =>
   queryOptions({
     queryKey: ["runs", component, limit],
-    queryFn: () => need(api.GET("/api/v1/components/{component}/runs", { params: { path: { component }, query: { limit } } })),
+    queryFn: () =>
+      need(api.GET("/api/v1/components/{component}/runs", { params: { path: { component }, query: { limit } } })),
   });
 
 export const triggerEvents = (name: string) =>
@@ -77,83 +83,148 @@ export const triggerEvents = (name: string) =>
   });
 
 export const stores = (name: string) =>
-  queryOptions({ queryKey: ["stores", name], queryFn: () => need(api.GET("/api/v1/components/{name}/stores", { params: { path: { name } } })) });
+  queryOptions({
+    queryKey: ["stores", name],
+    queryFn: () => need(api.GET("/api/v1/components/{name}/stores", { params: { path: { name } } })),
+  });
 
 export const source = (name: string) =>
-  queryOptions({ queryKey: ["source", name], queryFn: () => need(api.GET("/api/v1/components/{name}/source", { params: { path: { name } } })) });
+  queryOptions({
+    queryKey: ["source", name],
+    queryFn: () => need(api.GET("/api/v1/components/{name}/source", { params: { path: { name } } })),
+  });
 
 export const versions = (component: string) =>
-  queryOptions({ queryKey: ["version", component, "all"], queryFn: () => need(api.GET("/api/v1/versions/{component}", { params: { path: { component } } })) });
+  queryOptions({
+    queryKey: ["version", component, "all"],
+    queryFn: () => need(api.GET("/api/v1/versions/{component}", { params: { path: { component } } })),
+  });
 
 export const sets = () => queryOptions({ queryKey: ["sets"], queryFn: () => need(api.GET("/api/v1/sets")) });
 
-export const oneSet = (name: string) => queryOptions({ queryKey: ["sets", name], queryFn: () => need(api.GET("/api/v1/sets/{name}", { params: { path: { name } } })) });
+export const oneSet = (name: string) =>
+  queryOptions({
+    queryKey: ["sets", name],
+    queryFn: () => need(api.GET("/api/v1/sets/{name}", { params: { path: { name } } })),
+  });
 
-export const deputies = () => queryOptions({ queryKey: ["deputies"], queryFn: () => need(api.GET("/api/v1/deputies")) });
+export const deputies = () =>
+  queryOptions({ queryKey: ["deputies"], queryFn: () => need(api.GET("/api/v1/deputies")) });
 
-export const environmentsFile = () => queryOptions({ queryKey: ["environments-file"], queryFn: () => need(api.GET("/api/v1/environments/file")), staleTime: Infinity });
+export const environmentsFile = () =>
+  queryOptions({
+    queryKey: ["environments-file"],
+    queryFn: () => need(api.GET("/api/v1/environments/file")),
+    staleTime: Infinity,
+  });
 
 export const environmentCopy = (name: string, as: string) =>
-  queryOptions({ queryKey: ["environments-file", "copy", name, as], queryFn: () => need(api.GET("/api/v1/environments/{name}/copy", { params: { path: { name }, query: { as } } })), staleTime: Infinity });
+  queryOptions({
+    queryKey: ["environments-file", "copy", name, as],
+    queryFn: () => need(api.GET("/api/v1/environments/{name}/copy", { params: { path: { name }, query: { as } } })),
+    staleTime: Infinity,
+  });
 
 export const chain = () => queryOptions({ queryKey: ["chain"], queryFn: () => need(api.GET("/api/v1/chain")) });
 
 export const consequences = (name: string, id: number) =>
   queryOptions({
     queryKey: ["consequences", name, id],
-    queryFn: () => need(api.GET("/api/v1/components/{name}/events/{id}/consequences", { params: { path: { name, id } } })),
+    queryFn: () =>
+      need(api.GET("/api/v1/components/{name}/events/{id}/consequences", { params: { path: { name, id } } })),
   });
 
 export const evidence = (component: string, number: number) =>
   queryOptions({
     queryKey: ["run", component, number, "evidence"],
-    queryFn: () => need(api.GET("/api/v1/runs/{component}/{number}/evidence", { params: { path: { component, number } } })),
+    queryFn: () =>
+      need(api.GET("/api/v1/runs/{component}/{number}/evidence", { params: { path: { component, number } } })),
   });
 
 export const comparison = (component: string, number: number, other: number) =>
   queryOptions({
     queryKey: ["run", component, number, "comparison", other],
-    queryFn: () => need(api.GET("/api/v1/runs/{component}/{number}/comparison", { params: { path: { component, number }, query: { with: other } } })),
+    queryFn: () =>
+      need(
+        api.GET("/api/v1/runs/{component}/{number}/comparison", {
+          params: { path: { component, number }, query: { with: other } },
+        }),
+      ),
   });
 
 export const component = (name: string) =>
-  queryOptions({ queryKey: ["component", name], queryFn: () => need(api.GET("/api/v1/components/{name}", { params: { path: { name } } })) });
+  queryOptions({
+    queryKey: ["component", name],
+    queryFn: () => need(api.GET("/api/v1/components/{name}", { params: { path: { name } } })),
+  });
 
 export const badge = (name: string) =>
-  queryOptions({ queryKey: ["badge", name], queryFn: () => need(api.GET("/api/v1/components/{name}/badge", { params: { path: { name } } })), staleTime: Infinity });
+  queryOptions({
+    queryKey: ["badge", name],
+    queryFn: () => need(api.GET("/api/v1/components/{name}/badge", { params: { path: { name } } })),
+    staleTime: Infinity,
+  });
 
 export const pipeline = (name: string, branch?: string) =>
   queryOptions({
     queryKey: ["pipeline", name, branch],
-    queryFn: () => need(api.GET("/api/v1/components/{name}/pipeline", { params: { path: { name }, query: { branch } } })), staleTime: Infinity,
+    queryFn: () =>
+      need(api.GET("/api/v1/components/{name}/pipeline", { params: { path: { name }, query: { branch } } })),
+    staleTime: Infinity,
   });
 
 export const pipelineHistory = (name: string) =>
-  queryOptions({ queryKey: ["pipeline-history", name], queryFn: () => need(api.GET("/api/v1/components/{name}/pipeline/history", { params: { path: { name } } })) });
+  queryOptions({
+    queryKey: ["pipeline-history", name],
+    queryFn: () => need(api.GET("/api/v1/components/{name}/pipeline/history", { params: { path: { name } } })),
+  });
 
 export const pipelineSchema = () =>
-  queryOptions({ queryKey: ["pipeline-schema"], queryFn: async () => (await fetch("/api/v1/pipeline-schema")).json() as Promise<unknown>, staleTime: Infinity });
+  queryOptions({
+    queryKey: ["pipeline-schema"],
+    queryFn: async () => (await fetch("/api/v1/pipeline-schema")).json() as Promise<unknown>,
+    staleTime: Infinity,
+  });
 
 export const waiting = () => queryOptions({ queryKey: ["waiting"], queryFn: () => need(api.GET("/api/v1/waiting")) });
 
-export const waitingCount = () => queryOptions({ queryKey: ["waiting", "count"], queryFn: () => need(api.GET("/api/v1/waiting/count")) });
+export const waitingCount = () =>
+  queryOptions({ queryKey: ["waiting", "count"], queryFn: () => need(api.GET("/api/v1/waiting/count")) });
 
-export const loosenings = () => queryOptions({ queryKey: ["loosenings"], queryFn: () => need(api.GET("/api/v1/loosenings")) });
+export const loosenings = () =>
+  queryOptions({ queryKey: ["loosenings"], queryFn: () => need(api.GET("/api/v1/loosenings")) });
 
 export const notices = () => queryOptions({ queryKey: ["notices"], queryFn: () => need(api.GET("/api/v1/notices")) });
 
-export const noticeChoices = () => queryOptions({ queryKey: ["notices", "choices"], queryFn: () => need(api.GET("/api/v1/notices/choices")) });
+export const noticeChoices = () =>
+  queryOptions({ queryKey: ["notices", "choices"], queryFn: () => need(api.GET("/api/v1/notices/choices")) });
 
-export const passage = (id: number) => queryOptions({ queryKey: ["passage", id], queryFn: () => need(api.GET("/api/v1/passages/{id}", { params: { path: { id } } })) });
+export const passage = (id: number) =>
+  queryOptions({
+    queryKey: ["passage", id],
+    queryFn: () => need(api.GET("/api/v1/passages/{id}", { params: { path: { id } } })),
+  });
 
 export const environmentRules = (name: string) =>
-  queryOptions({ queryKey: ["environment", name, "rules"], queryFn: () => need(api.GET("/api/v1/environments/{name}/rules", { params: { path: { name } } })) });
+  queryOptions({
+    queryKey: ["environment", name, "rules"],
+    queryFn: () => need(api.GET("/api/v1/environments/{name}/rules", { params: { path: { name } } })),
+  });
 
 export const rulesHistory = (name: string) =>
-  queryOptions({ queryKey: ["environment", name, "history"], queryFn: () => need(api.GET("/api/v1/environments/{name}/rules/history", { params: { path: { name } } })) });
+  queryOptions({
+    queryKey: ["environment", name, "history"],
+    queryFn: () => need(api.GET("/api/v1/environments/{name}/rules/history", { params: { path: { name } } })),
+  });
 
 export const environmentPeople = (name: string) =>
-  queryOptions({ queryKey: ["environment", name, "people"], queryFn: () => need(api.GET("/api/v1/environments/{name}/people", { params: { path: { name } } })) });
+  queryOptions({
+    queryKey: ["environment", name, "people"],
+    queryFn: () => need(api.GET("/api/v1/environments/{name}/people", { params: { path: { name } } })),
+  });
 
 export const environmentCalendar = (name: string) =>
-  queryOptions({ queryKey: ["environment", name, "calendar"], queryFn: () => need(api.GET("/api/v1/environments/{name}/calendar", { params: { path: { name } } })) });
+  queryOptions({
+    queryKey: ["environment", name, "calendar"],
+    queryFn: () => need(api.GET("/api/v1/environments/{name}/calendar", { params: { path: { name } } })),
+  });

@@ -43,19 +43,49 @@ export function Ask({ label, title, what, act, danger, reason, needed, onAct, di
   };
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger asChild><button type="button" className={`btn ${danger ? "danger" : ""}`} disabled={disabled}>{label}</button></Dialog.Trigger>
+      <Dialog.Trigger asChild>
+        <button type="button" className={`btn ${danger ? "danger" : ""}`} disabled={disabled}>
+          {label}
+        </button>
+      </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="overlay" />
         <Dialog.Content className="dialog sheet">
           <Dialog.Title>{title}</Dialog.Title>
-          <Dialog.Description asChild><div>{what}</div></Dialog.Description>
-          <form onSubmit={(event) => { event.preventDefault(); void go(); }}>
-            {reason && <label><b>{reason}</b> <span className="quiet">{needed ? "required, " : ""}kept in the audit trail</span>
-              <textarea className="input" rows={2} value={text} onChange={(event) => setText(event.target.value)} maxLength={1000} aria-invalid={wrong !== ""} /></label>}
-            <p className="field-error" role="alert">{wrong}</p>
+          <Dialog.Description asChild>
+            <div>{what}</div>
+          </Dialog.Description>
+          <form
+            onSubmit={(event) => {
+              event.preventDefault();
+              void go();
+            }}
+          >
+            {reason && (
+              <label>
+                <b>{reason}</b> <span className="quiet">{needed ? "required, " : ""}kept in the audit trail</span>
+                <textarea
+                  className="input"
+                  rows={2}
+                  value={text}
+                  onChange={(event) => setText(event.target.value)}
+                  maxLength={1000}
+                  aria-invalid={wrong !== ""}
+                />
+              </label>
+            )}
+            <p className="field-error" role="alert">
+              {wrong}
+            </p>
             <div className="decide-buttons">
-              <button type="submit" className={`btn ${danger ? "danger" : "primary"} big`} disabled={busy}>{act}</button>
-              <Dialog.Close asChild><button type="button" className="btn big">Leave it</button></Dialog.Close>
+              <button type="submit" className={`btn ${danger ? "danger" : "primary"} big`} disabled={busy}>
+                {act}
+              </button>
+              <Dialog.Close asChild>
+                <button type="button" className="btn big">
+                  Leave it
+                </button>
+              </Dialog.Close>
             </div>
           </form>
         </Dialog.Content>

@@ -8,21 +8,44 @@ type List = Schemas["ListView"];
 type Said = { item: string; outcome: string; note?: string; picture?: string };
 
 /** A checklist: everyone sees how far it is; whoever ticks, ticks here. */
-export function Checklist({ lists, mine, onTick }: { lists: List[]; mine: boolean; onTick: (said: Said) => Promise<void> }) {
+export function Checklist({
+  lists,
+  mine,
+  onTick,
+}: {
+  lists: List[];
+  mine: boolean;
+  onTick: (said: Said) => Promise<void>;
+}) {
   if (lists.length === 0) return null;
   return (
     <section className="checklists" aria-label="Checklist">
       {lists.map((list) => (
         <div key={list.from.join()}>
-          <h3>{list.items.filter((item) => item.outcome === "done").length} of {list.items.length} ticked <span className="quiet">by {list.from.join(" or ")}</span></h3>
-          <ul>{list.items.map((item) => <Item key={item.item} item={item} mine={mine} onTick={onTick} />)}</ul>
+          <h3>
+            {list.items.filter((item) => item.outcome === "done").length} of {list.items.length} ticked{" "}
+            <span className="quiet">by {list.from.join(" or ")}</span>
+          </h3>
+          <ul>
+            {list.items.map((item) => (
+              <Item key={item.item} item={item} mine={mine} onTick={onTick} />
+            ))}
+          </ul>
         </div>
       ))}
     </section>
   );
 }
 
-function Item({ item, mine, onTick }: { item: Schemas["ItemView"]; mine: boolean; onTick: (said: Said) => Promise<void> }) {
+function Item({
+  item,
+  mine,
+  onTick,
+}: {
+  item: Schemas["ItemView"];
+  mine: boolean;
+  onTick: (said: Said) => Promise<void>;
+}) {
   const [note, setNote] = useState("");
   const [failing, setFailing] = useState(false);
   const [picture, setPicture] = useState<string>();
@@ -40,35 +63,102 @@ function Item({ item, mine, onTick }: { item: Schemas["ItemView"]; mine: boolean
   };
   const upload = async (file: File | undefined) => {
     if (!file) return;
-    const answer = await fetch("/api/v1/pictures", { method: "POST", body: file, headers: { "Content-Type": file.type, "X-XSRF-TOKEN": decodeURIComponent(/XSRF-TOKEN=([^;]+)/.exec(document.cookie)?.[1] ?? "") } });
+    const answer = await fetch("/api/v1/pictures", {
+      method: "POST",
+      body: file,
+      headers: {
+        "Content-Type": file.type,
+        "X-XSRF-TOKEN": decodeURIComponent(/XSRF-TOKEN=([^;]+)/.exec(document.cookie)?.[1] ?? ""),
+      },
+    });
     const body = (await answer.json()) as { digest?: string; detail?: string };
-    if (answer.ok) setPicture(body.digest); else setWrong(body.detail ?? "The picture was not taken.");
+    if (answer.ok) setPicture(body.digest);
+    else setWrong(body.detail ?? "The picture was not taken.");
   };
   const id = `note-${item.item.replace(/\W+/g, "-")}`;
   return (
     <li className={item.outcome ?? "open"}>
-      <Glyph shape={item.outcome === "done" ? "passed" : item.outcome === "failed" ? "failed" : "waiting"} tone={item.outcome === "done" ? "good" : item.outcome === "failed" ? "bad" : mine ? "need" : "rest"} />
+      <Glyph
+        shape={item.outcome === "done" ? "passed" : item.outcome === "failed" ? "failed" : "waiting"}
+        tone={item.outcome === "done" ? "good" : item.outcome === "failed" ? "bad" : mine ? "need" : "rest"}
+      />
       <div>
-        <b>{item.item}<span className="sr-only">, {item.outcome ?? "not ticked yet"}</span></b>
-        {item.by && <span className="quiet">{item.outcome === "failed" ? "failed, says" : "ticked by"} {item.by} {item.at && <At time={item.at} />}</span>}
-        {item.note && <span>“{item.note}”</span>}
-        {item.picture && <a href={`/api/v1/pictures/${item.picture}`} target="_blank" rel="noreferrer"><img src={`/api/v1/pictures/${item.picture}`} alt={`Given with ${item.item}`} /></a>}
-        {failing && (
-          <span className="tick-note">
-            <label htmlFor={id} className="sr-only">What failed</label>
-            <input id={id} className="input" autoFocus value={note} placeholder="What failed" maxLength={2000} onChange={(event) => setNote(event.target.value)} />
-            <label className="btn small"><Camera size={14} />{picture ? "1 picture" : "Picture"}<input type="file" accept="image/png,image/jpeg" className="sr-only" onChange={(event) => void upload(event.target.files?.[0])} /></label>
-            <button type="button" className="btn small danger" onClick={() => void said("failed")}>It failed</button>
+        <b>
+          {item.item}
+          <span className="sr-only">, {item.outcome ?? "not ticked yet"}</span>
+        </b>
+        {item.by && (
+          <span className="quiet">
+            {item.outcome === "failed" ? "failed, says" : "ticked by"} {item.by} {item.at && <At time={item.at} />}
           </span>
         )}
-        <p className="field-error" role="alert">{wrong}</p>
+        {item.note && <span>“{item.note}”</span>}
+        {item.picture && (
+          <a href={`/api/v1/pictures/${item.picture}`} target="_blank" rel="noreferrer">
+            <img src={`/api/v1/pictures/${item.picture}`} alt={`Given with ${item.item}`} />
+          </a>
+        )}
+        {failing && (
+          <span className="tick-note">
+            <label htmlFor={id} className="sr-only">
+              What failed
+            </label>
+            <input
+              id={id}
+              className="input"
+              autoFocus
+              value={note}
+              placeholder="What failed"
+              maxLength={2000}
+              onChange={(event) => setNote(event.target.value)}
+            />
+            <label className="btn small">
+              <Camera size={14} />
+              {picture ? "1 picture" : "Picture"}
+              <input
+                type="file"
+                accept="image/png,image/jpeg"
+                className="sr-only"
+                onChange={(event) => void upload(event.target.files?.[0])}
+              />
+            </label>
+            <button type="button" className="btn small danger" onClick={() => void said("failed")}>
+              It failed
+            </button>
+          </span>
+        )}
+        <p className="field-error" role="alert">
+          {wrong}
+        </p>
       </div>
       {mine && (
         <span className="tick-buttons">
-          {item.outcome ? <button type="button" className="btn small" onClick={() => void said("cleared")}><RotateCcw size={13} />Take back</button> : (
+          {item.outcome ? (
+            <button type="button" className="btn small" onClick={() => void said("cleared")}>
+              <RotateCcw size={13} />
+              Take back
+            </button>
+          ) : (
             <>
-              <button type="button" className="btn small yes" onClick={() => void said("done")} aria-label={`Tick ${item.item}`}><Check size={14} />Tick</button>
-              <button type="button" className="btn small" aria-expanded={failing} onClick={() => setFailing(!failing)} aria-label={`${item.item} failed`}><X size={14} />Fails</button>
+              <button
+                type="button"
+                className="btn small yes"
+                onClick={() => void said("done")}
+                aria-label={`Tick ${item.item}`}
+              >
+                <Check size={14} />
+                Tick
+              </button>
+              <button
+                type="button"
+                className="btn small"
+                aria-expanded={failing}
+                onClick={() => setFailing(!failing)}
+                aria-label={`${item.item} failed`}
+              >
+                <X size={14} />
+                Fails
+              </button>
             </>
           )}
         </span>
@@ -78,7 +168,11 @@ function Item({ item, mine, onTick }: { item: Schemas["ItemView"]; mine: boolean
 }
 
 /** Says what was found about an item of a deployment's list. */
-export const tickDeployment = async (id: number, said: Said) => { await need(api.POST("/api/v1/deployments/{id}/ticks", { params: { path: { id } }, body: said })); };
+export const tickDeployment = async (id: number, said: Said) => {
+  await need(api.POST("/api/v1/deployments/{id}/ticks", { params: { path: { id } }, body: said }));
+};
 
 /** The same of a passage's. */
-export const tickPassage = async (id: number, said: Said) => { await need(api.POST("/api/v1/passages/{id}/ticks", { params: { path: { id } }, body: said })); };
+export const tickPassage = async (id: number, said: Said) => {
+  await need(api.POST("/api/v1/passages/{id}/ticks", { params: { path: { id } }, body: said }));
+};

@@ -6,24 +6,48 @@ import { At } from "./time";
 const ORDER = ["asked", "not met", "not yet", "met"];
 
 /** Every criterion with its sentence, the unmet first, and what people said. */
-export function Criteria({ criteria, rulings, mine }: { criteria: Schemas["CriterionView"][]; rulings: Schemas["RulingView"][]; mine: boolean }) {
+export function Criteria({
+  criteria,
+  rulings,
+  mine,
+}: {
+  criteria: Schemas["CriterionView"][];
+  rulings: Schemas["RulingView"][];
+  mine: boolean;
+}) {
   return (
     <>
       <ul className="criteria">
-        {criteria.toSorted((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state)).map((each) => {
-          const state = criterionState(each.state);
-          const tone = each.state === "asked" && mine ? "need" : state.tone;
-          return (
-            <li key={each.name}>
-              <Glyph shape={state.shape} tone={tone} />
-              <div><b className={tone === "need" ? "need" : ""}>{each.name}<span className="sr-only">, {state.word}</span></b><span>{each.sentence}</span></div>
-            </li>
-          );
-        })}
+        {criteria
+          .toSorted((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state))
+          .map((each) => {
+            const state = criterionState(each.state);
+            const tone = each.state === "asked" && mine ? "need" : state.tone;
+            return (
+              <li key={each.name}>
+                <Glyph shape={state.shape} tone={tone} />
+                <div>
+                  <b className={tone === "need" ? "need" : ""}>
+                    {each.name}
+                    <span className="sr-only">, {state.word}</span>
+                  </b>
+                  <span>{each.sentence}</span>
+                </div>
+              </li>
+            );
+          })}
       </ul>
       {rulings.map((ruling) => (
         <p key={ruling.at} className="said">
-          <b>{ruling.by}</b>{ruling.inPlaceOf && <> in place of <b>{ruling.inPlaceOf}</b></>} said {ruling.yes ? "yes" : "no"} <At time={ruling.at} />{ruling.comment && <>: “{ruling.comment}”</>}
+          <b>{ruling.by}</b>
+          {ruling.inPlaceOf && (
+            <>
+              {" "}
+              in place of <b>{ruling.inPlaceOf}</b>
+            </>
+          )}{" "}
+          said {ruling.yes ? "yes" : "no"} <At time={ruling.at} />
+          {ruling.comment && <>: “{ruling.comment}”</>}
           {!ruling.counts && <span className="warn"> It no longer counts: what was approved has changed.</span>}
         </p>
       ))}

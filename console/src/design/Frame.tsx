@@ -12,7 +12,16 @@ import { clockOf, useNow } from "./time";
 import { OWN, useZoneOfPage } from "./zone";
 
 const Mark = () => (
-  <svg width={30} height={22} viewBox="0 0 30 22" fill="none" stroke="currentColor" strokeWidth={2.6} strokeLinecap="round" aria-hidden="true">
+  <svg
+    width={30}
+    height={22}
+    viewBox="0 0 30 22"
+    fill="none"
+    stroke="currentColor"
+    strokeWidth={2.6}
+    strokeLinecap="round"
+    aria-hidden="true"
+  >
     <path d="M2 11h26" strokeDasharray="0 5.2" opacity={0.55} />
     <path d="M2 11h10M15 1.8l7 3.2M15 20.2l7-3.2" />
     <circle cx={15} cy={1.9} r={1.9} fill="currentColor" stroke="none" />
@@ -24,7 +33,11 @@ const Mark = () => (
 function Page({ to, also, children }: { to: string; also: string[]; children: ReactNode }) {
   const { pathname } = useLocation();
   const current = pathname === to || also.some((path) => pathname.startsWith(path));
-  return <Link to={to} aria-current={current ? "page" : undefined}>{children}</Link>;
+  return (
+    <Link to={to} aria-current={current ? "page" : undefined}>
+      {children}
+    </Link>
+  );
 }
 
 function Rail() {
@@ -32,16 +45,39 @@ function Rail() {
   const needs = useQuery(waitingCount()).data?.count ?? 0;
   return (
     <header className="rail">
-      <Link to="/" className="brand" aria-label="Paseo, whereabouts"><Mark /><span>paseo</span></Link>
+      <Link to="/" className="brand" aria-label="Paseo, whereabouts">
+        <Mark />
+        <span>paseo</span>
+      </Link>
       <nav aria-label="Pages">
-        <Page to="/" also={["/deployments/", "/places/", "/environments"]}>Whereabouts</Page>
-        <Page to="/waiting" also={["/passages/", "/link/"]}>Waiting{needs > 0 && <b className="count" aria-label={`${needs} need you`}>{needs}</b>}</Page>
-        <Page to="/components" also={["/components/", "/bring-in", "/runs/", "/versions/"]}>Components</Page>
-        <Page to="/sets" also={["/sets/"]}>Sets</Page>
-        <Page to="/chain" also={[]}>Chain</Page>
+        <Page to="/" also={["/deployments/", "/places/", "/environments"]}>
+          Whereabouts
+        </Page>
+        <Page to="/waiting" also={["/passages/", "/link/"]}>
+          Waiting
+          {needs > 0 && (
+            <b className="count" aria-label={`${needs} need you`}>
+              {needs}
+            </b>
+          )}
+        </Page>
+        <Page to="/components" also={["/components/", "/bring-in", "/runs/", "/versions/"]}>
+          Components
+        </Page>
+        <Page to="/sets" also={["/sets/"]}>
+          Sets
+        </Page>
+        <Page to="/chain" also={[]}>
+          Chain
+        </Page>
       </nav>
       <div className="tools">
-        <button type="button" className="icon" onClick={flipTheme} aria-label={theme === "dark" ? "Light theme" : "Dark theme"}>
+        <button
+          type="button"
+          className="icon"
+          onClick={flipTheme}
+          aria-label={theme === "dark" ? "Light theme" : "Dark theme"}
+        >
           {theme === "dark" ? <Sun size={17} /> : <Moon size={17} />}
         </button>
         <Who />
@@ -62,12 +98,18 @@ function Who() {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="icon who" aria-label={`Signed in as ${who.data?.name ?? "…"}`}>
-        <CircleUserRound size={17} /><span>{who.data?.name}</span>
+        <CircleUserRound size={17} />
+        <span>{who.data?.name}</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu" align="end" sideOffset={6}>
-          <DropdownMenu.Label className="menu-label">{who.data?.groups.length ? `in ${who.data.groups.join(", ")}` : "in no group"}</DropdownMenu.Label>
-          <DropdownMenu.Item className="menu-item" onSelect={() => void leave()}><LogOut size={15} />Sign out</DropdownMenu.Item>
+          <DropdownMenu.Label className="menu-label">
+            {who.data?.groups.length ? `in ${who.data.groups.join(", ")}` : "in no group"}
+          </DropdownMenu.Label>
+          <DropdownMenu.Item className="menu-item" onSelect={() => void leave()}>
+            <LogOut size={15} />
+            Sign out
+          </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -83,18 +125,38 @@ function GroundLine({ connected }: { connected: boolean }) {
   const known = useQuery(agents());
   const present = known.data?.filter((agent) => agent.present).length ?? 0;
   const doing = (environment: string) => {
-    const moving = where.data?.rows.flatMap((row) => row.cells.filter((cell) => cell.environment === environment)
-      .flatMap((cell) => cell.coming.filter((each) => MOVING.has(each.status)).map((each) => `${row.component} ${each.version} ${each.status}`)));
-    return moving?.[0] ?? (where.data?.environments.find((each) => each.name === environment)?.closed ? "closed" : "open");
+    const moving = where.data?.rows.flatMap((row) =>
+      row.cells
+        .filter((cell) => cell.environment === environment)
+        .flatMap((cell) =>
+          cell.coming
+            .filter((each) => MOVING.has(each.status))
+            .map((each) => `${row.component} ${each.version} ${each.status}`),
+        ),
+    );
+    return (
+      moving?.[0] ?? (where.data?.environments.find((each) => each.name === environment)?.closed ? "closed" : "open")
+    );
   };
   const zone = useZoneOfPage() ?? OWN;
   return (
     <footer className="groundline">
-      <span className="clock" title={`Times on this page are those of ${zone}`}>{clockOf(now.toISOString(), zone)}<i>{zone.split("/").pop()?.replaceAll("_", " ")}</i></span>
-      {where.data?.environments.map((each) => <span key={each.name} className="groundline-place"><b>{each.name}</b>{doing(each.name)}</span>)}
+      <span className="clock" title={`Times on this page are those of ${zone}`}>
+        {clockOf(now.toISOString(), zone)}
+        <i>{zone.split("/").pop()?.replaceAll("_", " ")}</i>
+      </span>
+      {where.data?.environments.map((each) => (
+        <span key={each.name} className="groundline-place">
+          <b>{each.name}</b>
+          {doing(each.name)}
+        </span>
+      ))}
       <span className="grow" />
       <span className="groundline-agents">{known.data ? `${present} of ${known.data.length} agents present` : ""}</span>
-      <span className="groundline-live" role="status"><Radio size={14} />{connected ? "live" : "connection lost; what you see may be old"}</span>
+      <span className="groundline-live" role="status">
+        <Radio size={14} />
+        {connected ? "live" : "connection lost; what you see may be old"}
+      </span>
     </footer>
   );
 }
@@ -105,7 +167,11 @@ export function Frame() {
   return (
     <>
       <Rail />
-      <main><Suspense fallback={<Loading height={480} />}><Outlet /></Suspense></main>
+      <main>
+        <Suspense fallback={<Loading height={480} />}>
+          <Outlet />
+        </Suspense>
+      </main>
       <GroundLine connected={connected} />
     </>
   );

@@ -23,13 +23,29 @@ export function Slab({ name, words, glyph, path, ground, tone, x, y, title, sele
   const inside = (
     <>
       <b>{name}</b>
-      <i>{glyph}<span>{words}</span></i>
+      <i>
+        {glyph}
+        <span>{words}</span>
+      </i>
       <span className={`path ${path}`} />
     </>
   );
   const className = `stage ${ground} ${tone ?? ""} ${selected ? "selected" : ""}`;
   const style = { left: x, top: y, width: NODE.width, height: NODE.height };
-  return onSelect
-    ? <button type="button" aria-pressed={selected ?? false} className={className} style={style} title={title} onClick={onSelect}>{inside}</button>
-    : <div className={className} style={style} title={title}>{inside}</div>;
+  return onSelect ? (
+    <button
+      type="button"
+      aria-pressed={selected ?? false}
+      className={className}
+      style={style}
+      title={title}
+      onClick={onSelect}
+    >
+      {inside}
+    </button>
+  ) : (
+    <div className={className} style={style} title={title}>
+      {inside}
+    </div>
+  );
 }

@@ -8,7 +8,13 @@ export function Spark({ values, label, tone = "ink" }: { values: number[]; label
   const last = values.at(-1) ?? 0;
   return (
     <svg className={`spark ${tone}`} width={110} height={28} viewBox="0 0 110 28" role="img" aria-label={label}>
-      <polyline points={values.map((value, at) => `${x(at)},${y(value)}`).join(" ")} fill="none" stroke="var(--ink-3)" strokeWidth={1.6} strokeLinejoin="round" />
+      <polyline
+        points={values.map((value, at) => `${x(at)},${y(value)}`).join(" ")}
+        fill="none"
+        stroke="var(--ink-3)"
+        strokeWidth={1.6}
+        strokeLinejoin="round"
+      />
       <circle cx={x(values.length - 1)} cy={y(last)} r={3} fill="currentColor" />
     </svg>
   );
@@ -19,7 +25,12 @@ export interface Bar {
   parts: { value: number; tone: string; word: string }[];
 }
 
-/** One bar a run, each of parts that add up; the words of a bar are its title and in the table for those who cannot see it. */
+const spoken = (bar: Bar) => `${bar.label} ${bar.parts.map((part) => `${part.value} ${part.word}`).join(", ")}`;
+
+/**
+ * One bar a run, each of parts that add up; the words of a bar are its title and in the table for those who cannot
+ * see it.
+ */
 export function Bars({ bars, caption, height = 96 }: { bars: Bar[]; caption: string; height?: number }) {
   const most = Math.max(1, ...bars.map((bar) => bar.parts.reduce((sum, part) => sum + part.value, 0)));
   const width = 640;
@@ -27,10 +38,21 @@ export function Bars({ bars, caption, height = 96 }: { bars: Bar[]; caption: str
   return (
     <figure className="bars">
       <figcaption>{caption}</figcaption>
-      <svg viewBox={`0 0 ${width} ${height + 18}`} role="img" aria-label={`${caption}: ${bars.map((bar) => `${bar.label} ${bar.parts.map((part) => `${part.value} ${part.word}`).join(", ")}`).join("; ")}`}>
+      <svg viewBox={`0 0 ${width} ${height + 18}`} role="img" aria-label={`${caption}: ${bars.map(spoken).join("; ")}`}>
         <line x1={0} x2={width} y1={height + 0.5} y2={height + 0.5} stroke="var(--line-strong)" />
-        <text x={width} y={10} textAnchor="end" className="bars-most">{most.toLocaleString()}</text>
-        {bars.map((bar, at) => <OneBar key={bar.label} bar={bar} x={at * step + step * 0.15} width={step * 0.7} most={most} height={height} />)}
+        <text x={width} y={10} textAnchor="end" className="bars-most">
+          {most.toLocaleString()}
+        </text>
+        {bars.map((bar, at) => (
+          <OneBar
+            key={bar.label}
+            bar={bar}
+            x={at * step + step * 0.15}
+            width={step * 0.7}
+            most={most}
+            height={height}
+          />
+        ))}
       </svg>
     </figure>
   );
@@ -43,9 +65,20 @@ function OneBar({ bar, x, width, most, height }: { bar: Bar; x: number; width: n
       <title>{`${bar.label}: ${bar.parts.map((part) => `${part.value} ${part.word}`).join(", ")}`}</title>
       {bar.parts.map((part, at) => {
         const length = (part.value / most) * (height - 14);
-        return <rect key={part.word} x={x} width={width} y={height - ((tops[at] ?? 0) / most) * (height - 14)} height={length} className={`bar ${part.tone}`} />;
+        return (
+          <rect
+            key={part.word}
+            x={x}
+            width={width}
+            y={height - ((tops[at] ?? 0) / most) * (height - 14)}
+            height={length}
+            className={`bar ${part.tone}`}
+          />
+        );
       })}
-      <text x={x + width / 2} y={height + 13} textAnchor="middle" className="bars-label">{bar.label}</text>
+      <text x={x + width / 2} y={height + 13} textAnchor="middle" className="bars-label">
+        {bar.label}
+      </text>
     </g>
   );
 }

@@ -50,20 +50,32 @@ export function layout<T extends GraphNode>(nodes: T[]): Layout<T> {
   graph.setGraph({ rankdir: "LR", ranksep: GAP.ranks, nodesep: GAP.nodes, edgesep: GAP.nodes, marginx: 1, marginy: 4 });
   graph.setDefaultEdgeLabel(() => ({}));
   const known = new Set(nodes.map((node) => node.key));
-  const edges = nodes.flatMap((node) => waits(node).filter(([key]) => known.has(key)).map(([from, kind]) => ({ from, to: node.key, kind })));
+  const edges = nodes.flatMap((node) =>
+    waits(node)
+      .filter(([key]) => known.has(key))
+      .map(([from, kind]) => ({ from, to: node.key, kind })),
+  );
   graph.setNode(ROOT, { width: 0, height: 0 });
   nodes.forEach((node) => graph.setNode(node.key, { ...NODE }));
   edges.forEach((edge) => graph.setEdge(edge.from, edge.to));
-  nodes.filter((node) => !edges.some((edge) => edge.to === node.key)).forEach((node) => graph.setEdge(ROOT, node.key, { weight: 4 }));
+  nodes
+    .filter((node) => !edges.some((edge) => edge.to === node.key))
+    .forEach((node) => graph.setEdge(ROOT, node.key, { weight: 4 }));
   dagre.layout(graph);
   const at = (key: string) => graph.node(key) as Point;
   const left = nodes.length === 0 ? 0 : Math.min(...nodes.map((node) => at(node.key).x)) - NODE.width / 2 - 1;
   const shifted = (point: Point) => ({ x: point.x - left, y: point.y });
   const foot = (point: Point) => ({ ...shifted(point), y: point.y + FOOT });
-  const placed = nodes.map((node) => ({ node, x: shifted(at(node.key)).x - NODE.width / 2, y: at(node.key).y - NODE.height / 2 }));
+  const placed = nodes.map((node) => ({
+    node,
+    x: shifted(at(node.key)).x - NODE.width / 2,
+    y: at(node.key).y - NODE.height / 2,
+  }));
   const columns = [...new Set(placed.map((each) => each.x + NODE.width / 2))];
   const ways = edges.map((edge): Edge => {
-    const bends = (graph.edge(edge.from, edge.to) as { points: Point[] }).points.map(foot).filter((point) => columns.some((x) => Math.abs(x - point.x) < 2));
+    const bends = (graph.edge(edge.from, edge.to) as { points: Point[] }).points
+      .map(foot)
+      .filter((point) => columns.some((x) => Math.abs(x - point.x) < 2));
     const end = foot(at(edge.to));
     return { ...edge, path: way([foot(at(edge.from)), ...bends, end]), tip: { x: end.x - NODE.width / 2, y: end.y } };
   });
@@ -87,7 +99,11 @@ function way(points: Point[]): string {
     const turn = to.x - NODE.width / 2 - GAP.ranks / 2;
     const down = to.y > from.y ? 1 : -1;
     const r = Math.min(9, Math.abs(to.y - from.y) / 2);
-    if (r >= 0.5) path.push(`H${turn - r}Q${turn} ${from.y} ${turn} ${from.y + r * down}V${to.y - r * down}Q${turn} ${to.y} ${turn + r} ${to.y}`);
+    if (r >= 0.5)
+      path.push(
+        `H${turn - r}Q${turn} ${from.y} ${turn} ${from.y + r * down}`,
+        `V${to.y - r * down}Q${turn} ${to.y} ${turn + r} ${to.y}`,
+      );
     path.push(`H${to === last ? last.x - NODE.width / 2 : to.x}`);
   });
   return path.join("");

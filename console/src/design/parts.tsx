@@ -4,9 +4,30 @@ import { Link } from "react-router";
 import { Problem } from "../api/client";
 
 /** A version's lozenge. */
-export function Lozenge({ to, glyph, children, kind = "" }: { to?: string; glyph?: ReactNode; children: ReactNode; kind?: string }) {
-  const inner = <>{glyph}<span className="v">{children}</span></>;
-  return to ? <Link to={to} className={`loz ${kind}`}>{inner}</Link> : <span className={`loz ${kind}`}>{inner}</span>;
+export function Lozenge({
+  to,
+  glyph,
+  children,
+  kind = "",
+}: {
+  to?: string;
+  glyph?: ReactNode;
+  children: ReactNode;
+  kind?: string;
+}) {
+  const inner = (
+    <>
+      {glyph}
+      <span className="v">{children}</span>
+    </>
+  );
+  return to ? (
+    <Link to={to} className={`loz ${kind}`}>
+      {inner}
+    </Link>
+  ) : (
+    <span className={`loz ${kind}`}>{inner}</span>
+  );
 }
 
 /** A digest: short to read, whole to copy. */
@@ -16,7 +37,12 @@ export function Digest({ value }: { value: string }) {
   return (
     <span className="digest">
       <code title={value}>{value.slice(0, 8)}</code>
-      <button type="button" className="icon small" onClick={copy} aria-label={copied ? "Copied" : `Copy digest ${value.slice(0, 8)} whole`}>
+      <button
+        type="button"
+        className="icon small"
+        onClick={copy}
+        aria-label={copied ? "Copied" : `Copy digest ${value.slice(0, 8)} whole`}
+      >
         {copied ? <Check size={14} /> : <Copy size={14} />}
       </button>
     </span>
@@ -24,11 +50,17 @@ export function Digest({ value }: { value: string }) {
 }
 
 export const bytes = (size: number) =>
-  size < 1000 ? `${size} B` : size < 1_000_000 ? `${(size / 1000).toFixed(1)} kB` : `${(size / 1_000_000).toFixed(1)} MB`;
+  size < 1000
+    ? `${size} B`
+    : size < 1_000_000
+      ? `${(size / 1000).toFixed(1)} kB`
+      : `${(size / 1_000_000).toFixed(1)} MB`;
 
 /** Something is on its way; it keeps the place so that nothing jumps. */
 export const Loading = ({ height = 240 }: { height?: number }) => (
-  <div className="loading" style={{ minHeight: height }} role="status">Loading…</div>
+  <div className="loading" style={{ minHeight: height }} role="status">
+    Loading…
+  </div>
 );
 
 export function Trouble({ error }: { error: unknown }) {
@@ -37,7 +69,9 @@ export function Trouble({ error }: { error: unknown }) {
     <div className="trouble sheet" role="alert">
       <h2>{problem.title}</h2>
       <p>{problem.message}</p>
-      <p><Link to="/">Back to whereabouts</Link></p>
+      <p>
+        <Link to="/">Back to whereabouts</Link>
+      </p>
     </div>
   );
 }

@@ -1,11 +1,34 @@
 /** The one map of states: each with its shape, its tone and its word. */
 export type Tone = "good" | "warn" | "bad" | "ice" | "need" | "ink" | "rest" | "rest2";
 export type Shape =
-  | "waiting-stage" | "ready" | "running" | "passed" | "warned" | "failed" | "skipped" | "cancelled"
-  | "waiting" | "queued" | "rejected" | "expired" | "withdrawn" | "overtaken"
-  | "deploying" | "checking" | "live" | "replaced" | "undoing" | "undone" | "removed" | "stopped"
-  | "hold" | "closed"
-  | "met" | "asked" | "not-yet" | "not-met";
+  | "waiting-stage"
+  | "ready"
+  | "running"
+  | "passed"
+  | "warned"
+  | "failed"
+  | "skipped"
+  | "cancelled"
+  | "waiting"
+  | "queued"
+  | "rejected"
+  | "expired"
+  | "withdrawn"
+  | "overtaken"
+  | "deploying"
+  | "checking"
+  | "live"
+  | "replaced"
+  | "undoing"
+  | "undone"
+  | "removed"
+  | "stopped"
+  | "hold"
+  | "closed"
+  | "met"
+  | "asked"
+  | "not-yet"
+  | "not-met";
 
 export interface State {
   shape: Shape;

@@ -18,7 +18,14 @@ describe("moments", () => {
 
   test("a page that names a zone says its times in it, and what stands around it knows", () => {
     const Around = () => <p>{useZoneOfPage() ?? "the reader's"}</p>;
-    const { rerender } = render(<><Around /><In zone="Asia/Tokyo"><At time="2026-05-04T22:30:00Z" /></In></>);
+    const { rerender } = render(
+      <>
+        <Around />
+        <In zone="Asia/Tokyo">
+          <At time="2026-05-04T22:30:00Z" />
+        </In>
+      </>,
+    );
     expect(screen.getByText("Tue 5 May 07:30").getAttribute("title")).toBe("Tuesday 5 May 2026, 07:30:00 Asia/Tokyo");
     expect(screen.getByText("Asia/Tokyo")).toBeTruthy();
     rerender(<Around />);
@@ -27,9 +34,12 @@ describe("moments", () => {
 });
 
 describe("lengths", () => {
-  test.each([[0, "1 h 10 min", ""], [3600, "10 min 0 s", " without 1 h 0 min in which the service was away"], [9999, "0 s", " without 2 h 46 min in which the service was away"]])(
-    "70 minutes, %s s of them away", (away, length, words) => {
-      expect(lengthOf("2026-05-04T08:00:00Z", new Date("2026-05-04T09:10:00Z"), away)).toBe(length);
-      expect(without(away)).toBe(words);
-    });
+  test.each([
+    [0, "1 h 10 min", ""],
+    [3600, "10 min 0 s", " without 1 h 0 min in which the service was away"],
+    [9999, "0 s", " without 2 h 46 min in which the service was away"],
+  ])("70 minutes, %s s of them away", (away, length, words) => {
+    expect(lengthOf("2026-05-04T08:00:00Z", new Date("2026-05-04T09:10:00Z"), away)).toBe(length);
+    expect(without(away)).toBe(words);
+  });
 });

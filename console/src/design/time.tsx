@@ -19,8 +19,10 @@ function said(seconds: number): string {
 }
 
 /** In the zone that is named, else in the reader's. */
-export const clockOf = (time: string, zone: string = OWN) => format(time, isToday(time, { in: tz(zone) }) ? "HH:mm" : "EEE d MMM HH:mm", { in: tz(zone) });
-export const exactOf = (time: string, zone: string = OWN) => `${format(time, "EEEE d MMMM yyyy, HH:mm:ss", { in: tz(zone) })} ${zone}`;
+export const clockOf = (time: string, zone: string = OWN) =>
+  format(time, isToday(time, { in: tz(zone) }) ? "HH:mm" : "EEE d MMM HH:mm", { in: tz(zone) });
+export const exactOf = (time: string, zone: string = OWN) =>
+  `${format(time, "EEEE d MMMM yyyy, HH:mm:ss", { in: tz(zone) })} ${zone}`;
 
 /** The time now, once a second. */
 export function useNow(): Date {
@@ -35,12 +37,20 @@ export function useNow(): Date {
 /** A moment in the page's zone; the exact one on hover. */
 export function At({ time }: { time: string }) {
   const zone = useZone();
-  return <time dateTime={time} title={exactOf(time, zone)}>{clockOf(time, zone)}</time>;
+  return (
+    <time dateTime={time} title={exactOf(time, zone)}>
+      {clockOf(time, zone)}
+    </time>
+  );
 }
 
 /** How long since; the exact moment on hover. */
 export function Since({ time }: { time: string }) {
   const now = useNow();
   const zone = useZone();
-  return <time dateTime={time} title={exactOf(time, zone)}>{lengthOf(time, now)}</time>;
+  return (
+    <time dateTime={time} title={exactOf(time, zone)}>
+      {lengthOf(time, now)}
+    </time>
+  );
 }

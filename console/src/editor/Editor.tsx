@@ -41,12 +41,28 @@ const theme = EditorView.theme({
   ".cm-activeLine, .cm-activeLineGutter": { backgroundColor: "color-mix(in srgb, var(--slab) 45%, transparent)" },
   "&.cm-focused": { outline: "2px solid var(--ink)", outlineOffset: "-2px" },
   ".cm-cursor": { borderLeftColor: "var(--ink)" },
-  ".cm-tooltip": { backgroundColor: "var(--raised)", color: "var(--ink)", border: "1px solid var(--line-strong)", borderRadius: "4px", fontFamily: "var(--font-ui)" },
+  ".cm-tooltip": {
+    backgroundColor: "var(--raised)",
+    color: "var(--ink)",
+    border: "1px solid var(--line-strong)",
+    borderRadius: "4px",
+    fontFamily: "var(--font-ui)",
+  },
   ".cm-tooltip-autocomplete ul li[aria-selected]": { backgroundColor: "var(--primary)", color: "var(--on-primary)" },
   ".cm-diagnostic": { padding: "4px 8px", borderLeftWidth: "4px" },
-  ".cm-lintRange-error": { backgroundImage: "none", textDecoration: "underline wavy var(--bad) 1.5px", textUnderlineOffset: "3px" },
-  ".cm-lintRange-warning": { backgroundImage: "none", textDecoration: "underline wavy var(--warn) 1.5px", textUnderlineOffset: "3px" },
-  ".cm-selectionBackground, &.cm-focused .cm-selectionBackground": { backgroundColor: "color-mix(in srgb, var(--mark) 60%, transparent) !important" },
+  ".cm-lintRange-error": {
+    backgroundImage: "none",
+    textDecoration: "underline wavy var(--bad) 1.5px",
+    textUnderlineOffset: "3px",
+  },
+  ".cm-lintRange-warning": {
+    backgroundImage: "none",
+    textDecoration: "underline wavy var(--warn) 1.5px",
+    textUnderlineOffset: "3px",
+  },
+  ".cm-selectionBackground, &.cm-focused .cm-selectionBackground": {
+    backgroundColor: "color-mix(in srgb, var(--mark) 60%, transparent) !important",
+  },
   ".cm-deletedChunk": { backgroundColor: "var(--bad-soft)" },
   ".cm-changedLine": { backgroundColor: "var(--good-soft) !important" },
 });
@@ -57,21 +73,42 @@ const under: Command = ({ state, dispatch }) => {
   const line = state.doc.lineAt(head);
   if (!empty || head !== line.to || !/:\s*$/.test(line.text)) return false;
   const indent = (/^\s*(?:- )?/.exec(line.text)?.[0].length ?? 0) + 2;
-  dispatch(state.update(state.replaceSelection(`\n${" ".repeat(indent)}`), { scrollIntoView: true, userEvent: "input" }));
+  dispatch(
+    state.update(state.replaceSelection(`\n${" ".repeat(indent)}`), { scrollIntoView: true, userEvent: "input" }),
+  );
   return true;
 };
 
-function diagnostics(state: EditorState, problems: Schemas["Problem"][], severity: Diagnostic["severity"]): Diagnostic[] {
+function diagnostics(
+  state: EditorState,
+  problems: Schemas["Problem"][],
+  severity: Diagnostic["severity"],
+): Diagnostic[] {
   return problems.map((problem) => {
     const line = state.doc.line(Math.min(Math.max(1, problem.line), state.doc.lines));
     const from = Math.min(line.to, line.from + problem.column - 1);
     const length = /^[\w./*{}"'-]+/.exec(state.doc.sliceString(from, line.to))?.[0].length ?? 1;
-    return { from, to: Math.min(line.to, from + Math.max(1, length)), severity, message: problem.path ? `${problem.path}: ${problem.message}` : problem.message };
+    return {
+      from,
+      to: Math.min(line.to, from + Math.max(1, length)),
+      severity,
+      message: problem.path ? `${problem.path}: ${problem.message}` : problem.message,
+    };
   });
 }
 
 /** A file's text: marked where something is wrong, completed from the schema and from what exists. */
-export function Editor({ label = "Pipeline file", text, line = 1, against, problems, warnings, schema, known, onChange }: Props) {
+export function Editor({
+  label = "Pipeline file",
+  text,
+  line = 1,
+  against,
+  problems,
+  warnings,
+  schema,
+  known,
+  onChange,
+}: Props) {
   const place = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(null);
   const compare = useRef(new Compartment());
@@ -85,15 +122,35 @@ export function Editor({ label = "Pipeline file", text, line = 1, against, probl
     if (!place.current) return;
     const editor = new EditorView({
       parent: place.current,
-      state: EditorState.create({ doc: text, extensions: [
-        lineNumbers(), history(), highlightActiveLine(), lintGutter(), indentUnit.of("  "), EditorState.tabSize.of(2), yaml(), syntaxHighlighting(colours), theme,
-        keymap.of([{ key: "Tab", run: acceptCompletion }, ...completionKeymap, { key: "Enter", run: under }, ...lintKeymap, ...defaultKeymap, ...historyKeymap, indentWithTab]),
-        EditorView.contentAttributes.of({ "aria-label": label, tabindex: "0" }),
-        EditorView.updateListener.of((update) => {
-          if (update.docChanged) changed.current(update.state.doc.toString());
-        }),
-        compare.current.of([]), completing.current.of([]),
-      ] }),
+      state: EditorState.create({
+        doc: text,
+        extensions: [
+          lineNumbers(),
+          history(),
+          highlightActiveLine(),
+          lintGutter(),
+          indentUnit.of("  "),
+          EditorState.tabSize.of(2),
+          yaml(),
+          syntaxHighlighting(colours),
+          theme,
+          keymap.of([
+            { key: "Tab", run: acceptCompletion },
+            ...completionKeymap,
+            { key: "Enter", run: under },
+            ...lintKeymap,
+            ...defaultKeymap,
+            ...historyKeymap,
+            indentWithTab,
+          ]),
+          EditorView.contentAttributes.of({ "aria-label": label, tabindex: "0" }),
+          EditorView.updateListener.of((update) => {
+            if (update.docChanged) changed.current(update.state.doc.toString());
+          }),
+          compare.current.of([]),
+          completing.current.of([]),
+        ],
+      }),
     });
     view.current = editor;
     if (line > 1) {
@@ -107,17 +164,32 @@ export function Editor({ label = "Pipeline file", text, line = 1, against, probl
 
   useEffect(() => {
     const editor = view.current;
-    if (editor && editor.state.doc.toString() !== text) editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: text } });
+    if (editor && editor.state.doc.toString() !== text)
+      editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: text } });
   }, [text]);
   useEffect(() => {
     const editor = view.current;
-    if (editor) editor.dispatch(setDiagnostics(editor.state, [...diagnostics(editor.state, problems, "error"), ...diagnostics(editor.state, warnings, "warning")]));
+    if (editor)
+      editor.dispatch(
+        setDiagnostics(editor.state, [
+          ...diagnostics(editor.state, problems, "error"),
+          ...diagnostics(editor.state, warnings, "warning"),
+        ]),
+      );
   }, [problems, warnings]);
   useEffect(() => {
-    view.current?.dispatch({ effects: compare.current.reconfigure(against === undefined ? [] : unifiedMergeView({ original: against, mergeControls: false })) });
+    view.current?.dispatch({
+      effects: compare.current.reconfigure(
+        against === undefined ? [] : unifiedMergeView({ original: against, mergeControls: false }),
+      ),
+    });
   }, [against]);
   useEffect(() => {
-    view.current?.dispatch({ effects: completing.current.reconfigure(autocompletion({ override: [complete(schema, known)], activateOnTyping: true })) });
+    view.current?.dispatch({
+      effects: completing.current.reconfigure(
+        autocompletion({ override: [complete(schema, known)], activateOnTyping: true }),
+      ),
+    });
   }, [schema, known]);
   return <div ref={place} className="editor" />;
 }

@@ -19,7 +19,9 @@ interface Node {
 export type Schema = Node;
 export type Known = Schemas["KnownNames"];
 
-/** Where the cursor is: the keys that lead there, [] for an item of a list, and the keys that stand beside it already. */
+/**
+ * Where the cursor is: the keys that lead there, [] for an item of a list, and the keys that stand beside it already.
+ */
 export interface Place {
   path: string[];
   beside: string[];
@@ -35,7 +37,11 @@ const read = (text: string): Line | undefined => {
   const match = /^(\s*)((?:- )*)([\w-]+)?(:)?/.exec(text);
   if (!match || text.trim() === "" || text.trim().startsWith("#")) return undefined;
   const dashes = match[2] ?? "";
-  return { indent: (match[1] ?? "").length + dashes.length, item: dashes.length > 0, key: match[4] ? match[3] : undefined };
+  return {
+    indent: (match[1] ?? "").length + dashes.length,
+    item: dashes.length > 0,
+    key: match[4] ? match[3] : undefined,
+  };
 };
 
 /** Reads the place from the indentation of the lines above, as YAML means it; flow style is left alone. */
@@ -97,16 +103,42 @@ export function readyStages(known: Known, stages: string[]): Completion[] {
   const offer = known.offers[0];
   const wants = offer ? `\n  wants: [${offer}]` : "";
   const after = last ? `\n  after: [${last}]` : "";
-  const make = (name: string, detail: string, body: string): Completion => ({ label: name, detail, type: "class", apply: `${name}:${body}`, boost: 2 });
+  const make = (name: string, detail: string, body: string): Completion => ({
+    label: name,
+    detail,
+    type: "class",
+    apply: `${name}:${body}`,
+    boost: 2,
+  });
   const source = known.components[0] ?? "component";
   return [
     make("compile", "builds, and keeps an artifact", `${wants}\n  steps: [./build.sh]\n  keep: {app: out/app.jar}`),
-    make("unit-tests", "tests, and reports them", `${after}${wants}\n  steps: [./test.sh]\n  reports: {tests: build/tests/*.xml}`),
-    make("coverage", "reports which lines tests reach", `${after}${wants}\n  steps: [./coverage.sh]\n  reports: {coverage: build/coverage.xml}`),
-    make("lint", "looks for what could be better; may fail", `\n  after: []\n  steps: [./lint.sh]\n  reports: {findings: build/findings.sarif}\n  may-fail: true`),
-    make("with-upstream", `takes from ${source}`, `${after}\n  take:\n    - {from: ${source}, into: lib}\n  steps: [./build.sh]`),
+    make(
+      "unit-tests",
+      "tests, and reports them",
+      `${after}${wants}\n  steps: [./test.sh]\n  reports: {tests: build/tests/*.xml}`,
+    ),
+    make(
+      "coverage",
+      "reports which lines tests reach",
+      `${after}${wants}\n  steps: [./coverage.sh]\n  reports: {coverage: build/coverage.xml}`,
+    ),
+    make(
+      "lint",
+      "looks for what could be better; may fail",
+      `\n  after: []\n  steps: [./lint.sh]\n  reports: {findings: build/findings.sarif}\n  may-fail: true`,
+    ),
+    make(
+      "with-upstream",
+      `takes from ${source}`,
+      `${after}\n  take:\n    - {from: ${source}, into: lib}\n  steps: [./build.sh]`,
+    ),
     make("ring", "only if something failed", `\n  if-failed: [${last ?? "compile"}]\n  steps: [./ring-the-bell.sh]`),
-    make("tidy", "whatever came of it", `\n  after-any: [${last ?? "compile"}]\n  may-fail: true\n  steps: [./tidy.sh]`),
+    make(
+      "tidy",
+      "whatever came of it",
+      `\n  after-any: [${last ?? "compile"}]\n  may-fail: true\n  steps: [./tidy.sh]`,
+    ),
   ];
 }
 
@@ -140,23 +172,45 @@ export function complete(schema: Schema | undefined, known: Known) {
     if (!/^\s*(?:- )*[\w-]*$/.test(before)) return null;
     if (place.path.length === 1 && place.path[0] === "stages") {
       const by = /^\s*/.exec(line.text)?.[0] ?? "  ";
-      return { from, options: readyStages(known, stages).map((each) => ({ ...each, apply: indented(String(each.apply), by) })), validFor: /^[\w-]*$/ };
+      return {
+        from,
+        options: readyStages(known, stages).map((each) => ({ ...each, apply: indented(String(each.apply), by) })),
+        validFor: /^[\w-]*$/,
+      };
     }
     const nodes = nodesAt(schema, place.path);
-    const options = nodes.flatMap((node) => Object.entries(node.properties ?? {})).filter(([name]) => !place.beside.includes(name))
+    const options = nodes
+      .flatMap((node) => Object.entries(node.properties ?? {}))
+      .filter(([name]) => !place.beside.includes(name))
       .map(([name, node]): Completion => {
         const shape = nodesAt(schema, [...place.path, name])[0] ?? node;
         return { label: name, type: "property", info: node.description ?? shape.description, apply: `${name}: ` };
       });
-    const names = namesFor(undefined, place.path.filter((step) => step !== "[]"), known, stages).map((label): Completion => ({ label, type: "variable" }));
+    const names = namesFor(
+      undefined,
+      place.path.filter((step) => step !== "[]"),
+      known,
+      stages,
+    ).map((label): Completion => ({ label, type: "variable" }));
     return { from, options: dedupe([...options, ...names]), validFor: /^[\w-]*$/ };
   };
 }
 
-function values(schema: Schema, place: Place, key: string, known: Known, stages: string[], from: number): CompletionResult {
+function values(
+  schema: Schema,
+  place: Place,
+  key: string,
+  known: Known,
+  stages: string[],
+  from: number,
+): CompletionResult {
   const nodes = nodesAt(schema, [...place.path, key]);
   const flags = nodes.some((node) => node.type === "boolean") ? ["true", "false"] : [];
-  const all = [...nodes.flatMap((node) => [...(node.enum ?? []), ...(node.const === undefined ? [] : [node.const])].map(String)), ...flags, ...namesFor(key, [], known, stages)];
+  const all = [
+    ...nodes.flatMap((node) => [...(node.enum ?? []), ...(node.const === undefined ? [] : [node.const])].map(String)),
+    ...flags,
+    ...namesFor(key, [], known, stages),
+  ];
   return { from, options: dedupe(all.map((label): Completion => ({ label, type: "constant" }))), validFor: /^[\w-]*$/ };
 }
 

@@ -22,8 +22,12 @@ export function Log({ source }: { source: LogSource }) {
   const parts = useMemo(() => partsOf(source.steps, log.spans, closed), [source.steps, log.spans, closed]);
   const rows = countOf(parts);
   const scroll = useRef<HTMLDivElement>(null);
-  const list = useVirtualizer({ count: rows, getScrollElement: () => scroll.current, overscan: 20,
-    estimateSize: (at) => (parts.length < 2000 && rowAt(parts, at)?.kind === "step" ? 32 : 21) });
+  const list = useVirtualizer({
+    count: rows,
+    getScrollElement: () => scroll.current,
+    overscan: 20,
+    estimateSize: (at) => (parts.length < 2000 && rowAt(parts, at)?.kind === "step" ? 32 : 21),
+  });
   const items = list.getVirtualItems();
   const numbers = items.flatMap((item) => {
     const row = rowAt(parts, item.index);
@@ -53,23 +57,49 @@ export function Log({ source }: { source: LogSource }) {
   }, [rows, parts, list]);
 
   const search = useSearch(source, log.total, show);
-  const flip = (step: Step) => setClosed((before) => {
-    const after = new Set(before);
-    if (!after.delete(step.position)) after.add(step.position);
-    return after;
-  });
+  const flip = (step: Step) =>
+    setClosed((before) => {
+      const after = new Set(before);
+      if (!after.delete(step.position)) after.add(step.position);
+      return after;
+    });
   return (
     <section className="log sheet" aria-label={`Log of ${source.title}`}>
-      <LogBar source={source} total={log.total} away={log.away} search={search} following={following} onFollow={() => setFollowing(!following)} />
-      <div className="log-scroll" ref={scroll} tabIndex={0} role="region" aria-label="Log lines" onWheel={() => setFollowing(false)}>
+      <LogBar
+        source={source}
+        total={log.total}
+        away={log.away}
+        search={search}
+        following={following}
+        onFollow={() => setFollowing(!following)}
+      />
+      <div
+        className="log-scroll"
+        ref={scroll}
+        tabIndex={0}
+        role="region"
+        aria-label="Log lines"
+        onWheel={() => setFollowing(false)}
+      >
         {rows === 0 && <p className="log-empty">{source.empty}</p>}
         <div style={{ height: list.getTotalSize(), position: "relative" }}>
           {items.map((item) => {
             const row = rowAt(parts, item.index);
             return (
-              <div key={item.key} className="log-row" style={{ transform: `translateY(${item.start}px)`, height: item.size }}>
+              <div
+                key={item.key}
+                className="log-row"
+                style={{ transform: `translateY(${item.start}px)`, height: item.size }}
+              >
                 {row?.kind === "step" && <StepRow step={row.step} open={row.open} onFlip={() => flip(row.step)} />}
-                {row?.kind === "line" && <LineRow number={row.number} line={log.line(row.number)} wanted={search.wanted} current={search.current === row.number} />}
+                {row?.kind === "line" && (
+                  <LineRow
+                    number={row.number}
+                    line={log.line(row.number)}
+                    wanted={search.wanted}
+                    current={search.current === row.number}
+                  />
+                )}
               </div>
             );
           })}
@@ -79,11 +109,23 @@ export function Log({ source }: { source: LogSource }) {
   );
 }
 
-function LineRow({ number, line, wanted, current }: { number: number; line: LogLine | undefined; wanted: string; current: boolean }) {
+function LineRow({
+  number,
+  line,
+  wanted,
+  current,
+}: {
+  number: number;
+  line: LogLine | undefined;
+  wanted: string;
+  current: boolean;
+}) {
   const id = `L${number}`;
   return (
     <div className={`log-line ${current || named() === number ? "current" : ""}`} id={id}>
-      <a href={`#${id}`} aria-label={`Line ${number}`}>{number}</a>
+      <a href={`#${id}`} aria-label={`Line ${number}`}>
+        {number}
+      </a>
       <code>{line ? <Text text={line.text} wanted={wanted} /> : " "}</code>
     </div>
   );
@@ -98,9 +140,14 @@ function StepRow({ step, open, onFlip }: { step: Step; open: boolean; onFlip: ()
   return (
     <button type="button" className="log-step" aria-expanded={open} onClick={onFlip}>
       {open ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
-      <Glyph shape={state.shape} tone={state.tone} /><b>{step.name}</b>
-      <span className="quiet">step {step.position}{step.tried > 1 ? `, try ${step.tried}` : ""}</span>
-      <span className="grow" /><span className="quiet">{words.join(", ")}</span>
+      <Glyph shape={state.shape} tone={state.tone} />
+      <b>{step.name}</b>
+      <span className="quiet">
+        step {step.position}
+        {step.tried > 1 ? `, try ${step.tried}` : ""}
+      </span>
+      <span className="grow" />
+      <span className="quiet">{words.join(", ")}</span>
     </button>
   );
 }

@@ -16,17 +16,36 @@ export function LogBar({ source, total, away, search, following, onFollow }: Pro
   return (
     <div className="log-bar">
       <b>{source.title}</b>
-      <span className="quiet">{total.toLocaleString()} {total === 1 ? "line" : "lines"}{away && ", connection lost"}</span>
+      <span className="quiet">
+        {total.toLocaleString()} {total === 1 ? "line" : "lines"}
+        {away && ", connection lost"}
+      </span>
       <span className="grow" />
       <label className="log-search">
-        <Search size={15} aria-hidden="true" /><span className="sr-only">Search the log</span>
-        <input value={search.wanted} onChange={(event) => search.look(event.target.value)} onKeyDown={(event) => event.key === "Enter" && search.go(event.shiftKey ? -1 : 1)} placeholder="Search" />
+        <Search size={15} aria-hidden="true" />
+        <span className="sr-only">Search the log</span>
+        <input
+          value={search.wanted}
+          onChange={(event) => search.look(event.target.value)}
+          onKeyDown={(event) => event.key === "Enter" && search.go(event.shiftKey ? -1 : 1)}
+          placeholder="Search"
+        />
         {search.wanted.length > 1 && <span>{search.words}</span>}
-        <button type="button" onClick={() => search.go(-1)} aria-label="Hit before"><ChevronUp size={16} /></button>
-        <button type="button" onClick={() => search.go(1)} aria-label="Next hit"><ChevronDown size={16} /></button>
+        <button type="button" onClick={() => search.go(-1)} aria-label="Hit before">
+          <ChevronUp size={16} />
+        </button>
+        <button type="button" onClick={() => search.go(1)} aria-label="Next hit">
+          <ChevronDown size={16} />
+        </button>
       </label>
-      <button type="button" className="btn small" aria-pressed={following} onClick={onFollow}><ArrowDownToLine size={15} />{following ? "Following" : "Follow"}</button>
-      <a className="btn small quiet-btn" href={source.whole} download={source.file}><Download size={15} />Whole log</a>
+      <button type="button" className="btn small" aria-pressed={following} onClick={onFollow}>
+        <ArrowDownToLine size={15} />
+        {following ? "Following" : "Follow"}
+      </button>
+      <a className="btn small quiet-btn" href={source.whole} download={source.file}>
+        <Download size={15} />
+        Whole log
+      </a>
     </div>
   );
 }

@@ -7,7 +7,10 @@ const ESCAPE = "\u001b";
 export function Text({ text, wanted }: { text: string; wanted: string }) {
   if (!text.includes(ESCAPE)) return <Marked text={text} wanted={wanted} />;
   return Anser.ansiToJson(text, { use_classes: true, json: true, remove_empty: true }).map((part, at) => (
-    <span key={at} className={`${part.fg ? `ansi ${part.fg}` : ""} ${part.decorations.includes("bold") ? "ansi-bold" : ""}`}>
+    <span
+      key={at}
+      className={`${part.fg ? `ansi ${part.fg}` : ""} ${part.decorations.includes("bold") ? "ansi-bold" : ""}`}
+    >
       <Marked text={part.content} wanted={wanted} />
     </span>
   ));

@@ -4,7 +4,9 @@ export type Step = Schemas["Step"];
 export type Span = Schemas["SpanView"];
 
 /** A part of a log's rows: the line of a step, or lines that stand together. */
-export type Part = { kind: "step"; step: Step; open: boolean; at: number; count: 1 } | { kind: "lines"; first: number; at: number; count: number };
+export type Part =
+  | { kind: "step"; step: Step; open: boolean; at: number; count: 1 }
+  | { kind: "lines"; first: number; at: number; count: number };
 
 /** What a row is: the line of a step, or the number of a log line. */
 export type LogRow = { kind: "step"; step: Step; open: boolean } | { kind: "line"; number: number };
@@ -20,7 +22,8 @@ function newestTries(steps: Step[]): Step[] {
 }
 
 /**
- * The rows of a log: each step's line first, then, where it is open, its output; the agent's own words before and after.
+ * The rows of a log: each step's line first, then, where it is open, its output; the agent's own words before and
+ * after.
  * It is made from the outline alone, so that a log of any length costs as many parts as it has steps.
  */
 export function partsOf(steps: Step[], outline: Span[], closed: ReadonlySet<number>): Part[] {
@@ -40,7 +43,8 @@ export function partsOf(steps: Step[], outline: Span[], closed: ReadonlySet<numb
     if (span.step === 0 && told.size > 0) tries.filter((step) => !told.has(step.position)).forEach(head);
     tries.filter((step) => span.step > 0 && step.position <= span.step && !told.has(step.position)).forEach(head);
     const count = span.last - span.first + 1;
-    if (span.step === 0 || !closed.has(span.step)) add(count, (row) => ({ kind: "lines", first: span.first, at: row, count }));
+    if (span.step === 0 || !closed.has(span.step))
+      add(count, (row) => ({ kind: "lines", first: span.first, at: row, count }));
   }
   tries.filter((step) => !told.has(step.position)).forEach(head);
   return parts;
@@ -62,7 +66,9 @@ export function rowAt(parts: Part[], index: number): LogRow | undefined {
   }
   const part = parts[low];
   if (!part || index >= part.at + part.count) return undefined;
-  return part.kind === "step" ? { kind: "step", step: part.step, open: part.open } : { kind: "line", number: part.first + index - part.at };
+  return part.kind === "step"
+    ? { kind: "step", step: part.step, open: part.open }
+    : { kind: "line", number: part.first + index - part.at };
 }
 
 /** Where a log line stands among the rows; undefined where it is folded away. */

@@ -41,19 +41,42 @@ export function ofStage(component: string, number: number, stage: Stage): LogSou
   const which = { variant: stage.variant, attempt: stage.attempt };
   const query = new URLSearchParams({ variant: stage.variant, attempt: String(stage.attempt) });
   return {
-    key: `${component} ${number} ${title} ${stage.attempt}`, title, steps: stage.steps, begun: stage.work !== undefined, empty: stillEmpty(stage),
-    file: `${component}-${number}-${plain(title)}.log`, whole: `/api/v1/runs/${component}/${number}/stages/${stage.name}/log.txt?${query.toString()}`,
-    part: (wanted, signal) => need(api.GET("/api/v1/runs/{component}/{number}/stages/{stage}/log", { params: { path, query: { ...which, ...wanted } }, signal })),
-    search: (text) => need(api.GET("/api/v1/runs/{component}/{number}/stages/{stage}/log/search", { params: { path, query: { ...which, text } } })),
+    key: `${component} ${number} ${title} ${stage.attempt}`,
+    title,
+    steps: stage.steps,
+    begun: stage.work !== undefined,
+    empty: stillEmpty(stage),
+    file: `${component}-${number}-${plain(title)}.log`,
+    whole: `/api/v1/runs/${component}/${number}/stages/${stage.name}/log.txt?${query.toString()}`,
+    part: (wanted, signal) =>
+      need(
+        api.GET("/api/v1/runs/{component}/{number}/stages/{stage}/log", {
+          params: { path, query: { ...which, ...wanted } },
+          signal,
+        }),
+      ),
+    search: (text) =>
+      need(
+        api.GET("/api/v1/runs/{component}/{number}/stages/{stage}/log/search", {
+          params: { path, query: { ...which, text } },
+        }),
+      ),
   };
 }
 
 export function ofTask(id: number, task: Schemas["HostTaskView"], title: string): LogSource {
   const path = { id, work: task.work };
   return {
-    key: `deployment ${id} ${task.work}`, title, steps: task.steps, begun: task.takenAt !== undefined, empty: task.takenAt ? (task.endedAt ? "It said nothing." : "Nothing said yet.") : "Waits for its agent.",
-    file: `deployment-${id}-${plain(title)}.log`, whole: `/api/v1/deployments/${id}/tasks/${task.work}/log.txt`,
-    part: (wanted, signal) => need(api.GET("/api/v1/deployments/{id}/tasks/{work}/log", { params: { path, query: wanted }, signal })),
-    search: (text) => need(api.GET("/api/v1/deployments/{id}/tasks/{work}/log/search", { params: { path, query: { text } } })),
+    key: `deployment ${id} ${task.work}`,
+    title,
+    steps: task.steps,
+    begun: task.takenAt !== undefined,
+    empty: task.takenAt ? (task.endedAt ? "It said nothing." : "Nothing said yet.") : "Waits for its agent.",
+    file: `deployment-${id}-${plain(title)}.log`,
+    whole: `/api/v1/deployments/${id}/tasks/${task.work}/log.txt`,
+    part: (wanted, signal) =>
+      need(api.GET("/api/v1/deployments/{id}/tasks/{work}/log", { params: { path, query: wanted }, signal })),
+    search: (text) =>
+      need(api.GET("/api/v1/deployments/{id}/tasks/{work}/log/search", { params: { path, query: { text } } })),
   };
 }

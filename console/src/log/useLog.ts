@@ -42,28 +42,41 @@ export function useLog(source: LogSource) {
   useEffect(() => {
     if (!begun) return;
     const stop = new AbortController();
-    void follow(from.current, stop.signal, (part) => {
-      setAway(false);
-      if (part.lines.length > 0) add(part.lines);
-      setOutline({ total: part.total, spans: part.outline, ended: part.ended });
-    }, setAway);
+    void follow(
+      from.current,
+      stop.signal,
+      (part) => {
+        setAway(false);
+        if (part.lines.length > 0) add(part.lines);
+        setOutline({ total: part.total, spans: part.outline, ended: part.ended });
+      },
+      setAway,
+    );
     return () => stop.abort();
   }, [key, begun, add]);
 
   /** Fetches the pages that hold these lines, once. */
-  const want = useCallback((first: number, last: number) => {
-    for (let page = Math.floor((first - 1) / PAGE); page <= Math.floor((last - 1) / PAGE); page++) {
-      const begins = page * PAGE + 1;
-      const missing = Array.from({ length: Math.min(last, begins + PAGE - 1) - Math.max(first, begins) + 1 }, (_, at) => Math.max(first, begins) + at)
-        .some((line) => !lines.current.has(line));
-      if (!missing || asked.current.has(page)) continue;
-      asked.current.add(page);
-      from.current.part({ from: begins, limit: PAGE }).then((part) => {
-        add(part.lines);
-        if (part.lines.length < PAGE) asked.current.delete(page);
-      }).catch(() => asked.current.delete(page));
-    }
-  }, [add]);
+  const want = useCallback(
+    (first: number, last: number) => {
+      for (let page = Math.floor((first - 1) / PAGE); page <= Math.floor((last - 1) / PAGE); page++) {
+        const begins = page * PAGE + 1;
+        const missing = Array.from(
+          { length: Math.min(last, begins + PAGE - 1) - Math.max(first, begins) + 1 },
+          (_, at) => Math.max(first, begins) + at,
+        ).some((line) => !lines.current.has(line));
+        if (!missing || asked.current.has(page)) continue;
+        asked.current.add(page);
+        from.current
+          .part({ from: begins, limit: PAGE })
+          .then((part) => {
+            add(part.lines);
+            if (part.lines.length < PAGE) asked.current.delete(page);
+          })
+          .catch(() => asked.current.delete(page));
+      }
+    },
+    [add],
+  );
 
   return { ...outline, away, line: (at: number) => lines.current.get(at), want };
 }
@@ -79,7 +92,12 @@ const shown = (stop: AbortSignal) =>
   });
 
 /** Asks for the newest lines again and again; the service answers when there are some. */
-async function follow(source: LogSource, stop: AbortSignal, heard: (part: Schemas["LogView"]) => void, away: (is: boolean) => void) {
+async function follow(
+  source: LogSource,
+  stop: AbortSignal,
+  heard: (part: Schemas["LogView"]) => void,
+  away: (is: boolean) => void,
+) {
   let from = 1;
   while (!stop.aborted) {
     try {

@@ -20,7 +20,10 @@ export function useSearch(source: LogSource, total: number, show: (line: number)
   const grown = Math.floor(Math.log2(total + 1) * 4);
   const found = useQuery({
     queryKey: ["log-search", source.key, text, grown],
-    queryFn: () => source.search(text), enabled: text.length > 1, staleTime: Infinity, placeholderData: (before) => before,
+    queryFn: () => source.search(text),
+    enabled: text.length > 1,
+    staleTime: Infinity,
+    placeholderData: (before) => before,
   });
   const lines = text.length > 1 ? (found.data?.lines ?? []) : [];
   const go = (by: number) => {
@@ -30,6 +33,22 @@ export function useSearch(source: LogSource, total: number, show: (line: number)
     show(lines[next] ?? 1);
   };
   const all = found.data?.total ?? 0;
-  const words = found.isFetching && lines.length === 0 ? "…" : lines.length === 0 ? "none" : hit < 0 ? `${all}` : `${hit + 1} of ${all}`;
-  return { wanted, words, current: hit < 0 ? undefined : lines[hit], look: (next) => { setWanted(next); setHit(-1); }, go };
+  const words =
+    found.isFetching && lines.length === 0
+      ? "…"
+      : lines.length === 0
+        ? "none"
+        : hit < 0
+          ? `${all}`
+          : `${hit + 1} of ${all}`;
+  return {
+    wanted,
+    words,
+    current: hit < 0 ? undefined : lines[hit],
+    look: (next) => {
+      setWanted(next);
+      setHit(-1);
+    },
+    go,
+  };
 }

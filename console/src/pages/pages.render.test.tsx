@@ -24,15 +24,26 @@ let refusals: Record<string, { status: number; detail: string }>;
 let sent: { what: string; body: unknown }[];
 
 beforeEach(() => {
-  answers = { "GET /api/v1/session": { name: "approver-1", groups: [] }, "GET /api/v1/previews": [], "GET /api/v1/loosenings": [] };
+  answers = {
+    "GET /api/v1/session": { name: "approver-1", groups: [] },
+    "GET /api/v1/previews": [],
+    "GET /api/v1/loosenings": [],
+  };
   refusals = {};
   sent = [];
   service.answer = async (request) => {
     const what = `${request.method} ${new URL(request.url).pathname}`;
     if (request.method !== "GET") sent.push({ what, body: await request.json().catch(() => undefined) });
     const refused = refusals[what];
-    if (refused) return new Response(JSON.stringify({ title: "Refused", detail: refused.detail }), { status: refused.status, headers: { "Content-Type": "application/problem+json" } });
-    return new Response(JSON.stringify(answers[what] ?? {}), { status: 200, headers: { "Content-Type": "application/json" } });
+    if (refused)
+      return new Response(JSON.stringify({ title: "Refused", detail: refused.detail }), {
+        status: refused.status,
+        headers: { "Content-Type": "application/problem+json" },
+      });
+    return new Response(JSON.stringify(answers[what] ?? {}), {
+      status: 200,
+      headers: { "Content-Type": "application/json" },
+    });
   };
 });
 
@@ -40,15 +51,35 @@ afterEach(cleanup);
 
 function show(page: ReactElement, path = "/", route = "/") {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
-  const router = createMemoryRouter([{ path: route, element: page }, { path: "*", element: <p>elsewhere</p> }], { initialEntries: [path] });
-  render(<QueryClientProvider client={client}><RouterProvider router={router} /></QueryClientProvider>);
+  const router = createMemoryRouter(
+    [
+      { path: route, element: page },
+      { path: "*", element: <p>elsewhere</p> },
+    ],
+    { initialEntries: [path] },
+  );
+  render(
+    <QueryClientProvider client={client}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>,
+  );
   return router;
 }
 
 const cell = (environment: string, version?: string) => ({ environment, version, hosts: 1, coming: [], behind: 0 });
-const row = (component: string, labels: Record<string, string>) => ({ component, summary: `the ${component}`, labels, cells: [cell("test", "1.4.1"), cell("production")], stays: [] });
+const row = (component: string, labels: Record<string, string>) => ({
+  component,
+  summary: `the ${component}`,
+  labels,
+  cells: [cell("test", "1.4.1"), cell("production")],
+  stays: [],
+});
 const WHERE = {
-  now: "2026-05-04T08:00:00Z", environments: [{ name: "test", gated: false, hosts: 1 }, { name: "production", gated: true, hosts: 3, closed: "hill race" }],
+  now: "2026-05-04T08:00:00Z",
+  environments: [
+    { name: "test", gated: false, hosts: 1 },
+    { name: "production", gated: true, hosts: 3, closed: "hill race" },
+  ],
   rows: [row("hut-planner", {}), row("daylight-api", { team: "wardens" })],
 };
 
@@ -60,7 +91,12 @@ describe("whereabouts", () => {
   test("groups by the label that the address names, those without it last", async () => {
     show(<Whereabouts />, "/?group=team");
     const groups = await screen.findAllByRole("rowheader");
-    expect(groups.map((group) => group.textContent)).toEqual(["team wardens 1 component", "daylight-apithe daylight-api", "no team 1 component", "hut-plannerthe hut-planner"]);
+    expect(groups.map((group) => group.textContent)).toEqual([
+      "team wardens 1 component",
+      "daylight-apithe daylight-api",
+      "no team 1 component",
+      "hut-plannerthe hut-planner",
+    ]);
   });
 
   test("filters by a label, says so when nothing has it, and keeps it in the address", async () => {
@@ -91,7 +127,10 @@ describe("sets", () => {
 
   test("a set is made of versions in their order; what was typed stays where it is refused", async () => {
     answers["GET /api/v1/sets"] = [];
-    refusals["POST /api/v1/sets"] = { status: 409, detail: "there is a set evening already, and sets do not change: choose another name" };
+    refusals["POST /api/v1/sets"] = {
+      status: 409,
+      detail: "there is a set evening already, and sets do not change: choose another name",
+    };
     show(<Sets />);
     await userEvent.click(await screen.findByRole("button", { name: "Make a set" }));
     await userEvent.type(screen.getByLabelText("Name"), "evening");
@@ -103,7 +142,18 @@ describe("sets", () => {
     await userEvent.click(screen.getByRole("button", { name: "Deploy hut-planner earlier" }));
     await userEvent.click(screen.getByRole("button", { name: "Make the set" }));
     expect(await screen.findByRole("alert")).toHaveTextContent("there is a set evening already");
-    expect(sent).toEqual([{ what: "POST /api/v1/sets", body: { name: "evening", members: [{ component: "hut-planner", version: "2.3.0" }, { component: "daylight-api", version: "1.4.2" }] } }]);
+    expect(sent).toEqual([
+      {
+        what: "POST /api/v1/sets",
+        body: {
+          name: "evening",
+          members: [
+            { component: "hut-planner", version: "2.3.0" },
+            { component: "daylight-api", version: "1.4.2" },
+          ],
+        },
+      },
+    ]);
     expect(screen.getByLabelText("Name")).toHaveValue("evening");
   });
 
@@ -112,14 +162,41 @@ describe("sets", () => {
     show(<Sets />);
     await userEvent.click(await screen.findByRole("button", { name: "Make a set" }));
     await userEvent.selectOptions(screen.getByLabelText("Component 1"), "daylight-api");
-    expect([...screen.getByLabelText<HTMLSelectElement>("Component 2").options].map((option) => option.text)).toEqual(["component", "hut-planner"]);
+    expect([...screen.getByLabelText<HTMLSelectElement>("Component 2").options].map((option) => option.text)).toEqual([
+      "component",
+      "hut-planner",
+    ]);
   });
 
   test("a set says which member is live where, and why a promotion was undone", async () => {
     answers["GET /api/v1/sets/evening"] = {
-      name: "evening", by: "release-engineer", at: "2026-05-04T08:00:00Z", members: [{ component: "daylight-api", version: "1.4.1" }, { component: "hut-planner", version: "2.3.0" }],
-      promotions: [{ id: 1, environment: "production", status: "undone", requestedBy: "release-engineer", comment: "", requestedAt: "2026-05-04T08:00:00Z",
-        parts: [{ component: "daylight-api", version: "1.4.1", deployment: 7, status: "undone" }, { component: "hut-planner", version: "2.3.0", deployment: 8, status: "undone", reason: "north-hut: large.ttf is missing" }] }],
+      name: "evening",
+      by: "release-engineer",
+      at: "2026-05-04T08:00:00Z",
+      members: [
+        { component: "daylight-api", version: "1.4.1" },
+        { component: "hut-planner", version: "2.3.0" },
+      ],
+      promotions: [
+        {
+          id: 1,
+          environment: "production",
+          status: "undone",
+          requestedBy: "release-engineer",
+          comment: "",
+          requestedAt: "2026-05-04T08:00:00Z",
+          parts: [
+            { component: "daylight-api", version: "1.4.1", deployment: 7, status: "undone" },
+            {
+              component: "hut-planner",
+              version: "2.3.0",
+              deployment: 8,
+              status: "undone",
+              reason: "north-hut: large.ttf is missing",
+            },
+          ],
+        },
+      ],
     };
     show(<OneSet />, "/sets/evening", "/sets/:name");
     expect(await screen.findByText("this one")).toBeVisible();
@@ -131,7 +208,14 @@ describe("sets", () => {
 });
 
 describe("waiting", () => {
-  const deputy = { id: 3, account: "approver-1", deputy: "operator", from: "2026-05-04T08:00:00Z", until: "2026-05-08T08:00:00Z", setBy: "approver-1" };
+  const deputy = {
+    id: 3,
+    account: "approver-1",
+    deputy: "operator",
+    from: "2026-05-04T08:00:00Z",
+    until: "2026-05-08T08:00:00Z",
+    setBy: "approver-1",
+  };
 
   test("who decides in whose place is said from the reader's side, and can be ended", async () => {
     answers["GET /api/v1/deputies"] = [deputy, { ...deputy, id: 4, account: "approver-2", deputy: "approver-1" }];
@@ -159,23 +243,52 @@ describe("waiting", () => {
     const choice = { event: "waits", words: "something waits for you", console: "now", mail: "now" };
     answers["GET /api/v1/notices"] = { unread: 0, notices: [] };
     answers["GET /api/v1/whereabouts"] = WHERE;
-    answers["GET /api/v1/notices/choices"] = { everywhere: [choice], components: { "daylight-api": [{ ...choice, mail: "daily" }] } };
+    answers["GET /api/v1/notices/choices"] = {
+      everywhere: [choice],
+      components: { "daylight-api": [{ ...choice, mail: "daily" }] },
+    };
     show(<Notices />);
     await userEvent.click(await screen.findByRole("button", { name: "Choose" }));
     await screen.findByRole("option", { name: "of daylight-api alone, otherwise" });
     await userEvent.selectOptions(screen.getByLabelText("Of which component"), "daylight-api");
     expect(screen.getByLabelText("something waits for you: by mail")).toHaveValue("daily");
     await userEvent.selectOptions(screen.getByLabelText("something waits for you: by mail"), "off");
-    expect(sent).toEqual([{ what: "PUT /api/v1/notices/choices", body: { event: "waits", channel: "mail", delivery: "off", component: "daylight-api" } }]);
+    expect(sent).toEqual([
+      {
+        what: "PUT /api/v1/notices/choices",
+        body: { event: "waits", channel: "mail", delivery: "off", component: "daylight-api" },
+      },
+    ]);
   });
 
   test("a loosening shows all that it changes; what is said about it goes with what was looked at", async () => {
     const loosening = {
-      id: 3, kind: "rules", what: ["production is loosened: To enter: “Live for 2 h” is no longer asked", "production: its rules change"], text: "environments:\n  production:\n", subject: "ab12",
-      asked: { production: ["approvers"] }, by: "operator", at: "2026-05-04T08:00:00Z", until: "2026-05-11T08:00:00Z", people: ["approver-1"], words: [], status: "open",
+      id: 3,
+      kind: "rules",
+      what: ["production is loosened: To enter: “Live for 2 h” is no longer asked", "production: its rules change"],
+      text: "environments:\n  production:\n",
+      subject: "ab12",
+      asked: { production: ["approvers"] },
+      by: "operator",
+      at: "2026-05-04T08:00:00Z",
+      until: "2026-05-11T08:00:00Z",
+      people: ["approver-1"],
+      words: [],
+      status: "open",
     };
     Object.assign(answers, {
-      "GET /api/v1/waiting": { now: WHERE.now, count: 1, gates: [], reviews: [], grants: [], stays: [], nobody: [], loosenings: [loosening] }, "GET /api/v1/deputies": [], "GET /api/v1/notices": { unread: 0, notices: [] },
+      "GET /api/v1/waiting": {
+        now: WHERE.now,
+        count: 1,
+        gates: [],
+        reviews: [],
+        grants: [],
+        stays: [],
+        nobody: [],
+        loosenings: [loosening],
+      },
+      "GET /api/v1/deputies": [],
+      "GET /api/v1/notices": { unread: 0, notices: [] },
     });
     show(<Waiting />);
     expect(await screen.findByText("operator wants to loosen what is asked for production")).toBeVisible();
@@ -185,17 +298,45 @@ describe("waiting", () => {
     expect(screen.getByRole("alert")).toHaveTextContent("Say why");
     await userEvent.type(screen.getByRole("textbox"), "The two hours stay.");
     await userEvent.click(screen.getByRole("button", { name: "Refuse it" }));
-    expect(sent).toContainEqual({ what: "POST /api/v1/loosenings/3/words", body: { yes: false, comment: "The two hours stay.", subject: "ab12" } });
+    expect(sent).toContainEqual({
+      what: "POST /api/v1/loosenings/3/words",
+      body: { yes: false, comment: "The two hours stay.", subject: "ab12" },
+    });
   });
 
-  test("whoever wants a loosening sees whom it waits for, and takes it back; those of others are not theirs", async () => {
+  test("whoever wants a loosening sees whom it waits for, and takes it back; others' are not theirs", async () => {
     const loosening = {
-      id: 4, kind: "grant", what: ["daylight-api is given the secret MAP_KEY"], subject: "ab12", asked: { production: ["approvers"] }, by: "approver-1",
-      at: "2026-05-04T08:00:00Z", until: "2026-05-11T08:00:00Z", people: ["approver-2"], agreed: false, words: [], status: "open",
+      id: 4,
+      kind: "grant",
+      what: ["daylight-api is given the secret MAP_KEY"],
+      subject: "ab12",
+      asked: { production: ["approvers"] },
+      by: "approver-1",
+      at: "2026-05-04T08:00:00Z",
+      until: "2026-05-11T08:00:00Z",
+      people: ["approver-2"],
+      agreed: false,
+      words: [],
+      status: "open",
     };
     Object.assign(answers, {
-      "GET /api/v1/waiting": { now: WHERE.now, count: 0, gates: [], reviews: [], grants: [], stays: [], nobody: [], loosenings: [] }, "GET /api/v1/deputies": [], "GET /api/v1/notices": { unread: 0, notices: [] },
-      "GET /api/v1/loosenings": [loosening, { ...loosening, id: 5, by: "operator", what: ["of somebody else"] }, { ...loosening, id: 6, status: "done", what: ["that is over"] }],
+      "GET /api/v1/waiting": {
+        now: WHERE.now,
+        count: 0,
+        gates: [],
+        reviews: [],
+        grants: [],
+        stays: [],
+        nobody: [],
+        loosenings: [],
+      },
+      "GET /api/v1/deputies": [],
+      "GET /api/v1/notices": { unread: 0, notices: [] },
+      "GET /api/v1/loosenings": [
+        loosening,
+        { ...loosening, id: 5, by: "operator", what: ["of somebody else"] },
+        { ...loosening, id: 6, status: "done", what: ["that is over"] },
+      ],
     });
     show(<Waiting />);
     expect(await screen.findByText("Waits for approver-2")).toBeVisible();
@@ -207,10 +348,35 @@ describe("waiting", () => {
   });
 
   test("what waits for nobody is told to who can change it; with nothing to do that is said", async () => {
-    const gate = { deployment: 7, component: "daylight-api", environment: "production", version: "1.4.1", kind: "decision", name: "0 of 2 approvals", sentence: "Nobody may decide this.", since: "2026-05-04T08:00:00Z" };
-    Object.assign(answers, { "GET /api/v1/waiting": { now: WHERE.now, count: 1, gates: [], reviews: [], grants: [], stays: [], nobody: [gate], loosenings: [] }, "GET /api/v1/deputies": [], "GET /api/v1/notices": { unread: 0, notices: [] } });
+    const gate = {
+      deployment: 7,
+      component: "daylight-api",
+      environment: "production",
+      version: "1.4.1",
+      kind: "decision",
+      name: "0 of 2 approvals",
+      sentence: "Nobody may decide this.",
+      since: "2026-05-04T08:00:00Z",
+    };
+    Object.assign(answers, {
+      "GET /api/v1/waiting": {
+        now: WHERE.now,
+        count: 1,
+        gates: [],
+        reviews: [],
+        grants: [],
+        stays: [],
+        nobody: [gate],
+        loosenings: [],
+      },
+      "GET /api/v1/deputies": [],
+      "GET /api/v1/notices": { unread: 0, notices: [] },
+    });
     show(<Waiting />);
     expect(await screen.findByText("Nobody may decide this.")).toBeVisible();
-    expect(screen.getByRole("link", { name: /daylight-api 1.4.1 into production/ })).toHaveAttribute("href", "/deployments/7");
+    expect(screen.getByRole("link", { name: /daylight-api 1.4.1 into production/ })).toHaveAttribute(
+      "href",
+      "/deployments/7",
+    );
   });
 });

@@ -9,8 +9,21 @@ import { stopsOf } from "./version/stops";
 import { heroStops } from "./deployment/hero";
 
 type Cell = Schemas["CellView"];
-const cell = (more: Partial<Cell>): Cell => ({ environment: "production", hosts: 3, retired: false, coming: [], behind: 0, ...more });
-const coming = (status: string, forYou = false) => ({ deployment: 9, version: "1.4.2", status, requestedAt: "2026-11-23T09:00:00Z", forYou });
+const cell = (more: Partial<Cell>): Cell => ({
+  environment: "production",
+  hosts: 3,
+  retired: false,
+  coming: [],
+  behind: 0,
+  ...more,
+});
+const coming = (status: string, forYou = false) => ({
+  deployment: 9,
+  version: "1.4.2",
+  status,
+  requestedAt: "2026-11-23T09:00:00Z",
+  forYou,
+});
 
 describe("a row of whereabouts", () => {
   it.each([
@@ -31,8 +44,19 @@ describe("a row of whereabouts", () => {
 });
 
 describe("the log", () => {
-  const step = (position: number): Step => ({ position, tried: 1, name: `./step-${position}.sh`, status: "passed", startedAt: "2026-11-23T09:00:00Z" });
-  const outline = [{ step: 0, first: 1, last: 1 }, { step: 1, first: 2, last: 3 }, { step: 2, first: 4, last: 4 }, { step: 0, first: 5, last: 5 }];
+  const step = (position: number): Step => ({
+    position,
+    tried: 1,
+    name: `./step-${position}.sh`,
+    status: "passed",
+    startedAt: "2026-11-23T09:00:00Z",
+  });
+  const outline = [
+    { step: 0, first: 1, last: 1 },
+    { step: 1, first: 2, last: 3 },
+    { step: 2, first: 4, last: 4 },
+    { step: 0, first: 5, last: 5 },
+  ];
   const shown = (closed: number[], spans = outline) => {
     const parts = partsOf([step(1), step(2)], spans, new Set(closed));
     return Array.from({ length: countOf(parts) }, (_, at) => {
@@ -41,9 +65,11 @@ describe("the log", () => {
     });
   };
 
-  it("has the agent's words around the steps and each step's lines under it", () => expect(shown([])).toEqual([1, "step 1", 2, 3, "step 2", 4, 5]));
+  it("has the agent's words around the steps and each step's lines under it", () =>
+    expect(shown([])).toEqual([1, "step 1", 2, 3, "step 2", 4, 5]));
   it("folds", () => expect(shown([1])).toEqual([1, "step 1", "step 2", 4, 5]));
-  it("shows a step that has said nothing yet", () => expect(shown([], outline.slice(0, 2))).toEqual([1, "step 1", 2, 3, "step 2"]));
+  it("shows a step that has said nothing yet", () =>
+    expect(shown([], outline.slice(0, 2))).toEqual([1, "step 1", 2, 3, "step 2"]));
   it("finds a line among millions at once", () => {
     const parts = partsOf([step(1)], [{ step: 1, first: 1, last: 5_000_000 }], new Set());
     expect(rowAt(parts, 4_000_000)).toEqual({ kind: "line", number: 4_000_000 });
@@ -52,22 +78,47 @@ describe("the log", () => {
   });
 });
 
-const stage = (name: string, status: string, more: Partial<Schemas["StageView"]> = {}): Schemas["StageView"] =>
-  ({ name, variant: "", attempt: 1, status, after: [], afterAny: [], ifFailed: [], steps: [], takes: [], away: 0, ...more });
+const stage = (name: string, status: string, more: Partial<Schemas["StageView"]> = {}): Schemas["StageView"] => ({
+  name,
+  variant: "",
+  attempt: 1,
+  status,
+  after: [],
+  afterAny: [],
+  ifFailed: [],
+  steps: [],
+  takes: [],
+  away: 0,
+  ...more,
+});
 
 describe("the graph", () => {
-  const stages = [stage("compile", "passed"), stage("tests", "failed", { variant: "UTC", after: ["compile"] }), stage("tests", "passed", { variant: "Auckland", after: ["compile"] }),
-    stage("tests", "passed", { variant: "UTC", attempt: 2, after: ["compile"] }), stage("ring", "skipped", { ifFailed: ["tests"] })];
+  const stages = [
+    stage("compile", "passed"),
+    stage("tests", "failed", { variant: "UTC", after: ["compile"] }),
+    stage("tests", "passed", { variant: "Auckland", after: ["compile"] }),
+    stage("tests", "passed", { variant: "UTC", attempt: 2, after: ["compile"] }),
+    stage("ring", "skipped", { ifFailed: ["tests"] }),
+  ];
 
   it("shows variants as one, by their newest attempts and the state that is most telling", () => {
     const nodes = nodesOf(stages);
-    expect(nodes.map((node) => `${node.key} ${node.status}`)).toEqual(["compile passed", "tests passed", "ring skipped"]);
-    expect(nodes[1]?.variants.map((variant) => `${variant.variant} ${variant.attempt}`)).toEqual(["UTC 2", "Auckland 1"]);
+    expect(nodes.map((node) => `${node.key} ${node.status}`)).toEqual([
+      "compile passed",
+      "tests passed",
+      "ring skipped",
+    ]);
+    expect(nodes[1]?.variants.map((variant) => `${variant.variant} ${variant.attempt}`)).toEqual([
+      "UTC 2",
+      "Auckland 1",
+    ]);
     expect(nodesOf(stages.slice(0, 3))[1]?.status).toBe("failed");
   });
 
   it("places each stage right of what it waits for, none upon another, and what waits for nothing at the left", () => {
-    const { nodes, edges } = layout(nodesOf([...stages, stage("lint", "passed"), stage("end", "waiting", { after: ["ring", "lint", "compile"] })]));
+    const { nodes, edges } = layout(
+      nodesOf([...stages, stage("lint", "passed"), stage("end", "waiting", { after: ["ring", "lint", "compile"] })]),
+    );
     const at = new Map(nodes.map((placed) => [placed.node.key, placed]));
     edges.forEach((edge) => expect(at.get(edge.from)?.x).toBeLessThan(at.get(edge.to)?.x ?? 0));
     expect(new Set(nodes.map((placed) => `${placed.x} ${placed.y}`)).size).toBe(nodes.length);
@@ -88,13 +139,31 @@ describe("the stage that is shown first", () => {
 
 describe("the walk", () => {
   const version = {
-    component: "daylight-api", number: "1.4.1", branch: "main", trusted: true, digest: "d", sealedAt: "2026-11-23T09:00:00Z", artifacts: [], recipe: {}, causes: [],
+    component: "daylight-api",
+    number: "1.4.1",
+    branch: "main",
+    trusted: true,
+    digest: "d",
+    sealedAt: "2026-11-23T09:00:00Z",
+    artifacts: [],
+    recipe: {},
+    causes: [],
     walk: [
       { environment: "test", openedAt: "2026-11-23T09:01:00Z", live: "1.4.2", gated: false },
       { environment: "staging", openedAt: "2026-11-23T09:02:00Z", live: "1.4.1", gated: false },
       { environment: "production", live: "1.4.0", gated: true },
     ],
-    deployments: [{ id: 3, component: "daylight-api", version: "1.4.1", environment: "production", kind: "promotion", status: "waiting", requestedAt: "x" }],
+    deployments: [
+      {
+        id: 3,
+        component: "daylight-api",
+        version: "1.4.1",
+        environment: "production",
+        kind: "promotion",
+        status: "waiting",
+        requestedAt: "x",
+      },
+    ],
   } as unknown as Schemas["VersionView"];
 
   it("of a version tells where it was, is and waits", () => {
@@ -115,8 +184,14 @@ describe("the walk", () => {
     ["undone", "it is over", "open", "undone"],
   ])("of a deployment that is %s ends at its gate", (status, mayNot, gate, state) => {
     const view = {
-      deployment: { environment: "production", status, kind: "promotion" }, route: ["test", "staging", "production"], walk: [],
-      gate: [{}, {}], rulings: [], hosts: [{}], mayNot, comparison: {},
+      deployment: { environment: "production", status, kind: "promotion" },
+      route: ["test", "staging", "production"],
+      walk: [],
+      gate: [{}, {}],
+      rulings: [],
+      hosts: [{}],
+      mayNot,
+      comparison: {},
     } as unknown as Schemas["DeploymentView"];
     const last = heroStops(view).at(-1);
     expect([last?.gate, last?.state]).toEqual([gate, state]);

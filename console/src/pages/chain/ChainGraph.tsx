@@ -18,9 +18,17 @@ interface Props {
 /** Components from left to right, each right of what starts it; the latest that came along each way. */
 export function ChainGraph({ members, edges, followed, selected }: Props) {
   const navigate = useNavigate();
-  const nodes = useMemo(() => members.map((member) => ({
-    key: member.component, member, after: edges.filter((edge) => edge.downstream === member.component).map((edge) => edge.upstream), afterAny: [], ifFailed: [],
-  })), [members, edges]);
+  const nodes = useMemo(
+    () =>
+      members.map((member) => ({
+        key: member.component,
+        member,
+        after: edges.filter((edge) => edge.downstream === member.component).map((edge) => edge.upstream),
+        afterAny: [],
+        ifFailed: [],
+      })),
+    [members, edges],
+  );
   const shape = useMemo(() => layout(nodes), [nodes]);
   const edgeOf = (from: string, to: string) => edges.find((edge) => edge.upstream === from && edge.downstream === to);
   return (
@@ -44,11 +52,25 @@ export function ChainGraph({ members, edges, followed, selected }: Props) {
           const status = here?.status ?? member.newest?.status;
           const state = status ? workState(status) : undefined;
           return (
-            <Slab key={member.component} name={member.component} glyph={state && <Glyph shape={state.shape} tone={state.tone} size={14} />}
-              words={here?.words ?? (member.newest ? `#${member.newest.number} ${workState(member.newest.status).word}, ${member.newest.version}` : latest(member))}
-              path={status === "running" ? "moving" : followed && !here ? "ahead" : "walked"} ground={followed && !here || !status ? "open" : "laid"}
-              tone={status === "failed" || status === "warned" ? status : undefined} x={x} y={y} selected={member.component === selected}
-              title={`${member.component}${member.newest ? `: ${member.newest.commitSummary}` : ""}`} onSelect={() => void navigate(`/components/${member.component}`)} />
+            <Slab
+              key={member.component}
+              name={member.component}
+              glyph={state && <Glyph shape={state.shape} tone={state.tone} size={14} />}
+              words={
+                here?.words ??
+                (member.newest
+                  ? `#${member.newest.number} ${workState(member.newest.status).word}, ${member.newest.version}`
+                  : latest(member))
+              }
+              path={status === "running" ? "moving" : followed && !here ? "ahead" : "walked"}
+              ground={(followed && !here) || !status ? "open" : "laid"}
+              tone={status === "failed" || status === "warned" ? status : undefined}
+              x={x}
+              y={y}
+              selected={member.component === selected}
+              title={`${member.component}${member.newest ? `: ${member.newest.commitSummary}` : ""}`}
+              onSelect={() => void navigate(`/components/${member.component}`)}
+            />
           );
         })}
       </div>
@@ -56,4 +78,5 @@ export function ChainGraph({ members, edges, followed, selected }: Props) {
   );
 }
 
-const latest = (member: Schemas["MemberView"]) => member.live.at(-1) ? `${member.live.at(-1)?.version} in ${member.live.at(-1)?.environment}` : "no run yet";
+const latest = (member: Schemas["MemberView"]) =>
+  member.live.at(-1) ? `${member.live.at(-1)?.version} in ${member.live.at(-1)?.environment}` : "no run yet";

@@ -4,7 +4,11 @@ import { deploymentState, workState } from "../../design/states";
 import { At, exactOf, lengthOf, useNow } from "../../design/time";
 import { rowsOf, spanOf, stretchesOf, sums, type Led, type Row, type Stretch } from "./chain";
 
-const KINDS: [Stretch["kind"], string][] = [["waiting", "waiting (its turn, a gate)"], ["queueing", "queueing (for agents)"], ["working", "working"]];
+const KINDS: [Stretch["kind"], string][] = [
+  ["waiting", "waiting (its turn, a gate)"],
+  ["queueing", "queueing (for agents)"],
+  ["working", "working"],
+];
 
 const length = (millis: number) => lengthOf(new Date(0).toISOString(), new Date(millis));
 
@@ -17,12 +21,39 @@ export function Walked({ sentence, at, tree }: { sentence: string; at: string; t
   const sum = sums(rows);
   return (
     <section className="sheet followed" aria-label={`What ${sentence} led to`}>
-      <header><h2>{sentence}</h2><span className="quiet"><At time={at} />, {length(span.to - span.from)} in all</span>
-        <span className="followed-key">{KINDS.map(([kind, words]) => <span key={kind}><i className={`spent ${kind}`} /> {words} {length(sum[kind])}</span>)}</span></header>
-      <div className="table-scroll" tabIndex={0} role="region" aria-label="Runs and deployments, in the order in which one led to another">
+      <header>
+        <h2>{sentence}</h2>
+        <span className="quiet">
+          <At time={at} />, {length(span.to - span.from)} in all
+        </span>
+        <span className="followed-key">
+          {KINDS.map(([kind, words]) => (
+            <span key={kind}>
+              <i className={`spent ${kind}`} /> {words} {length(sum[kind])}
+            </span>
+          ))}
+        </span>
+      </header>
+      <div
+        className="table-scroll"
+        tabIndex={0}
+        role="region"
+        aria-label="Runs and deployments, in the order in which one led to another"
+      >
         <table>
-          <thead><tr><th>What</th><th>State</th><th>Version</th><th className="axis">Where the time went</th></tr></thead>
-          <tbody>{rows.map((row, at) => <Line key={`${row.led.kind} ${row.led.component} ${row.led.number ?? at}`} row={row} span={span} />)}</tbody>
+          <thead>
+            <tr>
+              <th>What</th>
+              <th>State</th>
+              <th>Version</th>
+              <th className="axis">Where the time went</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, at) => (
+              <Line key={`${row.led.kind} ${row.led.component} ${row.led.number ?? at}`} row={row} span={span} />
+            ))}
+          </tbody>
         </table>
       </div>
     </section>
@@ -32,23 +63,57 @@ export function Walked({ sentence, at, tree }: { sentence: string; at: string; t
 function Line({ row: { led, depth }, span }: { row: Row; span: { from: number; to: number } }) {
   const indent = { paddingLeft: 20 + depth * 18 };
   if (led.kind === "nothing") {
-    return <tr className="not-started"><td style={indent}>{led.component}</td><td colSpan={3}><span className="quiet">no run started ({led.where}):</span> {led.reason}</td></tr>;
+    return (
+      <tr className="not-started">
+        <td style={indent}>{led.component}</td>
+        <td colSpan={3}>
+          <span className="quiet">no run started ({led.where}):</span> {led.reason}
+        </td>
+      </tr>
+    );
   }
   const run = led.kind === "run";
   const state = run ? workState(led.status) : deploymentState(led.status);
   const to = run ? `/runs/${led.component}/${led.number}` : `/deployments/${led.number}`;
   return (
     <tr>
-      <td style={indent}><Link to={to}>{run ? `${led.component}#${led.number}` : `into ${led.where}`}</Link>{run && led.where !== "main" && <span className="quiet"> on {led.where}</span>}</td>
-      <td title={led.reason}><StateWord state={state} /></td>
+      <td style={indent}>
+        <Link to={to}>{run ? `${led.component}#${led.number}` : `into ${led.where}`}</Link>
+        {run && led.where !== "main" && <span className="quiet"> on {led.where}</span>}
+      </td>
+      <td title={led.reason}>
+        <StateWord state={state} />
+      </td>
       <td className="v">{led.version}</td>
       <td className="axis">
-        <div className="lane" title={`${exactOf(led.at)}${led.spent ? `; waiting ${length(led.spent.waiting)}, queueing ${length(led.spent.queueing)}, working ${length(led.spent.working)}` : ""}`}>
+        <div
+          className="lane"
+          title={[
+            exactOf(led.at),
+            led.spent &&
+              `waiting ${length(led.spent.waiting)}, queueing ${length(led.spent.queueing)}, ` +
+                `working ${length(led.spent.working)}`,
+          ]
+            .filter(Boolean)
+            .join("; ")}
+        >
           {stretchesOf(led, span).map((stretch) => (
-            <i key={stretch.kind} className={`spent ${stretch.kind}`} style={{ left: `${stretch.from * 100}%`, width: `max(3px, ${stretch.width * 100}%)` }} />
+            <i
+              key={stretch.kind}
+              className={`spent ${stretch.kind}`}
+              style={{ left: `${stretch.from * 100}%`, width: `max(3px, ${stretch.width * 100}%)` }}
+            />
           ))}
         </div>
-        {(led.used.length > 0 || led.kept > 0) && <span className="quiet used">not built again: {[...led.used.map((each) => `${each.component} ${each.version}`), ...(led.kept > 0 ? [`${led.kept} ${led.kept === 1 ? "stage" : "stages"} began with kept folders`] : [])].join(", ")}</span>}
+        {(led.used.length > 0 || led.kept > 0) && (
+          <span className="quiet used">
+            not built again:{" "}
+            {[
+              ...led.used.map((each) => `${each.component} ${each.version}`),
+              ...(led.kept > 0 ? [`${led.kept} ${led.kept === 1 ? "stage" : "stages"} began with kept folders`] : []),
+            ].join(", ")}
+          </span>
+        )}
       </td>
     </tr>
   );

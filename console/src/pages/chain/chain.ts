@@ -10,7 +10,8 @@ export interface Row {
 }
 
 /** The tree as rows, each below what led to it. */
-export const rowsOf = (tree: Led[], depth = 0): Row[] => tree.flatMap((led) => [{ led, depth }, ...rowsOf(led.led, depth + 1)]);
+export const rowsOf = (tree: Led[], depth = 0): Row[] =>
+  tree.flatMap((led) => [{ led, depth }, ...rowsOf(led.led, depth + 1)]);
 
 /** A stretch of a row on the time axis, in shares of the whole. */
 export interface Stretch {
@@ -21,7 +22,10 @@ export interface Stretch {
 
 /** The first and the last moment of a walk, in milliseconds; what goes on ends now. */
 export function spanOf(rows: Row[], now: number): { from: number; to: number } {
-  const moments = rows.flatMap(({ led }) => [new Date(led.at).getTime(), led.endedAt ? new Date(led.endedAt).getTime() : led.kind === "nothing" ? new Date(led.at).getTime() : now]);
+  const moments = rows.flatMap(({ led }) => [
+    new Date(led.at).getTime(),
+    led.endedAt ? new Date(led.endedAt).getTime() : led.kind === "nothing" ? new Date(led.at).getTime() : now,
+  ]);
   return { from: Math.min(...moments), to: Math.max(...moments) };
 }
 
@@ -79,19 +83,31 @@ export type Reached = Map<string, { status: string; words: string } | "nothing">
 export function reachedBy(tree: Led[]): Reached {
   const reached: Reached = new Map();
   rowsOf(tree).forEach(({ led }) => {
-    if (led.kind === "run") reached.set(led.component, { status: led.status, words: `#${led.number} ${led.status}, ${led.version}` });
+    if (led.kind === "run")
+      reached.set(led.component, { status: led.status, words: `#${led.number} ${led.status}, ${led.version}` });
     else if (led.kind === "nothing" && !reached.has(led.component)) reached.set(led.component, "nothing");
   });
   return reached;
 }
 
-/** How an edge is drawn: walked, where the followed change, or else what happened last upstream, started a run; stopped, where it did not. */
+/**
+ * How an edge is drawn: walked, where the followed change, or else what happened last upstream, started a run;
+ * stopped, where it did not.
+ */
 export function styleOf(edge: Edge, followed?: Reached): "walked" | "moving" | "stopped" | "ahead" {
   if (followed) {
     const there = followed.has(edge.upstream) ? followed.get(edge.downstream) : undefined;
-    return there === undefined ? "ahead" : there === "nothing" ? "stopped" : ["waiting", "running", "cancelling"].includes(there.status) ? "moving" : "walked";
+    return there === undefined
+      ? "ahead"
+      : there === "nothing"
+        ? "stopped"
+        : ["waiting", "running", "cancelling"].includes(there.status)
+          ? "moving"
+          : "walked";
   }
   if (!edge.last) return "ahead";
   if (edge.last.run === undefined) return "stopped";
-  return edge.last.status === "waiting" || edge.last.status === "running" || edge.last.status === "cancelling" ? "moving" : "walked";
+  return edge.last.status === "waiting" || edge.last.status === "running" || edge.last.status === "cancelling"
+    ? "moving"
+    : "walked";
 }

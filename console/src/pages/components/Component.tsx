@@ -24,19 +24,50 @@ export default function Component() {
     <>
       <title>{`${name} · Paseo`}</title>
       <div className="title-line">
-        <h1>{name}</h1><p>{view.summary}</p>
-        <div className="title-action"><Link className="btn" to={`/components/${name}/pipeline`}><FilePen size={16} />Pipeline file</Link></div>
+        <h1>{name}</h1>
+        <p>{view.summary}</p>
+        <div className="title-action">
+          <Link className="btn" to={`/components/${name}/pipeline`}>
+            <FilePen size={16} />
+            Pipeline file
+          </Link>
+        </div>
       </div>
-      {view.retired && <p className="run-reason warn">Retired <At time={view.retired} />: nothing starts or is deployed of it any more; its history stays. It comes back by: <code>paseo bring-back component {name}</code></p>}
-      {view.formerNames.length > 0 && <p className="quiet">Formerly {view.formerNames.join(", ")}; it is still reached by {view.formerNames.length === 1 ? "that name" : "those names"}.</p>}
-      {view.problems.length > 0 && <p className="run-reason bad">{view.file} of {view.mainBranch}, line {view.problems[0]?.line}: {view.problems[0]?.message}{view.problems.length > 1 && ` (and ${view.problems.length - 1} more)`}</p>}
-      {view.kept.nearly && <p className="run-reason warn">{view.kept.nearly}. An operator allows more in <code>paseo.kept-per-component</code>.</p>}
+      {view.retired && (
+        <p className="run-reason warn">
+          Retired <At time={view.retired} />: nothing starts or is deployed of it any more; its history stays. It comes
+          back by: <code>paseo bring-back component {name}</code>
+        </p>
+      )}
+      {view.formerNames.length > 0 && (
+        <p className="quiet">
+          Formerly {view.formerNames.join(", ")}; it is still reached by{" "}
+          {view.formerNames.length === 1 ? "that name" : "those names"}.
+        </p>
+      )}
+      {view.problems.length > 0 && (
+        <p className="run-reason bad">
+          {view.file} of {view.mainBranch}, line {view.problems[0]?.line}: {view.problems[0]?.message}
+          {view.problems.length > 1 && ` (and ${view.problems.length - 1} more)`}
+        </p>
+      )}
+      {view.kept.nearly && (
+        <p className="run-reason warn">
+          {view.kept.nearly}. An operator allows more in <code>paseo.kept-per-component</code>.
+        </p>
+      )}
       <div className="run-columns">
         <div className="run-main">
-          {(view.repository || (runs.data && runs.data.length > 0)) && <section className="component sheet">
-            {runs.data && runs.data.length > 0 && <Runs name={name} runs={runs.data} />}
-            {runs.data?.length === 0 && view.repository && <p className="quiet">No run yet. Push to a branch that the pipeline file names, or: paseo start {name}</p>}
-          </section>}
+          {(view.repository || (runs.data && runs.data.length > 0)) && (
+            <section className="component sheet">
+              {runs.data && runs.data.length > 0 && <Runs name={name} runs={runs.data} />}
+              {runs.data?.length === 0 && view.repository && (
+                <p className="quiet">
+                  No run yet. Push to a branch that the pipeline file names, or: paseo start {name}
+                </p>
+              )}
+            </section>
+          )}
           {!view.repository && <Versions name={name} />}
           <Stores name={name} />
           <Events name={name} />
@@ -52,9 +83,18 @@ function Versions({ name }: { name: string }) {
   const arrived = useQuery(versions(name));
   return (
     <section className="component sheet">
-      <header><h2>Versions</h2><p className="quiet">Built elsewhere; they arrive by upload or in a watched store.</p></header>
+      <header>
+        <h2>Versions</h2>
+        <p className="quiet">Built elsewhere; they arrive by upload or in a watched store.</p>
+      </header>
       {arrived.data?.length === 0 && <p className="quiet">None yet. Publish one: paseo publish {name} VERSION FILE</p>}
-      <p className="arrived">{arrived.data?.map((number) => <Lozenge key={number} to={`/versions/${name}/${number}`}>{number}</Lozenge>)}</p>
+      <p className="arrived">
+        {arrived.data?.map((number) => (
+          <Lozenge key={number} to={`/versions/${name}/${number}`}>
+            {number}
+          </Lozenge>
+        ))}
+      </p>
     </section>
   );
 }
@@ -67,27 +107,79 @@ function Side({ view }: { view: View }) {
     <aside className="run-side">
       {view.repository && <Start view={view} />}
       <h2>{view.repository ? "Branches" : "Pipeline file"}</h2>
-      {branches.length === 0 && <p className="quiet">{view.repository ? "The repository has no branch yet." : "None is kept here yet."}</p>}
-      {reached.data?.error && <p className="bad" role="alert">The repository does not answer: {reached.data.error}</p>}
-      <ul className="plain">{branches.slice(0, 20).map(([branch, commit]) => <li key={branch}><Link to={`/components/${view.name}/pipeline?branch=${encodeURIComponent(branch)}`}>{branch}</Link> <code>{view.repository ? commit.slice(0, 8) : commit}</code></li>)}</ul>
-      {view.repository && <p className="quiet">Trusted: {view.trusted.join(", ") || "none"}. Allowed: {view.allowed.join(", ") || "none more"}.</p>}
-      {view.sources.length > 0 && <p className="quiet">May take from {view.sources.map((source) => `${source.name}${source.allBranches ? "" : " (trusted branches)"}`).join(", ")}.</p>}
-      <h2>Labels</h2>
-      {Object.keys(view.labels).length === 0 && <p className="quiet">None yet: paseo component labels {view.name} --label team=…</p>}
-      <p className="labels">{Object.entries(view.labels).map(([label, value]) => <Link key={label} to={`/?group=${encodeURIComponent(label)}&component=${encodeURIComponent(`${label}=${value}`)}`}>{label} <b>{value}</b></Link>)}</p>
-      <h2>Links</h2>
-      {view.links.length === 0 && <p className="quiet">None yet: paseo component links {view.name} --link Runbook=https://…</p>}
+      {branches.length === 0 && (
+        <p className="quiet">{view.repository ? "The repository has no branch yet." : "None is kept here yet."}</p>
+      )}
+      {reached.data?.error && (
+        <p className="bad" role="alert">
+          The repository does not answer: {reached.data.error}
+        </p>
+      )}
       <ul className="plain">
-        {view.repository && <li>repository <code title={view.repository}>{view.repository.split("/").at(-1)}</code></li>}
-        {view.links.map((link) => <li key={link.title}><a className="outward" href={link.address} rel="noreferrer"><ExternalLink size={13} aria-hidden="true" />{link.title}</a></li>)}
+        {branches.slice(0, 20).map(([branch, commit]) => (
+          <li key={branch}>
+            <Link to={`/components/${view.name}/pipeline?branch=${encodeURIComponent(branch)}`}>{branch}</Link>{" "}
+            <code>{view.repository ? commit.slice(0, 8) : commit}</code>
+          </li>
+        ))}
+      </ul>
+      {view.repository && (
+        <p className="quiet">
+          Trusted: {view.trusted.join(", ") || "none"}. Allowed: {view.allowed.join(", ") || "none more"}.
+        </p>
+      )}
+      {view.sources.length > 0 && (
+        <p className="quiet">
+          May take from{" "}
+          {view.sources.map((source) => `${source.name}${source.allBranches ? "" : " (trusted branches)"}`).join(", ")}.
+        </p>
+      )}
+      <h2>Labels</h2>
+      {Object.keys(view.labels).length === 0 && (
+        <p className="quiet">None yet: paseo component labels {view.name} --label team=…</p>
+      )}
+      <p className="labels">
+        {Object.entries(view.labels).map(([label, value]) => (
+          <Link
+            key={label}
+            to={`/?group=${encodeURIComponent(label)}&component=${encodeURIComponent(`${label}=${value}`)}`}
+          >
+            {label} <b>{value}</b>
+          </Link>
+        ))}
+      </p>
+      <h2>Links</h2>
+      {view.links.length === 0 && (
+        <p className="quiet">None yet: paseo component links {view.name} --link Runbook=https://…</p>
+      )}
+      <ul className="plain">
+        {view.repository && (
+          <li>
+            repository <code title={view.repository}>{view.repository.split("/").at(-1)}</code>
+          </li>
+        )}
+        {view.links.map((link) => (
+          <li key={link.title}>
+            <a className="outward" href={link.address} rel="noreferrer">
+              <ExternalLink size={13} aria-hidden="true" />
+              {link.title}
+            </a>
+          </li>
+        ))}
       </ul>
       <h2>Bytes</h2>
       <p className="quiet">{view.kept.words}.</p>
       {image.data && view.repository && (
         <>
           <h2>Badge</h2>
-          <img src={new URL(image.data.address).pathname + new URL(image.data.address).search} alt={`State of ${view.mainBranch}`} height={22} />
-          <p className="quiet"><code className="wrap">{image.data.address}</code> can be seen by whoever has its address.</p>
+          <img
+            src={new URL(image.data.address).pathname + new URL(image.data.address).search}
+            alt={`State of ${view.mainBranch}`}
+            height={22}
+          />
+          <p className="quiet">
+            <code className="wrap">{image.data.address}</code> can be seen by whoever has its address.
+          </p>
         </>
       )}
     </aside>
@@ -102,8 +194,16 @@ function Start({ view }: { view: View }) {
   const [refused, setRefused] = useState("");
   const file = useQuery({ ...pipeline(view.name, branch), enabled: branch in view.heads });
   const check = useQuery({
-    queryKey: ["pipeline-check", view.name, file.data?.text], enabled: Boolean(file.data?.text), staleTime: Infinity,
-    queryFn: () => need(api.POST("/api/v1/components/{name}/pipeline/check", { params: { path: { name: view.name } }, body: { text: file.data?.text ?? "" } })),
+    queryKey: ["pipeline-check", view.name, file.data?.text],
+    enabled: Boolean(file.data?.text),
+    staleTime: Infinity,
+    queryFn: () =>
+      need(
+        api.POST("/api/v1/components/{name}/pipeline/check", {
+          params: { path: { name: view.name } },
+          body: { text: file.data?.text ?? "" },
+        }),
+      ),
   });
   const asks = Object.entries(check.data?.plan?.asks ?? {});
   const start = async () => {
@@ -116,25 +216,71 @@ function Start({ view }: { view: View }) {
     }
   };
   return (
-    <form className="start" onSubmit={(event) => {
-      event.preventDefault();
-      void start();
-    }}>
+    <form
+      className="start"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void start();
+      }}
+    >
       <h2>Start a run</h2>
-      <label>Branch<select value={branch} onChange={(event) => setBranch(event.target.value)}>{Object.keys(view.heads).map((head) => <option key={head}>{head}</option>)}</select></label>
-      {asks.map(([name, ask]) => <Ask key={name} ask={ask} value={answers[name] ?? ask.standard} onAnswer={(answer) => setAnswers({ ...answers, [name]: answer })} />)}
-      <button type="submit" className="btn"><Play size={15} />Start {view.name}</button>
-      {refused && <p className="bad" role="alert">{refused}</p>}
+      <label>
+        Branch
+        <select value={branch} onChange={(event) => setBranch(event.target.value)}>
+          {Object.keys(view.heads).map((head) => (
+            <option key={head}>{head}</option>
+          ))}
+        </select>
+      </label>
+      {asks.map(([name, ask]) => (
+        <Ask
+          key={name}
+          ask={ask}
+          value={answers[name] ?? ask.standard}
+          onAnswer={(answer) => setAnswers({ ...answers, [name]: answer })}
+        />
+      ))}
+      <button type="submit" className="btn">
+        <Play size={15} />
+        Start {view.name}
+      </button>
+      {refused && (
+        <p className="bad" role="alert">
+          {refused}
+        </p>
+      )}
     </form>
   );
 }
 
 function Ask({ ask, value, onAnswer }: { ask: Schemas["AskView"]; value: string; onAnswer: (answer: string) => void }) {
-  if (ask.kind === "flag") return <label className="flag"><input type="checkbox" checked={value === "true"} onChange={(event) => onAnswer(String(event.target.checked))} />{ask.question}</label>;
+  if (ask.kind === "flag")
+    return (
+      <label className="flag">
+        <input
+          type="checkbox"
+          checked={value === "true"}
+          onChange={(event) => onAnswer(String(event.target.checked))}
+        />
+        {ask.question}
+      </label>
+    );
   return (
-    <label>{ask.question}
-      {ask.kind === "one-of" ? <select value={value} onChange={(event) => onAnswer(event.target.value)}>{ask.of.map((choice) => <option key={choice}>{choice}</option>)}</select>
-        : <input value={value} inputMode={ask.kind === "number" ? "decimal" : "text"} onChange={(event) => onAnswer(event.target.value)} />}
+    <label>
+      {ask.question}
+      {ask.kind === "one-of" ? (
+        <select value={value} onChange={(event) => onAnswer(event.target.value)}>
+          {ask.of.map((choice) => (
+            <option key={choice}>{choice}</option>
+          ))}
+        </select>
+      ) : (
+        <input
+          value={value}
+          inputMode={ask.kind === "number" ? "decimal" : "text"}
+          onChange={(event) => onAnswer(event.target.value)}
+        />
+      )}
     </label>
   );
 }

@@ -9,17 +9,33 @@ type Event = Schemas["TriggerEventView"];
 const startedNothing = (event: Event) => event.considered.every((each) => each.run === undefined);
 
 /** What happened, as a sentence that names the component where it does not yet. */
-const sentenceOf = (event: Event) => (event.kind === "run" || event.kind === "live" || event.kind === "arrival" ? event.sentence : `${event.component}: ${event.sentence}`);
+const sentenceOf = (event: Event) =>
+  event.kind === "run" || event.kind === "live" || event.kind === "arrival"
+    ? event.sentence
+    : `${event.component}: ${event.sentence}`;
 
 /** The newest events that started nothing, with the reason. */
 export function Nothing({ name }: { name: string }) {
   const seen = useQuery(triggerEvents(name));
-  const own = seen.data?.filter((event) => event.component === name && event.kind !== "run" && event.kind !== "live" && event.kind !== "arrival" && startedNothing(event)).slice(0, 2) ?? [];
+  const own =
+    seen.data
+      ?.filter(
+        (event) =>
+          event.component === name &&
+          event.kind !== "run" &&
+          event.kind !== "live" &&
+          event.kind !== "arrival" &&
+          startedNothing(event),
+      )
+      .slice(0, 2) ?? [];
   if (own.length === 0) return null;
   return (
     <ul className="nothing">
       {own.map((event) => (
-        <li key={event.id}><At time={event.at} /> {event.sentence} started nothing: {event.reason ?? event.considered.map((each) => each.reason).join("; ")}</li>
+        <li key={event.id}>
+          <At time={event.at} /> {event.sentence} started nothing:{" "}
+          {event.reason ?? event.considered.map((each) => each.reason).join("; ")}
+        </li>
       ))}
     </ul>
   );
@@ -31,17 +47,34 @@ export function Events({ name }: { name: string }) {
   if (!seen.data || seen.data.length === 0) return null;
   return (
     <section className="component sheet events">
-      <header><h2>What happened, and what it started</h2></header>
+      <header>
+        <h2>What happened, and what it started</h2>
+      </header>
       <ul>
         {seen.data.slice(0, 12).map((event) => (
           <li key={event.id}>
-            <p><At time={event.at} /> <b>{sentenceOf(event)}</b> <Link to={`/chain?event=${event.id}&of=${event.component}`}>what it led to</Link></p>
+            <p>
+              <At time={event.at} /> <b>{sentenceOf(event)}</b>{" "}
+              <Link to={`/chain?event=${event.id}&of=${event.component}`}>what it led to</Link>
+            </p>
             {event.reason && <p className="made quiet">nothing started: {event.reason}</p>}
             {event.considered.map((each) => (
               <p key={`${each.component} ${each.position}`} className="made">
-                {each.run === undefined
-                  ? <><span className="quiet">{each.component}, {each.trigger}: started nothing,</span> {each.reason}</>
-                  : <><Link to={`/runs/${each.component}/${each.run}`}>{each.component}#{each.run}</Link> <span className="quiet">started by {each.trigger}</span></>}
+                {each.run === undefined ? (
+                  <>
+                    <span className="quiet">
+                      {each.component}, {each.trigger}: started nothing,
+                    </span>{" "}
+                    {each.reason}
+                  </>
+                ) : (
+                  <>
+                    <Link to={`/runs/${each.component}/${each.run}`}>
+                      {each.component}#{each.run}
+                    </Link>{" "}
+                    <span className="quiet">started by {each.trigger}</span>
+                  </>
+                )}
               </p>
             ))}
           </li>

@@ -9,16 +9,41 @@ export function Runs({ name, runs }: { name: string; runs: Schemas["RunSummary"]
   return (
     <div className="table-scroll" tabIndex={0} role="region" aria-label={`Runs of ${name}`}>
       <table>
-        <thead><tr><th>Run</th><th>State</th><th>Commit</th><th>Branch</th><th>Version</th><th>Started</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Run</th>
+            <th>State</th>
+            <th>Commit</th>
+            <th>Branch</th>
+            <th>Version</th>
+            <th>Started</th>
+          </tr>
+        </thead>
         <tbody>
           {runs.map((run) => (
             <tr key={run.number}>
-              <td><Link to={`/runs/${name}/${run.number}`}>#{run.number}</Link></td>
-              <td><StateWord state={workState(run.status)} /></td>
-              <td className="clip"><code>{run.commit.slice(0, 7)}</code> {run.commitSummary}</td>
+              <td>
+                <Link to={`/runs/${name}/${run.number}`}>#{run.number}</Link>
+              </td>
+              <td>
+                <StateWord state={workState(run.status)} />
+              </td>
+              <td className="clip">
+                <code>{run.commit.slice(0, 7)}</code> {run.commitSummary}
+              </td>
               <td>{run.branch}</td>
-              <td>{run.sealed ? <Link className="v" to={`/versions/${name}/${run.version}`}>{run.version}</Link> : <span className="quiet">not sealed</span>}</td>
-              <td><At time={run.createdAt} /></td>
+              <td>
+                {run.sealed ? (
+                  <Link className="v" to={`/versions/${name}/${run.version}`}>
+                    {run.version}
+                  </Link>
+                ) : (
+                  <span className="quiet">not sealed</span>
+                )}
+              </td>
+              <td>
+                <At time={run.createdAt} />
+              </td>
             </tr>
           ))}
         </tbody>
@@ -26,4 +51,3 @@ export function Runs({ name, runs }: { name: string; runs: Schemas["RunSummary"]
     </div>
   );
 }
-

@@ -9,17 +9,48 @@ export function Stores({ name }: { name: string }) {
   if (!watched.data || watched.data.length === 0) return null;
   return (
     <section className="component sheet events">
-      <header><h2>Watched stores</h2></header>
+      <header>
+        <h2>Watched stores</h2>
+      </header>
       {watched.data.map((store) => (
         <div key={store.id} className="store">
-          <p><b>{store.where.kind}</b> <code className="wrap">{store.where.address}{store.where.name && ` ${store.where.name}`} {store.where.pattern}</code>{" "}
-            <span className="quiet">{store.error ? "" : store.lookedAt ? <>looked at <At time={store.lookedAt} />{store.sightings.length === 0 && "; nothing that matches is there yet"}</> : "not looked at yet"}</span></p>
-          {store.error && <p className="bad" role="alert">{store.error}</p>}
+          <p>
+            <b>{store.where.kind}</b>{" "}
+            <code className="wrap">
+              {store.where.address}
+              {store.where.name && ` ${store.where.name}`} {store.where.pattern}
+            </code>{" "}
+            <span className="quiet">
+              {store.error ? (
+                ""
+              ) : store.lookedAt ? (
+                <>
+                  looked at <At time={store.lookedAt} />
+                  {store.sightings.length === 0 && "; nothing that matches is there yet"}
+                </>
+              ) : (
+                "not looked at yet"
+              )}
+            </span>
+          </p>
+          {store.error && (
+            <p className="bad" role="alert">
+              {store.error}
+            </p>
+          )}
           <ul>
             {store.sightings.slice(0, 8).map((seen) => (
               <li key={seen.name}>
-                <At time={seen.seenAt} /> {seen.version ? <Link className="v" to={`/versions/${name}/${seen.version}`}>{seen.version}</Link> : <b>{seen.name}</b>}{" "}
-                <code title={seen.digest}>{seen.digest.replace(/^sha256:/, "").slice(0, 12)}</code> {seen.reason && <span className={seen.version ? "warn" : "quiet"}>{seen.reason}</span>}
+                <At time={seen.seenAt} />{" "}
+                {seen.version ? (
+                  <Link className="v" to={`/versions/${name}/${seen.version}`}>
+                    {seen.version}
+                  </Link>
+                ) : (
+                  <b>{seen.name}</b>
+                )}{" "}
+                <code title={seen.digest}>{seen.digest.replace(/^sha256:/, "").slice(0, 12)}</code>{" "}
+                {seen.reason && <span className={seen.version ? "warn" : "quiet"}>{seen.reason}</span>}
               </li>
             ))}
           </ul>

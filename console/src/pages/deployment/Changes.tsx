@@ -6,44 +6,89 @@ import { At } from "../../design/time";
 type Comparison = Schemas["ComparisonView"];
 
 /** What differs from what is live there. */
-export function Changes({ comparison, version, environment, begun }: { comparison: Comparison; version: string; environment: string; begun: boolean }) {
+export function Changes({
+  comparison,
+  version,
+  environment,
+  begun,
+}: {
+  comparison: Comparison;
+  version: string;
+  environment: string;
+  begun: boolean;
+}) {
   const { commits } = comparison;
   const authors = [...new Set(commits.map((commit) => commit.author))];
   return (
     <>
       <div className="section-head">
         <h2>{begun ? "What changed" : "What would change"}</h2>
-        <span className="quiet">{comparison.live ? <>against <b className="v">{comparison.live}</b>, {begun ? "live before" : "live"} in {environment}</> : `nothing ${begun ? "was" : "is"} live in ${environment}`}</span>
+        <span className="quiet">
+          {comparison.live ? (
+            <>
+              against <b className="v">{comparison.live}</b>, {begun ? "live before" : "live"} in {environment}
+            </>
+          ) : (
+            `nothing ${begun ? "was" : "is"} live in ${environment}`
+          )}
+        </span>
       </div>
       {comparison.lost.length > 0 && (
         <div className="lost">
-          <p><b>{comparison.lost.length} {comparison.lost.length === 1 ? "commit is" : "commits are"} live there that {version} lacks</b>: a fix may be lost.</p>
-          <ul>{comparison.lost.slice(0, 8).map((commit) => <li key={commit.id}><code>{commit.id.slice(0, 7)}</code> {commit.summary} <span className="quiet">{commit.author}</span></li>)}</ul>
+          <p>
+            <b>
+              {comparison.lost.length} {comparison.lost.length === 1 ? "commit is" : "commits are"} live there that{" "}
+              {version} lacks
+            </b>
+            : a fix may be lost.
+          </p>
+          <ul>
+            {comparison.lost.slice(0, 8).map((commit) => (
+              <li key={commit.id}>
+                <code>{commit.id.slice(0, 7)}</code> {commit.summary} <span className="quiet">{commit.author}</span>
+              </li>
+            ))}
+          </ul>
         </div>
       )}
-      {comparison.live === version ? <Again comparison={comparison} /> : <div className="changes">
-        <section>
-          <h3>{comparison.commitCount} {comparison.commitCount === 1 ? "commit" : "commits"}{authors.length > 0 && <span className="quiet"> by {authors.join(", ")}</span>}</h3>
-          <table className="commits">
-            <tbody>
-              {commits.map((commit) => (
-                <tr key={commit.id}>
-                  <td><code>{commit.id.slice(0, 7)}</code></td><td className="clip" title={commit.summary}>{commit.summary}</td>
-                  <td className="quiet">{commit.author}</td><td className="number quiet"><At time={commit.at} /></td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          {commits.length === 0 && <p className="quiet">None: {version} and what is live have the same commit.</p>}
-        </section>
-        <div>
-          <Artifacts artifacts={comparison.artifacts} />
-          <Evidence figures={comparison.evidence} />
-          <Variables variables={comparison.variables} />
-          <Secrets secrets={comparison.secrets} />
-          <RecipeChanges recipe={comparison.recipe} files={comparison.files} live={comparison.live} />
+      {comparison.live === version ? (
+        <Again comparison={comparison} />
+      ) : (
+        <div className="changes">
+          <section>
+            <h3>
+              {comparison.commitCount} {comparison.commitCount === 1 ? "commit" : "commits"}
+              {authors.length > 0 && <span className="quiet"> by {authors.join(", ")}</span>}
+            </h3>
+            <table className="commits">
+              <tbody>
+                {commits.map((commit) => (
+                  <tr key={commit.id}>
+                    <td>
+                      <code>{commit.id.slice(0, 7)}</code>
+                    </td>
+                    <td className="clip" title={commit.summary}>
+                      {commit.summary}
+                    </td>
+                    <td className="quiet">{commit.author}</td>
+                    <td className="number quiet">
+                      <At time={commit.at} />
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            {commits.length === 0 && <p className="quiet">None: {version} and what is live have the same commit.</p>}
+          </section>
+          <div>
+            <Artifacts artifacts={comparison.artifacts} />
+            <Evidence figures={comparison.evidence} />
+            <Variables variables={comparison.variables} />
+            <Secrets secrets={comparison.secrets} />
+            <RecipeChanges recipe={comparison.recipe} files={comparison.files} live={comparison.live} />
+          </div>
         </div>
-      </div>}
+      )}
     </>
   );
 }
@@ -53,7 +98,10 @@ function Again({ comparison }: { comparison: Comparison }) {
   const variables = comparison.variables.filter((each) => each.live !== each.proposed);
   return (
     <div className="again">
-      <p>The same version, {comparison.live}: the same bytes by the same recipe.{variables.length + comparison.secrets.length === 0 && " Its variables and secrets are the same too."}</p>
+      <p>
+        The same version, {comparison.live}: the same bytes by the same recipe.
+        {variables.length + comparison.secrets.length === 0 && " Its variables and secrets are the same too."}
+      </p>
       {variables.length > 0 && <Variables variables={variables} />}
       <Secrets secrets={comparison.secrets} />
     </div>
@@ -61,21 +109,33 @@ function Again({ comparison }: { comparison: Comparison }) {
 }
 
 /** What does not differ, in one line. */
-const Same = ({ names }: { names: string[] }) => names.length > 0 && <p className="quiet small-text">The same: {names.join(", ")}</p>;
+const Same = ({ names }: { names: string[] }) =>
+  names.length > 0 && <p className="quiet small-text">The same: {names.join(", ")}</p>;
 
 const Artifacts = ({ artifacts }: { artifacts: Schemas["ArtifactChange"][] }) => (
   <section>
     <h3>Artifacts</h3>
     <table>
       <tbody>
-        {artifacts.filter((each) => each.digest !== each.liveDigest).map((each) => (
-          <tr key={each.name}>
-            <td><b>{each.name}</b></td>
-            <td>{each.liveDigest ? <code className="quiet">{each.liveDigest.slice(0, 8)}</code> : <span className="quiet">none</span>}
-              <ArrowRight size={13} className="to" aria-label="to" />{each.digest ? <Digest value={each.digest} /> : <b>none</b>}</td>
-            <td className="number">{each.size !== undefined && bytes(each.size)}</td>
-          </tr>
-        ))}
+        {artifacts
+          .filter((each) => each.digest !== each.liveDigest)
+          .map((each) => (
+            <tr key={each.name}>
+              <td>
+                <b>{each.name}</b>
+              </td>
+              <td>
+                {each.liveDigest ? (
+                  <code className="quiet">{each.liveDigest.slice(0, 8)}</code>
+                ) : (
+                  <span className="quiet">none</span>
+                )}
+                <ArrowRight size={13} className="to" aria-label="to" />
+                {each.digest ? <Digest value={each.digest} /> : <b>none</b>}
+              </td>
+              <td className="number">{each.size !== undefined && bytes(each.size)}</td>
+            </tr>
+          ))}
       </tbody>
     </table>
     <Same names={artifacts.filter((each) => each.digest === each.liveDigest).map((each) => each.name)} />
@@ -87,12 +147,20 @@ const Variables = ({ variables }: { variables: Schemas["VariableChange"][] }) =>
     <h3>Variables</h3>
     <table>
       <tbody>
-        {variables.filter((each) => each.live !== each.proposed).map((each) => (
-          <tr key={each.name}>
-            <td><code>{each.name}</code></td>
-            <td>{each.live ?? "not set"}<ArrowRight size={13} className="to" aria-label="to" /><b>{each.proposed ?? "not set"}</b></td>
-          </tr>
-        ))}
+        {variables
+          .filter((each) => each.live !== each.proposed)
+          .map((each) => (
+            <tr key={each.name}>
+              <td>
+                <code>{each.name}</code>
+              </td>
+              <td>
+                {each.live ?? "not set"}
+                <ArrowRight size={13} className="to" aria-label="to" />
+                <b>{each.proposed ?? "not set"}</b>
+              </td>
+            </tr>
+          ))}
       </tbody>
     </table>
     <Same names={variables.filter((each) => each.live === each.proposed).map((each) => `${each.name} ${each.live}`)} />
@@ -100,24 +168,39 @@ const Variables = ({ variables }: { variables: Schemas["VariableChange"][] }) =>
   </section>
 );
 
-const revision = (of: Schemas["SecretValueView"] | undefined) => (of ? <>value {of.number}, set <At time={of.at} />{of.by && ` by ${of.by}`}</> : "none");
+const revision = (of: Schemas["SecretValueView"] | undefined) =>
+  of ? (
+    <>
+      value {of.number}, set <At time={of.at} />
+      {of.by && ` by ${of.by}`}
+    </>
+  ) : (
+    "none"
+  );
 
 /** Which value, who set it and when; never the value. */
-const Secrets = ({ secrets }: { secrets: Schemas["SecretChange"][] }) => secrets.length > 0 && (
-  <section>
-    <h3>Secrets</h3>
-    <table>
-      <tbody>
-        {secrets.map((each) => (
-          <tr key={each.name}>
-            <td><code>{each.name}</code></td>
-            <td>{revision(each.live)}<ArrowRight size={13} className="to" aria-label="to" /><b>{revision(each.proposed)}</b></td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  </section>
-);
+const Secrets = ({ secrets }: { secrets: Schemas["SecretChange"][] }) =>
+  secrets.length > 0 && (
+    <section>
+      <h3>Secrets</h3>
+      <table>
+        <tbody>
+          {secrets.map((each) => (
+            <tr key={each.name}>
+              <td>
+                <code>{each.name}</code>
+              </td>
+              <td>
+                {revision(each.live)}
+                <ArrowRight size={13} className="to" aria-label="to" />
+                <b>{revision(each.proposed)}</b>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
 
 /** What is better or worse stands out; what is the same is one line. */
 function Evidence({ figures }: { figures: Schemas["FigureView"][] }) {
@@ -131,7 +214,14 @@ function Evidence({ figures }: { figures: Schemas["FigureView"][] }) {
           {changed.map((each) => (
             <tr key={each.name} className={each.better === false ? "worse" : ""}>
               <td>{each.name}</td>
-              <td>{each.live ?? "not reported"}<ArrowRight size={13} className="to" aria-label="to" /><b>{each.proposed ?? "not reported"}</b>{each.better !== undefined && <span className={each.better ? "good" : "warn"}> {each.better ? "better" : "worse"}</span>}</td>
+              <td>
+                {each.live ?? "not reported"}
+                <ArrowRight size={13} className="to" aria-label="to" />
+                <b>{each.proposed ?? "not reported"}</b>
+                {each.better !== undefined && (
+                  <span className={each.better ? "good" : "warn"}> {each.better ? "better" : "worse"}</span>
+                )}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -142,14 +232,36 @@ function Evidence({ figures }: { figures: Schemas["FigureView"][] }) {
   );
 }
 
-const RecipeChanges = ({ recipe, files, live }: { recipe: Schemas["RecipeChange"][]; files: Schemas["RecipeChange"][]; live?: string }) => (
+const RecipeChanges = ({
+  recipe,
+  files,
+  live,
+}: {
+  recipe: Schemas["RecipeChange"][];
+  files: Schemas["RecipeChange"][];
+  live?: string;
+}) => (
   <section>
     <h3>Recipe</h3>
-    {live === undefined ? <p className="quiet">Nothing to compare with.</p> : recipe.length + files.length === 0 ? <p className="quiet">The same, and so are the files that it brings.</p> : (
+    {live === undefined ? (
+      <p className="quiet">Nothing to compare with.</p>
+    ) : recipe.length + files.length === 0 ? (
+      <p className="quiet">The same, and so are the files that it brings.</p>
+    ) : (
       <ul className="recipe-changes">
-        {recipe.slice(0, 8).map((each) => <li key={each.what}><code>{each.what}</code> {each.live ?? "–"}<ArrowRight size={13} className="to" aria-label="to" /><b>{each.proposed ?? "–"}</b></li>)}
+        {recipe.slice(0, 8).map((each) => (
+          <li key={each.what}>
+            <code>{each.what}</code> {each.live ?? "–"}
+            <ArrowRight size={13} className="to" aria-label="to" />
+            <b>{each.proposed ?? "–"}</b>
+          </li>
+        ))}
         {recipe.length > 8 && <li className="quiet">and {recipe.length - 8} more</li>}
-        {files.map((each) => <li key={each.what}><code>{each.what}</code> {each.live && each.proposed ? "changed" : each.proposed ? "is new" : "is gone"}</li>)}
+        {files.map((each) => (
+          <li key={each.what}>
+            <code>{each.what}</code> {each.live && each.proposed ? "changed" : each.proposed ? "is new" : "is gone"}
+          </li>
+        ))}
       </ul>
     )}
   </section>

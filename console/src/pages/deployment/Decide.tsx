@@ -17,13 +17,20 @@ export function Decide({ view, mine }: { view: View; mine: boolean }) {
 
   const rule = async (yes: boolean) => {
     if (comment.trim() === "" && (view.commentRequired || !yes)) {
-      setWrong(yes ? `${environment} wants a comment with every decision.` : "Say why: the reason is kept in the audit trail.");
+      setWrong(
+        yes ? `${environment} wants a comment with every decision.` : "Say why: the reason is kept in the audit trail.",
+      );
       return;
     }
     setBusy(true);
     setWrong("");
     try {
-      await need(api.POST("/api/v1/deployments/{id}/ruling", { params: { path: { id } }, body: { yes, comment, subject: view.subject } }));
+      await need(
+        api.POST("/api/v1/deployments/{id}/ruling", {
+          params: { path: { id } },
+          body: { yes, comment, subject: view.subject },
+        }),
+      );
     } catch (error) {
       setWrong(error instanceof Error ? error.message : String(error));
     } finally {
@@ -34,15 +41,37 @@ export function Decide({ view, mine }: { view: View; mine: boolean }) {
 
   return (
     <form className="decide" onSubmit={(event) => event.preventDefault()}>
-      <label htmlFor="comment"><b>Your comment</b> <span className="quiet">{view.commentRequired ? "required, " : ""}kept in the audit trail</span></label>
-      <textarea id="comment" className="input" rows={2} value={comment} onChange={(event) => setComment(event.target.value)}
-        placeholder="What you looked at, and why yes or no" aria-invalid={wrong !== ""} aria-describedby="wrong" maxLength={2000} />
-      <p id="wrong" className="field-error" role="alert">{wrong}</p>
+      <label htmlFor="comment">
+        <b>Your comment</b>{" "}
+        <span className="quiet">{view.commentRequired ? "required, " : ""}kept in the audit trail</span>
+      </label>
+      <textarea
+        id="comment"
+        className="input"
+        rows={2}
+        value={comment}
+        onChange={(event) => setComment(event.target.value)}
+        placeholder="What you looked at, and why yes or no"
+        aria-invalid={wrong !== ""}
+        aria-describedby="wrong"
+        maxLength={2000}
+      />
+      <p id="wrong" className="field-error" role="alert">
+        {wrong}
+      </p>
       <div className="decide-buttons">
-        <button type="button" className="btn yes big" disabled={busy} onClick={() => void rule(true)}><Check size={17} />Approve {version}</button>
-        <button type="button" className="btn danger big" disabled={busy} onClick={() => void rule(false)}><X size={17} />Reject</button>
+        <button type="button" className="btn yes big" disabled={busy} onClick={() => void rule(true)}>
+          <Check size={17} />
+          Approve {version}
+        </button>
+        <button type="button" className="btn danger big" disabled={busy} onClick={() => void rule(false)}>
+          <X size={17} />
+          Reject
+        </button>
       </div>
-      <p className="quiet small-text">A rejection ends this deployment; {environment} keeps {view.comparison.live ?? "what it has"}.</p>
+      <p className="quiet small-text">
+        A rejection ends this deployment; {environment} keeps {view.comparison.live ?? "what it has"}.
+      </p>
     </form>
   );
 }

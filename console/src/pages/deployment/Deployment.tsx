@@ -28,27 +28,77 @@ export default function Deployment() {
   const view = deployment.data;
   const { component, version, environment, status } = view.deployment;
   const mine = status === "waiting" && view.mayNot === undefined;
+  const what = `${view.emergency ? "an emergency, a" : "a"} ${view.deployment.kind}`;
   return (
     <In zone={view.zone}>
       <title>{`${component} ${version} into ${environment} · Paseo`}</title>
       <div className="title-line">
         <h1>{title(view)}</h1>
         <p className="title-end">
-          Deployment <b>{view.deployment.id}</b>, {view.emergency ? "an emergency, a" : "a"} {view.deployment.kind}. <b>{view.deployment.requestedBy ?? "The walk"}</b> asked <At time={view.deployment.requestedAt} />{view.deployment.startedAt && view.deployment.liveAt && <>, live {lengthOf(view.deployment.startedAt, new Date(view.deployment.liveAt), view.deployment.away)} after it began{without(view.deployment.away)}</>}
+          Deployment <b>{view.deployment.id}</b>, {what}. <b>{view.deployment.requestedBy ?? "The walk"}</b> asked{" "}
+          <At time={view.deployment.requestedAt} />
+          {view.deployment.startedAt && view.deployment.liveAt && (
+            <>
+              , live {lengthOf(view.deployment.startedAt, new Date(view.deployment.liveAt), view.deployment.away)} after
+              it began{without(view.deployment.away)}
+            </>
+          )}
         </p>
       </div>
-      <div className="hero"><Walk stops={heroStops(view)} label={`The walk of ${component} ${version}`} /></div>
+      <div className="hero">
+        <Walk stops={heroStops(view)} label={`The walk of ${component} ${version}`} />
+      </div>
       <div className={`deployment-columns ${mine ? "mine" : ""}`}>
         <div className="evidence">
           <Addresses view={view} />
-          <Changes comparison={view.comparison} version={version} environment={environment} begun={view.deployment.startedAt !== undefined} />
-          <p className="links"><Link to={`/places/${component}/${environment}`}>{component} in {environment}</Link>, <Link to={`/versions/${component}/${version}`}>{component} {version}</Link>{view.run && <>, built by <Link to={`/runs/${component}/${view.run}`}>{component} #{view.run}</Link></>}</p>
+          <Changes
+            comparison={view.comparison}
+            version={version}
+            environment={environment}
+            begun={view.deployment.startedAt !== undefined}
+          />
+          <p className="links">
+            <Link to={`/places/${component}/${environment}`}>
+              {component} in {environment}
+            </Link>
+            ,{" "}
+            <Link to={`/versions/${component}/${version}`}>
+              {component} {version}
+            </Link>
+            {view.run && (
+              <>
+                , built by{" "}
+                <Link to={`/runs/${component}/${view.run}`}>
+                  {component} #{view.run}
+                </Link>
+              </>
+            )}
+          </p>
         </div>
         <div className="beyond">
-          <p className="status-line"><StateWord state={deploymentState(status)} tone={mine ? "need" : undefined}>{mine ? "waits for you" : deploymentState(status).word}</StateWord>{view.deployment.reason && <span>{view.deployment.reason}</span>}</p>
-          {view.newer && <p className="newer">{component} <b className="v">{view.newer}</b> is newer and has been live where this came from. Requesting it overtakes this one; approvals are not carried over.</p>}
-          {view.cautions.map((caution) => <p key={caution} className="warn"><Glyph shape="warned" tone="warn" /> {caution}.</p>)}
-          {view.emergency && <p className="warn">An emergency: “{view.emergency}”. Somebody else reviews it within three days: <code>paseo review deployment {view.deployment.id}</code></p>}
+          <p className="status-line">
+            <StateWord state={deploymentState(status)} tone={mine ? "need" : undefined}>
+              {mine ? "waits for you" : deploymentState(status).word}
+            </StateWord>
+            {view.deployment.reason && <span>{view.deployment.reason}</span>}
+          </p>
+          {view.newer && (
+            <p className="newer">
+              {component} <b className="v">{view.newer}</b> is newer and has been live where this came from. Requesting
+              it overtakes this one; approvals are not carried over.
+            </p>
+          )}
+          {view.cautions.map((caution) => (
+            <p key={caution} className="warn">
+              <Glyph shape="warned" tone="warn" /> {caution}.
+            </p>
+          ))}
+          {view.emergency && (
+            <p className="warn">
+              An emergency: “{view.emergency}”. Somebody else reviews it within three days:{" "}
+              <code>paseo review deployment {view.deployment.id}</code>
+            </p>
+          )}
           <Gate view={view} mine={mine} />
           <Plan view={view} />
           <Hosts view={view} />
@@ -62,11 +112,16 @@ export default function Deployment() {
 
 function title({ deployment: { component, version, environment, status } }: View): string {
   switch (status) {
-    case "waiting": return `${component} ${version} waits at ${environment}’s gate`;
-    case "live": return `${component} ${version} is live in ${environment}`;
-    case "replaced": return `${component} ${version} was live in ${environment}`;
-    case "queued": return `${component} ${version} is queued for ${environment}`;
-    default: return `${component} ${version} into ${environment}: ${status}`;
+    case "waiting":
+      return `${component} ${version} waits at ${environment}’s gate`;
+    case "live":
+      return `${component} ${version} is live in ${environment}`;
+    case "replaced":
+      return `${component} ${version} was live in ${environment}`;
+    case "queued":
+      return `${component} ${version} is queued for ${environment}`;
+    default:
+      return `${component} ${version} into ${environment}: ${status}`;
   }
 }
 
@@ -74,7 +129,17 @@ const port = (url: string) => new URL(url).host;
 
 const Addresses = ({ view }: { view: View }) => (
   <div className="addresses">
-    {view.behindUrl && <a className="btn" href={view.behindUrl} target="_blank" rel="noreferrer"><ExternalLink size={15} />Open {view.route[view.route.indexOf(view.deployment.environment) - 1]} <code>{port(view.behindUrl)}</code></a>}
-    {view.url && <a className="btn" href={view.url} target="_blank" rel="noreferrer"><ExternalLink size={15} />Open {view.deployment.environment} <code>{port(view.url)}</code></a>}
+    {view.behindUrl && (
+      <a className="btn" href={view.behindUrl} target="_blank" rel="noreferrer">
+        <ExternalLink size={15} />
+        Open {view.route[view.route.indexOf(view.deployment.environment) - 1]} <code>{port(view.behindUrl)}</code>
+      </a>
+    )}
+    {view.url && (
+      <a className="btn" href={view.url} target="_blank" rel="noreferrer">
+        <ExternalLink size={15} />
+        Open {view.deployment.environment} <code>{port(view.url)}</code>
+      </a>
+    )}
   </div>
 );

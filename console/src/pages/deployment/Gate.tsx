@@ -13,7 +13,14 @@ export function Gate({ view, mine }: { view: View; mine: boolean }) {
   return (
     <section aria-label="Gate">
       <Criteria criteria={view.gate} rulings={view.rulings} mine={mine} />
-      <Checklist lists={view.checklists} mine={view.mayNotTick === undefined} onTick={async (said) => { await tickDeployment(id, said); await client.invalidateQueries(); }} />
+      <Checklist
+        lists={view.checklists}
+        mine={view.mayNotTick === undefined}
+        onTick={async (said) => {
+          await tickDeployment(id, said);
+          await client.invalidateQueries();
+        }}
+      />
     </section>
   );
 }

@@ -8,8 +8,19 @@ import { ofTask } from "../../log/source";
 type View = Schemas["DeploymentView"];
 
 const WORD: Record<string, string> = {
-  install: "Install", check: "Check", undo: "Undo", remove: "Remove", watch: "Watch", clear: "Clear", once_before: "Once before", once_after: "Once after",
-  traffic: "Traffic, by the agent", traffic_back: "Traffic back, by the agent", whole: "Check of the whole", watch_whole: "Watch of the whole", test: "Test",
+  install: "Install",
+  check: "Check",
+  undo: "Undo",
+  remove: "Remove",
+  watch: "Watch",
+  clear: "Clear",
+  once_before: "Once before",
+  once_after: "Once after",
+  traffic: "Traffic, by the agent",
+  traffic_back: "Traffic back, by the agent",
+  whole: "Check of the whole",
+  watch_whole: "Watch of the whole",
+  test: "Test",
 };
 
 /** Host by host: how far it is and what it has; before it begins, what will happen. */
@@ -22,14 +33,40 @@ export function Hosts({ view }: { view: View }) {
         {view.hosts.map((host) => (
           <li key={host.host}>
             <b>{host.host}</b>
-            {waiting ? <span>{host.phase === "away" ? "left out" : `install, then ${view.checks} ${view.checks === 1 ? "check" : "checks"}`}</span> : <StateWord state={hostState(host.phase)} />}
-            <span className="quiet">{host.unknown ? "nobody knows what it has" : host.live ? <>has <span className="v">{host.live}</span></> : "has nothing"}</span>
+            {waiting ? (
+              <span>
+                {host.phase === "away"
+                  ? "left out"
+                  : `install, then ${view.checks} ${view.checks === 1 ? "check" : "checks"}`}
+              </span>
+            ) : (
+              <StateWord state={hostState(host.phase)} />
+            )}
+            <span className="quiet">
+              {host.unknown ? (
+                "nobody knows what it has"
+              ) : host.live ? (
+                <>
+                  has <span className="v">{host.live}</span>
+                </>
+              ) : (
+                "has nothing"
+              )}
+            </span>
             {host.reason && <p className={host.phase === "away" ? "quiet" : "bad"}>{host.reason}</p>}
           </li>
         ))}
       </ul>
-      {waiting && <p className="quiet small-text">{view.undoes ? `If a host fails, all go back to ${view.comparison.live ?? "what was there before"} by themselves.` : "If a host fails, it stops there and a person decides."}</p>}
-      {view.tasks.map((task) => <Task key={task.work} id={view.deployment.id} task={task} />)}
+      {waiting && (
+        <p className="quiet small-text">
+          {view.undoes
+            ? `If a host fails, all go back to ${view.comparison.live ?? "what was there before"} by themselves.`
+            : "If a host fails, it stops there and a person decides."}
+        </p>
+      )}
+      {view.tasks.map((task) => (
+        <Task key={task.work} id={view.deployment.id} task={task} />
+      ))}
     </section>
   );
 }
@@ -37,8 +74,13 @@ export function Hosts({ view }: { view: View }) {
 function Task({ id, task }: { id: number; task: Schemas["HostTaskView"] }) {
   return (
     <Collapsible.Root className="task">
-      <Collapsible.Trigger className="task-head">{WORD[task.kind] ?? task.kind} on {task.host}<span className="quiet">{task.status === "offered" ? "waits for its agent" : "log"}</span></Collapsible.Trigger>
-      <Collapsible.Content><Log source={ofTask(id, task, `${WORD[task.kind] ?? task.kind} on ${task.host}`)} /></Collapsible.Content>
+      <Collapsible.Trigger className="task-head">
+        {WORD[task.kind] ?? task.kind} on {task.host}
+        <span className="quiet">{task.status === "offered" ? "waits for its agent" : "log"}</span>
+      </Collapsible.Trigger>
+      <Collapsible.Content>
+        <Log source={ofTask(id, task, `${WORD[task.kind] ?? task.kind} on ${task.host}`)} />
+      </Collapsible.Content>
     </Collapsible.Root>
   );
 }

@@ -7,27 +7,47 @@ import { At } from "../../design/time";
 type View = Schemas["DeploymentView"];
 type Part = Schemas["MovementView"];
 
-const length = (seconds = 0) => (seconds >= 3600 && seconds % 3600 === 0 ? `${seconds / 3600} h` : seconds >= 60 && seconds % 60 === 0 ? `${seconds / 60} min` : `${seconds} s`);
+const length = (seconds = 0) =>
+  seconds >= 3600 && seconds % 3600 === 0
+    ? `${seconds / 3600} h`
+    : seconds >= 60 && seconds % 60 === 0
+      ? `${seconds / 60} min`
+      : `${seconds} s`;
 
 /** A part of the plan, as what will happen. */
 export function words(part: Part): string {
   const hosts = part.hosts.join(", ");
   switch (part.what) {
-    case "once-before": return "once, before the first host";
-    case "install": return `deploy to ${hosts}, then check ${part.hosts.length === 1 ? "it" : "them"}`;
-    case "verify": return `check ${hosts}, which ${part.hosts.length === 1 ? "has" : "have"} it already`;
-    case "pause": return `wait ${length(part.seconds)}`;
-    case "traffic": return `${part.share} % of the traffic to it`;
-    case "watch": return `keep checking for ${length(part.seconds)}`;
-    case "facts": return `go on if ${part.name}`;
-    case "question": return "ask a person whether it goes on";
-    case "once-after": return "once, after the last host";
-    case "whole": return "check the whole";
-    case "live": return "live";
-    case "test": return `test: ${part.name}`;
-    case "settled": return "the walk goes on";
-    case "clear": return `take what was before off ${hosts}`;
-    default: return part.what;
+    case "once-before":
+      return "once, before the first host";
+    case "install":
+      return `deploy to ${hosts}, then check ${part.hosts.length === 1 ? "it" : "them"}`;
+    case "verify":
+      return `check ${hosts}, which ${part.hosts.length === 1 ? "has" : "have"} it already`;
+    case "pause":
+      return `wait ${length(part.seconds)}`;
+    case "traffic":
+      return `${part.share} % of the traffic to it`;
+    case "watch":
+      return `keep checking for ${length(part.seconds)}`;
+    case "facts":
+      return `go on if ${part.name}`;
+    case "question":
+      return "ask a person whether it goes on";
+    case "once-after":
+      return "once, after the last host";
+    case "whole":
+      return "check the whole";
+    case "live":
+      return "live";
+    case "test":
+      return `test: ${part.name}`;
+    case "settled":
+      return "the walk goes on";
+    case "clear":
+      return `take what was before off ${hosts}`;
+    default:
+      return part.what;
   }
 }
 
@@ -45,8 +65,26 @@ export function Plan({ view }: { view: View }) {
           const state = part.state as keyof typeof SHAPE;
           return (
             <li key={at} data-state={state}>
-              <Glyph shape={SHAPE[state]} tone={state === "done" ? "good" : state === "now" ? "ink" : state === "broken" ? "bad" : "rest2"} />
-              <span>{words(part)}{state === "broken" ? <span className="bad">{part.what === "test" ? ": it failed, so the walk does not go on" : ": it ended here"}</span> : state === "left" ? <span className="quiet">, not done</span> : null}{state === "now" && view.until ? <span className="quiet"> until <At time={view.until} /></span> : null}</span>
+              <Glyph
+                shape={SHAPE[state]}
+                tone={state === "done" ? "good" : state === "now" ? "ink" : state === "broken" ? "bad" : "rest2"}
+              />
+              <span>
+                {words(part)}
+                {state === "broken" ? (
+                  <span className="bad">
+                    {part.what === "test" ? ": it failed, so the walk does not go on" : ": it ended here"}
+                  </span>
+                ) : state === "left" ? (
+                  <span className="quiet">, not done</span>
+                ) : null}
+                {state === "now" && view.until ? (
+                  <span className="quiet">
+                    {" "}
+                    until <At time={view.until} />
+                  </span>
+                ) : null}
+              </span>
             </li>
           );
         })}
@@ -72,12 +110,23 @@ function GoOn({ view }: { view: View }) {
   };
   return (
     <div className="go-on">
-      <p><b>{version} has {view.share} % of the traffic.</b> Does it go on?</p>
+      <p>
+        <b>
+          {version} has {view.share} % of the traffic.
+        </b>{" "}
+        Does it go on?
+      </p>
       <div className="decide-buttons">
-        <button type="button" className="btn yes big" onClick={() => void answer(true)}>Go on</button>
-        <button type="button" className="btn danger big" onClick={() => void answer(false)}>Go back</button>
+        <button type="button" className="btn yes big" onClick={() => void answer(true)}>
+          Go on
+        </button>
+        <button type="button" className="btn danger big" onClick={() => void answer(false)}>
+          Go back
+        </button>
       </div>
-      <p className="field-error" role="alert">{wrong}</p>
+      <p className="field-error" role="alert">
+        {wrong}
+      </p>
     </div>
   );
 }

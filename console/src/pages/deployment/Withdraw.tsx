@@ -13,13 +13,26 @@ export function Withdraw({ view: { deployment } }: { view: Schemas["DeploymentVi
   const ahead = AHEAD.includes(status);
   return (
     <div className="withdraw">
-      <Ask danger label={ahead ? "Withdraw" : "Cancel"} title={`${ahead ? "Withdraw" : "Cancel"} deployment ${id}`} reason="" act={ahead ? `Withdraw ${version}` : `Cancel and undo ${version}`}
-        what={<p>{ahead ? `Nothing has begun: ${component} ${version} is not deployed to ${environment}, and what is live there stays. Approvals given to it end with it.`
-          : `What was begun is undone: every host of ${component} in ${environment} that was touched gets back what it had.`}</p>}
+      <Ask
+        danger
+        label={ahead ? "Withdraw" : "Cancel"}
+        title={`${ahead ? "Withdraw" : "Cancel"} deployment ${id}`}
+        reason=""
+        act={ahead ? `Withdraw ${version}` : `Cancel and undo ${version}`}
+        what={
+          <p>
+            {ahead
+              ? `Nothing has begun: ${component} ${version} is not deployed to ${environment}, ` +
+                "and what is live there stays. Approvals given to it end with it."
+              : `What was begun is undone: every host of ${component} in ${environment} ` +
+                "that was touched gets back what it had."}
+          </p>
+        }
         onAct={async () => {
           await need(api.POST("/api/v1/deployments/{id}/cancellation", { params: { path: { id } } }));
           await client.invalidateQueries();
-        }} />
+        }}
+      />
     </div>
   );
 }

@@ -17,7 +17,9 @@ export function Calendar({ view }: { view: View }) {
   const days = Array.from({ length: DAYS }, (_, at) => addDays(first, at));
   return (
     <ol className="calendar">
-      {days.map((day) => <Day key={day.toISOString()} day={day} view={view} zone={zone} />)}
+      {days.map((day) => (
+        <Day key={day.toISOString()} day={day} view={view} zone={zone} />
+      ))}
     </ol>
   );
 }
@@ -28,31 +30,77 @@ const within = (time: string | undefined, day: Date, otherwise: number) =>
 
 /** Whether the openings leave nothing of the day out. */
 const covered = (open: View["open"], day: Date, next: Date) =>
-  open.reduce((sum, each) => sum + Math.max(0, Math.min(+next, each.until ? +new Date(each.until) : +next) - Math.max(+day, +new Date(each.from))), 0) >= +next - +day;
+  open.reduce(
+    (sum, each) =>
+      sum +
+      Math.max(0, Math.min(+next, each.until ? +new Date(each.until) : +next) - Math.max(+day, +new Date(each.from))),
+    0,
+  ) >=
+  +next - +day;
 
 function Day({ day, view, zone }: { day: Date; view: View; zone: string }) {
   const inZone = { in: tz(zone) };
   const clock = (time: string) => format(time, "HH:mm", inZone);
   const today = isSameDay(day, view.now, inZone);
   const next = addDays(day, 1);
-  const touches = (span: { from: string; until?: string }) => new Date(span.from) < next && (span.until === undefined || new Date(span.until) > day);
+  const touches = (span: { from: string; until?: string }) =>
+    new Date(span.from) < next && (span.until === undefined || new Date(span.until) > day);
   const open = view.open.filter(touches);
   const closed = view.closed.filter(touches);
   const deployments = view.deployments.filter((each) => isSameDay(each.from, day, inZone));
-  const words = closed.length > 0 ? closed.map((each) => each.words).join(", ")
-    : covered(open, day, next) ? "open all day" : open.length > 0 ? open.map((each) => `${clock(each.from)}–${each.until ? clock(each.until) : ""}`).join(", ") : view.hours ? "not open" : "open all day";
+  const words =
+    closed.length > 0
+      ? closed.map((each) => each.words).join(", ")
+      : covered(open, day, next)
+        ? "open all day"
+        : open.length > 0
+          ? open.map((each) => `${clock(each.from)}–${each.until ? clock(each.until) : ""}`).join(", ")
+          : view.hours
+            ? "not open"
+            : "open all day";
   return (
     <li className={today ? "today" : ""}>
-      <span className="calendar-day"><b>{format(day, "EEE")}</b> {format(day, "d MMM")}</span>
+      <span className="calendar-day">
+        <b>{format(day, "EEE")}</b> {format(day, "d MMM")}
+      </span>
       <span className="calendar-line" aria-hidden="true">
-        {(view.hours ? open : [{ from: day.toISOString() }]).map((each) => <i key={each.from} className="open" style={{ left: `${within(each.from, day, 0)}%`, right: `${100 - within("until" in each ? each.until : undefined, day, 100)}%` }} />)}
-        {closed.map((each) => <i key={each.from} className="closed" style={{ left: `${within(each.from, day, 0)}%`, right: `${100 - within(each.until, day, 100)}%` }} />)}
-        {deployments.map((each) => <i key={each.deployment} className="began" style={{ left: `${within(each.from, day, 0)}%` }} />)}
+        {(view.hours ? open : [{ from: day.toISOString() }]).map((each) => (
+          <i
+            key={each.from}
+            className="open"
+            style={{
+              left: `${within(each.from, day, 0)}%`,
+              right: `${100 - within("until" in each ? each.until : undefined, day, 100)}%`,
+            }}
+          />
+        ))}
+        {closed.map((each) => (
+          <i
+            key={each.from}
+            className="closed"
+            style={{ left: `${within(each.from, day, 0)}%`, right: `${100 - within(each.until, day, 100)}%` }}
+          />
+        ))}
+        {deployments.map((each) => (
+          <i key={each.deployment} className="began" style={{ left: `${within(each.from, day, 0)}%` }} />
+        ))}
         {today && <i className="now" style={{ left: `${within(view.now, day, 0)}%` }} />}
       </span>
       <span className="calendar-words">
-        {closed.length > 0 && <Glyph shape="closed" tone="ice" />}<span className="clip" title={words}>{words}</span>
-        {deployments.slice(0, 1).map((each) => <Link key={each.deployment} to={`/deployments/${each.deployment}`} title={`${each.component} ${each.version}, ${each.kind}, ${deploymentState(each.status).word}`}><Glyph shape={deploymentState(each.status).shape} tone={deploymentState(each.status).tone} /> {each.component} {each.version}</Link>)}
+        {closed.length > 0 && <Glyph shape="closed" tone="ice" />}
+        <span className="clip" title={words}>
+          {words}
+        </span>
+        {deployments.slice(0, 1).map((each) => (
+          <Link
+            key={each.deployment}
+            to={`/deployments/${each.deployment}`}
+            title={`${each.component} ${each.version}, ${each.kind}, ${deploymentState(each.status).word}`}
+          >
+            <Glyph shape={deploymentState(each.status).shape} tone={deploymentState(each.status).tone} />{" "}
+            {each.component} {each.version}
+          </Link>
+        ))}
         {deployments.length > 1 && <span className="quiet">and {deployments.length - 1} more</span>}
       </span>
     </li>

@@ -22,7 +22,9 @@ export default function Environment() {
       <title>{`${name} · Paseo`}</title>
       <div className="title-line">
         <h1>{name}</h1>
-        <p className="title-end">All times here are those of {rules.data.zone}. Rules of revision {rules.data.revision}.</p>
+        <p className="title-end">
+          All times here are those of {rules.data.zone}. Rules of revision {rules.data.revision}.
+        </p>
       </div>
       <div className="environment-columns">
         <div>
@@ -40,26 +42,68 @@ export default function Environment() {
 
 function Now({ name }: { name: string }) {
   const where = useQuery(whereabouts());
-  const rows = where.data?.rows.flatMap((row) => row.cells.filter((cell) => cell.environment === name).map((cell) => ({ component: row.component, cell }))) ?? [];
+  const rows =
+    where.data?.rows.flatMap((row) =>
+      row.cells.filter((cell) => cell.environment === name).map((cell) => ({ component: row.component, cell })),
+    ) ?? [];
   const closed = where.data?.environments.find((each) => each.name === name);
   return (
     <section className="sheet pad" aria-label="Now">
       <h2>Now</h2>
-      {closed?.closed && <p className="restraint"><Glyph shape="closed" tone="ice" /> <span>Closed{closed.closedUntil && <> until <At time={closed.closedUntil} /></>}: “{closed.closed}”</span></p>}
-      <div className="scroll"><table>
-        <thead><tr><th>Component</th><th>Live</th><th>For</th><th>On its way</th></tr></thead>
-        <tbody>
-          {rows.map(({ component, cell }) => (
-            <tr key={component}>
-              <td><Link to={`/places/${component}/${name}`}>{component}</Link></td>
-              <td>{cell.version ? <Lozenge to={`/versions/${component}/${cell.version}`} glyph={<Glyph shape="live" tone="good" />}>{cell.version}</Lozenge> : <span className="quiet">nothing</span>}</td>
-              <td>{cell.since && <Since time={cell.since} />}</td>
-              <td>{cell.coming.map((each) => <Link key={each.deployment} to={`/deployments/${each.deployment}`}>{each.version} {deploymentState(each.status).word}</Link>)}
-                {cell.marks?.held && <span className="quiet"> held</span>}</td>
+      {closed?.closed && (
+        <p className="restraint">
+          <Glyph shape="closed" tone="ice" />{" "}
+          <span>
+            Closed
+            {closed.closedUntil && (
+              <>
+                {" "}
+                until <At time={closed.closedUntil} />
+              </>
+            )}
+            : “{closed.closed}”
+          </span>
+        </p>
+      )}
+      <div className="scroll">
+        <table>
+          <thead>
+            <tr>
+              <th>Component</th>
+              <th>Live</th>
+              <th>For</th>
+              <th>On its way</th>
             </tr>
-          ))}
-        </tbody>
-      </table></div>
+          </thead>
+          <tbody>
+            {rows.map(({ component, cell }) => (
+              <tr key={component}>
+                <td>
+                  <Link to={`/places/${component}/${name}`}>{component}</Link>
+                </td>
+                <td>
+                  {cell.version ? (
+                    <Lozenge to={`/versions/${component}/${cell.version}`} glyph={<Glyph shape="live" tone="good" />}>
+                      {cell.version}
+                    </Lozenge>
+                  ) : (
+                    <span className="quiet">nothing</span>
+                  )}
+                </td>
+                <td>{cell.since && <Since time={cell.since} />}</td>
+                <td>
+                  {cell.coming.map((each) => (
+                    <Link key={each.deployment} to={`/deployments/${each.deployment}`}>
+                      {each.version} {deploymentState(each.status).word}
+                    </Link>
+                  ))}
+                  {cell.marks?.held && <span className="quiet"> held</span>}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       {where.data && rows.length === 0 && <p className="quiet">No component has a place here.</p>}
     </section>
   );
@@ -70,7 +114,12 @@ function CalendarPart({ name }: { name: string }) {
   if (!calendar.data) return <Loading height={220} />;
   return (
     <section className="sheet pad" aria-label="Calendar">
-      <div className="section-head"><h2>Calendar</h2><a className="quiet" href={`/api/v1/environments/${name}/calendar.ics`}>as iCalendar</a></div>
+      <div className="section-head">
+        <h2>Calendar</h2>
+        <a className="quiet" href={`/api/v1/environments/${name}/calendar.ics`}>
+          as iCalendar
+        </a>
+      </div>
       <Calendar view={calendar.data} />
     </section>
   );
@@ -83,15 +132,40 @@ function Gates({ rules }: { rules: Schemas["RulesView"] }) {
       <div className="section-head">
         <h2>Rules</h2>
         <div className="tabs" role="tablist">
-          {(["words", "file", "history"] as const).map((each) => <button key={each} type="button" role="tab" aria-selected={as === each} data-state={as === each ? "active" : "inactive"} onClick={() => show(each)}>{each === "words" ? "In words" : each === "file" ? "As a file" : "As they were"}</button>)}
+          {(["words", "file", "history"] as const).map((each) => (
+            <button
+              key={each}
+              type="button"
+              role="tab"
+              aria-selected={as === each}
+              data-state={as === each ? "active" : "inactive"}
+              onClick={() => show(each)}
+            >
+              {each === "words" ? "In words" : each === "file" ? "As a file" : "As they were"}
+            </button>
+          ))}
         </div>
         <span className="section-end">
-          <Link className="btn small" to={`/environments-file?environment=${rules.environment}`}><FilePen size={14} />Edit</Link>
-          <Link className="btn small" to={`/environments-file?copy=${rules.environment}`}>Copy</Link>
+          <Link className="btn small" to={`/environments-file?environment=${rules.environment}`}>
+            <FilePen size={14} />
+            Edit
+          </Link>
+          <Link className="btn small" to={`/environments-file?copy=${rules.environment}`}>
+            Copy
+          </Link>
         </span>
       </div>
       {as === "words" && <Words words={rules.words} />}
-      {as === "file" && <><pre className="rules-file" tabIndex={0}>{rules.text}</pre><p className="quiet small-text">The same as <code>paseo environment export</code> prints of it.</p></>}
+      {as === "file" && (
+        <>
+          <pre className="rules-file" tabIndex={0}>
+            {rules.text}
+          </pre>
+          <p className="quiet small-text">
+            The same as <code>paseo environment export</code> prints of it.
+          </p>
+        </>
+      )}
       {as === "history" && <Past name={rules.environment} />}
     </section>
   );
@@ -103,8 +177,14 @@ function Words({ words }: { words: Schemas["WordsView"] }) {
       <Said head="To be promoted into it" lines={words.promotion} none="Anything may." />
       <Said head="To go on from it" lines={words.toGoOn} none="It stays live, and its tests pass." />
       <Said head="To be rolled back" lines={words.rollback} none="Whoever may roll back starts it at once." />
-      <Said head="To ask less, to trust more branches or to give secrets" lines={words.toLoosen} none="It counts at once; what goes live within a day is reviewed." />
-      {Object.entries(words.components).map(([component, own]) => <Said key={component} head={`${component}, besides`} lines={[...own.toEnter, ...own.toGoOn]} none="" />)}
+      <Said
+        head="To ask less, to trust more branches or to give secrets"
+        lines={words.toLoosen}
+        none="It counts at once; what goes live within a day is reviewed."
+      />
+      {Object.entries(words.components).map(([component, own]) => (
+        <Said key={component} head={`${component}, besides`} lines={[...own.toEnter, ...own.toGoOn]} none="" />
+      ))}
     </>
   );
 }
@@ -112,7 +192,15 @@ function Words({ words }: { words: Schemas["WordsView"] }) {
 const Said = ({ head, lines, none }: { head: string; lines: string[]; none: string }) => (
   <>
     <h3>{head}</h3>
-    {lines.length === 0 ? <p className="quiet">{none}</p> : <ul className="rule-words">{lines.map((line) => <li key={line}>{line}</li>)}</ul>}
+    {lines.length === 0 ? (
+      <p className="quiet">{none}</p>
+    ) : (
+      <ul className="rule-words">
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    )}
   </>
 );
 
@@ -126,8 +214,24 @@ function Past({ name }: { name: string }) {
         const after = new Set(each.text.split("\n"));
         return (
           <li key={each.revision}>
-            <b>Revision {each.revision}</b> <span className="quiet">by {each.by} <At time={each.at} /></span>
-            {all[at + 1] && <pre className="rules-file">{[...before].filter((line) => !after.has(line)).map((line) => <del key={`-${line}`}>{`− ${line}\n`}</del>)}{[...after].filter((line) => !before.has(line)).map((line) => <ins key={`+${line}`}>{`+ ${line}\n`}</ins>)}</pre>}
+            <b>Revision {each.revision}</b>{" "}
+            <span className="quiet">
+              by {each.by} <At time={each.at} />
+            </span>
+            {all[at + 1] && (
+              <pre className="rules-file">
+                {[...before]
+                  .filter((line) => !after.has(line))
+                  .map((line) => (
+                    <del key={`-${line}`}>{`− ${line}\n`}</del>
+                  ))}
+                {[...after]
+                  .filter((line) => !before.has(line))
+                  .map((line) => (
+                    <ins key={`+${line}`}>{`+ ${line}\n`}</ins>
+                  ))}
+              </pre>
+            )}
           </li>
         );
       })}
@@ -140,16 +244,26 @@ function People({ name }: { name: string }) {
   return (
     <section className="sheet pad" aria-label="Who may">
       <h2>Who may do what</h2>
-      <div className="scroll"><table>
-        <tbody>
-          {people.data?.map((each) => (
-            <tr key={each.account}>
-              <td><b>{each.account}</b>{each.groups.length > 0 && <span className="quiet small-text"> in {each.groups.join(", ")}</span>}</td>
-              <td>{each.may.map((action) => action.action.replaceAll("-", " ")).join(", ")} <span className="quiet small-text">as {[...new Set(each.may.map((action) => action.because))].join(", ")}</span></td>
-            </tr>
-          ))}
-        </tbody>
-      </table></div>
+      <div className="scroll">
+        <table>
+          <tbody>
+            {people.data?.map((each) => (
+              <tr key={each.account}>
+                <td>
+                  <b>{each.account}</b>
+                  {each.groups.length > 0 && <span className="quiet small-text"> in {each.groups.join(", ")}</span>}
+                </td>
+                <td>
+                  {each.may.map((action) => action.action.replaceAll("-", " ")).join(", ")}{" "}
+                  <span className="quiet small-text">
+                    as {[...new Set(each.may.map((action) => action.because))].join(", ")}
+                  </span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 }

@@ -21,14 +21,32 @@ function Whole({ environment }: { environment: string | undefined }) {
   const file = useQuery(environmentsFile());
   if (file.isPending) return <Loading height={560} />;
   if (file.isError) return <Trouble error={file.error} />;
-  return <Desk key={file.data.digest} title="Environments" about="All environments and their rules, as they are in force." file={file.data} before={file.data.text} environment={environment} back={environment ? `/environments/${environment}` : "/"} />;
+  return (
+    <Desk
+      key={file.data.digest}
+      title="Environments"
+      about="All environments and their rules, as they are in force."
+      file={file.data}
+      before={file.data.text}
+      environment={environment}
+      back={environment ? `/environments/${environment}` : "/"}
+    />
+  );
 }
 
 function Copy({ of, as }: { of: string; as: string }) {
   const file = useQuery(environmentCopy(of, as));
   if (file.isPending) return <Loading height={560} />;
   if (file.isError) return <Trouble error={file.error} />;
-  return <Desk title={as} about={`A copy of ${of}: give it hosts and addresses of its own, then load it. The others stay as they are.`} file={file.data} before="" back={`/environments/${of}`} />;
+  return (
+    <Desk
+      title={as}
+      about={`A copy of ${of}: give it hosts and addresses of its own, then load it. The others stay as they are.`}
+      file={file.data}
+      before=""
+      back={`/environments/${of}`}
+    />
+  );
 }
 
 function NameOfCopy({ of }: { of: string }) {
@@ -37,12 +55,31 @@ function NameOfCopy({ of }: { of: string }) {
   return (
     <>
       <title>{`Copy of ${of} · Paseo`}</title>
-      <div className="title-line"><h1>Copy {of}</h1></div>
+      <div className="title-line">
+        <h1>Copy {of}</h1>
+      </div>
       <section className="sheet bring-in">
-        <form onSubmit={(event) => { event.preventDefault(); void go(`/environments-file?copy=${of}&as=${encodeURIComponent(name)}`); }}>
-          <label>Name of the copy<input value={name} onChange={(event) => setName(event.target.value)} required pattern="[a-z][a-z0-9-]{0,62}" title="small letters, digits and dashes, beginning with a letter" placeholder="showroom" /></label>
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            void go(`/environments-file?copy=${of}&as=${encodeURIComponent(name)}`);
+          }}
+        >
+          <label>
+            Name of the copy
+            <input
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+              required
+              pattern="[a-z][a-z0-9-]{0,62}"
+              title="small letters, digits and dashes, beginning with a letter"
+              placeholder="showroom"
+            />
+          </label>
           <p className="quiet">Nothing is made yet: you see the file first.</p>
-          <button type="submit" className="btn primary">Show the copy</button>
+          <button type="submit" className="btn primary">
+            Show the copy
+          </button>
         </form>
       </section>
     </>
@@ -69,18 +106,29 @@ function Desk({ title, about, file, before, environment, back }: Writing) {
   const [meant, setMeant] = useState(false);
   const shown = useDeferredValue(text);
   const check = useQuery({
-    queryKey: ["environments-check", file.digest, shown], staleTime: 0, gcTime: 60_000, placeholderData: (earlier) => earlier,
+    queryKey: ["environments-check", file.digest, shown],
+    staleTime: 0,
+    gcTime: 60_000,
+    placeholderData: (earlier) => earlier,
     queryFn: () => need(api.POST("/api/v1/environments/check", { body: { text: shown } })),
   });
   const problems = check.data?.problems ?? [];
   const warnings = check.data?.warnings ?? [];
   const changes = check.data?.changes ?? [];
   const loosens = check.data?.loosens ?? [];
-  const ready = (loosens.length === 0 || meant) && shown === text && !check.isFetching && check.data !== undefined && problems.length === 0 && changes.length > 0;
+  const ready =
+    (loosens.length === 0 || meant) &&
+    shown === text &&
+    !check.isFetching &&
+    check.data !== undefined &&
+    problems.length === 0 &&
+    changes.length > 0;
   const load = async () => {
     setRefused("");
     try {
-      await need(api.PUT("/api/v1/environments", { body: { text, base: file.digest, loosen: meant && loosens.length > 0 } }));
+      await need(
+        api.PUT("/api/v1/environments", { body: { text, base: file.digest, loosen: meant && loosens.length > 0 } }),
+      );
       await client.invalidateQueries();
       await go(back);
     } catch (error) {
@@ -90,23 +138,66 @@ function Desk({ title, about, file, before, environment, back }: Writing) {
   return (
     <>
       <title>{`${title} · Paseo`}</title>
-      <div className="title-line"><h1>{title}</h1><p>{about}</p></div>
+      <div className="title-line">
+        <h1>{title}</h1>
+        <p>{about}</p>
+      </div>
       <div className="desk">
         <section className="desk-text sheet">
           <div className="desk-bar">
-            <b>environments.yaml</b><span className="quiet">{text === file.text ? "as it is" : "changed here"}</span><span className="grow" />
-            <button type="button" className="btn small" aria-pressed={compared} onClick={() => compare(!compared)}>Difference</button>
-            {text !== file.text && <button type="button" className="btn small quiet-btn" onClick={() => setText(file.text)}>Put back</button>}
+            <b>environments.yaml</b>
+            <span className="quiet">{text === file.text ? "as it is" : "changed here"}</span>
+            <span className="grow" />
+            <button type="button" className="btn small" aria-pressed={compared} onClick={() => compare(!compared)}>
+              Difference
+            </button>
+            {text !== file.text && (
+              <button type="button" className="btn small quiet-btn" onClick={() => setText(file.text)}>
+                Put back
+              </button>
+            )}
           </div>
-          <Editor label="Environments file" text={text} line={environment ? file.text.split("\n").indexOf(`  ${environment}:`) + 1 : 1} against={compared ? before : undefined} problems={problems} warnings={warnings} schema={undefined} known={NOTHING_KNOWN} onChange={(now) => { setText(now); setMeant(false); }} />
+          <Editor
+            label="Environments file"
+            text={text}
+            line={environment ? file.text.split("\n").indexOf(`  ${environment}:`) + 1 : 1}
+            against={compared ? before : undefined}
+            problems={problems}
+            warnings={warnings}
+            schema={undefined}
+            known={NOTHING_KNOWN}
+            onChange={(now) => {
+              setText(now);
+              setMeant(false);
+            }}
+          />
         </section>
         <aside className="desk-side">
           <Checked check={check.data} error={check.error ?? undefined} />
-          <form className="commit" onSubmit={(event) => { event.preventDefault(); void load(); }}>
-            {loosens.length > 0 && <label className="flag"><input type="checkbox" checked={meant} onChange={(event) => setMeant(event.target.checked)} />These are meant: {loosens.length === 1 ? "the loosened rule" : `${loosens.length} loosened rules`}</label>}
-            <button type="submit" className="btn primary" disabled={!ready}>Load it</button>
-            <Link className="btn quiet-btn" to={back}>Leave it</Link>
-            <p role="status" className={refused ? "bad" : "quiet"}>{refused || "All of it is loaded, or, where something is wrong, nothing. It is kept in the audit trail, and in the rules as they were."}</p>
+          <form
+            className="commit"
+            onSubmit={(event) => {
+              event.preventDefault();
+              void load();
+            }}
+          >
+            {loosens.length > 0 && (
+              <label className="flag">
+                <input type="checkbox" checked={meant} onChange={(event) => setMeant(event.target.checked)} />
+                These are meant: {loosens.length === 1 ? "the loosened rule" : `${loosens.length} loosened rules`}
+              </label>
+            )}
+            <button type="submit" className="btn primary" disabled={!ready}>
+              Load it
+            </button>
+            <Link className="btn quiet-btn" to={back}>
+              Leave it
+            </Link>
+            <p role="status" className={refused ? "bad" : "quiet"}>
+              {refused ||
+                "All of it is loaded, or, where something is wrong, nothing. " +
+                  "It is kept in the audit trail, and in the rules as they were."}
+            </p>
           </form>
         </aside>
       </div>
@@ -116,23 +207,59 @@ function Desk({ title, about, file, before, environment, back }: Writing) {
 
 /** What is wrong, or what loading it would change. */
 function Checked({ check, error }: { check: Schemas["FileCheckView"] | undefined; error: Error | undefined }) {
-  if (error) return <p className="bad" role="alert">It could not be checked: {error.message}</p>;
+  if (error)
+    return (
+      <p className="bad" role="alert">
+        It could not be checked: {error.message}
+      </p>
+    );
   if (!check) return <p className="quiet">Checking…</p>;
   if (check.problems.length > 0) {
     return (
       <div className="problems" role="status">
         <h2>{check.problems.length === 1 ? "1 problem" : `${check.problems.length} problems`}</h2>
-        <ul className="plain">{check.problems.slice(0, 12).map((problem) => <li key={`${problem.line} ${problem.message}`}><span className="bad">line {problem.line}</span> {problem.path && <code>{problem.path}</code>} {problem.message}</li>)}</ul>
+        <ul className="plain">
+          {check.problems.slice(0, 12).map((problem) => (
+            <li key={`${problem.line} ${problem.message}`}>
+              <span className="bad">line {problem.line}</span> {problem.path && <code>{problem.path}</code>}{" "}
+              {problem.message}
+            </li>
+          ))}
+        </ul>
       </div>
     );
   }
   return (
     <div className="problems" role="status">
       <h2>{check.changes.length === 0 ? "Nothing changes" : "What changes"}</h2>
-      <ul className="plain">{check.changes.map((change) => <li key={`${change.environment} ${change.what}`}><b>{change.environment}</b> {change.what}</li>)}</ul>
-      {check.loosens.length > 0 && <><h2 className="warn">What is asked less</h2>
-        <ul className="plain">{check.loosens.map((each) => <li key={`${each.environment} ${each.what}`}><b>{each.environment}</b> {each.what}</li>)}</ul></>}
-      <ul className="plain">{check.warnings.map((problem) => <li key={`${problem.line} ${problem.message}`}><span className="warn">line {problem.line}, a warning</span> {problem.path && <code>{problem.path}</code>} {problem.message}</li>)}</ul>
+      <ul className="plain">
+        {check.changes.map((change) => (
+          <li key={`${change.environment} ${change.what}`}>
+            <b>{change.environment}</b> {change.what}
+          </li>
+        ))}
+      </ul>
+      {check.loosens.length > 0 && (
+        <>
+          <h2 className="warn">What is asked less</h2>
+          <ul className="plain">
+            {check.loosens.map((each) => (
+              <li key={`${each.environment} ${each.what}`}>
+                <b>{each.environment}</b> {each.what}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      <ul className="plain">
+        {check.warnings.map((problem) => (
+          <li key={`${problem.line} ${problem.message}`}>
+            <span className="warn">line {problem.line}, a warning</span>{" "}
+            {problem.path && <code>{`${problem.path} `}</code>}
+            {problem.message}
+          </li>
+        ))}
+      </ul>
     </div>
   );
 }

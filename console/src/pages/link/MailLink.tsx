@@ -10,7 +10,10 @@ export default function MailLink() {
   const { token = "" } = useParams();
   const go = useNavigate();
   const who = useQuery(me());
-  const use = useMutation({ mutationFn: () => need(api.POST("/api/v1/links/{token}", { params: { path: { token } } })), onSuccess: (link) => go(link.path, { replace: true }) });
+  const use = useMutation({
+    mutationFn: () => need(api.POST("/api/v1/links/{token}", { params: { path: { token } } })),
+    onSuccess: (link) => go(link.path, { replace: true }),
+  });
   const { mutate, isIdle } = use;
   useEffect(() => {
     if (who.data && isIdle) mutate();
@@ -21,7 +24,11 @@ export default function MailLink() {
       <title>Link · Paseo</title>
       <h2>This link leads nowhere any more</h2>
       <p>{use.error.message}.</p>
-      <p><Link className="btn yes" to="/waiting">See what waits for you</Link></p>
+      <p>
+        <Link className="btn yes" to="/waiting">
+          See what waits for you
+        </Link>
+      </p>
     </div>
   );
 }

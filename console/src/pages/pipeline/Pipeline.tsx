@@ -25,13 +25,30 @@ export default function Pipeline() {
     <>
       <title>{`Pipeline of ${name} · Paseo`}</title>
       <div className="title-line">
-        <h1><Link className="up" to={`/components/${name}`}>{name}</Link> pipeline</h1>
-        <p><code>{about.data.file}</code> of</p>
-        <select aria-label="Branch" value={branch ?? about.data.mainBranch} onChange={(event) => setParams({ branch: event.target.value })}>
-          {Object.keys(about.data.heads).map((head) => <option key={head}>{head}</option>)}
+        <h1>
+          <Link className="up" to={`/components/${name}`}>
+            {name}
+          </Link>{" "}
+          pipeline
+        </h1>
+        <p>
+          <code>{about.data.file}</code> of
+        </p>
+        <select
+          aria-label="Branch"
+          value={branch ?? about.data.mainBranch}
+          onChange={(event) => setParams({ branch: event.target.value })}
+        >
+          {Object.keys(about.data.heads).map((head) => (
+            <option key={head}>{head}</option>
+          ))}
         </select>
       </div>
-      {file.isError ? <Trouble error={file.error} /> : <Desk key={`${file.data.branch} ${file.data.commit}`} name={name} file={file.data} />}
+      {file.isError ? (
+        <Trouble error={file.error} />
+      ) : (
+        <Desk key={`${file.data.branch} ${file.data.commit}`} name={name} file={file.data} />
+      )}
     </>
   );
 }
@@ -40,14 +57,27 @@ function useChecked(name: string, branch: string, text: string) {
   const shown = useDeferredValue(text);
   const path = { name };
   const check = useQuery({
-    queryKey: ["pipeline-check", name, shown], staleTime: Infinity, gcTime: 60_000, placeholderData: (before) => before,
-    queryFn: () => need(api.POST("/api/v1/components/{name}/pipeline/check", { params: { path }, body: { text: shown } })),
+    queryKey: ["pipeline-check", name, shown],
+    staleTime: Infinity,
+    gcTime: 60_000,
+    placeholderData: (before) => before,
+    queryFn: () =>
+      need(api.POST("/api/v1/components/{name}/pipeline/check", { params: { path }, body: { text: shown } })),
   });
   const effect = useQuery({
-    queryKey: ["pipeline-effect", name, branch, shown], staleTime: Infinity, gcTime: 60_000, placeholderData: (before) => before,
-    queryFn: () => need(api.POST("/api/v1/components/{name}/pipeline/effect", { params: { path }, body: { branch, text: shown } })),
+    queryKey: ["pipeline-effect", name, branch, shown],
+    staleTime: Infinity,
+    gcTime: 60_000,
+    placeholderData: (before) => before,
+    queryFn: () =>
+      need(api.POST("/api/v1/components/{name}/pipeline/effect", { params: { path }, body: { branch, text: shown } })),
   });
-  return { check: check.data, error: check.error ?? undefined, effect: effect.data?.sentence ?? "", current: shown === text && !check.isFetching };
+  return {
+    check: check.data,
+    error: check.error ?? undefined,
+    effect: effect.data?.sentence ?? "",
+    current: shown === text && !check.isFetching,
+  };
 }
 
 function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
@@ -69,31 +99,87 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
     <div className="desk">
       <section className="desk-text sheet">
         <div className="desk-bar">
-          <b>{file.path}</b><span className="quiet">at <code>{file.commit.slice(0, 8)}</code>{changed ? ", changed here" : ", as it is in force"}</span><span className="grow" />
-          <button type="button" className="btn small" aria-pressed={against !== undefined} onClick={() => setAgainst(against === undefined ? file.text : undefined)}>Difference</button>
+          <b>{file.path}</b>
+          <span className="quiet">
+            at <code>{file.commit.slice(0, 8)}</code>
+            {changed ? ", changed here" : ", as it is in force"}
+          </span>
+          <span className="grow" />
+          <button
+            type="button"
+            className="btn small"
+            aria-pressed={against !== undefined}
+            onClick={() => setAgainst(against === undefined ? file.text : undefined)}
+          >
+            Difference
+          </button>
           <Earlier name={name} onShow={setAgainst} />
-          {changed && <button type="button" className="btn small quiet-btn" onClick={() => setText(file.text)}>Put back</button>}
+          {changed && (
+            <button type="button" className="btn small quiet-btn" onClick={() => setText(file.text)}>
+              Put back
+            </button>
+          )}
         </div>
-        <Editor text={text} against={against} problems={problems} warnings={warnings} schema={schema.data as Schema | undefined} known={check?.known ?? NOTHING_KNOWN} onChange={setText} />
+        <Editor
+          text={text}
+          against={against}
+          problems={problems}
+          warnings={warnings}
+          schema={schema.data as Schema | undefined}
+          known={check?.known ?? NOTHING_KNOWN}
+          onChange={setText}
+        />
       </section>
       <aside className="desk-side">
         <Problems problems={problems} warnings={warnings} checked={check !== undefined} error={error} />
         {check?.plan && <Plan plan={check.plan} effect={effect} />}
-        <CommitForm component={name} file={file} text={text} ready={changed && current && check !== undefined && problems.length === 0} onCommitted={() => void committed()} />
+        <CommitForm
+          component={name}
+          file={file}
+          text={text}
+          ready={changed && current && check !== undefined && problems.length === 0}
+          onCommitted={() => void committed()}
+        />
       </aside>
     </div>
   );
 }
 
-function Problems({ problems, warnings, checked, error }: { problems: Schemas["Problem"][]; warnings: Schemas["Problem"][]; checked: boolean; error: Error | undefined }) {
-  if (error) return <p className="bad" role="alert">It could not be checked: {error.message}</p>;
+function Problems({
+  problems,
+  warnings,
+  checked,
+  error,
+}: {
+  problems: Schemas["Problem"][];
+  warnings: Schemas["Problem"][];
+  checked: boolean;
+  error: Error | undefined;
+}) {
+  if (error)
+    return (
+      <p className="bad" role="alert">
+        It could not be checked: {error.message}
+      </p>
+    );
   if (!checked) return <p className="quiet">Checking…</p>;
   return (
     <div className="problems" role="status">
-      <h2>{problems.length === 0 ? "No problem" : problems.length === 1 ? "1 problem" : `${problems.length} problems`}</h2>
+      <h2>
+        {problems.length === 0 ? "No problem" : problems.length === 1 ? "1 problem" : `${problems.length} problems`}
+      </h2>
       <ul className="plain">
-        {problems.slice(0, 8).map((problem) => <li key={`${problem.line}:${problem.column} ${problem.message}`}><span className="bad">line {problem.line}</span> {problem.path && <code>{problem.path}</code>} {problem.message}</li>)}
-        {warnings.slice(0, 4).map((problem) => <li key={`w${problem.line} ${problem.message}`}><span className="warn">line {problem.line}, a warning</span> {problem.message}</li>)}
+        {problems.slice(0, 8).map((problem) => (
+          <li key={`${problem.line}:${problem.column} ${problem.message}`}>
+            <span className="bad">line {problem.line}</span> {problem.path && <code>{problem.path}</code>}{" "}
+            {problem.message}
+          </li>
+        ))}
+        {warnings.slice(0, 4).map((problem) => (
+          <li key={`w${problem.line} ${problem.message}`}>
+            <span className="warn">line {problem.line}, a warning</span> {problem.message}
+          </li>
+        ))}
       </ul>
     </div>
   );
@@ -107,14 +193,27 @@ function Earlier({ name, onShow }: { name: string; onShow: (text: string | undef
   const at = texts.find((each) => each.commit === shown);
   return (
     <>
-      <select aria-label="History of the file" value={shown} onChange={(event) => {
-        setShown(event.target.value);
-        onShow(texts.find((each) => each.commit === event.target.value)?.text);
-      }}>
+      <select
+        aria-label="History of the file"
+        value={shown}
+        onChange={(event) => {
+          setShown(event.target.value);
+          onShow(texts.find((each) => each.commit === event.target.value)?.text);
+        }}
+      >
         <option value="">History</option>
-        {texts.map((each) => <option key={each.commit} value={each.commit}>{each.commit.slice(0, 8)}{each.problems > 0 ? `, ${each.problems} problems` : ""}</option>)}
+        {texts.map((each) => (
+          <option key={each.commit} value={each.commit}>
+            {each.commit.slice(0, 8)}
+            {each.problems > 0 ? `, ${each.problems} problems` : ""}
+          </option>
+        ))}
       </select>
-      {at && <span className="quiet">first seen <At time={at.readAt} /></span>}
+      {at && (
+        <span className="quiet">
+          first seen <At time={at.readAt} />
+        </span>
+      )}
     </>
   );
 }

@@ -12,11 +12,27 @@ interface PlanNode extends GraphNode {
 
 /** What the text would do: what starts it, its stages as a graph, and its route. */
 export function Plan({ plan, effect }: { plan: PlanView; effect: string }) {
-  const shape = useMemo(() => layout(plan.stages.map((stage): PlanNode => ({
-    key: stage.name, after: stage.after, afterAny: stage.afterAny, ifFailed: stage.ifFailed, variants: stage.variants.length,
-    note: [stage.mayFail && "may fail", stage.wantedIf && `if ${stage.wantedIf}`, stage.ifFailed.length > 0 && "if one failed", stage.keeps.length > 0 && `keeps ${stage.keeps.join(", ")}`]
-      .filter(Boolean).join("; "),
-  }))), [plan.stages]);
+  const shape = useMemo(
+    () =>
+      layout(
+        plan.stages.map((stage): PlanNode => ({
+          key: stage.name,
+          after: stage.after,
+          afterAny: stage.afterAny,
+          ifFailed: stage.ifFailed,
+          variants: stage.variants.length,
+          note: [
+            stage.mayFail && "may fail",
+            stage.wantedIf && `if ${stage.wantedIf}`,
+            stage.ifFailed.length > 0 && "if one failed",
+            stage.keeps.length > 0 && `keeps ${stage.keeps.join(", ")}`,
+          ]
+            .filter(Boolean)
+            .join("; "),
+        })),
+      ),
+    [plan.stages],
+  );
   const asks = Object.entries(plan.asks);
   return (
     <section className="plan" aria-label="What it does">
@@ -25,16 +41,42 @@ export function Plan({ plan, effect }: { plan: PlanView; effect: string }) {
       <div className="graph-scroll" tabIndex={0} role="region" aria-label="Its stages">
         <div className="graph" style={{ width: shape.width, height: shape.height }}>
           <svg width={shape.width} height={shape.height} aria-hidden="true">
-            {shape.edges.map((edge) => <path key={`${edge.from}>${edge.to}`} d={edge.path} className={`way ${edge.kind === "after" ? "walked" : "ahead"}`} />)}
+            {shape.edges.map((edge) => (
+              <path
+                key={`${edge.from}>${edge.to}`}
+                d={edge.path}
+                className={`way ${edge.kind === "after" ? "walked" : "ahead"}`}
+              />
+            ))}
           </svg>
           {shape.nodes.map(({ node, x, y }) => (
-            <Slab key={node.key} name={`${node.key}${node.variants > 1 ? ` × ${node.variants}` : ""}`} words={node.note} title={node.note || node.key} path="walked" ground="laid" x={x} y={y} />
+            <Slab
+              key={node.key}
+              name={`${node.key}${node.variants > 1 ? ` × ${node.variants}` : ""}`}
+              words={node.note}
+              title={node.note || node.key}
+              path="walked"
+              ground="laid"
+              x={x}
+              y={y}
+            />
           ))}
         </div>
       </div>
-      {asks.length > 0 && <p className="quiet">Asks: {asks.map(([name, ask]) => `${name} (${ask.question})`).join(", ")}</p>}
-      <p className="quiet">{plan.route.length === 0 ? "Its versions go nowhere by themselves."
-        : `Walks to ${plan.route.map((step) => Object.entries(step).map(([name, mode]) => `${name}${mode === "automatic" ? "" : " on request"}`).join(" and ")).join(", then ")}.`}</p>
+      {asks.length > 0 && (
+        <p className="quiet">Asks: {asks.map(([name, ask]) => `${name} (${ask.question})`).join(", ")}</p>
+      )}
+      <p className="quiet">
+        {plan.route.length === 0
+          ? "Its versions go nowhere by themselves."
+          : `Walks to ${plan.route
+              .map((step) =>
+                Object.entries(step)
+                  .map(([name, mode]) => `${name}${mode === "automatic" ? "" : " on request"}`)
+                  .join(" and "),
+              )
+              .join(", then ")}.`}
+      </p>
     </section>
   );
 }

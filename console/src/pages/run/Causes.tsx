@@ -7,9 +7,14 @@ export function Causes({ links, last }: { links: Schemas["Link"][]; last: string
     <div className="causes">
       <span className="causes-head">Because of</span>
       {links.toReversed().map((link) => (
-        <span key={link.id} className="cause"><b>{link.sentence}</b> <At time={link.at} /><i className="arrow" aria-hidden="true" /></span>
+        <span key={link.id} className="cause">
+          <b>{link.sentence}</b> <At time={link.at} />
+          <i className="arrow" aria-hidden="true" />
+        </span>
       ))}
-      <span className="cause"><b>{last}</b></span>
+      <span className="cause">
+        <b>{last}</b>
+      </span>
     </div>
   );
 }

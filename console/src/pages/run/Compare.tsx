@@ -19,12 +19,25 @@ export default function Compare({ component, number, branch }: { component: stri
   if (runs.data && others.length === 0) return <p className="empty">There is no other run of {component} yet.</p>;
   return (
     <div className="report-part sheet">
-      <label className="compare-with">Against
-        <select value={other} onChange={(event) => setParams((before) => {
-          before.set("with", event.target.value);
-          return before;
-        }, { replace: true })}>
-          {others.map((run) => <option key={run.number} value={run.number}>#{run.number} {run.status}, {run.branch}: {run.commitSummary.slice(0, 60)}</option>)}
+      <label className="compare-with">
+        Against
+        <select
+          value={other}
+          onChange={(event) =>
+            setParams(
+              (before) => {
+                before.set("with", event.target.value);
+                return before;
+              },
+              { replace: true },
+            )
+          }
+        >
+          {others.map((run) => (
+            <option key={run.number} value={run.number}>
+              #{run.number} {run.status}, {run.branch}: {run.commitSummary.slice(0, 60)}
+            </option>
+          ))}
         </select>
       </label>
       {found.isError && <Trouble error={found.error} />}
@@ -36,39 +49,76 @@ export default function Compare({ component, number, branch }: { component: stri
 function Shown({ view }: { view: Schemas["RunComparisonView"] }) {
   return (
     <>
-      {view.commits.length > 0 && <><h2>Commits since</h2><ul className="plain">{view.commits.map((commit) => <li key={commit.id}><code>{commit.id.slice(0, 8)}</code> {commit.summary} <span className="quiet">{commit.author}</span></li>)}</ul></>}
+      {view.commits.length > 0 && (
+        <>
+          <h2>Commits since</h2>
+          <ul className="plain">
+            {view.commits.map((commit) => (
+              <li key={commit.id}>
+                <code>{commit.id.slice(0, 8)}</code> {commit.summary} <span className="quiet">{commit.author}</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       <h2>Stages</h2>
       <table>
-        <thead><tr><th>Stage</th><th>#{view.before.number}</th><th>#{view.after.number}</th><th className="number">Seconds</th><th className="number">Change</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Stage</th>
+            <th>#{view.before.number}</th>
+            <th>#{view.after.number}</th>
+            <th className="number">Seconds</th>
+            <th className="number">Change</th>
+          </tr>
+        </thead>
         <tbody>
           {view.stages.map((stage) => (
             <tr key={stage.stage}>
               <td>{stage.stage}</td>
               <td>{stage.before ? <StateWord state={workState(stage.before)} /> : "none"}</td>
               <td>{stage.after ? <StateWord state={workState(stage.after)} /> : "none"}</td>
-              <td className="number">{stage.secondsBefore?.toFixed(1) ?? "–"} → {stage.secondsAfter?.toFixed(1) ?? "–"}</td>
+              <td className="number">
+                {stage.secondsBefore?.toFixed(1) ?? "–"} → {stage.secondsAfter?.toFixed(1) ?? "–"}
+              </td>
               <td className="number">{change(stage.secondsBefore, stage.secondsAfter)}</td>
             </tr>
           ))}
         </tbody>
       </table>
-      <Values title="Figures" values={view.figures} /><Values title="Tests" values={view.tests} /><Values title="Taken" values={view.takes} />
-      <Values title="Answers" values={view.answers} /><Values title="Artifacts" values={view.artifacts} />
+      <Values title="Figures" values={view.figures} />
+      <Values title="Tests" values={view.tests} />
+      <Values title="Taken" values={view.takes} />
+      <Values title="Answers" values={view.answers} />
+      <Values title="Artifacts" values={view.artifacts} />
     </>
   );
 }
 
 const change = (before: number | undefined, after: number | undefined) =>
-  before === undefined || after === undefined ? "" : `${after >= before ? "+" : "−"}${Math.abs(after - before).toFixed(1)}`;
+  before === undefined || after === undefined
+    ? ""
+    : `${after >= before ? "+" : "−"}${Math.abs(after - before).toFixed(1)}`;
 
-const short = (text: string | undefined) => (text === undefined ? "–" : /^[0-9a-f]{64}$/.test(text) ? text.slice(0, 8) : text);
+const short = (text: string | undefined) =>
+  text === undefined ? "–" : /^[0-9a-f]{64}$/.test(text) ? text.slice(0, 8) : text;
 
 function Values({ title, values }: { title: string; values: Value[] }) {
   if (values.length === 0) return null;
   return (
     <>
       <h2>{title}</h2>
-      <table><tbody>{values.map((value) => <tr key={value.name}><td>{value.name}</td><td>{short(value.before)}</td><td>→ {short(value.after)}</td></tr>)}</tbody></table>
+      <table>
+        <tbody>
+          {values.map((value) => (
+            <tr key={value.name}>
+              <td>{value.name}</td>
+              <td>{short(value.before)}</td>
+              <td>→ {short(value.after)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </>
   );
 }

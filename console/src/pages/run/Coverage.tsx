@@ -11,25 +11,60 @@ export default function Coverage({ component, number }: { component: string; num
   if (found.isError) return <Trouble error={found.error} />;
   const all = newestOf(found.data.coverage);
   const trend = found.data.trend.filter((point) => point.lines !== undefined);
-  if (all.length === 0) return <p className="empty">No stage of this run reported coverage. A stage reports it with <code>reports: {"{coverage: build/coverage.xml}"}</code>.</p>;
+  if (all.length === 0)
+    return (
+      <p className="empty">
+        No stage of this run reported coverage. A stage reports it with{" "}
+        <code>reports: {"{coverage: build/coverage.xml}"}</code>.
+      </p>
+    );
   return (
     <div className="report-part sheet">
       {all.map((each) => (
         <section key={`${each.stage} ${each.variant}`}>
-          <h2>{each.lines === undefined ? "Lines not reported" : `${percent(each.lines)} of lines`}{each.branches !== undefined && `, ${percent(each.branches)} of branches`}
-            {each.linesBefore !== undefined && <small> {percent(each.linesBefore)} in #{each.since}</small>}</h2>
+          <h2>
+            {each.lines === undefined ? "Lines not reported" : `${percent(each.lines)} of lines`}
+            {each.branches !== undefined && `, ${percent(each.branches)} of branches`}
+            {each.linesBefore !== undefined && (
+              <small>
+                {" "}
+                {percent(each.linesBefore)} in #{each.since}
+              </small>
+            )}
+          </h2>
           <table>
-            <thead><tr><th>Package</th><th className="number">Covered</th><th className="number">Lines</th><th className="number">Share</th></tr></thead>
+            <thead>
+              <tr>
+                <th>Package</th>
+                <th className="number">Covered</th>
+                <th className="number">Lines</th>
+                <th className="number">Share</th>
+              </tr>
+            </thead>
             <tbody>
-              {[...each.coverage.groups].sort((a, b) => a.lines.covered / Math.max(1, a.lines.total) - b.lines.covered / Math.max(1, b.lines.total)).map((group) => (
-                <tr key={group.name}><td>{group.name || "without a name"}</td><td className="number">{group.lines.covered}</td><td className="number">{group.lines.total}</td>
-                  <td className="number">{percent(group.lines.covered / Math.max(1, group.lines.total))}</td></tr>
-              ))}
+              {[...each.coverage.groups]
+                .sort(
+                  (a, b) => a.lines.covered / Math.max(1, a.lines.total) - b.lines.covered / Math.max(1, b.lines.total),
+                )
+                .map((group) => (
+                  <tr key={group.name}>
+                    <td>{group.name || "without a name"}</td>
+                    <td className="number">{group.lines.covered}</td>
+                    <td className="number">{group.lines.total}</td>
+                    <td className="number">{percent(group.lines.covered / Math.max(1, group.lines.total))}</td>
+                  </tr>
+                ))}
             </tbody>
           </table>
         </section>
       ))}
-      <Bars caption="Lines covered, in percent, in the last runs of this branch" bars={trend.map((point) => ({ label: `#${point.number}`, parts: [{ value: Math.round((point.lines ?? 0) * 1000) / 10, tone: "good", word: "% covered" }] }))} />
+      <Bars
+        caption="Lines covered, in percent, in the last runs of this branch"
+        bars={trend.map((point) => ({
+          label: `#${point.number}`,
+          parts: [{ value: Math.round((point.lines ?? 0) * 1000) / 10, tone: "good", word: "% covered" }],
+        }))}
+      />
     </div>
   );
 }

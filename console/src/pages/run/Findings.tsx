@@ -16,7 +16,13 @@ export default function Findings({ component, number }: { component: string; num
   if (found.isError) return <Trouble error={found.error} />;
   const all = newestOf(found.data.findings);
   const trend = found.data.trend.filter((point) => point.findings !== undefined);
-  if (all.length === 0) return <p className="empty">No stage of this run reported findings. A stage reports them with <code>reports: {"{findings: build/*.sarif}"}</code>.</p>;
+  if (all.length === 0)
+    return (
+      <p className="empty">
+        No stage of this run reported findings. A stage reports them with{" "}
+        <code>reports: {"{findings: build/*.sarif}"}</code>.
+      </p>
+    );
   return (
     <div className="report-part sheet">
       {all.map((each) => {
@@ -24,14 +30,23 @@ export default function Findings({ component, number }: { component: string; num
         const still = each.findings.results.filter((finding) => !fresh.has(finding.fingerprint));
         return (
           <section key={`${each.stage} ${each.variant}`}>
-            <h2>{counted(each.findings.errors, "error")}, {counted(each.findings.warnings, "warning")}, {counted(each.findings.notes, "note")}</h2>
+            <h2>
+              {counted(each.findings.errors, "error")}, {counted(each.findings.warnings, "warning")},{" "}
+              {counted(each.findings.notes, "note")}
+            </h2>
             {each.appeared.length > 0 && <List title={`New since #${each.since}`} findings={each.appeared} />}
             {still.length > 0 && <List title={each.since ? "Still there" : "Found"} findings={still} />}
             {each.gone.length > 0 && <List title={`Gone since #${each.since}`} findings={each.gone} gone />}
           </section>
         );
       })}
-      <Bars caption="Findings of the last runs of this branch" bars={trend.map((point) => ({ label: `#${point.number}`, parts: [{ value: point.findings ?? 0, tone: "warn", word: "found" }] }))} />
+      <Bars
+        caption="Findings of the last runs of this branch"
+        bars={trend.map((point) => ({
+          label: `#${point.number}`,
+          parts: [{ value: point.findings ?? 0, tone: "warn", word: "found" }],
+        }))}
+      />
     </div>
   );
 }
@@ -45,8 +60,15 @@ function List({ title, findings, gone = false }: { title: string; findings: Find
           {findings.map((finding) => (
             <tr key={finding.fingerprint}>
               <td className={TONES[finding.level] ?? "quiet"}>{finding.level}</td>
-              <td><code>{finding.file}{finding.line && `:${finding.line}`}</code></td>
-              <td>{finding.message} <span className="quiet">{finding.rule}</span></td>
+              <td>
+                <code>
+                  {finding.file}
+                  {finding.line && `:${finding.line}`}
+                </code>
+              </td>
+              <td>
+                {finding.message} <span className="quiet">{finding.rule}</span>
+              </td>
             </tr>
           ))}
         </tbody>

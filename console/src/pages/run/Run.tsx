@@ -35,7 +35,10 @@ export default function Run() {
 
 /** Which attempt of which stage the address asks for. */
 function chosen(stages: Stage[], params: URLSearchParams): Stage | undefined {
-  const of = stages.filter((stage) => stage.name === params.get("stage") && (stage.variant === (params.get("variant") ?? "") || !params.has("variant")));
+  const of = stages.filter(
+    (stage) =>
+      stage.name === params.get("stage") && (stage.variant === (params.get("variant") ?? "") || !params.has("variant")),
+  );
   return of.find((stage) => String(stage.attempt) === params.get("attempt")) ?? of.at(-1) ?? stageToShow(stages);
 }
 
@@ -43,35 +46,64 @@ function Shown({ view }: { view: View }) {
   const { run, stages } = view;
   const [params, setParams] = useSearchParams();
   const stage = chosen(stages, params);
-  const select = (next: Stage) => setParams({ stage: next.name, ...(next.variant && { variant: next.variant }), attempt: String(next.attempt) }, { replace: true });
+  const select = (next: Stage) =>
+    setParams(
+      { stage: next.name, ...(next.variant && { variant: next.variant }), attempt: String(next.attempt) },
+      { replace: true },
+    );
   const part = params.get("part") ?? "log";
-  const turn = (next: string) => setParams((before) => {
-    before.set("part", next);
-    return before;
-  }, { replace: true });
+  const turn = (next: string) =>
+    setParams(
+      (before) => {
+        before.set("part", next);
+        return before;
+      },
+      { replace: true },
+    );
   return (
     <>
       <title>{`${run.component} #${run.number} · Paseo`}</title>
       <RunTitle view={view} />
       <Causes links={view.causes} last={`${run.component} #${run.number}`} />
       {run.reason && <p className={`run-reason ${run.status === "failed" ? "bad" : "quiet"}`}>{run.reason}</p>}
-      {view.waitsForRun && <p className="run-reason quiet">Waits for #{view.waitsForRun}, the run of its branch before it, to end.</p>}
+      {view.waitsForRun && (
+        <p className="run-reason quiet">Waits for #{view.waitsForRun}, the run of its branch before it, to end.</p>
+      )}
       <StageGraph view={view} selected={stage?.name} onSelect={select} />
       <div className="run-columns">
         <Tabs.Root value={part} onValueChange={turn} className="run-main">
           <Tabs.List className="tabs" aria-label="Parts of the run">
-            {[["log", "Log"], ["tests", "Tests"], ["coverage", "Coverage"], ["findings", "Findings"], ["compare", "Compare"]].map(([value = "", word]) =>
-              <Tabs.Trigger key={value} value={value}>{word}</Tabs.Trigger>)}
+            {[
+              ["log", "Log"],
+              ["tests", "Tests"],
+              ["coverage", "Coverage"],
+              ["findings", "Findings"],
+              ["compare", "Compare"],
+            ].map(([value = "", word]) => (
+              <Tabs.Trigger key={value} value={value}>
+                {word}
+              </Tabs.Trigger>
+            ))}
           </Tabs.List>
           <Tabs.Content value="log">
             {stage && <Choices stages={stages} stage={stage} onSelect={select} />}
-            {stage && <Log key={`${keyOf(stage)}/${stage.attempt}`} source={ofStage(run.component, run.number, stage)} />}
+            {stage && (
+              <Log key={`${keyOf(stage)}/${stage.attempt}`} source={ofStage(run.component, run.number, stage)} />
+            )}
           </Tabs.Content>
           <Suspense fallback={<Loading height={300} />}>
-            <Tabs.Content value="tests"><Tests component={run.component} number={run.number} /></Tabs.Content>
-            <Tabs.Content value="coverage"><Coverage component={run.component} number={run.number} /></Tabs.Content>
-            <Tabs.Content value="findings"><Findings component={run.component} number={run.number} /></Tabs.Content>
-            <Tabs.Content value="compare"><Compare component={run.component} number={run.number} branch={run.branch} /></Tabs.Content>
+            <Tabs.Content value="tests">
+              <Tests component={run.component} number={run.number} />
+            </Tabs.Content>
+            <Tabs.Content value="coverage">
+              <Coverage component={run.component} number={run.number} />
+            </Tabs.Content>
+            <Tabs.Content value="findings">
+              <Findings component={run.component} number={run.number} />
+            </Tabs.Content>
+            <Tabs.Content value="compare">
+              <Compare component={run.component} number={run.number} branch={run.branch} />
+            </Tabs.Content>
           </Suspense>
         </Tabs.Root>
         <Side view={view} stage={stage} />
@@ -85,12 +117,20 @@ function Choices({ stages, stage, onSelect }: { stages: Stage[]; stage: Stage; o
   const all = stages.filter((each) => each.name === stage.name);
   if (all.length < 2) return null;
   const several = all.some((each) => each.attempt > 1);
-  const label = (each: Stage) => [each.variant, several && `attempt ${each.attempt}`, workState(each.status).word].filter(Boolean).join(", ");
+  const label = (each: Stage) =>
+    [each.variant, several && `attempt ${each.attempt}`, workState(each.status).word].filter(Boolean).join(", ");
   return (
     <div className="attempts" role="group" aria-label={`Variants and attempts of ${stage.name}`}>
       {all.map((each) => (
-        <button key={`${each.variant}/${each.attempt}`} type="button" className="btn small" aria-pressed={each === stage} onClick={() => onSelect(each)}>
-          <Glyph shape={workState(each.status).shape} tone={workState(each.status).tone} />{label(each)}
+        <button
+          key={`${each.variant}/${each.attempt}`}
+          type="button"
+          className="btn small"
+          aria-pressed={each === stage}
+          onClick={() => onSelect(each)}
+        >
+          <Glyph shape={workState(each.status).shape} tone={workState(each.status).tone} />
+          {label(each)}
         </button>
       ))}
     </div>
@@ -104,12 +144,18 @@ function RunTitle({ view }: { view: View }) {
   const ended = ENDED.includes(run.status);
   return (
     <div className="title-line run-title">
-      <h1><span className="up">{run.component}</span> #{run.number}</h1>
+      <h1>
+        <span className="up">{run.component}</span> #{run.number}
+      </h1>
       <span className={`badge ${ended ? state.tone : "moving"}`}>
         <Glyph shape={state.shape} tone={ended ? state.tone : "ink"} />
-        {state.word}{run.startedAt && `, ${lengthOf(run.startedAt, run.endedAt ? new Date(run.endedAt) : now, run.away)}${without(run.away)}`}
+        {state.word}
+        {run.startedAt &&
+          `, ${lengthOf(run.startedAt, run.endedAt ? new Date(run.endedAt) : now, run.away)}${without(run.away)}`}
       </span>
-      <p>{run.branch} at <code>{run.commit.slice(0, 7)}</code>, “{run.commitSummary}”</p>
+      <p>
+        {run.branch} at <code>{run.commit.slice(0, 7)}</code>, “{run.commitSummary}”
+      </p>
       <RunActions run={run} />
     </div>
   );

@@ -21,19 +21,50 @@ export function RunActions({ run }: { run: Summary }) {
       setRefused(error instanceof Error ? error.message : String(error));
     }
   };
-  const cancel = () => act(() => need(api.POST("/api/v1/runs/{component}/{number}/cancellation", { params: { path } })));
+  const cancel = () =>
+    act(() => need(api.POST("/api/v1/runs/{component}/{number}/cancellation", { params: { path } })));
   const resume = () => act(() => need(api.POST("/api/v1/runs/{component}/{number}/resumption", { params: { path } })));
-  const again = () => act(async () => {
-    const started = await need(api.POST("/api/v1/runs/{component}/{number}/repetition", { params: { path } }));
-    await navigate(`/runs/${started.component}/${started.number}`);
-  });
+  const again = () =>
+    act(async () => {
+      const started = await need(api.POST("/api/v1/runs/{component}/{number}/repetition", { params: { path } }));
+      await navigate(`/runs/${started.component}/${started.number}`);
+    });
   const resumable = run.status === "failed" || run.status === "cancelled";
   return (
     <div className="title-action">
-      {refused && <span className="bad" role="alert">{refused}</span>}
-      {!run.endedAt && <button type="button" className="btn" onClick={() => void cancel()}><CircleX size={16} />{run.status === "cancelling" ? "End its steps at once" : "Cancel run"}</button>}
-      {resumable && <button type="button" className="btn" onClick={() => void resume()} title="What passed stands; what failed, and all that waits for it, gets another attempt"><StepForward size={16} />Resume</button>}
-      {run.endedAt && <button type="button" className="btn quiet-btn" onClick={() => void again()} title="The same commit once more, as a run of its own"><RotateCw size={16} />Run again</button>}
+      {refused && (
+        <span className="bad" role="alert">
+          {refused}
+        </span>
+      )}
+      {!run.endedAt && (
+        <button type="button" className="btn" onClick={() => void cancel()}>
+          <CircleX size={16} />
+          {run.status === "cancelling" ? "End its steps at once" : "Cancel run"}
+        </button>
+      )}
+      {resumable && (
+        <button
+          type="button"
+          className="btn"
+          onClick={() => void resume()}
+          title="What passed stands; what failed, and all that waits for it, gets another attempt"
+        >
+          <StepForward size={16} />
+          Resume
+        </button>
+      )}
+      {run.endedAt && (
+        <button
+          type="button"
+          className="btn quiet-btn"
+          onClick={() => void again()}
+          title="The same commit once more, as a run of its own"
+        >
+          <RotateCw size={16} />
+          Run again
+        </button>
+      )}
     </div>
   );
 }

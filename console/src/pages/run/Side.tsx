@@ -16,37 +16,89 @@ export function Side({ view, stage }: { view: View; stage: Stage | undefined }) 
     <aside className="run-side">
       <Reports component={run.component} number={run.number} />
       <h2>Files</h2>
-      {outputs.length + left.length + takes.length === 0 && <p className="quiet">{run.endedAt ? "No file was kept, left or taken." : "No file yet. Stages keep them when they pass."}</p>}
+      {outputs.length + left.length + takes.length === 0 && (
+        <p className="quiet">
+          {run.endedAt ? "No file was kept, left or taken." : "No file yet. Stages keep them when they pass."}
+        </p>
+      )}
       <table className="files">
         <tbody>
           {outputs.map((output) => (
             <tr key={output.name}>
-              <td><b>{output.name}</b> <span className="quiet">kept, {output.fileName}</span></td>
-              <td className="number"><Digest value={output.digest} /><span className="quiet">{bytes(output.size)}</span></td>
+              <td>
+                <b>{output.name}</b> <span className="quiet">kept, {output.fileName}</span>
+              </td>
+              <td className="number">
+                <Digest value={output.digest} />
+                <span className="quiet">{bytes(output.size)}</span>
+              </td>
             </tr>
           ))}
           {left.map((each) => (
             <tr key={each.stage}>
-              <td><b>{each.stage}</b> <span className="quiet" title={each.paths.join("\n")}>left {each.paths.length} {each.paths.length === 1 ? "file" : "files"}</span></td>
-              <td className="number"><Digest value={each.digest} /><span className="quiet">{bytes(each.size)}</span></td>
+              <td>
+                <b>{each.stage}</b>{" "}
+                <span className="quiet" title={each.paths.join("\n")}>
+                  left {each.paths.length} {each.paths.length === 1 ? "file" : "files"}
+                </span>
+              </td>
+              <td className="number">
+                <Digest value={each.digest} />
+                <span className="quiet">{bytes(each.size)}</span>
+              </td>
             </tr>
           ))}
           {takes.map((take) => (
             <tr key={`${take.stage} ${take.component} ${take.artifact}`}>
-              <td><b>{take.artifact}</b> <span className="quiet">of <Link to={`/versions/${take.component}/${take.version}`}>{take.component} {take.version}</Link>, {take.because}; into {take.into}</span></td>
-              <td className="number"><Digest value={take.digest} /><span className="quiet">{bytes(take.size)}</span></td>
+              <td>
+                <b>{take.artifact}</b>{" "}
+                <span className="quiet">
+                  of{" "}
+                  <Link to={`/versions/${take.component}/${take.version}`}>
+                    {take.component} {take.version}
+                  </Link>
+                  , {take.because}; into {take.into}
+                </span>
+              </td>
+              <td className="number">
+                <Digest value={take.digest} />
+                <span className="quiet">{bytes(take.size)}</span>
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
-      {stage?.reused && <p className="quiet">{stage.name} began with its folders {stage.reused}.</p>}
+      {stage?.reused && (
+        <p className="quiet">
+          {stage.name} began with its folders {stage.reused}.
+        </p>
+      )}
       <h2>Origin</h2>
       <dl className="facts">
-        <dt>commit</dt><dd><code>{run.commit.slice(0, 12)}</code></dd>
-        <dt>author</dt><dd>{run.commitAuthor}</dd>
-        <dt>version</dt><dd><span className="v">{run.version}</span> {run.sealed ? "sealed" : "reserved"}</dd>
-        {causes[0] && <><dt>started</dt><dd><At time={causes[0].at} /></dd></>}
-        {given.map(([name, answer]) => <span key={name} className="contents"><dt>{name}</dt><dd>{answer || "nothing"}</dd></span>)}
+        <dt>commit</dt>
+        <dd>
+          <code>{run.commit.slice(0, 12)}</code>
+        </dd>
+        <dt>author</dt>
+        <dd>{run.commitAuthor}</dd>
+        <dt>version</dt>
+        <dd>
+          <span className="v">{run.version}</span> {run.sealed ? "sealed" : "reserved"}
+        </dd>
+        {causes[0] && (
+          <>
+            <dt>started</dt>
+            <dd>
+              <At time={causes[0].at} />
+            </dd>
+          </>
+        )}
+        {given.map(([name, answer]) => (
+          <span key={name} className="contents">
+            <dt>{name}</dt>
+            <dd>{answer || "nothing"}</dd>
+          </span>
+        ))}
       </dl>
     </aside>
   );

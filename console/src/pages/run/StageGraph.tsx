@@ -36,12 +36,24 @@ export function StageGraph({ view, selected, onSelect }: Props) {
       <div className="graph" style={{ width: shape.width, height: shape.height }}>
         <svg width={shape.width} height={shape.height} aria-hidden="true">
           {shape.edges.map((edge: Edge) => (
-            <path key={`${edge.from}>${edge.to}`} d={edge.path} className={`way ${style(byKey.get(edge.from), byKey.get(edge.to))} ${edge.kind}`} />
+            <path
+              key={`${edge.from}>${edge.to}`}
+              d={edge.path}
+              className={`way ${style(byKey.get(edge.from), byKey.get(edge.to))} ${edge.kind}`}
+            />
           ))}
         </svg>
         {shape.nodes.map(({ node, x, y }) => (
-          <StageSlab key={node.key} node={node} selected={node.key === selected} x={x} y={y}
-            onSelect={() => onSelect(node.variants.find((stage) => stage.status === node.status) ?? node.variants[0] as Stage)} />
+          <StageSlab
+            key={node.key}
+            node={node}
+            selected={node.key === selected}
+            x={x}
+            y={y}
+            onSelect={() =>
+              onSelect(node.variants.find((stage) => stage.status === node.status) ?? (node.variants[0] as Stage))
+            }
+          />
         ))}
       </div>
       <VersionEnd view={view} />
@@ -66,16 +78,25 @@ function StageSlab({ node, selected, x, y, onSelect }: SlabProps) {
   const first = node.variants[0];
   const begun = BEGUN.includes(node.status);
   return (
-    <Slab name={`${node.key}${node.variants.length > 1 ? ` × ${node.variants.length}` : ""}`} glyph={<Glyph shape={state.shape} tone={state.tone} size={14} />}
+    <Slab
+      name={`${node.key}${node.variants.length > 1 ? ` × ${node.variants.length}` : ""}`}
+      glyph={<Glyph shape={state.shape} tone={state.tone} size={14} />}
       words={`${words(node, state.word)}${length}${attempt > 1 ? `, attempt ${attempt}` : ""}`}
-      path={node.status === "running" ? "moving" : begun ? "walked" : "ahead"} ground={begun ? "laid" : "open"}
+      path={node.status === "running" ? "moving" : begun ? "walked" : "ahead"}
+      ground={begun ? "laid" : "open"}
       tone={node.status === "failed" || node.status === "warned" ? node.status : undefined}
-      x={x} y={y} selected={selected} onSelect={onSelect} title={first?.waitsFor ?? first?.reason ?? node.key} />
+      x={x}
+      y={y}
+      selected={selected}
+      onSelect={onSelect}
+      title={first?.waitsFor ?? first?.reason ?? node.key}
+    />
   );
 }
 
 function words(node: StageNode, word: string): string {
-  if (node.status === "skipped") return node.variants[0]?.reason?.startsWith("not wanted") ? "not wanted" : "unattainable";
+  if (node.status === "skipped")
+    return node.variants[0]?.reason?.startsWith("not wanted") ? "not wanted" : "unattainable";
   const like = node.variants.filter((stage) => stage.status === node.status).length;
   return like < node.variants.length ? `${like} ${word}` : word;
 }
@@ -83,19 +104,37 @@ function words(node: StageNode, word: string): string {
 function VersionEnd({ view: { run, route } }: { view: View }) {
   const environments = route.flatMap((step) => Object.entries(step));
   const stops: Pick<Stop, "key" | "state" | "path" | "gate">[] = environments.map(([name, mode], at) => ({
-    key: name, state: "ahead", path: at < environments.length - 1 ? "ahead" : "none", gate: mode === "on-request" ? "later" : undefined,
+    key: name,
+    state: "ahead",
+    path: at < environments.length - 1 ? "ahead" : "none",
+    gate: mode === "on-request" ? "later" : undefined,
   }));
   const ended = run.endedAt !== undefined;
-  const sentence = environments.map(([name, mode]) => `${name} ${mode === "automatic" ? "by itself" : "on request"}`).join(", ");
+  const sentence = environments
+    .map(([name, mode]) => `${name} ${mode === "automatic" ? "by itself" : "on request"}`)
+    .join(", ");
   return (
     <div className="stage-end">
       <div className="map-path">
-        {run.sealed
-          ? <Lozenge to={`/versions/${run.component}/${run.version}`} glyph={<Glyph shape="passed" tone="good" />}>{run.version}</Lozenge>
-          : <Lozenge kind="ghost">{run.version}</Lozenge>}
+        {run.sealed ? (
+          <Lozenge to={`/versions/${run.component}/${run.version}`} glyph={<Glyph shape="passed" tone="good" />}>
+            {run.version}
+          </Lozenge>
+        ) : (
+          <Lozenge kind="ghost">{run.version}</Lozenge>
+        )}
         {stops.length > 0 && <WalkRow stops={stops} sentence={`then ${sentence}`} />}
       </div>
-      <p>{run.sealed ? <Link to={`/versions/${run.component}/${run.version}`}>sealed; see its walk</Link> : ended ? "not sealed" : "sealed when all pass"}{sentence && !(ended && !run.sealed) && `; ${sentence}`}</p>
+      <p>
+        {run.sealed ? (
+          <Link to={`/versions/${run.component}/${run.version}`}>sealed; see its walk</Link>
+        ) : ended ? (
+          "not sealed"
+        ) : (
+          "sealed when all pass"
+        )}
+        {sentence && !(ended && !run.sealed) && `; ${sentence}`}
+      </p>
     </div>
   );
 }

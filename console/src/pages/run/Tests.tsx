@@ -16,13 +16,29 @@ export default function Tests({ component, number }: { component: string; number
   if (found.isError) return <Trouble error={found.error} />;
   const tests = newestOf(found.data.tests);
   const trend = found.data.trend.filter((point) => point.tests !== undefined);
-  if (tests.length === 0) return <p className="empty">No stage of this run reported tests. A stage reports them with <code>reports: {"{tests: build/tests/*.xml}"}</code>.</p>;
+  if (tests.length === 0)
+    return (
+      <p className="empty">
+        No stage of this run reported tests. A stage reports them with{" "}
+        <code>reports: {"{tests: build/tests/*.xml}"}</code>.
+      </p>
+    );
   return (
     <div className="report-part sheet">
-      {tests.map((each) => <OneStage key={`${each.stage} ${each.variant}`} view={each} several={tests.length > 1} />)}
-      <Bars caption="Tests of the last runs of this branch" bars={trend.map((point) => ({ label: `#${point.number}`, parts: [
-        { value: point.failed ?? 0, tone: "bad", word: "failed" }, { value: point.skipped ?? 0, tone: "rest", word: "skipped" },
-        { value: (point.tests ?? 0) - (point.failed ?? 0) - (point.skipped ?? 0), tone: "good", word: "passed" }] }))} />
+      {tests.map((each) => (
+        <OneStage key={`${each.stage} ${each.variant}`} view={each} several={tests.length > 1} />
+      ))}
+      <Bars
+        caption="Tests of the last runs of this branch"
+        bars={trend.map((point) => ({
+          label: `#${point.number}`,
+          parts: [
+            { value: point.failed ?? 0, tone: "bad", word: "failed" },
+            { value: point.skipped ?? 0, tone: "rest", word: "skipped" },
+            { value: (point.tests ?? 0) - (point.failed ?? 0) - (point.skipped ?? 0), tone: "good", word: "passed" },
+          ],
+        }))}
+      />
     </div>
   );
 }
@@ -33,13 +49,28 @@ function OneStage({ view, several }: { view: TestsView; several: boolean }) {
   const unsteady = new Set(flaky);
   return (
     <section>
-      <h2>{several && <>{view.stage} {view.variant}: </>}{tests.total.toLocaleString()} tests, {tests.failed} failed, {tests.skipped} skipped, in {tests.seconds.toFixed(1)} s</h2>
-      {tests.failures.length === 0 && <p className="quiet">None failed.{tests.mended.length > 0 && ` Mended since #${view.since}: ${tests.mended.join(", ")}.`}</p>}
+      <h2>
+        {several && (
+          <>
+            {view.stage} {view.variant}:{" "}
+          </>
+        )}
+        {tests.total.toLocaleString()} tests, {tests.failed} failed, {tests.skipped} skipped, in{" "}
+        {tests.seconds.toFixed(1)} s
+      </h2>
+      {tests.failures.length === 0 && (
+        <p className="quiet">
+          None failed.{tests.mended.length > 0 && ` Mended since #${view.since}: ${tests.mended.join(", ")}.`}
+        </p>
+      )}
       {tests.failures.map((failure) => (
         <details key={failure.name} className="failure">
           <summary>
             <StateWord state={workState("failed")}>{failure.name}</StateWord>
-            <span className="quiet">{fresh.has(failure.name) ? "newly failing" : view.since ? "failed before" : ""}{unsteady.has(failure.name) && ", flaky"}</span>
+            <span className="quiet">
+              {fresh.has(failure.name) ? "newly failing" : view.since ? "failed before" : ""}
+              {unsteady.has(failure.name) && ", flaky"}
+            </span>
             {failure.message && <code>{failure.message}</code>}
           </summary>
           <pre tabIndex={0}>{failure.output || "It said nothing more."}</pre>
@@ -47,7 +78,16 @@ function OneStage({ view, several }: { view: TestsView; several: boolean }) {
       ))}
       <details>
         <summary className="quiet">The slowest</summary>
-        <table><tbody>{tests.slowest.map((slow) => <tr key={slow.name}><td>{slow.name}</td><td className="number">{slow.seconds.toFixed(3)} s</td></tr>)}</tbody></table>
+        <table>
+          <tbody>
+            {tests.slowest.map((slow) => (
+              <tr key={slow.name}>
+                <td>{slow.name}</td>
+                <td className="number">{slow.seconds.toFixed(3)} s</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
       </details>
     </section>
   );

@@ -19,11 +19,24 @@ export default function OneSet() {
   return (
     <>
       <title>{`${name} · Paseo`}</title>
-      <div className="title-line"><h1><Link className="up" to="/sets">Sets</Link> {name}</h1><p>Made <At time={view.at} />{view.by && ` by ${view.by}`}. It never changes.</p></div>
+      <div className="title-line">
+        <h1>
+          <Link className="up" to="/sets">
+            Sets
+          </Link>{" "}
+          {name}
+        </h1>
+        <p>
+          Made <At time={view.at} />
+          {view.by && ` by ${view.by}`}. It never changes.
+        </p>
+      </div>
       <div className="place-columns">
         <div>
           <Members view={view} />
-          {view.promotions.map((promotion) => <Promotion key={promotion.id} promotion={promotion} />)}
+          {view.promotions.map((promotion) => (
+            <Promotion key={promotion.id} promotion={promotion} />
+          ))}
           {view.promotions.length === 0 && <p className="quiet pad">It was not promoted yet.</p>}
         </div>
         <Promote view={view} />
@@ -38,23 +51,53 @@ function Members({ view }: { view: Schemas["SetView"] }) {
   const environments = where.data?.environments.map((each) => each.name) ?? [];
   return (
     <section className="sheet place-hosts" aria-label="Versions">
-      <header><h2>In their order</h2></header>
-      <div className="scroll"><table>
-        <thead><tr><th>Component</th><th>Version</th>{environments.map((each) => <th key={each}>live in {each}</th>)}</tr></thead>
-        <tbody>{view.members.map((member) => {
-          const cells = where.data?.rows.find((row) => row.component === member.component)?.cells ?? [];
-          return (
-            <tr key={member.component}>
-              <td><Link to={`/components/${member.component}`}>{member.component}</Link></td>
-              <td><Link className="v" to={`/versions/${member.component}/${member.version}`}>{member.version}</Link></td>
-              {environments.map((each) => {
-                const live = cells.find((cell) => cell.environment === each)?.version;
-                return <td key={each}>{live === member.version ? <b className="good">this one</b> : live ? <span className="v">{live}</span> : <span className="quiet">nothing</span>}</td>;
-              })}
+      <header>
+        <h2>In their order</h2>
+      </header>
+      <div className="scroll">
+        <table>
+          <thead>
+            <tr>
+              <th>Component</th>
+              <th>Version</th>
+              {environments.map((each) => (
+                <th key={each}>live in {each}</th>
+              ))}
             </tr>
-          );
-        })}</tbody>
-      </table></div>
+          </thead>
+          <tbody>
+            {view.members.map((member) => {
+              const cells = where.data?.rows.find((row) => row.component === member.component)?.cells ?? [];
+              return (
+                <tr key={member.component}>
+                  <td>
+                    <Link to={`/components/${member.component}`}>{member.component}</Link>
+                  </td>
+                  <td>
+                    <Link className="v" to={`/versions/${member.component}/${member.version}`}>
+                      {member.version}
+                    </Link>
+                  </td>
+                  {environments.map((each) => {
+                    const live = cells.find((cell) => cell.environment === each)?.version;
+                    return (
+                      <td key={each}>
+                        {live === member.version ? (
+                          <b className="good">this one</b>
+                        ) : live ? (
+                          <span className="v">{live}</span>
+                        ) : (
+                          <span className="quiet">nothing</span>
+                        )}
+                      </td>
+                    );
+                  })}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 }
@@ -62,16 +105,41 @@ function Members({ view }: { view: Schemas["SetView"] }) {
 function Promotion({ promotion }: { promotion: Schemas["SetPromotionView"] }) {
   return (
     <section className="sheet place-history" aria-label={`Promotion into ${promotion.environment}`}>
-      <header><h2>Into {promotion.environment}</h2><StateWord state={deploymentState(promotion.status)} /></header>
-      <p className="quiet">Requested by {promotion.requestedBy} <At time={promotion.requestedAt} />{promotion.comment && <>: “{promotion.comment}”</>}{promotion.endedAt && <>; ended <At time={promotion.endedAt} /></>}</p>
+      <header>
+        <h2>Into {promotion.environment}</h2>
+        <StateWord state={deploymentState(promotion.status)} />
+      </header>
+      <p className="quiet">
+        Requested by {promotion.requestedBy} <At time={promotion.requestedAt} />
+        {promotion.comment && <>: “{promotion.comment}”</>}
+        {promotion.endedAt && (
+          <>
+            ; ended <At time={promotion.endedAt} />
+          </>
+        )}
+      </p>
       <table>
-        <tbody>{promotion.parts.map((part, at) => (
-          <tr key={part.component}>
-            <td>{at + 1}. <b>{part.component}</b></td><td className="v">{part.version}</td>
-            <td>{part.deployment ? <Link to={`/deployments/${part.deployment}`}>deployment {part.deployment}</Link> : <span className="quiet">not requested yet</span>}</td>
-            <td>{part.status && <StateWord state={deploymentState(part.status)} />}{part.reason && <p className="quiet">{part.reason}</p>}</td>
-          </tr>
-        ))}</tbody>
+        <tbody>
+          {promotion.parts.map((part, at) => (
+            <tr key={part.component}>
+              <td>
+                {at + 1}. <b>{part.component}</b>
+              </td>
+              <td className="v">{part.version}</td>
+              <td>
+                {part.deployment ? (
+                  <Link to={`/deployments/${part.deployment}`}>deployment {part.deployment}</Link>
+                ) : (
+                  <span className="quiet">not requested yet</span>
+                )}
+              </td>
+              <td>
+                {part.status && <StateWord state={deploymentState(part.status)} />}
+                {part.reason && <p className="quiet">{part.reason}</p>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
       </table>
     </section>
   );
@@ -87,15 +155,41 @@ function Promote({ view }: { view: Schemas["SetView"] }) {
   return (
     <section className="sheet place-actions" aria-label="Promote">
       <h2>Promote all of it</h2>
-      <select aria-label="Environment" value={environment} onChange={(event) => choose(event.target.value)}>{environments.map((each) => <option key={each}>{each}</option>)}</select>
-      <Ask label={`Promote into ${environment}`} title={`Promote ${view.name} into ${environment}`} reason="Comment" act="Promote all of it"
-        what={<><p>They wait at one gate, and people decide once, about all. Then, one after the other:</p><ol className="in-short">{view.members.map((member) => <li key={member.component}>{member.component} <b className="v">{member.version}</b></li>)}</ol><p>If one does not go live, all of it is undone.</p></>}
+      <select aria-label="Environment" value={environment} onChange={(event) => choose(event.target.value)}>
+        {environments.map((each) => (
+          <option key={each}>{each}</option>
+        ))}
+      </select>
+      <Ask
+        label={`Promote into ${environment}`}
+        title={`Promote ${view.name} into ${environment}`}
+        reason="Comment"
+        act="Promote all of it"
+        what={
+          <>
+            <p>They wait at one gate, and people decide once, about all. Then, one after the other:</p>
+            <ol className="in-short">
+              {view.members.map((member) => (
+                <li key={member.component}>
+                  {member.component} <b className="v">{member.version}</b>
+                </li>
+              ))}
+            </ol>
+            <p>If one does not go live, all of it is undone.</p>
+          </>
+        }
         onAct={async (comment) => {
-          const promotion = await need(api.POST("/api/v1/sets/{name}/promotions", { params: { path: { name: view.name } }, body: { environment, comment } }));
+          const promotion = await need(
+            api.POST("/api/v1/sets/{name}/promotions", {
+              params: { path: { name: view.name } },
+              body: { environment, comment },
+            }),
+          );
           await client.invalidateQueries();
           const first = promotion.parts[0]?.deployment;
           if (first) await go(`/deployments/${first}`);
-        }} />
+        }}
+      />
     </section>
   );
 }

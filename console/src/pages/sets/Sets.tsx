@@ -19,23 +19,72 @@ export default function Sets() {
     <>
       <title>Sets · Paseo</title>
       <div className="title-line">
-        <h1>Sets</h1><p>Versions of several components, promoted as one and undone as one.</p>
-        <div className="title-action"><button type="button" className="btn" aria-expanded={making} onClick={() => make(!making)}><Plus size={16} />Make a set</button></div>
+        <h1>Sets</h1>
+        <p>Versions of several components, promoted as one and undone as one.</p>
+        <div className="title-action">
+          <button type="button" className="btn" aria-expanded={making} onClick={() => make(!making)}>
+            <Plus size={16} />
+            Make a set
+          </button>
+        </div>
       </div>
       {making && <Make />}
-      {all.data.length === 0 && !making && <p className="empty">No set yet. Make one of versions that belong together: they wait at one gate, go live in the order you give, and come back together if one fails.</p>}
+      {all.data.length === 0 && !making && (
+        <p className="empty">
+          No set yet. Make one of versions that belong together: they wait at one gate, go live in the order you give,
+          and come back together if one fails.
+        </p>
+      )}
       {all.data.length > 0 && (
-        <section className="sheet pad"><div className="scroll"><table>
-          <thead><tr><th>Set</th><th>Versions, in their order</th><th>Made</th><th>Newest promotion</th></tr></thead>
-          <tbody>{all.data.map((set) => (
-            <tr key={set.name}>
-              <td><Link to={`/sets/${set.name}`}><b>{set.name}</b></Link></td>
-              <td>{set.members.map((member) => <span key={member.component} className="member">{member.component} <Link className="v" to={`/versions/${member.component}/${member.version}`}>{member.version}</Link></span>)}</td>
-              <td><At time={set.at} />{set.by && <span className="quiet"> by {set.by}</span>}</td>
-              <td>{set.promotions[0] ? <>into {set.promotions[0].environment} <StateWord state={deploymentState(set.promotions[0].status)} /></> : <span className="quiet">none</span>}</td>
-            </tr>
-          ))}</tbody>
-        </table></div></section>
+        <section className="sheet pad">
+          <div className="scroll">
+            <table>
+              <thead>
+                <tr>
+                  <th>Set</th>
+                  <th>Versions, in their order</th>
+                  <th>Made</th>
+                  <th>Newest promotion</th>
+                </tr>
+              </thead>
+              <tbody>
+                {all.data.map((set) => (
+                  <tr key={set.name}>
+                    <td>
+                      <Link to={`/sets/${set.name}`}>
+                        <b>{set.name}</b>
+                      </Link>
+                    </td>
+                    <td>
+                      {set.members.map((member) => (
+                        <span key={member.component} className="member">
+                          {member.component}{" "}
+                          <Link className="v" to={`/versions/${member.component}/${member.version}`}>
+                            {member.version}
+                          </Link>
+                        </span>
+                      ))}
+                    </td>
+                    <td>
+                      <At time={set.at} />
+                      {set.by && <span className="quiet"> by {set.by}</span>}
+                    </td>
+                    <td>
+                      {set.promotions[0] ? (
+                        <>
+                          into {set.promotions[0].environment}{" "}
+                          <StateWord state={deploymentState(set.promotions[0].status)} />
+                        </>
+                      ) : (
+                        <span className="quiet">none</span>
+                      )}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        </section>
       )}
     </>
   );
@@ -51,11 +100,16 @@ function Make() {
   const client = useQueryClient();
   const go = useNavigate();
   const [name, setName] = useState("");
-  const [members, setMembers] = useState<Member[]>([{ component: "", version: "" }, { component: "", version: "" }]);
+  const [members, setMembers] = useState<Member[]>([
+    { component: "", version: "" },
+    { component: "", version: "" },
+  ]);
   const [refused, setRefused] = useState("");
   const names = where.data?.rows.map((row) => row.component) ?? [];
-  const change = (at: number, member: Member) => setMembers(members.map((each, index) => (index === at ? member : each)));
-  const up = (at: number) => setMembers(members.map((each, index) => (index === at - 1 ? members[at] : index === at ? members[at - 1] : each)));
+  const change = (at: number, member: Member) =>
+    setMembers(members.map((each, index) => (index === at ? member : each)));
+  const up = (at: number) =>
+    setMembers(members.map((each, index) => (index === at - 1 ? members[at] : index === at ? members[at - 1] : each)));
   const make = async () => {
     setRefused("");
     try {
@@ -68,23 +122,75 @@ function Make() {
   };
   return (
     <section className="sheet bring-in make-set">
-      <form onSubmit={(event) => { event.preventDefault(); void make(); }}>
-        <label>Name<input value={name} onChange={(event) => setName(event.target.value)} required maxLength={63} placeholder="evening" /></label>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void make();
+        }}
+      >
+        <label>
+          Name
+          <input
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+            required
+            maxLength={63}
+            placeholder="evening"
+          />
+        </label>
         <p className="quiet">In the order in which they are deployed. A set never changes once it is made.</p>
         {members.map((member, at) => (
           <div key={at} className="member-row">
-            <select aria-label={`Component ${at + 1}`} value={member.component} required onChange={(event) => change(at, { component: event.target.value, version: "" })}>
+            <select
+              aria-label={`Component ${at + 1}`}
+              value={member.component}
+              required
+              onChange={(event) => change(at, { component: event.target.value, version: "" })}
+            >
               <option value="">component</option>
-              {names.filter((each) => each === member.component || members.every((other) => other.component !== each)).map((each) => <option key={each}>{each}</option>)}
+              {names
+                .filter((each) => each === member.component || members.every((other) => other.component !== each))
+                .map((each) => (
+                  <option key={each}>{each}</option>
+                ))}
             </select>
             <VersionOf at={at} member={member} onChange={(version) => change(at, { ...member, version })} />
-            <button type="button" className="icon small" disabled={at === 0} onClick={() => up(at)} aria-label={`Deploy ${member.component || "this one"} earlier`}><ArrowUp size={15} /></button>
-            <button type="button" className="icon small" disabled={members.length <= 2} onClick={() => setMembers(members.filter((_, index) => index !== at))} aria-label={`Take ${member.component || "this one"} out`}><X size={15} /></button>
+            <button
+              type="button"
+              className="icon small"
+              disabled={at === 0}
+              onClick={() => up(at)}
+              aria-label={`Deploy ${member.component || "this one"} earlier`}
+            >
+              <ArrowUp size={15} />
+            </button>
+            <button
+              type="button"
+              className="icon small"
+              disabled={members.length <= 2}
+              onClick={() => setMembers(members.filter((_, index) => index !== at))}
+              aria-label={`Take ${member.component || "this one"} out`}
+            >
+              <X size={15} />
+            </button>
           </div>
         ))}
-        <button type="button" className="btn small quiet-btn" onClick={() => setMembers([...members, { component: "", version: "" }])}><Plus size={14} />Another</button>
-        {refused && <p className="bad" role="alert">{refused}</p>}
-        <button type="submit" className="btn primary">Make the set</button>
+        <button
+          type="button"
+          className="btn small quiet-btn"
+          onClick={() => setMembers([...members, { component: "", version: "" }])}
+        >
+          <Plus size={14} />
+          Another
+        </button>
+        {refused && (
+          <p className="bad" role="alert">
+            {refused}
+          </p>
+        )}
+        <button type="submit" className="btn primary">
+          Make the set
+        </button>
       </form>
     </section>
   );
@@ -93,9 +199,17 @@ function Make() {
 function VersionOf({ at, member, onChange }: { at: number; member: Member; onChange: (version: string) => void }) {
   const known = useQuery({ ...versions(member.component), enabled: member.component !== "" });
   return (
-    <select aria-label={`Version ${at + 1}`} value={member.version} required disabled={!known.data} onChange={(event) => onChange(event.target.value)}>
+    <select
+      aria-label={`Version ${at + 1}`}
+      value={member.version}
+      required
+      disabled={!known.data}
+      onChange={(event) => onChange(event.target.value)}
+    >
       <option value="">version</option>
-      {known.data?.map((each) => <option key={each}>{each}</option>)}
+      {known.data?.map((each) => (
+        <option key={each}>{each}</option>
+      ))}
     </select>
   );
 }

@@ -46,15 +46,44 @@ export default function SignIn() {
       <form className="sheet" onSubmit={(event) => void submit(event)}>
         <h1>Sign in to Paseo</h1>
         <p className="quiet">Which build is running where, how did it get there, and who said it could?</p>
-        {BECAUSE[params.get("because") ?? ""] && <p className="field-error" role="status">{BECAUSE[params.get("because") ?? ""]}</p>}
+        {BECAUSE[params.get("because") ?? ""] && (
+          <p className="field-error" role="status">
+            {BECAUSE[params.get("because") ?? ""]}
+          </p>
+        )}
         <label htmlFor="name">Name</label>
-        <input id="name" className="input" value={name} onChange={(event) => setName(event.target.value)} autoComplete="username" required autoFocus />
+        <input
+          id="name"
+          className="input"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          autoComplete="username"
+          required
+          autoFocus
+        />
         <label htmlFor="password">Password</label>
-        <input id="password" className="input" type="password" value={password} onChange={(event) => setPassword(event.target.value)}
-          autoComplete="current-password" required aria-invalid={refused !== ""} aria-describedby="refused" />
-        <p id="refused" className="field-error" role="alert">{refused}</p>
-        <button type="submit" className="btn primary big" disabled={busy}>{busy ? "Signing in…" : "Sign in"}</button>
-        {ways.data?.provider && <a className="btn big" href="/sign-in/with-provider">{ways.data.provider}</a>}
+        <input
+          id="password"
+          className="input"
+          type="password"
+          value={password}
+          onChange={(event) => setPassword(event.target.value)}
+          autoComplete="current-password"
+          required
+          aria-invalid={refused !== ""}
+          aria-describedby="refused"
+        />
+        <p id="refused" className="field-error" role="alert">
+          {refused}
+        </p>
+        <button type="submit" className="btn primary big" disabled={busy}>
+          {busy ? "Signing in…" : "Sign in"}
+        </button>
+        {ways.data?.provider && (
+          <a className="btn big" href="/sign-in/with-provider">
+            {ways.data.provider}
+          </a>
+        )}
       </form>
     </main>
   );

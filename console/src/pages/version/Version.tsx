@@ -27,14 +27,39 @@ export default function Version() {
     <>
       <title>{`${view.component} ${view.number} · Paseo`}</title>
       <div className="title-line">
-        <h1><span className="up">{view.component}</span> {view.number}</h1>
-        <p>{liveIn.length > 0 ? <span className="badge good">live in {liveIn.join(", ")}</span> : "live nowhere now"}</p>
-        <p>{view.commit ? <>{view.branch} at <code>{view.commit.slice(0, 7)}</code>{view.commitSummary && <>, “{view.commitSummary}”</>}</> : <>arrived {view.origin}</>}{view.names.length > 0 && <>; also called {view.names.join(", ")}</>}</p>
+        <h1>
+          <span className="up">{view.component}</span> {view.number}
+        </h1>
+        <p>
+          {liveIn.length > 0 ? <span className="badge good">live in {liveIn.join(", ")}</span> : "live nowhere now"}
+        </p>
+        <p>
+          {view.commit ? (
+            <>
+              {view.branch} at <code>{view.commit.slice(0, 7)}</code>
+              {view.commitSummary && <>, “{view.commitSummary}”</>}
+            </>
+          ) : (
+            <>arrived {view.origin}</>
+          )}
+          {view.names.length > 0 && <>; also called {view.names.join(", ")}</>}
+        </p>
         <Block view={view} />
       </div>
-      {view.blocked && <ul className="restraints"><li><Glyph shape="failed" tone="bad" /><span><b>Nobody deploys it any more</b>: {view.blocked}.</span></li></ul>}
+      {view.blocked && (
+        <ul className="restraints">
+          <li>
+            <Glyph shape="failed" tone="bad" />
+            <span>
+              <b>Nobody deploys it any more</b>: {view.blocked}.
+            </span>
+          </li>
+        </ul>
+      )}
       <Causes links={view.causes} last={`${view.component} ${view.number}`} />
-      <div className="hero"><Walk stops={stopsOf(view)} label={`The walk of ${view.component} ${view.number}`} /></div>
+      <div className="hero">
+        <Walk stops={stopsOf(view)} label={`The walk of ${view.component} ${view.number}`} />
+      </div>
       <Promote view={view} />
       <div className="version-columns">
         <Deployments view={view} />
@@ -51,11 +76,37 @@ function Block({ view }: { view: View }) {
   const path = { component: view.component, number: view.number };
   const name = `${view.component} ${view.number}`;
   return view.blocked ? (
-    <Ask label="Lift the block" title={`Lift the block of ${name}`} reason="Why" needed act="Lift it" what={<p>It may be deployed again. Only an administrator does this.</p>}
-      onAct={async (reason) => { await need(api.DELETE("/api/v1/versions/{component}/{number}/block", { params: { path, query: { reason } } })); await client.invalidateQueries(); }} />
+    <Ask
+      label="Lift the block"
+      title={`Lift the block of ${name}`}
+      reason="Why"
+      needed
+      act="Lift it"
+      what={<p>It may be deployed again. Only an administrator does this.</p>}
+      onAct={async (reason) => {
+        await need(api.DELETE("/api/v1/versions/{component}/{number}/block", { params: { path, query: { reason } } }));
+        await client.invalidateQueries();
+      }}
+    />
   ) : (
-    <Ask danger label="Block" title={`Block ${name}`} reason="Why" needed act={`Block ${view.number}`} what={<p>Nobody deploys it any more, anywhere, by no way, rollbacks and emergencies included. What waits of it is withdrawn. Where it is live it stays until something else goes there.</p>}
-      onAct={async (reason) => { await need(api.PUT("/api/v1/versions/{component}/{number}/block", { params: { path }, body: { reason } })); await client.invalidateQueries(); }} />
+    <Ask
+      danger
+      label="Block"
+      title={`Block ${name}`}
+      reason="Why"
+      needed
+      act={`Block ${view.number}`}
+      what={
+        <p>
+          Nobody deploys it any more, anywhere, by no way, rollbacks and emergencies included. What waits of it is
+          withdrawn. Where it is live it stays until something else goes there.
+        </p>
+      }
+      onAct={async (reason) => {
+        await need(api.PUT("/api/v1/versions/{component}/{number}/block", { params: { path }, body: { reason } }));
+        await client.invalidateQueries();
+      }}
+    />
   );
 }
 
@@ -63,18 +114,35 @@ function Deployments({ view }: { view: View }) {
   return (
     <section>
       <h2>Deployments</h2>
-      {view.deployments.length === 0 && <p className="quiet">None yet{view.trusted ? "" : ": its branch is not trusted, so it does not walk"}.</p>}
+      {view.deployments.length === 0 && (
+        <p className="quiet">None yet{view.trusted ? "" : ": its branch is not trusted, so it does not walk"}.</p>
+      )}
       <div className="table-scroll" tabIndex={0} role="region" aria-label="Deployments of this version">
         <table>
-          <thead><tr><th>Number</th><th>Into</th><th>State</th><th>Asked by</th><th>Asked</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Number</th>
+              <th>Into</th>
+              <th>State</th>
+              <th>Asked by</th>
+              <th>Asked</th>
+            </tr>
+          </thead>
           <tbody>
             {view.deployments.toReversed().map((each) => (
               <tr key={each.id}>
-                <td><Link to={`/deployments/${each.id}`}>{each.id}</Link></td>
+                <td>
+                  <Link to={`/deployments/${each.id}`}>{each.id}</Link>
+                </td>
                 <td>{each.environment}</td>
-                <td><StateWord state={deploymentState(each.status)} />{each.reason && <div className="quiet">{each.reason}</div>}</td>
+                <td>
+                  <StateWord state={deploymentState(each.status)} />
+                  {each.reason && <div className="quiet">{each.reason}</div>}
+                </td>
                 <td>{each.requestedBy ?? "the walk"}</td>
-                <td><At time={each.requestedAt} /></td>
+                <td>
+                  <At time={each.requestedAt} />
+                </td>
               </tr>
             ))}
           </tbody>
@@ -93,10 +161,22 @@ const Artifacts = ({ view }: { view: View }) => (
       <tbody>
         {view.artifacts.map((each) => (
           <tr key={each.name}>
-            <td><b>{each.name}</b><br /><span className="quiet">{each.fileName}, {bytes(each.size)}</span></td>
+            <td>
+              <b>{each.name}</b>
+              <br />
+              <span className="quiet">
+                {each.fileName}, {bytes(each.size)}
+              </span>
+            </td>
             <td className="number">
               <Digest value={each.digest} />
-              <a className="icon small" href={`/api/v1/versions/${view.component}/${view.number}/artifacts/${each.name}`} aria-label={`Download ${each.fileName}`}><Download size={15} /></a>
+              <a
+                className="icon small"
+                href={`/api/v1/versions/${view.component}/${view.number}/artifacts/${each.name}`}
+                aria-label={`Download ${each.fileName}`}
+              >
+                <Download size={15} />
+              </a>
             </td>
           </tr>
         ))}
@@ -109,12 +189,45 @@ const Origin = ({ view }: { view: View }) => (
   <section>
     <h2>Origin</h2>
     <dl className="facts">
-      {view.commit ? <><dt>commit</dt><dd><code>{view.commit.slice(0, 12)}</code> on {view.branch}</dd></> : <><dt>arrived</dt><dd className="wrap">{view.origin}</dd></>}
-      {view.commitAuthor && <><dt>author</dt><dd>{view.commitAuthor}</dd></>}
-      {view.run && <><dt>run</dt><dd><Link to={`/runs/${view.component}/${view.run}`}>#{view.run}</Link></dd></>}
-      <dt>sealed</dt><dd><At time={view.sealedAt} /></dd>
-      <dt>digest</dt><dd><Digest value={view.digest} /></dd>
-      <dt>recipe</dt><dd>{count(view.recipe.steps, "step")}, {count(view.recipe.checks, "check")} on each host</dd>
+      {view.commit ? (
+        <>
+          <dt>commit</dt>
+          <dd>
+            <code>{view.commit.slice(0, 12)}</code> on {view.branch}
+          </dd>
+        </>
+      ) : (
+        <>
+          <dt>arrived</dt>
+          <dd className="wrap">{view.origin}</dd>
+        </>
+      )}
+      {view.commitAuthor && (
+        <>
+          <dt>author</dt>
+          <dd>{view.commitAuthor}</dd>
+        </>
+      )}
+      {view.run && (
+        <>
+          <dt>run</dt>
+          <dd>
+            <Link to={`/runs/${view.component}/${view.run}`}>#{view.run}</Link>
+          </dd>
+        </>
+      )}
+      <dt>sealed</dt>
+      <dd>
+        <At time={view.sealedAt} />
+      </dd>
+      <dt>digest</dt>
+      <dd>
+        <Digest value={view.digest} />
+      </dd>
+      <dt>recipe</dt>
+      <dd>
+        {count(view.recipe.steps, "step")}, {count(view.recipe.checks, "check")} on each host
+      </dd>
     </dl>
   </section>
 );

@@ -18,8 +18,13 @@ export function stopsOf(view: View): Stop[] {
     return reached[at] ? "walked" : "ahead";
   };
   const built: Stop = {
-    key: "built", name: view.commit ? "built" : "arrived", time: <At time={view.sealedAt} />, state: "built", path: into(0),
-    below: view.run ? `run #${view.run}` : "", sentence: view.commit ? "built" : "arrived",
+    key: "built",
+    name: view.commit ? "built" : "arrived",
+    time: <At time={view.sealedAt} />,
+    state: "built",
+    path: into(0),
+    below: view.run ? `run #${view.run}` : "",
+    sentence: view.commit ? "built" : "arrived",
   };
   return [built, ...view.walk.map((stop, at) => stopOf(view, stop, newest(stop.environment), into(at + 1)))];
 }
@@ -27,7 +32,10 @@ export function stopsOf(view: View): Stop[] {
 function stopOf(view: View, stop: Place, newest: Schemas["DeploymentSummary"] | undefined, path: PathKind): Stop {
   const state = stateOf(view.number, stop, newest?.status);
   return {
-    key: stop.environment, name: stop.environment, state, path,
+    key: stop.environment,
+    name: stop.environment,
+    state,
+    path,
     time: stop.openedAt ? <At time={stop.openedAt} /> : undefined,
     gate: stop.gated ? gateOf(stop, newest?.status) : undefined,
     below: words(view.number, stop, newest),
@@ -54,5 +62,7 @@ function words(number: string, stop: Place, newest: Schemas["DeploymentSummary"]
   if (stop.stays) return `stays before it: ${stop.stays}. It goes on by itself when that is mended.`;
   if (stop.live === number) return stop.keeps ? `live. ${stop.keeps}` : "live";
   if (stop.openedAt) return `was live; now ${stop.live ?? "nothing"}`;
-  return newest ? `${newest.status}${newest.reason ? `: ${newest.reason}` : ""}` : `not yet; ${stop.live ?? "nothing"} is live`;
+  return newest
+    ? `${newest.status}${newest.reason ? `: ${newest.reason}` : ""}`
+    : `not yet; ${stop.live ?? "nothing"} is live`;
 }

@@ -17,14 +17,35 @@ export function Deputies() {
   };
   return (
     <section className="deputies" aria-label="Deputies">
-      <div className="section-head"><h2>Deputies</h2><button type="button" className="btn small" aria-expanded={naming} onClick={() => name(!naming)}>Name one</button></div>
+      <div className="section-head">
+        <h2>Deputies</h2>
+        <button type="button" className="btn small" aria-expanded={naming} onClick={() => name(!naming)}>
+          Name one
+        </button>
+      </div>
       {naming && <Name onNamed={() => name(false)} />}
-      {known.data?.length === 0 && !naming && <p className="quiet small-text">While you are away somebody else can decide and tick in your place; the two of you count once.</p>}
+      {known.data?.length === 0 && !naming && (
+        <p className="quiet small-text">
+          While you are away somebody else can decide and tick in your place; the two of you count once.
+        </p>
+      )}
       <ul className="notices">
         {known.data?.map((each) => (
           <li key={each.id} className="read">
-            <div>{each.deputy === reader ? "You" : <b>{each.deputy}</b>} in {each.account === reader ? "your place" : <>the place of <b>{each.account}</b></>}, <At time={each.from} /> until <At time={each.until} /></div>
-            <button type="button" className="btn small quiet-btn" onClick={() => void end(each.id)}>End</button>
+            <div>
+              {each.deputy === reader ? "You" : <b>{each.deputy}</b>} in{" "}
+              {each.account === reader ? (
+                "your place"
+              ) : (
+                <>
+                  the place of <b>{each.account}</b>
+                </>
+              )}
+              , <At time={each.from} /> until <At time={each.until} />
+            </div>
+            <button type="button" className="btn small quiet-btn" onClick={() => void end(each.id)}>
+              End
+            </button>
           </li>
         ))}
       </ul>
@@ -41,7 +62,11 @@ function Name({ onNamed }: { onNamed: () => void }) {
   const save = async () => {
     setRefused("");
     try {
-      await need(api.POST("/api/v1/deputies", { body: { deputy, from: from ? new Date(from).toISOString() : undefined, until: new Date(until).toISOString() } }));
+      await need(
+        api.POST("/api/v1/deputies", {
+          body: { deputy, from: from ? new Date(from).toISOString() : undefined, until: new Date(until).toISOString() },
+        }),
+      );
       await client.invalidateQueries({ queryKey: ["deputies"] });
       onNamed();
     } catch (error) {
@@ -49,12 +74,44 @@ function Name({ onNamed }: { onNamed: () => void }) {
     }
   };
   return (
-    <form className="start" onSubmit={(event) => { event.preventDefault(); void save(); }}>
-      <label>Who decides in your place<input value={deputy} onChange={(event) => setDeputy(event.target.value)} required placeholder="their account" /></label>
-      <label>From (empty: now)<input type="datetime-local" value={from} onChange={(event) => setFrom(event.target.value)} /></label>
-      <label>Until<input type="datetime-local" value={until} onChange={(event) => setUntil(event.target.value)} required min={format(new Date(), "yyyy-MM-dd'T'HH:mm")} /></label>
-      {refused && <p className="bad" role="alert">{refused}</p>}
-      <button type="submit" className="btn">Name as deputy</button>
+    <form
+      className="start"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void save();
+      }}
+    >
+      <label>
+        Who decides in your place
+        <input
+          value={deputy}
+          onChange={(event) => setDeputy(event.target.value)}
+          required
+          placeholder="their account"
+        />
+      </label>
+      <label>
+        From (empty: now)
+        <input type="datetime-local" value={from} onChange={(event) => setFrom(event.target.value)} />
+      </label>
+      <label>
+        Until
+        <input
+          type="datetime-local"
+          value={until}
+          onChange={(event) => setUntil(event.target.value)}
+          required
+          min={format(new Date(), "yyyy-MM-dd'T'HH:mm")}
+        />
+      </label>
+      {refused && (
+        <p className="bad" role="alert">
+          {refused}
+        </p>
+      )}
+      <button type="submit" className="btn">
+        Name as deputy
+      </button>
     </form>
   );
 }

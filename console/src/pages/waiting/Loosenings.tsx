@@ -10,7 +10,12 @@ export function Loosenings({ loosenings }: { loosenings: Schemas["LooseningView"
   const client = useQueryClient();
   if (loosenings.length === 0) return null;
   const say = async (each: Schemas["LooseningView"], yes: boolean, comment: string) => {
-    await need(api.POST("/api/v1/loosenings/{id}/words", { params: { path: { id: each.id } }, body: { yes, comment, subject: each.subject } }));
+    await need(
+      api.POST("/api/v1/loosenings/{id}/words", {
+        params: { path: { id: each.id } },
+        body: { yes, comment, subject: each.subject },
+      }),
+    );
     await client.invalidateQueries();
   };
   return (
@@ -20,12 +25,35 @@ export function Loosenings({ loosenings }: { loosenings: Schemas["LooseningView"
         {loosenings.map((each) => (
           <li key={each.id}>
             <Glyph shape="warned" tone="warn" />
-            <div><b>{each.by} wants to loosen what is asked for {Object.keys(each.asked).join(" and ")}</b>
+            <div>
+              <b>
+                {each.by} wants to loosen what is asked for {Object.keys(each.asked).join(" and ")}
+              </b>
               <Changes loosening={each} />
-              <span className="quiet">wanted <At time={each.at} />, until <At time={each.until} />; nothing of it counts before somebody else agrees</span></div>
+              <span className="quiet">
+                wanted <At time={each.at} />, until <At time={each.until} />; nothing of it counts before somebody else
+                agrees
+              </span>
+            </div>
             <span className="waits-act">
-              <Ask label="Refuse" title={`Refuse loosening ${each.id}`} reason="Why not" needed danger act="Refuse it" what={<Changes loosening={each} />} onAct={(comment) => say(each, false, comment)} />
-              <Ask label="Agree" title={`Agree to loosening ${each.id}`} reason="Your comment" act="Agree" what={<Changes loosening={each} />} onAct={(comment) => say(each, true, comment)} />
+              <Ask
+                label="Refuse"
+                title={`Refuse loosening ${each.id}`}
+                reason="Why not"
+                needed
+                danger
+                act="Refuse it"
+                what={<Changes loosening={each} />}
+                onAct={(comment) => say(each, false, comment)}
+              />
+              <Ask
+                label="Agree"
+                title={`Agree to loosening ${each.id}`}
+                reason="Your comment"
+                act="Agree"
+                what={<Changes loosening={each} />}
+                onAct={(comment) => say(each, true, comment)}
+              />
             </span>
           </li>
         ))}
@@ -37,8 +65,17 @@ export function Loosenings({ loosenings }: { loosenings: Schemas["LooseningView"
 function Changes({ loosening }: { loosening: Schemas["LooseningView"] }) {
   return (
     <>
-      <ul className="in-short">{loosening.what.map((what) => <li key={what}>{what}</li>)}</ul>
-      {loosening.text && <details><summary>The whole file that would be loaded</summary><pre className="max-h-80 max-w-full overflow-auto">{loosening.text}</pre></details>}
+      <ul className="in-short">
+        {loosening.what.map((what) => (
+          <li key={what}>{what}</li>
+        ))}
+      </ul>
+      {loosening.text && (
+        <details>
+          <summary>The whole file that would be loaded</summary>
+          <pre className="max-h-80 max-w-full overflow-auto">{loosening.text}</pre>
+        </details>
+      )}
     </>
   );
 }
@@ -60,10 +97,27 @@ export function Wanted() {
         {mine.map((each) => (
           <li key={each.id}>
             <Glyph shape="waiting" tone="rest" />
-            <div><b>Waits for {each.people.length === 0 ? "nobody: none of those who are asked may agree" : each.people.join(" or ")}</b>
+            <div>
+              <b>
+                Waits for{" "}
+                {each.people.length === 0 ? "nobody: none of those who are asked may agree" : each.people.join(" or ")}
+              </b>
               <Changes loosening={each} />
-              <span className="quiet">asked for {Object.keys(each.asked).join(" and ")}, until <At time={each.until} />; nothing of it counts before</span></div>
-            <span className="waits-act"><Ask label="Take back" title={`Take back loosening ${each.id}`} reason="" act="Take it back" what={<Changes loosening={each} />} onAct={() => takeBack(each.id)} /></span>
+              <span className="quiet">
+                asked for {Object.keys(each.asked).join(" and ")}, until <At time={each.until} />; nothing of it counts
+                before
+              </span>
+            </div>
+            <span className="waits-act">
+              <Ask
+                label="Take back"
+                title={`Take back loosening ${each.id}`}
+                reason=""
+                act="Take it back"
+                what={<Changes loosening={each} />}
+                onAct={() => takeBack(each.id)}
+              />
+            </span>
           </li>
         ))}
       </ul>

@@ -17,14 +17,27 @@ export function Notices() {
   };
   return (
     <aside aria-label="What you were told">
-      <div className="section-head"><h2>You were told</h2>
-        <span>{(notices.data?.unread ?? 0) > 0 && <button type="button" className="btn small" onClick={() => void read()}>All read</button>} <button type="button" className="btn small" aria-expanded={choosing} onClick={() => choose(!choosing)}>Choose</button></span>
+      <div className="section-head">
+        <h2>You were told</h2>
+        <span>
+          {(notices.data?.unread ?? 0) > 0 && (
+            <button type="button" className="btn small" onClick={() => void read()}>
+              All read
+            </button>
+          )}{" "}
+          <button type="button" className="btn small" aria-expanded={choosing} onClick={() => choose(!choosing)}>
+            Choose
+          </button>
+        </span>
       </div>
       {choosing && <Choices />}
       <ul className="notices">
         {all.slice(0, 20).map((each) => (
           <li key={each.id} className={each.read ? "read" : ""}>
-            <Link to={each.path}>{each.title}</Link><span className="quiet"><At time={each.at} /></span>
+            <Link to={each.path}>{each.title}</Link>
+            <span className="quiet">
+              <At time={each.at} />
+            </span>
           </li>
         ))}
       </ul>
@@ -39,10 +52,12 @@ function Choices() {
   const client = useQueryClient();
   const [component, setComponent] = useState("");
   const own = component ? choices.data?.components[component] : undefined;
-  const shown = (component ? own ?? choices.data?.everywhere : choices.data?.everywhere) ?? [];
+  const shown = (component ? (own ?? choices.data?.everywhere) : choices.data?.everywhere) ?? [];
   const fresh = () => client.invalidateQueries({ queryKey: ["notices"] });
   const set = async (event: string, channel: string, delivery: string) => {
-    await need(api.PUT("/api/v1/notices/choices", { body: { event, channel, delivery, component: component || undefined } }));
+    await need(
+      api.PUT("/api/v1/notices/choices", { body: { event, channel, delivery, component: component || undefined } }),
+    );
     await fresh();
   };
   const asElsewhere = async () => {
@@ -53,19 +68,48 @@ function Choices() {
     <div className="choices">
       <select aria-label="Of which component" value={component} onChange={(event) => setComponent(event.target.value)}>
         <option value="">of every component</option>
-        {where.data?.rows.map((row) => <option key={row.component} value={row.component}>of {row.component} alone{choices.data?.components[row.component] ? ", otherwise" : ""}</option>)}
+        {where.data?.rows.map((row) => (
+          <option key={row.component} value={row.component}>
+            of {row.component} alone{choices.data?.components[row.component] ? ", otherwise" : ""}
+          </option>
+        ))}
       </select>
-      {own && <button type="button" className="btn small quiet-btn" onClick={() => void asElsewhere()}>As of every other</button>}
+      {own && (
+        <button type="button" className="btn small quiet-btn" onClick={() => void asElsewhere()}>
+          As of every other
+        </button>
+      )}
       <table>
-        <thead><tr><th>You are told when</th><th>here</th><th>by mail</th></tr></thead>
+        <thead>
+          <tr>
+            <th>You are told when</th>
+            <th>here</th>
+            <th>by mail</th>
+          </tr>
+        </thead>
         <tbody>
           {shown.map((each) => (
             <tr key={each.event}>
               <td>{each.words}</td>
-              <td><input type="checkbox" aria-label={`${each.words}: here`} checked={each.console !== "off"} onChange={(event) => void set(each.event, "console", event.target.checked ? "now" : "off")} /></td>
-              <td><select aria-label={`${each.words}: by mail`} value={each.mail} onChange={(event) => void set(each.event, "mail", event.target.value)}>
-                {["now", "hourly", "daily", "off"].map((word) => <option key={word}>{word}</option>)}
-              </select></td>
+              <td>
+                <input
+                  type="checkbox"
+                  aria-label={`${each.words}: here`}
+                  checked={each.console !== "off"}
+                  onChange={(event) => void set(each.event, "console", event.target.checked ? "now" : "off")}
+                />
+              </td>
+              <td>
+                <select
+                  aria-label={`${each.words}: by mail`}
+                  value={each.mail}
+                  onChange={(event) => void set(each.event, "mail", event.target.value)}
+                >
+                  {["now", "hourly", "daily", "off"].map((word) => (
+                    <option key={word}>{word}</option>
+                  ))}
+                </select>
+              </td>
             </tr>
           ))}
         </tbody>

@@ -23,12 +23,31 @@ export default function Waiting() {
       <title>{`${view.count > 0 ? `(${view.count}) ` : ""}Waiting · Paseo`}</title>
       <div className="title-line">
         <h1>Waiting</h1>
-        <p>{view.count === 0 ? "Nothing needs you." : view.count === 1 ? "One thing needs you." : `${view.count} things need you, the most urgent first.`}</p>
+        <p>
+          {view.count === 0
+            ? "Nothing needs you."
+            : view.count === 1
+              ? "One thing needs you."
+              : `${view.count} things need you, the most urgent first.`}
+        </p>
       </div>
       <div className="waiting-columns">
         <div>
-          {view.count === 0 && <div className="sheet empty-waiting"><p>You are told here, and by mail, when something waits for you. What waits for others stands on <Link to="/">whereabouts</Link>.</p></div>}
-          {view.gates.length > 0 && <ul className="sheet waits" aria-label="Decisions and checklists">{view.gates.map((gate) => <Waits key={`${gate.deployment}-${gate.passage}`} gate={gate} />)}</ul>}
+          {view.count === 0 && (
+            <div className="sheet empty-waiting">
+              <p>
+                You are told here, and by mail, when something waits for you. What waits for others stands on{" "}
+                <Link to="/">whereabouts</Link>.
+              </p>
+            </div>
+          )}
+          {view.gates.length > 0 && (
+            <ul className="sheet waits" aria-label="Decisions and checklists">
+              {view.gates.map((gate) => (
+                <Waits key={`${gate.deployment}-${gate.passage}`} gate={gate} />
+              ))}
+            </ul>
+          )}
           {view.gates.length >= 200 && <p className="quiet">and more: decide these first.</p>}
           <Loosenings loosenings={view.loosenings} />
           <Wanted />
@@ -37,23 +56,41 @@ export default function Waiting() {
           {view.stays.length > 0 && (
             <section>
               <h2>Walks that stay</h2>
-              <ul className="sheet waits">{view.stays.map((stay) => (
-                <li key={`${stay.component} ${stay.version} ${stay.environment}`}>
-                  <Glyph shape="warned" tone="warn" />
-                  <div><b><Link to={`/versions/${stay.component}/${stay.version}`}>{stay.component} <span className="v">{stay.version}</span> before {stay.environment}</Link></b><span>{stay.reason}. When that is mended, it goes on by itself.</span></div>
-                </li>
-              ))}</ul>
+              <ul className="sheet waits">
+                {view.stays.map((stay) => (
+                  <li key={`${stay.component} ${stay.version} ${stay.environment}`}>
+                    <Glyph shape="warned" tone="warn" />
+                    <div>
+                      <b>
+                        <Link to={`/versions/${stay.component}/${stay.version}`}>
+                          {stay.component} <span className="v">{stay.version}</span> before {stay.environment}
+                        </Link>
+                      </b>
+                      <span>{stay.reason}. When that is mended, it goes on by itself.</span>
+                    </div>
+                  </li>
+                ))}
+              </ul>
             </section>
           )}
           {view.nobody.length > 0 && (
             <section>
               <h2>Waits for nobody</h2>
-              <ul className="sheet waits">{view.nobody.map((gate) => (
-                <li key={`${gate.deployment}-${gate.passage}`}>
-                  <Glyph shape="failed" tone="bad" />
-                  <div><b><Link to={path(gate)}>{gate.component} <span className="v">{gate.version}</span> {where(gate)}</Link></b><span>{gate.sentence}</span></div>
-                </li>
-              ))}</ul>
+              <ul className="sheet waits">
+                {view.nobody.map((gate) => (
+                  <li key={`${gate.deployment}-${gate.passage}`}>
+                    <Glyph shape="failed" tone="bad" />
+                    <div>
+                      <b>
+                        <Link to={path(gate)}>
+                          {gate.component} <span className="v">{gate.version}</span> {where(gate)}
+                        </Link>
+                      </b>
+                      <span>{gate.sentence}</span>
+                    </div>
+                  </li>
+                ))}
+              </ul>
             </section>
           )}
           <Deputies />
@@ -72,13 +109,28 @@ function Waits({ gate }: { gate: Gate }) {
     <li>
       <Glyph shape="waiting" tone="need" />
       <div>
-        <b><Link to={path(gate)}>{gate.component} <span className="v">{gate.version}</span> {where(gate)}</Link></b>
-        <span><b>{gate.name}</b>{" "}{gate.sentence}</span>
-        <span className="quiet">since <At time={gate.since} />{gate.due && <>, until <At time={gate.due} /></>}</span>
+        <b>
+          <Link to={path(gate)}>
+            {gate.component} <span className="v">{gate.version}</span> {where(gate)}
+          </Link>
+        </b>
+        <span>
+          <b>{gate.name}</b> {gate.sentence}
+        </span>
+        <span className="quiet">
+          since <At time={gate.since} />
+          {gate.due && (
+            <>
+              , until <At time={gate.due} />
+            </>
+          )}
+        </span>
       </div>
       <span className="waits-act">
         {gate.kind === "decision" && gate.deployment && <Approve id={gate.deployment} gate={gate} />}
-        <Link className="btn yes" to={path(gate)}>{gate.kind === "checklist" ? "Tick" : "Look and decide"}</Link>
+        <Link className="btn yes" to={path(gate)}>
+          {gate.kind === "checklist" ? "Tick" : "Look and decide"}
+        </Link>
       </span>
     </li>
   );
@@ -88,12 +140,24 @@ function Waits({ gate }: { gate: Gate }) {
 function Approve({ id, gate }: { id: number; gate: Gate }) {
   const client = useQueryClient();
   return (
-    <Ask label="Approve" title={`Approve ${gate.component} ${gate.version} ${where(gate)}`} reason="Your comment" needed act={`Approve ${gate.version}`} what={<InShort id={id} />}
+    <Ask
+      label="Approve"
+      title={`Approve ${gate.component} ${gate.version} ${where(gate)}`}
+      reason="Your comment"
+      needed
+      act={`Approve ${gate.version}`}
+      what={<InShort id={id} />}
       onAct={async (comment) => {
         const seen = await client.fetchQuery(deploymentQuery(id));
-        await need(api.POST("/api/v1/deployments/{id}/ruling", { params: { path: { id } }, body: { yes: true, comment, subject: seen.subject } }));
+        await need(
+          api.POST("/api/v1/deployments/{id}/ruling", {
+            params: { path: { id } },
+            body: { yes: true, comment, subject: seen.subject },
+          }),
+        );
         await client.invalidateQueries();
-      }} />
+      }}
+    />
   );
 }
 
@@ -105,10 +169,31 @@ function InShort({ id }: { id: number }) {
   const variables = comparison.variables.filter((each) => each.live !== each.proposed);
   return (
     <ul className="in-short">
-      <li><b>{comparison.commitCount}</b> {comparison.commitCount === 1 ? "commit" : "commits"} against {comparison.live ?? "nothing"}{comparison.commits.slice(0, 3).map((commit) => <span key={commit.id} className="quiet"> · {commit.summary} ({commit.author})</span>)}</li>
-      {comparison.lost.length > 0 && <li className="warn">{comparison.lost.length} commits that are live are not in it</li>}
-      {worse.length > 0 && <li className="warn">{worse.map((figure) => `${figure.name} ${figure.live} to ${figure.proposed}`).join(", ")}</li>}
-      {variables.length > 0 && <li>{variables.map((each) => `${each.name} ${each.live ?? "not set"} to ${each.proposed ?? "not set"}`).join(", ")}</li>}
+      <li>
+        <b>{comparison.commitCount}</b> {comparison.commitCount === 1 ? "commit" : "commits"} against{" "}
+        {comparison.live ?? "nothing"}
+        {comparison.commits.slice(0, 3).map((commit) => (
+          <span key={commit.id} className="quiet">
+            {" "}
+            · {commit.summary} ({commit.author})
+          </span>
+        ))}
+      </li>
+      {comparison.lost.length > 0 && (
+        <li className="warn">{comparison.lost.length} commits that are live are not in it</li>
+      )}
+      {worse.length > 0 && (
+        <li className="warn">
+          {worse.map((figure) => `${figure.name} ${figure.live} to ${figure.proposed}`).join(", ")}
+        </li>
+      )}
+      {variables.length > 0 && (
+        <li>
+          {variables
+            .map((each) => `${each.name} ${each.live ?? "not set"} to ${each.proposed ?? "not set"}`)
+            .join(", ")}
+        </li>
+      )}
       {(comparison.recipe.length > 0 || comparison.files.length > 0) && <li>the recipe changes: look at the whole</li>}
     </ul>
   );
@@ -124,10 +209,40 @@ function Reviews({ reviews }: { reviews: Schemas["ReviewView"][] }) {
         {reviews.map((each) => (
           <li key={each.deployment}>
             <Glyph shape="warned" tone="warn" />
-            <div><b><Link to={`/deployments/${each.deployment}`}>{each.component} <span className="v">{each.version}</span> into {each.environment}</Link></b>
-              <span>{each.emergency ? `${each.requestedBy ?? ""} went past the gate: “${each.reason}”` : `It went live within a day of this: ${each.reason}.`}</span><span className="quiet">review until <At time={each.due} /></span></div>
-            <span className="waits-act"><Ask label="Review" title={`Review deployment ${each.deployment}`} reason="What you found" needed act="Reviewed" what={<p>Your words are kept in the audit trail beside the deployment.</p>}
-              onAct={async (comment) => { await need(api.POST("/api/v1/deployments/{id}/review", { params: { path: { id: each.deployment } }, body: { comment } })); await client.invalidateQueries(); }} /></span>
+            <div>
+              <b>
+                <Link to={`/deployments/${each.deployment}`}>
+                  {each.component} <span className="v">{each.version}</span> into {each.environment}
+                </Link>
+              </b>
+              <span>
+                {each.emergency
+                  ? `${each.requestedBy ?? ""} went past the gate: “${each.reason}”`
+                  : `It went live within a day of this: ${each.reason}.`}
+              </span>
+              <span className="quiet">
+                review until <At time={each.due} />
+              </span>
+            </div>
+            <span className="waits-act">
+              <Ask
+                label="Review"
+                title={`Review deployment ${each.deployment}`}
+                reason="What you found"
+                needed
+                act="Reviewed"
+                what={<p>Your words are kept in the audit trail beside the deployment.</p>}
+                onAct={async (comment) => {
+                  await need(
+                    api.POST("/api/v1/deployments/{id}/review", {
+                      params: { path: { id: each.deployment } },
+                      body: { comment },
+                    }),
+                  );
+                  await client.invalidateQueries();
+                }}
+              />
+            </span>
           </li>
         ))}
       </ul>
@@ -145,10 +260,43 @@ function Grants({ grants }: { grants: Schemas["GrantView"][] }) {
         {grants.map((each) => (
           <li key={`${each.component} ${each.secret}`}>
             <Glyph shape="warned" tone="warn" />
-            <div><b><code>{each.secret}</code> of <Link to={`/components/${each.component}`}>{each.component}</Link></b>
-              <span>{each.granted ? <>It may name it, but no value is set: <code>paseo secret set {each.secret} --component {each.component}</code></> : "Its file names it, but it was not given it: its next run is refused."}</span></div>
-            {!each.granted && <span className="waits-act"><Ask label="Grant" title={`Let ${each.component} name ${each.secret}`} reason="" act="Grant it" what={<p>Runs of trusted branches of {each.component}, and its recipes, get the value of <code>{each.secret}</code>.</p>}
-              onAct={async () => { await need(api.PUT("/api/v1/components/{component}/grants/{secret}", { params: { path: each } })); await client.invalidateQueries(); }} /></span>}
+            <div>
+              <b>
+                <code>{each.secret}</code> of <Link to={`/components/${each.component}`}>{each.component}</Link>
+              </b>
+              <span>
+                {each.granted ? (
+                  <>
+                    It may name it, but no value is set:{" "}
+                    <code>
+                      paseo secret set {each.secret} --component {each.component}
+                    </code>
+                  </>
+                ) : (
+                  "Its file names it, but it was not given it: its next run is refused."
+                )}
+              </span>
+            </div>
+            {!each.granted && (
+              <span className="waits-act">
+                <Ask
+                  label="Grant"
+                  title={`Let ${each.component} name ${each.secret}`}
+                  reason=""
+                  act="Grant it"
+                  what={
+                    <p>
+                      Runs of trusted branches of {each.component}, and its recipes, get the value of{" "}
+                      <code>{each.secret}</code>.
+                    </p>
+                  }
+                  onAct={async () => {
+                    await need(api.PUT("/api/v1/components/{component}/grants/{secret}", { params: { path: each } }));
+                    await client.invalidateQueries();
+                  }}
+                />
+              </span>
+            )}
           </li>
         ))}
       </ul>

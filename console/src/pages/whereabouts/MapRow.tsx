@@ -15,7 +15,10 @@ const MOVING = ["deploying", "checking", "undoing"];
 const moving = (cell?: Cell) => cell?.coming.find((each) => MOVING.includes(each.status));
 const waiting = (cell?: Cell) => cell?.coming.find((each) => each.status === "waiting" || each.status === "queued");
 
-/** The path from a version to the next cell: solid when level, marching when something is on its way, dots when behind. */
+/**
+ * The path from a version to the next cell: solid when level, marching when something is on its way, dots when
+ * behind.
+ */
 export function pathTo(version: string | undefined, next: Cell | undefined): PathKind {
   if (!next) return "none";
   if (moving(next)) return "moving";
@@ -33,20 +36,40 @@ export function MapRow({ row, environments }: { row: Row; environments: Column[]
   const cells = environments.map((each) => row.cells.find((cell) => cell.environment === each.name));
   return (
     <div className="map-row" role="row">
-      <div role="rowheader" className="map-name"><b>{row.component}</b><span>{row.summary}</span>
-        {row.stays.filter((each) => !environments.some((known) => known.name === each.environment)).map((each) => (
-          <p key={each.version + each.environment} className="warn stays">{each.version} stays: {each.reason}</p>
-        ))}
+      <div role="rowheader" className="map-name">
+        <b>{row.component}</b>
+        <span>{row.summary}</span>
+        {row.stays
+          .filter((each) => !environments.some((known) => known.name === each.environment))
+          .map((each) => (
+            <p key={each.version + each.environment} className="warn stays">
+              {each.version} stays: {each.reason}
+            </p>
+          ))}
       </div>
       <Newest row={row} next={cells[0]} />
       {cells.map((cell, at) => (
         <div role="cell" key={environments[at].name} className={`map-cell ${environments[at].gated ? "gated" : ""}`}>
           <span className="map-label">{environments[at].name}</span>
-          {environments[at].gated && cell && <span className="map-gate"><GateMark state={gateOf(cell, cells[at - 1]?.version)} height={46} /></span>}
-          {cell ? <Place row={row} cell={cell} next={cells[at + 1]} nextGated={environments[at + 1]?.gated ?? false} /> : <p className="quiet">no place here</p>}
-          {row.stays.filter((each) => each.environment === environments[at].name).map((each) => (
-            <p key={each.version} className="warn stays"><Glyph shape="warned" tone="warn" /> <Link to={`/versions/${row.component}/${each.version}`}>{each.version} stays before it</Link>: {each.reason}</p>
-          ))}
+          {environments[at].gated && cell && (
+            <span className="map-gate">
+              <GateMark state={gateOf(cell, cells[at - 1]?.version)} height={46} />
+            </span>
+          )}
+          {cell ? (
+            <Place row={row} cell={cell} next={cells[at + 1]} nextGated={environments[at + 1]?.gated ?? false} />
+          ) : (
+            <p className="quiet">no place here</p>
+          )}
+          {row.stays
+            .filter((each) => each.environment === environments[at].name)
+            .map((each) => (
+              <p key={each.version} className="warn stays">
+                <Glyph shape="warned" tone="warn" />{" "}
+                <Link to={`/versions/${row.component}/${each.version}`}>{each.version} stays before it</Link>:{" "}
+                {each.reason}
+              </p>
+            ))}
         </div>
       ))}
     </div>
@@ -55,25 +78,36 @@ export function MapRow({ row, environments }: { row: Row; environments: Column[]
 
 function Newest({ row, next }: { row: Row; next: Cell | undefined }) {
   const newest = row.newest;
-  if (!newest) return <div role="cell" className="map-cell"><p className="quiet">{row.cells.some((cell) => cell.version) ? "built elsewhere" : "nothing built yet"}</p></div>;
+  if (!newest)
+    return (
+      <div role="cell" className="map-cell">
+        <p className="quiet">{row.cells.some((cell) => cell.version) ? "built elsewhere" : "nothing built yet"}</p>
+      </div>
+    );
   const state = workState(newest.status);
   const run = `/runs/${row.component}/${newest.run}`;
   return (
     <div role="cell" className="map-cell">
       <span className="map-label">newest</span>
       <div className="map-path">
-        <Lozenge to={newest.sealed ? `/versions/${row.component}/${newest.version}` : run} glyph={<Glyph shape={state.shape} tone={state.tone} />}>
+        <Lozenge
+          to={newest.sealed ? `/versions/${row.component}/${newest.version}` : run}
+          glyph={<Glyph shape={state.shape} tone={state.tone} />}
+        >
           {newest.sealed ? newest.version : `#${newest.run}`}
         </Lozenge>
         <i className={`path ${pathTo(newest.sealed ? newest.version : undefined, next)}`} />
       </div>
-      <p>{state.word} <At time={newest.at} />, <Link to={run}>#{newest.run}</Link></p>
+      <p>
+        {state.word} <At time={newest.at} />, <Link to={run}>#{newest.run}</Link>
+      </p>
       {!newest.sealed && newest.status === "running" && <p className="quiet">will be {newest.version}</p>}
     </div>
   );
 }
 
-const hosts = (count: number, one: string, several: string) => `${count} ${count === 1 ? `host ${one}` : `hosts ${several}`}`;
+const hosts = (count: number, one: string, several: string) =>
+  `${count} ${count === 1 ? `host ${one}` : `hosts ${several}`}`;
 
 /** What else is to be known of a place, the worst first. */
 function Marks({ cell }: { cell: Cell }) {
@@ -81,11 +115,36 @@ function Marks({ cell }: { cell: Cell }) {
   if (!marks) return null;
   return (
     <>
-      {marks.unhealthy > 0 && <p className="mark bad"><Glyph shape="failed" tone="bad" />{hosts(marks.unhealthy, "is unhealthy", "are unhealthy")}</p>}
-      {marks.blocked && <p className="mark bad"><Glyph shape="failed" tone="bad" />what is live is blocked</p>}
-      {marks.differing > 0 && <p className="mark warn"><Glyph shape="warned" tone="warn" />{hosts(marks.differing, "does not have it", "do not have it")}</p>}
-      {marks.drifted > 0 && <p className="mark warn"><Glyph shape="warned" tone="warn" />{hosts(marks.drifted, "has drifted", "have drifted")}</p>}
-      {marks.held && <p className="mark" title={marks.held}><Glyph shape="hold" tone="warn" />held</p>}
+      {marks.unhealthy > 0 && (
+        <p className="mark bad">
+          <Glyph shape="failed" tone="bad" />
+          {hosts(marks.unhealthy, "is unhealthy", "are unhealthy")}
+        </p>
+      )}
+      {marks.blocked && (
+        <p className="mark bad">
+          <Glyph shape="failed" tone="bad" />
+          what is live is blocked
+        </p>
+      )}
+      {marks.differing > 0 && (
+        <p className="mark warn">
+          <Glyph shape="warned" tone="warn" />
+          {hosts(marks.differing, "does not have it", "do not have it")}
+        </p>
+      )}
+      {marks.drifted > 0 && (
+        <p className="mark warn">
+          <Glyph shape="warned" tone="warn" />
+          {hosts(marks.drifted, "has drifted", "have drifted")}
+        </p>
+      )}
+      {marks.held && (
+        <p className="mark" title={marks.held}>
+          <Glyph shape="hold" tone="warn" />
+          held
+        </p>
+      )}
       {marks.away > 0 && <p className="quiet">{hosts(marks.away, "in maintenance", "in maintenance")}</p>}
     </>
   );
@@ -98,24 +157,75 @@ function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cel
     <>
       <div className="map-path">
         {cell.version ? (
-          <Lozenge to={`/versions/${row.component}/${cell.version}`} glyph={<Glyph shape="live" tone="good" />}>{cell.version}</Lozenge>
-        ) : <Lozenge kind="ghost">nothing yet</Lozenge>}
-        {on && <Lozenge kind="moving" to={`/deployments/${on.deployment}`} glyph={<Glyph shape={deploymentState(on.status).shape} tone="ink" />}>{on.version}</Lozenge>}
+          <Lozenge to={`/versions/${row.component}/${cell.version}`} glyph={<Glyph shape="live" tone="good" />}>
+            {cell.version}
+          </Lozenge>
+        ) : (
+          <Lozenge kind="ghost">nothing yet</Lozenge>
+        )}
+        {on && (
+          <Lozenge
+            kind="moving"
+            to={`/deployments/${on.deployment}`}
+            glyph={<Glyph shape={deploymentState(on.status).shape} tone="ink" />}
+          >
+            {on.version}
+          </Lozenge>
+        )}
         <i className={`path ${pathTo(cell.version, next)}`} />
       </div>
       <div className="map-words">
         <div>
-          {cell.since && <p><Link to={`/places/${row.component}/${cell.environment}`}>live for <Since time={cell.since} /></Link></p>}
-          {cell.retired && <p className="mark warn"><Glyph shape="warned" tone="warn" />retired, and still running</p>}
+          {cell.since && (
+            <p>
+              <Link to={`/places/${row.component}/${cell.environment}`}>
+                live for <Since time={cell.since} />
+              </Link>
+            </p>
+          )}
+          {cell.retired && (
+            <p className="mark warn">
+              <Glyph shape="warned" tone="warn" />
+              retired, and still running
+            </p>
+          )}
           <Marks cell={cell} />
-          {cell.kept && <p className={cell.kept.testFailed ? "mark bad" : "kept"}>{cell.kept.testFailed && <Glyph shape="failed" tone="bad" />}<Link to={`/passages/${cell.kept.passage}`}>{cell.kept.testFailed ? "a test of it failed" : cell.kept.reason.replace(/\.$/, "")}</Link></p>}
-          {on && <p><Link to={`/deployments/${on.deployment}`}>{on.version} {deploymentState(on.status).word}</Link></p>}
-          {cell.trouble && <p className="bad"><Link to={`/deployments/${cell.trouble.deployment}`}>{cell.trouble.version} {deploymentState(cell.trouble.status).word}</Link></p>}
-          {cell.behind > 0 && <p className="behind"><Footprints size={14} aria-hidden="true" />{cell.behind} {cell.behind === 1 ? "version" : "versions"} behind{cell.commitsBehind ? `, ${cell.commitsBehind} ${cell.commitsBehind === 1 ? "commit" : "commits"}` : ""}{cell.marks && cell.marks.daysBehind > 0 ? `, ${cell.marks.daysBehind} d` : ""}</p>}
+          {cell.kept && (
+            <p className={cell.kept.testFailed ? "mark bad" : "kept"}>
+              {cell.kept.testFailed && <Glyph shape="failed" tone="bad" />}
+              <Link to={`/passages/${cell.kept.passage}`}>
+                {cell.kept.testFailed ? "a test of it failed" : cell.kept.reason.replace(/\.$/, "")}
+              </Link>
+            </p>
+          )}
+          {on && (
+            <p>
+              <Link to={`/deployments/${on.deployment}`}>
+                {on.version} {deploymentState(on.status).word}
+              </Link>
+            </p>
+          )}
+          {cell.trouble && (
+            <p className="bad">
+              <Link to={`/deployments/${cell.trouble.deployment}`}>
+                {cell.trouble.version} {deploymentState(cell.trouble.status).word}
+              </Link>
+            </p>
+          )}
+          {cell.behind > 0 && (
+            <p className="behind">
+              <Footprints size={14} aria-hidden="true" />
+              {cell.behind} {cell.behind === 1 ? "version" : "versions"} behind
+              {cell.commitsBehind ? `, ${cell.commitsBehind} ${cell.commitsBehind === 1 ? "commit" : "commits"}` : ""}
+              {cell.marks && cell.marks.daysBehind > 0 ? `, ${cell.marks.daysBehind} d` : ""}
+            </p>
+          )}
         </div>
         {nextGated && coming && (
           <p className={`at-gate ${coming.forYou ? "need" : ""}`}>
-            <Link to={`/deployments/${coming.deployment}`}>{coming.version} {coming.forYou ? "waits for you" : coming.status === "queued" ? "is queued" : "waits"}</Link>
+            <Link to={`/deployments/${coming.deployment}`}>
+              {coming.version} {coming.forYou ? "waits for you" : coming.status === "queued" ? "is queued" : "waits"}
+            </Link>
             <span className="quiet">{coming.gate}</span>
           </p>
         )}

@@ -17,10 +17,30 @@ export function Previews() {
         {there.data.map((each) => (
           <li key={each.environment}>
             <b>{each.component}</b> <code>{each.branch}</code>
-            {each.url && each.version && <a href={each.url} target="_blank" rel="noreferrer"><ExternalLink size={13} /> {new URL(each.url).host}</a>}
-            {each.version && <Link className="v" to={`/versions/${each.component}/${each.version}`}>{each.version}</Link>}
-            {each.status && each.deployment && <Link to={`/deployments/${each.deployment}`}><StateWord state={deploymentState(each.status)} /></Link>}
-            <span className="quiet">{each.removing ? `goes: ${each.removing}` : <>pushed <Since time={each.pushedAt} /> ago by {each.owner}</>}</span>
+            {each.url && each.version && (
+              <a href={each.url} target="_blank" rel="noreferrer">
+                <ExternalLink size={13} /> {new URL(each.url).host}
+              </a>
+            )}
+            {each.version && (
+              <Link className="v" to={`/versions/${each.component}/${each.version}`}>
+                {each.version}
+              </Link>
+            )}
+            {each.status && each.deployment && (
+              <Link to={`/deployments/${each.deployment}`}>
+                <StateWord state={deploymentState(each.status)} />
+              </Link>
+            )}
+            <span className="quiet">
+              {each.removing ? (
+                `goes: ${each.removing}`
+              ) : (
+                <>
+                  pushed <Since time={each.pushedAt} /> ago by {each.owner}
+                </>
+              )}
+            </span>
           </li>
         ))}
       </ul>

@@ -23,7 +23,15 @@ export default function Whereabouts() {
   const filter = asked.get("component") ?? "";
   const moment = asked.get("at") ?? "";
   const group = asked.get("group") ?? "";
-  const set = (name: string, value: string) => ask((now) => { if (value) now.set(name, value); else now.delete(name); return now; }, { replace: true });
+  const set = (name: string, value: string) =>
+    ask(
+      (now) => {
+        if (value) now.set(name, value);
+        else now.delete(name);
+        return now;
+      },
+      { replace: true },
+    );
   if (where.isPending) return <Loading height={520} />;
   if (where.isError) return <Trouble error={where.error} />;
   return (
@@ -33,10 +41,27 @@ export default function Whereabouts() {
         <h1>Whereabouts</h1>
         <p>What is live where, and what stands in its way. {format(new Date(), "EEE d MMM yyyy")}</p>
         <form className="title-end where-asks" onSubmit={(event) => event.preventDefault()}>
-          <input type="search" aria-label="Only components that have this in their name or in a label" placeholder="component or label" value={filter} onChange={(event) => set("component", event.target.value)} />
+          <input
+            type="search"
+            aria-label="Only components that have this in their name or in a label"
+            placeholder="component or label"
+            value={filter}
+            onChange={(event) => set("component", event.target.value)}
+          />
           <GroupBy rows={where.data.rows} label={group} onGroup={(label) => set("group", label)} />
-          <input type="datetime-local" aria-label="What was live at this moment" title="What was live then" max={format(new Date(), "yyyy-MM-dd'T'HH:mm")} value={moment} onChange={(event) => set("at", event.target.value)} />
-          {moment && <button type="button" className="btn small" onClick={() => set("at", "")}>Now</button>}
+          <input
+            type="datetime-local"
+            aria-label="What was live at this moment"
+            title="What was live then"
+            max={format(new Date(), "yyyy-MM-dd'T'HH:mm")}
+            value={moment}
+            onChange={(event) => set("at", event.target.value)}
+          />
+          {moment && (
+            <button type="button" className="btn small" onClick={() => set("at", "")}>
+              Now
+            </button>
+          )}
         </form>
       </div>
       {moment ? <Then moment={moment} filter={filter} /> : <Now view={where.data} filter={filter} group={group} />}
@@ -51,7 +76,11 @@ function GroupBy({ rows, label, onGroup }: { rows: Row[]; label: string; onGroup
   return (
     <select aria-label="Group by label" value={label} onChange={(event) => onGroup(event.target.value)}>
       <option value="">not grouped</option>
-      {names.map((name) => <option key={name} value={name}>by {name}</option>)}
+      {names.map((name) => (
+        <option key={name} value={name}>
+          by {name}
+        </option>
+      ))}
     </select>
   );
 }
@@ -61,7 +90,13 @@ function Now({ view, filter, group }: { view: View; filter: string; group: strin
   return (
     <>
       <NeedsYou rows={rows} />
-      {view.rows.length === 0 ? <Nothing /> : rows.length === 0 ? <p className="quiet pad">No component has “{filter}” in its name or in a label.</p> : <Map view={{ ...view, rows }} group={group} />}
+      {view.rows.length === 0 ? (
+        <Nothing />
+      ) : rows.length === 0 ? (
+        <p className="quiet pad">No component has “{filter}” in its name or in a label.</p>
+      ) : (
+        <Map view={{ ...view, rows }} group={group} />
+      )}
       <Previews />
     </>
   );
@@ -73,17 +108,53 @@ function Map({ view, group }: { view: View; group: string }) {
     <div className="map sheet" style={columns} role="table" aria-label="Components and environments">
       <div className="map-head" role="row">
         <div role="columnheader">Component</div>
-        <div role="columnheader"><b>newest</b></div>
+        <div role="columnheader">
+          <b>newest</b>
+        </div>
         {view.environments.map((each) => (
           <div role="columnheader" key={each.name} className={each.gated ? "gated" : ""}>
-            <b><Link to={`/environments/${each.name}`}>{each.name}</Link></b> <span title={each.closed}>{each.closed ? <><Glyph shape="closed" tone="ice" /> closed{each.closedUntil && <> until <At time={each.closedUntil} /></>}</> : hostWords(each.hosts)}</span>
+            <b>
+              <Link to={`/environments/${each.name}`}>{each.name}</Link>
+            </b>{" "}
+            <span title={each.closed}>
+              {each.closed ? (
+                <>
+                  <Glyph shape="closed" tone="ice" /> closed
+                  {each.closedUntil && (
+                    <>
+                      {" "}
+                      until <At time={each.closedUntil} />
+                    </>
+                  )}
+                </>
+              ) : (
+                hostWords(each.hosts)
+              )}
+            </span>
           </div>
         ))}
       </div>
       {grouped(view.rows, group).map((part) => (
         <Fragment key={part.value}>
-          {group && <div role="row" className="map-group"><div role="rowheader">{part.value ? <>{group} <b>{part.value}</b></> : `no ${group}`} <span className="quiet">{part.rows.length === 1 ? "1 component" : `${part.rows.length} components`}</span></div></div>}
-          {part.rows.map((row) => <MapRow key={row.component} row={row} environments={view.environments} />)}
+          {group && (
+            <div role="row" className="map-group">
+              <div role="rowheader">
+                {part.value ? (
+                  <>
+                    {group} <b>{part.value}</b>
+                  </>
+                ) : (
+                  `no ${group}`
+                )}{" "}
+                <span className="quiet">
+                  {part.rows.length === 1 ? "1 component" : `${part.rows.length} components`}
+                </span>
+              </div>
+            </div>
+          )}
+          {part.rows.map((row) => (
+            <MapRow key={row.component} row={row} environments={view.environments} />
+          ))}
         </Fragment>
       ))}
     </div>

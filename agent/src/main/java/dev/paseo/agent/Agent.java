@@ -59,7 +59,8 @@ public final class Agent implements AutoCloseable {
         this.room = new Semaphore(options.capacity());
         this.hostFolder = Files.createDirectories(hostFolder.toAbsolutePath());
         Walls walls = Walls.find(this.folder, this.hostFolder, options.walls());
-        this.machine = new Machine(variables(this.hostFolder), new Sources(this.folder.resolve("sources")), walls, options.limits());
+        this.machine = new Machine(variables(this.hostFolder), new Sources(this.folder.resolve("sources")), walls,
+                options.limits());
     }
 
     /**
@@ -81,7 +82,7 @@ public final class Agent implements AutoCloseable {
 
     private static Map<String, String> variables(Path hostFolder) {
         Map<String, String> variables = new HashMap<>();
-        for (String name : new String[] {"PATH", "HOME", "LANG", "TZ", "JAVA_HOME"}) {
+        for (String name : new String[]{"PATH", "HOME", "LANG", "TZ", "JAVA_HOME"}) {
             Optional.ofNullable(System.getenv(name)).ifPresent(value -> variables.put(name, value));
         }
         variables.put("PASEO_HOST_FOLDER", hostFolder.toString());
@@ -89,7 +90,8 @@ public final class Agent implements AutoCloseable {
     }
 
     /**
-     * Becomes an agent of the service with a one-time token. Its secret is kept in its folder before it asks, so that it
+     * Becomes an agent of the service with a one-time token. Its secret is kept in its folder before it asks, so that
+     * it
      * can ask again, in this life or the next, when the service was away or its answer was lost.
      */
     public void enrol(String token) throws IOException, InterruptedException {
@@ -97,7 +99,8 @@ public final class Agent implements AutoCloseable {
         if (!Files.exists(asking)) {
             byte[] random = new byte[32];
             new SecureRandom().nextBytes(random);
-            Path fresh = Files.createTempFile(folder, "secret", "", PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+            Path fresh = Files.createTempFile(folder, "secret", "",
+                    PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
             Files.writeString(fresh, "paseo-agent_" + Base64.getUrlEncoder().withoutPadding().encodeToString(random));
             Files.move(fresh, asking, StandardCopyOption.ATOMIC_MOVE);
         }
@@ -123,12 +126,14 @@ public final class Agent implements AutoCloseable {
         for (Spool left : Spool.left(folder.resolve("spool"))) {
             adopt(left);
         }
-        watching = Optional.of(Thread.ofPlatform().daemon().name("watching").start(new Watcher(service, () -> secret, this::renew, hostFolder, () -> unsettled.get() == 0)));
+        watching = Optional.of(Thread.ofPlatform().daemon().name("watching")
+                .start(new Watcher(service, () -> secret, this::renew, hostFolder, () -> unsettled.get() == 0)));
         while (!closing) {
             room.acquire();
             Optional<Assignment> work = Optional.empty();
             try {
-                work = service.work(secret, new WorkRequest(List.copyOf(held), Optional.of(walls()), Optional.of(machine.walls().areUp())));
+                work = service.work(secret,
+                        new WorkRequest(List.copyOf(held), Optional.of(walls()), Optional.of(machine.walls().areUp())));
             } catch (IOException away) {
                 LOG.info("the service is away: {}", away.getMessage());
                 Thread.sleep(500);

@@ -35,7 +35,8 @@ public final class Paseo {
     /** Runs a command; the exit code. */
     public static int run(Context context, PrintWriter errors, String... arguments) {
         PrintWriter err = Plain.writer(errors);
-        CommandLine line = Commands.line(context, arguments.length == 0 ? "" : arguments[0]).setOut(context.out()).setErr(err).setUsageHelpAutoWidth(true);
+        CommandLine line = Commands.line(context, arguments.length == 0 ? "" : arguments[0]).setOut(context.out())
+                .setErr(err).setUsageHelpAutoWidth(true);
         line.setColorScheme(CommandLine.Help.defaultColorScheme(CommandLine.Help.Ansi.OFF));
         line.setExecutionExceptionHandler((failed, command, parsed) -> {
             if (failed instanceof Failure failure) {

@@ -60,13 +60,15 @@ class PaseoTest {
     private Said paseo(Map<String, String> environment, String input, boolean terminal, String... arguments) {
         StringWriter out = new StringWriter();
         PrintWriter writer = new PrintWriter(out);
-        int code = Paseo.run(new Context(writer, new ByteArrayInputStream(input.getBytes(StandardCharsets.UTF_8)), environment, terminal), writer, arguments);
+        int code = Paseo.run(new Context(writer, new ByteArrayInputStream(input.getBytes(StandardCharsets.UTF_8)),
+                environment, terminal), writer, arguments);
         writer.flush();
         return new Said(code, out.toString());
     }
 
     private Said paseo(String... arguments) {
-        return paseo(Map.of("HOME", home.toString(), "PASEO_SERVICE", address(), "PASEO_TOKEN", "token"), "", false, arguments);
+        return paseo(Map.of("HOME", home.toString(), "PASEO_SERVICE", address(), "PASEO_TOKEN", "token"), "", false,
+                arguments);
     }
 
     @ParameterizedTest
@@ -92,10 +94,16 @@ class PaseoTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"where", "show", "why", "start", "watch", "promote", "approve", "reject", "cancel", "fetch", "check", "sign-in", "publish",
-        "component register", "component hook", "component map-hook", "component events", "component links", "component labels", "component open", "component save", "component token",
-        "component watch", "component stores", "receiver add", "receiver list", "receiver messages", "receiver resend", "receiver stop", "environment load", "environment edit", "secret set", "account add", "account list", "account change", "account disable", "account enable", "account code", "group list", "group change", "group join", "group leave", "token make", "token list", "token revoke", "password",
-        "deputy name", "deputy list", "deputy end", "agent enrol", "agent list", "agent renew", "audit verify", "audit acknowledge-restore", "audit list"})
+    @ValueSource(strings = {"where", "show", "why", "start", "watch", "promote", "approve", "reject", "cancel", "fetch",
+            "check", "sign-in", "publish",
+            "component register", "component hook", "component map-hook", "component events", "component links",
+            "component labels", "component open", "component save", "component token",
+            "component watch", "component stores", "receiver add", "receiver list", "receiver messages",
+            "receiver resend", "receiver stop", "environment load", "environment edit", "secret set", "account add",
+            "account list", "account change", "account disable", "account enable", "account code", "group list",
+            "group change", "group join", "group leave", "token make", "token list", "token revoke", "password",
+            "deputy name", "deputy list", "deputy end", "agent enrol", "agent list", "agent renew", "audit verify",
+            "audit acknowledge-restore", "audit list"})
     void everyCommandHasHelpWithAnExample(String command) {
         Said said = paseo((command + " --help").split(" "));
         assertEquals(0, said.code(), said.out());
@@ -110,7 +118,8 @@ class PaseoTest {
         assertEquals(2, paseo(plain, "", false, "where").code(), "nobody is signed in yet");
         assertEquals(0, paseo(plain, "secret\n", false, "sign-in", address(), "--name", "developer").code());
         Path file = home.resolve(".config/paseo/services.json");
-        assertEquals("rw-------", java.nio.file.attribute.PosixFilePermissions.toString(Files.getPosixFilePermissions(file)));
+        assertEquals("rw-------",
+                java.nio.file.attribute.PosixFilePermissions.toString(Files.getPosixFilePermissions(file)));
         assertFalse(Files.readString(file).contains("secret"), "the password is not kept");
         body = "{\"now\":\"2026-11-23T09:00:00Z\",\"rows\":[]}";
         assertEquals(0, paseo(plain, "", false, "where").code());
@@ -120,13 +129,16 @@ class PaseoTest {
     @Test
     void aTableForPeopleAndJsonForPrograms() {
         body = """
-                {"now":"2026-11-23T09:00:00Z","rows":[{"component":"daylight-api","cells":[{"environment":"test","version":"1.4.2","since":"2026-11-23T08:00:00Z",
-                "hosts":1,"coming":[]},{"environment":"production","hosts":3,"behind":2,"coming":[{"deployment":9,"version":"1.4.2","status":"waiting",
+                {"now":"2026-11-23T09:00:00Z","rows":[{"component":"daylight-api","cells":[{"environment":"test",\
+                "version":"1.4.2","since":"2026-11-23T08:00:00Z",
+                "hosts":1,"coming":[]},{"environment":"production","hosts":3,"behind":2,"coming":[{"deployment":9,\
+                "version":"1.4.2","status":"waiting",
                 "gate":"0 of 1 approval","requestedAt":"2026-11-23T08:59:30Z","forYou":true}]}]}]}""";
         assertEquals("""
                 COMPONENT     ENVIRONMENT  LIVE     SINCE   HOSTS  WHAT WAITS
                 daylight-api  test         1.4.2    60 min  1
-                              production   nothing          3      1.4.2 waiting for 0 of 1 approval, 30 s (deployment 9) needs you; 2 versions behind
+                              production   nothing          3      1.4.2 waiting for 0 of 1 approval, 30 s \
+                (deployment 9) needs you; 2 versions behind
                 """, paseo("where").out());
         assertTrue(paseo("where", "--output", "json").out().startsWith("{"));
     }
@@ -134,10 +146,12 @@ class PaseoTest {
     @Test
     void colourOnlyOnATerminalAndNotWhereNobodyWantsIt() {
         body = "{\"entries\":3,\"covered\":3,\"notCovered\":0,\"findings\":[]}";
-        Map<String, String> environment = Map.of("HOME", home.toString(), "PASEO_SERVICE", address(), "PASEO_TOKEN", "t");
+        Map<String, String> environment = Map.of("HOME", home.toString(), "PASEO_SERVICE", address(), "PASEO_TOKEN",
+                "t");
         assertTrue(paseo(environment, "", true, "audit", "verify").out().contains("\u001b["));
         assertFalse(paseo(environment, "", false, "audit", "verify").out().contains("\u001b["));
-        Map<String, String> plain = Map.of("HOME", home.toString(), "PASEO_SERVICE", address(), "PASEO_TOKEN", "t", "NO_COLOR", "1");
+        Map<String, String> plain = Map.of("HOME", home.toString(), "PASEO_SERVICE", address(), "PASEO_TOKEN", "t",
+                "NO_COLOR", "1");
         assertFalse(paseo(plain, "", true, "audit", "verify").out().contains("\u001b["));
     }
 
@@ -153,10 +167,12 @@ class PaseoTest {
     void checkNeedsNoService() throws IOException {
         server.stop(0);
         Path file = home.resolve("paseo.yaml");
-        Files.writeString(file, "paseo: 1\ncomponent: daylight-api\nstages:\n  compile: {steps: [./build.sh], kepe: {app: out}}\n");
+        Files.writeString(file,
+                "paseo: 1\ncomponent: daylight-api\nstages:\n  compile: {steps: [./build.sh], kepe: {app: out}}\n");
         Said bad = paseo("check", file.toString());
         assertEquals(1, bad.code());
-        assertEquals(file + ":4:34: error: stages.compile.kepe is not a key that is known here; did you mean keep?\n", bad.out());
+        assertEquals(file + ":4:34: error: stages.compile.kepe is not a key that is known here; did you mean keep?\n",
+                bad.out());
         Files.writeString(file, Files.readString(file).replace("kepe", "keep"));
         assertEquals(0, paseo("check", file.toString()).code());
         assertEquals(2, paseo("check", home.resolve("nowhere.yaml").toString()).code());

@@ -14,19 +14,24 @@ import org.junit.jupiter.api.Test;
 /** The rules of this house, each with something that breaks it, so that none goes vacuous. */
 class ArchitectureTest {
 
-    private static final JavaClasses CORE = new ClassFileImporter().withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
+    private static final JavaClasses CORE = new ClassFileImporter()
+            .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
             .importPackages("dev.paseo.core");
     private static final JavaClasses TESTS = new ClassFileImporter().importPackages("dev.paseo.core");
 
     /** And what a semantic version is, which a library knows better and which is as pure as the rest. */
-    private static final ArchRule NOTHING_BUT_JAVA = ArchRuleDefinition.classes().that().resideInAPackage("dev.paseo.core..")
-            .should().onlyDependOnClassesThat().resideInAnyPackage("java..", "dev.paseo.core..", "org.jspecify..", "org.semver4j..");
-    private static final ArchRule NO_CLOCK = ArchRuleDefinition.noClasses().should().callMethod(java.time.Instant.class, "now")
+    private static final ArchRule NOTHING_BUT_JAVA = ArchRuleDefinition.classes().that()
+            .resideInAPackage("dev.paseo.core..")
+            .should().onlyDependOnClassesThat()
+            .resideInAnyPackage("java..", "dev.paseo.core..", "org.jspecify..", "org.semver4j..");
+    private static final ArchRule NO_CLOCK = ArchRuleDefinition.noClasses().should()
+            .callMethod(java.time.Instant.class, "now")
             .orShould().callMethod(System.class, "currentTimeMillis");
 
     @Test
     void coreSeesNothingButJava() {
-        assertFalse(NOTHING_BUT_JAVA.evaluate(CORE).hasViolation(), () -> NOTHING_BUT_JAVA.evaluate(CORE).getFailureReport().toString());
+        assertFalse(NOTHING_BUT_JAVA.evaluate(CORE).hasViolation(),
+                () -> NOTHING_BUT_JAVA.evaluate(CORE).getFailureReport().toString());
         assertTrue(NOTHING_BUT_JAVA.evaluate(TESTS).hasViolation(), "the tests use JUnit, so the rule must see that");
     }
 

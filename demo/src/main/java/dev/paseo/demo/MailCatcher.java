@@ -28,10 +28,12 @@ public final class MailCatcher {
 
     /** Arguments: the port of SMTP and that of the page, both on loopback. */
     public static void main(String[] arguments) throws IOException {
-        GreenMail mails = new GreenMail(new ServerSetup(Integer.parseInt(arguments[0]), "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
+        GreenMail mails = new GreenMail(
+                new ServerSetup(Integer.parseInt(arguments[0]), "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
         mails.start();
         MailCatcher catcher = new MailCatcher(mails);
-        HttpServer page = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), Integer.parseInt(arguments[1])), 0);
+        HttpServer page = HttpServer
+                .create(new InetSocketAddress(InetAddress.getLoopbackAddress(), Integer.parseInt(arguments[1])), 0);
         page.createContext("/", catcher::answer);
         page.start();
     }
@@ -40,12 +42,15 @@ public final class MailCatcher {
         String path = exchange.getRequestURI().getPath();
         byte[] body;
         try {
-            body = (path.matches("/[0-9]+") ? mail(Integer.parseInt(path.substring(1))) : list()).getBytes(StandardCharsets.UTF_8);
+            body = (path.matches("/[0-9]+") ? mail(Integer.parseInt(path.substring(1))) : list())
+                    .getBytes(StandardCharsets.UTF_8);
         } catch (MessagingException broken) {
-            body = ("This mail cannot be read: " + escape(String.valueOf(broken.getMessage()))).getBytes(StandardCharsets.UTF_8);
+            body = ("This mail cannot be read: " + escape(String.valueOf(broken.getMessage())))
+                    .getBytes(StandardCharsets.UTF_8);
         }
         exchange.getResponseHeaders().set("Content-Type", "text/html; charset=utf-8");
-        exchange.getResponseHeaders().set("Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; frame-src 'self'");
+        exchange.getResponseHeaders().set("Content-Security-Policy",
+                "default-src 'none'; style-src 'unsafe-inline'; frame-src 'self'");
         exchange.sendResponseHeaders(200, body.length);
         try (exchange) {
             exchange.getResponseBody().write(body);
@@ -56,19 +61,27 @@ public final class MailCatcher {
         MimeMessage[] all = mails.getReceivedMessages();
         String rows = IntStream.range(0, all.length).mapToObj(at -> all.length - 1 - at).map(at -> {
             try {
-                return "<li><a href=\"/" + at + "\">" + escape(all[at].getSubject()) + "</a> <span>to " + escape(String.valueOf(all[at].getAllRecipients()[0])) + ", " + all[at].getSentDate() + "</span></li>";
+                return "<li><a href=\"/" + at + "\">" + escape(all[at].getSubject()) + "</a> <span>to "
+                        + escape(String.valueOf(all[at].getAllRecipients()[0])) + ", " + all[at].getSentDate()
+                        + "</span></li>";
             } catch (MessagingException broken) {
                 return "<li>one that cannot be read</li>";
             }
         }).collect(Collectors.joining("\n"));
-        return "<!doctype html><html lang=\"en\"><meta charset=\"utf-8\"><title>Mails</title><style>body{font:15px/24px system-ui,sans-serif;max-width:760px;margin:32px auto;padding:0 16px}"
-                + "li{padding:8px 0;border-top:1px solid #ddd;list-style:none}ul{padding:0}span{color:#667;display:block;font-size:13px;line-height:18px}</style><h1>" + all.length
+        return "<!doctype html><html lang=\"en\"><meta "
+                + "charset=\"utf-8\"><title>Mails</title><style>body{font:15px/24px "
+                + "system-ui,sans-serif;max-width:760px;margin:32px auto;padding:0 16px}"
+                + "li{padding:8px 0;border-top:1px solid "
+                + "#ddd;list-style:none}ul{padding:0}span{color:#667;display:block;font-size:13px;"
+                + "line-height:18px}</style><h1>"
+                + all.length
                 + " mails were caught</h1><ul>" + rows + "</ul></html>";
     }
 
     private String mail(int at) throws MessagingException, IOException {
         MimeMessage[] all = mails.getReceivedMessages();
-        return at < all.length ? part(all[at], "text/html").or(() -> Optional.of("It has no HTML.")).get() : "There is no such mail.";
+        return at < all.length ? part(all[at], "text/html").or(() -> Optional.of("It has no HTML.")).get()
+                : "There is no such mail.";
     }
 
     /** The first part of this type, also within others. */

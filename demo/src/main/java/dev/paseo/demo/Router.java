@@ -43,7 +43,8 @@ public final class Router {
         serve(Integer.parseInt(arguments[1]), exchange -> router.told(exchange, names));
         for (String route : routes) {
             String name = route.substring(0, route.indexOf('='));
-            serve(Integer.parseInt(route.substring(route.indexOf('=') + 1)), exchange -> router.forward(exchange, name));
+            serve(Integer.parseInt(route.substring(route.indexOf('=') + 1)),
+                    exchange -> router.forward(exchange, name));
         }
     }
 
@@ -79,7 +80,8 @@ public final class Router {
         List<Share> shares = new ArrayList<>();
         Path file = folder.resolve(name);
         if (Files.exists(file)) {
-            Files.readAllLines(file).stream().map(line -> line.split(" ")).forEach(part -> shares.add(new Share(Integer.parseInt(part[0]), part[1])));
+            Files.readAllLines(file).stream().map(line -> line.split(" "))
+                    .forEach(part -> shares.add(new Share(Integer.parseInt(part[0]), part[1])));
         }
         int left = ThreadLocalRandom.current().nextInt(Math.max(1, shares.stream().mapToInt(Share::percent).sum()));
         for (Share share : shares) {
@@ -94,9 +96,12 @@ public final class Router {
 
     private void answer(HttpExchange exchange, String address) throws IOException, InterruptedException {
         try {
-            HttpResponse<byte[]> answer = http.send(HttpRequest.newBuilder(URI.create(address + exchange.getRequestURI())).timeout(Duration.ofSeconds(10)).build(),
+            HttpResponse<byte[]> answer = http.send(
+                    HttpRequest.newBuilder(URI.create(address + exchange.getRequestURI()))
+                            .timeout(Duration.ofSeconds(10)).build(),
                     HttpResponse.BodyHandlers.ofByteArray());
-            answer.headers().firstValue("Content-Type").ifPresent(type -> exchange.getResponseHeaders().set("Content-Type", type));
+            answer.headers().firstValue("Content-Type")
+                    .ifPresent(type -> exchange.getResponseHeaders().set("Content-Type", type));
             exchange.sendResponseHeaders(answer.statusCode(), answer.body().length == 0 ? -1 : answer.body().length);
             exchange.getResponseBody().write(answer.body());
         } catch (IOException away) {

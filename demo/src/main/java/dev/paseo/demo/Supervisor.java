@@ -17,8 +17,10 @@ import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 
 /**
- * The supervisor of all stand-in hosts, as systemd would be on real ones: runs the programs that recipes hand to it, one
- * folder a host, restarts those that die, and starts them again when it is started itself. Recipes reach it by the script
+ * The supervisor of all stand-in hosts, as systemd would be on real ones: runs the programs that recipes hand to it,
+ * one
+ * folder a host, restarts those that die, and starts them again when it is started itself. Recipes reach it by the
+ * script
  * {@code supervise} in their host's folder, which holds that host's token.
  */
 public final class Supervisor {
@@ -32,7 +34,8 @@ public final class Supervisor {
             method=PUT
             [ "$verb" = stop ] && method=DELETE
             for word in "$@"; do printf '%%s\\n' "$word"; done |
-                curl -fsS -m 30 -X "$method" -H 'Authorization: %2$s' --data-binary @- "http://127.0.0.1:%1$d/%3$s/$name"
+                curl -fsS -m 30 -X "$method" -H 'Authorization: %2$s' --data-binary @- \
+            "http://127.0.0.1:%1$d/%3$s/$name"
             """;
 
     private final Path hosts;
@@ -53,7 +56,8 @@ public final class Supervisor {
             supervisor.prepare(host);
         }
         Runtime.getRuntime().addShutdownHook(new Thread(supervisor::close));
-        HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), supervisor.port), 0);
+        HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), supervisor.port),
+                0);
         server.createContext("/", supervisor::handle);
         server.start();
     }
@@ -61,7 +65,8 @@ public final class Supervisor {
     private void prepare(String host) throws IOException {
         Path folder = Files.createDirectories(hosts.resolve(host));
         Files.createDirectories(folder.resolve("programs"));
-        String token = Long.toHexString(new java.security.SecureRandom().nextLong()) + Long.toHexString(new java.security.SecureRandom().nextLong());
+        String token = Long.toHexString(new java.security.SecureRandom().nextLong())
+                + Long.toHexString(new java.security.SecureRandom().nextLong());
         tokens.put(host, token);
         Path script = folder.resolve("supervise");
         Files.writeString(script, SCRIPT.formatted(port, token, host));
@@ -102,7 +107,9 @@ public final class Supervisor {
         stop(key);
         List<String> command = Files.readAllLines(program(host, name), StandardCharsets.UTF_8);
         Process process = new ProcessBuilder(command).directory(hosts.resolve(host).toFile()).redirectErrorStream(true)
-                .redirectOutput(ProcessBuilder.Redirect.appendTo(hosts.resolve(host).resolve("programs").resolve(name + ".log").toFile())).start();
+                .redirectOutput(ProcessBuilder.Redirect
+                        .appendTo(hosts.resolve(host).resolve("programs").resolve(name + ".log").toFile()))
+                .start();
         running.put(key, process);
         process.onExit().thenAcceptAsync(ended -> restart(host, name, ended));
     }

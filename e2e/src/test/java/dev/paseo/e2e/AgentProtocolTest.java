@@ -39,10 +39,12 @@ class AgentProtocolTest {
     @BeforeAll
     static void open() throws Exception {
         park = new Park();
-        park.startService("--paseo.lease-seconds=" + LEASE_SECONDS, "--paseo.clock-may-move=true", "--paseo.most-log-lines=" + MOST_LINES);
+        park.startService("--paseo.lease-seconds=" + LEASE_SECONDS, "--paseo.clock-may-move=true",
+                "--paseo.most-log-lines=" + MOST_LINES);
         park.accounts();
         String secret = "hostile-" + "x".repeat(40);
-        new Client(park.address(), "").post("/agent/v1/enrolment", Map.of("token", park.invite("hostile"), "secret", secret)).good();
+        new Client(park.address(), "")
+                .post("/agent/v1/enrolment", Map.of("token", park.invite("hostile"), "secret", secret)).good();
         agent = new Client(park.address(), secret);
         Repository repository = park.bring("victim", Map.of());
         repository.push("developer", "main", Map.of("paseo.yaml", """
@@ -73,7 +75,9 @@ class AgentProtocolTest {
 
     private static void end(JsonNode work) {
         new Client(park.address(), work.path("leaseToken").asString())
-                .post("/agent/v1/lease/result", Map.of("fence", work.path("fence").asLong(), "outcome", "FAILED", "reason", "enough", "touched", true)).good();
+                .post("/agent/v1/lease/result", Map.of("fence", work.path("fence").asLong(), "outcome", "FAILED",
+                        "reason", "enough", "touched", true))
+                .good();
     }
 
     private static byte[] tar(String name) throws IOException {
@@ -88,9 +92,14 @@ class AgentProtocolTest {
         return bytes.toByteArray();
     }
 
-    private static HttpResponse<String> put(JsonNode work, String path, byte[] body) throws IOException, InterruptedException {
-        return HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(park.address() + "/agent/v1/lease" + path)).PUT(HttpRequest.BodyPublishers.ofByteArray(body))
-                .header("Authorization", "Bearer " + work.path("leaseToken").asString()).header("Content-Type", "application/octet-stream").build(), HttpResponse.BodyHandlers.ofString());
+    private static HttpResponse<String> put(JsonNode work, String path, byte[] body)
+            throws IOException, InterruptedException {
+        return HttpClient.newHttpClient()
+                .send(HttpRequest.newBuilder(URI.create(park.address() + "/agent/v1/lease" + path))
+                        .PUT(HttpRequest.BodyPublishers.ofByteArray(body))
+                        .header("Authorization", "Bearer " + work.path("leaseToken").asString())
+                        .header("Content-Type", "application/octet-stream").build(),
+                        HttpResponse.BodyHandlers.ofString());
     }
 
     @Test
@@ -108,15 +117,17 @@ class AgentProtocolTest {
         Client lease = new Client(park.address(), work.path("leaseToken").asString());
         assertEquals(404, lease.get("/agent/v1/lease/bytes/" + "0".repeat(64)).status());
         assertEquals(401, lease.get("/api/v1/components").status(), "a lease reaches nothing but its work");
-        lease.post("/agent/v1/lease/result", Map.of("fence", work.path("fence").asLong(), "outcome", "FAILED", "reason", "enough", "touched", true)).good();
+        lease.post("/agent/v1/lease/result",
+                Map.of("fence", work.path("fence").asLong(), "outcome", "FAILED", "reason", "enough", "touched", true))
+                .good();
     }
 
     @Test
     void theSameArtifactWithOtherBytesIsRefused() throws Exception {
         JsonNode work = take();
-        assertEquals(200, put(work, "/outputs/app?fileName=app", new byte[] {1}).statusCode());
-        assertEquals(200, put(work, "/outputs/app?fileName=app", new byte[] {1}).statusCode());
-        HttpResponse<String> other = put(work, "/outputs/app?fileName=app", new byte[] {2});
+        assertEquals(200, put(work, "/outputs/app?fileName=app", new byte[]{1}).statusCode());
+        assertEquals(200, put(work, "/outputs/app?fileName=app", new byte[]{1}).statusCode());
+        HttpResponse<String> other = put(work, "/outputs/app?fileName=app", new byte[]{2});
         assertEquals(409, other.statusCode());
         assertTrue(other.body().contains("is there with other bytes"), other::body);
     }
@@ -125,24 +136,33 @@ class AgentProtocolTest {
     void anOldLeaseChangesNothing() {
         JsonNode work = take();
         Client lease = new Client(park.address(), work.path("leaseToken").asString());
-        Map<String, Object> old = Map.of("fence", work.path("fence").asLong() - 1, "outcome", "PASSED", "reason", "", "touched", true);
+        Map<String, Object> old = Map.of("fence", work.path("fence").asLong() - 1, "outcome", "PASSED", "reason", "",
+                "touched", true);
         assertEquals(410, lease.post("/agent/v1/lease/result", old).status());
-        assertEquals(410, lease.post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong() + 7)).status());
+        assertEquals(410,
+                lease.post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong() + 7)).status());
         long run = Long.parseLong(work.path("variables").path("PASEO_RUN").asString().replaceAll(".*#", ""));
         assertEquals("running", park.run("victim", run).path("stages").path(0).path("status").asString());
-        lease.post("/agent/v1/lease/result", Map.of("fence", work.path("fence").asLong(), "outcome", "PASSED", "reason", "", "touched", true)).good();
+        lease.post("/agent/v1/lease/result",
+                Map.of("fence", work.path("fence").asLong(), "outcome", "PASSED", "reason", "", "touched", true))
+                .good();
         assertEquals("passed", park.runEnds("victim", run).path("run").path("status").asString());
-        assertEquals(410, lease.post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong())).status());
+        assertEquals(410,
+                lease.post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong())).status());
     }
 
     @Test
     void theFenceOfOtherWorkEndsNothing() {
         JsonNode mine = take();
         JsonNode other = take(mine.path("work").asLong());
-        assertEquals(410, new Client(park.address(), mine.path("leaseToken").asString() + "x").get("/agent/v1/lease").status());
+        assertEquals(410,
+                new Client(park.address(), mine.path("leaseToken").asString() + "x").get("/agent/v1/lease").status());
         Client lease = new Client(park.address(), mine.path("leaseToken").asString());
-        assertEquals(mine.path("work"), lease.get("/agent/v1/lease").good().path("work"), "a lease is of its own work, whatever is asked");
-        lease.post("/agent/v1/lease/result", Map.of("fence", mine.path("fence").asLong(), "outcome", "PASSED", "reason", "", "touched", true)).good();
+        assertEquals(mine.path("work"), lease.get("/agent/v1/lease").good().path("work"),
+                "a lease is of its own work, whatever is asked");
+        lease.post("/agent/v1/lease/result",
+                Map.of("fence", mine.path("fence").asLong(), "outcome", "PASSED", "reason", "", "touched", true))
+                .good();
         long run = Long.parseLong(other.path("variables").path("PASEO_RUN").asString().replaceAll(".*#", ""));
         assertEquals("running", park.run("victim", run).path("stages").path(0).path("status").asString());
         end(other);
@@ -157,7 +177,8 @@ class AgentProtocolTest {
         for (int time = 0; time < 5; time++) {
             park.as("admin").post("/api/v1/clock", Map.of("by", "PT1H")).good();
         }
-        Await.until("its agent is given up", () -> park.run("victim", run).path("stages").path(0).path("reason").asString("").contains("its agent was not heard of for " + LEASE_SECONDS + " s"));
+        Await.until("its agent is given up", () -> park.run("victim", run).path("stages").path(0).path("reason")
+                .asString("").contains("its agent was not heard of for " + LEASE_SECONDS + " s"));
         long seconds = java.time.Duration.ofNanos(System.nanoTime() - began).toSeconds();
         assertTrue(seconds >= LEASE_SECONDS - 1 && seconds < 60, "after " + seconds + " s");
     }
@@ -181,8 +202,15 @@ class AgentProtocolTest {
             try {
                 Client lease = new Client(park.address(), work.path("leaseToken").asString());
                 for (long first = 1; last.get() == null || last.get().statusCode() == 200; first += 20_000) {
-                    last.set(http.send(HttpRequest.newBuilder(URI.create(park.address() + "/agent/v1/lease/log?first=" + first)).POST(HttpRequest.BodyPublishers.ofByteArray(block))
-                            .header("Authorization", "Bearer " + work.path("leaseToken").asString()).header("Content-Type", "application/octet-stream").build(), HttpResponse.BodyHandlers.ofString()));
+                    last.set(
+                            http.send(
+                                    HttpRequest
+                                            .newBuilder(
+                                                    URI.create(park.address() + "/agent/v1/lease/log?first=" + first))
+                                            .POST(HttpRequest.BodyPublishers.ofByteArray(block))
+                                            .header("Authorization", "Bearer " + work.path("leaseToken").asString())
+                                            .header("Content-Type", "application/octet-stream").build(),
+                                    HttpResponse.BodyHandlers.ofString()));
                     if (first % 100_000 == 1) {
                         lease.post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong())).good();
                     }
@@ -217,29 +245,46 @@ class AgentProtocolTest {
         URI service = URI.create(park.address());
         try (Socket socket = new Socket(service.getHost(), service.getPort())) {
             socket.setSoTimeout(10_000);
-            socket.getOutputStream().write(("PUT /agent/v1/lease/outputs/app?fileName=app HTTP/1.1\r\nHost: x\r\nAuthorization: Bearer " + work.path("leaseToken").asString()
-                    + "\r\nContent-Type: application/octet-stream\r\nContent-Length: 68719476737\r\n\r\n").getBytes(StandardCharsets.US_ASCII));
-            String answer = new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.UTF_8)).readLine();
+            socket.getOutputStream()
+                    .write(("PUT /agent/v1/lease/outputs/app?fileName=app HTTP/1.1\r\nHost: x\r\nAuthorization: Bearer "
+                            + work.path("leaseToken").asString()
+                            + "\r\nContent-Type: application/octet-stream\r\nContent-Length: 68719476737\r\n\r\n")
+                            .getBytes(StandardCharsets.US_ASCII));
+            String answer = new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.UTF_8))
+                    .readLine();
             assertTrue(answer.startsWith("HTTP/1.1 413"), answer);
         }
-        new Client(park.address(), work.path("leaseToken").asString()).post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong())).good();
+        new Client(park.address(), work.path("leaseToken").asString())
+                .post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong())).good();
         HttpResponse<String> many = put(work, "/files", bytes.toByteArray());
         assertEquals(422, many.statusCode());
         assertTrue(many.body().contains("files: more than 100000 files for the stages after this one"), many::body);
     }
 
-    /** The service counts digests itself; what an agent says of a host's files has a form, and reaches its own hosts alone. */
+    /**
+     * The service counts digests itself; what an agent says of a host's files has a form, and reaches its own hosts
+     * alone.
+     */
     @Test
     void whatItSaysOfDigestsIsNotBelieved() throws Exception {
         JsonNode work = take();
         byte[] bytes = "what was built".getBytes(StandardCharsets.UTF_8);
         String lie = "0".repeat(64);
-        HttpResponse<String> kept = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(park.address() + "/agent/v1/lease/outputs/app?fileName=app&digest=" + lie))
-                .PUT(HttpRequest.BodyPublishers.ofByteArray(bytes)).header("Authorization", "Bearer " + work.path("leaseToken").asString()).header("X-Paseo-Digest", lie)
-                .header("Content-Type", "application/octet-stream").build(), HttpResponse.BodyHandlers.ofString());
+        HttpResponse<String> kept = HttpClient
+                .newHttpClient().send(
+                        HttpRequest
+                                .newBuilder(URI.create(
+                                        park.address() + "/agent/v1/lease/outputs/app?fileName=app&digest=" + lie))
+                                .PUT(HttpRequest.BodyPublishers.ofByteArray(bytes))
+                                .header("Authorization", "Bearer " + work.path("leaseToken").asString())
+                                .header("X-Paseo-Digest", lie)
+                                .header("Content-Type", "application/octet-stream").build(),
+                        HttpResponse.BodyHandlers.ofString());
         assertTrue(kept.body().contains(Registry.sha256(bytes).substring(7)) && !kept.body().contains(lie), kept::body);
-        Map<String, Object> seen = Map.of("place", 1, "host", 1, "deployment", 1, "differing", Map.of("app", "sha256 of whatever I like"));
-        Client.Answer refused = agent.post("/agent/v1/watch", Map.of("seen", List.of(seen), "diskFree", 0, "diskTotal", 0));
+        Map<String, Object> seen = Map.of("place", 1, "host", 1, "deployment", 1, "differing",
+                Map.of("app", "sha256 of whatever I like"));
+        Client.Answer refused = agent.post("/agent/v1/watch",
+                Map.of("seen", List.of(seen), "diskFree", 0, "diskTotal", 0));
         assertEquals(400, refused.status());
         assertTrue(refused.detail().contains("SHA-256 digest of its file in hexadecimal"), refused::detail);
         end(work);
@@ -247,14 +292,18 @@ class AgentProtocolTest {
 
     /** Two gigabytes are announced, and not one byte of them is waited for. */
     @ParameterizedTest
-    @CsvSource({"lease/log?first=1, 410", "lease/result, 410", "lease/outputs/app?fileName=app, 410", "work, 401", "watch, 401"})
+    @CsvSource({"lease/log?first=1, 410", "lease/result, 410", "lease/outputs/app?fileName=app, 410", "work, 401",
+            "watch, 401"})
     void nothingIsReadOfWhoIsNotKnown(String path, int status) throws Exception {
         URI service = URI.create(park.address());
         try (Socket socket = new Socket(service.getHost(), service.getPort())) {
             socket.setSoTimeout(10_000);
-            socket.getOutputStream().write(("POST /agent/v1/" + path + " HTTP/1.1\r\nHost: x\r\nAuthorization: Bearer nobody\r\nContent-Type: application/json\r\nContent-Length: 2147483648\r\n\r\n")
+            socket.getOutputStream().write(("POST /agent/v1/" + path
+                    + " HTTP/1.1\r\nHost: x\r\nAuthorization: Bearer nobody\r\nContent-Type: "
+                    + "application/json\r\nContent-Length: 2147483648\r\n\r\n")
                     .getBytes(StandardCharsets.US_ASCII));
-            String answer = new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.UTF_8)).readLine();
+            String answer = new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.UTF_8))
+                    .readLine();
             assertTrue(answer.startsWith("HTTP/1.1 " + status), answer);
         }
     }
@@ -264,7 +313,8 @@ class AgentProtocolTest {
         JsonNode work = take();
         HttpClient http = HttpClient.newHttpClient();
         HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(park.address() + "/agent/v1/lease/log?first=1"))
-                .header("Authorization", "Bearer " + work.path("leaseToken").asString()).header("Content-Type", "application/octet-stream");
+                .header("Authorization", "Bearer " + work.path("leaseToken").asString())
+                .header("Content-Type", "application/octet-stream");
         Map<byte[], Integer> answers = new LinkedHashMap<>();
         answers.put(block("1 1 y\n", 20_001), 413);
         answers.put(block("1 1 " + "y".repeat(1000) + "\n", 9000), 413);
@@ -275,8 +325,9 @@ class AgentProtocolTest {
         answers.put(java.util.Arrays.copyOf(whole, whole.length / 2), 400);
         answers.put(block("1 1 y\n", 20_000), 200);
         for (Map.Entry<byte[], Integer> answer : answers.entrySet()) {
-            assertEquals(answer.getValue(), http.send(request.copy().POST(HttpRequest.BodyPublishers.ofByteArray(answer.getKey())).build(),
-                    HttpResponse.BodyHandlers.ofString()).statusCode());
+            assertEquals(answer.getValue(),
+                    http.send(request.copy().POST(HttpRequest.BodyPublishers.ofByteArray(answer.getKey())).build(),
+                            HttpResponse.BodyHandlers.ofString()).statusCode());
         }
     }
 }

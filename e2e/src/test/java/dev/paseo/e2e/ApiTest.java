@@ -43,7 +43,8 @@ class ApiTest {
         if (Boolean.getBoolean("paseo.update")) {
             Files.writeString(file, Client.JSON.writerWithDefaultPrettyPrinter().writeValueAsString(served) + "\n");
         }
-        assertEquals(Client.JSON.readTree(Files.readString(file)), served, "run this test with -Dpaseo.update=true and build the console again");
+        assertEquals(Client.JSON.readTree(Files.readString(file)), served,
+                "run this test with -Dpaseo.update=true and build the console again");
     }
 
     @Test
@@ -59,7 +60,8 @@ class ApiTest {
 
     private static HttpResponse<String> session(String... headers) throws Exception {
         HttpRequest.Builder request = HttpRequest.newBuilder().header("Content-Type", "application/json")
-                .POST(HttpRequest.BodyPublishers.ofString(Client.JSON.writeValueAsString(Map.of("name", "developer", "password", Park.PASSWORD))));
+                .POST(HttpRequest.BodyPublishers.ofString(
+                        Client.JSON.writeValueAsString(Map.of("name", "developer", "password", Park.PASSWORD))));
         if (headers.length > 0) {
             request.headers(headers);
         }
@@ -69,33 +71,41 @@ class ApiTest {
     @Test
     void aSessionNeedsTheProofThatTheRequestCameFromThePage() throws Exception {
         assertEquals(403, session().statusCode());
-        HttpResponse<String> first = new Client(park.address(), "").raw(HttpRequest.newBuilder().GET(), "/api/v1/session");
+        HttpResponse<String> first = new Client(park.address(), "").raw(HttpRequest.newBuilder().GET(),
+                "/api/v1/session");
         String proof = first.headers().firstValue("Set-Cookie").orElseThrow().replaceAll("XSRF-TOKEN=([^;]*).*", "$1");
         HttpResponse<String> good = session("Cookie", "XSRF-TOKEN=" + proof, "X-XSRF-TOKEN", proof);
         assertEquals(204, good.statusCode());
-        String cookie = good.headers().allValues("Set-Cookie").stream().filter(each -> each.startsWith("paseo-session=")).findFirst().orElseThrow();
+        String cookie = good.headers().allValues("Set-Cookie").stream()
+                .filter(each -> each.startsWith("paseo-session=")).findFirst().orElseThrow();
         assertTrue(cookie.contains("HttpOnly") && cookie.contains("SameSite=Strict"), cookie);
         HttpRequest look = HttpRequest.newBuilder(URI.create(park.address() + "/api/v1/whereabouts"))
                 .header("Cookie", "XSRF-TOKEN=" + proof + "; " + cookie.substring(0, cookie.indexOf(';'))).build();
-        assertEquals(List.of(), HttpClient.newHttpClient().send(look, HttpResponse.BodyHandlers.ofString()).headers().allValues("Set-Cookie"),
+        assertEquals(List.of(),
+                HttpClient.newHttpClient().send(look, HttpResponse.BodyHandlers.ofString()).headers()
+                        .allValues("Set-Cookie"),
                 "another request's proof stays good");
     }
 
     @Test
     void anAddressThatIsNoPageGivesTheConsolesOwnPageToBrowsersAndAProblemToPrograms() throws Exception {
         Client nobody = new Client(park.address(), "");
-        HttpResponse<String> page = nobody.raw(HttpRequest.newBuilder().GET().header("Accept", "text/html,*/*;q=0.8"), "/nowhere/at/all");
+        HttpResponse<String> page = nobody.raw(HttpRequest.newBuilder().GET().header("Accept", "text/html,*/*;q=0.8"),
+                "/nowhere/at/all");
         assertEquals(404, page.statusCode());
         assertTrue(page.body().contains("<div id=\"root\">"), page.body());
-        HttpResponse<String> problem = nobody.raw(HttpRequest.newBuilder().GET().header("Accept", "application/json"), "/nowhere/at/all");
+        HttpResponse<String> problem = nobody.raw(HttpRequest.newBuilder().GET().header("Accept", "application/json"),
+                "/nowhere/at/all");
         assertEquals(404, problem.statusCode());
-        assertTrue(problem.headers().firstValue("Content-Type").orElse("").startsWith("application/problem+json"), problem.body());
+        assertTrue(problem.headers().firstValue("Content-Type").orElse("").startsWith("application/problem+json"),
+                problem.body());
     }
 
     @Test
     void nothingButSignInIsOpen() throws Exception {
         Client nobody = new Client(park.address(), "");
-        for (String path : new String[] {"/api/v1/whereabouts", "/api/v1/audit", "/api/openapi.json", "/api/v1/events", "/actuator/prometheus"}) {
+        for (String path : new String[]{"/api/v1/whereabouts", "/api/v1/audit", "/api/openapi.json", "/api/v1/events",
+                "/actuator/prometheus"}) {
             assertEquals(401, nobody.raw(HttpRequest.newBuilder().GET(), path).statusCode(), path);
         }
         assertEquals(200, nobody.raw(HttpRequest.newBuilder().GET(), "/actuator/health").statusCode());

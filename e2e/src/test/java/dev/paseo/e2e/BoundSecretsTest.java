@@ -14,7 +14,8 @@ class BoundSecretsTest {
     }
 
     private static void run(Park park, long number, String status) {
-        Await.until("run " + number + " is " + status, () -> park.run("purse", number).path("run").path("status").asString("").equals(status));
+        Await.until("run " + number + " is " + status,
+                () -> park.run("purse", number).path("run").path("status").asString("").equals(status));
     }
 
     @Test
@@ -35,8 +36,11 @@ class BoundSecretsTest {
                       use: {secrets: [PLAIN_KEY], steps: ['test "$PLAIN_KEY" = "what everybody may read"']}
                     """));
             run(park, 1, "passed");
-            park.database.as("update secret_revision r join secret s on s.id = r.secret_id join (select x.ciphertext, x.data_key from secret_revision x "
-                    + "join secret y on y.id = x.secret_id where y.name = 'DEPLOY_KEY') d set r.ciphertext = d.ciphertext, r.data_key = d.data_key where s.name = 'PLAIN_KEY'");
+            park.database.as(
+                    "update secret_revision r join secret s on s.id = r.secret_id join (select x.ciphertext, "
+                            + "x.data_key from secret_revision x "
+                            + "join secret y on y.id = x.secret_id where y.name = 'DEPLOY_KEY') d set r.ciphertext "
+                            + "= d.ciphertext, r.data_key = d.data_key where s.name = 'PLAIN_KEY'");
             repository.push("developer", "main", Map.of("README", "again"));
             run(park, 2, "failed");
             String reason = park.run("purse", 2).path("stages").path(0).path("reason").asString("");

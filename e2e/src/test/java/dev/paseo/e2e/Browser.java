@@ -29,9 +29,12 @@ public final class Browser implements AutoCloseable {
         ChromeOptions options = new ChromeOptions();
         options.setBinary(System.getProperty("paseo.chromium", "/usr/bin/chromium"));
         options.addArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-                "--disable-background-networking", "--disable-component-update", "--disable-sync", "--hide-scrollbars", "--window-size=1280,800");
+                "--disable-background-networking", "--disable-component-update", "--disable-sync", "--hide-scrollbars",
+                "--window-size=1280,800");
         ChromeDriverService service = new ChromeDriverService.Builder()
-                .usingDriverExecutable(Path.of(System.getProperty("paseo.chromedriver", "/usr/bin/chromedriver")).toFile()).usingAnyFreePort().build();
+                .usingDriverExecutable(
+                        Path.of(System.getProperty("paseo.chromedriver", "/usr/bin/chromedriver")).toFile())
+                .usingAnyFreePort().build();
         this.driver = new ChromeDriver(service, options);
         this.address = address;
         size(1280, 800);
@@ -55,7 +58,8 @@ public final class Browser implements AutoCloseable {
         try {
             return patiently().until(ExpectedConditions.visibilityOfElementLocated(what));
         } catch (TimeoutException late) {
-            throw new AssertionError(what + " is not seen on " + path() + ", which says: " + driver.findElement(By.tagName("body")).getText(), late);
+            throw new AssertionError(what + " is not seen on " + path() + ", which says: "
+                    + driver.findElement(By.tagName("body")).getText(), late);
         }
     }
 
@@ -73,7 +77,8 @@ public final class Browser implements AutoCloseable {
     }
 
     public WebElement seeText(String text) {
-        return see(By.xpath("//body//*[contains(normalize-space(.), \"" + text + "\")][not(*[contains(normalize-space(.), \"" + text + "\")])]"));
+        return see(By.xpath("//body//*[contains(normalize-space(.), \"" + text
+                + "\")][not(*[contains(normalize-space(.), \"" + text + "\")])]"));
     }
 
     public void signIn(String name, String password) {
@@ -129,10 +134,12 @@ public final class Browser implements AutoCloseable {
     @SuppressWarnings("unchecked")
     public List<String> axe(String script) {
         driver.executeScript(script);
-        return (List<String>) Objects.requireNonNull(((JavascriptExecutor) driver).executeAsyncScript("""
+        return (List<String>) Objects.requireNonNull(((JavascriptExecutor) driver).executeAsyncScript(
+                """
                 const done = arguments[arguments.length - 1];
                 axe.run(document, {resultTypes: ['violations']}).then(result =>
-                  done(result.violations.flatMap(rule => rule.nodes.map(node => rule.id + ': ' + node.html.slice(0, 160)))));"""));
+                  done(result.violations.flatMap(rule => rule.nodes.map(node => rule.id + ': ' + node.html.slice(0, \
+                160)))));"""));
     }
 
     public void shoot(Path file) throws IOException {

@@ -13,7 +13,8 @@ import tools.jackson.databind.json.JsonMapper;
 /** Asks the API as somebody. */
 final class Client {
 
-    static final HttpClient HTTP = HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1).connectTimeout(Duration.ofSeconds(5)).build();
+    static final HttpClient HTTP = HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1)
+            .connectTimeout(Duration.ofSeconds(5)).build();
     static final JsonMapper JSON = JsonMapper.builder().build();
 
     private final String address;
@@ -47,11 +48,13 @@ final class Client {
     }
 
     Answer post(String path, Map<String, ?> body) {
-        return send(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString(JSON.writeValueAsString(body))), path);
+        return send(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString(JSON.writeValueAsString(body))),
+                path);
     }
 
     Answer put(String path, Map<String, ?> body) {
-        return send(HttpRequest.newBuilder().PUT(HttpRequest.BodyPublishers.ofString(JSON.writeValueAsString(body))), path);
+        return send(HttpRequest.newBuilder().PUT(HttpRequest.BodyPublishers.ofString(JSON.writeValueAsString(body))),
+                path);
     }
 
     Answer delete(String path) {
@@ -61,8 +64,11 @@ final class Client {
     /** Sends a piece of a file. */
     Answer bytes(String path, long offset, byte[] piece) {
         try {
-            HttpResponse<String> answer = raw(HttpRequest.newBuilder().PUT(HttpRequest.BodyPublishers.ofByteArray(piece))
-                    .header("Content-Type", "application/octet-stream").header("Upload-Offset", Long.toString(offset)).header("Authorization", "Bearer " + token), path);
+            HttpResponse<String> answer = raw(
+                    HttpRequest.newBuilder().PUT(HttpRequest.BodyPublishers.ofByteArray(piece))
+                            .header("Content-Type", "application/octet-stream")
+                            .header("Upload-Offset", Long.toString(offset)).header("Authorization", "Bearer " + token),
+                    path);
             return new Answer(answer.statusCode(), JSON.readTree(answer.body()));
         } catch (IOException away) {
             return new Answer(0, JSON.readTree("{\"detail\":\"away\"}"));
@@ -76,7 +82,9 @@ final class Client {
 
     private Answer send(HttpRequest.Builder request, String path) {
         try {
-            HttpResponse<String> answer = raw(request.header("Content-Type", "application/json").header("Authorization", "Bearer " + token), path);
+            HttpResponse<String> answer = raw(
+                    request.header("Content-Type", "application/json").header("Authorization", "Bearer " + token),
+                    path);
             String body = answer.body();
             boolean json = body.startsWith("{") || body.startsWith("[");
             return new Answer(answer.statusCode(), JSON.readTree(json ? body : "{}"));
@@ -87,7 +95,8 @@ final class Client {
 
     HttpResponse<String> raw(HttpRequest.Builder request, String path) throws IOException {
         try {
-            return HTTP.send(request.uri(URI.create(address + path)).timeout(Duration.ofSeconds(40)).build(), HttpResponse.BodyHandlers.ofString());
+            return HTTP.send(request.uri(URI.create(address + path)).timeout(Duration.ofSeconds(40)).build(),
+                    HttpResponse.BodyHandlers.ofString());
         } catch (InterruptedException stop) {
             Thread.currentThread().interrupt();
             throw new IOException(stop);

@@ -60,13 +60,20 @@ class ClientTest {
     void whatThereIsIsListed() {
         says(done("developer", "list", "components"), "daylight-api", "Daylight at the huts, over HTTP");
         says(done("developer", "list", "environments"), "production", "staging");
-        says(done("developer", "list", "runs", "daylight-api", "--branch", "main", "--limit", "2"), "daylight-api#2", "passed", "Change times");
+        says(done("developer", "list", "runs", "daylight-api", "--branch", "main", "--limit", "2"), "daylight-api#2",
+                "passed", "Change times");
         assertTrue(!done("developer", "list", "runs", "daylight-api", "--limit", "1").contains("daylight-api#1"));
-        says(refused(1, "developer", "list", "runs", "daylight-api", "--status", "green"), "should be one of waiting, running");
+        says(refused(1, "developer", "list", "runs", "daylight-api", "--status", "green"),
+                "should be one of waiting, running");
         assertTrue(done("developer", "list", "versions", "daylight-api", "--limit", "1").matches("1\\.4\\.[0-9]+\n"));
-        says(done("developer", "list", "deployments", "--component", "daylight-api", "--in", "test"), "1.4.1", "1.4.2", "the walk");
-        says(refused(1, "developer", "list", "deployments", "--in", "tset"), "there is no environment tset; did you mean test?");
-        assertEquals(1, Client.JSON.readTree(done("developer", "list", "deployments", "--in", "test", "--limit", "1", "--output", "json")).size());
+        says(done("developer", "list", "deployments", "--component", "daylight-api", "--in", "test"), "1.4.1", "1.4.2",
+                "the walk");
+        says(refused(1, "developer", "list", "deployments", "--in", "tset"),
+                "there is no environment tset; did you mean test?");
+        assertEquals(1,
+                Client.JSON.readTree(
+                        done("developer", "list", "deployments", "--in", "test", "--limit", "1", "--output", "json"))
+                        .size());
     }
 
     @Test
@@ -74,10 +81,13 @@ class ClientTest {
         says(done("developer", "log", "daylight-api#1"), "compile", "unit-tests", "passed");
         says(done("developer", "log", "daylight-api#1", "unit-tests"), "tested");
         says(refused(1, "developer", "log", "daylight-api#1", "unit-test"), "has no stage unit-test");
-        String id = Client.JSON.readTree(done("developer", "list", "deployments", "--in", "test", "--limit", "1", "--output", "json")).path(0).path("id").asString("");
+        String id = Client.JSON
+                .readTree(done("developer", "list", "deployments", "--in", "test", "--limit", "1", "--output", "json"))
+                .path(0).path("id").asString("");
         says(done("developer", "log", "deployment", id), "test-1", "install");
         says(done("developer", "log", "deployment", id, "test-1"), "── install on test-1", "key ••••••");
-        says(refused(1, "developer", "log", "deployment", id, "north-hut"), "has done nothing on north-hut; it worked on test-1");
+        says(refused(1, "developer", "log", "deployment", id, "north-hut"),
+                "has done nothing on north-hut; it worked on test-1");
         says(refused(2, "developer", "log", "daylight-api", "1.4.1"), "is none of COMPONENT#RUN");
     }
 
@@ -86,7 +96,8 @@ class ClientTest {
         says(done("developer", "component", "badge", "daylight-api"), "/badges/", "daylight-api.svg?branch=main");
         says(done("developer", "environment", "calendar", "production"), "/environments/production/calendar.ics");
         says(done("developer", "component", "look", "daylight-api"), "Nothing has moved since Paseo looked last");
-        says(refused(4, "auditor", "component", "look", "daylight-api"), "may not have the source of daylight-api looked at: that is for whoever may start and cancel runs");
+        says(refused(4, "auditor", "component", "look", "daylight-api"),
+                "may not have the source of daylight-api looked at: that is for whoever may start and cancel runs");
     }
 
     @Test
@@ -94,16 +105,19 @@ class ClientTest {
         java.nio.file.Path into = park.folder.resolve("fetched-app");
         says(done("developer", "fetch", "daylight-api", "#1", "app", "--into", into.toString()), into.toString());
         assertEquals("version 1.4.1 ok\n", java.nio.file.Files.readString(into));
-        says(refused(1, "developer", "fetch", "daylight-api", "#1", "apps"), "daylight-api#1 has no artifact apps; it has app");
+        says(refused(1, "developer", "fetch", "daylight-api", "#1", "apps"),
+                "daylight-api#1 has no artifact apps; it has app");
         says(refused(1, "developer", "fetch", "daylight-api", "#999", "app"), "there is no run daylight-api#999");
     }
 
     @Test
     void aPromotionOfWhatIsLiveOrOlderSaysSoFirst() {
         String live = park.live("test").orElseThrow();
-        says(done("release-engineer", "promote", "daylight-api", "1.4.1", "--to", "test", "--plan"), "note: 1.4.1 is older than " + live + ", which is live there: this is a step back in the line.");
+        says(done("release-engineer", "promote", "daylight-api", "1.4.1", "--to", "test", "--plan"),
+                "note: 1.4.1 is older than " + live + ", which is live there: this is a step back in the line.");
         done("release-engineer", "hold", "daylight-api", "--in", "test", "--reason", "fog");
-        says(done("release-engineer", "promote", "daylight-api", live, "--to", "test", "--plan"), "note: daylight-api in test is held by release-engineer: “fog”.",
+        says(done("release-engineer", "promote", "daylight-api", live, "--to", "test", "--plan"),
+                "note: daylight-api in test is held by release-engineer: “fog”.",
                 "note: " + live + " is live there already: this deploys the same version again.");
         done("release-engineer", "hold", "daylight-api", "--in", "test", "--lift", "--reason", "clear");
     }
@@ -118,23 +132,29 @@ class ClientTest {
 
     @Test
     void aPromotionIsAskedForShownDecidedAndUndoneByARollback() throws Exception {
-        says(done("release-engineer", "promote", "daylight-api", "1.4.2", "--to", "production", "--plan"), "deploy to and check north-hut");
+        says(done("release-engineer", "promote", "daylight-api", "1.4.2", "--to", "production", "--plan"),
+                "deploy to and check north-hut");
         String asked = done("release-engineer", "promote", "daylight-api", "1.4.2", "--to", "production");
         Matcher number = Pattern.compile("deployment ([0-9]+)", Pattern.CASE_INSENSITIVE).matcher(asked);
         assertTrue(number.find(), asked);
         String id = number.group(1);
-        says(done("approver-1", "show", "deployment", id), "daylight-api 1.4.2", "production", "0 of 1 approval", "Change times", "valley-house");
+        says(done("approver-1", "show", "deployment", id), "daylight-api 1.4.2", "production", "0 of 1 approval",
+                "Change times", "valley-house");
         says(done("approver-1", "waiting"), "deployment " + id, "daylight-api 1.4.2");
-        says(refused(4, "release-engineer", "approve", "deployment", id, "--comment", "mine"), "the requester may not decide");
+        says(refused(4, "release-engineer", "approve", "deployment", id, "--comment", "mine"),
+                "the requester may not decide");
         says(refused(1, "approver-1", "approve", "deployment", id), "production wants a comment with every decision");
         says(done("approver-1", "approve", "deployment", id, "--comment", "Looked at both."), id);
         park.liveIn("production", "1.4.2");
         says(done("developer", "history", "daylight-api", "--in", "production"), "1.4.2", "live", "1.4.1", "replaced");
         says(done("developer", "why", "deployment", id), "approver-1", "Looked at both.", "release-engineer");
-        says(done("release-engineer", "rollback", "daylight-api", "--in", "production", "--reason", "times run backwards"), "1.4.1");
+        says(done("release-engineer", "rollback", "daylight-api", "--in", "production", "--reason",
+                "times run backwards"), "1.4.1");
         park.liveIn("production", "1.4.1");
-        says(done("developer", "where", "daylight-api"), "held: rolled back from 1.4.2: times run backwards", "1 version behind");
-        says(done("release-engineer", "hold", "daylight-api", "--in", "production", "--lift", "--reason", "mended"), "no longer held");
+        says(done("developer", "where", "daylight-api"), "held: rolled back from 1.4.2: times run backwards",
+                "1 version behind");
+        says(done("release-engineer", "hold", "daylight-api", "--in", "production", "--lift", "--reason", "mended"),
+                "no longer held");
         says(done("developer", "compare", "staging", "production"), "1.4.2", "1.4.1");
         says(done("developer", "compare", "daylight-api", "1.4.1", "1.4.2"), "Change times");
     }
@@ -169,8 +189,10 @@ class ClientTest {
 
     /** What programs read is JSON, whatever was asked. */
     @ParameterizedTest
-    @ValueSource(strings = {"where", "show daylight-api 1.4.1", "show daylight-api#1", "why daylight-api#1", "history daylight-api --in staging", "waiting", "host list", "agent list", "preview list",
-        "set show", "deputy list", "compare daylight-api 1.4.1 1.4.2", "variable list daylight-api --in staging", "environment rules staging", "component events daylight-api"})
+    @ValueSource(strings = {"where", "show daylight-api 1.4.1", "show daylight-api#1", "why daylight-api#1",
+            "history daylight-api --in staging", "waiting", "host list", "agent list", "preview list",
+            "set show", "deputy list", "compare daylight-api 1.4.1 1.4.2", "variable list daylight-api --in staging",
+            "environment rules staging", "component events daylight-api"})
     void outputForPrograms(String line) {
         String[] words = (line + " --output json").split(" ");
         JsonNode read = Client.JSON.readTree(done("admin", words));
@@ -179,15 +201,15 @@ class ClientTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "2 | promote daylight-api",
-        "2 | show deployment",
-        "2 | clock forward soon",
-        "1 | show deployment 999999",
-        "1 | history daylight-apy --in staging",
-        "1 | set show evening",
-        "4 | rollback daylight-api --in test --reason x",
-        "4 | deputy name approver-1 --for approver-2 --until 2099-01-01T00:00:00Z",
-        "4 | audit verify"})
+            "2 | promote daylight-api",
+            "2 | show deployment",
+            "2 | clock forward soon",
+            "1 | show deployment 999999",
+            "1 | history daylight-apy --in staging",
+            "1 | set show evening",
+            "4 | rollback daylight-api --in test --reason x",
+            "4 | deputy name approver-1 --for approver-2 --until 2099-01-01T00:00:00Z",
+            "4 | audit verify"})
     void whatCannotBeDoneSaysWhy(int code, String line) {
         String said = refused(code, "developer", line.split(" "));
         assertTrue(!said.isBlank() && !said.contains("Exception"), said);

@@ -64,21 +64,27 @@ class ConsoleTest {
     private static void axe(Browser browser, long id) throws Exception {
         String script = Files.readString(TestDatabase.ROOT.resolve("console/node_modules/axe-core/axe.min.js"));
         List<String> found = new ArrayList<>();
-        for (boolean dark : new boolean[] {false, true}) {
+        for (boolean dark : new boolean[]{false, true}) {
             browser.open("/");
             browser.dark(dark);
-            Map<String, String> pages = new LinkedHashMap<>(Map.of("/chain", ".followed", "/components/daylight-check", ".events li",
-                    "/places/daylight-api/test", ".place-hosts tbody tr"));
-            pages.putAll(Map.of("/components/daylight-api", ".component tbody tr", "/components/daylight-api/pipeline", ".plan .stage", "/bring-in", "#repository",
-                    "/runs/daylight-api/1?part=tests", ".empty", "/runs/daylight-api/1?part=compare", ".compare-with","/", ".map-row", "/components", ".component tbody tr", "/deployments/" + id, ".hosts li",
+            Map<String, String> pages = new LinkedHashMap<>(
+                    Map.of("/chain", ".followed", "/components/daylight-check", ".events li",
+                            "/places/daylight-api/test", ".place-hosts tbody tr"));
+            pages.putAll(Map.of("/components/daylight-api", ".component tbody tr", "/components/daylight-api/pipeline",
+                    ".plan .stage", "/bring-in", "#repository",
+                    "/runs/daylight-api/1?part=tests", ".empty", "/runs/daylight-api/1?part=compare", ".compare-with",
+                    "/", ".map-row", "/components", ".component tbody tr", "/deployments/" + id, ".hosts li",
                     "/runs/daylight-api/1", ".log-line", "/versions/daylight-api/1.4.1", ".walk-stop"));
-            pages.putAll(Map.of("/sets", ".empty", "/environments-file?environment=production", ".problems h2", "/environments-file?copy=production", ".bring-in input"));
-            pages.putAll(Map.of("/waiting", ".notices li", "/environments/production", ".calendar li", "/passages/1", ".title-line"));
+            pages.putAll(Map.of("/sets", ".empty", "/environments-file?environment=production", ".problems h2",
+                    "/environments-file?copy=production", ".bring-in input"));
+            pages.putAll(Map.of("/waiting", ".notices li", "/environments/production", ".calendar li", "/passages/1",
+                    ".title-line"));
             for (Map.Entry<String, String> page : pages.entrySet()) {
                 browser.open(page.getKey());
                 browser.see(By.cssSelector(page.getValue()));
                 browser.see(By.cssSelector(".groundline-live"));
-                browser.axe(script).forEach(problem -> found.add(page.getKey() + (dark ? " dark " : " light ") + problem));
+                browser.axe(script)
+                        .forEach(problem -> found.add(page.getKey() + (dark ? " dark " : " light ") + problem));
             }
         }
         browser.open("/sign-in");

@@ -9,7 +9,10 @@ import java.time.Duration;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
-/** While the database is away, whoever asks hears so soon, in the form of all problems; once it is back, everything goes on by itself. */
+/**
+ * While the database is away, whoever asks hears so soon, in the form of all problems; once it is back, everything goes
+ * on by itself.
+ */
 class DatabaseAwayTest {
 
     @Test
@@ -22,19 +25,21 @@ class DatabaseAwayTest {
             Repository repository = park.component();
             String token = park.as("developer").token();
             database.kill();
-            for (String path : new String[] {"/api/v1/whereabouts", "/api/v1/components", "/api/v1/session"}) {
+            for (String path : new String[]{"/api/v1/whereabouts", "/api/v1/components", "/api/v1/session"}) {
                 Duration took = Duration.ofDays(1);
                 HttpResponse<String> answer = null;
                 // The quickest of three: what the machine does beside it is none of the service's promise.
                 for (int once = 0; once < 3; once++) {
                     long began = System.nanoTime();
-                    answer = park.as("developer").raw(HttpRequest.newBuilder().GET().header("Authorization", "Bearer " + token), path);
+                    answer = park.as("developer")
+                            .raw(HttpRequest.newBuilder().GET().header("Authorization", "Bearer " + token), path);
                     Duration now = Duration.ofNanos(System.nanoTime() - began);
                     took = took.compareTo(now) < 0 ? took : now;
                 }
                 assertEquals(503, answer.statusCode(), path + ": " + answer.body());
                 assertEquals(Optional.of("5"), answer.headers().firstValue("Retry-After"), path);
-                assertEquals("The database does not answer. Nothing was half done: try again.", Client.JSON.readTree(answer.body()).path("detail").asString(), path);
+                assertEquals("The database does not answer. Nothing was half done: try again.",
+                        Client.JSON.readTree(answer.body()).path("detail").asString(), path);
                 assertTrue(took.toMillis() < 2000, path + " took " + took);
             }
             database.startAgain();

@@ -50,13 +50,24 @@ final class DeployingBench {
             List<Double> now = times(40, at -> List.of(pages.get(at % pages.size())), park);
             List<Double> whole = times(10, at -> pages, park);
             long first = Instant.parse("2026-01-01T00:00:00Z").getEpochSecond();
-            List<Double> then = times(40, at -> List.of("/api/v1/whereabouts/at?moment=" + Instant.ofEpochSecond(first + 1000L + at * 20_000L)), park);
+            List<Double> then = times(40,
+                    at -> List
+                            .of("/api/v1/whereabouts/at?moment=" + Instant.ofEpochSecond(first + 1000L + at * 20_000L)),
+                    park);
             List<Double> key = times(40, at -> List.of("/api/v1/places/hut-" + (1 + at) + "/env-3"), park);
-            figures.row("whereabouts, 1,000 components × 10 environments, 1,000,000 deployments", number("p50 %.0f ms, p99 %.0f ms for 25 components; all forty pages one after the other p50 %.0f ms; "
-                    + "one place by its key p50 %.0f ms", percentile(now, 0.5), percentile(now, 0.99), percentile(whole, 0.5), percentile(key, 0.5)), "p99 < 50 ms",
-                    new Figures.Limit(percentile(now, 0.99), 50, false, "250 places are looked up, put into words and sent"), "as the console asks, which shows the first twenty-five while it asks for the rest; warm");
-            figures.row("what was live at a past moment", number("p50 %.0f ms, p99 %.0f ms", percentile(then, 0.5), percentile(then, 0.99)), "< 100 ms",
-                    new Figures.Limit(percentile(then, 0.99), 100, false, "one look at an index for each of 250 places, put into words and sent"), "the same 1,000,000 deployments; 40 moments, 25 components each");
+            figures.row("whereabouts, 1,000 components × 10 environments, 1,000,000 deployments", number(
+                    "p50 %.0f ms, p99 %.0f ms for 25 components; all forty pages one after the other p50 %.0f ms; "
+                            + "one place by its key p50 %.0f ms",
+                    percentile(now, 0.5), percentile(now, 0.99), percentile(whole, 0.5), percentile(key, 0.5)),
+                    "p99 < 50 ms",
+                    new Figures.Limit(percentile(now, 0.99), 50, false,
+                            "250 places are looked up, put into words and sent"),
+                    "as the console asks, which shows the first twenty-five while it asks for the rest; warm");
+            figures.row("what was live at a past moment",
+                    number("p50 %.0f ms, p99 %.0f ms", percentile(then, 0.5), percentile(then, 0.99)), "< 100 ms",
+                    new Figures.Limit(percentile(then, 0.99), 100, false,
+                            "one look at an index for each of 250 places, put into words and sent"),
+                    "the same 1,000,000 deployments; 40 moments, 25 components each");
         }
     }
 
@@ -92,50 +103,92 @@ final class DeployingBench {
 
     private static void fill(Park park) throws IOException, InterruptedException {
         int places = COMPONENTS * ENVIRONMENTS;
-        park.tamper("insert into component (id, name, file_path, main_branch, created_at) select seq, concat('hut-', seq), 'paseo.yaml', 'main', '2026-01-01' from seq_1_to_" + COMPONENTS);
-        park.database.as("insert into environment (id, name, position, zone, rules, rules_revision) select seq, concat('env-', seq), seq, 'UTC', '{\"format\":1,\"branches\":[]}', 1 from seq_1_to_"
-                + ENVIRONMENTS);
-        park.database.as("insert into line (id, component_id, branch) select seq, seq, 'main' from seq_1_to_" + COMPONENTS);
-        park.database.as("insert into cause (id, kind, body, at) values (1, 'asked', '{\"by\":\"admin\"}', '2026-01-01')");
-        park.database.as("insert into version (id, component_id, number, line_id, line_order, trusted, recipe, route, digest, cause_id, sealed_at) "
-                + "select seq, 1 + (seq - 1) % " + COMPONENTS + ", concat('1.', 1 + (seq - 1) div " + COMPONENTS + "), 1 + (seq - 1) % " + COMPONENTS + ", 1 + (seq - 1) div " + COMPONENTS
-                + ", true, '{\"format\":1}', '{\"format\":1,\"steps\":[]}', repeat('0', 64), 1, '2026-01-01' from seq_1_to_" + 100 * COMPONENTS);
+        park.tamper(
+                "insert into component (id, name, file_path, main_branch, created_at) select seq, concat('hut-', "
+                        + "seq), 'paseo.yaml', 'main', '2026-01-01' from seq_1_to_"
+                        + COMPONENTS);
+        park.database.as(
+                "insert into environment (id, name, position, zone, rules, rules_revision) select seq, "
+                        + "concat('env-', seq), seq, 'UTC', '{\"format\":1,\"branches\":[]}', 1 from seq_1_to_"
+                        + ENVIRONMENTS);
+        park.database
+                .as("insert into line (id, component_id, branch) select seq, seq, 'main' from seq_1_to_" + COMPONENTS);
+        park.database
+                .as("insert into cause (id, kind, body, at) values (1, 'asked', '{\"by\":\"admin\"}', '2026-01-01')");
+        park.database.as(
+                "insert into version (id, component_id, number, line_id, line_order, trusted, recipe, route, "
+                        + "digest, cause_id, sealed_at) "
+                        + "select seq, 1 + (seq - 1) % " + COMPONENTS + ", concat('1.', 1 + (seq - 1) div " + COMPONENTS
+                        + "), 1 + (seq - 1) % " + COMPONENTS + ", 1 + (seq - 1) div " + COMPONENTS
+                        + ", true, '{\"format\":1}', '{\"format\":1,\"steps\":[]}', repeat('0', 64), 1, "
+                        + "'2026-01-01' from seq_1_to_"
+                        + 100 * COMPONENTS);
         park.database.as("insert into host (id, name) select 1000 + seq, concat('shed-', seq) from seq_1_to_" + places);
-        park.database.as("insert into place (id, environment_id, component_id, settings_revision) select seq, 1 + (seq - 1) div " + COMPONENTS + ", 1 + (seq - 1) % " + COMPONENTS
-                + ", 1 from seq_1_to_" + places);
-        park.database.as("insert into place_settings (place_id, revision, body, set_by, at) select seq, 1, '{\"format\":1,\"variables\":{},\"hosts\":{},\"secrets\":[]}', 1, '2026-01-01' from seq_1_to_" + places);
-        park.database.as("insert into place_host (place_id, host_id, position) select seq, 1000 + seq, 0 from seq_1_to_" + places);
+        park.database.as(
+                "insert into place (id, environment_id, component_id, settings_revision) select seq, 1 + (seq - 1) div "
+                        + COMPONENTS + ", 1 + (seq - 1) % " + COMPONENTS
+                        + ", 1 from seq_1_to_" + places);
+        park.database.as(
+                "insert into place_settings (place_id, revision, body, set_by, at) select seq, 1, "
+                        + "'{\"format\":1,\"variables\":{},\"hosts\":{},\"secrets\":[]}', 1, '2026-01-01' from "
+                        + "seq_1_to_"
+                        + places);
+        park.database.as("insert into place_host (place_id, host_id, position) select seq, 1000 + seq, 0 from seq_1_to_"
+                + places);
         String rest = " from seq_1_to_" + DEPLOYMENTS;
         String place = "1 + (seq - 1) % " + places;
         String turn = "(seq - 1) div " + places;
         String version = "1 + (seq - 1) % " + COMPONENTS + " + " + COMPONENTS + " * (" + turn + ")";
         String from = "'2026-01-01' + interval (seq - 1) second";
-        String to = "if(" + turn + " = " + (DEPLOYMENTS / places - 1) + ", null, '2026-01-01' + interval (seq - 1 + " + places + ") second)";
-        park.database.as("insert into deployment (id, place_id, version_id, kind, status, state, format, revision, settings_revision, secret_revisions, cause_id, requested_at, started_at, live_at, ended_at) "
-                + "select seq, " + place + ", " + version + ", 'promotion', if(" + to + " is null, 'live', 'replaced'), '{}', 2, 1, 1, '{}', 1, " + from + ", " + from + ", " + from + ", " + to + rest);
-        park.database.as("insert into live_stretch (place_id, deployment_id, version_id, from_at, to_at) select " + place + ", seq, " + version + ", " + from + ", " + to + rest);
-        park.database.as("insert into live_interval (host_id, component_id, version_id, deployment_id, from_at, to_at) select 1000 + " + place + ", 1 + (seq - 1) % " + COMPONENTS + ", " + version
-                + ", seq, " + from + ", " + to + rest);
+        String to = "if(" + turn + " = " + (DEPLOYMENTS / places - 1) + ", null, '2026-01-01' + interval (seq - 1 + "
+                + places + ") second)";
+        park.database.as(
+                "insert into deployment (id, place_id, version_id, kind, status, state, format, revision, "
+                        + "settings_revision, secret_revisions, cause_id, requested_at, started_at, live_at, ended_at) "
+                        + "select seq, " + place + ", " + version + ", 'promotion', if(" + to
+                        + " is null, 'live', 'replaced'), '{}', 2, 1, 1, '{}', 1, " + from + ", " + from + ", " + from
+                        + ", " + to + rest);
+        park.database.as("insert into live_stretch (place_id, deployment_id, version_id, from_at, to_at) select "
+                + place + ", seq, " + version + ", " + from + ", " + to + rest);
+        park.database.as(
+                "insert into live_interval (host_id, component_id, version_id, deployment_id, from_at, to_at) "
+                        + "select 1000 + "
+                        + place + ", 1 + (seq - 1) % " + COMPONENTS + ", " + version
+                        + ", seq, " + from + ", " + to + rest);
         park.database.as("update place set live_deployment_id = id + " + (DEPLOYMENTS - places));
         park.database.as("analyze table deployment, live_stretch, live_interval, place, version");
     }
 
-    /** A component whose recipe is next to nothing, on so many hosts, each with an identity of its own in this process. */
+    /**
+     * A component whose recipe is next to nothing, on so many hosts, each with an identity of its own in this process.
+     */
     private static Park onHosts(int hosts, String strategy, String build) throws IOException, InterruptedException {
         Park park = new Park();
         park.startService();
         park.accounts();
         park.startAgent("builder");
-        String names = IntStream.rangeClosed(1, hosts).mapToObj(at -> "shed-" + at + ": {}").collect(Collectors.joining(", "));
+        String names = IntStream.rangeClosed(1, hosts).mapToObj(at -> "shed-" + at + ": {}")
+                .collect(Collectors.joining(", "));
         Map<String, String> files = new LinkedHashMap<>();
-        files.put("paseo.yaml", "paseo: 1\ncomponent: daylight-api\nversions: \"1.4.{serial}\"\nstarts:\n  - push: [main]\nstages:\n  build:\n    steps: ['" + build
-                + "']\n    keep: {app: app.bin}\ndeployment:\n  strategy: " + strategy + "\n  on-each-host: ['cp \"$PASEO_ARTIFACTS/app/app.bin\" \"$PASEO_HOST_FOLDER/app.bin\"']\n");
+        files.put("paseo.yaml",
+                "paseo: 1\ncomponent: daylight-api\nversions: \"1.4.{serial}\"\nstarts:\n  - push: "
+                        + "[main]\nstages:\n  build:\n    steps: ['"
+                        + build
+                        + "']\n    keep: {app: app.bin}\ndeployment:\n  strategy: " + strategy
+                        + "\n  on-each-host: ['cp \"$PASEO_ARTIFACTS/app/app.bin\" \"$PASEO_HOST_FOLDER/app.bin\"']\n");
         Repository repository = park.component();
-        park.as("admin").put("/api/v1/environments", Map.of("text", "environments:\n  production:\n    components:\n      daylight-api: {hosts: {" + names + "}}\n", "loosen", true)).good();
+        park.as("admin")
+                .put("/api/v1/environments", Map.of("text",
+                        "environments:\n  production:\n    components:\n      daylight-api: {hosts: {" + names + "}}\n",
+                        "loosen", true))
+                .good();
         for (int at = 1; at <= hosts; at++) {
             String name = "shed-" + at;
-            String token = park.as("admin").post("/api/v1/agents", Map.of("name", name, "offers", List.of(), "host", name)).good().path("token").asString();
-            Agent agent = new Agent(URI.create(park.address()), park.folder.resolve("agents").resolve(name), park.folder.resolve("piers").resolve(name), Agent.Options.usual(2));
+            String token = park.as("admin")
+                    .post("/api/v1/agents", Map.of("name", name, "offers", List.of(), "host", name)).good()
+                    .path("token").asString();
+            Agent agent = new Agent(URI.create(park.address()), park.folder.resolve("agents").resolve(name),
+                    park.folder.resolve("piers").resolve(name), Agent.Options.usual(2));
             agent.enrol(token);
             Thread.ofVirtual().start(() -> {
                 try {
@@ -147,16 +200,19 @@ final class DeployingBench {
             park.closeToo(agent);
         }
         repository.push("developer", "main", files);
-        Await.until(Duration.ofMinutes(5), () -> "it is sealed", () -> park.as("developer").get("/api/v1/versions/daylight-api").body().size() == 1);
+        Await.until(Duration.ofMinutes(5), () -> "it is sealed",
+                () -> park.as("developer").get("/api/v1/versions/daylight-api").body().size() == 1);
         return park;
     }
 
     private static double deployed(Park park, String version) {
         long id = park.promote(version, "production");
         Await.until(Duration.ofMinutes(10), () -> "it is live, but " + park.deployment(id).path("deployment"),
-                () -> park.as("developer").get("/api/v1/history/daylight-api/production").body().path(0).path("status").asString().equals("live"));
+                () -> park.as("developer").get("/api/v1/history/daylight-api/production").body().path(0).path("status")
+                        .asString().equals("live"));
         JsonNode deployment = park.deployment(id).path("deployment");
-        return Duration.between(Instant.parse(deployment.path("startedAt").asString()), Instant.parse(deployment.path("liveAt").asString())).toNanos() / 1e6;
+        return Duration.between(Instant.parse(deployment.path("startedAt").asString()),
+                Instant.parse(deployment.path("liveAt").asString())).toNanos() / 1e6;
     }
 
     private static double shell(Path folder, String script) throws IOException, InterruptedException {
@@ -173,16 +229,23 @@ final class DeployingBench {
             deployed(park, "1.4.1");
             // The service is a long-running one: what is measured is not the first deployment of its life.
             park.as("developer").post("/api/v1/runs", Map.of("component", "daylight-api")).good();
-            Await.until(Duration.ofMinutes(2), () -> "it is sealed", () -> park.as("developer").get("/api/v1/versions/daylight-api").body().size() == 2);
+            Await.until(Duration.ofMinutes(2), () -> "it is sealed",
+                    () -> park.as("developer").get("/api/v1/versions/daylight-api").body().size() == 2);
             double whole = deployed(park, "1.4.2");
             Path scratch = Files.createDirectories(park.folder.resolve("scratch"));
             Files.writeString(scratch.resolve("from"), "times\n");
             shell(scratch, "true");
-            double recipe = shell(scratch, "for i in $(seq " + HOSTS / BATCH + "); do for j in $(seq " + BATCH + "); do sh -ec 'cp from to-'$j & done; wait; done");
+            double recipe = shell(scratch, "for i in $(seq " + HOSTS / BATCH + "); do for j in $(seq " + BATCH
+                    + "); do sh -ec 'cp from to-'$j & done; wait; done");
             double added = (whole - recipe) / HOSTS;
-            figures.row("a rolling deployment to 100 hosts, ten at a time", number("%.1f s, of which the recipe %.1f s: %.1f ms a host added", whole / 1000, recipe / 1000, added), "< 50 ms a host over the recipe",
-                    new Figures.Limit(added, 50, false, "each host is a piece of work, leased, reported and decided about in durable transactions"),
-                    "100 identities in one agent process, the second deployment after their start; the recipe copies a small file; forked in the same batches");
+            figures.row("a rolling deployment to 100 hosts, ten at a time",
+                    number("%.1f s, of which the recipe %.1f s: %.1f ms a host added", whole / 1000, recipe / 1000,
+                            added),
+                    "< 50 ms a host over the recipe",
+                    new Figures.Limit(added, 50, false,
+                            "each host is a piece of work, leased, reported and decided about in durable transactions"),
+                    "100 identities in one agent process, the second deployment after their start; the recipe "
+                            + "copies a small file; forked in the same batches");
         }
     }
 
@@ -191,9 +254,15 @@ final class DeployingBench {
             double ours = deployed(park, "1.4.1");
             Path scratch = Files.createDirectories(park.folder.resolve("scratch"));
             Files.copy(park.folder.resolve("piers/shed-1/app.bin"), scratch.resolve("from"));
-            double plain = shell(scratch, "for j in $(seq " + FAN + "); do { cp from to-$j; sha256sum to-$j > /dev/null; cp to-$j installed-$j; } & done; wait");
-            figures.row("200 MB to 20 hosts", number("%.1f s; cp + sha256sum, and the recipe's cp, in 20 places %.1f s: %.0f %%", ours / 1000, plain / 1000, 100 * plain / ours), "≥ 60 %",
-                    new Figures.Limit(100 * plain / ours, 60, true, "the bytes go through HTTP once for each host, on the same two cores"), "all at once, service and agents and their disks on one machine");
+            double plain = shell(scratch, "for j in $(seq " + FAN
+                    + "); do { cp from to-$j; sha256sum to-$j > /dev/null; cp to-$j installed-$j; } & done; wait");
+            figures.row("200 MB to 20 hosts",
+                    number("%.1f s; cp + sha256sum, and the recipe's cp, in 20 places %.1f s: %.0f %%", ours / 1000,
+                            plain / 1000, 100 * plain / ours),
+                    "≥ 60 %",
+                    new Figures.Limit(100 * plain / ours, 60, true,
+                            "the bytes go through HTTP once for each host, on the same two cores"),
+                    "all at once, service and agents and their disks on one machine");
         }
     }
 }

@@ -17,7 +17,8 @@ import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
 /**
- * {@code kill -9} of the service, of the agent at work, and of the database, in each part of a deployment: it ends as if
+ * {@code kill -9} of the service, of the agent at work, and of the database, in each part of a deployment: it ends as
+ * if
  * nothing had been, and no try of a step starts twice.
  */
 class DeploymentKillsTest {
@@ -53,7 +54,8 @@ class DeploymentKillsTest {
               - staging: on-request
             """;
 
-    private static final List<String> PARTS = List.of("before", "install", "check", "traffic", "after", "watch", "test");
+    private static final List<String> PARTS = List.of("before", "install", "check", "traffic", "after", "watch",
+            "test");
     private static final List<String> VICTIMS = List.of("service", "agent", "database");
 
     private Park park;
@@ -102,11 +104,14 @@ class DeploymentKillsTest {
                 environments:
                   test:
                     variables: {MARKS: %1$s}
-                    components: {daylight-api: {hosts: {test-1: {url: "%2$s", side: blue}, valley-house: {url: "%2$s", side: green}}}}
+                    components: {daylight-api: {hosts: {test-1: {url: "%2$s", side: blue}, valley-house: {url: \
+                "%2$s", side: green}}}}
                   staging:
                     variables: {MARKS: %1$s}
-                    components: {daylight-api: {hosts: {staging-1: {url: "%3$s", side: blue}, staging-2: {url: "%4$s", side: green}}}}
-                """.formatted(marks, park.hostAddress("test-1"), park.hostAddress("staging-1"), park.hostAddress("staging-2")), "loosen", true)).good();
+                    components: {daylight-api: {hosts: {staging-1: {url: "%3$s", side: blue}, staging-2: {url: \
+                "%4$s", side: green}}}}
+                """.formatted(marks, park.hostAddress("test-1"), park.hostAddress("staging-1"),
+                park.hostAddress("staging-2")), "loosen", true)).good();
         Map<String, String> files = Scenario.files();
         files.put("paseo.yaml", Scenario.PIPELINE.substring(0, Scenario.PIPELINE.indexOf("deployment:")) + DEPLOYMENT);
         files.put("deploy/part.sh", PART);
@@ -127,17 +132,22 @@ class DeploymentKillsTest {
         if (part.equals("watch")) {
             Await.until(row + ": it is live", () -> park.status(id).equals("live"));
         } else {
-            Await.until(row + ": it has begun: " + park.deployment(id).path("deployment"), () -> begun().keySet().stream().anyMatch(each -> each.startsWith(at)));
-            host = begun().keySet().stream().filter(each -> each.startsWith(at)).findFirst().orElseThrow().replaceFirst(".*@", "");
+            Await.until(row + ": it has begun: " + park.deployment(id).path("deployment"),
+                    () -> begun().keySet().stream().anyMatch(each -> each.startsWith(at)));
+            host = begun().keySet().stream().filter(each -> each.startsWith(at)).findFirst().orElseThrow()
+                    .replaceFirst(".*@", "");
         }
         kill(victim, host);
         hold("nothing");
         Await.until(row + ": it has settled", () -> ended(park.deployment(id)));
         JsonNode after = park.deployment(id);
         assertEquals("live", after.path("deployment").path("status").asString(), () -> row + ": " + after);
-        begun().forEach((step, times) -> assertEquals(1, times, () -> row + ": " + step + " was started more than once"));
-        assertTrue(begun().keySet().stream().anyMatch(each -> each.startsWith("test-" + version)), () -> row + ": it was tested: " + begun());
-        String filled = begun().keySet().stream().filter(each -> each.startsWith("install-")).findFirst().orElseThrow().replaceFirst(".*@", "");
+        begun().forEach(
+                (step, times) -> assertEquals(1, times, () -> row + ": " + step + " was started more than once"));
+        assertTrue(begun().keySet().stream().anyMatch(each -> each.startsWith("test-" + version)),
+                () -> row + ": it was tested: " + begun());
+        String filled = begun().keySet().stream().filter(each -> each.startsWith("install-")).findFirst().orElseThrow()
+                .replaceFirst(".*@", "");
         assertEquals("version " + version + " ok", park.installed(filled), row);
         clear();
     }
@@ -148,22 +158,27 @@ class DeploymentKillsTest {
         String version = live.equals("1.4.1") ? "1.4.2" : "1.4.1";
         hold("traffic-" + version);
         long id = park.promote(version, "staging");
-        Await.until("the traffic is moved", () -> begun().keySet().stream().anyMatch(each -> each.startsWith("traffic-")));
+        Await.until("the traffic is moved",
+                () -> begun().keySet().stream().anyMatch(each -> each.startsWith("traffic-")));
         clear();
         park.as("release-engineer").post("/api/v1/deployments/" + id + "/cancellation", Map.of()).good();
-        Await.until(victim + ": the traffic is moved back", () -> begun().keySet().stream().anyMatch(each -> each.startsWith("traffic-")));
+        Await.until(victim + ": the traffic is moved back",
+                () -> begun().keySet().stream().anyMatch(each -> each.startsWith("traffic-")));
         String host = begun().keySet().iterator().next().replaceFirst(".*@", "");
         kill(victim, host);
         hold("nothing");
         Await.until(victim + ": it is undone, but " + park.status(id), () -> park.status(id).equals("undone"));
-        begun().forEach((step, times) -> assertEquals(1, times, () -> victim + " on the way back: " + step + " was started more than once"));
+        begun().forEach((step, times) -> assertEquals(1, times,
+                () -> victim + " on the way back: " + step + " was started more than once"));
         assertEquals(live, park.live("staging").orElseThrow());
         clear();
     }
 
     private static boolean ended(JsonNode deployment) {
         String status = deployment.path("deployment").path("status").asString();
-        boolean settled = deployment.path("plan").valueStream().filter(each -> each.path("what").asString().equals("settled")).allMatch(each -> each.path("state").asString().equals("done"));
+        boolean settled = deployment.path("plan").valueStream()
+                .filter(each -> each.path("what").asString().equals("settled"))
+                .allMatch(each -> each.path("state").asString().equals("done"));
         return status.equals("live") ? settled : List.of("undone", "stopped", "failed").contains(status);
     }
 
@@ -195,7 +210,8 @@ class DeploymentKillsTest {
     private Map<String, Integer> begun() {
         Map<String, Integer> begun = new TreeMap<>();
         try (Stream<Path> files = Files.list(marks.resolve("begun"))) {
-            files.forEach(file -> begun.merge(file.getFileName().toString().replaceFirst("\\.[^.]*$", ""), 1, Integer::sum));
+            files.forEach(
+                    file -> begun.merge(file.getFileName().toString().replaceFirst("\\.[^.]*$", ""), 1, Integer::sum));
         } catch (IOException unreadable) {
             throw new UncheckedIOException(unreadable);
         }

@@ -24,8 +24,11 @@ import org.junit.jupiter.api.Test;
 class EdgesTest {
 
     private static HttpResponse<String> signIn(Park park, String name, String forwarded) throws IOException {
-        HttpRequest.Builder request = HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString(Client.JSON.writeValueAsString(Map.of("name", name, "password", "guessed-wrong", "label", "x"))))
-                .header("Content-Type", "application/json").header("X-Forwarded-For", forwarded).header("X-Forwarded-Proto", "https");
+        HttpRequest.Builder request = HttpRequest.newBuilder()
+                .POST(HttpRequest.BodyPublishers.ofString(Client.JSON
+                        .writeValueAsString(Map.of("name", name, "password", "guessed-wrong", "label", "x"))))
+                .header("Content-Type", "application/json").header("X-Forwarded-For", forwarded)
+                .header("X-Forwarded-Proto", "https");
         return park.as("admin").raw(request, "/api/v1/tokens");
     }
 
@@ -63,14 +66,29 @@ class EdgesTest {
             park.startService("--paseo.address=https://paseo.park.example");
             park.accounts();
             HttpResponse<String> look = park.as("admin").raw(HttpRequest.newBuilder().GET(), "/api/v1/session");
-            String proof = look.headers().allValues("Set-Cookie").stream().filter(cookie -> cookie.startsWith("XSRF-TOKEN=")).findFirst().orElseThrow().replaceFirst(";.*", "");
-            HttpResponse<String> in = park.as("admin").raw(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString(Client.JSON.writeValueAsString(Map.of("name", "developer", "password", Park.PASSWORD))))
-                    .header("Content-Type", "application/json").header("Cookie", proof).header("X-XSRF-TOKEN", proof.replaceFirst("XSRF-TOKEN=", "")), "/api/v1/session");
-            String cookie = in.headers().allValues("Set-Cookie").stream().filter(each -> each.contains("paseo-session")).findFirst().orElseThrow();
-            assertTrue(cookie.startsWith("__Host-paseo-session=") && cookie.contains("; Secure") && cookie.contains("; HttpOnly") && cookie.contains("SameSite=Strict") && cookie.contains("Path=/"), cookie);
+            String proof = look.headers().allValues("Set-Cookie").stream()
+                    .filter(cookie -> cookie.startsWith("XSRF-TOKEN=")).findFirst().orElseThrow()
+                    .replaceFirst(";.*", "");
+            HttpResponse<String> in = park.as("admin").raw(HttpRequest.newBuilder()
+                    .POST(HttpRequest.BodyPublishers.ofString(
+                            Client.JSON.writeValueAsString(Map.of("name", "developer", "password", Park.PASSWORD))))
+                    .header("Content-Type", "application/json").header("Cookie", proof)
+                    .header("X-XSRF-TOKEN", proof.replaceFirst("XSRF-TOKEN=", "")), "/api/v1/session");
+            String cookie = in.headers().allValues("Set-Cookie").stream().filter(each -> each.contains("paseo-session"))
+                    .findFirst().orElseThrow();
+            assertTrue(cookie.startsWith("__Host-paseo-session=") && cookie.contains("; Secure")
+                    && cookie.contains("; HttpOnly") && cookie.contains("SameSite=Strict") && cookie.contains("Path=/"),
+                    cookie);
             String token = cookie.replaceFirst("^[^=]*=", "").replaceFirst(";.*", "");
-            assertEquals(401, park.as("admin").raw(HttpRequest.newBuilder().GET().header("Cookie", "paseo-session=" + token), "/api/v1/components").statusCode(), "a cookie that plain http could have set");
-            assertEquals(200, park.as("admin").raw(HttpRequest.newBuilder().GET().header("Cookie", "__Host-paseo-session=" + token), "/api/v1/components").statusCode());
+            assertEquals(401,
+                    park.as("admin").raw(HttpRequest.newBuilder().GET().header("Cookie", "paseo-session=" + token),
+                            "/api/v1/components").statusCode(),
+                    "a cookie that plain http could have set");
+            assertEquals(200,
+                    park.as("admin")
+                            .raw(HttpRequest.newBuilder().GET().header("Cookie", "__Host-paseo-session=" + token),
+                                    "/api/v1/components")
+                            .statusCode());
         }
     }
 
@@ -81,7 +99,9 @@ class EdgesTest {
             park.accounts();
             HttpResponse<String> answer = null;
             for (int at = 0; at < 400 && (answer == null || answer.statusCode() == 200); at++) {
-                answer = park.as("auditor").raw(HttpRequest.newBuilder().GET().header("Authorization", "Bearer " + park.as("auditor").token()), "/api/v1/session");
+                answer = park.as("auditor").raw(
+                        HttpRequest.newBuilder().GET().header("Authorization", "Bearer " + park.as("auditor").token()),
+                        "/api/v1/session");
             }
             assertEquals(429, answer.statusCode());
             assertEquals("1", answer.headers().firstValue("Retry-After").orElseThrow());
@@ -101,10 +121,12 @@ class EdgesTest {
     }
 
     private static void certificate(Path folder, String name) throws Exception {
-        Process process = new ProcessBuilder("openssl", "req", "-x509", "-newkey", "rsa:2048", "-nodes", "-days", "2", "-subj", "/CN=" + name, "-addext", "subjectAltName=IP:127.0.0.1",
-                "-keyout", folder.resolve("key.new").toString(), "-out", folder.resolve("certificate.new").toString()).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start();
+        Process process = new ProcessBuilder("openssl", "req", "-x509", "-newkey", "rsa:2048", "-nodes", "-days", "2",
+                "-subj", "/CN=" + name, "-addext", "subjectAltName=IP:127.0.0.1",
+                "-keyout", folder.resolve("key.new").toString(), "-out", folder.resolve("certificate.new").toString())
+                .redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start();
         assertEquals(0, process.waitFor());
-        for (String file : new String[] {"key", "certificate"}) {
+        for (String file : new String[]{"key", "certificate"}) {
             Files.move(folder.resolve(file + ".new"), folder.resolve(file), StandardCopyOption.REPLACE_EXISTING);
         }
     }
@@ -125,10 +147,12 @@ class EdgesTest {
         };
         try {
             SSLContext context = SSLContext.getInstance("TLS");
-            context.init(null, new TrustManager[] {any}, null);
-            try (SSLSocket socket = (SSLSocket) context.getSocketFactory().createSocket(address.getHost(), address.getPort())) {
+            context.init(null, new TrustManager[]{any}, null);
+            try (SSLSocket socket = (SSLSocket) context.getSocketFactory().createSocket(address.getHost(),
+                    address.getPort())) {
                 socket.startHandshake();
-                return ((X509Certificate) socket.getSession().getPeerCertificates()[0]).getSubjectX500Principal().getName();
+                return ((X509Certificate) socket.getSession().getPeerCertificates()[0]).getSubjectX500Principal()
+                        .getName();
             }
         } catch (Exception refused) {
             return refused.toString();
@@ -140,7 +164,8 @@ class EdgesTest {
         try (Park park = new Park()) {
             Path tls = Files.createDirectories(park.folder.resolve("tls"));
             certificate(tls, "first");
-            park.startService("--paseo.tls.certificate=" + tls.resolve("certificate"), "--paseo.tls.key=" + tls.resolve("key"));
+            park.startService("--paseo.tls.certificate=" + tls.resolve("certificate"),
+                    "--paseo.tls.key=" + tls.resolve("key"));
             URI address = URI.create(park.address());
             assertEquals("CN=first", shown(address));
             assertFalse(plainAnswers(address), "plain http is not served there");
@@ -151,7 +176,9 @@ class EdgesTest {
 
     private static boolean plainAnswers(URI address) {
         try {
-            return Client.HTTP.send(HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + address.getPort() + "/api/v1/session")).build(), HttpResponse.BodyHandlers.ofString()).statusCode() != 400;
+            return Client.HTTP.send(HttpRequest
+                    .newBuilder(URI.create("http://127.0.0.1:" + address.getPort() + "/api/v1/session")).build(),
+                    HttpResponse.BodyHandlers.ofString()).statusCode() != 400;
         } catch (IOException | InterruptedException refused) {
             return false;
         }
@@ -174,11 +201,16 @@ class EdgesTest {
             park.startAgent("builder");
             Path file = park.folder.resolve("agents/builder/secret");
             String before = Files.readString(file);
-            assertEquals(204, new Client(park.address(), before).post("/agent/v1/work?waitMillis=1", Map.of("held", java.util.List.of())).status());
-            assertEquals("builder takes a new secret when it looks next.\n", park.paseo("admin", "agent", "renew", "builder").out());
-            Await.until("it has a new one", () -> !read(file).equals(before) && new Client(park.address(), before).get("/agent/v1/watch").status() == 401);
+            assertEquals(204, new Client(park.address(), before)
+                    .post("/agent/v1/work?waitMillis=1", Map.of("held", java.util.List.of())).status());
+            assertEquals("builder takes a new secret when it looks next.\n",
+                    park.paseo("admin", "agent", "renew", "builder").out());
+            Await.until("it has a new one", () -> !read(file).equals(before)
+                    && new Client(park.address(), before).get("/agent/v1/watch").status() == 401);
             Repository repository = park.bring("sawmill", Map.of());
-            repository.push("developer", "main", Map.of("paseo.yaml", "paseo: 1\ncomponent: sawmill\nversions: \"1.{serial}\"\nstarts: [{push: [main]}]\nstages: {saw: {steps: ['true']}}\n"));
+            repository.push("developer", "main", Map.of("paseo.yaml",
+                    "paseo: 1\ncomponent: sawmill\nversions: \"1.{serial}\"\nstarts: [{push: [main]}]\nstages: "
+                            + "{saw: {steps: ['true']}}\n"));
             assertEquals("passed", park.runEnds("sawmill", 1).path("run").path("status").asString());
             assertTrue(park.paseo("auditor", "audit", "list").out().contains("agent's secret to be renewed"));
         }
@@ -191,17 +223,21 @@ class EdgesTest {
             park.startService();
             park.accounts();
             park.bring("daylight-api", Map.of());
-            for (String kind : new String[] {"push", "events", "mapped"}) {
+            for (String kind : new String[]{"push", "events", "mapped"}) {
                 assertEquals(hook(park, kind, "no-such-component"), hook(park, kind, "daylight-api"), kind);
             }
-            String none = park.as("admin").raw(HttpRequest.newBuilder().GET(), "/badges/x/no-such-component.svg").body();
-            assertEquals(none.replace("no-such-component", "daylight-api"), park.as("admin").raw(HttpRequest.newBuilder().GET(), "/badges/x/daylight-api.svg").body());
+            String none = park.as("admin").raw(HttpRequest.newBuilder().GET(), "/badges/x/no-such-component.svg")
+                    .body();
+            assertEquals(none.replace("no-such-component", "daylight-api"),
+                    park.as("admin").raw(HttpRequest.newBuilder().GET(), "/badges/x/daylight-api.svg").body());
         }
     }
 
     private static String hook(Park park, String kind, String component) throws IOException {
-        HttpResponse<String> answer = park.as("admin").raw(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString("{}")).header("webhook-id", "x")
-                .header("webhook-timestamp", Long.toString(System.currentTimeMillis() / 1000)).header("webhook-signature", "v1,x"), "/hooks/v1/" + kind + "/" + component);
+        HttpResponse<String> answer = park.as("admin")
+                .raw(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString("{}")).header("webhook-id", "x")
+                        .header("webhook-timestamp", Long.toString(System.currentTimeMillis() / 1000))
+                        .header("webhook-signature", "v1,x"), "/hooks/v1/" + kind + "/" + component);
         return answer.statusCode() + " " + answer.body().replace(component, "it");
     }
 }

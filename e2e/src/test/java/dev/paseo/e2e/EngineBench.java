@@ -37,7 +37,9 @@ final class EngineBench {
     }
 
     private static String file(int stages) {
-        StringBuilder text = new StringBuilder("paseo: 1\ncomponent: daylight-api\nversions: \"1.{serial}\"\nnewer-start: runs-beside\nstarts:\n  - push: [main]\nstages:\n");
+        StringBuilder text = new StringBuilder(
+                "paseo: 1\ncomponent: daylight-api\nversions: \"1.{serial}\"\nnewer-start: runs-beside\nstarts:\n  "
+                        + "- push: [main]\nstages:\n");
         for (int stage = 0; stage < stages; stage++) {
             text.append("  stage-").append(stage).append(": {steps: ['true']}\n");
         }
@@ -48,8 +50,9 @@ final class EngineBench {
         for (int run = 0; run < runs; run++) {
             park.as("developer").post("/api/v1/runs", Map.of("component", "daylight-api")).good();
         }
-        Await.until("all runs are prepared", () -> park.as("developer").get("/api/v1/components/daylight-api/runs?limit=200").body()
-                .valueStream().noneMatch(run -> run.path("status").asString().equals("waiting")));
+        Await.until("all runs are prepared",
+                () -> park.as("developer").get("/api/v1/components/daylight-api/runs?limit=200").body()
+                        .valueStream().noneMatch(run -> run.path("status").asString().equals("waiting")));
     }
 
     private static List<String> agents(Park park, int count) {
@@ -57,7 +60,9 @@ final class EngineBench {
         for (int agent = 0; agent < count; agent++) {
             names.add("bench-" + agent);
             String secret = "bench-" + agent + "-" + "x".repeat(40);
-            new Client(park.address(), "").post("/agent/v1/enrolment", Map.of("token", park.invite(names.getLast()), "secret", secret)).good();
+            new Client(park.address(), "")
+                    .post("/agent/v1/enrolment", Map.of("token", park.invite(names.getLast()), "secret", secret))
+                    .good();
         }
         return names;
     }
@@ -74,9 +79,17 @@ final class EngineBench {
             double seconds = load.run(agents, RUNS * STAGES);
             double perSecond = RUNS * STAGES / seconds;
             double bare = bareTransactions(park);
-            figures.row("engine: durable stage transitions per second, one replica", number("%.0f /s, %.0f %% of bare (%.0f /s)", perSecond, 100 * perSecond / bare, bare),
-                    "≥ 50 %", new Figures.Limit(perSecond / bare, 0.5, true, "a transition has about ten statements to the loop's five, a fifth of them seal a version, and service and database share two cores"), "a JDBC loop of " + THREADS + " threads on the same database: select run for update, update run, update stage, insert work, insert live_event, "
-                            + "commit. Ours is the second half of " + RUNS * STAGES + " stages, each taken and ended: two transitions, each a transaction");
+            figures.row("engine: durable stage transitions per second, one replica",
+                    number("%.0f /s, %.0f %% of bare (%.0f /s)", perSecond, 100 * perSecond / bare, bare),
+                    "≥ 50 %",
+                    new Figures.Limit(perSecond / bare, 0.5, true,
+                            "a transition has about ten statements to the loop's five, a fifth of them seal a "
+                                    + "version, and service and database share two cores"),
+                    "a JDBC loop of " + THREADS
+                            + " threads on the same database: select run for update, update run, update stage, "
+                            + "insert work, insert live_event, "
+                            + "commit. Ours is the second half of " + RUNS * STAGES
+                            + " stages, each taken and ended: two transitions, each a transaction");
             growth(park, load, agents, perSecond);
         }
         try (Park park = new Park()) {
@@ -109,8 +122,12 @@ final class EngineBench {
         }
         System.gc();
         double heap = (Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory()) / 1e6;
-        figures.row("1,000 runs active at once", number("%.0f active; a move takes p50 %.0f ms, p99 %.0f ms; %.0f MB of heap, with the bench", held.size(), percentile(moves, 0.5),
-                percentile(moves, 0.99), heap), "a move at least every 5 s; heap < 512 MB", new Figures.Limit(percentile(moves, 1), 5000, false, ""), "each run with one stage at an agent; " + MOVES + " times a stage ends and the next one is taken");
+        figures.row("1,000 runs active at once",
+                number("%.0f active; a move takes p50 %.0f ms, p99 %.0f ms; %.0f MB of heap, with the bench",
+                        held.size(), percentile(moves, 0.5),
+                        percentile(moves, 0.99), heap),
+                "a move at least every 5 s; heap < 512 MB", new Figures.Limit(percentile(moves, 1), 5000, false, ""),
+                "each run with one stage at an agent; " + MOVES + " times a stage ends and the next one is taken");
     }
 
     private void growth(Park park, EngineLoad load, List<String> agents, double first) throws Exception {
@@ -124,7 +141,8 @@ final class EngineBench {
             double page = page(park);
             words.append(number("%,.0f runs: %.0f /s, a run's page %.1f ms; ", wanted, rate, page));
         }
-        figures.row("growth with the history of runs", words.toString().strip(), "flat, or logarithmic", "the rows are copies of real ones; the rates come from few runs and scatter");
+        figures.row("growth with the history of runs", words.toString().strip(), "flat, or logarithmic",
+                "the rows are copies of real ones; the rates come from few runs and scatter");
     }
 
     private static double page(Park park) {
@@ -140,22 +158,32 @@ final class EngineBench {
     /** Copies ended runs with their stages and work until there are so many. */
     private static void grow(Park park, int from, int to) throws SQLException {
         Map<String, String> settings = settings(park);
-        try (Connection connection = DriverManager.getConnection(url(settings), settings.get("paseo.database.service"), settings.get("paseo.database.service-password"));
+        try (Connection connection = DriverManager.getConnection(url(settings), settings.get("paseo.database.service"),
+                settings.get("paseo.database.service-password"));
                 Statement statement = connection.createStatement()) {
             int copies = (to - from) / RUNS + 1;
             for (int copy = 0; copy < copies; copy++) {
                 statement.execute("set @most = (select max(number) from run), @id = (select max(id) from run)");
-                statement.execute("""
-                        insert into run (component_id, number, line_id, commit_id, branch, trusted, pipeline_file_id, cause_id, version_number, commit_summary, commit_author,
+                statement.execute(
+                        """
+                        insert into run (component_id, number, line_id, commit_id, branch, trusted, pipeline_file_id, \
+                        cause_id, version_number, commit_summary, commit_author,
                           status, state, format, revision, created_at, started_at, ended_at, prepared)
-                        select component_id, @most + number, line_id, commit_id, branch, trusted, pipeline_file_id, cause_id, concat('0.', @most + number), commit_summary, commit_author,
-                          status, state, format, revision, created_at, started_at, ended_at, prepared from run where number <= %d and status = 'passed'""".formatted(RUNS));
-                statement.execute("""
+                        select component_id, @most + number, line_id, commit_id, branch, trusted, pipeline_file_id, \
+                        cause_id, concat('0.', @most + number), commit_summary, commit_author,
+                          status, state, format, revision, created_at, started_at, ended_at, prepared from run where \
+                        number <= %d and status = 'passed'"""
+                                .formatted(RUNS));
+                statement.execute(
+                        """
                         insert into stage (run_id, position, name, variant, attempt, status, started_at, ended_at)
                         select n.id, s.position, s.name, s.variant, s.attempt, s.status, s.started_at, s.ended_at
-                        from run n join run o on o.number = n.number - @most and o.component_id = n.component_id join stage s on s.run_id = o.id where n.id > @id""");
-                statement.execute("insert into work (kind, run_id, stage_id, status, offered_at, taken_at, ended_at) select 'STAGE', run_id, id, 'ended', started_at, started_at, ended_at "
-                        + "from stage where run_id > @id");
+                        from run n join run o on o.number = n.number - @most and o.component_id = n.component_id join \
+                        stage s on s.run_id = o.id where n.id > @id""");
+                statement.execute(
+                        "insert into work (kind, run_id, stage_id, status, offered_at, taken_at, ended_at) select "
+                                + "'STAGE', run_id, id, 'ended', started_at, started_at, ended_at "
+                                + "from stage where run_id > @id");
             }
             statement.execute("update counter set last = (select max(number) from run) where scope = 'run'");
             statement.execute("analyze table run, stage, work");
@@ -169,7 +197,8 @@ final class EngineBench {
     }
 
     private static String url(Map<String, String> settings) {
-        return "jdbc:mariadb://127.0.0.1:" + settings.get("paseo.database.port") + "/" + settings.get("paseo.database.name");
+        return "jdbc:mariadb://127.0.0.1:" + settings.get("paseo.database.port") + "/"
+                + settings.get("paseo.database.name");
     }
 
     private static double bareTransactions(Park park) throws Exception {
@@ -190,12 +219,15 @@ final class EngineBench {
     }
 
     private static int bareTransactions(Map<String, String> settings, int run, int count) throws SQLException {
-        try (Connection connection = DriverManager.getConnection(url(settings), settings.get("paseo.database.service"), settings.get("paseo.database.service-password"))) {
+        try (Connection connection = DriverManager.getConnection(url(settings), settings.get("paseo.database.service"),
+                settings.get("paseo.database.service-password"))) {
             connection.setAutoCommit(false);
             for (int at = 0; at < count; at++) {
-                for (String sql : List.of("select state from run where id = ? for update", "update run set revision = revision + 1, state = state where id = ?",
+                for (String sql : List.of("select state from run where id = ? for update",
+                        "update run set revision = revision + 1, state = state where id = ?",
                         "update stage set started_at = utc_timestamp(6) where run_id = ? and position = 0",
-                        "insert into work (kind, run_id, status, offered_at) values ('STAGE', ?, 'ended', utc_timestamp(6))",
+                        "insert into work (kind, run_id, status, offered_at) values ('STAGE', ?, 'ended', "
+                                + "utc_timestamp(6))",
                         "insert into live_event (kind, subject, at) values ('bench', ?, utc_timestamp(6))")) {
                     try (PreparedStatement statement = connection.prepareStatement(sql)) {
                         statement.setInt(1, run);

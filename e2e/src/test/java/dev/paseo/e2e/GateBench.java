@@ -48,7 +48,8 @@ final class GateBench {
         Instant now = Instant.parse("2026-11-23T10:00:00Z");
         List<Criterion> criteria = new ArrayList<>();
         for (int at = 0; at < 5; at++) {
-            criteria.add(new Criterion.Approvals(List.of("group-" + at), 2, List.of(Criterion.Exclusion.AUTHORS), true, Optional.of(Duration.ofHours(48)), Optional.empty()));
+            criteria.add(new Criterion.Approvals(List.of("group-" + at), 2, List.of(Criterion.Exclusion.AUTHORS), true,
+                    Optional.of(Duration.ofHours(48)), Optional.empty()));
             criteria.add(new Criterion.Checklist(List.of("group-" + at), List.of("one", "two", "three")));
             criteria.add(new Criterion.LiveFor(Duration.ofHours(at + 1)));
             criteria.add(new Criterion.Fact("fact " + at));
@@ -65,8 +66,10 @@ final class GateBench {
         for (int at = 0; at < 5; at++) {
             rulings.add(new Ruling("person-" + at + "-1", true, "good", subject, now.minusSeconds(at)));
         }
-        GateFacts facts = new GateFacts(subject, "developer", Set.of("author"), Set.of(), new GateFacts.People(groups, Map.of()),
-                new GateFacts.OfVersion(Set.of("staging"), "main", true, List.of(), false, new GateFacts.Stretch("staging", Duration.ZERO, Optional.of(now.minusSeconds(9000))), Map.of()),
+        GateFacts facts = new GateFacts(subject, "developer", Set.of("author"), Set.of(),
+                new GateFacts.People(groups, Map.of()),
+                new GateFacts.OfVersion(Set.of("staging"), "main", true, List.of(), false,
+                        new GateFacts.Stretch("staging", Duration.ZERO, Optional.of(now.minusSeconds(9000))), Map.of()),
                 now.minusSeconds(600), new GateFacts.Said(rulings, List.of(), Map.of()), GateFacts.Around.PLAIN);
         List<Double> times = new ArrayList<>();
         for (int at = -2000; at < 2000; at++) {
@@ -76,8 +79,11 @@ final class GateBench {
                 times.add((System.nanoTime() - began) / 1e6);
             }
         }
-        figures.row("a gate with 20 criteria", number("p50 %.3f ms, p99 %.3f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 1 ms",
-                new Figures.Limit(percentile(times, 0.99), 1, false, "groups are searched for everyone who could decide"), "5 of each: approvals of 40 people, checklists, live-for, facts; 2,000 times, warm");
+        figures.row("a gate with 20 criteria",
+                number("p50 %.3f ms, p99 %.3f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 1 ms",
+                new Figures.Limit(percentile(times, 0.99), 1, false,
+                        "groups are searched for everyone who could decide"),
+                "5 of each: approvals of 40 people, checklists, live-for, facts; 2,000 times, warm");
     }
 
     private static double timed(Client client, String path) throws IOException {
@@ -103,21 +109,27 @@ final class GateBench {
         for (int at = 0; at < 20; at++) {
             times.add(timed(park.as("developer"), path));
         }
-        figures.row("two versions " + count + " commits apart compared", number("p50 %.0f ms, p99 %.0f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 500 ms",
-                new Figures.Limit(percentile(times, 0.99), 500, false, "git lists and counts"), "the first 200 commits and their count, artifacts, evidence, recipe, files; 20 times, warm");
+        figures.row("two versions " + count + " commits apart compared",
+                number("p50 %.0f ms, p99 %.0f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 500 ms",
+                new Figures.Limit(percentile(times, 0.99), 500, false, "git lists and counts"),
+                "the first 200 commits and their count, artifacts, evidence, recipe, files; 20 times, warm");
     }
 
     private void deciding(Park park) throws Exception {
-        HttpResponse<InputStream> events = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(park.address() + "/api/v1/events"))
-                .header("Authorization", "Bearer " + park.as("approver-2").token()).build(), HttpResponse.BodyHandlers.ofInputStream());
+        HttpResponse<InputStream> events = HttpClient.newHttpClient()
+                .send(HttpRequest.newBuilder(URI.create(park.address() + "/api/v1/events"))
+                        .header("Authorization", "Bearer " + park.as("approver-2").token()).build(),
+                        HttpResponse.BodyHandlers.ofInputStream());
         List<Double> times = new ArrayList<>();
         try (InputStream in = events.body()) {
             for (int at = 0; at < 15; at++) {
                 long id = park.promote("1.4.1", "production");
-                String subject = park.as("approver-1").get("/api/v1/deployments/" + id).body().path("subject").asString();
+                String subject = park.as("approver-1").get("/api/v1/deployments/" + id).body().path("subject")
+                        .asString();
                 in.skipNBytes(in.available());
                 long began = System.nanoTime();
-                park.as("approver-1").post("/api/v1/deployments/" + id + "/ruling", Map.of("yes", false, "comment", "Not today.", "subject", subject)).good();
+                park.as("approver-1").post("/api/v1/deployments/" + id + "/ruling",
+                        Map.of("yes", false, "comment", "Not today.", "subject", subject)).good();
                 StringBuilder heard = new StringBuilder();
                 while (!heard.toString().contains("\"deployment\"")) {
                     heard.append((char) in.read());
@@ -127,19 +139,34 @@ final class GateBench {
                 }
             }
         }
-        figures.row("a decision is seen by another", number("p50 %.0f ms, p99 %.0f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 300 ms",
-                new Figures.Limit(percentile(times, 0.99), 300, false, "one transaction, an event, a look"), "from sending it to the other's fresh answer, by the events that the console hears; without drawing it");
+        figures.row("a decision is seen by another",
+                number("p50 %.0f ms, p99 %.0f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 300 ms",
+                new Figures.Limit(percentile(times, 0.99), 300, false, "one transaction, an event, a look"),
+                "from sending it to the other's fresh answer, by the events that the console hears; without "
+                        + "drawing it");
     }
 
     private void waiting(Park park) throws Exception {
         String waits = " from seq_1_to_" + GATES;
-        park.database.as("insert into component (id, name, file_path, main_branch, created_at) select 10000 + seq, concat('hut-', seq), 'paseo.yaml', 'main', '2026-01-01'" + waits);
+        park.database.as(
+                "insert into component (id, name, file_path, main_branch, created_at) select 10000 + seq, "
+                        + "concat('hut-', seq), 'paseo.yaml', 'main', '2026-01-01'"
+                        + waits);
         park.database.as("insert into line (id, component_id, branch) select 10000 + seq, 10000 + seq, 'main'" + waits);
-        park.database.as("insert into version (id, component_id, number, line_id, line_order, trusted, recipe, route, digest, cause_id, sealed_at) select 10000 + seq, 10000 + seq, '1.0', 10000 + seq, 1, true, "
-                + "'{\"format\":1}', '{\"format\":1,\"steps\":[]}', repeat('0', 64), (select min(id) from cause), '2026-01-01'" + waits);
-        park.database.as("insert into gate_wait (id, component_id, environment_id, version_id, kind, name, sentence, since_at, due_at) select 10000 + seq, 10000 + seq, "
-                + "(select id from environment where name = 'production'), 10000 + seq, 'decision', '0 of 2 approvals', 'Waits for approvers.', '2026-01-01', '2027-01-01' + interval seq second" + waits);
-        park.database.as("insert into gate_wait_person (wait_id, account_id) select 10000 + s.seq, a.id from seq_1_to_" + GATES + " s join account a on a.name in ('approver-1', 'approver-2')");
+        park.database.as(
+                "insert into version (id, component_id, number, line_id, line_order, trusted, recipe, route, "
+                        + "digest, cause_id, sealed_at) select 10000 + seq, 10000 + seq, '1.0', 10000 + seq, 1, true, "
+                        + "'{\"format\":1}', '{\"format\":1,\"steps\":[]}', repeat('0', 64), (select min(id) from "
+                        + "cause), '2026-01-01'"
+                        + waits);
+        park.database.as(
+                "insert into gate_wait (id, component_id, environment_id, version_id, kind, name, sentence, "
+                        + "since_at, due_at) select 10000 + seq, 10000 + seq, "
+                        + "(select id from environment where name = 'production'), 10000 + seq, 'decision', '0 of 2 "
+                        + "approvals', 'Waits for approvers.', '2026-01-01', '2027-01-01' + interval seq second"
+                        + waits);
+        park.database.as("insert into gate_wait_person (wait_id, account_id) select 10000 + s.seq, a.id from seq_1_to_"
+                + GATES + " s join account a on a.name in ('approver-1', 'approver-2')");
         List<Double> page = new ArrayList<>();
         List<Double> count = new ArrayList<>();
         for (int at = -10; at < 40; at++) {
@@ -150,7 +177,11 @@ final class GateBench {
                 count.add(only);
             }
         }
-        figures.row("the Waiting page with 5,000 open gates", number("p50 %.0f ms, p99 %.0f ms; its count alone p50 %.0f ms", percentile(page, 0.5), percentile(page, 0.99), percentile(count, 0.5)), "< 100 ms",
-                new Figures.Limit(percentile(page, 0.99), 100, false, "5,000 rows are sorted by urgency"), "all of them ask the reader; the 200 most urgent are sent; 40 times, warm");
+        figures.row("the Waiting page with 5,000 open gates",
+                number("p50 %.0f ms, p99 %.0f ms; its count alone p50 %.0f ms", percentile(page, 0.5),
+                        percentile(page, 0.99), percentile(count, 0.5)),
+                "< 100 ms",
+                new Figures.Limit(percentile(page, 0.99), 100, false, "5,000 rows are sorted by urgency"),
+                "all of them ask the reader; the 200 most urgent are sent; 40 times, warm");
     }
 }

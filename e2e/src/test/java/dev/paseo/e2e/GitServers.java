@@ -26,7 +26,10 @@ import java.util.concurrent.Executors;
 import javax.net.ssl.KeyManagerFactory;
 import javax.net.ssl.SSLContext;
 
-/** Real git servers on loopback: over HTTPS with a certificate and a password, and over SSH with the server of Debian's packages. */
+/**
+ * Real git servers on loopback: over HTTPS with a certificate and a password, and over SSH with the server of Debian's
+ * packages.
+ */
 final class GitServers implements AutoCloseable {
 
     static final String NAME = "park";
@@ -81,16 +84,20 @@ final class GitServers implements AutoCloseable {
     }
 
     private void makeKeys() throws IOException, InterruptedException {
-        run(folder, Path.of(System.getProperty("java.home"), "bin", "keytool").toString(), "-genkeypair", "-alias", "server", "-keyalg", "EC", "-storetype", "PKCS12",
-                "-keystore", "server.p12", "-storepass", "the-park", "-dname", "CN=127.0.0.1", "-ext", "san=ip:127.0.0.1", "-ext", "bc:c=ca:true");
-        run(folder, Path.of(System.getProperty("java.home"), "bin", "keytool").toString(), "-exportcert", "-rfc", "-alias", "server", "-keystore", "server.p12",
+        run(folder, Path.of(System.getProperty("java.home"), "bin", "keytool").toString(), "-genkeypair", "-alias",
+                "server", "-keyalg", "EC", "-storetype", "PKCS12",
+                "-keystore", "server.p12", "-storepass", "the-park", "-dname", "CN=127.0.0.1", "-ext",
+                "san=ip:127.0.0.1", "-ext", "bc:c=ca:true");
+        run(folder, Path.of(System.getProperty("java.home"), "bin", "keytool").toString(), "-exportcert", "-rfc",
+                "-alias", "server", "-keystore", "server.p12",
                 "-storepass", "the-park", "-file", "server.pem");
     }
 
     private void git(HttpExchange exchange, Path repositories) throws IOException {
-        Optional.ofNullable(exchange.getRequestHeaders().getFirst("Authorization")).ifPresent(header ->
-                shown.add("https://127.0.0.1:" + exchange.getLocalAddress().getPort() + " " + header));
-        String login = "Basic " + Base64.getEncoder().encodeToString((NAME + ":" + WORD).getBytes(StandardCharsets.UTF_8));
+        Optional.ofNullable(exchange.getRequestHeaders().getFirst("Authorization")).ifPresent(
+                header -> shown.add("https://127.0.0.1:" + exchange.getLocalAddress().getPort() + " " + header));
+        String login = "Basic "
+                + Base64.getEncoder().encodeToString((NAME + ":" + WORD).getBytes(StandardCharsets.UTF_8));
         if (!login.equals(exchange.getRequestHeaders().getFirst("Authorization"))) {
             exchange.getResponseHeaders().set("WWW-Authenticate", "Basic realm=\"park\"");
             exchange.sendResponseHeaders(401, -1);
@@ -103,8 +110,10 @@ final class GitServers implements AutoCloseable {
         builder.environment().put("REMOTE_USER", NAME);
         builder.environment().put("REQUEST_METHOD", exchange.getRequestMethod());
         builder.environment().put("PATH_INFO", exchange.getRequestURI().getPath());
-        builder.environment().put("QUERY_STRING", exchange.getRequestURI().getRawQuery() == null ? "" : exchange.getRequestURI().getRawQuery());
-        builder.environment().put("CONTENT_TYPE", String.valueOf(exchange.getRequestHeaders().getFirst("Content-Type")));
+        builder.environment().put("QUERY_STRING",
+                exchange.getRequestURI().getRawQuery() == null ? "" : exchange.getRequestURI().getRawQuery());
+        builder.environment().put("CONTENT_TYPE",
+                String.valueOf(exchange.getRequestHeaders().getFirst("Content-Type")));
         String encoding = exchange.getRequestHeaders().getFirst("Content-Encoding");
         builder.environment().put("HTTP_CONTENT_ENCODING", encoding == null ? "" : encoding);
         String protocol = exchange.getRequestHeaders().getFirst("Git-Protocol");
@@ -145,15 +154,19 @@ final class GitServers implements AutoCloseable {
     record Ssh(String address, String key, String hostKeys) {}
 
     Ssh ssh() throws IOException, InterruptedException {
-        Path home = Files.createDirectory(folder.resolve("ssh"), PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
+        Path home = Files.createDirectory(folder.resolve("ssh"),
+                PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
         run(home, "ssh-keygen", "-q", "-t", "ed25519", "-N", "", "-f", "host");
         run(home, "ssh-keygen", "-q", "-t", "ed25519", "-N", "", "-f", "user");
         Files.copy(home.resolve("user.pub"), home.resolve("authorized"));
         int port = Processes.freePort();
         Files.createDirectories(Path.of("/run/sshd"));
-        Process process = new ProcessBuilder("/usr/sbin/sshd", "-D", "-e", "-f", "/dev/null", "-o", "Port=" + port, "-o", "ListenAddress=127.0.0.1", "-o", "HostKey=" + home.resolve("host"),
-                "-o", "AuthorizedKeysFile=" + home.resolve("authorized"), "-o", "StrictModes=no", "-o", "UsePAM=no", "-o", "PasswordAuthentication=no",
-                "-o", "PermitRootLogin=prohibit-password", "-o", "PidFile=none", "-o", "Subsystem=sftp internal-sftp").redirectErrorStream(true).redirectOutput(home.resolve("log").toFile()).start();
+        Process process = new ProcessBuilder("/usr/sbin/sshd", "-D", "-e", "-f", "/dev/null", "-o", "Port=" + port,
+                "-o", "ListenAddress=127.0.0.1", "-o", "HostKey=" + home.resolve("host"),
+                "-o", "AuthorizedKeysFile=" + home.resolve("authorized"), "-o", "StrictModes=no", "-o", "UsePAM=no",
+                "-o", "PasswordAuthentication=no",
+                "-o", "PermitRootLogin=prohibit-password", "-o", "PidFile=none", "-o", "Subsystem=sftp internal-sftp")
+                .redirectErrorStream(true).redirectOutput(home.resolve("log").toFile()).start();
         closing.add(process::destroy);
         Await.until("sshd listens", () -> {
             try (Socket socket = new Socket(InetAddress.getLoopbackAddress(), port)) {
@@ -163,7 +176,8 @@ final class GitServers implements AutoCloseable {
             }
         });
         String[] host = Files.readString(home.resolve("host.pub")).split(" ");
-        return new Ssh("ssh://" + System.getProperty("user.name") + "@127.0.0.1:" + port, Files.readString(home.resolve("user")),
+        return new Ssh("ssh://" + System.getProperty("user.name") + "@127.0.0.1:" + port,
+                Files.readString(home.resolve("user")),
                 "[127.0.0.1]:" + port + " " + host[0] + " " + host[1] + "\n");
     }
 

@@ -17,10 +17,14 @@ import org.junit.jupiter.api.Test;
 class GuessingTest {
 
     private static Client.Answer signIn(Park park, String name, String password) {
-        return new Client(park.address(), "").post("/api/v1/tokens", Map.of("name", name, "password", password, "label", "test"));
+        return new Client(park.address(), "").post("/api/v1/tokens",
+                Map.of("name", name, "password", password, "label", "test"));
     }
 
-    /** A thousand tries, as fast as they go: few are worked out, the others are told when to come again, and everybody else is answered. */
+    /**
+     * A thousand tries, as fast as they go: few are worked out, the others are told when to come again, and everybody
+     * else is answered.
+     */
     @Test
     void guessingWaitsAndHoldsUpNobody() throws Exception {
         try (Park park = new Park()) {
@@ -63,10 +67,13 @@ class GuessingTest {
         assertEquals(Set.of(401, 429), answers.keySet(), answers::toString);
         assertTrue(answers.get(401) < 60, answers::toString);
         Collections.sort(times);
-        System.out.println("1,000 guesses: " + answers + "; answers to somebody else took " + times.get(times.size() / 2) + " ms at p50, " + times.get(times.size() * 99 / 100) + " ms at p99, " + times.getLast() + " ms at most");
+        System.out.println("1,000 guesses: " + answers + "; answers to somebody else took "
+                + times.get(times.size() / 2) + " ms at p50, " + times.get(times.size() * 99 / 100) + " ms at p99, "
+                + times.getLast() + " ms at most");
         assertTrue(times.get(times.size() / 2) < 100, "somebody waited for " + times);
         Client.Answer told = signIn(park, "approver-1", Park.PASSWORD);
-        assertTrue(told.status() == 429 && told.detail().startsWith("Too many failed tries to sign in as approver-1"), told::detail);
+        assertTrue(told.status() == 429 && told.detail().startsWith("Too many failed tries to sign in as approver-1"),
+                told::detail);
         assertTrue(park.as("auditor").get("/api/v1/audit?limit=100").good().toString().contains("failed to sign in"));
     }
 }

@@ -20,11 +20,15 @@ class HistoryTest {
 
     private static Map<String, String> files() {
         Map<String, String> files = Scenario.files();
-        files.put("paseo.yaml", Scenario.PIPELINE.replace("  on-each-host:", "  strategy: {rolling: {batch: 1}}\n  on-each-host:")
-                .replace("      - {http: \"{host.url}/version\", contains: \"version {version} ok\", within: 2s}", "      - {http: \"{host.url}/version\", contains: \"version {version}\", within: 1s}"));
-        files.put("deploy/install.sh", "#!/bin/sh\nset -e\ncp \"$PASEO_ARTIFACTS/app/app.txt\" \"$PASEO_HOST_FOLDER/version\"\n"
-                + "if [ -e \"$PASEO_HOST_FOLDER/broken\" ]; then echo worn >\"$PASEO_HOST_FOLDER/version\"; exit 1; fi\n"
-                + "echo \"$PASEO_VERSION\" >>\"$PASEO_HOST_FOLDER/journal\"\n");
+        files.put("paseo.yaml", Scenario.PIPELINE
+                .replace("  on-each-host:", "  strategy: {rolling: {batch: 1}}\n  on-each-host:")
+                .replace("      - {http: \"{host.url}/version\", contains: \"version {version} ok\", within: 2s}",
+                        "      - {http: \"{host.url}/version\", contains: \"version {version}\", within: 1s}"));
+        files.put("deploy/install.sh",
+                "#!/bin/sh\nset -e\ncp \"$PASEO_ARTIFACTS/app/app.txt\" \"$PASEO_HOST_FOLDER/version\"\n"
+                        + "if [ -e \"$PASEO_HOST_FOLDER/broken\" ]; then echo worn >\"$PASEO_HOST_FOLDER/version\"; "
+                        + "exit 1; fi\n"
+                        + "echo \"$PASEO_VERSION\" >>\"$PASEO_HOST_FOLDER/journal\"\n");
         return files;
     }
 
@@ -54,7 +58,8 @@ class HistoryTest {
             for (String host : HOSTS) {
                 assertEquals(journal(park, host), intervals(park, host), () -> host + " with seed " + seed);
             }
-            assertTrue(done[0] > 5 && done[1] > 1 && done[2] > 3, () -> "too little was done, with seed " + seed + ": " + java.util.Arrays.toString(done));
+            assertTrue(done[0] > 5 && done[1] > 1 && done[2] > 3,
+                    () -> "too little was done, with seed " + seed + ": " + java.util.Arrays.toString(done));
         }
     }
 
@@ -63,19 +68,24 @@ class HistoryTest {
         String host = HOSTS.get(random.nextInt(HOSTS.size()));
         Path broken = park.hostFolder(host).resolve("broken");
         return switch (operation) {
-            case 0 -> good(engineer.post("/api/v1/deployments", Map.of("component", "daylight-api", "version", "1.4." + (1 + random.nextInt(4)), "environment", "staging")));
-            case 1 -> good(engineer.post("/api/v1/places/daylight-api/staging/rollback", Map.of("reason", "by chance")));
+            case 0 -> good(engineer.post("/api/v1/deployments", Map.of("component", "daylight-api", "version",
+                    "1.4." + (1 + random.nextInt(4)), "environment", "staging")));
+            case 1 -> good(
+                    engineer.post("/api/v1/places/daylight-api/staging/rollback", Map.of("reason", "by chance")));
             case 2 -> good(engineer.post("/api/v1/places/daylight-api/staging/redeployment", Map.of()));
             case 3 -> good(engineer.post("/api/v1/places/daylight-api/staging/repair", Map.of("hosts", List.of(host))));
             case 4 -> good(engineer.post("/api/v1/deployments/" + newest(park) + "/cancellation", Map.of()));
-            case 5 -> Files.exists(broken) ? Files.deleteIfExists(broken) : random.nextInt(3) == 0 && Files.exists(Files.writeString(broken, ""));
+            case 5 -> Files.exists(broken) ? Files.deleteIfExists(broken)
+                    : random.nextInt(3) == 0 && Files.exists(Files.writeString(broken, ""));
             default -> {
                 // Half of the time it is waited for, so that something also goes well.
                 if (random.nextBoolean()) {
                     Files.deleteIfExists(broken);
                     Await.until("the place is quiet", () -> open(park) == 0);
                 }
-                yield random.nextBoolean() ? good(park.as("admin").put("/api/v1/hosts/" + host + "/maintenance", Map.of("reason", "by chance")))
+                yield random.nextBoolean()
+                        ? good(park.as("admin").put("/api/v1/hosts/" + host + "/maintenance",
+                                Map.of("reason", "by chance")))
                         : good(park.as("admin").delete("/api/v1/hosts/" + host + "/maintenance"));
             }
         };
@@ -91,10 +101,14 @@ class HistoryTest {
     }
 
     private static long open(Park park) {
-        long under = park.as("developer").get("/api/v1/history/daylight-api/staging").body().valueStream().map(each -> each.path("status").asString())
-                .filter(status -> List.of("waiting", "queued", "deploying", "checking", "undoing").contains(status)).count();
-        JsonNode live = park.deployment(park.as("developer").get("/api/v1/places/daylight-api/staging").body().path("deployment").asLong());
-        return under + live.path("hosts").valueStream().map(each -> each.path("phase").asString()).filter(List.of("installing", "checking")::contains).count();
+        long under = park.as("developer").get("/api/v1/history/daylight-api/staging").body().valueStream()
+                .map(each -> each.path("status").asString())
+                .filter(status -> List.of("waiting", "queued", "deploying", "checking", "undoing").contains(status))
+                .count();
+        JsonNode live = park.deployment(
+                park.as("developer").get("/api/v1/places/daylight-api/staging").body().path("deployment").asLong());
+        return under + live.path("hosts").valueStream().map(each -> each.path("phase").asString())
+                .filter(List.of("installing", "checking")::contains).count();
     }
 
     private static List<String> journal(Park park, String host) {
@@ -106,7 +120,10 @@ class HistoryTest {
     }
 
     private static List<String> intervals(Park park, String host) throws IOException, InterruptedException {
-        return park.database.as("select v.number from live_interval i join version v on v.id = i.version_id join host h on h.id = i.host_id where h.name = '"
-                + host + "' order by i.id").lines().map(String::strip).filter(line -> !line.isEmpty()).toList();
+        return park.database.as(
+                "select v.number from live_interval i join version v on v.id = i.version_id join host h on h.id = "
+                        + "i.host_id where h.name = '"
+                        + host + "' order by i.id")
+                .lines().map(String::strip).filter(line -> !line.isEmpty()).toList();
     }
 }

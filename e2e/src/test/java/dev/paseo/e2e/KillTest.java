@@ -18,7 +18,9 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
-/** {@code kill -9} of the service and of agents, at any moment of runs and deployments: 20 times, or -Dpaseo.kills=50. */
+/**
+ * {@code kill -9} of the service and of agents, at any moment of runs and deployments: 20 times, or -Dpaseo.kills=50.
+ */
 class KillTest {
 
     private static final int KILLS = Integer.getInteger("paseo.kills", 20);
@@ -27,7 +29,8 @@ class KillTest {
     /** Each step leaves a marker of its own the moment it is started; a try that was started twice leaves two. */
     private static Map<String, String> markedFiles(Path markers) {
         Map<String, String> files = Scenario.files();
-        String mark = "mkdir -p " + markers + "\nmktemp " + markers + "/%s-$(echo \"$%s\" | tr '#' '-').XXXXXX >/dev/null\n";
+        String mark = "mkdir -p " + markers + "\nmktemp " + markers
+                + "/%s-$(echo \"$%s\" | tr '#' '-').XXXXXX >/dev/null\n";
         String lines = "i=0\nwhile [ $i -lt " + LINES + " ]; do i=$((i+1)); echo line $i; sleep 0.02; done\n";
         files.put("build.sh", "#!/bin/sh\nset -e\n" + mark.formatted("build", "PASEO_RUN") + lines
                 + "mkdir -p out\necho \"version $PASEO_VERSION $(cat health)\" > out/app.txt\n");
@@ -83,13 +86,15 @@ class KillTest {
         }
         String newest = "1.4." + pushed;
         // Longer than a lease: what was given out to an agent the moment it was killed comes back within one.
-        Await.until(Duration.ofSeconds(150), () -> newest + " is live in staging: " + park.as("developer").get("/api/v1/whereabouts").body(),
+        Await.until(Duration.ofSeconds(150),
+                () -> newest + " is live in staging: " + park.as("developer").get("/api/v1/whereabouts").body(),
                 () -> park.live("staging").equals(Optional.of(newest)));
         assertEquals("version " + newest + " ok", park.installed("staging-1"));
         assertEquals("version " + newest + " ok", park.installed("staging-2"));
         for (String environment : List.of("test", "staging")) {
             for (JsonNode each : park.as("developer").get("/api/v1/history/daylight-api/" + environment).good()) {
-                assertTrue(List.of("live", "replaced", "overtaken").contains(each.path("status").asString()), each.toString());
+                assertTrue(List.of("live", "replaced", "overtaken").contains(each.path("status").asString()),
+                        each.toString());
             }
         }
         Await.until("the audit verifies", () -> {
@@ -100,7 +105,8 @@ class KillTest {
     }
 
     private static void checkLog(Park park, int number, String stage) {
-        JsonNode log = park.as("developer").get("/api/v1/runs/daylight-api/" + number + "/stages/" + stage + "/log?limit=10000").good();
+        JsonNode log = park.as("developer")
+                .get("/api/v1/runs/daylight-api/" + number + "/stages/" + stage + "/log?limit=10000").good();
         List<String> said = new ArrayList<>();
         log.path("lines").forEach(line -> {
             if (line.path("step").asInt() > 0) {
@@ -117,7 +123,8 @@ class KillTest {
     private static void checkMarkers(Path markers) throws IOException {
         Map<String, Integer> started = new HashMap<>();
         try (Stream<Path> files = Files.list(markers)) {
-            files.forEach(file -> started.merge(file.getFileName().toString().replaceFirst("\\.[^.]*$", ""), 1, Integer::sum));
+            files.forEach(file -> started.merge(file.getFileName().toString().replaceFirst("\\.[^.]*$", ""), 1,
+                    Integer::sum));
         }
         assertTrue(started.size() > 10, started.toString());
         started.forEach((step, times) -> assertEquals(1, times, step + " was started " + times + " times"));

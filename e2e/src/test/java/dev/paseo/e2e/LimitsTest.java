@@ -18,14 +18,19 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** What the documentation says of limits is what the code enforces, and the tests that it names exist. */
 class LimitsTest {
 
-    private static final Pattern ROW = Pattern.compile("\\| (?<what>[^|]+) \\| (?<limit>\\d+) \\| [^|]+ \\| `(?<class>[\\w.]+)#(?<field>\\w+)` \\|(?: `(?<test>\\w+)\\.(?<method>\\w+)`)? \\|");
+    private static final Pattern ROW = Pattern.compile(
+            "\\| (?<what>[^|]+) \\| (?<limit>\\d+) \\| [^|]+ \\| `(?<class>[\\w.]+)#(?<field>\\w+)` \\|(?: "
+                    + "`(?<test>\\w+)\\.(?<method>\\w+)`)? \\|");
 
     record Limit(String what, long value, String type, String field, String test, String method) {}
 
     static Stream<Limit> limits() throws IOException {
-        return Files.readAllLines(TestDatabase.ROOT.resolve("docs/limits.md")).stream().map(ROW::matcher).filter(Matcher::matches)
-                .map(row -> new Limit(row.group("what"), Long.parseLong(row.group("limit")), row.group("class"), row.group("field"),
-                        row.group("test") == null ? "" : row.group("test"), row.group("method") == null ? "" : row.group("method")));
+        return Files.readAllLines(TestDatabase.ROOT.resolve("docs/limits.md")).stream().map(ROW::matcher)
+                .filter(Matcher::matches)
+                .map(row -> new Limit(row.group("what"), Long.parseLong(row.group("limit")), row.group("class"),
+                        row.group("field"),
+                        row.group("test") == null ? "" : row.group("test"),
+                        row.group("method") == null ? "" : row.group("method")));
     }
 
     @ParameterizedTest
@@ -34,17 +39,20 @@ class LimitsTest {
         Field field = Class.forName("dev.paseo." + limit.type()).getDeclaredField(limit.field());
         field.setAccessible(true);
         assertEquals(limit.value(), ((Number) field.get(null)).longValue(), limit.what());
-        assertTrue(named(limit.test()).contains("void " + limit.method() + "("), () -> limit.test() + " has no test " + limit.method());
+        assertTrue(named(limit.test()).contains("void " + limit.method() + "("),
+                () -> limit.test() + " has no test " + limit.method());
     }
 
     /** What the page on security says is kept true by the tests that it names. */
     @Test
     void everyTestThatThePageOnSecurityNamesExists() throws IOException {
-        Matcher named = Pattern.compile("`(\\w+Test)(?:\\.(\\w+))?`").matcher(Files.readString(TestDatabase.ROOT.resolve("docs/security.md")));
+        Matcher named = Pattern.compile("`(\\w+Test)(?:\\.(\\w+))?`")
+                .matcher(Files.readString(TestDatabase.ROOT.resolve("docs/security.md")));
         int count = 0;
         for (; named.find(); count++) {
             String method = named.group(2);
-            assertTrue(method == null || named(named.group(1)).contains("void " + method + "("), () -> "there is no " + named.group());
+            assertTrue(method == null || named(named.group(1)).contains("void " + method + "("),
+                    () -> "there is no " + named.group());
         }
         assertTrue(count > 20, "only " + count);
     }
@@ -65,7 +73,8 @@ class LimitsTest {
 
     @Test
     void thereAreAsManyAsAreWritten() throws IOException {
-        long rows = Files.readAllLines(TestDatabase.ROOT.resolve("docs/limits.md")).stream().filter(line -> line.contains("#") && line.startsWith("| ")).count();
+        long rows = Files.readAllLines(TestDatabase.ROOT.resolve("docs/limits.md")).stream()
+                .filter(line -> line.contains("#") && line.startsWith("| ")).count();
         assertEquals(rows, limits().count(), "a row that does not read as one");
         assertTrue(rows > 30);
     }

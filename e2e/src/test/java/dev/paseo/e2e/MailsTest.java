@@ -36,7 +36,8 @@ class MailsTest {
 
     private static long tried(Park park) {
         try {
-            return Long.parseLong(park.database.as("select coalesce(max(tries), 0) from notice where mailed_at is null").strip());
+            return Long.parseLong(
+                    park.database.as("select coalesce(max(tries), 0) from notice where mailed_at is null").strip());
         } catch (IOException | InterruptedException failed) {
             throw new IllegalStateException(failed);
         }
@@ -46,9 +47,12 @@ class MailsTest {
     void mailsWaitForTheirServerAndWhatIsGatheredComesTogether() throws Exception {
         int port = Processes.freePort();
         GreenMail mail = new GreenMail(new ServerSetup(port, "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
-        try (Park park = Park.open("--paseo.clock-may-move=true", "--spring.mail.host=127.0.0.1", "--spring.mail.port=" + port)) {
+        try (Park park = Park.open("--paseo.clock-may-move=true", "--spring.mail.host=127.0.0.1",
+                "--spring.mail.port=" + port)) {
             Repository repository = park.component();
-            park.as("approver-2").put("/api/v1/notices/choices", Map.of("event", "waits", "channel", "mail", "delivery", "hourly", "component", "daylight-api")).good();
+            park.as("approver-2").put("/api/v1/notices/choices",
+                    Map.of("event", "waits", "channel", "mail", "delivery", "hourly", "component", "daylight-api"))
+                    .good();
             repository.push("developer", "main", Scenario.files());
             park.liveIn("staging", "1.4.1");
             long first = park.promote("1.4.1", "production");
@@ -57,13 +61,20 @@ class MailsTest {
                 forward(park, "PT1H");
                 Await.until("the mail is tried again in vain", () -> tried(park) > before);
             }
-            assertEquals(200, HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(park.address() + "/actuator/health")).build(), HttpResponse.BodyHandlers.ofString()).statusCode(),
+            assertEquals(200,
+                    HttpClient.newHttpClient()
+                            .send(HttpRequest.newBuilder(URI.create(park.address() + "/actuator/health")).build(),
+                                    HttpResponse.BodyHandlers.ofString())
+                            .statusCode(),
                     "a mail server that is away makes mails wait, not the service");
             mail.start();
             forward(park, "PT1H");
-            Await.until("it has come at last", () -> !to(mail, "approver-1").isEmpty() && !to(mail, "approver-2").isEmpty());
-            String text = com.icegreen.greenmail.util.GreenMailUtil.getBody(to(mail, "approver-1").getFirst()).replace("=\r\n", "");
-            assertTrue(text.contains("What: daylight-api 1.4.1") && text.contains("What changes: 1 commit: ") && text.contains("(developer)"), text);
+            Await.until("it has come at last",
+                    () -> !to(mail, "approver-1").isEmpty() && !to(mail, "approver-2").isEmpty());
+            String text = com.icegreen.greenmail.util.GreenMailUtil.getBody(to(mail, "approver-1").getFirst())
+                    .replace("=\r\n", "");
+            assertTrue(text.contains("What: daylight-api 1.4.1") && text.contains("What changes: 1 commit: ")
+                    && text.contains("(developer)"), text);
             park.rule("approver-1", first, false, "Times differ.").good();
             repository.push("developer", "main", Map.of("times", "newer"));
             park.liveIn("staging", "1.4.2");

@@ -15,7 +15,10 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
-/** A real build of several modules, with its dependencies from the registry: once from nothing, once with what the first one kept. */
+/**
+ * A real build of several modules, with its dependencies from the registry: once from nothing, once with what the first
+ * one kept.
+ */
 class MavenBuildTest {
 
     private static final Path PROJECT = TestDatabase.ROOT.resolve("demo/scenario/map-tiles");
@@ -23,7 +26,8 @@ class MavenBuildTest {
     private static Map<String, String> files() throws IOException {
         Map<String, String> files = new LinkedHashMap<>();
         try (Stream<Path> all = Files.walk(PROJECT)) {
-            for (Path file : all.filter(Files::isRegularFile).filter(path -> !path.toString().contains("/target/")).toList()) {
+            for (Path file : all.filter(Files::isRegularFile).filter(path -> !path.toString().contains("/target/"))
+                    .toList()) {
                 files.put(PROJECT.relativize(file).toString(), Files.readString(file));
             }
         }
@@ -32,7 +36,8 @@ class MavenBuildTest {
 
     private static double seconds(JsonNode run) {
         JsonNode stage = run.path("stages").path(0);
-        return Duration.between(Instant.parse(stage.path("startedAt").asString()), Instant.parse(stage.path("endedAt").asString())).toMillis() / 1000.0;
+        return Duration.between(Instant.parse(stage.path("startedAt").asString()),
+                Instant.parse(stage.path("endedAt").asString())).toMillis() / 1000.0;
     }
 
     @Test
@@ -46,11 +51,14 @@ class MavenBuildTest {
             JsonNode first = ends(park, 1);
             repository.push("developer", "main", Map.of("README", "Sheets of the park's map.\n"));
             JsonNode second = ends(park, 2);
-            System.out.printf("a build of 4 modules: %.1f s from nothing, %.1f s with what was kept%n", seconds(first), seconds(second));
-            assertTrue(second.path("stages").path(0).path("reused").asString().startsWith("as kept by map-tiles#1"), second::toString);
+            System.out.printf("a build of 4 modules: %.1f s from nothing, %.1f s with what was kept%n", seconds(first),
+                    seconds(second));
+            assertTrue(second.path("stages").path(0).path("reused").asString().startsWith("as kept by map-tiles#1"),
+                    second::toString);
             assertTrue(seconds(second) < seconds(first), seconds(first) + " s, then " + seconds(second) + " s");
             for (int run : List.of(1, 2)) {
-                JsonNode tests = park.as("developer").get("/api/v1/runs/map-tiles/" + run + "/evidence").good().path("tests").path(0).path("tests");
+                JsonNode tests = park.as("developer").get("/api/v1/runs/map-tiles/" + run + "/evidence").good()
+                        .path("tests").path(0).path("tests");
                 assertTrue(tests.path("total").asInt() >= 200, tests::toString);
                 assertEquals(0, tests.path("failed").asInt());
             }
@@ -59,10 +67,12 @@ class MavenBuildTest {
     }
 
     private static JsonNode ends(Park park, long number) throws IOException {
-        Await.until(Duration.ofMinutes(8), () -> "map-tiles#" + number + " ends", () -> park.run("map-tiles", number).path("run").has("endedAt"));
+        Await.until(Duration.ofMinutes(8), () -> "map-tiles#" + number + " ends",
+                () -> park.run("map-tiles", number).path("run").has("endedAt"));
         JsonNode run = park.run("map-tiles", number);
         String log = park.log("map-tiles", number, "build");
-        assertEquals("passed", run.path("run").path("status").asString(), () -> log.substring(Math.max(0, log.length() - 3000)));
+        assertEquals("passed", run.path("run").path("status").asString(),
+                () -> log.substring(Math.max(0, log.length() - 3000)));
         return run;
     }
 }

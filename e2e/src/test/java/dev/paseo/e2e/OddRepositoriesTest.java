@@ -48,7 +48,8 @@ class OddRepositoriesTest {
     private Repository brought(String name, String steps) throws Exception {
         Repository repository = park.bring(name, Map.of());
         repository.push("developer", "main", Map.of("paseo.yaml", "paseo: 1\ncomponent: " + name
-                + "\nversions: \"1.{serial}\"\nstarts: [{push: [main]}]\nstages:\n  look:\n    steps:\n      - |\n" + steps.indent(8)));
+                + "\nversions: \"1.{serial}\"\nstarts: [{push: [main]}]\nstages:\n  look:\n    steps:\n      - |\n"
+                + steps.indent(8)));
         return repository;
     }
 
@@ -57,7 +58,8 @@ class OddRepositoriesTest {
     }
 
     private static void feed(Path folder, byte[] input, String... command) throws IOException, InterruptedException {
-        Process process = new ProcessBuilder(command).directory(folder.toFile()).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start();
+        Process process = new ProcessBuilder(command).directory(folder.toFile()).redirectErrorStream(true)
+                .redirectOutput(ProcessBuilder.Redirect.DISCARD).start();
         try (var in = process.getOutputStream()) {
             in.write(input);
         }
@@ -71,7 +73,9 @@ class OddRepositoriesTest {
         String head = repository.head();
         StringBuilder refs = new StringBuilder();
         for (int at = 0; at < BRANCHES; at++) {
-            refs.append("create refs/heads/").append(at % 3 == 0 ? "odd/öresund-明石-" : at % 3 == 1 ? "odd/$(touch)-" : "odd/a'b\"c;-").append(at).append(' ').append(head).append('\n');
+            refs.append("create refs/heads/")
+                    .append(at % 3 == 0 ? "odd/öresund-明石-" : at % 3 == 1 ? "odd/$(touch)-" : "odd/a'b\"c;-").append(at)
+                    .append(' ').append(head).append('\n');
         }
         for (int at = 0; at < TAGS; at++) {
             refs.append("create refs/tags/odd-").append(at).append(' ').append(head).append('\n');
@@ -80,7 +84,8 @@ class OddRepositoriesTest {
         feed(bare, refs.toString().getBytes(StandardCharsets.UTF_8), "git", "update-ref", "--stdin");
         feed(bare, new byte[0], "git", "pack-refs", "--all");
         long began = System.nanoTime();
-        // git itself takes its time to write down so many; the hook may give up waiting, and the run starts all the same.
+        // git itself takes its time to write down so many; the hook may give up waiting, and the run starts all the
+        // same.
         repository.push("developer", "main", Map.of("README", "one more"));
         Await.until("the push ran", () -> status("crowded", 2).equals("passed"));
         Duration crowded = Duration.ofNanos(System.nanoTime() - began);
@@ -101,7 +106,8 @@ class OddRepositoriesTest {
         Repository restless = brought("restless", "true");
         Repository calm = brought("calm", "true");
         Await.until("both ran", () -> status("restless", 1).equals("passed") && status("calm", 1).equals("passed"));
-        String file = "paseo: 1\ncomponent: restless\nversions: \"1.{serial}\"\nstarts: [{push: [main]}]\nstages: {look-%d: {steps: ['true']}}\n";
+        String file = "paseo: 1\ncomponent: restless\nversions: \"1.{serial}\"\nstarts: [{push: [main]}]\nstages: "
+                + "{look-%d: {steps: ['true']}}\n";
         List<String> commits = new ArrayList<>();
         for (int at = 0; at < 200; at++) {
             Files.writeString(restless.work().resolve("paseo.yaml"), file.formatted(at));
@@ -115,12 +121,14 @@ class OddRepositoriesTest {
                 park.as("release-engineer").post("/api/v1/components/restless/look", Map.of());
             }
         });
-        Process updates = new ProcessBuilder("git", "update-ref", "--stdin").directory(Path.of(restless.url().substring("file://".length())).toFile())
+        Process updates = new ProcessBuilder("git", "update-ref", "--stdin")
+                .directory(Path.of(restless.url().substring("file://".length())).toFile())
                 .redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start();
         Thread pushes = Thread.ofPlatform().start(() -> {
             try (var in = updates.getOutputStream()) {
                 for (String commit : commits) {
-                    in.write(("start\nupdate refs/heads/main " + commit + "\ncommit\n").getBytes(StandardCharsets.US_ASCII));
+                    in.write(("start\nupdate refs/heads/main " + commit + "\ncommit\n")
+                            .getBytes(StandardCharsets.US_ASCII));
                     in.flush();
                     LockSupport.parkNanos(10_000_000);
                 }
@@ -132,21 +140,36 @@ class OddRepositoriesTest {
         Await.until("the calm one starts meanwhile", () -> park.run("calm", 2).path("run").has("status"));
         pushes.join();
         assertEquals(0, updates.waitFor());
-        Await.until("the last one is in force", () -> park.as("developer").get("/api/v1/components/restless/pipeline").body().path("text").asString("").contains("look-199"));
+        Await.until("the last one is in force", () -> park.as("developer").get("/api/v1/components/restless/pipeline")
+                .body().path("text").asString("").contains("look-199"));
         over.set(true);
         noise.join();
-        Await.until("a run of the last one passed", () -> StreamSupport.stream(park.as("developer").get("/api/v1/components/restless/runs").body().spliterator(), false)
-                .anyMatch(run -> run.path("commit").asString("").equals(commits.getLast()) && run.path("status").asString("").equals("passed")));
+        Await.until("a run of the last one passed",
+                () -> StreamSupport
+                        .stream(park.as("developer").get("/api/v1/components/restless/runs").body().spliterator(),
+                                false)
+                        .anyMatch(run -> run.path("commit").asString("").equals(commits.getLast())
+                                && run.path("status").asString("").equals("passed")));
     }
 
-    /** Names with a line end, of 255 bytes, that differ by case or by Unicode form alone; a submodule; a pointer to a large file. */
+    /**
+     * Names with a line end, of 255 bytes, that differ by case or by Unicode form alone; a submodule; a pointer to a
+     * large file.
+     */
     @Test
     void oddNamesAreCheckedOutAsTheyAre() throws Exception {
-        Repository repository = brought("oddly", "test -f \"$(printf 'line\\nend')\"\ntest \"$(cat Case case CASE | tr -d '\\n')\" = 123\ntest \"$(ls | grep -c '^caf')\" = 2\n"
-                + "test -d sub && test -z \"$(ls -A sub)\"\ngrep -q git-lfs large.bin\ntest -f " + "n".repeat(255) + "\ntest \"$(readlink link)\" = ../../etc/passwd");
+        Repository repository = brought("oddly",
+                "test -f \"$(printf 'line\\nend')\"\ntest \"$(cat Case case CASE | tr -d '\\n')\" = 123\ntest "
+                        + "\"$(ls | grep -c '^caf')\" = 2\n"
+                        + "test -d sub && test -z \"$(ls -A sub)\"\ngrep -q git-lfs large.bin\ntest -f "
+                        + "n".repeat(255) + "\ntest \"$(readlink link)\" = ../../etc/passwd");
         Path work = repository.work();
-        for (Map.Entry<String, String> file : Map.of("line\nend", "x", "Case", "1", "case", "2", "CASE", "3", "caf\u00e9", "x", "cafe\u0301", "x", "n".repeat(255), "x",
-                "large.bin", "version https://git-lfs.github.com/spec/v1\noid sha256:" + "0".repeat(64) + "\nsize 12345\n").entrySet()) {
+        for (Map.Entry<String, String> file : Map
+                .of("line\nend", "x", "Case", "1", "case", "2", "CASE", "3", "caf\u00e9", "x", "cafe\u0301", "x",
+                        "n".repeat(255), "x",
+                        "large.bin",
+                        "version https://git-lfs.github.com/spec/v1\noid sha256:" + "0".repeat(64) + "\nsize 12345\n")
+                .entrySet()) {
             Files.writeString(work.resolve(file.getKey()), file.getValue() + "\n");
         }
         Files.createSymbolicLink(work.resolve("link"), Path.of("../../etc/passwd"));
@@ -172,7 +195,8 @@ class OddRepositoriesTest {
         repository.git("commit", "-q", "-m", "A name in Latin-1");
         repository.git("push", "-q", "origin", "main");
         Await.until("the run has ended", () -> status("latin", 2).equals("failed"));
-        assertTrue(park.run("latin", 2).path("stages").path(0).path("reason").asString("").startsWith("while fetching its files: the archive holds caf"), () -> park.run("latin", 2).toString());
+        assertTrue(park.run("latin", 2).path("stages").path(0).path("reason").asString("")
+                .startsWith("while fetching its files: the archive holds caf"), () -> park.run("latin", 2).toString());
         repository.git("reset", "-q", "--hard", "HEAD^");
         repository.git("commit", "-q", "--allow-empty", "-m", "Well again");
         repository.git("push", "-q", "-f", "origin", "main");

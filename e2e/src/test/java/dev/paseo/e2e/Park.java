@@ -31,12 +31,14 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * A whole park on loopback: the real service on the real database, real agents with real processes, hosts that answer
- * with what was installed on them, accounts, and one component. The service and the agents run in this process, unless a
+ * with what was installed on them, accounts, and one component. The service and the agents run in this process, unless
+ * a
  * test starts them as processes of their own.
  */
 final class Park implements AutoCloseable {
 
-    static final List<String> HOSTS = List.of("test-1", "staging-1", "staging-2", "north-hut", "ridge-hut", "valley-house");
+    static final List<String> HOSTS = List.of("test-1", "staging-1", "staging-2", "north-hut", "ridge-hut",
+            "valley-house");
     static final String PASSWORD = "high-above-the-path";
     static final String SECRET = "fern-and-cod-7781";
 
@@ -124,13 +126,16 @@ final class Park implements AutoCloseable {
     }
 
     void account(String name, List<String> roles, List<String> groups) {
-        as("admin").post("/api/v1/accounts", Map.of("name", name, "password", PASSWORD, "addresses", List.of(name + "@park.example"),
-                "groups", groups, "roles", roles)).good();
+        as("admin").post("/api/v1/accounts",
+                Map.of("name", name, "password", PASSWORD, "addresses", List.of(name + "@park.example"),
+                        "groups", groups, "roles", roles))
+                .good();
         signIn(name, PASSWORD);
     }
 
     void signIn(String name, String password) {
-        String token = new Client(address, "").post("/api/v1/tokens", Map.of("name", name, "password", password, "label", "test"))
+        String token = new Client(address, "")
+                .post("/api/v1/tokens", Map.of("name", name, "password", password, "label", "test"))
                 .good().path("token").asString();
         clients.put(name, new Client(address, token));
     }
@@ -141,7 +146,8 @@ final class Park implements AutoCloseable {
     }
 
     String invite(String agent, String... offers) {
-        Map<String, Object> invitation = new LinkedHashMap<>(Map.of("name", agent, "offers", List.of(offers), "untrusted", true));
+        Map<String, Object> invitation = new LinkedHashMap<>(
+                Map.of("name", agent, "offers", List.of(offers), "untrusted", true));
         if (HOSTS.contains(agent)) {
             invitation.put("host", agent);
         }
@@ -182,11 +188,17 @@ final class Park implements AutoCloseable {
     /** A component with its repository, hook, environments and secret; nothing is pushed yet. */
     Repository component() throws IOException, InterruptedException {
         Repository repository = new Repository(folder.resolve("repositories"), "daylight-api");
-        as("admin").post("/api/v1/components", Map.of("name", "daylight-api", "repository", repository.url(), "trusted", List.of("main"),
-                "allowed", List.of("feature/*"), "secrets", List.of("DATA_KEY", "REPORT_TOKEN"))).good();
-        as("admin").put("/api/v1/environments", Map.of("text", Scenario.environments(this::hostAddress), "loosen", true)).good();
+        as("admin")
+                .post("/api/v1/components",
+                        Map.of("name", "daylight-api", "repository", repository.url(), "trusted", List.of("main"),
+                                "allowed", List.of("feature/*"), "secrets", List.of("DATA_KEY", "REPORT_TOKEN")))
+                .good();
+        as("admin")
+                .put("/api/v1/environments", Map.of("text", Scenario.environments(this::hostAddress), "loosen", true))
+                .good();
         for (String environment : List.of("test", "staging", "production")) {
-            as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", SECRET, "component", "daylight-api", "environment", environment)).good();
+            as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", SECRET, "component", "daylight-api",
+                    "environment", environment)).good();
         }
         installHook(repository);
         return repository;
@@ -195,8 +207,9 @@ final class Park implements AutoCloseable {
     /** Another component, with its hook; {@code more} goes into its registration. */
     Repository bring(String name, Map<String, Object> more) throws IOException, InterruptedException {
         Repository repository = new Repository(folder.resolve("repositories"), name);
-        Map<String, Object> registration = new LinkedHashMap<>(Map.of("name", name, "repository", repository.url(), "trusted", List.of("main"),
-                "allowed", List.of("feature/*"), "secrets", List.of()));
+        Map<String, Object> registration = new LinkedHashMap<>(
+                Map.of("name", name, "repository", repository.url(), "trusted", List.of("main"),
+                        "allowed", List.of("feature/*"), "secrets", List.of()));
         registration.putAll(more);
         as("admin").post("/api/v1/components", registration).good();
         installHook(repository, name, script -> script);
@@ -213,8 +226,10 @@ final class Park implements AutoCloseable {
 
     void installHook(Repository repository, String component, UnaryOperator<String> change) throws IOException {
         String script = as("release-engineer").raw(java.net.http.HttpRequest.newBuilder().GET()
-                .header("Authorization", "Bearer " + clients.get("release-engineer").token()), "/api/v1/components/" + component + "/hook").body();
-        repository.hook(change.apply(script.replaceFirst("address='[^']*'", "address='" + address + "/hooks/v1/push/" + component + "'")));
+                .header("Authorization", "Bearer " + clients.get("release-engineer").token()),
+                "/api/v1/components/" + component + "/hook").body();
+        repository.hook(change.apply(
+                script.replaceFirst("address='[^']*'", "address='" + address + "/hooks/v1/push/" + component + "'")));
     }
 
     private void page(String host) throws IOException {
@@ -244,7 +259,8 @@ final class Park implements AutoCloseable {
 
     /** Flips a bit in the stored artifact of a version. */
     void damage(String version) throws IOException {
-        String digest = as("developer").get("/api/v1/versions/daylight-api/" + version).body().path("artifacts").get(0).path("digest").asString();
+        String digest = as("developer").get("/api/v1/versions/daylight-api/" + version).body().path("artifacts").get(0)
+                .path("digest").asString();
         Path file = folder.resolve("data/bytes").resolve(digest.substring(0, 2)).resolve(digest.substring(2));
         byte[] bytes = Files.readAllBytes(file);
         bytes[3] ^= 1;
@@ -258,7 +274,8 @@ final class Park implements AutoCloseable {
     Said paseo(String who, String... arguments) {
         StringWriter out = new StringWriter();
         PrintWriter writer = new PrintWriter(out);
-        Map<String, String> environment = Map.of("PASEO_SERVICE", address, "PASEO_TOKEN", as(who).token(), "HOME", "/nonexistent");
+        Map<String, String> environment = Map.of("PASEO_SERVICE", address, "PASEO_TOKEN", as(who).token(), "HOME",
+                "/nonexistent");
         int code = Paseo.run(new Context(writer, InputStream.nullInputStream(), environment, false), writer, arguments);
         writer.flush();
         return new Said(code, out.toString());
@@ -285,7 +302,9 @@ final class Park implements AutoCloseable {
 
     /** The lines of a stage's newest attempt, as text. */
     String log(String component, long number, String stage) throws IOException {
-        return as("developer").raw(java.net.http.HttpRequest.newBuilder().GET().header("Authorization", "Bearer " + clients.get("developer").token()),
+        return as("developer").raw(
+                java.net.http.HttpRequest.newBuilder().GET().header("Authorization",
+                        "Bearer " + clients.get("developer").token()),
                 "/api/v1/runs/" + component + "/" + number + "/stages/" + stage + "/log.txt").body();
     }
 
@@ -298,7 +317,8 @@ final class Park implements AutoCloseable {
     }
 
     void deploymentIs(long id, String status) {
-        Await.until(Await.LONGEST, () -> "deployment " + id + " is " + status + ", but " + deployment(id).path("deployment"),
+        Await.until(Await.LONGEST,
+                () -> "deployment " + id + " is " + status + ", but " + deployment(id).path("deployment"),
                 () -> status(id).equals(status));
     }
 
@@ -320,17 +340,21 @@ final class Park implements AutoCloseable {
 
     void liveIn(String environment, String version) {
         Await.until(Await.LONGEST, () -> version + " is live in " + environment + ", but "
-                + as("developer").get("/api/v1/history/daylight-api/" + environment).body().path(0), () -> live(environment).equals(Optional.of(version)));
+                + as("developer").get("/api/v1/history/daylight-api/" + environment).body().path(0),
+                () -> live(environment).equals(Optional.of(version)));
     }
 
     long promote(String version, String environment) {
-        return as("release-engineer").post("/api/v1/deployments", Map.of("component", "daylight-api", "version", version, "environment", environment))
+        return as("release-engineer")
+                .post("/api/v1/deployments",
+                        Map.of("component", "daylight-api", "version", version, "environment", environment))
                 .good().path("id").asLong();
     }
 
     Client.Answer rule(String who, long deployment, boolean yes, String comment) {
         String subject = as(who).get("/api/v1/deployments/" + deployment).body().path("subject").asString();
-        return as(who).post("/api/v1/deployments/" + deployment + "/ruling", Map.of("yes", yes, "comment", comment, "subject", subject));
+        return as(who).post("/api/v1/deployments/" + deployment + "/ruling",
+                Map.of("yes", yes, "comment", comment, "subject", subject));
     }
 
     /** Does what only the database's administrator can; from then on the trail may find it. */
@@ -341,8 +365,10 @@ final class Park implements AutoCloseable {
 
     /** Whatever a test did, all that the trail states is so: nothing of ours changes guarded rows without saying so. */
     private List<String> pastTheTrail() {
-        Client.Answer report = tampered || !clients.containsKey("admin") ? new Client.Answer(0, Client.JSON.createObjectNode()) : as("admin").get("/api/v1/audit/verification");
-        return report.body().path("findings").valueStream().map(JsonNode::asString).filter(finding -> finding.contains("past the trail")).toList();
+        Client.Answer report = tampered || !clients.containsKey("admin")
+                ? new Client.Answer(0, Client.JSON.createObjectNode()) : as("admin").get("/api/v1/audit/verification");
+        return report.body().path("findings").valueStream().map(JsonNode::asString)
+                .filter(finding -> finding.contains("past the trail")).toList();
     }
 
     @Override

@@ -34,7 +34,8 @@ final class Processes implements AutoCloseable {
         settings.add("server.port=" + port);
         Files.write(file, settings);
         List<String> arguments = new ArrayList<>(List.of(options));
-        arguments.addAll(List.of("-XX:TieredStopAtLevel=1", "-cp", classpath(), "dev.paseo.service.App", "--spring.config.additional-location=file:" + file));
+        arguments.addAll(List.of("-XX:TieredStopAtLevel=1", "-cp", classpath(), "dev.paseo.service.App",
+                "--spring.config.additional-location=file:" + file));
         Process process = start("service-" + port, arguments);
         Client nobody = new Client("http://127.0.0.1:" + port, "");
         Await.until("the service on " + port + " is ready", () -> nobody.get("/actuator/health").status() == 200);
@@ -44,9 +45,11 @@ final class Processes implements AutoCloseable {
     /** Starts an agent; enrolled at its first start. */
     Process agent(String name) throws IOException {
         Path folder = park.folder.resolve("agents").resolve(name);
-        List<String> command = new ArrayList<>(List.of("-Xmx96m", "-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1", "-cp", classpath(),
-                "dev.paseo.agent.AgentCommand", "--allow-root", "--service", park.address(), "--folder", folder.toString(),
-                "--host-folder", park.hostFolder(name).toString(), "--share", park.folder.toString()));
+        List<String> command = new ArrayList<>(
+                List.of("-Xmx96m", "-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1", "-cp", classpath(),
+                        "dev.paseo.agent.AgentCommand", "--allow-root", "--service", park.address(), "--folder",
+                        folder.toString(),
+                        "--host-folder", park.hostFolder(name).toString(), "--share", park.folder.toString()));
         if (!Files.exists(folder.resolve("secret"))) {
             command.addAll(List.of("--enrol", park.invite(name)));
         }
@@ -57,7 +60,8 @@ final class Processes implements AutoCloseable {
         List<String> command = new ArrayList<>(List.of(JAVA));
         command.addAll(arguments);
         File log = park.folder.resolve(name + ".log").toFile();
-        ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(log));
+        ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true)
+                .redirectOutput(ProcessBuilder.Redirect.appendTo(log));
         builder.environment().putAll(Map.of("MARKERS", park.folder.resolve("markers").toString()));
         Process process = builder.start();
         all.add(process);

@@ -7,7 +7,10 @@ import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
 import tools.jackson.databind.JsonNode;
 
-/** A version is requested into an environment from its own page, and the deployment withdrawn from its own, in a browser. */
+/**
+ * A version is requested into an environment from its own page, and the deployment withdrawn from its own, in a
+ * browser.
+ */
 class PromoteTest {
 
     @Test
@@ -20,7 +23,8 @@ class PromoteTest {
                 browser.open("/versions/daylight-api/1.4.1");
                 browser.click(By.xpath("//section[@aria-label='Request it']//button[.='Ask for production']"));
                 browser.see(By.xpath("//*[@role='dialog']//li[contains(., 'deploy to north-hut')]"));
-                assertTrue(browser.text(By.cssSelector("[role=dialog]")).contains("Nothing is live in production now."));
+                assertTrue(
+                        browser.text(By.cssSelector("[role=dialog]")).contains("Nothing is live in production now."));
                 browser.see(By.cssSelector("[role=dialog] textarea")).sendKeys("Times agree.");
                 browser.click(By.xpath("//*[@role='dialog']//button[.='Ask for production']"));
                 browser.see(By.xpath("//h1[contains(., 'waits at production')]"));
@@ -31,7 +35,9 @@ class PromoteTest {
                 browser.see(By.xpath("//*[contains(., 'withdrawn by release-engineer')]"));
                 JsonNode ended = park.deployment(asked.path("id").asLong());
                 assertEquals("withdrawn", ended.path("deployment").path("status").asString());
-                assertTrue(ended.path("plan").valueStream().allMatch(part -> part.path("state").asString().equals("left")), "nothing is ahead of what has ended");
+                assertTrue(
+                        ended.path("plan").valueStream().allMatch(part -> part.path("state").asString().equals("left")),
+                        "nothing is ahead of what has ended");
             }
         }
     }

@@ -45,8 +45,10 @@ class ReceiverTest {
     }
 
     private Process receiver(String secret) throws IOException {
-        Process process = new ProcessBuilder("python3", Path.of("..").toAbsolutePath().resolve("demo/receiver.py").normalize().toString(),
-                Integer.toString(park.storePort), kept.toString()).redirectErrorStream(true).redirectOutput(park.folder.resolve("receiver.log").toFile()).start();
+        Process process = new ProcessBuilder("python3",
+                Path.of("..").toAbsolutePath().resolve("demo/receiver.py").normalize().toString(),
+                Integer.toString(park.storePort), kept.toString()).redirectErrorStream(true)
+                .redirectOutput(park.folder.resolve("receiver.log").toFile()).start();
         try (OutputStream in = process.getOutputStream()) {
             in.write((secret + "\n").getBytes(StandardCharsets.UTF_8));
         }
@@ -64,9 +66,15 @@ class ReceiverTest {
     @Test
     void eventsAreTriedAgainUntilTheReceiverBelievesThem() throws Exception {
         String address = "http://127.0.0.1:" + park.storePort + "/events";
-        assertEquals(403, park.as("developer").post("/api/v1/receivers", Map.of("name", "mine", "address", address)).status());
-        assertEquals(403, park.as("admin").post("/api/v1/receivers", Map.of("name", "away", "address", "http://127.0.0.1:1/events")).status());
-        assertEquals(400, park.as("admin").post("/api/v1/receivers", Map.of("name", "odd", "address", address, "kinds", List.of("service.deploid"))).status());
+        assertEquals(403,
+                park.as("developer").post("/api/v1/receivers", Map.of("name", "mine", "address", address)).status());
+        assertEquals(403, park.as("admin")
+                .post("/api/v1/receivers", Map.of("name", "away", "address", "http://127.0.0.1:1/events")).status());
+        assertEquals(400,
+                park.as("admin")
+                        .post("/api/v1/receivers",
+                                Map.of("name", "odd", "address", address, "kinds", List.of("service.deploid")))
+                        .status());
         String secret = park.paseo("admin", "receiver", "add", "park-log", "--address", address).out().strip();
         Repository repository = park.component();
         repository.push("developer", "main", Scenario.files());
@@ -84,7 +92,9 @@ class ReceiverTest {
             Await.until("everything is delivered", () -> {
                 for (JsonNode message : messages()) {
                     if (!message.path("state").asString().equals("delivered")) {
-                        park.as("admin").post("/api/v1/receivers/park-log/messages/" + message.path("id").asString("") + "/resend", Map.of()).good();
+                        park.as("admin").post(
+                                "/api/v1/receivers/park-log/messages/" + message.path("id").asString("") + "/resend",
+                                Map.of()).good();
                         return false;
                     }
                 }
@@ -95,8 +105,11 @@ class ReceiverTest {
                 types.add(event.path("type").asString());
                 assertEquals(event.path("id"), event.path("data").path("context").path("id"));
             }
-            assertEquals(new TreeSet<>(List.of("dev.cdevents.artifact.packaged.0.2.0", "dev.cdevents.pipelinerun.finished.0.2.0",
-                    "dev.cdevents.pipelinerun.started.0.2.0", "dev.cdevents.service.deployed.0.2.0")), types);
+            assertEquals(
+                    new TreeSet<>(
+                            List.of("dev.cdevents.artifact.packaged.0.2.0", "dev.cdevents.pipelinerun.finished.0.2.0",
+                                    "dev.cdevents.pipelinerun.started.0.2.0", "dev.cdevents.service.deployed.0.2.0")),
+                    types);
             int had = events().size();
             long first = messages().path(0).path("id").asLong();
             int attempts = messages().path(0).path("attempts").size();
@@ -117,7 +130,8 @@ class ReceiverTest {
 
     private void whoTricklesItsAnswerIsNotWaitedFor(Repository repository, String address) throws Exception {
         CountDownLatch over = new CountDownLatch(1);
-        HttpServer trickling = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), park.storePort), 0);
+        HttpServer trickling = HttpServer
+                .create(new InetSocketAddress(InetAddress.getLoopbackAddress(), park.storePort), 0);
         trickling.setExecutor(Executors.newCachedThreadPool());
         trickling.createContext("/events", exchange -> {
             exchange.sendResponseHeaders(200, 0);
@@ -134,7 +148,9 @@ class ReceiverTest {
         try {
             assertEquals(0, park.paseo("admin", "receiver", "add", "trickling", "--address", address).code());
             repository.push("developer", "main", Map.of("note", "again"));
-            Await.until("it is delivered all the same", () -> park.as("admin").get("/api/v1/receivers/trickling/messages").good().path(0).path("state").asString("").equals("delivered"));
+            Await.until("it is delivered all the same",
+                    () -> park.as("admin").get("/api/v1/receivers/trickling/messages").good().path(0).path("state")
+                            .asString("").equals("delivered"));
         } finally {
             over.countDown();
             trickling.stop(0);

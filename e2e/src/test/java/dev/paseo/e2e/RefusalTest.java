@@ -60,9 +60,9 @@ class RefusalTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "daylight-apo | 1.4.1 | test       | there is no component daylight-apo; did you mean daylight-api?",
-        "daylight-api | 9.9.9 | test       | daylight-api has no version 9.9.9; the newest is",
-        "daylight-api | 1.4.1 | prodution  | there is no environment prodution; did you mean production?"})
+            "daylight-apo | 1.4.1 | test       | there is no component daylight-apo; did you mean daylight-api?",
+            "daylight-api | 9.9.9 | test       | daylight-api has no version 9.9.9; the newest is",
+            "daylight-api | 1.4.1 | prodution  | there is no environment prodution; did you mean production?"})
     void unknownNames(String component, String version, String environment, String reason) {
         Client.Answer refused = park.as("release-engineer").post("/api/v1/deployments",
                 Map.of("component", component, "version", version, "environment", environment));
@@ -75,8 +75,11 @@ class RefusalTest {
         Map<String, String> broken = Map.of("health", "broken " + Instant.now());
         String said = repository.push("developer", "main", broken);
         String version = said.replaceAll("(?s).*it will be ([0-9.]+[0-9])\\..*", "$1");
-        Await.until(version + " is undone in test", () -> park.as("developer").get("/api/v1/history/daylight-api/test").body().toString()
-                .contains("\"version\":\"" + version + "\",\"environment\":\"test\",\"kind\":\"promotion\",\"emergency\":false,\"status\":\"undone\""));
+        Await.until(version + " is undone in test", () -> park.as("developer").get("/api/v1/history/daylight-api/test")
+                .body().toString()
+                .contains("\"version\":\"" + version
+                        + "\",\"environment\":\"test\",\"kind\":\"promotion\",\"emergency\":false,"
+                        + "\"status\":\"undone\""));
         Client.Answer refused = park.as("release-engineer").post("/api/v1/deployments",
                 Map.of("component", "daylight-api", "version", version, "environment", "staging"));
         assertEquals(409, refused.status());
@@ -86,14 +89,19 @@ class RefusalTest {
 
     @Test
     void aBodyThatIsNotWhatIsWantedSaysWhichField() {
-        assertEquals("yes should be true or false", park.as("approver-1").post("/api/v1/deployments/1/ruling", Map.of("yes", "perhaps")).detail());
-        assertEquals("by should be a length of time, such as PT6H (ISO 8601)", park.as("admin").post("/api/v1/clock", Map.of("by", "six hours")).detail());
-        assertEquals("trusted should be a list", park.as("release-engineer").post("/api/v1/components", Map.of("name", "x", "trusted", "main", "allowed", java.util.List.of(), "secrets", java.util.List.of())).detail());
+        assertEquals("yes should be true or false",
+                park.as("approver-1").post("/api/v1/deployments/1/ruling", Map.of("yes", "perhaps")).detail());
+        assertEquals("by should be a length of time, such as PT6H (ISO 8601)",
+                park.as("admin").post("/api/v1/clock", Map.of("by", "six hours")).detail());
+        assertEquals("trusted should be a list", park.as("release-engineer").post("/api/v1/components",
+                Map.of("name", "x", "trusted", "main", "allowed", java.util.List.of(), "secrets", java.util.List.of()))
+                .detail());
     }
 
     @Test
     void secretsAreGivenByThoseWhoMaySetThem() {
-        Map<String, Object> wanted = Map.of("name", "pickpocket", "trusted", java.util.List.of("main"), "allowed", java.util.List.of(), "secrets", java.util.List.of("DATA_KEY"),
+        Map<String, Object> wanted = Map.of("name", "pickpocket", "trusted", java.util.List.of("main"), "allowed",
+                java.util.List.of(), "secrets", java.util.List.of("DATA_KEY"),
                 "text", "paseo: 1\ncomponent: pickpocket\nversions: \"1.{serial}\"\n");
         Client.Answer refused = park.as("release-engineer").post("/api/v1/components", wanted);
         assertEquals(403, refused.status());
@@ -113,15 +121,19 @@ class RefusalTest {
         Client.Answer comment = park.rule("approver-1", id, true, " ");
         assertEquals(400, comment.status());
         assertEquals("/comment", comment.body().path("pointer").asString());
-        Client.Answer unseen = park.as("approver-1").post("/api/v1/deployments/" + id + "/ruling", Map.of("yes", true, "comment", "good"));
+        Client.Answer unseen = park.as("approver-1").post("/api/v1/deployments/" + id + "/ruling",
+                Map.of("yes", true, "comment", "good"));
         assertEquals(400, unseen.status());
         assertEquals("/subject", unseen.body().path("pointer").asString());
         String seen = park.deployment(id).path("subject").asString();
-        park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "another-key-" + id, "component", "daylight-api", "environment", "production")).good();
-        Client.Answer changed = park.as("approver-1").post("/api/v1/deployments/" + id + "/ruling", Map.of("yes", true, "comment", "good", "subject", seen));
+        park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "another-key-" + id, "component",
+                "daylight-api", "environment", "production")).good();
+        Client.Answer changed = park.as("approver-1").post("/api/v1/deployments/" + id + "/ruling",
+                Map.of("yes", true, "comment", "good", "subject", seen));
         assertEquals(409, changed.status());
         assertTrue(changed.detail().contains("has changed since you looked"), changed.detail());
-        assertEquals(200, park.as("release-engineer").post("/api/v1/deployments/" + id + "/cancellation", Map.of()).status());
+        assertEquals(200,
+                park.as("release-engineer").post("/api/v1/deployments/" + id + "/cancellation", Map.of()).status());
     }
 
     @Test
@@ -168,28 +180,34 @@ class RefusalTest {
         assertEquals(409, park.rule("approver-1", first, true, "late").status());
         park.rule("approver-1", second, false, "The board flickers.").good();
         park.deploymentIs(second, "rejected");
-        assertEquals("rejected by approver-1: \"The board flickers.\"", park.deployment(second).path("deployment").path("reason").asString());
+        assertEquals("rejected by approver-1: \"The board flickers.\"",
+                park.deployment(second).path("deployment").path("reason").asString());
     }
 
     @Test
     void aBrokenOrMissingPipelineFileStartsNothingAndSaysWhere() throws Exception {
-        String broken = repository.push("developer", "feature/broken", Map.of("paseo.yaml", Scenario.PIPELINE.replace("stages:", "stage:")));
-        assertTrue(broken.contains("paseo.yaml:8:1 stage: is not a key that is known here; did you mean stages?"), broken);
-        String named = repository.push("developer", "feature/named", Map.of("paseo.yaml", Scenario.PIPELINE.replace("component: daylight-api", "component: daylight-apo")));
+        String broken = repository.push("developer", "feature/broken",
+                Map.of("paseo.yaml", Scenario.PIPELINE.replace("stages:", "stage:")));
+        assertTrue(broken.contains("paseo.yaml:8:1 stage: is not a key that is known here; did you mean stages?"),
+                broken);
+        String named = repository.push("developer", "feature/named",
+                Map.of("paseo.yaml", Scenario.PIPELINE.replace("component: daylight-api", "component: daylight-apo")));
         assertTrue(named.contains("says daylight-apo, but this repository is registered as daylight-api"), named);
         repository.push("developer", "feature/good", Map.of("paseo.yaml", Scenario.PIPELINE));
     }
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "out/*.war | matches no file of the workspace",
-        "out/*     | matches more than one file"})
+            "out/*.war | matches no file of the workspace",
+            "out/*     | matches more than one file"})
     void anArtifactPatternThatIsWrongFailsTheRunWithThatSentence(String pattern, String reason) throws Exception {
-        String said = repository.push("developer", "feature/pattern", Map.of("paseo.yaml", Scenario.PIPELINE.replace("out/app.txt", pattern),
-                "build.sh", "#!/bin/sh\nmkdir -p out\necho a > out/a\necho b > out/b\n"));
+        String said = repository.push("developer", "feature/pattern",
+                Map.of("paseo.yaml", Scenario.PIPELINE.replace("out/app.txt", pattern),
+                        "build.sh", "#!/bin/sh\nmkdir -p out\necho a > out/a\necho b > out/b\n"));
         JsonNode run = park.runEnds(Long.parseLong(said.replaceAll("(?s).*started daylight-api#([0-9]+) .*", "$1")));
         assertEquals("failed", run.path("run").path("status").asString());
-        assertTrue(run.path("run").path("reason").asString().contains(reason), run.path("run").path("reason").asString());
+        assertTrue(run.path("run").path("reason").asString().contains(reason),
+                run.path("run").path("reason").asString());
         repository.push("developer", "feature/good", Scenario.files());
     }
 
@@ -204,26 +222,29 @@ class RefusalTest {
         String main = next("developer", files);
         Client.Answer refused = park.as("developer").post("/api/v1/runs", Map.of("component", "daylight-api"));
         assertEquals(409, refused.status());
-        assertTrue(refused.detail().startsWith("version " + main + " of daylight-api is sealed already"), refused.detail());
+        assertTrue(refused.detail().startsWith("version " + main + " of daylight-api is sealed already"),
+                refused.detail());
         next("developer", Scenario.files());
     }
 
     @Test
     void aPatternThatClimbsOutIsAProblemOfTheFile() throws Exception {
-        String said = repository.push("developer", "feature/climb", Map.of("paseo.yaml", Scenario.PIPELINE.replace("out/app.txt", "../app.txt")));
+        String said = repository.push("developer", "feature/climb",
+                Map.of("paseo.yaml", Scenario.PIPELINE.replace("out/app.txt", "../app.txt")));
         assertTrue(said.contains("should be a path below the workspace"), said);
         repository.push("developer", "feature/good", Scenario.files());
     }
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "file:///etc                 | 403 | is not below a place from which components may come",
-        "https://park.example/x   | 403 | is not below a place from which components may come",
-        "http://park.example/x    | 400 | a repository is given as file:///path",
-        "file:///nowhere/at/all.git  | 400 | there is no folder"})
+            "file:///etc                 | 403 | is not below a place from which components may come",
+            "https://park.example/x   | 403 | is not below a place from which components may come",
+            "http://park.example/x    | 400 | a repository is given as file:///path",
+            "file:///nowhere/at/all.git  | 400 | there is no folder"})
     void aComponentFromOutsideTheAllowedFolders(String repositoryUrl, int status, String reason) {
-        Client.Answer refused = park.as("release-engineer").post("/api/v1/components", Map.of("name", "intruder", "repository", repositoryUrl,
-                "trusted", List.of("main"), "allowed", List.of(), "secrets", List.of()));
+        Client.Answer refused = park.as("release-engineer").post("/api/v1/components",
+                Map.of("name", "intruder", "repository", repositoryUrl,
+                        "trusted", List.of("main"), "allowed", List.of(), "secrets", List.of()));
         assertEquals(status, refused.status());
         assertTrue(refused.detail().contains(reason), refused.detail());
         assertEquals(404, park.as("developer").get("/api/v1/components/intruder").status(), "nothing is left of it");
@@ -231,13 +252,17 @@ class RefusalTest {
 
     @Test
     void whatIsTooLongOrTooManyIsRefused() throws Exception {
-        assertEquals(400, park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "x".repeat(16_001))).status());
+        assertEquals(400, park.as("admin")
+                .put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "x".repeat(16_001))).status());
         park.as("admin").put("/api/v1/secrets", Map.of("name", "LONG_KEY", "value", "x".repeat(16_000))).good();
-        Map<String, Object> file = Map.of("kind", "artifact", "name", "app", "fileName", "app", "size", 1, "digest", "0".repeat(64));
-        Client.Answer many = park.as("release-engineer").post("/api/v1/components/daylight-api/uploads", Map.of("number", "9.9", "files", java.util.Collections.nCopies(201, file)));
+        Map<String, Object> file = Map.of("kind", "artifact", "name", "app", "fileName", "app", "size", 1, "digest",
+                "0".repeat(64));
+        Client.Answer many = park.as("release-engineer").post("/api/v1/components/daylight-api/uploads",
+                Map.of("number", "9.9", "files", java.util.Collections.nCopies(201, file)));
         assertEquals(400, many.status());
         assertTrue(many.detail().contains("an upload has 1 to 200 files"), many::detail);
-        HttpResponse<String> nobody = new Client(park.address(), "").raw(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString("{\"name\": \"" + "x".repeat(16_384) + "\"}"))
+        HttpResponse<String> nobody = new Client(park.address(), "").raw(HttpRequest.newBuilder()
+                .POST(HttpRequest.BodyPublishers.ofString("{\"name\": \"" + "x".repeat(16_384) + "\"}"))
                 .header("Content-Type", "application/json"), "/api/v1/tokens");
         assertEquals(413, nobody.statusCode(), nobody.body());
     }
@@ -245,16 +270,22 @@ class RefusalTest {
     @Test
     void aLinkOutOfTheAllowedFoldersIsSeenThrough() throws Exception {
         Files.createSymbolicLink(park.folder.resolve("repositories/link.git"), java.nio.file.Path.of("/etc"));
-        assertEquals(403, park.as("release-engineer").post("/api/v1/components", Map.of("name", "intruder", "repository",
-                "file://" + park.folder.resolve("repositories/link.git"), "trusted", List.of(), "allowed", List.of(), "secrets", List.of())).status());
+        assertEquals(403,
+                park.as("release-engineer").post("/api/v1/components", Map.of("name", "intruder", "repository",
+                        "file://" + park.folder.resolve("repositories/link.git"), "trusted", List.of(), "allowed",
+                        List.of(), "secrets", List.of())).status());
     }
 
     private static HttpResponse<String> hook(String id, long at, String key, String body) throws Exception {
         Mac mac = Mac.getInstance("HmacSHA256");
         mac.init(new SecretKeySpec(Base64.getDecoder().decode(key), "HmacSHA256"));
-        String signature = Base64.getEncoder().encodeToString(mac.doFinal((id + "." + at + "." + body).getBytes(StandardCharsets.UTF_8)));
-        return park.as("developer").raw(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString(body)).header("Content-Type", "application/json")
-                .header("webhook-id", id).header("webhook-timestamp", Long.toString(at)).header("webhook-signature", "v1," + signature), "/hooks/v1/push/daylight-api");
+        String signature = Base64.getEncoder()
+                .encodeToString(mac.doFinal((id + "." + at + "." + body).getBytes(StandardCharsets.UTF_8)));
+        return park.as("developer")
+                .raw(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString(body))
+                        .header("Content-Type", "application/json")
+                        .header("webhook-id", id).header("webhook-timestamp", Long.toString(at))
+                        .header("webhook-signature", "v1," + signature), "/hooks/v1/push/daylight-api");
     }
 
     /** The signature is made here by the standard's words, not by our own code. */
@@ -263,9 +294,15 @@ class RefusalTest {
         String script = Files.readString(park.folder.resolve("repositories/daylight-api.git/hooks/post-receive"));
         String key = script.replaceAll("(?s).*secret='([^']*)'.*", "$1");
         long now = Instant.now().getEpochSecond();
-        assertEquals(401, hook("msg_forged", now, Base64.getEncoder().encodeToString("not the key".getBytes(StandardCharsets.UTF_8)), "{}").statusCode());
+        assertEquals(401,
+                hook("msg_forged", now,
+                        Base64.getEncoder().encodeToString("not the key".getBytes(StandardCharsets.UTF_8)), "{}")
+                        .statusCode());
         assertEquals(401, hook("msg_old", now - 3600, key, "{}").statusCode());
-        assertEquals("Nothing has moved since Paseo looked last: what was pushed was noticed already. What came of it: paseo why daylight-api\n", hook("msg_good", now, key, "{}").body());
+        assertEquals(
+                "Nothing has moved since Paseo looked last: what was pushed was noticed already. What came of it: "
+                        + "paseo why daylight-api\n",
+                hook("msg_good", now, key, "{}").body());
         assertTrue(hook("msg_good", now, key, "{}").body().startsWith("Paseo had this message before"));
         assertEquals(400, hook("msg_garbage", now, key, "not json").statusCode());
         assertEquals(413, hook("msg_huge", now, key, "x".repeat(2 << 20)).statusCode());
@@ -274,11 +311,15 @@ class RefusalTest {
     @Test
     void anEnvironmentsFileWithProblemsChangesNothing() {
         Client.Answer refused = park.as("admin").put("/api/v1/environments",
-                Map.of("text", Scenario.environments(park::hostAddress).replace("from: approvers", "from: aprovers").replace("daylight-api:", "daylight-apo:")));
+                Map.of("text", Scenario.environments(park::hostAddress).replace("from: approvers", "from: aprovers")
+                        .replace("daylight-api:", "daylight-apo:")));
         assertEquals(422, refused.status());
-        assertTrue(refused.detail().contains("there is no component daylight-apo; did you mean daylight-api?"), refused.detail());
-        assertTrue(refused.detail().contains("there is no group or account aprovers; did you mean approvers?"), refused.detail());
-        assertEquals("approvers", park.as("admin").get("/api/v1/environments").body().get(2).path("rules").path("gates").path("toEnter").path("approvals").path(0).path("from").path(0).asString());
+        assertTrue(refused.detail().contains("there is no component daylight-apo; did you mean daylight-api?"),
+                refused.detail());
+        assertTrue(refused.detail().contains("there is no group or account aprovers; did you mean approvers?"),
+                refused.detail());
+        assertEquals("approvers", park.as("admin").get("/api/v1/environments").body().get(2).path("rules").path("gates")
+                .path("toEnter").path("approvals").path(0).path("from").path(0).asString());
     }
 
     @Test
@@ -291,8 +332,14 @@ class RefusalTest {
     @Test
     void whoIsNotSignedInOrMayNot() {
         assertEquals(401, new Client(park.address(), "nonsense").get("/api/v1/whereabouts").status());
-        assertEquals(403, park.as("developer").post("/api/v1/deployments", Map.of("component", "daylight-api", "version", "1.4.1", "environment", "test")).status());
-        assertEquals(403, park.as("approver-1").put("/api/v1/environments", Map.of("text", "", "loosen", true)).status());
-        assertEquals(401, new Client(park.address(), "").post("/api/v1/tokens", Map.of("name", "admin", "password", "guess", "label", "x")).status());
+        assertEquals(403,
+                park.as("developer")
+                        .post("/api/v1/deployments",
+                                Map.of("component", "daylight-api", "version", "1.4.1", "environment", "test"))
+                        .status());
+        assertEquals(403,
+                park.as("approver-1").put("/api/v1/environments", Map.of("text", "", "loosen", true)).status());
+        assertEquals(401, new Client(park.address(), "")
+                .post("/api/v1/tokens", Map.of("name", "admin", "password", "guess", "label", "x")).status());
     }
 }

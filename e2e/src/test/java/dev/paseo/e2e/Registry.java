@@ -53,12 +53,16 @@ final class Registry implements AutoCloseable {
         blob(repository, layer);
         blob(repository, "{}".getBytes(StandardCharsets.UTF_8));
         String manifest = """
-                {"schemaVersion":2,"mediaType":"application/vnd.oci.image.manifest.v1+json","artifactType":"application/vnd.park.archive",
+                {"schemaVersion":2,"mediaType":"application/vnd.oci.image.manifest.v1+json",\
+                "artifactType":"application/vnd.park.archive",
                 "config":{"mediaType":"application/vnd.oci.empty.v1+json","digest":"%s","size":2},
-                "layers":[{"mediaType":"application/gzip","digest":"%s","size":%d,"annotations":{"org.opencontainers.image.title":"%s"}}]}"""
+                "layers":[{"mediaType":"application/gzip","digest":"%s","size":%d,"annotations":{\
+                "org.opencontainers.image.title":"%s"}}]}"""
                 .formatted(sha256("{}".getBytes(StandardCharsets.UTF_8)), sha256(layer), layer.length, title);
-        HttpResponse<String> answer = send(HttpRequest.newBuilder(URI.create(address + "/v2/" + repository + "/manifests/" + tag))
-                .header("Content-Type", "application/vnd.oci.image.manifest.v1+json").PUT(HttpRequest.BodyPublishers.ofString(manifest)));
+        HttpResponse<String> answer = send(
+                HttpRequest.newBuilder(URI.create(address + "/v2/" + repository + "/manifests/" + tag))
+                        .header("Content-Type", "application/vnd.oci.image.manifest.v1+json")
+                        .PUT(HttpRequest.BodyPublishers.ofString(manifest)));
         if (answer.statusCode() != 201) {
             throw new IOException(answer.statusCode() + " " + answer.body());
         }
@@ -66,11 +70,14 @@ final class Registry implements AutoCloseable {
     }
 
     private void blob(String repository, byte[] bytes) throws IOException {
-        HttpResponse<String> begun = send(HttpRequest.newBuilder(URI.create(address + "/v2/" + repository + "/blobs/uploads/"))
-                .POST(HttpRequest.BodyPublishers.noBody()));
+        HttpResponse<String> begun = send(
+                HttpRequest.newBuilder(URI.create(address + "/v2/" + repository + "/blobs/uploads/"))
+                        .POST(HttpRequest.BodyPublishers.noBody()));
         String location = begun.headers().firstValue("location").orElseThrow();
-        URI to = URI.create((location.startsWith("http") ? location : address + location) + (location.contains("?") ? "&" : "?") + "digest=" + sha256(bytes));
-        send(HttpRequest.newBuilder(to).header("Content-Type", "application/octet-stream").PUT(HttpRequest.BodyPublishers.ofByteArray(bytes)));
+        URI to = URI.create((location.startsWith("http") ? location : address + location)
+                + (location.contains("?") ? "&" : "?") + "digest=" + sha256(bytes));
+        send(HttpRequest.newBuilder(to).header("Content-Type", "application/octet-stream")
+                .PUT(HttpRequest.BodyPublishers.ofByteArray(bytes)));
     }
 
     private static HttpResponse<String> send(HttpRequest.Builder request) throws IOException {

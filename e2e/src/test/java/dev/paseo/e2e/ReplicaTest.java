@@ -61,11 +61,17 @@ class ReplicaTest {
             park.runEnds(1);
             assertFalse(park.paseo("developer", "show", "daylight-api#1").out().contains("away"));
             service.close();
-            park.database.as("update presence set last_alive = last_alive - interval 1 hour, outside_at = outside_at - interval 1 hour;"
-                    + "update run set created_at = created_at - interval 2 hour, started_at = started_at - interval 2 hour");
+            park.database.as(
+                    "update presence set last_alive = last_alive - interval 1 hour, outside_at = outside_at - "
+                            + "interval 1 hour;"
+                            + "update run set created_at = created_at - interval 2 hour, started_at = started_at - "
+                            + "interval 2 hour");
             park.startService();
-            Await.until("it says so", () -> park.paseo("developer", "show", "daylight-api#1").out().contains(" min in which the service was away"));
-            assertEquals(3600, park.as("developer").get("/api/v1/runs/daylight-api/1").good().path("run").path("away").asLong(), 120);
+            Await.until("it says so", () -> park.paseo("developer", "show", "daylight-api#1").out()
+                    .contains(" min in which the service was away"));
+            assertEquals(3600,
+                    park.as("developer").get("/api/v1/runs/daylight-api/1").good().path("run").path("away").asLong(),
+                    120);
         }
     }
 }

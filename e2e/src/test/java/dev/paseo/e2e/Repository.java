@@ -39,7 +39,8 @@ final class Repository {
     }
 
     /** @param pusher whom the hook tells; empty: it tells nobody */
-    String push(String author, String branch, Map<String, String> files, String pusher) throws IOException, InterruptedException {
+    String push(String author, String branch, Map<String, String> files, String pusher)
+            throws IOException, InterruptedException {
         checkOut(branch);
         for (Map.Entry<String, String> file : files.entrySet()) {
             Path path = work.resolve(file.getKey());
@@ -48,8 +49,10 @@ final class Repository {
             path.toFile().setExecutable(file.getKey().endsWith(".sh"));
         }
         run(work, List.of("git", "add", "-A"));
-        run(work, List.of("git", "-c", "user.name=" + author, "-c", "user.email=" + author + "@park.example", "commit", "-q", "--allow-empty",
-                "-m", "Change " + String.join(", ", files.keySet())));
+        run(work,
+                List.of("git", "-c", "user.name=" + author, "-c", "user.email=" + author + "@park.example", "commit",
+                        "-q", "--allow-empty",
+                        "-m", "Change " + String.join(", ", files.keySet())));
         return run(work, List.of("git", "push", "origin", branch), pusher);
     }
 
@@ -84,38 +87,45 @@ final class Repository {
 
     /** Any git command in the checkout; what it said. */
     String git(String... arguments) throws IOException, InterruptedException {
-        List<String> command = new ArrayList<>(List.of("git", "-c", "user.name=developer", "-c", "user.email=developer@park.example"));
+        List<String> command = new ArrayList<>(
+                List.of("git", "-c", "user.name=developer", "-c", "user.email=developer@park.example"));
         command.addAll(List.of(arguments));
         return run(work, command);
     }
 
     /** Sets a ref of the repository itself, whatever it is called; no commit removes it. */
     void raw(String ref, String commit) throws IOException, InterruptedException {
-        run(bare, commit.isEmpty() ? List.of("git", "update-ref", "-d", ref) : List.of("git", "update-ref", ref, commit));
+        run(bare,
+                commit.isEmpty() ? List.of("git", "update-ref", "-d", ref) : List.of("git", "update-ref", ref, commit));
     }
 
     /** Makes commits, each on top of the one before, that no branch has yet. */
     List<String> commits(int count) throws IOException, InterruptedException {
         StringBuilder stream = new StringBuilder();
         for (int at = 0; at < count; at++) {
-            stream.append("commit refs/made/up\nmark :").append(at + 1).append("\ncommitter developer <developer@park.example> ").append(1_760_000_000 + at)
+            stream.append("commit refs/made/up\nmark :").append(at + 1)
+                    .append("\ncommitter developer <developer@park.example> ").append(1_760_000_000 + at)
                     .append(" +0000\ndata 2\nx\n").append(at == 0 ? "from refs/heads/main^0\n" : "");
         }
         Path marks = bare.resolve("made-up");
-        Process process = new ProcessBuilder("git", "fast-import", "--quiet", "--export-marks=" + marks).directory(bare.toFile()).redirectErrorStream(true).start();
+        Process process = new ProcessBuilder("git", "fast-import", "--quiet", "--export-marks=" + marks)
+                .directory(bare.toFile()).redirectErrorStream(true).start();
         try (var in = process.getOutputStream()) {
             in.write(stream.toString().getBytes(StandardCharsets.UTF_8));
         }
         process.getInputStream().readAllBytes();
         process.waitFor();
         List<String> commits = new ArrayList<>(Collections.nCopies(count, ""));
-        Files.readAllLines(marks).forEach(line -> commits.set(Integer.parseInt(line.substring(1, line.indexOf(' '))) - 1, line.substring(line.indexOf(' ') + 1)));
+        Files.readAllLines(marks)
+                .forEach(line -> commits.set(Integer.parseInt(line.substring(1, line.indexOf(' '))) - 1,
+                        line.substring(line.indexOf(' ') + 1)));
         return commits;
     }
 
     /** A bare copy of it beside it. */
     void copy(String name) throws IOException, InterruptedException {
-        run(bare.getParent(), List.of("git", "clone", "-q", "--bare", bare.toString(), bare.resolveSibling(name + ".git").toString()));
+        run(bare.getParent(), List.of("git", "clone", "-q", "--bare", bare.toString(),
+                bare.resolveSibling(name + ".git").toString()));
     }
 
     String head() throws IOException, InterruptedException {
@@ -126,8 +136,10 @@ final class Repository {
         return run(folder, command, "developer@park.example");
     }
 
-    private static String run(Path folder, List<String> command, String pusher) throws IOException, InterruptedException {
-        ProcessBuilder builder = new ProcessBuilder(new ArrayList<>(command)).directory(folder.toFile()).redirectErrorStream(true);
+    private static String run(Path folder, List<String> command, String pusher)
+            throws IOException, InterruptedException {
+        ProcessBuilder builder = new ProcessBuilder(new ArrayList<>(command)).directory(folder.toFile())
+                .redirectErrorStream(true);
         builder.environment().put("GIT_CONFIG_GLOBAL", "/dev/null");
         builder.environment().put("PASEO_PUSHER", pusher);
         Process process = builder.start();

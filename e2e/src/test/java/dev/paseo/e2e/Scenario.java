@@ -41,9 +41,13 @@ final class Scenario {
         Map<String, String> files = new LinkedHashMap<>();
         files.put("paseo.yaml", PIPELINE);
         files.put("health", "ok");
-        files.put("build.sh", "#!/bin/sh\nset -e\nmkdir -p out\necho \"version $PASEO_VERSION $(cat health)\" > out/app.txt\necho built\n");
+        files.put("build.sh",
+                "#!/bin/sh\nset -e\nmkdir -p out\necho \"version $PASEO_VERSION $(cat health)\" > out/app.txt\necho "
+                        + "built\n");
         files.put("test.sh", "#!/bin/sh\necho tested\n");
-        files.put("deploy/install.sh", "#!/bin/sh\nset -e\necho \"key $DATA_KEY\"\ncp \"$PASEO_ARTIFACTS/app/app.txt\" \"$PASEO_HOST_FOLDER/version\"\n");
+        files.put("deploy/install.sh",
+                "#!/bin/sh\nset -e\necho \"key $DATA_KEY\"\ncp \"$PASEO_ARTIFACTS/app/app.txt\" "
+                        + "\"$PASEO_HOST_FOLDER/version\"\n");
         files.put("deploy/remove.sh", "#!/bin/sh\nrm -f \"$PASEO_HOST_FOLDER/version\"\n");
         return files;
     }
@@ -67,7 +71,8 @@ final class Scenario {
                   production:
                     follows: staging
                     to-enter:
-                      approvals: {from: approvers, count: 1, not-by: [authors, requester], comment: required, within: 48h}
+                      approvals: {from: approvers, count: 1, not-by: [authors, requester], comment: required, within: \
+                48h}
                     components:
                       daylight-api:
                         url: %4$s

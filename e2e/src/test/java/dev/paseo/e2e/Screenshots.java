@@ -4,7 +4,10 @@ import java.io.IOException;
 import java.nio.file.Path;
 import org.openqa.selenium.By;
 
-/** Takes the pictures of docs/screenshots from the running demo. Arguments: address, folder, password of approver-2, deployment that waits. */
+/**
+ * Takes the pictures of docs/screenshots from the running demo. Arguments: address, folder, password of approver-2,
+ * deployment that waits.
+ */
 public final class Screenshots {
 
     private Screenshots() {}

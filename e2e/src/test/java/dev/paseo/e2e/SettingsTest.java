@@ -23,7 +23,8 @@ class SettingsTest {
 
     private static Map<String, String> files(String strategy) {
         Map<String, String> files = Scenario.files();
-        files.put("paseo.yaml", Scenario.PIPELINE.replace("  on-each-host:", "  strategy: " + strategy + "\n  traffic: ['true']\n  on-each-host:"));
+        files.put("paseo.yaml", Scenario.PIPELINE.replace("  on-each-host:",
+                "  strategy: " + strategy + "\n  traffic: ['true']\n  on-each-host:"));
         files.put("deploy/install.sh", INSTALL);
         return files;
     }
@@ -48,15 +49,18 @@ class SettingsTest {
     }
 
     private static String plan(Park park) {
-        return park.as("developer").get("/api/v1/places/daylight-api/test/plan?version=1.4.1").good().path("plan").path(0).path("what").asString();
+        return park.as("developer").get("/api/v1/places/daylight-api/test/plan?version=1.4.1").good().path("plan")
+                .path(0).path("what").asString();
     }
 
     private static void redeployed(Park park) {
-        park.deploymentIs(park.as("release-engineer").post("/api/v1/places/daylight-api/test/redeployment", Map.of()).good().path("id").asLong(), "live");
+        park.deploymentIs(park.as("release-engineer").post("/api/v1/places/daylight-api/test/redeployment", Map.of())
+                .good().path("id").asLong(), "live");
     }
 
     private static List<String> older(JsonNode place, String host) {
-        return place.path("hosts").valueStream().filter(each -> each.path("host").asString().equals(host)).findFirst().orElseThrow()
+        return place.path("hosts").valueStream().filter(each -> each.path("host").asString().equals(host)).findFirst()
+                .orElseThrow()
                 .path("olderSettings").valueStream().map(JsonNode::asString).toList();
     }
 
@@ -68,15 +72,18 @@ class SettingsTest {
             park.liveIn("staging", "1.4.1");
             park.rule("approver-1", park.promote("1.4.1", "production"), true, "Times agree.").good();
             park.liveIn("production", "1.4.1");
-            park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "moss-and-fern-9912", "component", "daylight-api", "environment", "production")).good();
-            long id = park.as("release-engineer").post("/api/v1/places/daylight-api/production/redeployment", Map.of()).good().path("id").asLong();
+            park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "moss-and-fern-9912",
+                    "component", "daylight-api", "environment", "production")).good();
+            long id = park.as("release-engineer").post("/api/v1/places/daylight-api/production/redeployment", Map.of())
+                    .good().path("id").asLong();
             JsonNode changed = park.deployment(id).path("comparison").path("secrets");
             assertEquals("DATA_KEY", changed.path(0).path("name").asString(), changed::toString);
             assertEquals(1, changed.path(0).path("live").path("number").asInt());
             assertEquals(2, changed.path(0).path("proposed").path("number").asInt());
             assertEquals("admin", changed.path(0).path("proposed").path("by").asString());
             String shown = park.paseo("approver-1", "show", "deployment", Long.toString(id)).out();
-            assertTrue(shown.contains("secret DATA_KEY  value 1, set ") && shown.contains(" to value 2, set ") && shown.contains(" by admin"), shown);
+            assertTrue(shown.contains("secret DATA_KEY  value 1, set ") && shown.contains(" to value 2, set ")
+                    && shown.contains(" by admin"), shown);
             assertFalse(shown.contains("moss-and-fern") || park.deployment(id).toString().contains("moss-and-fern"));
         }
     }
@@ -85,20 +92,24 @@ class SettingsTest {
     void aSideThatHasTheBytesIsGivenChangedVariablesAndSecretsAllTheSame() throws Exception {
         try (Park park = Park.open()) {
             Repository repository = park.component();
-            park.as("admin").put("/api/v1/environments", Map.of("text", environments(park, "info"), "loosen", true)).good();
+            park.as("admin").put("/api/v1/environments", Map.of("text", environments(park, "info"), "loosen", true))
+                    .good();
             repository.push("developer", "main", files("{blue-green: {old-side-stays: 1h}}"));
             park.liveIn("test", "1.4.1");
             redeployed(park);
             String north = "info at " + park.hostAddress("north-hut");
             assertEquals(List.of(north), given(park, "north-hut"));
             assertEquals("verify", plan(park), "north-hut has all of it");
-            park.as("admin").put("/api/v1/environments", Map.of("text", environments(park, "debug"), "loosen", true)).good();
-            assertEquals(List.of("LOG_LEVEL"), older(place(park), "ridge-hut"), "the place tells hosts whose settings are older than its own");
+            park.as("admin").put("/api/v1/environments", Map.of("text", environments(park, "debug"), "loosen", true))
+                    .good();
+            assertEquals(List.of("LOG_LEVEL"), older(place(park), "ridge-hut"),
+                    "the place tells hosts whose settings are older than its own");
             assertEquals("install", plan(park), "what is shown is what will be done");
             redeployed(park);
             assertEquals(List.of(north, north.replace("info", "debug")), given(park, "north-hut"));
             assertEquals(List.of(), older(place(park), "north-hut"));
-            park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "another-key-of-the-park", "component", "daylight-api", "environment", "test")).good();
+            park.as("admin").put("/api/v1/secrets", Map.of("name", "DATA_KEY", "value", "another-key-of-the-park",
+                    "component", "daylight-api", "environment", "test")).good();
             assertEquals(List.of("DATA_KEY"), older(place(park), "north-hut"));
             redeployed(park);
             assertEquals(2, given(park, "ridge-hut").size(), "the other side was given both");
@@ -113,14 +124,23 @@ class SettingsTest {
             park.as("admin").put("/api/v1/environments", Map.of("text", one, "loosen", true)).good();
             repository.push("developer", "main", files("{rolling: {}}"));
             park.liveIn("test", "1.4.1");
-            park.as("admin").put("/api/v1/environments", Map.of("text", one.replace("hosts: {north-hut", "hosts: {ridge-hut: {}, north-hut"), "loosen", true)).good();
-            Client.Answer refused = park.as("release-engineer").post("/api/v1/places/daylight-api/test/repair", Map.of());
+            park.as("admin")
+                    .put("/api/v1/environments", Map.of("text",
+                            one.replace("hosts: {north-hut", "hosts: {ridge-hut: {}, north-hut"), "loosen", true))
+                    .good();
+            Client.Answer refused = park.as("release-engineer").post("/api/v1/places/daylight-api/test/repair",
+                    Map.of());
             assertEquals(409, refused.status());
-            assertTrue(refused.detail().contains("names {host.url}, but in test no address (url) is set for ridge-hut"), refused.detail());
+            assertTrue(refused.detail().contains("names {host.url}, but in test no address (url) is set for ridge-hut"),
+                    refused.detail());
             park.as("admin").put("/api/v1/environments", Map.of("text", one.replace("hosts: {north-hut",
-                    "hosts: {ridge-hut: {url: \"" + park.hostAddress("ridge-hut") + "\"}, north-hut"), "loosen", true)).good();
-            Client.Answer repaired = park.as("release-engineer").post("/api/v1/places/daylight-api/test/repair", Map.of());
-            assertTrue(repaired.status() == 200 || repaired.detail().contains("ridge-hut is being looked after already"), repaired::toString);
+                    "hosts: {ridge-hut: {url: \"" + park.hostAddress("ridge-hut") + "\"}, north-hut"), "loosen", true))
+                    .good();
+            Client.Answer repaired = park.as("release-engineer").post("/api/v1/places/daylight-api/test/repair",
+                    Map.of());
+            assertTrue(
+                    repaired.status() == 200 || repaired.detail().contains("ridge-hut is being looked after already"),
+                    repaired::toString);
             Await.until("the new host has it", () -> place(park).path("differing").isEmpty());
             assertEquals(List.of("info at " + park.hostAddress("ridge-hut")), given(park, "ridge-hut"));
         }

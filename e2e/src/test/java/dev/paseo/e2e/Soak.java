@@ -17,8 +17,10 @@ import java.util.concurrent.atomic.AtomicInteger;
 import org.slf4j.LoggerFactory;
 
 /**
- * Good components are pushed and deployed all the while that everything odd comes in: commits, files, hooks, bodies, names. The
- * service is a process of its own with 256 MB of heap. Prints a table; exits 1 where something good was not done in time, a
+ * Good components are pushed and deployed all the while that everything odd comes in: commits, files, hooks, bodies,
+ * names. The
+ * service is a process of its own with 256 MB of heap. Prints a table; exits 1 where something good was not done in
+ * time, a
  * request was answered with a failure of ours, or memory or threads grew.
  */
 public final class Soak {
@@ -62,8 +64,10 @@ public final class Soak {
         park.installHook(odd, "peculiar", script -> script);
         odd.push("developer", "main", Map.of("paseo.yaml", StartingTest.pipeline("peculiar", "- push: [main]")));
         long end = System.nanoTime() + length.toNanos();
-        List<Thread> attackers = List.of(attack("odd commits", () -> oddCommit(odd)), attack("large files", () -> largeFile(odd)), attack("hooks nobody signed", this::hook),
-                attack("bodies as nobody means them", this::body), attack("bodies of 3 MB", this::largeBody), attack("names of branches", () -> name(odd)));
+        List<Thread> attackers = List.of(attack("odd commits", () -> oddCommit(odd)),
+                attack("large files", () -> largeFile(odd)), attack("hooks nobody signed", this::hook),
+                attack("bodies as nobody means them", this::body), attack("bodies of 3 MB", this::largeBody),
+                attack("names of branches", () -> name(odd)));
         int pushes = 0;
         int late = 0;
         // The beginning is when everything has been asked for once: classes are loaded, pools are filled.
@@ -76,9 +80,11 @@ public final class Soak {
             long began = System.nanoTime();
             good.push("developer", "main", Map.of("README", "push " + pushes++));
             int number = pushes + 1;
-            boolean started = within(IN_TIME, () -> park.as("developer").get("/api/v1/runs/daylight-api/" + number).status() == 200);
+            boolean started = within(IN_TIME,
+                    () -> park.as("developer").get("/api/v1/runs/daylight-api/" + number).status() == 200);
             starts.add((System.nanoTime() - began) / 1_000_000);
-            boolean live = started && within(IN_TIME.multipliedBy(2), () -> park.live("staging").filter(version -> version.equals("1.4." + number)).isPresent());
+            boolean live = started && within(IN_TIME.multipliedBy(2),
+                    () -> park.live("staging").filter(version -> version.equals("1.4." + number)).isPresent());
             late += live ? 0 : 1;
         }
         over = true;
@@ -86,8 +92,10 @@ public final class Soak {
             each.join(Duration.ofSeconds(60));
         }
         Usage after = new Usage(service);
-        boolean alive = service.isAlive() && park.as("admin").get("/actuator/health").body().path("status").asString().equals("UP");
-        boolean grew = after.live() > before.live() * 1.2 + 10 || after.megabytes() > before.megabytes() + 100 || after.threads() > before.threads() + 20;
+        boolean alive = service.isAlive()
+                && park.as("admin").get("/actuator/health").body().path("status").asString().equals("UP");
+        boolean grew = after.live() > before.live() * 1.2 + 10 || after.megabytes() > before.megabytes() + 100
+                || after.threads() > before.threads() + 20;
         print(pushes, late, before, after, alive);
         return late == 0 && failures.get() == 0 && alive && !grew ? 0 : 1;
     }
@@ -95,13 +103,18 @@ public final class Soak {
     private void print(int pushes, int late, Usage before, Usage after, boolean alive) {
         List<Long> sorted = starts.stream().sorted().toList();
         System.out.println("| what | how it went |\n|---|---|");
-        System.out.println("| good pushes, each started and live in staging in time | " + (pushes - late) + " of " + pushes + " |");
-        System.out.println("| from the push to its run, ms | p50 " + sorted.get(sorted.size() / 2) + ", slowest " + sorted.getLast() + " |");
+        System.out.println("| good pushes, each started and live in staging in time | " + (pushes - late) + " of "
+                + pushes + " |");
+        System.out.println("| from the push to its run, ms | p50 " + sorted.get(sorted.size() / 2) + ", slowest "
+                + sorted.getLast() + " |");
         done.forEach((what, count) -> System.out.println("| " + what + " | " + count + " |"));
         System.out.println("| answered with a failure of ours | " + failures + " |");
-        System.out.println("| memory of the process (" + HEAP + "), MB | " + before.megabytes() + " after a tenth of the time, " + after.megabytes() + " at the end |");
-        System.out.println("| what lives in its heap after a full collection, MB | " + before.live() + " after a tenth of the time, " + after.live() + " at the end |");
-        System.out.println("| its threads | " + before.threads() + " after a tenth of the time, " + after.threads() + " at the end |");
+        System.out.println("| memory of the process (" + HEAP + "), MB | " + before.megabytes()
+                + " after a tenth of the time, " + after.megabytes() + " at the end |");
+        System.out.println("| what lives in its heap after a full collection, MB | " + before.live()
+                + " after a tenth of the time, " + after.live() + " at the end |");
+        System.out.println("| its threads | " + before.threads() + " after a tenth of the time, " + after.threads()
+                + " at the end |");
         System.out.println("| alive, and its health up | " + (alive ? "yes" : "no") + " |");
     }
 
@@ -139,39 +152,51 @@ public final class Soak {
 
     private synchronized void oddCommit(Repository odd) throws Exception {
         String tree = odd.git("rev-parse", "main^{tree}").strip();
-        List<String> who = List.of("A <a@x> 568971820800 +9999", "A <a@x>", "nobody", "A <a@x> -99999999999 -9999", "\u001f <\u001f> 1 +0000");
+        List<String> who = List.of("A <a@x> 568971820800 +9999", "A <a@x>", "nobody", "A <a@x> -99999999999 -9999",
+                "\u001f <\u001f> 1 +0000");
         String committer = who.get(random.nextInt(who.size()));
-        Path object = Files.writeString(park.folder.resolve("soak-object"), "tree " + tree + "\nauthor " + committer + "\ncommitter " + committer + "\n\nodd \u001f " + random.nextInt() + "\n");
+        Path object = Files.writeString(park.folder.resolve("soak-object"), "tree " + tree + "\nauthor " + committer
+                + "\ncommitter " + committer + "\n\nodd \u001f " + random.nextInt() + "\n");
         String commit = odd.git("hash-object", "-t", "commit", "-w", "--literally", object.toString()).strip();
         odd.git("update-ref", "refs/heads/odd", commit);
         odd.git("push", "-q", "--force", "origin", "odd");
     }
 
     private synchronized void largeFile(Repository odd) throws Exception {
-        odd.push("developer", "large/" + random.nextInt(5), Map.of("paseo.yaml", "paseo: 1\n#" + "x".repeat(20_000_000) + random.nextInt()));
+        odd.push("developer", "large/" + random.nextInt(5),
+                Map.of("paseo.yaml", "paseo: 1\n#" + "x".repeat(20_000_000) + random.nextInt()));
     }
 
     private synchronized void name(Repository odd) throws Exception {
-        odd.raw("refs/heads/" + List.of("-dash", "a;b", "season/öresund-明石", "x".repeat(230), "a'b\"c").get(random.nextInt(5)), odd.head());
+        odd.raw("refs/heads/"
+                + List.of("-dash", "a;b", "season/öresund-明石", "x".repeat(230), "a'b\"c").get(random.nextInt(5)),
+                odd.head());
         odd.git("push", "-q", "origin", "HEAD:refs/heads/n" + random.nextInt(200));
     }
 
     private void hook() throws Exception {
-        sent(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString("x".repeat(random.nextInt(200_000)))).header("webhook-id", "x").header("webhook-timestamp", "soon")
+        sent(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString("x".repeat(random.nextInt(200_000))))
+                .header("webhook-id", "x").header("webhook-timestamp", "soon")
                 .header("webhook-signature", "v1,x"), "/hooks/v1/push/daylight-api");
     }
 
     private void body() throws Exception {
-        List<String> bodies = List.of("{}", "null", "[]", "{\"component\":null}", "{\"component\":\"\u0000\"}", "{\"component\":", "\"x\"", "{\"component\":{\"a\":[[[[[[]]]]]]}}");
-        sent(authorized().POST(HttpRequest.BodyPublishers.ofString(bodies.get(random.nextInt(bodies.size())))), List.of("/api/v1/runs", "/api/v1/deployments", "/api/v1/sets", "/api/v1/components").get(random.nextInt(4)));
+        List<String> bodies = List.of("{}", "null", "[]", "{\"component\":null}", "{\"component\":\"\u0000\"}",
+                "{\"component\":", "\"x\"", "{\"component\":{\"a\":[[[[[[]]]]]]}}");
+        sent(authorized().POST(HttpRequest.BodyPublishers.ofString(bodies.get(random.nextInt(bodies.size())))),
+                List.of("/api/v1/runs", "/api/v1/deployments", "/api/v1/sets", "/api/v1/components")
+                        .get(random.nextInt(4)));
     }
 
     private void largeBody() throws Exception {
-        sent(authorized().POST(HttpRequest.BodyPublishers.ofString("{\"component\":\"" + "x".repeat(3_000_000) + "\"}")), "/api/v1/runs");
+        sent(authorized()
+                .POST(HttpRequest.BodyPublishers.ofString("{\"component\":\"" + "x".repeat(3_000_000) + "\"}")),
+                "/api/v1/runs");
     }
 
     private HttpRequest.Builder authorized() {
-        return HttpRequest.newBuilder().header("Content-Type", "application/json").header("Authorization", "Bearer " + park.as("release-engineer").token());
+        return HttpRequest.newBuilder().header("Content-Type", "application/json").header("Authorization",
+                "Bearer " + park.as("release-engineer").token());
     }
 
     private void sent(HttpRequest.Builder request, String path) throws IOException {
@@ -191,13 +216,16 @@ public final class Soak {
 
         /** The last line of a histogram is "Total", the number of objects and their bytes. */
         private static long liveHeap(Process process) throws IOException {
-            Process asking = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin/jcmd").toString(), Long.toString(process.pid()), "GC.class_histogram").start();
-            List<String> lines = new String(asking.getInputStream().readAllBytes(), StandardCharsets.UTF_8).lines().toList();
+            Process asking = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin/jcmd").toString(),
+                    Long.toString(process.pid()), "GC.class_histogram").start();
+            List<String> lines = new String(asking.getInputStream().readAllBytes(), StandardCharsets.UTF_8).lines()
+                    .toList();
             return Long.parseLong(lines.getLast().strip().split("\\s+")[2]) >> 20;
         }
 
         private static long read(Process process, String name) throws IOException {
-            return Files.readAllLines(Path.of("/proc/" + process.pid() + "/status")).stream().filter(line -> line.startsWith(name))
+            return Files.readAllLines(Path.of("/proc/" + process.pid() + "/status")).stream()
+                    .filter(line -> line.startsWith(name))
                     .map(line -> Long.parseLong(line.replaceAll("[^0-9]", ""))).findFirst().orElse(0L);
         }
     }

@@ -54,10 +54,13 @@ final class StartingBench {
 
     void matching() {
         BranchRules rules = BranchRules.of(List.of("feature/*"), List.of("main"));
-        List<Matching.InForce> triggers = IntStream.range(0, TRIGGERS).mapToObj(at -> new Matching.InForce("component-" + at, 0,
-                at % 2 == 0 ? new Trigger.Upstream(List.of("sun-model"), List.of(new BranchPattern("season/*"), new BranchPattern("main")),
+        List<Matching.InForce> triggers = IntStream.range(0, TRIGGERS).mapToObj(at -> new Matching.InForce(
+                "component-" + at, 0,
+                at % 2 == 0 ? new Trigger.Upstream(List.of("sun-model"),
+                        List.of(new BranchPattern("season/*"), new BranchPattern("main")),
                         Set.of(at % 4 == 0 ? Trigger.RunEnd.PASSED : Trigger.RunEnd.FAILED), false, Trigger.Novelty.ANY)
-                        : new Trigger.Push(List.of(new BranchPattern("main")), List.of()), rules, "main", Optional.<String>empty())).toList();
+                        : new Trigger.Push(List.of(new BranchPattern("main")), List.of()),
+                rules, "main", Optional.<String>empty())).toList();
         Event event = new Event.RunEnded("sun-model", 3, "main", true, Trigger.RunEnd.PASSED, Optional.empty());
         List<Double> times = new ArrayList<>();
         int found = 0;
@@ -68,8 +71,12 @@ final class StartingBench {
                 times.add((System.nanoTime() - began) / 1e6);
             }
         }
-        figures.row("one event against 10,000 triggers", number("p50 %.2f ms, p99 %.2f ms; %.0f concerned", percentile(times, 0.5), percentile(times, 0.99), found), "< 5 ms",
-                new Figures.Limit(percentile(times, 0.99), 5, false, ""), "100 times, warm; half of them name the event's component, each with two patterns");
+        figures.row("one event against 10,000 triggers",
+                number("p50 %.2f ms, p99 %.2f ms; %.0f concerned", percentile(times, 0.5), percentile(times, 0.99),
+                        found),
+                "< 5 ms",
+                new Figures.Limit(percentile(times, 0.99), 5, false, ""),
+                "100 times, warm; half of them name the event's component, each with two patterns");
     }
 
     void hooks() throws Exception {
@@ -86,9 +93,12 @@ final class StartingBench {
                 String name = "hut-" + sender;
                 Repository repository = park.bring(name, Map.of());
                 Files.delete(park.folder.resolve("repositories/" + name + ".git/hooks/post-receive"));
-                repository.push("developer", "main", Map.of("paseo.yaml", "paseo: 1\ncomponent: " + name + "\nversions: \"1.{serial}\"\nstarts:\n  - push: [main]\n"
-                        + "newer-start: runs-beside\nstages:\n  build: {wants: [an-agent-that-is-not-here], steps: ['true']}\n"));
-                byte[] key = Base64.getDecoder().decode(park.as("release-engineer").text("/api/v1/components/" + name + "/hook").replaceAll("(?s).*secret='([^']*)'.*", "$1"));
+                repository.push("developer", "main", Map.of("paseo.yaml", "paseo: 1\ncomponent: " + name
+                        + "\nversions: \"1.{serial}\"\nstarts:\n  - push: [main]\n"
+                        + "newer-start: runs-beside\nstages:\n  build: {wants: [an-agent-that-is-not-here], steps: "
+                        + "['true']}\n"));
+                byte[] key = Base64.getDecoder().decode(park.as("release-engineer")
+                        .text("/api/v1/components/" + name + "/hook").replaceAll("(?s).*secret='([^']*)'.*", "$1"));
                 List<String> commits = repository.commits(wanted / SENDERS + 1);
                 Thread.ofPlatform().start(() -> {
                     try {
@@ -113,10 +123,16 @@ final class StartingBench {
             done.await();
             double minutes = (System.nanoTime() - began) / 60e9;
             int runs = Integer.parseInt(park.database.as("select count(*) from run").strip());
-            int commits = Integer.parseInt(park.database.as("select count(distinct component_id, commit_id) from run").strip());
-            figures.row("1,000 hooks a minute for ten minutes", number("%.0f hooks in %.1f min, %.0f refused; %.0f runs of %.0f commits: %.0f lost, %.0f doubled; answered in p50 %.0f ms, p99 %.0f ms",
-                    sent.get(), minutes, refused.get(), runs, commits, sent.get() - commits, runs - commits, percentile(times, 0.5), percentile(times, 0.99)),
-                    "none lost, none doubled", SENDERS + " repositories, each hook after a commit of its own; nothing runs, since no agent has the tag that is wanted");
+            int commits = Integer
+                    .parseInt(park.database.as("select count(distinct component_id, commit_id) from run").strip());
+            figures.row("1,000 hooks a minute for ten minutes", number(
+                    "%.0f hooks in %.1f min, %.0f refused; %.0f runs of %.0f commits: %.0f lost, %.0f doubled; "
+                            + "answered in p50 %.0f ms, p99 %.0f ms",
+                    sent.get(), minutes, refused.get(), runs, commits, sent.get() - commits, runs - commits,
+                    percentile(times, 0.5), percentile(times, 0.99)),
+                    "none lost, none doubled",
+                    SENDERS + " repositories, each hook after a commit of its own; nothing runs, since no agent has "
+                            + "the tag that is wanted");
         }
     }
 
@@ -125,15 +141,19 @@ final class StartingBench {
         long at = System.currentTimeMillis() / 1000;
         Mac mac = Mac.getInstance("HmacSHA256");
         mac.init(new SecretKeySpec(key, "HmacSHA256"));
-        String signature = "v1," + Base64.getEncoder().encodeToString(mac.doFinal((id + "." + at + "." + body).getBytes(StandardCharsets.UTF_8)));
-        return new Client(park.address(), "").raw(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString(body)).header("webhook-id", id)
-                .header("webhook-timestamp", Long.toString(at)).header("webhook-signature", signature), "/hooks/v1/push/" + name).statusCode() == 200;
+        String signature = "v1," + Base64.getEncoder()
+                .encodeToString(mac.doFinal((id + "." + at + "." + body).getBytes(StandardCharsets.UTF_8)));
+        return new Client(park.address(), "").raw(
+                HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString(body)).header("webhook-id", id)
+                        .header("webhook-timestamp", Long.toString(at)).header("webhook-signature", signature),
+                "/hooks/v1/push/" + name).statusCode() == 200;
     }
 
     /** Processor time of this process and of the git processes that it waited for, in seconds. */
     private static double processor() throws IOException {
         String[] fields = Files.readString(Path.of("/proc/self/stat")).replaceFirst(".*\\) ", "").split(" ");
-        return (Long.parseLong(fields[11]) + Long.parseLong(fields[12]) + Long.parseLong(fields[13]) + Long.parseLong(fields[14])) / 100.0;
+        return (Long.parseLong(fields[11]) + Long.parseLong(fields[12]) + Long.parseLong(fields[13])
+                + Long.parseLong(fields[14])) / 100.0;
     }
 
     private static double share(Duration length) throws IOException {
@@ -153,24 +173,31 @@ final class StartingBench {
             double idle = share(Duration.ofSeconds(60));
             Repository model = new Repository(park.folder.resolve("repositories"), "model");
             model.push("developer", "main", Map.of("paseo.yaml", "paseo: 1\ncomponent: x\nversions: \"1.{serial}\"\n"));
-            StringBuilder rows = new StringBuilder("insert into component (name, repository, file_path, main_branch, created_at) values ");
+            StringBuilder rows = new StringBuilder(
+                    "insert into component (name, repository, file_path, main_branch, created_at) values ");
             for (int at = 0; at < REPOSITORIES; at++) {
                 model.copy("hut-" + at);
-                rows.append(at == 0 ? "" : ",").append("('hut-").append(at).append("', 'file://").append(park.folder).append("/repositories/hut-").append(at)
+                rows.append(at == 0 ? "" : ",").append("('hut-").append(at).append("', 'file://").append(park.folder)
+                        .append("/repositories/hut-").append(at)
                         .append(".git', 'paseo.yaml', 'main', utc_timestamp(6))");
             }
             park.tamper(rows.toString());
             Await.until(Duration.ofMinutes(5), () -> "all were looked at", () -> looked(park) == REPOSITORIES);
             share(Duration.ofSeconds(60));
             double busy = share(Duration.ofSeconds(120));
-            figures.row("500 local repositories polled each minute", number("%.1f %% of one core (%.1f %% with the service idle at %.1f %%)", busy - idle, busy, idle), "< 10 % of one core",
-                    new Figures.Limit(busy - idle, 10, false, "each listing is a git process"), "processor time of the service and of its git processes over two minutes, without that of the idle service");
+            figures.row("500 local repositories polled each minute",
+                    number("%.1f %% of one core (%.1f %% with the service idle at %.1f %%)", busy - idle, busy, idle),
+                    "< 10 % of one core",
+                    new Figures.Limit(busy - idle, 10, false, "each listing is a git process"),
+                    "processor time of the service and of its git processes over two minutes, without that of the "
+                            + "idle service");
         }
     }
 
     private static int looked(Park park) {
         try {
-            return Integer.parseInt(park.database.as("select count(*) from repository_poll where looked_at is not null").strip());
+            return Integer.parseInt(
+                    park.database.as("select count(*) from repository_poll where looked_at is not null").strip());
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         } catch (InterruptedException stop) {
@@ -183,22 +210,38 @@ final class StartingBench {
         try (Park park = new Park()) {
             park.startService();
             park.accounts();
-            StringBuilder components = new StringBuilder("insert into component (name, file_path, main_branch, created_at) values ");
+            StringBuilder components = new StringBuilder(
+                    "insert into component (name, file_path, main_branch, created_at) values ");
             for (int at = 0; at < COMPONENTS; at++) {
-                components.append(at == 0 ? "" : ",").append("('hut-").append(at).append("', 'paseo.yaml', 'main', utc_timestamp(6))");
+                components.append(at == 0 ? "" : ",").append("('hut-").append(at)
+                        .append("', 'paseo.yaml', 'main', utc_timestamp(6))");
             }
             park.tamper(components.toString());
-            park.database.as("insert into start_trigger (component_id, position, kind, source) select id, 0, 'upstream', concat('hut-', (id - 1) div 3) from component where id > 1");
+            park.database.as(
+                    "insert into start_trigger (component_id, position, kind, source) select id, 0, 'upstream', "
+                            + "concat('hut-', (id - 1) div 3) from component where id > 1");
             park.database.as("insert into line (component_id, branch) select id, 'main' from component");
-            park.database.as("insert into pipeline_file (component_id, commit_id, text, problems, read_at) select id, 'c', '', '[]', utc_timestamp(6) from component");
+            park.database.as(
+                    "insert into pipeline_file (component_id, commit_id, text, problems, read_at) select id, 'c', "
+                            + "'', '[]', utc_timestamp(6) from component");
             park.database.as("insert into cause (kind, body, at) values ('push', '{}', utc_timestamp(6))");
-            park.database.as("insert into run (component_id, number, line_id, commit_id, branch, trusted, pipeline_file_id, cause_id, version_number, commit_summary, commit_author, status, state, "
-                    + "format, revision, created_at) select c.id, n.seq, l.id, 'c', 'main', true, f.id, (select min(id) from cause), concat('1.', n.seq), 'x', 'y', 'passed', '{}', 2, 0, utc_timestamp(6) "
-                    + "from component c join line l on l.component_id = c.id join pipeline_file f on f.component_id = c.id join seq_1_to_50 n");
-            park.database.as("insert into trigger_event (component_id, kind, event_key, sentence, actor, cause_id, at) select component_id, 'run', concat('#', number), concat('run ', number), 'x', "
-                    + "cause_id, utc_timestamp(6) from run");
-            park.database.as("insert into considered (event_id, component_id, source_id, position, words, run_id) select e.id, t.component_id, e.component_id, 0, 'upstream', "
-                    + "(select min(id) from run where component_id = t.component_id) from trigger_event e join component u on u.id = e.component_id join start_trigger t on t.source = u.name");
+            park.database.as(
+                    "insert into run (component_id, number, line_id, commit_id, branch, trusted, pipeline_file_id, "
+                            + "cause_id, version_number, commit_summary, commit_author, status, state, "
+                            + "format, revision, created_at) select c.id, n.seq, l.id, 'c', 'main', true, f.id, "
+                            + "(select min(id) from cause), concat('1.', n.seq), 'x', 'y', 'passed', '{}', 2, 0, "
+                            + "utc_timestamp(6) "
+                            + "from component c join line l on l.component_id = c.id join pipeline_file f on "
+                            + "f.component_id = c.id join seq_1_to_50 n");
+            park.database.as(
+                    "insert into trigger_event (component_id, kind, event_key, sentence, actor, cause_id, at) "
+                            + "select component_id, 'run', concat('#', number), concat('run ', number), 'x', "
+                            + "cause_id, utc_timestamp(6) from run");
+            park.database.as(
+                    "insert into considered (event_id, component_id, source_id, position, words, run_id) select "
+                            + "e.id, t.component_id, e.component_id, 0, 'upstream', "
+                            + "(select min(id) from run where component_id = t.component_id) from trigger_event e "
+                            + "join component u on u.id = e.component_id join start_trigger t on t.source = u.name");
             Client client = park.as("developer");
             List<Double> times = new ArrayList<>();
             for (int at = 0; at < 60; at++) {
@@ -208,8 +251,11 @@ final class StartingBench {
                     times.add((System.nanoTime() - asked) / 1e6);
                 }
             }
-            figures.row("the Chain page's data for 1,000 components", number("p50 %.0f ms, p99 %.0f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 200 ms",
-                    new Figures.Limit(percentile(times, 0.99), 200, false, "the newest of 50,000 runs and events of each are looked up"), "999 ways, 50,000 runs and as many events; whole answers, read and parsed");
+            figures.row("the Chain page's data for 1,000 components",
+                    number("p50 %.0f ms, p99 %.0f ms", percentile(times, 0.5), percentile(times, 0.99)), "< 200 ms",
+                    new Figures.Limit(percentile(times, 0.99), 200, false,
+                            "the newest of 50,000 runs and events of each are looked up"),
+                    "999 ways, 50,000 runs and as many events; whole answers, read and parsed");
         }
     }
 }

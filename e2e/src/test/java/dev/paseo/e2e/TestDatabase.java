@@ -37,18 +37,21 @@ final class TestDatabase {
 
     /** A server for one test alone, which may kill it; nothing that was committed is lost then. */
     static TestDatabase ofItsOwn() throws IOException, InterruptedException {
-        return new TestDatabase(Files.createTempDirectory(Files.createDirectories(ROOT.resolve(".paseo")), "own-database"), true);
+        return new TestDatabase(
+                Files.createTempDirectory(Files.createDirectories(ROOT.resolve(".paseo")), "own-database"), true);
     }
 
     /** {@code kill -9}; back once its process is gone. */
     void kill() throws IOException {
-        ProcessHandle server = ProcessHandle.of(Long.parseLong(Files.readString(folder.resolve("m.pid")).strip())).orElseThrow();
+        ProcessHandle server = ProcessHandle.of(Long.parseLong(Files.readString(folder.resolve("m.pid")).strip()))
+                .orElseThrow();
         server.destroyForcibly();
         server.onExit().join();
     }
 
     boolean answers() {
-        try (Socket socket = new Socket(InetAddress.getLoopbackAddress(), Integer.parseInt(properties.getProperty("port")))) {
+        try (Socket socket = new Socket(InetAddress.getLoopbackAddress(),
+                Integer.parseInt(properties.getProperty("port")))) {
             return socket.isConnected();
         } catch (IOException refused) {
             return false;
@@ -69,8 +72,10 @@ final class TestDatabase {
         }
     }
 
-    private static synchronized Properties start(Path folder, boolean durable) throws IOException, InterruptedException {
-        String file = run(List.of(ROOT.resolve("script/database").toString(), "start", folder.toString(), durable ? "--durable" : "--fast")).strip();
+    private static synchronized Properties start(Path folder, boolean durable)
+            throws IOException, InterruptedException {
+        String file = run(List.of(ROOT.resolve("script/database").toString(), "start", folder.toString(),
+                durable ? "--durable" : "--fast")).strip();
         Properties properties = new Properties();
         try (InputStream in = Files.newInputStream(Path.of(file))) {
             properties.load(in);
@@ -96,9 +101,11 @@ final class TestDatabase {
         return admin(folder, DURABLE || !folder.equals(FOLDER), name, sql);
     }
 
-    private static String admin(Path folder, boolean durable, String database, String sql) throws IOException, InterruptedException {
-        List<String> command = new ArrayList<>(List.of("mariadb", "--no-defaults", "--socket=" + start(folder, durable).getProperty("socket"),
-                "--user=" + System.getProperty("user.name"), "--batch", "--skip-column-names", "-e", sql));
+    private static String admin(Path folder, boolean durable, String database, String sql)
+            throws IOException, InterruptedException {
+        List<String> command = new ArrayList<>(
+                List.of("mariadb", "--no-defaults", "--socket=" + start(folder, durable).getProperty("socket"),
+                        "--user=" + System.getProperty("user.name"), "--batch", "--skip-column-names", "-e", sql));
         if (!database.isEmpty()) {
             command.add(database);
         }

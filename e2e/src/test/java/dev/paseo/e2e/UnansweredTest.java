@@ -19,7 +19,10 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
-/** A mail server, git servers, a receiver and desks that are asked take connections and never answer: nobody else waits for them. */
+/**
+ * A mail server, git servers, a receiver and desks that are asked take connections and never answer: nobody else waits
+ * for them.
+ */
 class UnansweredTest {
 
     private static final int LEASE_SECONDS = 8;
@@ -32,7 +35,8 @@ class UnansweredTest {
         try (GitServers servers = new GitServers(Files.createTempDirectory("paseo-silent"))) {
             URI silent = URI.create(servers.silent());
             String web = "http://127.0.0.1:" + silent.getPort();
-            try (Park park = Park.open("--paseo.poll=1s", "--paseo.lease-seconds=" + LEASE_SECONDS, "--spring.mail.host=127.0.0.1", "--spring.mail.port=" + silent.getPort(),
+            try (Park park = Park.open("--paseo.poll=1s", "--paseo.lease-seconds=" + LEASE_SECONDS,
+                    "--spring.mail.host=127.0.0.1", "--spring.mail.port=" + silent.getPort(),
                     "--paseo.allowed-receivers=" + web)) {
                 Repository repository = park.component();
                 mute(park, repository, silent, web);
@@ -45,17 +49,22 @@ class UnansweredTest {
     private static void mute(Park park, Repository repository, URI silent, String web) throws Exception {
         repository.push("developer", "main", Scenario.files());
         park.liveIn("staging", "1.4.1");
-        String desks = IntStream.range(0, 9).mapToObj(desk -> "desk-" + desk + ": {url: \"" + web + "/\"}").collect(Collectors.joining(", ", "      outside: {", "}\n"));
+        String desks = IntStream.range(0, 9).mapToObj(desk -> "desk-" + desk + ": {url: \"" + web + "/\"}")
+                .collect(Collectors.joining(", ", "      outside: {", "}\n"));
         String gate = "    to-enter:\n";
         String text = Scenario.environments(park::hostAddress);
-        park.as("admin").put("/api/v1/environments", Map.of("text", text.replace(gate + "      approvals: {from: approvers", gate + desks + "      approvals: {from: approvers"))).good();
+        park.as("admin")
+                .put("/api/v1/environments", Map.of("text", text.replace(gate + "      approvals: {from: approvers",
+                        gate + desks + "      approvals: {from: approvers")))
+                .good();
         for (int desk = 0; desk < 9; desk++) {
             park.as("admin").post("/api/v1/environments/production/outside/desk-" + desk + "/secret", Map.of()).good();
         }
         park.as("admin").post("/api/v1/receivers", Map.of("name", "silent-log", "address", web + "/")).good();
         for (int each = 0; each < 5; each++) {
             park.bring("mute-" + each, Map.of());
-            park.database.as("update component set repository = '" + silent + "/mute-" + each + ".git' where name = 'mute-" + each + "'");
+            park.database.as("update component set repository = '" + silent + "/mute-" + each
+                    + ".git' where name = 'mute-" + each + "'");
         }
         park.promote("1.4.1", "production");
     }
@@ -63,7 +72,8 @@ class UnansweredTest {
     /** An agent that takes work and is never heard of again. */
     private static Client leaving(Park park) throws IOException, InterruptedException {
         String secret = "gone-" + "x".repeat(40);
-        new Client(park.address(), "").post("/agent/v1/enrolment", Map.of("token", park.invite("gone", "gone"), "secret", secret)).good();
+        new Client(park.address(), "")
+                .post("/agent/v1/enrolment", Map.of("token", park.invite("gone", "gone"), "secret", secret)).good();
         Repository left = park.bring("left", Map.of());
         left.push("developer", "main", Map.of("paseo.yaml", """
                 paseo: 1
@@ -101,13 +111,17 @@ class UnansweredTest {
             seen = looking.get();
         }
         Collections.sort(pushes);
-        System.out.println("beside those who never answer: the trail is " + seen.behind + " ms behind at most, a lease of " + LEASE_SECONDS + " s ends after " + seen.leaseEnded
-                + " ms, each of " + pushes.size() + " pushes has built after " + pushes.getLast() + " ms at most, " + pushes.get(pushes.size() / 2) + " at p50");
+        System.out.println("beside those who never answer: the trail is " + seen.behind
+                + " ms behind at most, a lease of " + LEASE_SECONDS + " s ends after " + seen.leaseEnded
+                + " ms, each of " + pushes.size() + " pushes has built after " + pushes.getLast() + " ms at most, "
+                + pushes.get(pushes.size() / 2) + " at p50");
         assertTrue(seen.behind < SLOW.toMillis(), () -> "the trail stood still: " + seen);
-        assertTrue(seen.leaseEnded > 0 && seen.leaseEnded < LEASE_SECONDS * 1000L + SLOW.toMillis(), () -> "a lease ends late: " + seen);
+        assertTrue(seen.leaseEnded > 0 && seen.leaseEnded < LEASE_SECONDS * 1000L + SLOW.toMillis(),
+                () -> "a lease ends late: " + seen);
         assertTrue(pushes.getLast() < SLOW.toMillis() * 2, () -> "pushes wait: " + pushes);
         String mails = park.database.as("select count(*) from notice where mailed_at is null and tries > 0").strip();
-        assertTrue(!mails.equals("0") && park.as("admin").get("/api/v1/receivers/silent-log/messages").good().toString().contains("\"error\""), "they are really silent: " + mails);
+        assertTrue(!mails.equals("0") && park.as("admin").get("/api/v1/receivers/silent-log/messages").good().toString()
+                .contains("\"error\""), "they are really silent: " + mails);
     }
 
     private static Seen look(Park park, AtomicBoolean over) throws IOException, InterruptedException {
@@ -116,8 +130,11 @@ class UnansweredTest {
         long ended = 0;
         while (!over.get()) {
             behind = Math.max(behind, Long.parseLong(park.database.as("select coalesce(max(timestampdiff(microsecond, "
-                    + "replace(replace(json_value(e.body, '$.at'), 'T', ' '), 'Z', ''), utc_timestamp(6))), 0) div 1000 from audit_pending p join audit_entry e on e.id = p.entry_id").strip()));
-            if (ended == 0 && park.run("left", 1).path("stages").path(0).path("reason").asString("").contains("its agent was not heard of for")) {
+                    + "replace(replace(json_value(e.body, '$.at'), 'T', ' '), 'Z', ''), utc_timestamp(6))), 0) div "
+                    + "1000 from audit_pending p join audit_entry e on e.id = p.entry_id")
+                    .strip()));
+            if (ended == 0 && park.run("left", 1).path("stages").path(0).path("reason").asString("")
+                    .contains("its agent was not heard of for")) {
                 ended = (System.nanoTime() - began) / 1_000_000;
             }
         }

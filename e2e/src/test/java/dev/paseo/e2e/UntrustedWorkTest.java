@@ -12,7 +12,10 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 
-/** Work of branches that are not trusted goes to agents that have walls and are assigned to it, whatever the branch's file says. */
+/**
+ * Work of branches that are not trusted goes to agents that have walls and are assigned to it, whatever the branch's
+ * file says.
+ */
 class UntrustedWorkTest {
 
     private static String invite(Park park, String name) {
@@ -32,7 +35,8 @@ class UntrustedWorkTest {
                 stages:
                   spy:
                     steps:
-                      - "cat '%s/agents/builder/secret' && exit 9; ls '%s' && exit 9; env | grep SPIED && exit 9; echo walled"
+                      - "cat '%s/agents/builder/secret' && exit 9; ls '%s' && exit 9; env | grep SPIED && exit 9; \
+                echo walled"
                 """.formatted(park.folder, park.folder.resolve("hosts")));
     }
 
@@ -44,14 +48,17 @@ class UntrustedWorkTest {
             park.startAgent("builder", invite(park, "builder"), Agent.Options.usual(2));
             Repository repository = park.component();
             repository.push("developer", "main", spying(park));
-            Await.until("a trusted run passes", () -> park.run("daylight-api", 1).path("run").path("status").asString().equals("passed"));
+            Await.until("a trusted run passes",
+                    () -> park.run("daylight-api", 1).path("run").path("status").asString().equals("passed"));
             repository.push("developer", "feature/spy", Map.of("README", "x"));
             Await.until("the run waits", () -> waitsFor(park, 2).equals(
-                    "waits for an agent that runs stages and takes work of branches that are not trusted: none is assigned to it (paseo agent enrol NAME --untrusted)"));
+                    "waits for an agent that runs stages and takes work of branches that are not trusted: none is "
+                            + "assigned to it (paseo agent enrol NAME --untrusted)"));
             Park.Said agents = park.paseo("admin", "agent", "list");
             assertTrue(agents.out().contains("stages: files, processes, home"), agents::out);
             assertEquals(0, park.paseo("admin", "agent", "enrol", "builder", "--untrusted").code());
-            Await.until("it is carried out", () -> park.run("daylight-api", 2).path("run").path("status").asString().equals("passed"));
+            Await.until("it is carried out",
+                    () -> park.run("daylight-api", 2).path("run").path("status").asString().equals("passed"));
             assertTrue(park.paseo("auditor", "audit", "list").out().contains("agent's walls told"));
         }
     }
@@ -61,13 +68,16 @@ class UntrustedWorkTest {
         try (Park park = new Park()) {
             park.startService();
             park.accounts();
-            Agent.Options bare = new Agent.Options(2, new Walls.Settings(false, List.of(), List.of(), true, false), Limits.usual());
+            Agent.Options bare = new Agent.Options(2, new Walls.Settings(false, List.of(), List.of(), true, false),
+                    Limits.usual());
             park.startAgent("builder", park.invite("builder"), bare);
             Repository repository = park.component();
             repository.push("developer", "main", Scenario.files());
             repository.push("developer", "feature/spy", spying(park));
-            Await.until("the run waits", () -> waitsFor(park, 2).equals("waits for an agent that runs stages and takes work of branches that are not trusted: "
-                    + "builder is assigned to it, but its walls do not hold it: none: the agent was started with --without-walls"));
+            Await.until("the run waits", () -> waitsFor(park, 2)
+                    .equals("waits for an agent that runs stages and takes work of branches that are not trusted: "
+                            + "builder is assigned to it, but its walls do not hold it: none: the agent was started "
+                            + "with --without-walls"));
         }
     }
 
@@ -76,12 +86,19 @@ class UntrustedWorkTest {
     void aPreviewGetsNoSecretThatItsTemplateDoesNotName() throws Exception {
         try (Park park = Park.open()) {
             Repository repository = PreviewsTest.component(park);
-            park.as("admin").put("/api/v1/secrets", Map.of("name", "REPORT_TOKEN", "value", "for-the-whole-component", "component", "daylight-api")).good();
+            park.as("admin").put("/api/v1/secrets",
+                    Map.of("name", "REPORT_TOKEN", "value", "for-the-whole-component", "component", "daylight-api"))
+                    .good();
             repository.push("developer", "main", PreviewsTest.files());
             park.liveIn("test", "1.4.1");
-            repository.push("developer", "feature/thief", Map.of("paseo.yaml", PreviewsTest.files().get("paseo.yaml").replace("secrets: [DATA_KEY]", "secrets: [DATA_KEY, REPORT_TOKEN]"),
-                    "deploy/install.sh", PreviewsTest.files().get("deploy/install.sh") + "echo \"$REPORT_TOKEN\" > \"$PASEO_HOST_FOLDER/stolen\"\n"));
-            Await.until("it is told that there is none", () -> park.paseo("auditor", "audit", "list").out().contains("REPORT_TOKEN"));
+            repository.push("developer", "feature/thief",
+                    Map.of("paseo.yaml",
+                            PreviewsTest.files().get("paseo.yaml").replace("secrets: [DATA_KEY]",
+                                    "secrets: [DATA_KEY, REPORT_TOKEN]"),
+                            "deploy/install.sh", PreviewsTest.files().get("deploy/install.sh")
+                                    + "echo \"$REPORT_TOKEN\" > \"$PASEO_HOST_FOLDER/stolen\"\n"));
+            Await.until("it is told that there is none",
+                    () -> park.paseo("auditor", "audit", "list").out().contains("REPORT_TOKEN"));
             assertTrue(Files.notExists(park.hostFolder("valley-house").resolve("stolen")));
         }
     }
@@ -91,22 +108,36 @@ class UntrustedWorkTest {
     void theSameCommitOfAFeatureBranchIsNotTrustedDownstream() throws Exception {
         try (Park park = Park.open()) {
             Repository repository = park.bring("upper", Map.of());
-            park.as("release-engineer").post("/api/v1/components", Map.of("name", "lower", "repository", repository.url(), "file", "lower.yaml",
-                    "trusted", List.of("main"), "allowed", List.of("feature/*"), "secrets", List.of(), "sources", List.of("upper"))).good();
-            String upper = "paseo: 1\ncomponent: upper\nversions: \"1.{serial}\"\nstarts: [{push: [main, \"feature/*\"]}]\nstages: {make: {steps: [echo made > made], keep: {made: made}}}\n";
-            String lower = "paseo: 1\ncomponent: lower\nversions: \"2.{serial}\"\nstarts: [{upstream: [upper], branches: [main, \"feature/*\"], same-commit: true}]\n"
+            park.as("release-engineer")
+                    .post("/api/v1/components",
+                            Map.of("name", "lower", "repository", repository.url(), "file", "lower.yaml",
+                                    "trusted", List.of("main"), "allowed", List.of("feature/*"), "secrets", List.of(),
+                                    "sources", List.of("upper")))
+                    .good();
+            String upper = "paseo: 1\ncomponent: upper\nversions: \"1.{serial}\"\nstarts: [{push: [main, "
+                    + "\"feature/*\"]}]\nstages: {make: {steps: [echo made > made], keep: {made: made}}}\n";
+            String lower = "paseo: 1\ncomponent: lower\nversions: \"2.{serial}\"\nstarts: [{upstream: [upper], "
+                    + "branches: [main, \"feature/*\"], same-commit: true}]\n"
                     + "stages: {look: {steps: ['true']}}\n";
             repository.push("developer", "main", Map.of("paseo.yaml", upper, "lower.yaml", lower));
-            Await.until("the trusted one passed", () -> park.run("lower", 1).path("run").path("status").asString("").equals("passed"));
+            Await.until("the trusted one passed",
+                    () -> park.run("lower", 1).path("run").path("status").asString("").equals("passed"));
             repository.push("developer", "feature/borrowed", Map.of("README", "x"));
-            Await.until("the other passed", () -> park.run("lower", 2).path("run").path("status").asString("").equals("passed"));
+            Await.until("the other passed",
+                    () -> park.run("lower", 2).path("run").path("status").asString("").equals("passed"));
             assertEquals("feature/borrowed", park.run("lower", 2).path("run").path("branch").asString());
-            assertTrue(park.run("lower", 2).path("run").path("version").asString("").contains("feature-borrowed"), () -> park.run("lower", 2).toString());
-            repository.push("developer", "main", Map.of("lower.yaml", lower.replace(", same-commit: true", "").replace("steps:", "take: [{from: upper, version: upstream, into: in}], steps:")));
-            Await.until("main took what is trusted", () -> park.run("lower", 3).path("run").path("status").asString("").equals("passed"));
+            assertTrue(park.run("lower", 2).path("run").path("version").asString("").contains("feature-borrowed"),
+                    () -> park.run("lower", 2).toString());
+            repository.push("developer", "main", Map.of("lower.yaml", lower.replace(", same-commit: true", "")
+                    .replace("steps:", "take: [{from: upper, version: upstream, into: in}], steps:")));
+            Await.until("main took what is trusted",
+                    () -> park.run("lower", 3).path("run").path("status").asString("").equals("passed"));
             repository.push("developer", "feature/borrowed", Map.of("README", "y"));
-            Await.until("it is told why there is no run", () -> park.as("developer").get("/api/v1/components/lower/events").body().toString()
-                    .contains("which was not built from a trusted branch; a run of main is trusted, and takes only what is"));
+            Await.until("it is told why there is no run", () -> park.as("developer")
+                    .get("/api/v1/components/lower/events").body().toString()
+                    .contains(
+                            "which was not built from a trusted branch; a run of main is trusted, and takes only "
+                                    + "what is"));
         }
     }
 
@@ -119,21 +150,28 @@ class UntrustedWorkTest {
             for (String agent : List.of("builder", "test-1")) {
                 park.startAgent(agent);
             }
-            park.startAgent("valley-house", park.as("admin").post("/api/v1/agents", Map.of("name", "valley-house", "host", "valley-house")).good().path("token").asString(),
+            park.startAgent("valley-house",
+                    park.as("admin").post("/api/v1/agents", Map.of("name", "valley-house", "host", "valley-house"))
+                            .good().path("token").asString(),
                     Agent.Options.usual(2));
             Repository repository = PreviewsTest.component(park);
             Path elsewhere = Files.writeString(park.folder.resolve("elsewhere"), "as it was");
             Map<String, String> files = PreviewsTest.files();
-            files.put("deploy/install.sh", files.get("deploy/install.sh") + "echo planted > '" + elsewhere + "' || true\n");
+            files.put("deploy/install.sh",
+                    files.get("deploy/install.sh") + "echo planted > '" + elsewhere + "' || true\n");
             repository.push("developer", "main", files);
             park.liveIn("test", "1.4.1");
             repository.push("developer", "feature/night", Map.of("health", "dark"));
             Await.until("it is told that there is none", () -> park.paseo("auditor", "audit", "list").out()
-                    .contains("valley-house is not assigned to work of branches that are not trusted (paseo agent enrol valley-house --host valley-house --untrusted)"));
-            assertEquals(0, park.paseo("admin", "agent", "enrol", "valley-house", "--host", "valley-house", "--untrusted").code());
+                    .contains(
+                            "valley-house is not assigned to work of branches that are not trusted (paseo agent "
+                                    + "enrol valley-house --host valley-house --untrusted)"));
+            assertEquals(0, park
+                    .paseo("admin", "agent", "enrol", "valley-house", "--host", "valley-house", "--untrusted").code());
             Files.writeString(elsewhere, "as it was");
             repository.push("developer", "feature/night", Map.of("health", "darker"));
-            Await.until("it is live", () -> park.as("developer").get("/api/v1/previews").body().path(0).path("status").asString("").equals("live"));
+            Await.until("it is live", () -> park.as("developer").get("/api/v1/previews").body().path(0).path("status")
+                    .asString("").equals("live"));
             assertEquals("as it was", Files.readString(elsewhere));
         }
     }

@@ -16,11 +16,16 @@ import org.junit.jupiter.api.Test;
 /** No file that git tracks still has a word of the scenario before, or an outer word of the release before. */
 class WordsTest {
 
-    private static final Pattern FORMER = Pattern.compile("\\btide|\\btidal|harbou?r|quay|\\bberth|lighthouse|slipway|regatta|\\bbuoy|\\bferry|\\bpilot|mooring|high[ -]water|low[ -]water"
-            + "|\\bsoak(ed)?:|soaking|Criterion\\.Soak|--param\\b|kind: choice|\\bchoices: \\[|^\\s+(entry|exit):|agent enrol .*--tag", Pattern.CASE_INSENSITIVE);
+    private static final Pattern FORMER = Pattern.compile(
+            "\\btide|\\btidal|harbou?r|quay|\\bberth|lighthouse|slipway|regatta|\\bbuoy|\\bferry|\\bpilot|"
+                    + "mooring|high[ -]water|low[ -]water"
+                    + "|\\bsoak(ed)?:|soaking|Criterion\\.Soak|--param\\b|kind: choice|\\bchoices: "
+                    + "\\[|^\\s+(entry|exit):|agent enrol .*--tag",
+            Pattern.CASE_INSENSITIVE);
 
     /** What reads the words of before has to name them. */
-    private static final List<String> READERS = List.of("db/migration/", "resources/stored/", "FormerWords", "StoredRules.java", "WordsTest.java");
+    private static final List<String> READERS = List.of("db/migration/", "resources/stored/", "FormerWords",
+            "StoredRules.java", "WordsTest.java");
     private static final Pattern NOT_TEXT = Pattern.compile(".*(\\.png|\\.woff2|package-lock\\.json)");
 
     private static List<String> tracked() throws IOException, InterruptedException {
@@ -45,7 +50,8 @@ class WordsTest {
         List<String> found = new ArrayList<>();
         for (String name : tracked()) {
             Path file = TestDatabase.ROOT.resolve(name);
-            if (!NOT_TEXT.matcher(name).matches() && READERS.stream().noneMatch(name::contains) && Files.isRegularFile(file)) {
+            if (!NOT_TEXT.matcher(name).matches() && READERS.stream().noneMatch(name::contains)
+                    && Files.isRegularFile(file)) {
                 found.addAll(formerIn(name, Files.readAllLines(file, StandardCharsets.UTF_8)));
             }
         }
@@ -54,8 +60,11 @@ class WordsTest {
 
     @Test
     void formerWordsAreFoundWhereTheyAre() {
-        assertTrue(Stream.of("component: tide-api", "    entry:", "      soak: 2h", "paseo start x --param a=b", "kind: choice", "paseo agent enrol builder --tag jdk25")
+        assertTrue(Stream
+                .of("component: tide-api", "    entry:", "      soak: 2h", "paseo start x --param a=b", "kind: choice",
+                        "paseo agent enrol builder --tag jdk25")
                 .allMatch(line -> formerIn("a", List.of(line)).size() == 1));
-        assertEquals(List.of(), formerIn("a", List.of("an entry of the trail", "its exit code", "git tag v1", "--offer jdk25", "live-for: 2h")));
+        assertEquals(List.of(), formerIn("a",
+                List.of("an entry of the trail", "its exit code", "git tag v1", "--offer jdk25", "live-for: 2h")));
     }
 }

@@ -33,7 +33,9 @@ public final class Document {
     private static Map<String, String> said() {
         Map<String, String> said = new LinkedHashMap<>();
         said.put("(TAB)", "a tab stands here; YAML is indented with spaces");
-        said.put("mapping values are not allowed", "a colon stands where no key can be: a text with a colon needs quotes, and a key the indentation of its neighbours");
+        said.put("mapping values are not allowed",
+                "a colon stands where no key can be: a text with a colon needs quotes, and a key the indentation of "
+                        + "its neighbours");
         said.put("could not find expected ':'", "a colon is missing after a key");
         said.put("',' or ']'", "a bracket [ is not closed, or a comma is missing");
         said.put("',' or '}'", "a brace { is not closed, or a comma is missing");
@@ -48,7 +50,6 @@ public final class Document {
         return said;
     }
 
-
     private final List<Problem> problems = new ArrayList<>();
     private final List<Problem> warnings = new ArrayList<>();
     private final Optional<Value> root;
@@ -59,7 +60,8 @@ public final class Document {
 
     private Optional<Value> compose(String text) {
         if (text.length() > MOST_CHARACTERS) {
-            problem(1, 1, "", "the file has " + text.length() + " characters; at most " + MOST_CHARACTERS + " are read");
+            problem(1, 1, "",
+                    "the file has " + text.length() + " characters; at most " + MOST_CHARACTERS + " are read");
             return Optional.empty();
         }
         LoadSettings settings = LoadSettings.builder()
@@ -73,7 +75,8 @@ public final class Document {
             return problems.isEmpty() ? node.map(found -> new Value(this, found, "", 0)) : Optional.empty();
         } catch (MarkedYamlEngineException wrong) {
             Optional<Mark> mark = wrong.getProblemMark();
-            problem(mark.map(Mark::getLine).orElse(0) + 1, mark.map(Mark::getColumn).orElse(0) + 1, "", "not valid YAML: " + words(String.valueOf(wrong.getProblem())));
+            problem(mark.map(Mark::getLine).orElse(0) + 1, mark.map(Mark::getColumn).orElse(0) + 1, "",
+                    "not valid YAML: " + words(String.valueOf(wrong.getProblem())));
         } catch (YamlEngineException wrong) {
             problem(1, 1, "", "not valid YAML: " + words(String.valueOf(wrong.getMessage())));
         } catch (StackOverflowError tooDeep) {
@@ -84,7 +87,8 @@ public final class Document {
 
     /** What the parser found, in words for whoever wrote the file. */
     private static String words(String found) {
-        return SAID.entrySet().stream().filter(each -> found.contains(each.getKey())).map(Map.Entry::getValue).findFirst().orElse("it cannot be read from here on");
+        return SAID.entrySet().stream().filter(each -> found.contains(each.getKey())).map(Map.Entry::getValue)
+                .findFirst().orElse("it cannot be read from here on");
     }
 
     /** Only tags of YAML's core schema mean something here. */
@@ -94,7 +98,8 @@ public final class Document {
         }
         if (!CORE.contains(node.getTag())) {
             Optional<Mark> mark = node.getStartMark();
-            problem(mark.map(Mark::getLine).orElse(0) + 1, mark.map(Mark::getColumn).orElse(0) + 1, "", "the tag " + node.getTag().getValue() + " is not one of YAML's core schema");
+            problem(mark.map(Mark::getLine).orElse(0) + 1, mark.map(Mark::getColumn).orElse(0) + 1, "",
+                    "the tag " + node.getTag().getValue() + " is not one of YAML's core schema");
         }
         if (node instanceof MappingNode mapping) {
             mapping.getValue().forEach(each -> {

@@ -21,14 +21,16 @@ public final class NearestName {
         int limit = Math.max(1, wrong.length() / 3);
         return names.stream().filter(name -> name.length() <= LONGEST)
                 .filter(name -> distance(wrong.toLowerCase(Locale.ROOT), name.toLowerCase(Locale.ROOT)) <= limit)
-                .min(Comparator.comparingInt((String name) -> distance(wrong.toLowerCase(Locale.ROOT), name.toLowerCase(Locale.ROOT)))
+                .min(Comparator.comparingInt(
+                        (String name) -> distance(wrong.toLowerCase(Locale.ROOT), name.toLowerCase(Locale.ROOT)))
                         .thenComparing(Comparator.naturalOrder()));
     }
 
     /** {@code ; did you mean X?}, or what is allowed where nothing is near. */
     public static String hint(String wrong, Collection<String> names) {
         return of(wrong, names).map(name -> "; did you mean " + name + "?")
-                .orElseGet(() -> names.isEmpty() ? "" : "; known: " + String.join(", ", names.stream().limit(20).toList()));
+                .orElseGet(() -> names.isEmpty() ? ""
+                        : "; known: " + String.join(", ", names.stream().limit(20).toList()));
     }
 
     private static int distance(String left, String right) {
@@ -44,7 +46,8 @@ public final class NearestName {
     private static int step(int[][] cost, String left, String right, int i, int j) {
         int change = left.charAt(i - 1) == right.charAt(j - 1) ? 0 : 1;
         int least = Math.min(Math.min(cost[i - 1][j] + 1, cost[i][j - 1] + 1), cost[i - 1][j - 1] + change);
-        boolean swapped = i > 1 && j > 1 && left.charAt(i - 1) == right.charAt(j - 2) && left.charAt(i - 2) == right.charAt(j - 1);
+        boolean swapped = i > 1 && j > 1 && left.charAt(i - 1) == right.charAt(j - 2)
+                && left.charAt(i - 2) == right.charAt(j - 1);
         return swapped ? Math.min(least, cost[i - 2][j - 2] + 1) : least;
     }
 }

@@ -24,7 +24,8 @@ public final class Places {
     public static Places of(String text) {
         Places places = new Places();
         try {
-            LoadSettings settings = LoadSettings.builder().setCodePointLimit(Document.MOST_CHARACTERS).setMaxAliasesForCollections(50).setUseMarks(true).build();
+            LoadSettings settings = LoadSettings.builder().setCodePointLimit(Document.MOST_CHARACTERS)
+                    .setMaxAliasesForCollections(50).setUseMarks(true).build();
             new Compose(settings).composeString(text).ifPresent(root -> places.walk(root, "", 0));
         } catch (YamlEngineException notYaml) {
             return places;
@@ -40,7 +41,8 @@ public final class Places {
         if (node instanceof MappingNode map) {
             for (NodeTuple tuple : map.getValue()) {
                 if (tuple.getKeyNode() instanceof ScalarNode key) {
-                    walk(tuple.getValueNode(), path.isEmpty() ? key.getValue() : path + "." + key.getValue(), depth + 1);
+                    walk(tuple.getValueNode(), path.isEmpty() ? key.getValue() : path + "." + key.getValue(),
+                            depth + 1);
                 }
             }
         } else if (node instanceof SequenceNode list) {
@@ -54,6 +56,7 @@ public final class Places {
     /** A problem with what stands at this path. */
     public Problem problem(String path, String message) {
         Optional<Mark> mark = Optional.ofNullable(marks.get(path));
-        return new Problem(mark.map(Mark::getLine).orElse(0) + 1, mark.map(Mark::getColumn).orElse(0) + 1, path, message);
+        return new Problem(mark.map(Mark::getLine).orElse(0) + 1, mark.map(Mark::getColumn).orElse(0) + 1, path,
+                message);
     }
 }

@@ -67,7 +67,8 @@ public final class Value {
     }
 
     private Value child(Node inner, String name) {
-        return new Value(document, inner, path.isEmpty() ? name : name.startsWith("[") ? path + name : path + "." + name, depth + 1);
+        return new Value(document, inner,
+                path.isEmpty() ? name : name.startsWith("[") ? path + name : path + "." + name, depth + 1);
     }
 
     /** Its text as it stands, empty where it is none; tells no problem. */
@@ -90,7 +91,9 @@ public final class Value {
     private String found() {
         return switch (node) {
             case ScalarNode scalar when scalar.getValue().isEmpty() -> "nothing";
-            case ScalarNode scalar -> "\"" + (scalar.getValue().length() > 40 ? scalar.getValue().substring(0, 40) + "…" : scalar.getValue()) + "\"";
+            case ScalarNode scalar -> "\""
+                    + (scalar.getValue().length() > 40 ? scalar.getValue().substring(0, 40) + "…" : scalar.getValue())
+                    + "\"";
             case SequenceNode list -> "a list";
             case MappingNode map -> "a mapping";
             default -> "something else";
@@ -129,7 +132,8 @@ public final class Value {
     }
 
     /**
-     * Its entries, where only these keys are known. What stands under the former word of a key is given under its present
+     * Its entries, where only these keys are known. What stands under the former word of a key is given under its
+     * present
      * one, with a warning; both beside each other are a problem.
      */
     public Map<String, Value> entries(List<String> known, FormerWords former) {
@@ -180,7 +184,8 @@ public final class Value {
     public <T> Optional<T> choice(Map<String, T> choices) {
         Optional<String> text = text();
         if (text.isPresent() && !choices.containsKey(text.get())) {
-            problem("should be one of " + String.join(", ", choices.keySet().stream().sorted().toList()) + ", found " + found());
+            problem("should be one of " + String.join(", ", choices.keySet().stream().sorted().toList()) + ", found "
+                    + found());
         }
         return text.map(choices::get);
     }
@@ -188,7 +193,8 @@ public final class Value {
     /** One of these; a former word means its present one, with a warning. */
     public <T> Optional<T> choice(Map<String, T> choices, FormerWords former) {
         Optional<String> present = former.present(plain());
-        present.ifPresent(word -> document.warning(line(node), column(node), path, "\"" + plain() + "\" is now written " + word));
+        present.ifPresent(
+                word -> document.warning(line(node), column(node), path, "\"" + plain() + "\" is now written " + word));
         return present.isPresent() ? present.map(choices::get) : choice(choices);
     }
 
@@ -226,9 +232,11 @@ public final class Value {
 
     /** A length of time such as {@code 30s}, {@code 5m} or {@code 48h}, more than none and at most this long. */
     public Optional<Duration> duration(Duration most) {
-        Optional<Duration> duration = text().flatMap(Value::parseDuration).filter(d -> d.isPositive() && d.compareTo(most) <= 0);
+        Optional<Duration> duration = text().flatMap(Value::parseDuration)
+                .filter(d -> d.isPositive() && d.compareTo(most) <= 0);
         if (duration.isEmpty() && node instanceof ScalarNode) {
-            problem("should be a length of time such as 30s, 5m or 48h, at most " + most.toSeconds() + "s, found " + found());
+            problem("should be a length of time such as 30s, 5m or 48h, at most " + most.toSeconds() + "s, found "
+                    + found());
         }
         return duration;
     }

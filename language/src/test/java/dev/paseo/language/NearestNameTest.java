@@ -33,8 +33,10 @@ class NearestNameTest {
     @Test
     void whatIsNoNameIsComparedWithNone() {
         assertTimeoutPreemptively(Duration.ofSeconds(5), () -> {
-            assertEquals(Optional.empty(), NearestName.of("x".repeat(1 << 20), Collections.nCopies(1000, "x".repeat(150))));
-            assertEquals(Optional.empty(), NearestName.of("x".repeat(150), Collections.nCopies(1000, "x".repeat(1 << 20))));
+            assertEquals(Optional.empty(),
+                    NearestName.of("x".repeat(1 << 20), Collections.nCopies(1000, "x".repeat(150))));
+            assertEquals(Optional.empty(),
+                    NearestName.of("x".repeat(150), Collections.nCopies(1000, "x".repeat(1 << 20))));
         });
     }
 }

@@ -21,7 +21,8 @@ import org.springframework.web.bind.annotation.RestController;
 /** The rules of this house, each with something that breaks it, so that none goes vacuous. */
 class ArchitectureTest {
 
-    private static final JavaClasses SERVICE = new ClassFileImporter().withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
+    private static final JavaClasses SERVICE = new ClassFileImporter()
+            .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
             .importPackages("dev.paseo.service");
 
     private static void holds(ArchRule rule, Class<?>... breaking) {
@@ -38,15 +39,19 @@ class ArchitectureTest {
     @Test
     void sqlIsInMappersAlone() {
         DescribedPredicate<JavaClass> databaseAccess = DescribedPredicate.describe("JDBC",
-                type -> type.getPackageName().startsWith("java.sql") || type.getPackageName().startsWith("org.springframework.jdbc"));
-        holds(noClasses().that().doNotHaveSimpleName("PatientPool").and().doNotHaveSimpleName("WordHandler").should().dependOnClassesThat(databaseAccess), UsesJdbc.class);
-        holds(classes().that().haveSimpleNameNotEndingWith("Mapper").should().notBeAnnotatedWith(org.apache.ibatis.annotations.Mapper.class),
+                type -> type.getPackageName().startsWith("java.sql")
+                        || type.getPackageName().startsWith("org.springframework.jdbc"));
+        holds(noClasses().that().doNotHaveSimpleName("PatientPool").and().doNotHaveSimpleName("WordHandler").should()
+                .dependOnClassesThat(databaseAccess), UsesJdbc.class);
+        holds(classes().that().haveSimpleNameNotEndingWith("Mapper").should()
+                .notBeAnnotatedWith(org.apache.ibatis.annotations.Mapper.class),
                 MisnamedSql.class);
     }
 
     @Test
     void noCircleBetweenPackages() {
-        holds(slices().matching("(**)").should().beFreeOfCycles(), Object.class, Iterable.class, java.util.Iterator.class, java.util.Spliterator.class);
+        holds(slices().matching("(**)").should().beFreeOfCycles(), Object.class, Iterable.class,
+                java.util.Iterator.class, java.util.Spliterator.class);
     }
 
     @Test

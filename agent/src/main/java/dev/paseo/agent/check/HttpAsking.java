@@ -41,7 +41,8 @@ final class HttpAsking {
     Optional<Page> text(String address) throws InterruptedException {
         try {
             Answer answer = get(URI.create(address));
-            return Optional.of(new Page(answer.status() == 200 ? Optional.empty() : Optional.of("answered " + answer.status() + ", not 200"), answer.body()));
+            return Optional.of(new Page(answer.status() == 200 ? Optional.empty()
+                    : Optional.of("answered " + answer.status() + ", not 200"), answer.body()));
         } catch (IOException | IllegalArgumentException failed) {
             return Optional.of(new Page(Optional.of("did not answer: " + message(failed)), ""));
         }
@@ -54,7 +55,8 @@ final class HttpAsking {
             int followed = 0;
             while (answer.status() >= 300 && answer.status() < 400 && answer.status() != 304 && check.redirects() > 0) {
                 if (followed++ == check.redirects()) {
-                    return Optional.of("redirected more than " + check.redirects() + (check.redirects() == 1 ? " time" : " times"));
+                    return Optional.of("redirected more than " + check.redirects()
+                            + (check.redirects() == 1 ? " time" : " times"));
                 }
                 Optional<String> location = Optional.ofNullable(answer.headers().get("location")).map(List::getFirst);
                 if (location.isEmpty()) {
@@ -81,9 +83,12 @@ final class HttpAsking {
             return Optional.of("answered " + answer.status() + ", not " + check.status());
         }
         for (Map.Entry<String, String> header : check.header().entrySet()) {
-            Optional<String> value = Optional.ofNullable(answer.headers().get(header.getKey().toLowerCase(java.util.Locale.ROOT))).map(List::getFirst);
+            Optional<String> value = Optional
+                    .ofNullable(answer.headers().get(header.getKey().toLowerCase(java.util.Locale.ROOT)))
+                    .map(List::getFirst);
             if (value.filter(text -> text.contains(header.getValue())).isEmpty()) {
-                return Optional.of("answered with " + header.getKey() + " " + value.map(text -> "\"" + shorten(text) + "\"").orElse("missing")
+                return Optional.of("answered with " + header.getKey() + " "
+                        + value.map(text -> "\"" + shorten(text) + "\"").orElse("missing")
                         + ", not \"" + header.getValue() + "\"");
             }
         }
@@ -94,17 +99,20 @@ final class HttpAsking {
             }
         }
         return check.contains().filter(wanted -> !answer.body().contains(wanted))
-                .map(wanted -> "answered \"" + shorten(answer.body()) + "\", which does not contain \"" + wanted + "\"");
+                .map(wanted -> "answered \"" + shorten(answer.body()) + "\", which does not contain \"" + wanted
+                        + "\"");
     }
 
     private Optional<String> field(String body, String path, String wanted) {
         try {
             JsonNode node = json.readTree(body);
             for (String name : path.split("\\.")) {
-                node = node.isArray() && name.matches("[0-9]{1,6}") ? node.path(Integer.parseInt(name)) : node.path(name);
+                node = node.isArray() && name.matches("[0-9]{1,6}") ? node.path(Integer.parseInt(name))
+                        : node.path(name);
             }
             String found = node.isValueNode() ? node.asString() : node.isMissingNode() ? "nothing" : "no single value";
-            return found.equals(wanted) ? Optional.empty() : Optional.of("answered " + shorten(found) + " as " + path + ", not " + wanted);
+            return found.equals(wanted) ? Optional.empty()
+                    : Optional.of("answered " + shorten(found) + " as " + path + ", not " + wanted);
         } catch (JacksonException broken) {
             return Optional.of("answered no JSON: \"" + shorten(body) + "\"");
         }
@@ -113,7 +121,8 @@ final class HttpAsking {
     /** One request; whoever trickles is cut off like whoever is silent. */
     private Answer get(URI address) throws IOException, InterruptedException {
         reachable(address.getHost());
-        HttpResponse<InputStream> answer = http.send(HttpRequest.newBuilder(address).timeout(ONE_REQUEST).GET().build(), HttpResponse.BodyHandlers.ofInputStream());
+        HttpResponse<InputStream> answer = http.send(HttpRequest.newBuilder(address).timeout(ONE_REQUEST).GET().build(),
+                HttpResponse.BodyHandlers.ofInputStream());
         try (InputStream body = answer.body()) {
             CompletableFuture<byte[]> read = new CompletableFuture<>();
             Thread.startVirtualThread(() -> {
@@ -123,7 +132,8 @@ final class HttpAsking {
                     read.completeExceptionally(failed);
                 }
             });
-            return new Answer(answer.statusCode(), answer.headers().map(), new String(read.get(ONE_REQUEST.toSeconds(), TimeUnit.SECONDS), StandardCharsets.UTF_8));
+            return new Answer(answer.statusCode(), answer.headers().map(),
+                    new String(read.get(ONE_REQUEST.toSeconds(), TimeUnit.SECONDS), StandardCharsets.UTF_8));
         } catch (TimeoutException slow) {
             throw new IOException("the answer did not end within " + ONE_REQUEST.toSeconds() + " s");
         } catch (ExecutionException failed) {
@@ -131,12 +141,15 @@ final class HttpAsking {
         }
     }
 
-    /** This machine may be asked about itself; what its link alone has may not, since clouds hand out credentials there. */
+    /**
+     * This machine may be asked about itself; what its link alone has may not, since clouds hand out credentials there.
+     */
     private static void reachable(String host) throws IOException {
         for (InetAddress each : InetAddress.getAllByName(host)) {
             Optional<String> doubt = each.isLoopbackAddress() ? Optional.empty() : Network.doubt(each, List.of());
             if (doubt.isPresent()) {
-                throw new IOException(host + (Network.literal(host) ? "" : " stands for " + each.getHostAddress()) + ", " + doubt.get() + ": it is not asked");
+                throw new IOException(host + (Network.literal(host) ? "" : " stands for " + each.getHostAddress())
+                        + ", " + doubt.get() + ": it is not asked");
             }
         }
     }

@@ -23,10 +23,11 @@ public final class DigestedFile {
         MessageDigest digest = sha256();
         Files.createDirectories(file.getParent());
         byte[] block = new byte[BLOCK];
-        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE, StandardOpenOption.TRUNCATE_EXISTING)) {
+        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE,
+                StandardOpenOption.TRUNCATE_EXISTING)) {
             for (int count = bytes.read(block); count >= 0; count = bytes.read(block)) {
                 digest.update(block, 0, count);
-                for (ByteBuffer left = ByteBuffer.wrap(block, 0, count); left.hasRemaining(); ) {
+                for (ByteBuffer left = ByteBuffer.wrap(block, 0, count); left.hasRemaining();) {
                     channel.write(left);
                 }
             }

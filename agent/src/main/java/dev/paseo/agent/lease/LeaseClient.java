@@ -21,7 +21,8 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * What is asked under one lease. Where the service is away, {@link Away} says so and the caller tries again; where the lease
+ * What is asked under one lease. Where the service is away, {@link Away} says so and the caller tries again; where the
+ * lease
  * is over, {@link LeaseOver}; any other {@link IOException} is of this machine.
  */
 public final class LeaseClient {
@@ -84,17 +85,23 @@ public final class LeaseClient {
 
     /** Ships a block; the number of the next line that the service wants. */
     public long log(long first, byte[] block) throws IOException, InterruptedException {
-        return json.readValue(send(request("/log?first=" + first, SHORT).header("Content-Type", "application/octet-stream")
-                .POST(HttpRequest.BodyPublishers.ofByteArray(block))), Lease.LogPosition.class).nextLine();
+        return json
+                .readValue(send(request("/log?first=" + first, SHORT).header("Content-Type", "application/octet-stream")
+                        .POST(HttpRequest.BodyPublishers.ofByteArray(block))), Lease.LogPosition.class)
+                .nextLine();
     }
 
     public InputStream source() throws IOException, InterruptedException {
         return stream("/source");
     }
 
-    /** Brings the bytes of this digest into a file; the digest of what came. Over a plain connection: with large bodies it does half the work. */
+    /**
+     * Brings the bytes of this digest into a file; the digest of what came. Over a plain connection: with large bodies
+     * it does half the work.
+     */
     public String bytes(String digest, Path file) throws IOException {
-        HttpURLConnection connection = (HttpURLConnection) service.resolve("/agent/v1/lease/bytes/" + digest).toURL().openConnection();
+        HttpURLConnection connection = (HttpURLConnection) service.resolve("/agent/v1/lease/bytes/" + digest).toURL()
+                .openConnection();
         connection.setConnectTimeout((int) SHORT.toMillis());
         connection.setReadTimeout((int) SILENCE.toMillis());
         // The token is for this service alone.
@@ -110,7 +117,8 @@ public final class LeaseClient {
         try (InputStream body = Away.from(connection.getInputStream())) {
             String found = DigestedFile.write(body, file);
             if (connection.getContentLengthLong() >= 0 && Files.size(file) != connection.getContentLengthLong()) {
-                throw new Away("the connection ended after " + Files.size(file) + " of " + connection.getContentLengthLong() + " bytes");
+                throw new Away("the connection ended after " + Files.size(file) + " of "
+                        + connection.getContentLengthLong() + " bytes");
             }
             return found;
         }
@@ -129,8 +137,11 @@ public final class LeaseClient {
     /** Sends a file that becomes an artifact; the digest of what arrived. */
     public String output(String name, Path file) throws IOException, InterruptedException {
         try {
-            return json.readValue(send(request("/outputs/" + encode(name) + "?fileName=" + encode(file.getFileName().toString()), LONG)
-                    .header("Content-Type", "application/octet-stream").PUT(HttpRequest.BodyPublishers.ofFile(file))), Kept.class).digest();
+            return json.readValue(send(
+                    request("/outputs/" + encode(name) + "?fileName=" + encode(file.getFileName().toString()), LONG)
+                            .header("Content-Type", "application/octet-stream")
+                            .PUT(HttpRequest.BodyPublishers.ofFile(file))),
+                    Kept.class).digest();
         } catch (FileNotFoundException gone) {
             throw new Refused(file + " is gone");
         }
@@ -155,7 +166,8 @@ public final class LeaseClient {
             answer.body().close();
             return Optional.empty();
         }
-        return Optional.of(new Reused(Away.from(answer.body()), header(answer, "X-Paseo-Digest"), header(answer, "X-Paseo-Exact").equals("true"),
+        return Optional.of(new Reused(Away.from(answer.body()), header(answer, "X-Paseo-Digest"),
+                header(answer, "X-Paseo-Exact").equals("true"),
                 header(answer, "X-Paseo-Run")));
     }
 
@@ -173,7 +185,8 @@ public final class LeaseClient {
     }
 
     private HttpRequest.Builder request(String path, Duration timeout) {
-        return HttpRequest.newBuilder(service.resolve("/agent/v1/lease" + path)).timeout(timeout).header("Authorization", "Bearer " + token);
+        return HttpRequest.newBuilder(service.resolve("/agent/v1/lease" + path)).timeout(timeout)
+                .header("Authorization", "Bearer " + token);
     }
 
     private String send(HttpRequest.Builder request) throws IOException, InterruptedException {
@@ -187,7 +200,8 @@ public final class LeaseClient {
     }
 
     private HttpResponse<InputStream> open(String path) throws IOException, InterruptedException {
-        HttpResponse<InputStream> answer = answered(request(path, LONG).GET(), HttpResponse.BodyHandlers.ofInputStream());
+        HttpResponse<InputStream> answer = answered(request(path, LONG).GET(),
+                HttpResponse.BodyHandlers.ofInputStream());
         if (answer.statusCode() >= 300) {
             try (InputStream body = Away.from(answer.body())) {
                 check(answer.statusCode(), new String(body.readNBytes(2000), StandardCharsets.UTF_8));
@@ -196,7 +210,8 @@ public final class LeaseClient {
         return answer;
     }
 
-    private <T> HttpResponse<T> answered(HttpRequest.Builder request, HttpResponse.BodyHandler<T> handler) throws IOException, InterruptedException {
+    private <T> HttpResponse<T> answered(HttpRequest.Builder request, HttpResponse.BodyHandler<T> handler)
+            throws IOException, InterruptedException {
         try {
             return http.send(request.build(), handler);
         } catch (FileNotFoundException local) {

@@ -5,7 +5,8 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * Asks again while the service is away, and only then: what fails on this machine would fail again. Its absence never fails
+ * Asks again while the service is away, and only then: what fails on this machine would fail again. Its absence never
+ * fails
  * work by itself; the end of the lease does, and the end of the time that the work has.
  */
 public final class Patience {
@@ -29,7 +30,7 @@ public final class Patience {
     }
 
     public static <T> T insist(Request<T> request) throws IOException, InterruptedException {
-        return insist(request, last -> { });
+        return insist(request, last -> {});
     }
 
     public static <T> T insist(Request<T> request, WhileWanted wanted) throws IOException, InterruptedException {

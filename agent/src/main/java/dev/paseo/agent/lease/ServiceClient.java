@@ -18,7 +18,8 @@ public final class ServiceClient {
 
     private static final Duration POLL = Duration.ofSeconds(20);
 
-    private final HttpClient http = HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1).connectTimeout(Duration.ofSeconds(5)).build();
+    private final HttpClient http = HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1)
+            .connectTimeout(Duration.ofSeconds(5)).build();
     private final JsonMapper json = JsonMapper.builder().build();
     private final URI service;
 
@@ -52,7 +53,8 @@ public final class ServiceClient {
     public Optional<Assignment> work(String secret, WorkRequest request) throws IOException, InterruptedException {
         HttpResponse<String> answer = http.send(to("/agent/v1/work?waitMillis=" + POLL.toMillis(), POLL.plusSeconds(20))
                 .header("Authorization", "Bearer " + secret).header("Content-Type", "application/json")
-                .POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(request))).build(), HttpResponse.BodyHandlers.ofString());
+                .POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(request))).build(),
+                HttpResponse.BodyHandlers.ofString());
         return switch (answer.statusCode()) {
             case 200 -> Optional.of(json.readValue(answer.body(), Assignment.class));
             case 204 -> Optional.empty();
@@ -62,7 +64,8 @@ public final class ServiceClient {
 
     /** What this agent keeps an eye on. */
     public Watch.Watched watched(String secret) throws IOException, InterruptedException {
-        HttpResponse<String> answer = http.send(to("/agent/v1/watch", Duration.ofSeconds(20)).header("Authorization", "Bearer " + secret).GET().build(),
+        HttpResponse<String> answer = http.send(
+                to("/agent/v1/watch", Duration.ofSeconds(20)).header("Authorization", "Bearer " + secret).GET().build(),
                 HttpResponse.BodyHandlers.ofString());
         if (answer.statusCode() != 200) {
             throw new IOException("the service answered " + answer.statusCode());
@@ -71,8 +74,10 @@ public final class ServiceClient {
     }
 
     public void seen(String secret, Watch.Report report) throws IOException, InterruptedException {
-        HttpResponse<String> answer = http.send(to("/agent/v1/watch", Duration.ofSeconds(20)).header("Authorization", "Bearer " + secret)
-                .header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(report))).build(),
+        HttpResponse<String> answer = http.send(
+                to("/agent/v1/watch", Duration.ofSeconds(20)).header("Authorization", "Bearer " + secret)
+                        .header("Content-Type", "application/json")
+                        .POST(HttpRequest.BodyPublishers.ofString(json.writeValueAsString(report))).build(),
                 HttpResponse.BodyHandlers.ofString());
         if (answer.statusCode() != 204) {
             throw new IOException("the service answered " + answer.statusCode());

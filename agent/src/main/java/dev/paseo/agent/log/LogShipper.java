@@ -18,7 +18,8 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * Ships spooled output to the service in compressed blocks, one file after the other, beside the work itself. It reads no
+ * Ships spooled output to the service in compressed blocks, one file after the other, beside the work itself. It reads
+ * no
  * faster than the service takes, and goes on where the service says that it has got to.
  */
 public final class LogShipper {
@@ -102,7 +103,8 @@ public final class LogShipper {
 
     private static List<LogLine> cut(List<LogLine> lines, int step) {
         List<LogLine> whole = new ArrayList<>(lines);
-        whole.add(new LogLine(lines.isEmpty() ? 0 : lines.getLast().millis(), step, "… the rest is not kept: " + MOST_LINES + " lines are the most of one try of a step"));
+        whole.add(new LogLine(lines.isEmpty() ? 0 : lines.getLast().millis(), step,
+                "… the rest is not kept: " + MOST_LINES + " lines are the most of one try of a step"));
         return whole;
     }
 

@@ -22,8 +22,10 @@ import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 
 /**
- * Hides secrets in log lines: as they are, line by line, in base64 (at each alignment, and twice), base32, hexadecimal with and
- * without separators, percent encoding, and as they stand in JSON, HTML and XML; also where spaces or line ends tear them
+ * Hides secrets in log lines: as they are, line by line, in base64 (at each alignment, and twice), base32, hexadecimal
+ * with and
+ * without separators, percent encoding, and as they stand in JSON, HTML and XML; also where spaces or line ends tear
+ * them
  * apart. What cannot be known stays: reversed, or letter by letter with other signs between.
  */
 public final class Masker {
@@ -48,7 +50,8 @@ public final class Masker {
 
     /** For bytes that are read as ISO 8859-1, one sign for each, so that all others stay as they are. */
     public static Masker ofBytes(Collection<String> secrets) {
-        return new Masker(secrets, text -> new String(text.getBytes(StandardCharsets.UTF_8), StandardCharsets.ISO_8859_1));
+        return new Masker(secrets,
+                text -> new String(text.getBytes(StandardCharsets.UTF_8), StandardCharsets.ISO_8859_1));
     }
 
     private Masker(Collection<String> secrets, UnaryOperator<String> view) {
@@ -58,8 +61,10 @@ public final class Masker {
             secret.lines().filter(line -> line.length() >= SHORTEST).forEach(line -> addForms(line, forms));
             addForms(secret, forms);
         }
-        this.hidden = forms.stream().map(view).filter(form -> form.length() >= SHORTEST).sorted(Comparator.comparingInt(String::length).reversed()).toList();
-        this.squeezed = hidden.stream().map(form -> form.replaceAll("\\s", "")).filter(form -> form.length() >= SHORTEST).distinct().toList();
+        this.hidden = forms.stream().map(view).filter(form -> form.length() >= SHORTEST)
+                .sorted(Comparator.comparingInt(String::length).reversed()).toList();
+        this.squeezed = hidden.stream().map(form -> form.replaceAll("\\s", ""))
+                .filter(form -> form.length() >= SHORTEST).distinct().toList();
     }
 
     public boolean isEmpty() {
@@ -74,7 +79,8 @@ public final class Masker {
             forms.add(HexFormat.ofDelimiter(between).withUpperCase().formatHex(bytes));
         }
         String percent = URLEncoder.encode(secret, StandardCharsets.UTF_8);
-        for (String encoded : List.of(percent, percent.replace("+", "%20"), "%" + HexFormat.ofDelimiter("%").withUpperCase().formatHex(bytes))) {
+        for (String encoded : List.of(percent, percent.replace("+", "%20"),
+                "%" + HexFormat.ofDelimiter("%").withUpperCase().formatHex(bytes))) {
             forms.add(encoded);
             forms.add(PERCENT.matcher(encoded).replaceAll(found -> found.group().toLowerCase(Locale.ROOT)));
         }
@@ -140,9 +146,13 @@ public final class Masker {
         return masked;
     }
 
-    /** A file as it may be shown: of the copy every byte is the same that is of no secret. In parts, so that memory stays as it is. */
+    /**
+     * A file as it may be shown: of the copy every byte is the same that is of no secret. In parts, so that memory
+     * stays as it is.
+     */
     public void copy(Path from, Path to) throws IOException {
-        try (InputStream in = Files.newInputStream(from); OutputStream out = new BufferedOutputStream(Files.newOutputStream(to))) {
+        try (InputStream in = Files.newInputStream(from);
+                OutputStream out = new BufferedOutputStream(Files.newOutputStream(to))) {
             String rest = "";
             for (byte[] part = in.readNBytes(PART); part.length > 0; part = in.readNBytes(PART)) {
                 String text = rest + new String(part, StandardCharsets.ISO_8859_1);
@@ -199,7 +209,10 @@ public final class Masker {
         return shown.toString();
     }
 
-    /** Where whole lines may be cut off so that no secret is torn that goes on in the lines to come; the length where nothing is in the way. */
+    /**
+     * Where whole lines may be cut off so that no secret is torn that goes on in the lines to come; the length where
+     * nothing is in the way.
+     */
     int settled(String text) {
         if (hidden.isEmpty()) {
             return text.length();

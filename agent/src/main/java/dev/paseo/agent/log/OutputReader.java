@@ -33,7 +33,8 @@ final class OutputReader {
     }
 
     /**
-     * The lines that are complete by now, in parts of about this many bytes; with {@code all}, also an unended last one.
+     * The lines that are complete by now, in parts of about this many bytes; with {@code all}, also an unended last
+     * one.
      * None means that there is nothing more for the moment.
      */
     List<LogLine> read(int partBytes, boolean all) throws IOException {

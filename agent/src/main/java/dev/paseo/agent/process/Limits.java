@@ -31,7 +31,8 @@ public record Limits(long output, long memory, int processes) {
     }
 
     private static long machineMemory() {
-        return ((com.sun.management.OperatingSystemMXBean) java.lang.management.ManagementFactory.getOperatingSystemMXBean()).getTotalMemorySize();
+        return ((com.sun.management.OperatingSystemMXBean) java.lang.management.ManagementFactory
+                .getOperatingSystemMXBean()).getTotalMemorySize();
     }
 
     public String saidTooMuch() {
@@ -41,9 +42,12 @@ public record Limits(long output, long memory, int processes) {
     /** What its processes take too much of; empty where it is within the limits. */
     Optional<String> passedBy(ProcessTree.Taken taken) {
         if (taken.processes() > processes) {
-            return Optional.of("had more than " + processes + " processes at once, which is the most that a step may have here");
+            return Optional.of(
+                    "had more than " + processes + " processes at once, which is the most that a step may have here");
         }
-        return taken.memory() > memory ? Optional.of("used more than " + megabytes(memory) + " MB of memory, which is the most that a step may use here") : Optional.empty();
+        return taken.memory() > memory ? Optional
+                .of("used more than " + megabytes(memory) + " MB of memory, which is the most that a step may use here")
+                : Optional.empty();
     }
 
     private static long megabytes(long bytes) {
@@ -80,7 +84,8 @@ public record Limits(long output, long memory, int processes) {
                 written += size(tree);
             }
             return written < enough ? Optional.empty()
-                    : Optional.of("has written " + megabytes(written) + " MB, and the agent's disk has only " + megabytes(left) + " MB left");
+                    : Optional.of("has written " + megabytes(written) + " MB, and the agent's disk has only "
+                            + megabytes(left) + " MB left");
         }
 
         private static long size(Path tree) throws IOException {

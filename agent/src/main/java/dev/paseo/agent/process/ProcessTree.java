@@ -12,16 +12,23 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 
-/** All processes that carry a mark in their environment: a step's children keep it, also those that left its session. */
+/**
+ * All processes that carry a mark in their environment: a step's children keep it, also those that left its session.
+ */
 final class ProcessTree {
 
-    /** Where {@code stat} tells a process's parent, flags and beginning, counted from its state, and which flag the kernel's own threads have; see proc(5). */
+    /**
+     * Where {@code stat} tells a process's parent, flags and beginning, counted from its state, and which flag the
+     * kernel's own threads have; see proc(5).
+     */
     private static final int PARENT = 1;
     private static final int FLAGS = 6;
     private static final int BEGAN = 19;
     private static final long KERNEL_THREAD = 0x0020_0000;
 
-    /** A process that is just becoming another program shows no environment for a moment: so long it is looked at again. */
+    /**
+     * A process that is just becoming another program shows no environment for a moment: so long it is looked at again.
+     */
     private static final long UNDECIDED_MILLIS = 200;
 
     /** The program that holds a step's namespaces. */
@@ -58,7 +65,8 @@ final class ProcessTree {
 
     private static boolean has(byte[] environment, byte[] mark) {
         for (int at = 0; at + mark.length < environment.length; at++) {
-            if ((at == 0 || environment[at - 1] == 0) && environment[at + mark.length] == 0 && matches(environment, at, mark)) {
+            if ((at == 0 || environment[at - 1] == 0) && environment[at + mark.length] == 0
+                    && matches(environment, at, mark)) {
                 return true;
             }
         }
@@ -74,13 +82,18 @@ final class ProcessTree {
         return true;
     }
 
-    /** The kernel's own threads and the dead are not, nor what began before this agent, nor the child of something that is not ours. */
+    /**
+     * The kernel's own threads and the dead are not, nor what began before this agent, nor the child of something that
+     * is not ours.
+     */
     private static boolean mayBeOurs(Path process, byte[] mark) {
         try {
             String[] fields = stat(process);
             boolean ofTheKernel = (Long.parseLong(fields[FLAGS]) & KERNEL_THREAD) != 0;
             boolean dead = fields[0].equals("Z") || fields[0].equals("X");
-            return !ofTheKernel && !dead && Long.parseLong(fields[BEGAN]) >= Long.parseLong(stat(Path.of("/proc/self"))[BEGAN]) && ofOursOrNobody(fields[PARENT], mark);
+            return !ofTheKernel && !dead
+                    && Long.parseLong(fields[BEGAN]) >= Long.parseLong(stat(Path.of("/proc/self"))[BEGAN])
+                    && ofOursOrNobody(fields[PARENT], mark);
         } catch (IOException gone) {
             return false;
         }
@@ -89,7 +102,8 @@ final class ProcessTree {
     /** Whose parent has died belongs to the first process, or to the one that stands in for it in a session. */
     private static boolean ofOursOrNobody(String parent, byte[] mark) throws IOException {
         Path process = Path.of("/proc", parent);
-        return parent.equals("1") || Files.readString(process.resolve("comm")).startsWith("systemd") || look(process, mark) != Shown.CARRIES_NOT;
+        return parent.equals("1") || Files.readString(process.resolve("comm")).startsWith("systemd")
+                || look(process, mark) != Shown.CARRIES_NOT;
     }
 
     /** What {@code stat} tells from a process's state on; its name before may have any signs. */
@@ -124,7 +138,8 @@ final class ProcessTree {
     /** @param most where there are more processes, their memory is not looked at: they multiply meanwhile */
     static Taken taken(ProcessHandle root, int most) {
         List<ProcessHandle> all = Stream.concat(Stream.of(root), root.descendants()).toList();
-        return new Taken(all.size(), all.size() > most ? 0 : all.stream().mapToLong(process -> resident(process.pid())).sum());
+        return new Taken(all.size(),
+                all.size() > most ? 0 : all.stream().mapToLong(process -> resident(process.pid())).sum());
     }
 
     private static long resident(long pid) {
@@ -150,7 +165,8 @@ final class ProcessTree {
         }
         List<ProcessHandle> left = alive(mark, root);
         while (!left.isEmpty()) {
-            left.forEach(process -> ended.merge(process.pid(), name(process), (before, now) -> now.equals("a process") ? before : now));
+            left.forEach(process -> ended.merge(process.pid(), name(process),
+                    (before, now) -> now.equals("a process") ? before : now));
             boolean kill = System.nanoTime() >= until;
             if (kill) {
                 // A namespace ends as a whole with what holds it, however fast its processes multiply.
@@ -169,7 +185,8 @@ final class ProcessTree {
 
     private static List<ProcessHandle> alive(String mark, Optional<ProcessHandle> root) throws InterruptedException {
         Map<Long, ProcessHandle> all = new LinkedHashMap<>();
-        root.stream().flatMap(ProcessHandle::descendants).filter(ProcessHandle::isAlive).forEach(process -> all.put(process.pid(), process));
+        root.stream().flatMap(ProcessHandle::descendants).filter(ProcessHandle::isAlive)
+                .forEach(process -> all.put(process.pid(), process));
         alive(mark).forEach(process -> all.put(process.pid(), process));
         return List.copyOf(all.values());
     }
@@ -177,7 +194,7 @@ final class ProcessTree {
     /** Those that carry the mark; empty only where no process goes on showing nothing of itself. */
     private static List<ProcessHandle> alive(String mark) throws InterruptedException {
         long until = System.nanoTime() + UNDECIDED_MILLIS * 1_000_000;
-        for (long pause = 1; ; pause *= 2) {
+        for (long pause = 1;; pause *= 2) {
             Map<Shown, List<ProcessHandle>> looked = looked(mark);
             List<ProcessHandle> found = looked.getOrDefault(Shown.CARRIES, List.of());
             if (!found.isEmpty() || !looked.containsKey(Shown.NOTHING) || System.nanoTime() > until) {

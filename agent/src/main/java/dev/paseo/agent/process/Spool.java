@@ -51,7 +51,8 @@ public final class Spool {
             return List.of();
         }
         try (Stream<Path> folders = Files.list(spools)) {
-            return folders.filter(folder -> folder.getFileName().toString().startsWith("work-")).sorted().map(Spool::new).toList();
+            return folders.filter(folder -> folder.getFileName().toString().startsWith("work-")).sorted()
+                    .map(Spool::new).toList();
         }
     }
 
@@ -160,7 +161,7 @@ public final class Spool {
     public void delete() throws IOException {
         // The lease goes first, so that what is left of a deletion that was cut off is not taken for work.
         Files.deleteIfExists(folder.resolve("lease"));
-        for (int tried = 1; ; tried++) {
+        for (int tried = 1;; tried++) {
             try {
                 delete(folder);
                 return;

@@ -76,7 +76,8 @@ public final class StepProcess {
      *
      * @param box how its script is carried out
      */
-    public static StepProcess start(Path folder, String command, Path workspace, Walls.Box box, Map<String, String> environment) throws IOException {
+    public static StepProcess start(Path folder, String command, Path workspace, Walls.Box box,
+            Map<String, String> environment) throws IOException {
         StepProcess step = new StepProcess(folder);
         if (step.wasStarted()) {
             return step;
@@ -87,8 +88,11 @@ public final class StepProcess {
         Files.writeString(script, command + "\n");
         // Its user may be another than the agent's; it lies where only the agent's own can reach it.
         Files.setPosixFilePermissions(script, PosixFilePermissions.fromString("rw-r--r--"));
-        Files.move(script, folder.resolve("script"), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
-        ProcessBuilder builder = new ProcessBuilder(Stream.concat(Stream.of("setsid", "sh", "-c", WRAPPER, "step", folder.toString(), workspace.toString()), box.command().stream()).toList());
+        Files.move(script, folder.resolve("script"), StandardCopyOption.ATOMIC_MOVE,
+                StandardCopyOption.REPLACE_EXISTING);
+        ProcessBuilder builder = new ProcessBuilder(
+                Stream.concat(Stream.of("setsid", "sh", "-c", WRAPPER, "step", folder.toString(), workspace.toString()),
+                        box.command().stream()).toList());
         builder.environment().clear();
         builder.environment().putAll(environment);
         builder.environment().put(MARK, folder.toString());
@@ -111,7 +115,8 @@ public final class StepProcess {
      *
      * @param own what it writes to that is its own alone
      */
-    public End await(long timeoutSeconds, Limits limits, List<Path> own, StopSignal stop) throws IOException, InterruptedException {
+    public End await(long timeoutSeconds, Limits limits, List<Path> own, StopSignal stop)
+            throws IOException, InterruptedException {
         long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(timeoutSeconds);
         long began = System.nanoTime();
         Limits.Disk disk = new Limits.Disk(own);
@@ -151,7 +156,8 @@ public final class StepProcess {
 
     /** What it takes too much of. */
     private Optional<String> sample(Limits limits, Limits.Disk disk) throws IOException {
-        ProcessTree.Taken taken = wrapper().map(started -> ProcessTree.taken(started, limits.processes())).orElse(ProcessTree.Taken.NOTHING);
+        ProcessTree.Taken taken = wrapper().map(started -> ProcessTree.taken(started, limits.processes()))
+                .orElse(ProcessTree.Taken.NOTHING);
         peakMemory = Math.max(peakMemory, taken.memory());
         Optional<String> passed = limits.passedBy(taken);
         return passed.isPresent() ? passed : disk.filled();
@@ -163,7 +169,8 @@ public final class StepProcess {
         Path left = folder.resolve("left");
         if (Files.exists(left)) {
             try (InputStream said = Files.newInputStream(left)) {
-                new String(said.readNBytes(MOST_LEFT_BYTES), StandardCharsets.UTF_8).lines().filter(name -> !name.isBlank()).limit(MOST_LEFT_NAMES)
+                new String(said.readNBytes(MOST_LEFT_BYTES), StandardCharsets.UTF_8).lines()
+                        .filter(name -> !name.isBlank()).limit(MOST_LEFT_NAMES)
                         .map(name -> name.replaceAll("\\p{Cc}", "?")).forEach(names::add);
             }
         }
@@ -176,7 +183,10 @@ public final class StepProcess {
         return leftRunning;
     }
 
-    /** The most memory that its processes held together, in bytes, looked at about four times a second; empty where it was too short for that. */
+    /**
+     * The most memory that its processes held together, in bytes, looked at about four times a second; empty where it
+     * was too short for that.
+     */
     public Optional<Long> peakMemory() {
         return peakMemory == 0 ? Optional.empty() : Optional.of(peakMemory);
     }
@@ -188,7 +198,10 @@ public final class StepProcess {
         return text.endsWith("\n") ? Optional.of(Integer.parseInt(text.strip())) : Optional.empty();
     }
 
-    /** Its wrapper is not there although it had the time to start. The wrapper's name is read once: it may be written at this moment. */
+    /**
+     * Its wrapper is not there although it had the time to start. The wrapper's name is read once: it may be written at
+     * this moment.
+     */
     private boolean isGone(long began) throws IOException {
         String name = wrapperName();
         return name.isEmpty() ? System.nanoTime() - began > TimeUnit.SECONDS.toNanos(20) : wrapper(name).isEmpty();
@@ -207,7 +220,8 @@ public final class StepProcess {
     }
 
     private Optional<ProcessHandle> wrapper(String name) {
-        return ProcessHandle.of(Long.parseLong(name)).filter(ProcessHandle::isAlive).filter(process -> ProcessTree.carries(process.pid(), mark));
+        return ProcessHandle.of(Long.parseLong(name)).filter(ProcessHandle::isAlive)
+                .filter(process -> ProcessTree.carries(process.pid(), mark));
     }
 
     private void awaitExit() throws IOException, InterruptedException {

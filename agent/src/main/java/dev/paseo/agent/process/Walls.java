@@ -11,7 +11,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 
 /**
- * What keeps a step to its own work: namespaces of the kernel, made by bubblewrap, and, where the agent is root, a user of
+ * What keeps a step to its own work: namespaces of the kernel, made by bubblewrap, and, where the agent is root, a user
+ * of
  * the work's own. What this machine allows is found out once, by making them.
  */
 public final class Walls {
@@ -27,7 +28,8 @@ public final class Walls {
     private static final int TRIED_SECONDS = 10;
 
     /**
-     * Runs a script under a limit of processes, or under a lower one that the user has already, and writes the names of what it left running to descriptor 3, before the namespace ends it all.
+     * Runs a script under a limit of processes, or under a lower one that the user has already, and writes the names of
+     * what it left running to descriptor 3, before the namespace ends it all.
      */
     private static final String INNER = """
             [ -z "$1" ] || ulimit "$1" "$2" 2>/dev/null
@@ -85,7 +87,8 @@ public final class Walls {
     /** How this machine's shell is told how many processes there may be; empty where it cannot be. */
     private final String processesOption;
 
-    private Walls(Path agentFolder, Path hostFolder, Settings settings, Optional<String> none, boolean root, boolean ownUser, String processesOption) {
+    private Walls(Path agentFolder, Path hostFolder, Settings settings, Optional<String> none, boolean root,
+            boolean ownUser, String processesOption) {
         this.agentFolder = agentFolder;
         this.hostFolder = hostFolder;
         this.settings = settings;
@@ -96,24 +99,30 @@ public final class Walls {
     }
 
     /** What can be had on this machine. */
-    public static Walls find(Path agentFolder, Path hostFolder, Settings settings) throws IOException, InterruptedException {
+    public static Walls find(Path agentFolder, Path hostFolder, Settings settings)
+            throws IOException, InterruptedException {
         if (!settings.wanted()) {
-            return new Walls(agentFolder, hostFolder, settings, Optional.of("the agent was started with --without-walls"), isRoot(), false, "");
+            return new Walls(agentFolder, hostFolder, settings,
+                    Optional.of("the agent was started with --without-walls"), isRoot(), false, "");
         }
-        List<String> plain = List.of("bwrap", "--unshare-pid", "--unshare-ipc", "--ro-bind", "/", "/", "--dev", "/dev", "--proc", "/proc", "true");
+        List<String> plain = List.of("bwrap", "--unshare-pid", "--unshare-ipc", "--ro-bind", "/", "/", "--dev", "/dev",
+                "--proc", "/proc", "true");
         Optional<String> failed = tried(plain);
         if (failed.isPresent()) {
             return new Walls(agentFolder, hostFolder, settings, failed, isRoot(), false, "");
         }
-        boolean ownUser = isRoot() && tried(Stream.of(List.of("bwrap", "--unshare-pid", "--cap-drop", "ALL"), keptRights(),
-                List.of("--ro-bind", "/", "/", "--dev", "/dev", "--proc", "/proc"), as(FIRST_USER), List.of("true")).flatMap(List::stream).toList()).isEmpty();
+        boolean ownUser = isRoot()
+                && tried(Stream.of(List.of("bwrap", "--unshare-pid", "--cap-drop", "ALL"), keptRights(),
+                        List.of("--ro-bind", "/", "/", "--dev", "/dev", "--proc", "/proc"), as(FIRST_USER),
+                        List.of("true")).flatMap(List::stream).toList()).isEmpty();
         return new Walls(agentFolder, hostFolder, settings, Optional.empty(), isRoot(), ownUser, processesOption());
     }
 
     /** POSIX has no option for it: shells have one of two. */
     private static String processesOption() throws InterruptedException {
         for (String option : List.of("-u", "-p")) {
-            if (tried(List.of("sh", "-c", "ulimit " + option + " 1000 && [ \"$(ulimit " + option + ")\" = 1000 ]")).isEmpty()) {
+            if (tried(List.of("sh", "-c", "ulimit " + option + " 1000 && [ \"$(ulimit " + option + ")\" = 1000 ]"))
+                    .isEmpty()) {
                 return option;
             }
         }
@@ -127,13 +136,16 @@ public final class Walls {
     /** Why it does not work; empty where it does. */
     private static Optional<String> tried(List<String> command) throws InterruptedException {
         try {
-            Process process = new ProcessBuilder(command).redirectErrorStream(true).redirectInput(Path.of("/dev/null").toFile()).start();
+            Process process = new ProcessBuilder(command).redirectErrorStream(true)
+                    .redirectInput(Path.of("/dev/null").toFile()).start();
             if (!process.waitFor(TRIED_SECONDS, TimeUnit.SECONDS)) {
                 process.destroyForcibly();
                 return Optional.of(command.getFirst() + " does not come to an end");
             }
-            String said = new String(process.getInputStream().readNBytes(400), java.nio.charset.StandardCharsets.UTF_8).strip();
-            return process.exitValue() == 0 ? Optional.empty() : Optional.of("bubblewrap does not work here: " + said.lines().findFirst().orElse("it says nothing"));
+            String said = new String(process.getInputStream().readNBytes(400), java.nio.charset.StandardCharsets.UTF_8)
+                    .strip();
+            return process.exitValue() == 0 ? Optional.empty() : Optional
+                    .of("bubblewrap does not work here: " + said.lines().findFirst().orElse("it says nothing"));
         } catch (IOException missing) {
             return Optional.of("bubblewrap is not installed");
         }
@@ -158,16 +170,19 @@ public final class Walls {
         }
         StringBuilder told = new StringBuilder(String.join(", ", words));
         if (!settings.shared().isEmpty()) {
-            told.append("; trusted stages share ").append(String.join(", ", settings.shared().stream().map(Path::toString).toList()));
+            told.append("; trusted stages share ")
+                    .append(String.join(", ", settings.shared().stream().map(Path::toString).toList()));
         }
-        return told.append("; recipes: ").append(settings.sudo() ? "none (--with-sudo)" : root ? "files, as root" : "files").toString();
+        return told.append("; recipes: ")
+                .append(settings.sudo() ? "none (--with-sudo)" : root ? "files, as root" : "files").toString();
     }
 
     /** The box of one try of a step; {@code script} is its file in the spool. */
     public Box box(Kind kind, Spool spool, Path script, Limits limits) {
         boolean bare = none.isPresent() || kind == Kind.RECIPE && settings.sudo();
         if (bare) {
-            return new Box(List.of("sh", "-c", BARE, script.toString()), spool.workspace(), spool.artifacts(), Optional.empty());
+            return new Box(List.of("sh", "-c", BARE, script.toString()), spool.workspace(), spool.artifacts(),
+                    Optional.empty());
         }
         return kind == Kind.RECIPE ? recipe(spool, script) : closed(kind, spool, script, limits);
     }
@@ -194,15 +209,18 @@ public final class Walls {
         if (asItsUser) {
             command.addAll(keptRights());
         }
-        command.addAll(List.of("--ro-bind", "/", "/", "--dev", "/dev", "--size", SHARED_MEMORY_BYTES, "--perms", "1777", "--tmpfs", "/dev/shm", "--proc", "/proc"));
+        command.addAll(List.of("--ro-bind", "/", "/", "--dev", "/dev", "--size", SHARED_MEMORY_BYTES, "--perms", "1777",
+                "--tmpfs", "/dev/shm", "--proc", "/proc"));
         bind(command, spool.temporary(), Path.of("/tmp"));
         hide(command, Path.of("/run"));
         for (String resolver : List.of("/run/systemd/resolve", "/run/resolvconf", "/run/NetworkManager/resolv.conf")) {
             command.addAll(List.of("--ro-bind-try", resolver, resolver));
         }
         Stream.of(Path.of("/home"), Path.of("/root"), Path.of(System.getProperty("user.home", "/root"))).distinct()
-                .filter(home -> home.getNameCount() > 0 && Files.isDirectory(home, LinkOption.NOFOLLOW_LINKS)).forEach(home -> hide(command, home));
-        settings.readable().forEach(folder -> command.addAll(List.of("--ro-bind", folder.toString(), folder.toString())));
+                .filter(home -> home.getNameCount() > 0 && Files.isDirectory(home, LinkOption.NOFOLLOW_LINKS))
+                .forEach(home -> hide(command, home));
+        settings.readable()
+                .forEach(folder -> command.addAll(List.of("--ro-bind", folder.toString(), folder.toString())));
         if (kind == Kind.STAGE) {
             settings.shared().forEach(folder -> bind(command, folder, folder));
         }
@@ -219,9 +237,12 @@ public final class Walls {
         if (asItsUser) {
             command.addAll(as(user(spool)));
         }
-        // The kernel's own limit is a little above what is looked at, so that who passes it is told so, and goes no further.
-        command.addAll(List.of("sh", "-c", INNER, INSIDE.resolve("script").toString(), processesOption, Integer.toString(limits.processes() + limits.processes() / 10 + 10)));
-        return new Box(command, INSIDE.resolve("workspace"), INSIDE.resolve("artifacts"), Optional.of(INSIDE.resolve("home")));
+        // The kernel's own limit is a little above what is looked at, so that who passes it is told so, and goes no
+        // further.
+        command.addAll(List.of("sh", "-c", INNER, INSIDE.resolve("script").toString(), processesOption,
+                Integer.toString(limits.processes() + limits.processes() / 10 + 10)));
+        return new Box(command, INSIDE.resolve("workspace"), INSIDE.resolve("artifacts"),
+                Optional.of(INSIDE.resolve("home")));
     }
 
     /** What is shared belongs to the agent's user: who uses it is that user, too. */
@@ -247,7 +268,8 @@ public final class Walls {
     }
 
     private static List<String> as(long user) {
-        return List.of("setpriv", "--reuid", Long.toString(user), "--regid", Long.toString(user), "--clear-groups", "--inh-caps=-all", "--bounding-set=-all");
+        return List.of("setpriv", "--reuid", Long.toString(user), "--regid", Long.toString(user), "--clear-groups",
+                "--inh-caps=-all", "--bounding-set=-all");
     }
 
     private static long user(Spool spool) {

@@ -19,7 +19,8 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * One piece of work on a host that is reached over SSH. What is on the host about it lies in a folder of its own, so that
+ * One piece of work on a host that is reached over SSH. What is on the host about it lies in a folder of its own, so
+ * that
  * a connection, or an agent, that was lost is followed by another that goes on: a try of a step is started only by the
  * wrapper that creates the file {@code started}.
  */
@@ -36,7 +37,8 @@ public final class RemoteWork implements AutoCloseable {
             echo $? >"$1/exit"
             """;
     /**
-     * Ends the processes of its group, and, where the host has /proc, those that carry its mark in their environment: they
+     * Ends the processes of its group, and, where the host has /proc, those that carry its mark in their environment:
+     * they
      * may have left the group.
      */
     private static final String END = """
@@ -96,7 +98,8 @@ public final class RemoteWork implements AutoCloseable {
     }
 
     /** Runs a try of a step, or goes on with it where it was started before; its output is copied to {@code output}. */
-    public End step(String name, Assignment.Step step, Map<String, String> environment, Path output, Limits limits, StepProcess.StopSignal stop)
+    public End step(String name, Assignment.Step step, Map<String, String> environment, Path output, Limits limits,
+            StepProcess.StopSignal stop)
             throws IOException, InterruptedException {
         String at = folder + "/" + name;
         boolean started = false;
@@ -115,9 +118,11 @@ public final class RemoteWork implements AutoCloseable {
                     end(at, false);
                     return new End.Exited(code.get());
                 }
-                if (stop.wanted() || System.nanoTime() > deadline || Files.exists(output) && Files.size(output) > limits.output()) {
+                if (stop.wanted() || System.nanoTime() > deadline
+                        || Files.exists(output) && Files.size(output) > limits.output()) {
                     end(at, !stop.atOnce());
-                    return stop.wanted() ? new End.Stopped() : System.nanoTime() > deadline ? new End.TimedOut() : new End.TookTooMuch(limits.saidTooMuch());
+                    return stop.wanted() ? new End.Stopped() : System.nanoTime() > deadline ? new End.TimedOut()
+                            : new End.TookTooMuch(limits.saidTooMuch());
                 }
                 if (isGone(at)) {
                     return look(at, output).<End>map(End.Exited::new).orElseGet(End.Unknown::new);
@@ -136,21 +141,25 @@ public final class RemoteWork implements AutoCloseable {
 
     private void start(String at, String command, Map<String, String> environment) throws IOException {
         StringBuilder exports = new StringBuilder();
-        environment.forEach((key, value) -> exports.append("export ").append(key).append('=').append(SshHost.quote(value)).append('\n'));
+        environment.forEach((key, value) -> exports.append("export ").append(key).append('=')
+                .append(SshHost.quote(value)).append('\n'));
         exports.append("export ").append(MARK).append('=').append(SshHost.quote(at)).append('\n');
         host().run("umask 077; mkdir -p " + SshHost.quote(at) + " " + SshHost.quote(folder + "/workspace"));
         host().write(at + "/environment", exports.toString());
         host().write(at + "/script", command + "\n");
         host().write(at + "/wrapper", WRAPPER);
-        host().run("test -e " + SshHost.quote(at + "/started") + " || { setsid sh " + SshHost.quote(at + "/wrapper") + " " + SshHost.quote(at) + " "
+        host().run("test -e " + SshHost.quote(at + "/started") + " || { setsid sh " + SshHost.quote(at + "/wrapper")
+                + " " + SshHost.quote(at) + " "
                 + SshHost.quote(folder + "/workspace") + " </dev/null >/dev/null 2>&1 & }");
     }
 
     /** Fetches what it said since, and its exit status where it has one. */
     private Optional<Integer> look(String at, Path output) throws IOException {
-        String exit = host().exec("cat " + SshHost.quote(at + "/exit") + " 2>/dev/null", Duration.ofSeconds(15)).output();
+        String exit = host().exec("cat " + SshHost.quote(at + "/exit") + " 2>/dev/null", Duration.ofSeconds(15))
+                .output();
         if (host().exec("test -s " + SshHost.quote(at + "/output"), Duration.ofSeconds(15)).status() == 0) {
-            for (byte[] block = host().read(at + "/output", size(output)); block.length > 0; block = host().read(at + "/output", size(output))) {
+            for (byte[] block = host().read(at + "/output", size(output)); block.length > 0; block = host()
+                    .read(at + "/output", size(output))) {
                 Files.write(output, block, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
             }
         }
@@ -162,13 +171,15 @@ public final class RemoteWork implements AutoCloseable {
     }
 
     private boolean isGone(String at) throws IOException {
-        return host().exec("test -e " + SshHost.quote(at + "/started") + " && ! kill -0 $(cat " + SshHost.quote(at + "/started") + ") 2>/dev/null && ! test -e "
+        return host().exec("test -e " + SshHost.quote(at + "/started") + " && ! kill -0 $(cat "
+                + SshHost.quote(at + "/started") + ") 2>/dev/null && ! test -e "
                 + SshHost.quote(at + "/exit"), Duration.ofSeconds(15)).status() == 0;
     }
 
     /** Ends all that it started: TERM, a grace period, KILL. */
     private void end(String at, boolean withGrace) throws IOException {
-        host().exec(END.formatted(SshHost.quote(MARK + "=" + at), SshHost.quote(at + "/started"), withGrace ? GRACE_SECONDS : 0), Duration.ofSeconds(GRACE_SECONDS + 10));
+        host().exec(END.formatted(SshHost.quote(MARK + "=" + at), SshHost.quote(at + "/started"),
+                withGrace ? GRACE_SECONDS : 0), Duration.ofSeconds(GRACE_SECONDS + 10));
     }
 
     /** What sha256sum says first; a name with odd signs has a backslash before. */

@@ -65,27 +65,34 @@ public final class SshHost implements AutoCloseable {
             session.addPublicKeyIdentity(key(ssh));
             session.auth().verify(PATIENCE);
             SshHost host = new SshHost(client, session, "");
-            return new SshHost(client, session, ssh.folder().startsWith("~/") ? host.run("printf %s \"$HOME\"") + ssh.folder().substring(1) : ssh.folder());
+            return new SshHost(client, session, ssh.folder().startsWith("~/")
+                    ? host.run("printf %s \"$HOME\"") + ssh.folder().substring(1) : ssh.folder());
         } catch (IOException failed) {
             client.stop();
             if (shown[0] != null) {
-                throw new OtherKey(ssh.address() + ":" + ssh.port() + " shows another host key than the pinned one, " + shown[0] + ": nothing was sent to it");
+                throw new OtherKey(ssh.address() + ":" + ssh.port() + " shows another host key than the pinned one, "
+                        + shown[0] + ": nothing was sent to it");
             }
-            throw new IOException(ssh.user() + "@" + ssh.address() + ":" + ssh.port() + " cannot be reached: " + failed.getMessage(), failed);
+            throw new IOException(
+                    ssh.user() + "@" + ssh.address() + ":" + ssh.port() + " cannot be reached: " + failed.getMessage(),
+                    failed);
         }
     }
 
     private static PublicKey pinned(Assignment.Ssh ssh) throws IOException {
         try {
-            return AuthorizedKeyEntry.parseAuthorizedKeyEntry(ssh.hostKey()).resolvePublicKey(null, PublicKeyEntryResolver.IGNORING);
+            return AuthorizedKeyEntry.parseAuthorizedKeyEntry(ssh.hostKey()).resolvePublicKey(null,
+                    PublicKeyEntryResolver.IGNORING);
         } catch (GeneralSecurityException | IllegalArgumentException unreadable) {
-            throw new OtherKey("the host key that is pinned for " + ssh.address() + " cannot be read: " + unreadable.getMessage());
+            throw new OtherKey(
+                    "the host key that is pinned for " + ssh.address() + " cannot be read: " + unreadable.getMessage());
         }
     }
 
     private static KeyPair key(Assignment.Ssh ssh) throws IOException {
         try (InputStream in = new ByteArrayInputStream(ssh.privateKey().getBytes(StandardCharsets.UTF_8))) {
-            Iterable<KeyPair> pairs = SecurityUtils.loadKeyPairIdentities(null, () -> "the secret with the private key", in, null);
+            Iterable<KeyPair> pairs = SecurityUtils.loadKeyPairIdentities(null, () -> "the secret with the private key",
+                    in, null);
             if (pairs != null) {
                 for (KeyPair pair : pairs) {
                     return pair;
@@ -120,7 +127,8 @@ public final class SshHost implements AutoCloseable {
             if (channel.waitFor(EnumSet.of(ClientChannelEvent.CLOSED), most).contains(ClientChannelEvent.TIMEOUT)) {
                 throw new IOException("the host did not answer within " + most.toSeconds() + " s");
             }
-            return new Said(Optional.ofNullable(channel.getExitStatus()).orElse(-1), out.toString(StandardCharsets.UTF_8));
+            return new Said(Optional.ofNullable(channel.getExitStatus()).orElse(-1),
+                    out.toString(StandardCharsets.UTF_8));
         }
     }
 
@@ -133,9 +141,13 @@ public final class SshHost implements AutoCloseable {
         return said.output();
     }
 
-    /** Copies a tree, files with their permissions; what the host has there afterwards is compared by the caller's digests. */
+    /**
+     * Copies a tree, files with their permissions; what the host has there afterwards is compared by the caller's
+     * digests.
+     */
     void copy(Path tree, String to) throws IOException {
-        try (SftpClient sftp = SftpClientFactory.instance().createSftpClient(session); Stream<Path> paths = Files.walk(tree)) {
+        try (SftpClient sftp = SftpClientFactory.instance().createSftpClient(session);
+                Stream<Path> paths = Files.walk(tree)) {
             List<Path> all = paths.sorted().toList();
             for (Path path : all) {
                 String target = path.equals(tree) ? to : to + "/" + tree.relativize(path);
@@ -154,7 +166,8 @@ public final class SshHost implements AutoCloseable {
     /** Writes a file that only the user can read. */
     void write(String path, String text) throws IOException {
         try (SftpClient sftp = SftpClientFactory.instance().createSftpClient(session)) {
-            try (SftpClient.CloseableHandle handle = sftp.open(path, EnumSet.of(SftpClient.OpenMode.Write, SftpClient.OpenMode.Create, SftpClient.OpenMode.Truncate))) {
+            try (SftpClient.CloseableHandle handle = sftp.open(path,
+                    EnumSet.of(SftpClient.OpenMode.Write, SftpClient.OpenMode.Create, SftpClient.OpenMode.Truncate))) {
                 sftp.setStat(handle, new SftpClient.Attributes().perms(0600));
                 byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
                 sftp.write(handle, 0, bytes, 0, bytes.length);

@@ -26,7 +26,10 @@ import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
-/** Looks at what is live on the agent's hosts now and then: whether it answers, and whether its files are the version's own. */
+/**
+ * Looks at what is live on the agent's hosts now and then: whether it answers, and whether its files are the version's
+ * own.
+ */
 public final class Watcher implements Runnable {
 
     private static final Logger LOG = LoggerFactory.getLogger(Watcher.class);
@@ -50,7 +53,8 @@ public final class Watcher implements Runnable {
     }
 
     /** @param settled whether all that an earlier life of the agent left running is ended, or gone on with */
-    public Watcher(ServiceClient service, Supplier<String> secret, Renewal renewal, Path hostFolder, BooleanSupplier settled) {
+    public Watcher(ServiceClient service, Supplier<String> secret, Renewal renewal, Path hostFolder,
+            BooleanSupplier settled) {
         this.service = service;
         this.secret = secret;
         this.renewal = renewal;
@@ -85,7 +89,8 @@ public final class Watcher implements Runnable {
         for (Watch.OnHost host : watched.hosts()) {
             seen.add(look(host));
         }
-        service.seen(secret.get(), new Watch.Report(seen, hostFolder.toFile().getUsableSpace(), hostFolder.toFile().getTotalSpace()));
+        service.seen(secret.get(),
+                new Watch.Report(seen, hostFolder.toFile().getUsableSpace(), hostFolder.toFile().getTotalSpace()));
         return Math.max(1, watched.everySeconds());
     }
 
@@ -133,7 +138,8 @@ public final class Watcher implements Runnable {
     }
 
     private String digest(Path path) throws IOException {
-        String stamp = Files.getAttribute(path, "unix:ctime") + " " + Files.size(path) + " " + Files.getAttribute(path, "unix:ino");
+        String stamp = Files.getAttribute(path, "unix:ctime") + " " + Files.size(path) + " "
+                + Files.getAttribute(path, "unix:ino");
         Known before = known.get(path);
         if (before != null && before.stamp().equals(stamp)) {
             return before.digest();

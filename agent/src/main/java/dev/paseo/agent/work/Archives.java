@@ -40,12 +40,14 @@ final class Archives {
     }
 
     /**
-     * Writes these files of a folder, in their order, as a tar archive; the SHA-256 of its bytes. A link that leads out of the
+     * Writes these files of a folder, in their order, as a tar archive; the SHA-256 of its bytes. A link that leads out
+     * of the
      * folder is refused.
      */
     static String pack(Path folder, List<Path> files, Path archive) throws IOException {
         Path root = folder.toRealPath();
-        try (TarArchiveOutputStream tar = new TarArchiveOutputStream(new BufferedOutputStream(Files.newOutputStream(archive)))) {
+        try (TarArchiveOutputStream tar = new TarArchiveOutputStream(
+                new BufferedOutputStream(Files.newOutputStream(archive)))) {
             tar.setLongFileMode(TarArchiveOutputStream.LONGFILE_POSIX);
             tar.setBigNumberMode(TarArchiveOutputStream.BIGNUMBER_POSIX);
             for (Path file : files) {

@@ -26,7 +26,8 @@ final class Globs {
 
         /** Says what was left out; empty where nothing was. */
         String words() {
-            return leftOut.isEmpty() ? "" : "left out, for they are no files: " + leftOut.stream().limit(MOST_NAMED).map(Path::toString).collect(Collectors.joining(", "))
+            return leftOut.isEmpty() ? "" : "left out, for they are no files: "
+                    + leftOut.stream().limit(MOST_NAMED).map(Path::toString).collect(Collectors.joining(", "))
                     + (leftOut.size() > MOST_NAMED ? " and " + (leftOut.size() - MOST_NAMED) + " more" : "") + "\n";
         }
     }

@@ -44,7 +44,8 @@ final class Inside {
             }
             reached = reached.resolve(part);
             if (Files.isSymbolicLink(reached)) {
-                throw new CannotGoOn(root.relativize(folder) + " leads through the link " + root.relativize(reached) + ": nothing is written through links");
+                throw new CannotGoOn(root.relativize(folder) + " leads through the link " + root.relativize(reached)
+                        + ": nothing is written through links");
             }
             if (!Files.isDirectory(reached, LinkOption.NOFOLLOW_LINKS)) {
                 Files.createDirectory(reached);

@@ -22,12 +22,14 @@ final class KeptFile {
         if (pattern.startsWith("/") || List.of(pattern.split("/")).contains("..")) {
             throw new NotOne("keep " + name + ": " + pattern + " leads out of the workspace");
         }
-        List<Path> found = Globs.find(root, List.of(pattern)).stream().map(root::resolve).filter(Files::isRegularFile).limit(3).toList();
+        List<Path> found = Globs.find(root, List.of(pattern)).stream().map(root::resolve).filter(Files::isRegularFile)
+                .limit(3).toList();
         if (found.isEmpty()) {
             throw new NotOne("keep " + name + ": " + pattern + " matches no file of the workspace");
         }
         if (found.size() > 1) {
-            throw new NotOne("keep " + name + ": " + pattern + " matches more than one file, among them " + root.relativize(found.get(0))
+            throw new NotOne("keep " + name + ": " + pattern + " matches more than one file, among them "
+                    + root.relativize(found.get(0))
                     + " and " + root.relativize(found.get(1)));
         }
         if (!found.getFirst().toRealPath().startsWith(root)) {

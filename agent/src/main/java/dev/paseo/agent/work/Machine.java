@@ -18,10 +18,13 @@ public record Machine(Map<String, String> variables, Sources sources, Walls wall
             return;
         }
         if (assignment.place().flatMap(Assignment.OfPlace::ssh).isPresent()) {
-            throw new CannotGoOn("work of a branch that is not trusted is not carried out over SSH: the host's account has no walls");
+            throw new CannotGoOn(
+                    "work of a branch that is not trusted is not carried out over SSH: the host's account has no "
+                            + "walls");
         }
         if (!walls.areUp()) {
-            throw new CannotGoOn("work of a branch that is not trusted is not carried out by this agent; its walls: " + walls.words());
+            throw new CannotGoOn("work of a branch that is not trusted is not carried out by this agent; its walls: "
+                    + walls.words());
         }
     }
 }

@@ -18,7 +18,10 @@ import java.util.concurrent.TimeoutException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
-/** Watches over one piece of work: whatever it hangs in, it ends when its time is over, or when it is told to stop at once. */
+/**
+ * Watches over one piece of work: whatever it hangs in, it ends when its time is over, or when it is told to stop at
+ * once.
+ */
 final class Oversight implements Patience.WhileWanted {
 
     private static final Logger LOG = LoggerFactory.getLogger(Oversight.class);
@@ -92,7 +95,8 @@ final class Oversight implements Patience.WhileWanted {
     }
 
     private String tookLonger() {
-        return (assignment.stage().isPresent() ? "the stage" : "the work on the host") + " took longer than " + limit().toSeconds() + " s; it was " + doing;
+        return (assignment.stage().isPresent() ? "the stage" : "the work on the host") + " took longer than "
+                + limit().toSeconds() + " s; it was " + doing;
     }
 
     private Duration held() {
@@ -106,9 +110,11 @@ final class Oversight implements Patience.WhileWanted {
     /** For a stage what its file says; for a host's task all its parts together, and what lies beside them. */
     private Duration limit() {
         return assignment.stage().map(stage -> Duration.ofSeconds(stage.timeoutSeconds())).orElseGet(() -> {
-            long steps = assignment.steps().stream().mapToLong(step -> (step.timeoutSeconds() + 60L) * (step.retries() + 1)).sum();
+            long steps = assignment.steps().stream()
+                    .mapToLong(step -> (step.timeoutSeconds() + 60L) * (step.retries() + 1)).sum();
             long checks = assignment.checks().stream().mapToLong(check -> check.withinMillis() / 1000 + 60).sum();
-            return BESIDE.plusSeconds(steps + checks + assignment.place().map(Assignment.OfPlace::watchSeconds).orElse(0L));
+            return BESIDE
+                    .plusSeconds(steps + checks + assignment.place().map(Assignment.OfPlace::watchSeconds).orElse(0L));
         });
     }
 

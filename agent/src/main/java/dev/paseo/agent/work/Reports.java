@@ -16,7 +16,8 @@ final class Reports {
 
     private final LeaseClient lease;
     private final long fence;
-    private final ExecutorService telling = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name("reports").factory());
+    private final ExecutorService telling = Executors
+            .newSingleThreadExecutor(Thread.ofPlatform().daemon().name("reports").factory());
 
     Reports(LeaseClient lease, long fence) {
         this.lease = lease;
@@ -28,7 +29,8 @@ final class Reports {
 
     void tell(Assignment.Step step, int tried, Told told) {
         Optional<Instant> ended = told.status() == StepReport.Status.RUNNING ? Optional.empty() : Optional.of(now());
-        StepReport report = new StepReport(fence, step.position(), tried, step.name(), told.status(), told.code(), told.began(), ended, told.peakMemory());
+        StepReport report = new StepReport(fence, step.position(), tried, step.name(), told.status(), told.code(),
+                told.began(), ended, told.peakMemory());
         telling.submit(() -> Patience.insist(() -> {
             lease.step(report);
             return true;

@@ -30,10 +30,12 @@ public final class Sources {
     }
 
     /**
-     * Unpacks a commit's files; a commit is named by the digest of what is in it, so that a name never gets old. What was
+     * Unpacks a commit's files; a commit is named by the digest of what is in it, so that a name never gets old. What
+     * was
      * kept is used only with the bytes that came; else it is fetched again.
      */
-    void unpack(LeaseClient lease, String commit, Path workspace, Patience.WhileWanted wanted) throws IOException, InterruptedException {
+    void unpack(LeaseClient lease, String commit, Path workspace, Patience.WhileWanted wanted)
+            throws IOException, InterruptedException {
         Path kept = folder.resolve(commit + ".tar");
         if (!isAsItCame(commit, kept)) {
             Patience.insist(() -> {
@@ -68,7 +70,8 @@ public final class Sources {
     private synchronized void forgetOld() throws IOException {
         try (Stream<Path> archives = Files.list(folder)) {
             List<Path> old = archives.filter(path -> path.toString().endsWith(".tar"))
-                    .sorted(Comparator.comparing((Path path) -> path.toFile().lastModified()).reversed()).skip(KEPT).toList();
+                    .sorted(Comparator.comparing((Path path) -> path.toFile().lastModified()).reversed()).skip(KEPT)
+                    .toList();
             for (Path each : old) {
                 Files.deleteIfExists(each);
             }

@@ -41,13 +41,15 @@ final class StageFiles {
     void fetch(StringBuilder words) throws IOException, InterruptedException {
         for (Assignment.Input input : stage.inputs()) {
             Path archive = spool.folder().resolve("arrived.tar");
-            CannotGoOn.unlessSame("the files of " + input.stage(), input.digest(), Patience.insist(() -> lease.bytes(input.digest(), archive), wanted));
+            CannotGoOn.unlessSame("the files of " + input.stage(), input.digest(),
+                    Patience.insist(() -> lease.bytes(input.digest(), archive), wanted));
             unpack(archive);
             words.append("\nfiles of ").append(input.stage());
         }
         for (Assignment.Take take : stage.takes()) {
             take(take);
-            words.append("\ntook ").append(take.file().name()).append(" of ").append(take.component()).append(' ').append(take.version())
+            words.append("\ntook ").append(take.file().name()).append(" of ").append(take.component()).append(' ')
+                    .append(take.version())
                     .append(" into ").append(take.into());
         }
         if (stage.reuse().isPresent()) {
@@ -65,7 +67,8 @@ final class StageFiles {
     private void take(Assignment.Take take) throws IOException, InterruptedException {
         Path root = spool.workspace().toRealPath();
         Path target = Inside.file(root, take.into() + "/" + take.file().fileName());
-        CannotGoOn.unlessSame(take.file().name() + " of " + take.component(), take.file().digest(), Patience.insist(() -> lease.bytes(take.file().digest(), target), wanted));
+        CannotGoOn.unlessSame(take.file().name() + " of " + take.component(), take.file().digest(),
+                Patience.insist(() -> lease.bytes(take.file().digest(), target), wanted));
     }
 
     private String restore(Assignment.Reuse reuse) throws IOException, InterruptedException {
@@ -80,7 +83,8 @@ final class StageFiles {
         if (found.get().exact()) {
             Files.writeString(spool.folder().resolve("reuse-exact"), "");
         }
-        return String.join(", ", reuse.folders()) + (found.get().exact() ? " as kept by " : " in an older state, kept by ") + found.get().run();
+        return String.join(", ", reuse.folders())
+                + (found.get().exact() ? " as kept by " : " in an older state, kept by ") + found.get().run();
     }
 
     private Optional<LeaseClient.Reused> reused(String key, Path archive) throws IOException, InterruptedException {
@@ -99,7 +103,8 @@ final class StageFiles {
         for (Path file : Globs.find(spool.workspace(), reuse.key())) {
             digest.update((file + "\n").getBytes(StandardCharsets.UTF_8));
             Path path = spool.workspace().resolve(file);
-            digest.update((Files.isRegularFile(path, LinkOption.NOFOLLOW_LINKS) ? Digests.of(path) : "no file").getBytes(StandardCharsets.UTF_8));
+            digest.update((Files.isRegularFile(path, LinkOption.NOFOLLOW_LINKS) ? Digests.of(path) : "no file")
+                    .getBytes(StandardCharsets.UTF_8));
         }
         return HexFormat.of().formatHex(digest.digest());
     }
@@ -114,10 +119,12 @@ final class StageFiles {
             List<Path> files = found.files();
             words.append(found.words());
             if (files.isEmpty()) {
-                throw new CannotGoOn("files: " + String.join(", ", stage.files()) + " matches no file of the workspace");
+                throw new CannotGoOn(
+                        "files: " + String.join(", ", stage.files()) + " matches no file of the workspace");
             }
             send("the files for later stages", "/files", spool.workspace(), files);
-            words.append("left ").append(files.size()).append(files.size() == 1 ? " file" : " files").append(" for the stages after this one\n");
+            words.append("left ").append(files.size()).append(files.size() == 1 ? " file" : " files")
+                    .append(" for the stages after this one\n");
         }
         for (Assignment.Keep keep : stage.keep()) {
             keep(keep);
@@ -132,7 +139,8 @@ final class StageFiles {
         List<Path> files = found.files();
         words.append(found.words());
         if (files.isEmpty()) {
-            throw new CannotGoOn("reports " + report.kind() + ": " + String.join(", ", report.paths()) + " matches no file of the workspace");
+            throw new CannotGoOn("reports " + report.kind() + ": " + String.join(", ", report.paths())
+                    + " matches no file of the workspace");
         }
         send("the report of " + report.kind(), "/reports/" + report.kind(), masked(files), files);
     }
@@ -156,7 +164,9 @@ final class StageFiles {
         return shown;
     }
 
-    /** The reports of a stage whose steps failed, as far as there are any; what is wrong with them is not why it failed. */
+    /**
+     * The reports of a stage whose steps failed, as far as there are any; what is wrong with them is not why it failed.
+     */
     Optional<String> reportsOfFailure() throws IOException, InterruptedException {
         StringBuilder wrong = new StringBuilder();
         for (Assignment.Report report : stage.reports()) {
@@ -182,19 +192,22 @@ final class StageFiles {
         try {
             Path file = KeptFile.find(spool.workspace(), keep.name(), keep.path());
             String digest = Digests.of(file);
-            CannotGoOn.unlessSame("artifact " + keep.name(), digest, Patience.insist(() -> lease.output(keep.name(), file), wanted));
+            CannotGoOn.unlessSame("artifact " + keep.name(), digest,
+                    Patience.insist(() -> lease.output(keep.name(), file), wanted));
         } catch (KeptFile.NotOne wrong) {
             throw new CannotGoOn(wrong.getMessage());
         }
     }
 
     private String keepForReuse(Assignment.Reuse reuse) throws IOException, InterruptedException {
-        Globs.Found found = Globs.look(spool.workspace(), reuse.folders().stream().flatMap(folder -> Stream.of(folder, folder.replaceAll("/$", "") + "/**")).toList());
+        Globs.Found found = Globs.look(spool.workspace(), reuse.folders().stream()
+                .flatMap(folder -> Stream.of(folder, folder.replaceAll("/$", "") + "/**")).toList());
         List<Path> files = found.files();
         if (files.isEmpty()) {
             return found.words() + "reuse: nothing in " + String.join(", ", reuse.folders()) + " to keep";
         }
-        send("what is reused", "/reuse/" + Files.readString(spool.folder().resolve("reuse-key")), spool.workspace(), files);
+        send("what is reused", "/reuse/" + Files.readString(spool.folder().resolve("reuse-key")), spool.workspace(),
+                files);
         return found.words() + "reuse: kept " + files.size() + " files of " + String.join(", ", reuse.folders());
     }
 }

@@ -29,7 +29,9 @@ import java.util.concurrent.TimeUnit;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
-/** Carries out one piece of work: files, steps, artifacts, checks, result. Begun afresh or gone on with after a restart. */
+/**
+ * Carries out one piece of work: files, steps, artifacts, checks, result. Begun afresh or gone on with after a restart.
+ */
 public final class Work {
 
     private static final Logger LOG = LoggerFactory.getLogger(Work.class);
@@ -58,7 +60,8 @@ public final class Work {
         this.heartbeat = new Heartbeat(lease, assignment.fence());
         this.oversight = new Oversight(assignment, spool, heartbeat);
         this.reports = new Reports(lease, assignment.fence());
-        this.files = assignment.stage().map(stage -> new StageFiles(stage, lease, spool, oversight, Masker.ofBytes(assignment.secrets().values())));
+        this.files = assignment.stage().map(
+                stage -> new StageFiles(stage, lease, spool, oversight, Masker.ofBytes(assignment.secrets().values())));
     }
 
     /** Returns when the result is delivered, or the lease is over. */
@@ -71,7 +74,8 @@ public final class Work {
                 return true;
             });
         } catch (LeaseClient.LeaseOver over) {
-            LOG.warn("work {} was given to nobody or another while it ran: what it started is ended", assignment.work());
+            LOG.warn("work {} was given to nobody or another while it ran: what it started is ended",
+                    assignment.work());
             spool.endProcesses();
         } finally {
             heartbeat.end();
@@ -138,16 +142,19 @@ public final class Work {
     }
 
     private boolean touched() {
-        return assignment.steps().stream().anyMatch(step -> Files.exists(spool.step(step.position(), 1).resolve("started")));
+        return assignment.steps().stream()
+                .anyMatch(step -> Files.exists(spool.step(step.position(), 1).resolve("started")));
     }
 
     private void say(boolean before, String words) throws IOException {
-        Files.writeString(spool.words(before), words + "\n", StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING);
+        Files.writeString(spool.words(before), words + "\n", StandardOpenOption.CREATE,
+                StandardOpenOption.TRUNCATE_EXISTING);
     }
 
     private void prepare() throws InterruptedException, IOException {
         machine.refuseUntrusted(assignment);
-        boolean commands = !assignment.steps().isEmpty() || assignment.checks().stream().anyMatch(check -> check.kind() == Assignment.CheckKind.COMMAND);
+        boolean commands = !assignment.steps().isEmpty()
+                || assignment.checks().stream().anyMatch(check -> check.kind() == Assignment.CheckKind.COMMAND);
         if (commands && assignment.place().flatMap(Assignment.OfPlace::ssh).isPresent()) {
             remote = Optional.of(reach(assignment.place().get().ssh().get()));
         }
@@ -157,7 +164,8 @@ public final class Work {
         StringBuilder words = new StringBuilder();
         spool.clearFiles();
         if (files.isPresent()) {
-            machine.sources().unpack(lease, assignment.variables().getOrDefault("PASEO_COMMIT", ""), spool.workspace(), oversight);
+            machine.sources().unpack(lease, assignment.variables().getOrDefault("PASEO_COMMIT", ""), spool.workspace(),
+                    oversight);
             words.append("checked out ").append(assignment.variables().getOrDefault("PASEO_COMMIT", ""));
             files.get().fetch(words);
         }
@@ -200,14 +208,16 @@ public final class Work {
 
     private void bundle(String digest) throws IOException, InterruptedException {
         Path archive = spool.folder().resolve("bundle.tar");
-        CannotGoOn.unlessSame("the recipe's files", digest, Patience.insist(() -> lease.bytes(digest, archive), oversight));
+        CannotGoOn.unlessSame("the recipe's files", digest,
+                Patience.insist(() -> lease.bytes(digest, archive), oversight));
         try (InputStream bytes = Files.newInputStream(archive)) {
             Archives.unpack(bytes, spool.workspace());
         }
     }
 
     private void take(Assignment.Artifact artifact) throws IOException, InterruptedException {
-        String digest = Patience.insist(() -> lease.bytes(artifact.digest(), spool.artifacts().resolve(artifact.name()).resolve(artifact.fileName())), oversight);
+        String digest = Patience.insist(() -> lease.bytes(artifact.digest(),
+                spool.artifacts().resolve(artifact.name()).resolve(artifact.fileName())), oversight);
         CannotGoOn.unlessSame("artifact " + artifact.name(), artifact.digest(), digest);
     }
 
@@ -226,10 +236,12 @@ public final class Work {
     }
 
     /** A step, and where it fails, its further tries, each after a longer pause. */
-    private Optional<Lease.Result> tries(Assignment.Step step, LogShipper shipper) throws InterruptedException, IOException {
-        for (int tried = 1; ; tried++) {
+    private Optional<Lease.Result> tries(Assignment.Step step, LogShipper shipper)
+            throws InterruptedException, IOException {
+        for (int tried = 1;; tried++) {
             Optional<Lease.Result> failed = step(step, tried, shipper);
-            boolean last = tried > step.retries() || failed.isEmpty() || failed.get().outcome() != Lease.Outcome.FAILED || heartbeat.wanted();
+            boolean last = tried > step.retries() || failed.isEmpty() || failed.get().outcome() != Lease.Outcome.FAILED
+                    || heartbeat.wanted();
             if (last) {
                 return failed;
             }
@@ -247,24 +259,31 @@ public final class Work {
     }
 
     /** Runs or adopts one try of a step; the result of the work where it did not pass. */
-    private Optional<Lease.Result> step(Assignment.Step step, int tried, LogShipper shipper) throws InterruptedException, IOException {
+    private Optional<Lease.Result> step(Assignment.Step step, int tried, LogShipper shipper)
+            throws InterruptedException, IOException {
         Instant began = Reports.now();
         Path folder = spool.step(step.position(), tried);
         Optional<StepProcess> process = remote.isPresent() ? Optional.empty() : Optional.of(start(step, folder));
-        reports.tell(step, tried, new Reports.Told(StepReport.Status.RUNNING, Optional.empty(), began, Optional.empty()));
+        reports.tell(step, tried,
+                new Reports.Told(StepReport.Status.RUNNING, Optional.empty(), began, Optional.empty()));
         CountDownLatch ended = new CountDownLatch(1);
         shipper.follow(folder.resolve("output"), step.position(), ended);
         StepProcess.End end;
         long left = secondsLeft();
         try {
-            end = process.isPresent() ? process.get().await(Math.min(step.timeoutSeconds(), left), machine.limits(), spool.own(), heartbeat)
-                    : remote.orElseThrow().step(folder.getFileName().toString(), step, environment(), folder.resolve("output"), machine.limits(), heartbeat);
+            end = process.isPresent()
+                    ? process.get().await(Math.min(step.timeoutSeconds(), left), machine.limits(), spool.own(),
+                            heartbeat)
+                    : remote.orElseThrow().step(folder.getFileName().toString(), step, environment(),
+                            folder.resolve("output"), machine.limits(), heartbeat);
         } finally {
             ended.countDown();
         }
         heartbeat.refuseOver();
-        process.map(StepProcess::leftRunning).filter(names -> !names.isEmpty()).ifPresent(names -> later.append("step ").append(step.position())
-                .append(" left running ").append(String.join(", ", names)).append(", which ended with it; what is to go on running is started by the host's own supervisor\n"));
+        process.map(StepProcess::leftRunning).filter(names -> !names.isEmpty()).ifPresent(names -> later.append("step ")
+                .append(step.position())
+                .append(" left running ").append(String.join(", ", names))
+                .append(", which ended with it; what is to go on running is started by the host's own supervisor\n"));
         StepReport.Status status = switch (end) {
             case StepProcess.End.Exited(int code) when code == 0 -> StepReport.Status.PASSED;
             case StepProcess.End.Stopped() -> StepReport.Status.STOPPED;
@@ -293,13 +312,18 @@ public final class Work {
     private Lease.Result result(Assignment.Step step, int tried, StepProcess.End end, long left) {
         String which = "step " + step.position() + " (" + step.name() + ")";
         return switch (end) {
-            case StepProcess.End.Exited(int code) -> ended(Lease.Outcome.FAILED, which + " ended with exit status " + code + (tried > 1 ? ", in try " + tried : ""));
-            case StepProcess.End.TimedOut() when left < step.timeoutSeconds() -> ended(Lease.Outcome.FAILED, "the stage took longer than "
-                    + assignment.stage().map(Assignment.Stage::timeoutSeconds).orElse(0L) + " s; it was in " + which);
-            case StepProcess.End.TimedOut() -> ended(Lease.Outcome.FAILED, which + " took longer than " + step.timeoutSeconds() + " s");
+            case StepProcess.End.Exited(int code) -> ended(Lease.Outcome.FAILED,
+                    which + " ended with exit status " + code + (tried > 1 ? ", in try " + tried : ""));
+            case StepProcess.End.TimedOut() when left < step.timeoutSeconds() -> ended(Lease.Outcome.FAILED,
+                    "the stage took longer than "
+                            + assignment.stage().map(Assignment.Stage::timeoutSeconds).orElse(0L) + " s; it was in "
+                            + which);
+            case StepProcess.End.TimedOut() -> ended(Lease.Outcome.FAILED,
+                    which + " took longer than " + step.timeoutSeconds() + " s");
             case StepProcess.End.Stopped() -> ended(Lease.Outcome.STOPPED, "stopped in step " + step.position());
             case StepProcess.End.TookTooMuch(String words) -> ended(Lease.Outcome.FAILED, which + " " + words);
-            case StepProcess.End.Unknown() -> ended(Lease.Outcome.LOST, "step " + step.position() + " was started, but how it ended cannot be known");
+            case StepProcess.End.Unknown() -> ended(Lease.Outcome.LOST,
+                    "step " + step.position() + " was started, but how it ended cannot be known");
         };
     }
 
@@ -331,8 +355,10 @@ public final class Work {
 
     /** A test of what is live leaves reports, and nothing else. */
     private Optional<StageFiles> ofTest() {
-        return assignment.place().map(Assignment.OfPlace::reports).filter(left -> !left.isEmpty()).map(left -> new StageFiles(
-                new Assignment.Stage(0, List.of(), List.of(), Optional.empty(), List.of(), List.of(), left), lease, spool, oversight, Masker.ofBytes(assignment.secrets().values())));
+        return assignment.place().map(Assignment.OfPlace::reports).filter(left -> !left.isEmpty())
+                .map(left -> new StageFiles(
+                        new Assignment.Stage(0, List.of(), List.of(), Optional.empty(), List.of(), List.of(), left),
+                        lease, spool, oversight, Masker.ofBytes(assignment.secrets().values())));
     }
 
     private void sayLater() throws IOException {
@@ -368,7 +394,8 @@ public final class Work {
             position++;
             Assignment.Check asked = filled(check);
             if (check.kind() == Assignment.CheckKind.COMMAND) {
-                Optional<Lease.Result> failed = step(new Assignment.Step(position, asked.target(), asked.target(), Math.max(1, check.withinMillis() / 1000), 0), 1, shipper);
+                Optional<Lease.Result> failed = step(new Assignment.Step(position, asked.target(), asked.target(),
+                        Math.max(1, check.withinMillis() / 1000), 0), 1, shipper);
                 if (failed.isPresent()) {
                     return failed.get();
                 }
@@ -391,24 +418,29 @@ public final class Work {
 
     private static String words(Assignment.Check check) {
         return switch (check.kind()) {
-            case HTTP -> check.target() + " answered " + check.status() + check.contains().map(text -> " with \"" + text + "\"").orElse("")
+            case HTTP -> check.target() + " answered " + check.status()
+                    + check.contains().map(text -> " with \"" + text + "\"").orElse("")
                     + (check.json().isEmpty() ? "" : " and " + check.json());
             case PORT -> check.target() + " takes connections";
-            case METRIC -> check.target() + " tells " + check.limits().map(Assignment.Limits::name).orElse("") + " within its limits";
+            case METRIC -> check.target() + " tells " + check.limits().map(Assignment.Limits::name).orElse("")
+                    + " within its limits";
             case COMMAND -> check.target();
         };
     }
 
     private Assignment.Check filled(Assignment.Check check) throws IOException {
-        String folder = remote.isPresent() ? remote.get().hostFolder() : machine.variables().getOrDefault("PASEO_HOST_FOLDER", "");
-        return new Assignment.Check(check.kind(), check.target().replace("{host.folder}", folder), check.status(), check.contains(), check.header(), check.json(),
+        String folder = remote.isPresent() ? remote.get().hostFolder()
+                : machine.variables().getOrDefault("PASEO_HOST_FOLDER", "");
+        return new Assignment.Check(check.kind(), check.target().replace("{host.folder}", folder), check.status(),
+                check.contains(), check.header(), check.json(),
                 check.redirects(), check.limits(), check.withinMillis());
     }
 
     /** What is live is kept an eye on for so long; commands, which may cost much, are not repeated. */
     private Lease.Result watch(long seconds) throws InterruptedException, IOException {
         long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(Math.max(0, seconds - spool.age().toSeconds()));
-        List<Assignment.Check> asked = assignment.checks().stream().filter(check -> check.kind() != Assignment.CheckKind.COMMAND).toList();
+        List<Assignment.Check> asked = assignment.checks().stream()
+                .filter(check -> check.kind() != Assignment.CheckKind.COMMAND).toList();
         Optional<String> wrong = checks.watch(asked, until, heartbeat);
         heartbeat.refuseOver();
         if (heartbeat.wanted()) {

@@ -48,12 +48,15 @@ class ChecksTest {
         server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
         server.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
         base = "http://127.0.0.1:" + server.getAddress().getPort();
-        server.createContext("/health", exchange -> say(exchange, 200, "{\"status\":{\"code\":\"up\"},\"times\":[3,4]}"));
-        server.createContext("/metrics", exchange -> say(exchange, 200, "# HELP x\nerrors_total{kind=\"light\"} 3\nerrors_total 7 1700000000\nbroken nothing\n"));
+        server.createContext("/health",
+                exchange -> say(exchange, 200, "{\"status\":{\"code\":\"up\"},\"times\":[3,4]}"));
+        server.createContext("/metrics", exchange -> say(exchange, 200,
+                "# HELP x\nerrors_total{kind=\"light\"} 3\nerrors_total 7 1700000000\nbroken nothing\n"));
         server.createContext("/late", exchange -> say(exchange, ASKED.incrementAndGet() < 4 ? 503 : 200, "at last"));
         server.createContext("/circle", exchange -> redirect(exchange, "/circle"));
         server.createContext("/once", exchange -> redirect(exchange, "/health"));
-        server.createContext("/credentials", exchange -> redirect(exchange, "http://169.254.169.254/latest/credentials"));
+        server.createContext("/credentials",
+                exchange -> redirect(exchange, "http://169.254.169.254/latest/credentials"));
         server.createContext("/file", exchange -> redirect(exchange, "file:///etc/passwd"));
         server.createContext("/endless", exchange -> {
             exchange.sendResponseHeaders(200, 1L << 30);
@@ -89,8 +92,10 @@ class ChecksTest {
         exchange.close();
     }
 
-    private static Check http(String path, int redirects, Map<String, String> header, Map<String, String> json, Optional<String> contains) {
-        return new Check(CheckKind.HTTP, path.startsWith("http") ? path : base + path, 200, contains, header, json, redirects, Optional.empty(), 0);
+    private static Check http(String path, int redirects, Map<String, String> header, Map<String, String> json,
+            Optional<String> contains) {
+        return new Check(CheckKind.HTTP, path.startsWith("http") ? path : base + path, 200, contains, header, json,
+                redirects, Optional.empty(), 0);
     }
 
     private static Check plain(String path) {
@@ -109,16 +114,19 @@ class ChecksTest {
     /** Where clouds hand out credentials; also by a redirect. */
     @Test
     void whatTheLinkAloneHasIsNotAsked() throws Exception {
-        bad(plain("http://169.254.169.254/latest/credentials"), "did not answer: 169.254.169.254, which is an address of the link alone: it is not asked");
+        bad(plain("http://169.254.169.254/latest/credentials"),
+                "did not answer: 169.254.169.254, which is an address of the link alone: it is not asked");
         bad(http("/credentials", 1, Map.of(), Map.of(), Optional.empty()), "which is an address of the link alone");
         bad(plain("http://0.0.0.0:" + server.getAddress().getPort() + "/health"), "which is no address of one machine");
     }
 
     @Test
     void anAnswerMustBeAsItIsWanted() throws Exception {
-        good(http("/health", 0, Map.of("content-type", "json"), Map.of("status.code", "up", "times.1", "4"), Optional.of("times")));
+        good(http("/health", 0, Map.of("content-type", "json"), Map.of("status.code", "up", "times.1", "4"),
+                Optional.of("times")));
         bad(http("/health", 0, Map.of("X-Light", "high"), Map.of(), Optional.empty()), "X-Light missing");
-        bad(http("/health", 0, Map.of(), Map.of("status.code", "down"), Optional.empty()), "answered up as status.code, not down");
+        bad(http("/health", 0, Map.of(), Map.of("status.code", "down"), Optional.empty()),
+                "answered up as status.code, not down");
         bad(http("/health", 0, Map.of(), Map.of("status", "up"), Optional.empty()), "no single value");
         bad(http("/health", 0, Map.of(), Map.of(), Optional.of("dusk")), "does not contain \"dusk\"");
         bad(http("/metrics", 0, Map.of(), Map.of("a", "b"), Optional.empty()), "answered no JSON");
@@ -160,17 +168,22 @@ class ChecksTest {
 
     @Test
     void aPortTakesConnectionsOrDoesNot() throws Exception {
-        good(new Check(CheckKind.PORT, base.substring("http://".length()), 0, Optional.empty(), Map.of(), Map.of(), 0, Optional.empty(), 0));
-        bad(new Check(CheckKind.PORT, "127.0.0.1:1", 0, Optional.empty(), Map.of(), Map.of(), 0, Optional.empty(), 0), "takes no connection");
-        bad(new Check(CheckKind.PORT, "nowhere", 0, Optional.empty(), Map.of(), Map.of(), 0, Optional.empty(), 0), "takes no connection");
+        good(new Check(CheckKind.PORT, base.substring("http://".length()), 0, Optional.empty(), Map.of(), Map.of(), 0,
+                Optional.empty(), 0));
+        bad(new Check(CheckKind.PORT, "127.0.0.1:1", 0, Optional.empty(), Map.of(), Map.of(), 0, Optional.empty(), 0),
+                "takes no connection");
+        bad(new Check(CheckKind.PORT, "nowhere", 0, Optional.empty(), Map.of(), Map.of(), 0, Optional.empty(), 0),
+                "takes no connection");
     }
 
     @Test
     void itIsAskedUntilItAnswersOrItsTimeIsOver() throws Exception {
         Check late = plain("/late");
-        assertEquals(Optional.empty(), checks.check(new Check(late.kind(), late.target(), 200, Optional.empty(), Map.of(), Map.of(), 0, Optional.empty(), 20_000), GO_ON));
+        assertEquals(Optional.empty(), checks.check(new Check(late.kind(), late.target(), 200, Optional.empty(),
+                Map.of(), Map.of(), 0, Optional.empty(), 20_000), GO_ON));
         assertTrue(checks.check(plain("/nothing"), GO_ON).orElseThrow().contains("for 0 s"));
-        assertTrue(checks.watch(List.of(plain("/nothing")), System.nanoTime() + 20_000_000_000L, GO_ON).orElseThrow().contains("3 times in a row"));
+        assertTrue(checks.watch(List.of(plain("/nothing")), System.nanoTime() + 20_000_000_000L, GO_ON).orElseThrow()
+                .contains("3 times in a row"));
         assertEquals(Optional.empty(), checks.watch(List.of(plain("/health")), System.nanoTime() + 1_000_000L, GO_ON));
     }
 }

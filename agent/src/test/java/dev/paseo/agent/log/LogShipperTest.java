@@ -51,7 +51,8 @@ class LogShipperTest {
         shipper.add(output, 1);
         shipper.finish();
         assertEquals(MOST + 1, sent.get());
-        assertEquals("… the rest is not kept: 10000000 lines are the most of one try of a step", last.get().strip().lines().reduce((one, other) -> other).orElseThrow().replaceFirst("^[0-9]+ [0-9]+ ", ""));
+        assertEquals("… the rest is not kept: 10000000 lines are the most of one try of a step", last.get().strip()
+                .lines().reduce((one, other) -> other).orElseThrow().replaceFirst("^[0-9]+ [0-9]+ ", ""));
     }
 
     private static String text(byte[] block) throws IOException {

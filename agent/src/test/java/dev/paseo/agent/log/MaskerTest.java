@@ -34,10 +34,12 @@ class MaskerTest {
     @ParameterizedTest
     @ValueSource(strings = {"", "a", "ab", "user:", "a longer prefix "})
     void soIsItsBase64WhereverItStands(String prefix) {
-        String encoded = Base64.getEncoder().encodeToString((prefix + SECRET + "!tail").getBytes(StandardCharsets.UTF_8));
+        String encoded = Base64.getEncoder()
+                .encodeToString((prefix + SECRET + "!tail").getBytes(StandardCharsets.UTF_8));
         String inner = Base64.getEncoder().encodeToString(SECRET.getBytes(StandardCharsets.UTF_8)).substring(4, 16);
         assertFalse(masker.mask(encoded).contains(inner));
-        assertFalse(new String(Base64.getDecoder().decode(pad(masker.mask(encoded).replace("•", ""))), StandardCharsets.ISO_8859_1).contains("7781"));
+        assertFalse(new String(Base64.getDecoder().decode(pad(masker.mask(encoded).replace("•", ""))),
+                StandardCharsets.ISO_8859_1).contains("7781"));
     }
 
     private static String pad(String base64) {
@@ -57,9 +59,12 @@ class MaskerTest {
     static Stream<String> forms() {
         byte[] bytes = SECRET.getBytes(StandardCharsets.UTF_8);
         String base64 = Base64.getEncoder().encodeToString(bytes);
-        return Stream.of("\"" + SECRET.replace("/", "\\/") + "\"", "<b>" + SECRET.replace("&", "&amp;") + "</b>", URLEncoder.encode(SECRET, StandardCharsets.UTF_8).toLowerCase(java.util.Locale.ROOT),
-                "%" + HexFormat.ofDelimiter("%").formatHex(bytes), HexFormat.ofDelimiter(":").formatHex(bytes), HexFormat.ofDelimiter(" ").withUpperCase().formatHex(bytes),
-                HexFormat.ofDelimiter("-").formatHex(bytes), "MZSXE3RGMVWGWLZXG44DCK3QMF2GQ===", Base64.getEncoder().encodeToString(base64.getBytes(StandardCharsets.UTF_8)),
+        return Stream.of("\"" + SECRET.replace("/", "\\/") + "\"", "<b>" + SECRET.replace("&", "&amp;") + "</b>",
+                URLEncoder.encode(SECRET, StandardCharsets.UTF_8).toLowerCase(java.util.Locale.ROOT),
+                "%" + HexFormat.ofDelimiter("%").formatHex(bytes), HexFormat.ofDelimiter(":").formatHex(bytes),
+                HexFormat.ofDelimiter(" ").withUpperCase().formatHex(bytes),
+                HexFormat.ofDelimiter("-").formatHex(bytes), "MZSXE3RGMVWGWLZXG44DCK3QMF2GQ===",
+                Base64.getEncoder().encodeToString(base64.getBytes(StandardCharsets.UTF_8)),
                 Base64.getEncoder().encodeToString(("x" + base64).getBytes(StandardCharsets.UTF_8)));
     }
 

@@ -42,7 +42,7 @@ class OutputReaderTest {
         List<String> whole = read(bytes, 1 << 20, new Masker(List.of()));
         assertEquals(201, whole.size());
         assertEquals("no end", whole.getLast());
-        for (int part : new int[] {1, 2, 3, 7, 64, 1000}) {
+        for (int part : new int[]{1, 2, 3, 7, 64, 1000}) {
             assertEquals(whole, read(bytes, part, new Masker(List.of())), "in parts of " + part);
         }
     }
@@ -59,6 +59,7 @@ class OutputReaderTest {
 
     @Test
     void binaryOutputIsReadAsReplacementSigns() throws IOException {
-        assertEquals(List.of("a\uFFFD\uFFFDb"), read(new byte[] {'a', (byte) 0xff, (byte) 0xfe, 'b', '\n'}, 100, new Masker(List.of())));
+        assertEquals(List.of("a\uFFFD\uFFFDb"),
+                read(new byte[]{'a', (byte) 0xff, (byte) 0xfe, 'b', '\n'}, 100, new Masker(List.of())));
     }
 }

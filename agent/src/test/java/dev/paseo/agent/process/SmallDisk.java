@@ -13,7 +13,8 @@ public final class SmallDisk implements AutoCloseable {
 
     public SmallDisk(Path folder, int megabytes) throws IOException, InterruptedException {
         this.folder = Files.createDirectories(folder);
-        assumeTrue(run("mount", "-t", "tmpfs", "-o", "size=" + megabytes + "m", "tmpfs", folder.toString()), "this user cannot make a disk");
+        assumeTrue(run("mount", "-t", "tmpfs", "-o", "size=" + megabytes + "m", "tmpfs", folder.toString()),
+                "this user cannot make a disk");
     }
 
     public Path folder() {
@@ -21,7 +22,8 @@ public final class SmallDisk implements AutoCloseable {
     }
 
     private static boolean run(String... command) throws IOException, InterruptedException {
-        return new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start().waitFor() == 0;
+        return new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .start().waitFor() == 0;
     }
 
     @Override

@@ -54,7 +54,8 @@ class StepProcessTest {
     }
 
     private StepProcess start(String command) throws IOException {
-        return StepProcess.start(folder.resolve("step-1"), command, folder.resolve("workspace"), bare(folder.resolve("step-1")), Map.of("PATH", System.getenv("PATH"), "WORD", "light"));
+        return StepProcess.start(folder.resolve("step-1"), command, folder.resolve("workspace"),
+                bare(folder.resolve("step-1")), Map.of("PATH", System.getenv("PATH"), "WORD", "light"));
     }
 
     private String output() throws IOException {
@@ -105,7 +106,8 @@ class StepProcessTest {
             thread.join();
         }
         assertEquals("once\n", Files.readString(folder.resolve("marker")));
-        assertEquals(new StepProcess.End.Exited(0), start(command).await(30, LIMITS, own(), GO_ON), "its end is known afterwards as well");
+        assertEquals(new StepProcess.End.Exited(0), start(command).await(30, LIMITS, own(), GO_ON),
+                "its end is known afterwards as well");
     }
 
     @Test
@@ -127,7 +129,9 @@ class StepProcessTest {
     @Test
     void whatBecomesAnotherProgramAtThatMomentIsEndedToo() throws Exception {
         for (int time = 0; time < 20; time++) {
-            StepProcess step = StepProcess.start(folder.resolve("step-" + time), "setsid nohup sleep 600 > /dev/null 2>&1 < /dev/null & echo $! > child", folder.resolve("workspace"), bare(folder.resolve("step-" + time)),
+            StepProcess step = StepProcess.start(folder.resolve("step-" + time),
+                    "setsid nohup sleep 600 > /dev/null 2>&1 < /dev/null & echo $! > child",
+                    folder.resolve("workspace"), bare(folder.resolve("step-" + time)),
                     Map.of("PATH", System.getenv("PATH")));
             assertEquals(new StepProcess.End.Exited(0), step.await(30, LIMITS, own(), GO_ON));
             assertTrue(isGone(Files.readString(folder.resolve("workspace").resolve("child")).strip()), "time " + time);
@@ -149,7 +153,8 @@ class StepProcessTest {
 
     @Test
     void aStepThatSaysTooMuchIsEnded() throws Exception {
-        assertEquals(new StepProcess.End.TookTooMuch("said more than 1 MB, which is the most that is kept of a step"), start("yes").await(30, LITTLE, own(), GO_ON));
+        assertEquals(new StepProcess.End.TookTooMuch("said more than 1 MB, which is the most that is kept of a step"),
+                start("yes").await(30, LITTLE, own(), GO_ON));
     }
 
     @Test

@@ -47,12 +47,14 @@ class SshHostTest {
 
     /** Its public half. */
     private String key(String name) throws Exception {
-        new ProcessBuilder("ssh-keygen", "-q", "-t", "ed25519", "-N", "", "-f", folder.resolve(name).toString()).inheritIO().start().waitFor();
+        new ProcessBuilder("ssh-keygen", "-q", "-t", "ed25519", "-N", "", "-f", folder.resolve(name).toString())
+                .inheritIO().start().waitFor();
         return Files.readString(folder.resolve(name + ".pub")).strip();
     }
 
     private SshHost connect(String pinned) throws Exception {
-        return SshHost.connect(new Assignment.Ssh("127.0.0.1", server.getPort(), "works", Files.readString(folder.resolve("client")), pinned, "/srv/board"));
+        return SshHost.connect(new Assignment.Ssh("127.0.0.1", server.getPort(), "works",
+                Files.readString(folder.resolve("client")), pinned, "/srv/board"));
     }
 
     @Test

@@ -28,7 +28,8 @@ class FilesTest {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         try (TarArchiveOutputStream tar = new TarArchiveOutputStream(bytes)) {
             byte[] text = "text".getBytes(StandardCharsets.UTF_8);
-            TarArchiveEntry entry = linkTo == null ? new TarArchiveEntry(name, true) : new TarArchiveEntry(name, TarConstants.LF_SYMLINK);
+            TarArchiveEntry entry = linkTo == null ? new TarArchiveEntry(name, true)
+                    : new TarArchiveEntry(name, TarConstants.LF_SYMLINK);
             if (linkTo == null) {
                 entry.setSize(text.length);
             } else {
@@ -52,7 +53,9 @@ class FilesTest {
         assertTrue(Files.notExists(folder.resolve("outside")));
     }
 
-    /** A repository may have links that lead anywhere; they are made as they are, and nothing is written through them. */
+    /**
+     * A repository may have links that lead anywhere; they are made as they are, and nothing is written through them.
+     */
     @ParameterizedTest
     @CsvSource({"../../outside", "/etc", "../outside"})
     void aLinkIsMadeAsItStandsAndNeverWrittenThrough(String to) throws IOException {
@@ -61,7 +64,8 @@ class FilesTest {
         Archives.unpack(new ByteArrayInputStream(archive("link", to)), inside);
         assertEquals(Path.of(to), Files.readSymbolicLink(inside.resolve("link")));
         for (String name : List.of("link/file", "link/deep/file", "other/../link/file")) {
-            CannotGoOn refused = assertThrows(CannotGoOn.class, () -> Archives.unpack(new ByteArrayInputStream(archive(name, null)), inside));
+            CannotGoOn refused = assertThrows(CannotGoOn.class,
+                    () -> Archives.unpack(new ByteArrayInputStream(archive(name, null)), inside));
             assertTrue(refused.getMessage().contains("leads through the link link"), refused.getMessage());
         }
         Archives.unpack(new ByteArrayInputStream(archive("link", null)), inside);
@@ -87,8 +91,9 @@ class FilesTest {
 
     @ParameterizedTest
     @CsvSource({
-        "out/*.war, matches no file of the workspace", "../*.jar, leads out of the workspace", "/etc/passwd, leads out of the workspace",
-        "out/*, matches more than one file", "out/link, is a link that leads out of the workspace"})
+            "out/*.war, matches no file of the workspace", "../*.jar, leads out of the workspace",
+            "/etc/passwd, leads out of the workspace",
+            "out/*, matches more than one file", "out/link, is a link that leads out of the workspace"})
     void aPatternThatDoesNotIsToldWhy(String pattern, String reason) throws IOException {
         Path out = Files.createDirectories(folder.resolve("out"));
         Files.writeString(out.resolve("a"), "a");
@@ -104,8 +109,10 @@ class FilesTest {
         for (String name : List.of("pom.xml", "a/pom.xml", "a/b/pom.xml", "a/other")) {
             Files.writeString(folder.resolve(name), name);
         }
-        assertEquals(List.of(Path.of("a/b/pom.xml"), Path.of("a/pom.xml"), Path.of("pom.xml")), Globs.find(folder, List.of("**/pom.xml")));
-        assertEquals(List.of(Path.of("a/b/pom.xml"), Path.of("a/pom.xml")), Globs.find(folder, List.of("a/**/pom.xml")));
+        assertEquals(List.of(Path.of("a/b/pom.xml"), Path.of("a/pom.xml"), Path.of("pom.xml")),
+                Globs.find(folder, List.of("**/pom.xml")));
+        assertEquals(List.of(Path.of("a/b/pom.xml"), Path.of("a/pom.xml")),
+                Globs.find(folder, List.of("a/**/pom.xml")));
         assertEquals(List.of(Path.of("a/other")), Globs.find(folder, List.of("a/*er")));
     }
 
@@ -113,7 +120,8 @@ class FilesTest {
     void whatIsPackedIsUnpackedAsItWasAndALinkThatLeadsOutIsRefused() throws IOException {
         Path from = Files.createDirectories(folder.resolve("from/bin"));
         Files.writeString(from.resolve("run"), "#!/bin/sh");
-        Files.setPosixFilePermissions(from.resolve("run"), java.nio.file.attribute.PosixFilePermissions.fromString("rwxr-xr-x"));
+        Files.setPosixFilePermissions(from.resolve("run"),
+                java.nio.file.attribute.PosixFilePermissions.fromString("rwxr-xr-x"));
         Files.createSymbolicLink(from.resolve("link"), Path.of("run"));
         Path root = folder.resolve("from");
         Path archive = folder.resolve("a.tar");

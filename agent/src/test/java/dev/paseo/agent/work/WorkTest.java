@@ -38,7 +38,10 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import tools.jackson.databind.json.JsonMapper;
 
-/** A whole piece of work against a service that answers as each test wants: what is this machine's own fails at once, what is remote is tried again. */
+/**
+ * A whole piece of work against a service that answers as each test wants: what is this machine's own fails at once,
+ * what is remote is tried again.
+ */
 class WorkTest {
 
     private static final JsonMapper JSON = JsonMapper.builder().build();
@@ -70,9 +73,11 @@ class WorkTest {
         });
         server.createContext("/agent/v1/lease/log", exchange -> {
             if (exchange.getRequestMethod().equals("POST")) {
-                log.append(new String(new java.util.zip.GZIPInputStream(exchange.getRequestBody()).readAllBytes(), StandardCharsets.UTF_8));
+                log.append(new String(new java.util.zip.GZIPInputStream(exchange.getRequestBody()).readAllBytes(),
+                        StandardCharsets.UTF_8));
             }
-            answer(exchange, 200, JSON.writeValueAsBytes(new Lease.LogPosition(1 + log.chars().filter(each -> each == '\n').count())));
+            answer(exchange, 200, JSON
+                    .writeValueAsBytes(new Lease.LogPosition(1 + log.chars().filter(each -> each == '\n').count())));
         });
         json("/agent/v1/lease/steps", () -> Map.of());
         server.start();
@@ -112,7 +117,8 @@ class WorkTest {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         try (TarArchiveOutputStream tar = new TarArchiveOutputStream(bytes)) {
             tar.setLongFileMode(TarArchiveOutputStream.LONGFILE_POSIX);
-            TarArchiveEntry entry = linkTo.isPresent() ? new TarArchiveEntry(name, TarConstants.LF_SYMLINK) : new TarArchiveEntry(name, true);
+            TarArchiveEntry entry = linkTo.isPresent() ? new TarArchiveEntry(name, TarConstants.LF_SYMLINK)
+                    : new TarArchiveEntry(name, true);
             linkTo.ifPresentOrElse(entry::setLinkName, () -> entry.setSize(4));
             tar.putArchiveEntry(entry);
             if (linkTo.isEmpty()) {
@@ -124,14 +130,18 @@ class WorkTest {
     }
 
     private Lease.Result carriedOut(long timeout, String command, List<String> files) throws Exception {
-        Assignment work = new Assignment(7, 1, "token", 10, Assignment.Kind.STAGE, Map.of("PASEO_COMMIT", "c0ffee"), Map.of(), List.of(new Assignment.Step(1, command, command, 600, 0)),
-                Optional.of(new Assignment.Stage(timeout, List.of(), List.of(), Optional.empty(), files, List.of(), List.of())), Optional.empty(), List.of(), List.of(), Optional.empty(), false);
+        Assignment work = new Assignment(7, 1, "token", 10, Assignment.Kind.STAGE, Map.of("PASEO_COMMIT", "c0ffee"),
+                Map.of(), List.of(new Assignment.Step(1, command, command, 600, 0)),
+                Optional.of(new Assignment.Stage(timeout, List.of(), List.of(), Optional.empty(), files, List.of(),
+                        List.of())),
+                Optional.empty(), List.of(), List.of(), Optional.empty(), false);
         Spool spool = Spool.open(root.resolve("spool"), work.work());
         spool.keepLease("token");
         Machine machine = new Machine(Map.of("PATH", System.getenv("PATH")), new Sources(root.resolve("sources")),
                 Walls.find(folder, folder.resolve("host"), Walls.Settings.usual()), Limits.usual());
         ServiceClient service = new ServiceClient(URI.create("http://127.0.0.1:" + server.getAddress().getPort()));
-        assertTimeoutPreemptively(Duration.ofSeconds(60), () -> new Work(work, service.lease("token"), spool, machine).carryOut());
+        assertTimeoutPreemptively(Duration.ofSeconds(60),
+                () -> new Work(work, service.lease("token"), spool, machine).carryOut());
         return result.get();
     }
 
@@ -148,7 +158,10 @@ class WorkTest {
         source(exchange -> answer(exchange, 200, tar("n".repeat(300), Optional.empty())));
         Lease.Result failed = carriedOut(600, "true", List.of());
         assertEquals(Lease.Outcome.FAILED, failed.outcome());
-        assertTrue(failed.reason().startsWith("while fetching its files: a name is longer than the agent's file system takes: "), failed.reason());
+        assertTrue(
+                failed.reason()
+                        .startsWith("while fetching its files: a name is longer than the agent's file system takes: "),
+                failed.reason());
     }
 
     @Test
@@ -166,7 +179,8 @@ class WorkTest {
                 }
             });
             Lease.Result failed = carriedOut(600, "true", List.of());
-            assertEquals(new Lease.Result(1, Lease.Outcome.FAILED, "while fetching its files: the agent's disk is full", false), failed);
+            assertEquals(new Lease.Result(1, Lease.Outcome.FAILED, "while fetching its files: the agent's disk is full",
+                    false), failed);
             assertEquals(1, sourceAsked.get());
         }
     }
@@ -181,7 +195,10 @@ class WorkTest {
     void aServiceThatIsAwayIsAskedUntilTheTimeIsOver() throws Exception {
         source(exchange -> answer(exchange, 503, "{\"detail\":\"the disk is full\"}".getBytes(StandardCharsets.UTF_8)));
         Lease.Result failed = carriedOut(4, "true", List.of());
-        assertEquals(new Lease.Result(1, Lease.Outcome.FAILED, "the stage took longer than 4 s; it was fetching its files, and the service did not answer: the disk is full", false), failed);
+        assertEquals(new Lease.Result(1, Lease.Outcome.FAILED,
+                "the stage took longer than 4 s; it was fetching its files, and the service did not answer: the "
+                        + "disk is full",
+                false), failed);
         assertTrue(sourceAsked.get() > 1, "it was tried " + sourceAsked.get() + " times");
     }
 
@@ -196,7 +213,8 @@ class WorkTest {
             hanging.await();
         });
         long began = System.nanoTime();
-        assertEquals(new Lease.Result(1, Lease.Outcome.STOPPED, "stopped while fetching its files", false), carriedOut(600, "true", List.of()));
+        assertEquals(new Lease.Result(1, Lease.Outcome.STOPPED, "stopped while fetching its files", false),
+                carriedOut(600, "true", List.of()));
         assertTrue(Duration.ofNanos(System.nanoTime() - began).toSeconds() <= 10);
     }
 
@@ -206,9 +224,14 @@ class WorkTest {
         source(exchange -> answer(exchange, 200, tar("out/kept", Optional.empty())));
         server.createContext("/agent/v1/lease/files", exchange -> {
             byte[] archive = exchange.getRequestBody().readAllBytes();
-            answer(exchange, 200, JSON.writeValueAsBytes(Map.of("digest", java.util.HexFormat.of().formatHex(dev.paseo.agent.lease.DigestedFile.sha256().digest(archive)), "size", archive.length)));
+            answer(exchange, 200,
+                    JSON.writeValueAsBytes(Map.of("digest",
+                            java.util.HexFormat.of()
+                                    .formatHex(dev.paseo.agent.lease.DigestedFile.sha256().digest(archive)),
+                            "size", archive.length)));
         });
-        String command = "mkfifo out/pipe && python3 -c 'import socket; socket.socket(socket.AF_UNIX).bind(\"out/socket\")'";
+        String command = "mkfifo out/pipe && python3 -c 'import socket; "
+                + "socket.socket(socket.AF_UNIX).bind(\"out/socket\")'";
         assertEquals(new Lease.Result(1, Lease.Outcome.PASSED, "", true), carriedOut(600, command, List.of("out/**")));
         assertTrue(log.toString().contains("left out, for they are no files: out/pipe, out/socket"), log::toString);
         assertTrue(log.toString().contains("left 1 file for the stages after this one"), log::toString);

@@ -18,7 +18,8 @@ public record Network(byte[] address, int bits) {
     private static final Pattern LITERAL = Pattern.compile("[0-9.]{7,15}|[0-9A-Fa-f:.]*:[0-9A-Fa-f:.]*");
 
     /** Where an address of IPv4 stands within one of IPv6: mapped by a gateway (RFC 6052), or in 6to4 (RFC 3056). */
-    private static final List<Carrier> CARRIERS = List.of(new Carrier(of("64:ff9b::/96"), 12), new Carrier(of("2002::/16"), 2));
+    private static final List<Carrier> CARRIERS = List.of(new Carrier(of("64:ff9b::/96"), 12),
+            new Carrier(of("2002::/16"), 2));
 
     private record Carrier(Network network, int at) {}
 
@@ -36,7 +37,8 @@ public record Network(byte[] address, int bits) {
         } catch (UnknownHostException wrong) {
             // Said below: it is no address.
         }
-        throw new IllegalArgumentException("a network is an address and the length of its prefix, such as 10.0.0.0/8; got '" + text + "'");
+        throw new IllegalArgumentException(
+                "a network is an address and the length of its prefix, such as 10.0.0.0/8; got '" + text + "'");
     }
 
     public boolean contains(InetAddress other) {
@@ -55,16 +57,20 @@ public record Network(byte[] address, int bits) {
 
     /** Whether a host is written as an address, so that no name stands between what is allowed and what is asked. */
     public static boolean literal(String host) {
-        return LITERAL.matcher(host.startsWith("[") && host.endsWith("]") ? host.substring(1, host.length() - 1) : host).matches();
+        return LITERAL.matcher(host.startsWith("[") && host.endsWith("]") ? host.substring(1, host.length() - 1) : host)
+                .matches();
     }
 
     /**
-     * What speaks against asking an address that a name stands for; empty where nothing does. Where no networks are allowed, any
-     * address will do but the machine's own, those of the link (where clouds hand out credentials), and those of nobody or of many.
+     * What speaks against asking an address that a name stands for; empty where nothing does. Where no networks are
+     * allowed, any
+     * address will do but the machine's own, those of the link (where clouds hand out credentials), and those of nobody
+     * or of many.
      */
     public static Optional<String> doubt(InetAddress address, List<Network> allowed) {
         if (!allowed.isEmpty()) {
-            return allowed.stream().anyMatch(each -> each.contains(address)) ? Optional.empty() : Optional.of("which is in none of the networks that are allowed");
+            return allowed.stream().anyMatch(each -> each.contains(address)) ? Optional.empty()
+                    : Optional.of("which is in none of the networks that are allowed");
         }
         return carried(address).map(Network::special).orElseGet(() -> special(address));
     }
@@ -76,8 +82,9 @@ public record Network(byte[] address, int bits) {
         if (address.isLinkLocalAddress()) {
             return Optional.of("which is an address of the link alone");
         }
-        return address.isAnyLocalAddress() || address.isMulticastAddress() || address.getAddress()[0] == 0 && address.getAddress().length == 4
-                ? Optional.of("which is no address of one machine") : Optional.empty();
+        return address.isAnyLocalAddress() || address.isMulticastAddress()
+                || address.getAddress()[0] == 0 && address.getAddress().length == 4
+                        ? Optional.of("which is no address of one machine") : Optional.empty();
     }
 
     private static Optional<InetAddress> carried(InetAddress address) {

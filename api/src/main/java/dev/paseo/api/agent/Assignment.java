@@ -27,7 +27,10 @@ public record Assignment(
         List<Artifact> artifacts, List<Check> checks, Optional<OfPlace> place, boolean untrusted) {
 
     /** What the work is for. */
-    public enum Kind { STAGE, INSTALL, CHECK, UNDO, REMOVE, WATCH, CLEAR, ONCE_BEFORE, ONCE_AFTER, TRAFFIC, TRAFFIC_BACK, WHOLE, WATCH_WHOLE, TEST }
+    public enum Kind {
+        STAGE, INSTALL, CHECK, UNDO, REMOVE, WATCH, CLEAR, ONCE_BEFORE, ONCE_AFTER, TRAFFIC, TRAFFIC_BACK, WHOLE,
+        WATCH_WHOLE, TEST
+    }
 
     /** One command; at most {@code timeoutSeconds} long, tried up to {@code retries} times more when it fails. */
     public record Step(int position, String name, String command, long timeoutSeconds, int retries) {}
@@ -35,7 +38,8 @@ public record Assignment(
     /**
      * The files of a stage, whose workspace is a fresh checkout of the commit.
      *
-     * @param timeoutSeconds how long it may take from when an agent has it: fetching, its steps, and sending what it leaves
+     * @param timeoutSeconds how long it may take from when an agent has it: fetching, its steps, and sending what it
+     *                       leaves
      * @param inputs         archives that earlier stages of the run left, unpacked into the workspace
      * @param takes          artifacts of other components
      * @param reuse          folders kept from run to run
@@ -43,7 +47,8 @@ public record Assignment(
      * @param keep           files that become artifacts once all steps have passed
      * @param reports        report files, read also when a step failed
      */
-    public record Stage(long timeoutSeconds, List<Input> inputs, List<Take> takes, Optional<Reuse> reuse, List<String> files, List<Keep> keep,
+    public record Stage(long timeoutSeconds, List<Input> inputs, List<Take> takes, Optional<Reuse> reuse,
+            List<String> files, List<Keep> keep,
             List<Report> reports) {}
 
     /** A tar archive that the named stage left. */
@@ -58,7 +63,9 @@ public record Assignment(
     /** What a report is, in the pipeline file's word, and where it lies. */
     public record Report(String kind, List<String> paths) {}
 
-    /** The file at {@code path} below the workspace becomes the artifact {@code name}. A pattern must match one file. */
+    /**
+     * The file at {@code path} below the workspace becomes the artifact {@code name}. A pattern must match one file.
+     */
     public record Keep(String name, String path) {}
 
     /** A file of the version, named by the SHA-256 of its bytes in hexadecimal. */
@@ -73,7 +80,8 @@ public record Assignment(
      * @param redirects    how many may be followed
      * @param withinMillis until when it is asked again; a command may take that long
      */
-    public record Check(CheckKind kind, String target, int status, Optional<String> contains, Map<String, String> header, Map<String, String> json,
+    public record Check(CheckKind kind, String target, int status, Optional<String> contains,
+            Map<String, String> header, Map<String, String> json,
             int redirects, Optional<Limits> limits, long withinMillis) {}
 
     /** What is checked. */

@@ -18,7 +18,8 @@ public record LogLine(long millis, int step, String text) {
         if (first < 1 || second < 0) {
             throw new IllegalArgumentException("not a log line: '" + line + "'");
         }
-        return new LogLine(Long.parseLong(line.substring(0, first)), Integer.parseInt(line.substring(first + 1, second)),
+        return new LogLine(Long.parseLong(line.substring(0, first)),
+                Integer.parseInt(line.substring(first + 1, second)),
                 line.substring(second + 1));
     }
 }

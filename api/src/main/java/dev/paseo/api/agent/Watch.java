@@ -21,7 +21,8 @@ public interface Watch {
      * @param installed path of each file to the SHA-256 digest that it should have, in hexadecimal
      * @param checks    asked once each time
      */
-    record OnHost(long place, long host, long deployment, Map<String, String> installed, List<Assignment.Check> checks, Optional<Assignment.Ssh> ssh) {}
+    record OnHost(long place, long host, long deployment, Map<String, String> installed, List<Assignment.Check> checks,
+            Optional<Assignment.Ssh> ssh) {}
 
     /** @param diskFree bytes left where the host's folder is */
     record Report(List<Seen> seen, long diskFree, long diskTotal) {}

@@ -14,8 +14,10 @@ import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
 
 /**
- * A tar archive (POSIX pax and GNU), read entry by entry with bounded memory. It holds files, folders and symbolic links;
- * everything else, and what is not well formed, is refused with an {@link IOException} that says so in a sentence's part,
+ * A tar archive (POSIX pax and GNU), read entry by entry with bounded memory. It holds files, folders and symbolic
+ * links;
+ * everything else, and what is not well formed, is refused with an {@link IOException} that says so in a sentence's
+ * part,
  * such as {@code "holds a header of more than 64 KiB"}.
  */
 public final class TarReader implements AutoCloseable {
@@ -88,12 +90,16 @@ public final class TarReader implements AutoCloseable {
             throw new Unreadable("holds " + entry.getName() + ", which is sparse; files are sent whole");
         }
         if (entry.isLink() || entry.isFIFO() || entry.isBlockDevice() || entry.isCharacterDevice()) {
-            throw new Unreadable("holds " + entry.getName() + ", which is neither a file nor a folder nor a symbolic link");
+            throw new Unreadable(
+                    "holds " + entry.getName() + ", which is neither a file nor a folder nor a symbolic link");
         }
         return entry;
     }
 
-    /** The library puts signs of its own in place of what is no UTF-8, so that two files could become one: the bytes themselves are looked at. */
+    /**
+     * The library puts signs of its own in place of what is no UTF-8, so that two files could become one: the bytes
+     * themselves are looked at.
+     */
     private boolean isUtf8(TarArchiveEntry entry) {
         String names = entry.getName() + entry.getLinkName();
         if (names.indexOf(REPLACED) < 0) {

@@ -7,16 +7,23 @@ import java.util.List;
 import java.util.function.IntPredicate;
 
 /**
- * A pattern of files: {@code *} stands for any signs but a slash, {@code **} for any signs at all, a <code>**&#47;</code> at the
- * beginning or after a slash also for nothing, {@code ?} for one sign but a slash, {@code [a-z]} and {@code [!a-z]} for one of these or none
- * of these, {@code {a,b}} for one of these texts, and what stands behind a backslash for itself. It takes time in proportion
- * to its own length and the name's, whatever both are: all that may be reached is followed at once, and nothing is gone back to.
+ * A pattern of files: {@code *} stands for any signs but a slash, {@code **} for any signs at all, a
+ * <code>**&#47;</code> at the
+ * beginning or after a slash also for nothing, {@code ?} for one sign but a slash, {@code [a-z]} and {@code [!a-z]} for
+ * one of these or none
+ * of these, {@code {a,b}} for one of these texts, and what stands behind a backslash for itself. It takes time in
+ * proportion
+ * to its own length and the name's, whatever both are: all that may be reached is followed at once, and nothing is gone
+ * back to.
  */
 public final class Glob {
 
     private static final int MOST_FORMS = 100;
 
-    /** What one part takes of a name; {@code again}: as often as it comes, also never; {@code folders}: then up to a slash, and that. */
+    /**
+     * What one part takes of a name; {@code again}: as often as it comes, also never; {@code folders}: then up to a
+     * slash, and that.
+     */
     private record Part(IntPredicate takes, boolean again, boolean folders) {}
 
     private final List<List<Part>> forms;
@@ -51,7 +58,8 @@ public final class Glob {
         while (from <= close) {
             int comma = find(rest, ',', from);
             int to = comma < 0 || comma > close ? close : comma;
-            expand(before + rest.substring(0, open) + rest.substring(from, to), rest.substring(close + 1), whole, plain);
+            expand(before + rest.substring(0, open) + rest.substring(from, to), rest.substring(close + 1), whole,
+                    plain);
             from = to + 1;
         }
     }
@@ -132,7 +140,8 @@ public final class Glob {
         for (int at = 0; at < name.length() && !reached.isEmpty(); at++) {
             BitSet next = new BitSet(parts.size() + 1);
             char sign = name.charAt(at);
-            for (int part = reached.nextSetBit(0); part >= 0 && part < parts.size(); part = reached.nextSetBit(part + 1)) {
+            for (int part = reached.nextSetBit(0); part >= 0
+                    && part < parts.size(); part = reached.nextSetBit(part + 1)) {
                 Part here = parts.get(part);
                 if (here.takes().test(sign)) {
                     if (here.folders()) {

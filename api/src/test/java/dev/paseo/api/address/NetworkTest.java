@@ -17,16 +17,21 @@ import org.junit.jupiter.params.provider.ValueSource;
 class NetworkTest {
 
     @ParameterizedTest
-    @CsvSource({"127.0.0.1, which is this machine itself", "127.9.9.9, which is this machine itself", "::1, which is this machine itself",
-            "::ffff:127.0.0.1, which is this machine itself", "169.254.169.254, which is an address of the link alone", "fe80::1, which is an address of the link alone",
-            "64:ff9b::169.254.169.254, which is an address of the link alone", "2002:7f00:1::1, which is this machine itself", "0.0.0.0, which is no address of one machine",
-            "0.1.2.3, which is no address of one machine", "::, which is no address of one machine", "224.0.0.1, which is no address of one machine", "ff02::1, which is no address of one machine"})
+    @CsvSource({"127.0.0.1, which is this machine itself", "127.9.9.9, which is this machine itself",
+            "::1, which is this machine itself",
+            "::ffff:127.0.0.1, which is this machine itself", "169.254.169.254, which is an address of the link alone",
+            "fe80::1, which is an address of the link alone",
+            "64:ff9b::169.254.169.254, which is an address of the link alone",
+            "2002:7f00:1::1, which is this machine itself", "0.0.0.0, which is no address of one machine",
+            "0.1.2.3, which is no address of one machine", "::, which is no address of one machine",
+            "224.0.0.1, which is no address of one machine", "ff02::1, which is no address of one machine"})
     void whatANameMayNotStandFor(String address, String why) throws UnknownHostException {
         assertEquals(why, Network.doubt(InetAddress.getByName(address), List.of()).orElseThrow());
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"10.1.2.3", "192.168.1.1", "192.0.2.7", "2001:db8::7", "fd00::1", "2002:c000:207::1", "64:ff9b::192.0.2.7", "1.0.0.0"})
+    @ValueSource(strings = {"10.1.2.3", "192.168.1.1", "192.0.2.7", "2001:db8::7", "fd00::1", "2002:c000:207::1",
+            "64:ff9b::192.0.2.7", "1.0.0.0"})
     void whatANameMayStandFor(String address) throws UnknownHostException {
         assertTrue(Network.doubt(InetAddress.getByName(address), List.of()).isEmpty());
     }
@@ -36,7 +41,8 @@ class NetworkTest {
         List<Network> allowed = List.of(Network.of("10.1.0.0/16"), Network.of("fd00::/8"));
         assertTrue(Network.doubt(InetAddress.getByName("10.1.255.255"), allowed).isEmpty());
         assertTrue(Network.doubt(InetAddress.getByName("fd12::1"), allowed).isEmpty());
-        assertEquals("which is in none of the networks that are allowed", Network.doubt(InetAddress.getByName("10.2.0.0"), allowed).orElseThrow());
+        assertEquals("which is in none of the networks that are allowed",
+                Network.doubt(InetAddress.getByName("10.2.0.0"), allowed).orElseThrow());
         assertTrue(Network.doubt(InetAddress.getByName("192.0.2.7"), allowed).isPresent());
     }
 
@@ -49,24 +55,29 @@ class NetworkTest {
             int one = random.nextInt();
             int other = random.nextBoolean() ? one ^ 1 << random.nextInt(32) : random.nextInt();
             long mask = bits == 0 ? 0 : -1L << 32 - bits & 0xffffffffL;
-            assertEquals((one & mask) == (other & mask), Network.of(InetAddress.getByAddress(bytes(one)).getHostAddress() + "/" + bits).contains(InetAddress.getByAddress(bytes(other))));
+            assertEquals((one & mask) == (other & mask),
+                    Network.of(InetAddress.getByAddress(bytes(one)).getHostAddress() + "/" + bits)
+                            .contains(InetAddress.getByAddress(bytes(other))));
         }
     }
 
     private static byte[] bytes(int number) {
-        return new byte[] {(byte) (number >> 24), (byte) (number >> 16), (byte) (number >> 8), (byte) number};
+        return new byte[]{(byte) (number >> 24), (byte) (number >> 16), (byte) (number >> 8), (byte) number};
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"10.0.0.0", "10.0.0.0/33", "::/129", "park.example/8", "10.0.0.0/-1", "10.0.0.0/8/8", "/8", "", "10.0.0/8.", "999.0.0.1/8"})
+    @ValueSource(strings = {"10.0.0.0", "10.0.0.0/33", "::/129", "park.example/8", "10.0.0.0/-1", "10.0.0.0/8/8", "/8",
+            "", "10.0.0/8.", "999.0.0.1/8"})
     void whatIsNoNetworkIsRefused(String text) {
-        assertTrue(assertThrows(IllegalArgumentException.class, () -> Network.of(text)).getMessage().contains("such as 10.0.0.0/8; got '" + text + "'"));
+        assertTrue(assertThrows(IllegalArgumentException.class, () -> Network.of(text)).getMessage()
+                .contains("such as 10.0.0.0/8; got '" + text + "'"));
     }
 
     @Test
     void anAddressIsToldFromAName() {
         assertTrue(Network.literal("127.0.0.1") && Network.literal("[::1]"));
-        assertFalse(Network.literal("stores.park.example") || Network.literal("localhost") || Network.literal("127.park.example"));
+        assertFalse(Network.literal("stores.park.example") || Network.literal("localhost")
+                || Network.literal("127.park.example"));
         assertEquals("10.0.0.0/8", Network.of(" 10.0.0.0/8").toString());
         assertEquals(Network.of("10.0.0.0/8"), Network.of("10.0.0.0/8"));
     }

@@ -46,7 +46,8 @@ class TarReaderTest {
 
     /** A header of another kind, of this size, with right checksum. */
     private static byte[] header(char kind, long size) throws IOException {
-        byte[] header = Arrays.copyOf(archive(new TarArchiveEntry("././@LongLink", (byte) TarConstants.LF_NORMAL), new byte[0]), 512);
+        byte[] header = Arrays
+                .copyOf(archive(new TarArchiveEntry("././@LongLink", (byte) TarConstants.LF_NORMAL), new byte[0]), 512);
         System.arraycopy(String.format("%011o", size).getBytes(StandardCharsets.US_ASCII), 0, header, 124, 11);
         header[156] = (byte) kind;
         sign(header);
@@ -91,14 +92,16 @@ class TarReaderTest {
     @ValueSource(chars = {'L', 'K', 'x', 'g'})
     void aHeaderWithoutEndIsRefusedBeforeItFillsTheMemory(char kind) throws IOException {
         byte[] name = ((6L << 30) + " path=").getBytes(StandardCharsets.US_ASCII);
-        InputStream archive = new SequenceInputStream(new ByteArrayInputStream(header(kind, 6L << 30)), new SequenceInputStream(new ByteArrayInputStream(name), endless(6L << 30)));
+        InputStream archive = new SequenceInputStream(new ByteArrayInputStream(header(kind, 6L << 30)),
+                new SequenceInputStream(new ByteArrayInputStream(name), endless(6L << 30)));
         assertEquals("holds a header of more than 64 KiB", wrong(archive));
     }
 
     @Test
     void aLongNameIsRead() throws IOException {
         String name = "a-long-way/".repeat(80) + "file";
-        try (TarReader tar = new TarReader(new ByteArrayInputStream(archive(new TarArchiveEntry(name), "text".getBytes(StandardCharsets.UTF_8))))) {
+        try (TarReader tar = new TarReader(new ByteArrayInputStream(
+                archive(new TarArchiveEntry(name), "text".getBytes(StandardCharsets.UTF_8))))) {
             assertEquals(name, tar.next().orElseThrow().getName());
             assertEquals("text", new String(tar.content().readAllBytes(), StandardCharsets.UTF_8));
             assertEquals(Optional.empty(), tar.next());
@@ -107,7 +110,8 @@ class TarReaderTest {
 
     @Test
     void whatIsLeftUnreadOfAFileIsNoHeader() throws IOException {
-        try (TarReader tar = new TarReader(new ByteArrayInputStream(archive(new TarArchiveEntry("large"), new byte[1 << 20])))) {
+        try (TarReader tar = new TarReader(
+                new ByteArrayInputStream(archive(new TarArchiveEntry("large"), new byte[1 << 20])))) {
             assertTrue(tar.next().isPresent());
             assertEquals(Optional.empty(), tar.next());
         }
@@ -117,7 +121,8 @@ class TarReaderTest {
     @ValueSource(chars = {'1', '3', '4', '6', 'S'})
     void whatIsNeitherFileNorFolderNorLinkIsRefused(char kind) throws IOException {
         byte[] archive = Arrays.copyOf(header(kind, 0), 2048);
-        assertTrue(wrong(new ByteArrayInputStream(archive)).matches("holds \\S+, which is (neither a file nor a folder nor a symbolic link|sparse; files are sent whole)"));
+        assertTrue(wrong(new ByteArrayInputStream(archive)).matches(
+                "holds \\S+, which is (neither a file nor a folder nor a symbolic link|sparse; files are sent whole)"));
     }
 
     @Test
@@ -150,7 +155,10 @@ class TarReaderTest {
                     tar.content().transferTo(java.io.OutputStream.nullOutputStream());
                 }
             } catch (IOException refused) {
-                assertTrue(refused.getMessage().startsWith("holds ") || refused.getMessage().equals("is no whole tar archive"), refused.getMessage() + " at " + time);
+                assertTrue(
+                        refused.getMessage().startsWith("holds ")
+                                || refused.getMessage().equals("is no whole tar archive"),
+                        refused.getMessage() + " at " + time);
             }
         }
     }

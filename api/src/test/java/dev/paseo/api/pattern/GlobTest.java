@@ -18,12 +18,18 @@ class GlobTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "out/**       | out/a/b.txt   | true", "out/**         | out           | false", "*.txt        | a.txt       | true", "*.txt | a/b.txt | false",
-        "**/pom.xml   | pom.xml       | true", "**/pom.xml     | a/b/pom.xml   | true", "**/pom.xml   | a/xpom.xml  | false", "a/**/b.c | a/b.c | true",
-        "a/**/b.c     | a/x/y/b.c     | true", "a/**/b.c       | ab.c          | false", "**           | a/b         | true", "**.c | a/b.c | true",
-        "?/x          | a/x           | true", "?              | /             | false", "[a-c]x       | bx          | true", "[!a-c]x | bx | false",
-        "[!a]x        | /x            | false", "{a,b}/*.{c,h} | b/x.h         | true", "{a,b}        | ab          | false", "\\*x | *x | true",
-        "\\*x         | ax            | false", "a{,s}          | a             | true", "[a-]         | -           | true", ".* | .hidden | true"})
+            "out/**       | out/a/b.txt   | true", "out/**         | out           | false",
+            "*.txt        | a.txt       | true", "*.txt | a/b.txt | false",
+            "**/pom.xml   | pom.xml       | true", "**/pom.xml     | a/b/pom.xml   | true",
+            "**/pom.xml   | a/xpom.xml  | false", "a/**/b.c | a/b.c | true",
+            "a/**/b.c     | a/x/y/b.c     | true", "a/**/b.c       | ab.c          | false",
+            "**           | a/b         | true", "**.c | a/b.c | true",
+            "?/x          | a/x           | true", "?              | /             | false",
+            "[a-c]x       | bx          | true", "[!a-c]x | bx | false",
+            "[!a]x        | /x            | false", "{a,b}/*.{c,h} | b/x.h         | true",
+            "{a,b}        | ab          | false", "\\*x | *x | true",
+            "\\*x         | ax            | false", "a{,s}          | a             | true",
+            "[a-]         | -           | true", ".* | .hidden | true"})
     void whatAPatternMatches(String pattern, String name, boolean expected) {
         assertEquals(expected, new Glob(pattern).matches(Path.of(name)));
     }
@@ -53,7 +59,7 @@ class GlobTest {
         for (int time = 0; time < 20_000; time++) {
             StringBuilder pattern = new StringBuilder();
             for (int at = random.nextInt(1, 7); at > 0; at--) {
-                pattern.append(new String[] {"a", "b", "/", "*", "?", "[ab]", "[!a]", "{a,b}"}[random.nextInt(8)]);
+                pattern.append(new String[]{"a", "b", "/", "*", "?", "[ab]", "[!a]", "{a,b}"}[random.nextInt(8)]);
             }
             StringBuilder name = new StringBuilder();
             for (int at = random.nextInt(1, 7); at > 0; at--) {
@@ -62,7 +68,8 @@ class GlobTest {
             Path path = Path.of(name.toString());
             // That a folder may be none is ours alone.
             if (!pattern.toString().contains("**/")) {
-                assertEquals(FileSystems.getDefault().getPathMatcher("glob:" + pattern).matches(path), new Glob(pattern.toString()).matches(path), pattern + " on " + path);
+                assertEquals(FileSystems.getDefault().getPathMatcher("glob:" + pattern).matches(path),
+                        new Glob(pattern.toString()).matches(path), pattern + " on " + path);
             }
         }
     }

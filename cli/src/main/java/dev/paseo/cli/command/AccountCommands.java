@@ -15,14 +15,18 @@ import tools.jackson.databind.node.ObjectNode;
 /** {@code paseo account ...}. */
 final class AccountCommands {
 
-    private static final String ROLES = "ROLE, or 'ROLE in ENVIRONMENT', 'ROLE of COMPONENT', 'ROLE in ENVIRONMENT of COMPONENT'; roles are viewer, developer, tester, approver, publisher, "
+    private static final String ROLES = "ROLE, or 'ROLE in ENVIRONMENT', 'ROLE of COMPONENT', 'ROLE in ENVIRONMENT "
+            + "of COMPONENT'; roles are viewer, developer, tester, approver, publisher, "
             + "release-engineer, operator, auditor and administrator";
 
     private AccountCommands() {}
 
-    @Command(name = "add", description = {"Adds an account. Prints a one-time code with which its owner sets a password (paseo password --code); with --password",
+    @Command(name = "add", description = {
+            "Adds an account. Prints a one-time code with which its owner sets a password (paseo password --code); "
+                    + "with --password",
             "the password is read from standard input instead."},
-            footer = {"", "Examples:", "  paseo account add tester --role tester --group testers --address tester@park.example",
+            footer = {"", "Examples:",
+                    "  paseo account add tester --role tester --group testers --address tester@park.example",
                     "  paseo account add night-shift --role 'release-engineer in staging' --password < password.txt"})
     static final class Add extends ServiceCommand {
         @Parameters(paramLabel = "NAME", description = "small letters, digits, dots and dashes, at most 63")
@@ -34,7 +38,8 @@ final class AccountCommands {
         @Option(names = "--group", description = "a group to join; made where it is new")
         private List<String> groups = List.of();
 
-        @Option(names = "--address", description = "a verified mail address; ties the account to the commits of that address")
+        @Option(names = "--address",
+                description = "a verified mail address; ties the account to the commits of that address")
         private List<String> addresses = List.of();
 
         @Option(names = "--password", description = "read the password from standard input: 10 to 200 characters")
@@ -67,7 +72,9 @@ final class AccountCommands {
         context.out().println("  paseo password " + api.address() + " --code " + code);
     }
 
-    @Command(name = "list", description = "The accounts: what each may, in which groups it is, and whether it may sign in.", footer = {"", "Example:", "  paseo account list"})
+    @Command(name = "list",
+            description = "The accounts: what each may, in which groups it is, and whether it may sign in.",
+            footer = {"", "Example:", "  paseo account list"})
     static final class ListAll extends ServiceCommand {
         ListAll(Context context) {
             super(context);
@@ -78,8 +85,11 @@ final class AccountCommands {
             JsonNode accounts = api().get(Api.path("accounts"));
             return print(accounts, () -> {
                 Table table = new Table("ACCOUNT", "ROLES", "GROUPS", "ADDRESSES", "TOKENS", "SIGNED IN LAST", "STATE");
-                accounts.forEach(account -> table.row(account.path("name").asString(), Words.list(account.path("roles")), Words.list(account.path("groups")), Words.list(account.path("addresses")),
-                        account.path("tokens").asString(), account.has("signedInAt") ? Times.exact(account.path("signedInAt")) : "never", state(account)));
+                accounts.forEach(account -> table.row(account.path("name").asString(),
+                        Words.list(account.path("roles")), Words.list(account.path("groups")),
+                        Words.list(account.path("addresses")),
+                        account.path("tokens").asString(),
+                        account.has("signedInAt") ? Times.exact(account.path("signedInAt")) : "never", state(account)));
                 table.print(context.out(), context.ink());
             });
         }
@@ -87,12 +97,17 @@ final class AccountCommands {
 
     private static String state(JsonNode account) {
         JsonNode disabled = account.path("disabled");
-        return disabled.isMissingNode() ? "active" : "disabled by " + disabled.path("by").asString() + ", " + Times.exact(disabled.path("at")) + ": " + disabled.path("reason").asString();
+        return disabled.isMissingNode() ? "active" : "disabled by " + disabled.path("by").asString() + ", "
+                + Times.exact(disabled.path("at")) + ": " + disabled.path("reason").asString();
     }
 
-    @Command(name = "change", description = {"Changes an account's roles, groups or addresses. Each option that is given replaces all of its kind; 'none' leaves none.",
+    @Command(name = "change", description = {
+            "Changes an account's roles, groups or addresses. Each option that is given replaces all of its kind; "
+                    + "'none' leaves none.",
             "What changes counts at once, at gates that wait too."},
-            footer = {"", "Examples:", "  paseo account change tester --role tester --role 'approver in staging'", "  paseo account change tester --group none", "  paseo account change tester --add-address tester@elsewhere.example"})
+            footer = {"", "Examples:", "  paseo account change tester --role tester --role 'approver in staging'",
+                    "  paseo account change tester --group none",
+                    "  paseo account change tester --add-address tester@elsewhere.example"})
     static final class Change extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -106,7 +121,8 @@ final class AccountCommands {
         @Option(names = "--address", description = "a verified mail address")
         private List<String> addresses = List.of();
 
-        @Option(names = "--add-address", paramLabel = "ADDRESS", description = "a verified mail address besides those that are there")
+        @Option(names = "--add-address", paramLabel = "ADDRESS",
+                description = "a verified mail address besides those that are there")
         private List<String> more = List.of();
 
         Change(Context context) {
@@ -128,8 +144,11 @@ final class AccountCommands {
                 more.forEach(all::add);
             }
             JsonNode account = api.put(Api.path("accounts", name), request);
-            return print(account, () -> context.out().println(name + ": roles " + orNone(Words.list(account.path("roles"))) + "; groups " + orNone(Words.list(account.path("groups")))
-                    + "; addresses " + orNone(Words.list(account.path("addresses"))) + "."));
+            return print(account,
+                    () -> context.out()
+                            .println(name + ": roles " + orNone(Words.list(account.path("roles"))) + "; groups "
+                                    + orNone(Words.list(account.path("groups")))
+                                    + "; addresses " + orNone(Words.list(account.path("addresses"))) + "."));
         }
 
         private static void put(ObjectNode request, String field, List<String> values) {
@@ -143,8 +162,11 @@ final class AccountCommands {
         return words.isEmpty() ? "none" : words;
     }
 
-    @Command(name = "disable", description = {"Disables an account at once: its sessions and open pages end, its tokens are revoked, no gate asks it any more.",
-            "What it approved stays, with its name."}, footer = {"", "Example:", "  paseo account disable tester --reason 'left the park'"})
+    @Command(name = "disable", description = {
+            "Disables an account at once: its sessions and open pages end, its tokens are revoked, no gate asks it "
+                    + "any more.",
+            "What it approved stays, with its name."},
+            footer = {"", "Example:", "  paseo account disable tester --reason 'left the park'"})
     static final class Disable extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -160,11 +182,13 @@ final class AccountCommands {
         public Integer call() {
             Api api = api();
             JsonNode account = api.put(Api.path("accounts", name, "disabled"), api.object().put("reason", reason));
-            return print(account, () -> context.out().println(name + " is disabled: signed out everywhere, and its tokens are revoked."));
+            return print(account, () -> context.out()
+                    .println(name + " is disabled: signed out everywhere, and its tokens are revoked."));
         }
     }
 
-    @Command(name = "enable", description = "Lets a disabled account sign in again. Its tokens stay revoked.", footer = {"", "Example:", "  paseo account enable tester"})
+    @Command(name = "enable", description = "Lets a disabled account sign in again. Its tokens stay revoked.",
+            footer = {"", "Example:", "  paseo account enable tester"})
     static final class Enable extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -180,7 +204,9 @@ final class AccountCommands {
         }
     }
 
-    @Command(name = "code", description = "Prints a one-time code, good for a day, with which the account's owner sets a new password.", footer = {"", "Example:", "  paseo account code tester"})
+    @Command(name = "code",
+            description = "Prints a one-time code, good for a day, with which the account's owner sets a new password.",
+            footer = {"", "Example:", "  paseo account code tester"})
     static final class Code extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";

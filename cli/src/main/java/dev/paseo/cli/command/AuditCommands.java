@@ -14,7 +14,9 @@ final class AuditCommands {
 
     private AuditCommands() {}
 
-    @Command(name = "verify", description = "Verifies the service's audit trail against its signed tree heads; exits 1 where something is wrong.",
+    @Command(name = "verify",
+            description = "Verifies the service's audit trail against its signed tree heads; exits 1 where "
+                    + "something is wrong.",
             footer = {"", "Example:", "  paseo audit verify"})
     static final class Verify extends ServiceCommand {
         Verify(Context context) {
@@ -26,7 +28,8 @@ final class AuditCommands {
             JsonNode report = api().get(Api.path("audit", "verification"));
             boolean good = report.path("findings").isEmpty();
             print(report, () -> {
-                context.out().println((good ? context.ink().good("good: ") : context.ink().bad("wrong: ")) + report.path("entries").asString("")
+                context.out().println((good ? context.ink().good("good: ") : context.ink().bad("wrong: "))
+                        + report.path("entries").asString("")
                         + " entries, " + report.path("covered").asString("") + " covered by a signed tree head, "
                         + report.path("notCovered").asString("") + " not yet covered");
                 report.path("findings").forEach(finding -> context.out().println("  " + finding.asString()));
@@ -36,8 +39,12 @@ final class AuditCommands {
         }
     }
 
-    @Command(name = "acknowledge-restore", description = {"Says that the database was restored from an older copy, with the reason. The entries that were lost by it stand in the",
-            "audit trail and in every verification from then on, and are no longer a fault."}, footer = {"", "Example:", "  paseo audit acknowledge-restore --reason 'the disk of the database failed; copy of last night'"})
+    @Command(name = "acknowledge-restore", description = {
+            "Says that the database was restored from an older copy, with the reason. The entries that were lost by "
+                    + "it stand in the",
+            "audit trail and in every verification from then on, and are no longer a fault."},
+            footer = {"", "Example:",
+                    "  paseo audit acknowledge-restore --reason 'the disk of the database failed; copy of last night'"})
     static final class AcknowledgeRestore extends ServiceCommand {
         @Option(names = "--reason", required = true, description = "why, and from when the copy was")
         private String reason = "";
@@ -50,8 +57,11 @@ final class AuditCommands {
         public Integer call() {
             Api api = api();
             JsonNode gap = api.post(Api.path("audit", "restore"), api.object().put("reason", reason));
-            return print(gap, () -> context.out().println("Acknowledged: entries " + gap.path("from").asString() + " to " + (gap.path("to").asLong() - 1) + ", up to "
-                    + Times.exact(gap.path("lastAt")) + ", were lost by the restore."));
+            return print(gap,
+                    () -> context.out()
+                            .println("Acknowledged: entries " + gap.path("from").asString() + " to "
+                                    + (gap.path("to").asLong() - 1) + ", up to "
+                                    + Times.exact(gap.path("lastAt")) + ", were lost by the restore."));
         }
     }
 
@@ -77,8 +87,10 @@ final class AuditCommands {
                 Table table = new Table("POSITION", "WHEN", "WHO", "WHAT", "ON", "WHERE", "BECAUSE OF");
                 answer.path("entries").forEach(row -> {
                     JsonNode entry = row.path("entry");
-                    table.row(row.path("position").asString("-"), Times.exact(entry.path("at")), entry.path("who").asString(),
-                            entry.path("what").asString(), entry.path("subject").asString(), entry.path("where").asString(""),
+                    table.row(row.path("position").asString("-"), Times.exact(entry.path("at")),
+                            entry.path("who").asString(),
+                            entry.path("what").asString(), entry.path("subject").asString(),
+                            entry.path("where").asString(""),
                             entry.path("because").asString(""));
                 });
                 table.print(context.out(), context.ink());

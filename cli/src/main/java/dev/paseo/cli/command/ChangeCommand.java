@@ -13,10 +13,16 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** {@code paseo component change}: what is given is changed, all of it or nothing. */
-@Command(name = "change", description = {"Changes a component: its name, where its source is, its file, what its branches may.", "What is not given stays. The branches are looked at again; nothing is started."},
-        footer = {"", "Examples:", "  paseo component change daylight-api --main-branch trunk --trusted trunk", "  paseo component change hut-planner --name hut-plans",
-            "  paseo component change daylight-api --repository ssh://git@git.park.example/daylight --key id --host-keys known_hosts", "",
-            "A component is still reached by the names that it had. A new repository is that of all components of the old one."})
+@Command(name = "change",
+        description = {"Changes a component: its name, where its source is, its file, what its branches may.",
+                "What is not given stays. The branches are looked at again; nothing is started."},
+        footer = {"", "Examples:", "  paseo component change daylight-api --main-branch trunk --trusted trunk",
+                "  paseo component change hut-planner --name hut-plans",
+                "  paseo component change daylight-api --repository ssh://git@git.park.example/daylight --key id "
+                        + "--host-keys known_hosts",
+                "",
+                "A component is still reached by the names that it had. A new repository is that of all components "
+                        + "of the old one."})
 final class ChangeCommand extends ServiceCommand {
 
     @Parameters(paramLabel = "COMPONENT")
@@ -25,19 +31,23 @@ final class ChangeCommand extends ServiceCommand {
     @Option(names = "--name", description = "its new name")
     private Optional<String> name = Optional.empty();
 
-    @Option(names = "--repository", paramLabel = "URL", description = "file:///path, https://host/path or ssh://user@host/path")
+    @Option(names = "--repository", paramLabel = "URL",
+            description = "file:///path, https://host/path or ssh://user@host/path")
     private Optional<String> repository = Optional.empty();
 
-    @Option(names = "--account", paramLabel = "NAME", description = "for https; the password or token is read from standard input")
+    @Option(names = "--account", paramLabel = "NAME",
+            description = "for https; the password or token is read from standard input")
     private Optional<String> account = Optional.empty();
 
-    @Option(names = "--authority", paramLabel = "FILE", description = "for https: certificates, in PEM, to trust instead of the machine's")
+    @Option(names = "--authority", paramLabel = "FILE",
+            description = "for https: certificates, in PEM, to trust instead of the machine's")
     private Optional<Path> authority = Optional.empty();
 
     @Option(names = "--key", paramLabel = "FILE", description = "for ssh: the private key")
     private Optional<Path> key = Optional.empty();
 
-    @Option(names = "--host-keys", paramLabel = "FILE", description = "for ssh: the host's keys, as lines of known_hosts; no other is accepted")
+    @Option(names = "--host-keys", paramLabel = "FILE",
+            description = "for ssh: the host's keys, as lines of known_hosts; no other is accepted")
     private Optional<Path> hostKeys = Optional.empty();
 
     @Option(names = "--file", description = "path of its pipeline file")
@@ -46,10 +56,13 @@ final class ChangeCommand extends ServiceCommand {
     @Option(names = "--main-branch")
     private Optional<String> mainBranch = Optional.empty();
 
-    @Option(names = "--trusted", paramLabel = "PATTERN", description = "in place of all trusted ones: branches whose runs may have secrets and whose versions may walk")
+    @Option(names = "--trusted", paramLabel = "PATTERN",
+            description = "in place of all trusted ones: branches whose runs may have secrets and whose versions "
+                    + "may walk")
     private List<String> trusted = List.of();
 
-    @Option(names = "--allowed", paramLabel = "PATTERN", description = "in place of all allowed ones: further branches whose pushes may start runs")
+    @Option(names = "--allowed", paramLabel = "PATTERN",
+            description = "in place of all allowed ones: further branches whose pushes may start runs")
     private List<String> allowed = List.of();
 
     @Option(names = "--none-allowed", description = "no further branches: only pushes to trusted ones start runs")
@@ -79,12 +92,17 @@ final class ChangeCommand extends ServiceCommand {
         }
         JsonNode changed = api.post(Api.path("components", component, "changes"), request);
         return print(changed, () -> {
-            context.out().println(changed.path("name").asString() + ": " + (changed.has("repository") ? changed.path("repository").asString() + ", " : "")
-                    + changed.path("file").asString() + ", main branch " + changed.path("mainBranch").asString() + "; trusted " + words(changed.path("trusted"))
-                    + "; allowed " + words(changed.path("allowed")) + ".");
-            changed.path("problems").forEach(problem -> context.out().println(changed.path("file").asString() + ":" + problem.path("line").asString("") + ": " + problem.path("message").asString()));
+            context.out()
+                    .println(changed.path("name").asString() + ": "
+                            + (changed.has("repository") ? changed.path("repository").asString() + ", " : "")
+                            + changed.path("file").asString() + ", main branch " + changed.path("mainBranch").asString()
+                            + "; trusted " + words(changed.path("trusted"))
+                            + "; allowed " + words(changed.path("allowed")) + ".");
+            changed.path("problems").forEach(problem -> context.out().println(changed.path("file").asString() + ":"
+                    + problem.path("line").asString("") + ": " + problem.path("message").asString()));
             if (!changed.path("heads").has(changed.path("mainBranch").asString())) {
-                context.out().println(context.ink().warn("warning: ") + "it has no branch " + changed.path("mainBranch").asString() + ".");
+                context.out().println(context.ink().warn("warning: ") + "it has no branch "
+                        + changed.path("mainBranch").asString() + ".");
             }
         });
     }

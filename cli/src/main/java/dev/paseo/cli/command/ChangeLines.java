@@ -15,26 +15,38 @@ final class ChangeLines {
     }
 
     void print(JsonNode comparison) {
-        comparison.path("commits").forEach(commit -> line(ServiceCommand.short8(commit.path("id")) + "  " + commit.path("summary").asString()
-                + context.ink().quiet("  " + commit.path("author").asString())));
+        comparison.path("commits").forEach(
+                commit -> line(ServiceCommand.short8(commit.path("id")) + "  " + commit.path("summary").asString()
+                        + context.ink().quiet("  " + commit.path("author").asString())));
         int more = comparison.path("commitCount").asInt() - comparison.path("commits").size();
         if (more > 0) {
             line("and " + more + " commits more");
         }
-        comparison.path("lost").forEach(commit -> line(context.ink().need("lacks ") + ServiceCommand.short8(commit.path("id")) + "  " + commit.path("summary").asString()
-                + context.ink().quiet("  " + commit.path("author").asString())));
-        comparison.path("artifacts").valueStream().filter(artifact -> !artifact.path("digest").equals(artifact.path("liveDigest"))).forEach(artifact -> line("artifact " + artifact.path("name").asString() + "  "
-                + (artifact.has("liveDigest") ? ServiceCommand.short8(artifact.path("liveDigest")) + ", " + artifact.path("liveSize").asString("") + " bytes" : "none") + " to "
-                + (artifact.has("digest") ? ServiceCommand.short8(artifact.path("digest")) + ", " + artifact.path("size").asString("") + " bytes" : "none")));
+        comparison.path("lost")
+                .forEach(commit -> line(context.ink().need("lacks ") + ServiceCommand.short8(commit.path("id")) + "  "
+                        + commit.path("summary").asString()
+                        + context.ink().quiet("  " + commit.path("author").asString())));
+        comparison.path("artifacts").valueStream()
+                .filter(artifact -> !artifact.path("digest").equals(artifact.path("liveDigest")))
+                .forEach(artifact -> line("artifact " + artifact.path("name").asString() + "  "
+                        + (artifact.has("liveDigest") ? ServiceCommand.short8(artifact.path("liveDigest")) + ", "
+                                + artifact.path("liveSize").asString("") + " bytes" : "none")
+                        + " to "
+                        + (artifact.has("digest") ? ServiceCommand.short8(artifact.path("digest")) + ", "
+                                + artifact.path("size").asString("") + " bytes" : "none")));
         comparison.path("evidence").forEach(figure -> {
             if (!figure.path("live").asString("").equals(figure.path("proposed").asString(""))) {
-                String better = figure.has("better") ? figure.path("better").asBoolean() ? ", better" : context.ink().need(", worse") : "";
-                line(figure.path("name").asString() + "  " + figure.path("live").asString("not reported") + " to " + figure.path("proposed").asString("not reported") + better);
+                String better = figure.has("better")
+                        ? figure.path("better").asBoolean() ? ", better" : context.ink().need(", worse") : "";
+                line(figure.path("name").asString() + "  " + figure.path("live").asString("not reported") + " to "
+                        + figure.path("proposed").asString("not reported") + better);
             }
         });
         variables(comparison.path("variables"));
-        comparison.path("secrets").forEach(secret -> line("secret " + secret.path("name").asString() + "  " + revision(secret.path("live")) + " to " + revision(secret.path("proposed"))));
-        comparison.path("recipe").forEach(change -> line("recipe " + change.path("what").asString() + "  " + change.path("live").asString("–") + " to " + change.path("proposed").asString("–")));
+        comparison.path("secrets").forEach(secret -> line("secret " + secret.path("name").asString() + "  "
+                + revision(secret.path("live")) + " to " + revision(secret.path("proposed"))));
+        comparison.path("recipe").forEach(change -> line("recipe " + change.path("what").asString() + "  "
+                + change.path("live").asString("–") + " to " + change.path("proposed").asString("–")));
         comparison.path("files").forEach(change -> line("file " + change.path("what").asString() + "  "
                 + (change.has("live") ? change.has("proposed") ? "changed" : "gone" : "new")));
     }
@@ -47,14 +59,16 @@ final class ChangeLines {
     }
 
     private static String revision(JsonNode revision) {
-        return revision.isMissingNode() ? "none" : "value " + revision.path("number").asString("") + ", set " + Times.exact(revision.path("at"))
-                + (revision.has("by") ? " by " + revision.path("by").asString() : "");
+        return revision.isMissingNode() ? "none"
+                : "value " + revision.path("number").asString("") + ", set " + Times.exact(revision.path("at"))
+                        + (revision.has("by") ? " by " + revision.path("by").asString() : "");
     }
 
     void variables(JsonNode variables) {
         variables.forEach(variable -> {
             if (!variable.path("live").asString("").equals(variable.path("proposed").asString(""))) {
-                line("variable " + variable.path("name").asString() + "  " + variable.path("live").asString("not set") + " to " + variable.path("proposed").asString("not set"));
+                line("variable " + variable.path("name").asString() + "  " + variable.path("live").asString("not set")
+                        + " to " + variable.path("proposed").asString("not set"));
             }
         });
     }

@@ -23,18 +23,22 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
-@Command(name = "check", description = "Checks a pipeline file: errors by line, scripts that are not beside it, what would start it, its stages and its route.",
+@Command(name = "check",
+        description = "Checks a pipeline file: errors by line, scripts that are not beside it, what would start it, "
+                + "its stages and its route.",
         footer = {"", "Examples:", "  paseo check paseo.yaml", "  paseo check --service"})
 final class CheckCommand implements Callable<Integer> {
 
     private static final int DEEPEST = 20;
     private static final int MOST_FILES = 100_000;
 
-    @Parameters(arity = "0..1", defaultValue = "paseo.yaml", paramLabel = "FILE", description = "default: ${DEFAULT-VALUE}")
+    @Parameters(arity = "0..1", defaultValue = "paseo.yaml", paramLabel = "FILE",
+            description = "default: ${DEFAULT-VALUE}")
     private Path file = Path.of("paseo.yaml");
 
     @Option(names = "--service", arity = "0..1", fallbackValue = "", paramLabel = "NAME|URL",
-            description = "also checks it against what a service knows: components, environments, agents, secrets, branches; without a name, the one signed in to last")
+            description = "also checks it against what a service knows: components, environments, agents, secrets, "
+                    + "branches; without a name, the one signed in to last")
     private Optional<String> service = Optional.empty();
 
     @Option(names = {"-h", "--help"}, usageHelp = true, description = "show this help")
@@ -62,7 +66,8 @@ final class CheckCommand implements Callable<Integer> {
     }
 
     private void say(Problem problem, String kind) {
-        context.out().println(file + ":" + problem.line() + ":" + problem.column() + ": " + kind + (problem.path().isEmpty() ? "" : problem.path() + " ") + problem.message());
+        context.out().println(file + ":" + problem.line() + ":" + problem.column() + ": " + kind
+                + (problem.path().isEmpty() ? "" : problem.path() + " ") + problem.message());
     }
 
     /** What the service says of it, as the file of the component that it names. */
@@ -70,10 +75,13 @@ final class CheckCommand implements Callable<Integer> {
         Api api = context.api(Optional.of(name).filter(given -> !given.isEmpty()));
         JsonNode found;
         try {
-            found = api.post(Api.path("components", pipeline.component(), "pipeline", "check"), api.object().put("text", read()));
+            found = api.post(Api.path("components", pipeline.component(), "pipeline", "check"),
+                    api.object().put("text", read()));
         } catch (Failure failed) {
             if (failed.kind() == Failure.Kind.NOT_FOUND) {
-                warnings.add(new Problem(1, 1, "", pipeline.component() + " is not registered there yet: paseo component register looks at its file too, and asks before it registers"));
+                warnings.add(new Problem(1, 1, "", pipeline.component()
+                        + " is not registered there yet: paseo component register looks at its file too, and asks "
+                        + "before it registers"));
                 return;
             }
             problems.add(new Problem(1, 1, "", "it could not be checked against the service: " + failed.getMessage()));
@@ -84,17 +92,20 @@ final class CheckCommand implements Callable<Integer> {
     }
 
     private static Problem problem(JsonNode node) {
-        return new Problem(node.path("line").asInt(), node.path("column").asInt(), node.path("path").asString(""), node.path("message").asString());
+        return new Problem(node.path("line").asInt(), node.path("column").asInt(), node.path("path").asString(""),
+                node.path("message").asString());
     }
 
     /** The files below the folder that the pipeline file lies in, by their paths from there. */
     private List<String> beside() {
         Path folder = Optional.ofNullable(file.toAbsolutePath().getParent()).orElseThrow();
         try (Stream<Path> all = Files.walk(folder, DEEPEST)) {
-            return all.filter(path -> !path.startsWith(folder.resolve(".git"))).filter(Files::isRegularFile).limit(MOST_FILES)
+            return all.filter(path -> !path.startsWith(folder.resolve(".git"))).filter(Files::isRegularFile)
+                    .limit(MOST_FILES)
                     .map(path -> folder.relativize(path).toString().replace('\\', '/')).toList();
         } catch (IOException | UncheckedIOException unreadable) {
-            throw new Failure(Failure.Kind.USAGE, "what lies beside " + file + " cannot be read: " + unreadable.getMessage());
+            throw new Failure(Failure.Kind.USAGE,
+                    "what lies beside " + file + " cannot be read: " + unreadable.getMessage());
         }
     }
 
@@ -102,7 +113,8 @@ final class CheckCommand implements Callable<Integer> {
         try {
             return Files.readString(file, StandardCharsets.UTF_8);
         } catch (IOException unreadable) {
-            throw new Failure(Failure.Kind.USAGE, file + " cannot be read: " + (Files.exists(file) ? unreadable.getMessage() : "there is no such file"));
+            throw new Failure(Failure.Kind.USAGE, file + " cannot be read: "
+                    + (Files.exists(file) ? unreadable.getMessage() : "there is no such file"));
         }
     }
 
@@ -110,23 +122,30 @@ final class CheckCommand implements Callable<Integer> {
         context.out().println(context.ink().good("good: ") + file + " is the pipeline file of " + pipeline.component());
         context.out().println("starts:  " + (pipeline.starts().isEmpty() ? "only when a person asks"
                 : String.join("; ", pipeline.starts().stream().map(Words::of).toList())));
-        pipeline.asks().forEach((name, ask) -> context.out().println("asks:    " + name + ", " + ask.question() + " (" + Words.of(ask.kind())
-                + ", by default " + (ask.standard().isEmpty() ? "nothing" : ask.standard()) + ")"));
+        pipeline.asks()
+                .forEach((name, ask) -> context.out()
+                        .println("asks:    " + name + ", " + ask.question() + " (" + Words.of(ask.kind())
+                                + ", by default " + (ask.standard().isEmpty() ? "nothing" : ask.standard()) + ")"));
         if (pipeline.stages().isEmpty()) {
             context.out().println("stages:  none");
         }
         pipeline.stages().forEach(this::describe);
         context.out().println("version: " + pipeline.versions() + ", with "
-                + String.join(", ", pipeline.stages().stream().flatMap(stage -> stage.keep().keySet().stream()).toList()));
-        context.out().println("route:   " + (pipeline.route().isEmpty() ? "none" : String.join(" → ", pipeline.route().stream()
+                + String.join(", ",
+                        pipeline.stages().stream().flatMap(stage -> stage.keep().keySet().stream()).toList()));
+        context.out().println("route:   " + (pipeline.route().isEmpty() ? "none" : String.join(" → ", pipeline.route()
+                .stream()
                 .map(step -> String.join(" and ", step.entrySet().stream().map(entry -> entry.getKey() + " ("
-                        + entry.getValue().name().toLowerCase(java.util.Locale.ROOT).replace('_', '-') + ")").toList())).toList())));
+                        + entry.getValue().name().toLowerCase(java.util.Locale.ROOT).replace('_', '-') + ")").toList()))
+                .toList())));
     }
 
     private void describe(PipelineFile.Stage stage) {
         int variants = stage.variants().size();
-        context.out().println("stage:   " + context.ink().strong(stage.name()) + (variants > 1 ? " in " + variants + " variants" : "") + Words.of(stage.order())
-                + (stage.conditions().mayFail() ? ", may fail" : "") + stage.conditions().wantedIf().map(text -> ", wanted if " + text).orElse("")
+        context.out().println("stage:   " + context.ink().strong(stage.name())
+                + (variants > 1 ? " in " + variants + " variants" : "") + Words.of(stage.order())
+                + (stage.conditions().mayFail() ? ", may fail" : "")
+                + stage.conditions().wantedIf().map(text -> ", wanted if " + text).orElse("")
                 + (stage.wants().isEmpty() ? "" : ", on an agent that offers " + String.join(", ", stage.wants())));
     }
 }

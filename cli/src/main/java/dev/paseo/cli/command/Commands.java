@@ -12,8 +12,9 @@ import picocli.CommandLine.Option;
 @Command(name = "paseo", version = "paseo 0.1.0", sortOptions = false,
         description = "Which build is running where, how did it get there, and who said it could?",
         footer = {"", "Exit codes: 0 done, 1 refused or failed, 2 wrong usage, 3 not reachable, 4 not allowed.",
-            "Settings: paseo/services.json below the XDG configuration folder; PASEO_SERVICE and PASEO_TOKEN go before it.",
-            "", "Example:", "  paseo where"})
+                "Settings: paseo/services.json below the XDG configuration folder; PASEO_SERVICE and PASEO_TOKEN go "
+                        + "before it.",
+                "", "Example:", "  paseo where"})
 public final class Commands {
 
     @Option(names = {"-h", "--help"}, usageHelp = true, description = "show this help")
@@ -67,34 +68,72 @@ public final class Commands {
         commands.put("sign-in", () -> new SignInCommand(context));
         commands.put("sign-out", () -> new SignOutCommand(context));
         commands.put("log", () -> new LogCommand(context));
-        commands.put("list", () -> group("What there is, the newest first: components, environments, runs, versions, deployments.", new ListCommands.Components(context),
-                new ListCommands.Environments(context), new ListCommands.Runs(context), new ListCommands.Versions(context), new ListCommands.Deployments(context)));
-        commands.put("component", () -> group("Components: register, change, look, badge, hook, map-hook, events, links, labels, open, shut, save, token, watch, stores.", new RegisterCommand(context), new ChangeCommand(context),
-                new ComponentCommands.Shut(context), new ComponentCommands.Look(context), new ComponentCommands.Badge(context),
-                new ComponentCommands.Hook(context), new ComponentCommands.Events(context), new ComponentCommands.Links(context), new ComponentCommands.Labels(context), new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
-                new SourceCommands.Save(context), new SourceCommands.Pushed(context), new SourceCommands.Watch(context), new SourceCommands.Stores(context), new SourceCommands.MapHook(context)));
-        commands.put("environment", () -> group("Environments: load, edit, export, copy, rules, calendar.", new EnvironmentFileCommands.Load(context), new EnvironmentFileCommands.Edit(context),
-                new GateCommands.Export(context), new GateCommands.Copy(context), new GateCommands.Rules(context), new GateCommands.CalendarAddress(context)));
-        commands.put("set", () -> group("Sets of versions, promoted as one: make, promote, show.", new SetCommands.Make(context), new SetCommands.Promote(context), new SetCommands.Show(context)));
-        commands.put("deputy", () -> group("Deputies, who decide in another's place for a time: name, list, end.", new DeputyCommands.Name(context), new DeputyCommands.ListAll(context), new DeputyCommands.End(context)));
-        commands.put("loosening", () -> group("Loosenings that wait for a second person: list, show, agree, refuse, withdraw.", new LooseningCommands.ListAll(context), new LooseningCommands.Show(context),
-                new LooseningCommands.Agree(context), new LooseningCommands.Refuse(context), new LooseningCommands.Withdraw(context)));
+        commands.put("list",
+                () -> group("What there is, the newest first: components, environments, runs, versions, deployments.",
+                        new ListCommands.Components(context),
+                        new ListCommands.Environments(context), new ListCommands.Runs(context),
+                        new ListCommands.Versions(context), new ListCommands.Deployments(context)));
+        commands.put("component", () -> group(
+                "Components: register, change, look, badge, hook, map-hook, events, links, labels, open, shut, "
+                        + "save, token, watch, stores.",
+                new RegisterCommand(context), new ChangeCommand(context),
+                new ComponentCommands.Shut(context), new ComponentCommands.Look(context),
+                new ComponentCommands.Badge(context),
+                new ComponentCommands.Hook(context), new ComponentCommands.Events(context),
+                new ComponentCommands.Links(context), new ComponentCommands.Labels(context),
+                new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
+                new SourceCommands.Save(context), new SourceCommands.Pushed(context), new SourceCommands.Watch(context),
+                new SourceCommands.Stores(context), new SourceCommands.MapHook(context)));
+        commands.put("environment",
+                () -> group("Environments: load, edit, export, copy, rules, calendar.",
+                        new EnvironmentFileCommands.Load(context), new EnvironmentFileCommands.Edit(context),
+                        new GateCommands.Export(context), new GateCommands.Copy(context),
+                        new GateCommands.Rules(context), new GateCommands.CalendarAddress(context)));
+        commands.put("set", () -> group("Sets of versions, promoted as one: make, promote, show.",
+                new SetCommands.Make(context), new SetCommands.Promote(context), new SetCommands.Show(context)));
+        commands.put("deputy",
+                () -> group("Deputies, who decide in another's place for a time: name, list, end.",
+                        new DeputyCommands.Name(context), new DeputyCommands.ListAll(context),
+                        new DeputyCommands.End(context)));
+        commands.put("loosening",
+                () -> group("Loosenings that wait for a second person: list, show, agree, refuse, withdraw.",
+                        new LooseningCommands.ListAll(context), new LooseningCommands.Show(context),
+                        new LooseningCommands.Agree(context), new LooseningCommands.Refuse(context),
+                        new LooseningCommands.Withdraw(context)));
         commands.put("clock", () -> group("The service's clock: forward.", new GateCommands.Forward(context)));
-        commands.put("host", () -> group("Hosts: list, maintain.", new RestraintCommands.Hosts(context), new RestraintCommands.Maintain(context)));
-        commands.put("preview", () -> group("Preview environments: list, remove.", new RestraintCommands.Previews(context), new RestraintCommands.RemovePreview(context)));
-        commands.put("variable", () -> group("Variables: set, list.", new RestraintCommands.SetVariable(context), new RestraintCommands.Variables(context)));
-        commands.put("secret", () -> group("Secrets: set, list, grant, renew-key.", new SecretCommands.Set(context), new SecretCommands.ListAll(context),
-                new SecretCommands.Grant(context), new SecretCommands.RenewKey(context)));
-        commands.put("account", () -> group("Accounts: add, list, change, disable, enable, code.", new AccountCommands.Add(context), new AccountCommands.ListAll(context),
-                new AccountCommands.Change(context), new AccountCommands.Disable(context), new AccountCommands.Enable(context), new AccountCommands.Code(context)));
-        commands.put("group", () -> group("Groups: list, change, join, leave.", new GroupCommands.ListAll(context), new GroupCommands.Change(context), new GroupCommands.Join(context), new GroupCommands.Leave(context)));
-        commands.put("token", () -> group("Your tokens: make, list, revoke.", new TokenCommands.Make(context), new TokenCommands.ListAll(context), new TokenCommands.Revoke(context)));
+        commands.put("host", () -> group("Hosts: list, maintain.", new RestraintCommands.Hosts(context),
+                new RestraintCommands.Maintain(context)));
+        commands.put("preview", () -> group("Preview environments: list, remove.",
+                new RestraintCommands.Previews(context), new RestraintCommands.RemovePreview(context)));
+        commands.put("variable", () -> group("Variables: set, list.", new RestraintCommands.SetVariable(context),
+                new RestraintCommands.Variables(context)));
+        commands.put("secret",
+                () -> group("Secrets: set, list, grant, renew-key.", new SecretCommands.Set(context),
+                        new SecretCommands.ListAll(context),
+                        new SecretCommands.Grant(context), new SecretCommands.RenewKey(context)));
+        commands.put("account",
+                () -> group("Accounts: add, list, change, disable, enable, code.", new AccountCommands.Add(context),
+                        new AccountCommands.ListAll(context),
+                        new AccountCommands.Change(context), new AccountCommands.Disable(context),
+                        new AccountCommands.Enable(context), new AccountCommands.Code(context)));
+        commands.put("group", () -> group("Groups: list, change, join, leave.", new GroupCommands.ListAll(context),
+                new GroupCommands.Change(context), new GroupCommands.Join(context), new GroupCommands.Leave(context)));
+        commands.put("token", () -> group("Your tokens: make, list, revoke.", new TokenCommands.Make(context),
+                new TokenCommands.ListAll(context), new TokenCommands.Revoke(context)));
         commands.put("password", () -> new PasswordCommand(context));
-        commands.put("agent", () -> group("Agents: enrol, list, renew, drain, return.", new AgentCommands.Enrol(context), new AgentCommands.Renew(context),
-                new AgentCommands.ListAgents(context), new AgentCommands.Drain(context), new AgentCommands.Return(context)));
-        commands.put("receiver", () -> group("Receivers of events: add, list, messages, resend, stop.", new ReceiverCommands.Add(context),
-                new ReceiverCommands.ListReceivers(context), new ReceiverCommands.Messages(context), new ReceiverCommands.Resend(context), new ReceiverCommands.Stop(context)));
-        commands.put("audit", () -> group("The audit trail: verify, acknowledge-restore, list.", new AuditCommands.Verify(context), new AuditCommands.AcknowledgeRestore(context), new AuditCommands.List(context)));
+        commands.put("agent",
+                () -> group("Agents: enrol, list, renew, drain, return.", new AgentCommands.Enrol(context),
+                        new AgentCommands.Renew(context),
+                        new AgentCommands.ListAgents(context), new AgentCommands.Drain(context),
+                        new AgentCommands.Return(context)));
+        commands.put("receiver",
+                () -> group("Receivers of events: add, list, messages, resend, stop.",
+                        new ReceiverCommands.Add(context),
+                        new ReceiverCommands.ListReceivers(context), new ReceiverCommands.Messages(context),
+                        new ReceiverCommands.Resend(context), new ReceiverCommands.Stop(context)));
+        commands.put("audit",
+                () -> group("The audit trail: verify, acknowledge-restore, list.", new AuditCommands.Verify(context),
+                        new AuditCommands.AcknowledgeRestore(context), new AuditCommands.List(context)));
         return commands;
     }
 

@@ -35,8 +35,11 @@ final class ComponentCommands {
         }
     }
 
-    @Command(name = "events", description = "What happened to a component, or elsewhere with its triggers considered: what each started, or that nothing was.",
-            footer = {"", "Example:", "  paseo component events daylight-api", "", "paseo why daylight-api says of each trigger why it started nothing."})
+    @Command(name = "events",
+            description = "What happened to a component, or elsewhere with its triggers considered: what each "
+                    + "started, or that nothing was.",
+            footer = {"", "Example:", "  paseo component events daylight-api", "",
+                    "paseo why daylight-api says of each trigger why it started nothing."})
     static final class Events extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -50,19 +53,23 @@ final class ComponentCommands {
             JsonNode events = api().get(Api.path("components", name, "events"));
             return print(events, () -> {
                 Table table = new Table("AT", "WHAT HAPPENED", "STARTED");
-                events.forEach(event -> table.row(Times.exact(event.path("at")), EventLines.what(event), EventLines.started(event)));
+                events.forEach(event -> table.row(Times.exact(event.path("at")), EventLines.what(event),
+                        EventLines.started(event)));
                 table.print(context.out(), context.ink());
             });
         }
     }
 
-    @Command(name = "links", description = "Puts these links in place of those that a component has: dashboards, the runbook.",
-            footer = {"", "Example:", "  paseo component links daylight-api --link Runbook=https://park.example/runbooks/daylight-api"})
+    @Command(name = "links",
+            description = "Puts these links in place of those that a component has: dashboards, the runbook.",
+            footer = {"", "Example:",
+                    "  paseo component links daylight-api --link Runbook=https://park.example/runbooks/daylight-api"})
     static final class Links extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
 
-        @Option(names = "--link", paramLabel = "TITLE=ADDRESS", description = "may be given several times; none: all are taken away")
+        @Option(names = "--link", paramLabel = "TITLE=ADDRESS",
+                description = "may be given several times; none: all are taken away")
         private Map<String, String> links = Map.of();
 
         Links(Context context) {
@@ -75,17 +82,20 @@ final class ComponentCommands {
             ObjectNode request = api.object();
             links.forEach(request::put);
             JsonNode component = api.put(Api.path("components", name, "links"), request);
-            return print(component, () -> context.out().println(name + " has " + component.path("links").size() + (links.size() == 1 ? " link." : " links.")));
+            return print(component, () -> context.out().println(
+                    name + " has " + component.path("links").size() + (links.size() == 1 ? " link." : " links.")));
         }
     }
 
-    @Command(name = "labels", description = "Puts these labels in place of those that a component has; whereabouts are grouped by them.",
+    @Command(name = "labels",
+            description = "Puts these labels in place of those that a component has; whereabouts are grouped by them.",
             footer = {"", "Example:", "  paseo component labels daylight-api --label team=wardens --label tier=public"})
     static final class Labels extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
 
-        @Option(names = "--label", paramLabel = "NAME=VALUE", description = "at most 20; a value has at most 120 signs; none: all are taken away")
+        @Option(names = "--label", paramLabel = "NAME=VALUE",
+                description = "at most 20; a value has at most 120 signs; none: all are taken away")
         private Map<String, String> labels = Map.of();
 
         Labels(Context context) {
@@ -98,18 +108,22 @@ final class ComponentCommands {
             ObjectNode request = api.object();
             labels.forEach(request::put);
             JsonNode component = api.put(Api.path("components", name, "labels"), request);
-            return print(component, () -> context.out().println(name + " has " + (labels.isEmpty() ? "no labels." : "the labels " + component.path("labels").propertyStream()
-                    .map(label -> label.getKey() + "=" + label.getValue().asString()).collect(Collectors.joining(", ")) + ".")));
+            return print(component, () -> context.out().println(name + " has "
+                    + (labels.isEmpty() ? "no labels." : "the labels " + component.path("labels").propertyStream()
+                            .map(label -> label.getKey() + "=" + label.getValue().asString())
+                            .collect(Collectors.joining(", ")) + ".")));
         }
     }
 
-    @Command(name = "open", description = "Opens another component's artifacts to this one, so that its stages may take them.",
+    @Command(name = "open",
+            description = "Opens another component's artifacts to this one, so that its stages may take them.",
             footer = {"", "Example:", "  paseo component open daylight-api --source sun-model"})
     static final class Open extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
 
-        @Option(names = "--source", required = true, paramLabel = "COMPONENT", description = "whose artifacts may be taken")
+        @Option(names = "--source", required = true, paramLabel = "COMPONENT",
+                description = "whose artifacts may be taken")
         private String source = "";
 
         @Option(names = "--all-branches", description = "to all branches, not to trusted ones alone")
@@ -122,12 +136,16 @@ final class ComponentCommands {
         @Override
         public Integer call() {
             Api api = api();
-            JsonNode component = api.put(Api.path("components", name, "sources"), api.object().put("name", source).put("allBranches", allBranches));
-            return print(component, () -> context.out().println(name + " may take from " + source + (allBranches ? ", on all branches." : ", on trusted branches.")));
+            JsonNode component = api.put(Api.path("components", name, "sources"),
+                    api.object().put("name", source).put("allBranches", allBranches));
+            return print(component, () -> context.out().println(name + " may take from " + source
+                    + (allBranches ? ", on all branches." : ", on trusted branches.")));
         }
     }
 
-    @Command(name = "look", description = "Has the repository and the watched stores of a component looked at now; says what that led to.",
+    @Command(name = "look",
+            description = "Has the repository and the watched stores of a component looked at now; says what that "
+                    + "led to.",
             footer = {"", "Example:", "  paseo component look daylight-api"})
     static final class Look extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
@@ -145,7 +163,9 @@ final class ComponentCommands {
         }
     }
 
-    @Command(name = "badge", description = "Prints the address of a picture of a branch's state, for pages that cannot sign in; it holds a key.",
+    @Command(name = "badge",
+            description = "Prints the address of a picture of a branch's state, for pages that cannot sign in; it "
+                    + "holds a key.",
             footer = {"", "Example:", "  paseo component badge daylight-api"})
     static final class Badge extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
@@ -160,7 +180,8 @@ final class ComponentCommands {
 
         @Override
         public Integer call() {
-            JsonNode badge = api().get(Api.path("components", name, "badge") + branch.map(value -> "?branch=" + Api.encode(value)).orElse(""));
+            JsonNode badge = api().get(Api.path("components", name, "badge")
+                    + branch.map(value -> "?branch=" + Api.encode(value)).orElse(""));
             return print(badge, () -> context.out().println(badge.path("address").asString()));
         }
     }
@@ -171,7 +192,8 @@ final class ComponentCommands {
         @Parameters(paramLabel = "NAME")
         private String name = "";
 
-        @Option(names = "--source", required = true, paramLabel = "COMPONENT", description = "whose artifacts may no longer be taken")
+        @Option(names = "--source", required = true, paramLabel = "COMPONENT",
+                description = "whose artifacts may no longer be taken")
         private String source = "";
 
         Shut(Context context) {
@@ -185,13 +207,16 @@ final class ComponentCommands {
         }
     }
 
-    @Command(name = "token", description = "Makes a token that can publish versions of a component and nothing else, good for 90 days.",
-            footer = {"", "Example:", "  PASEO_TOKEN=$(paseo component token hut-planner --label \"the works' build\")"})
+    @Command(name = "token",
+            description = "Makes a token that can publish versions of a component and nothing else, good for 90 days.",
+            footer = {"", "Example:",
+                    "  PASEO_TOKEN=$(paseo component token hut-planner --label \"the works' build\")"})
     static final class PublishToken extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
 
-        @Option(names = "--label", required = true, paramLabel = "WORDS", description = "who uses it; at most 120 signs")
+        @Option(names = "--label", required = true, paramLabel = "WORDS",
+                description = "who uses it; at most 120 signs")
         private String label = "";
 
         PublishToken(Context context) {

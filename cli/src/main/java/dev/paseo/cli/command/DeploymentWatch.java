@@ -11,7 +11,8 @@ import tools.jackson.databind.JsonNode;
 /** Follows a deployment: its status and its hosts, a line for each change, until it is live or has ended. */
 final class DeploymentWatch {
 
-    private static final Set<String> ENDED = Set.of("live", "replaced", "undone", "removed", "stopped", "failed", "rejected", "expired", "withdrawn", "overtaken");
+    private static final Set<String> ENDED = Set.of("live", "replaced", "undone", "removed", "stopped", "failed",
+            "rejected", "expired", "withdrawn", "overtaken");
 
     private final Context context;
     private final boolean quiet;
@@ -28,7 +29,8 @@ final class DeploymentWatch {
             JsonNode view = api.get(Api.path("deployments", id));
             String status = view.path("deployment").path("status").asString();
             tell(id, "deployment " + id, status, view.path("deployment").path("reason").asString(""));
-            view.path("hosts").forEach(host -> tell("host " + host.path("host").asString(), host.path("host").asString(), host.path("phase").asString(), host.path("reason").asString("")));
+            view.path("hosts").forEach(host -> tell("host " + host.path("host").asString(),
+                    host.path("host").asString(), host.path("phase").asString(), host.path("reason").asString("")));
             if (ENDED.contains(status)) {
                 return view;
             }

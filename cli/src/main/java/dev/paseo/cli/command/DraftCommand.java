@@ -16,7 +16,9 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "draft", description = "Looks at a repository and prints a first paseo.yaml, with a comment on why each stage is there. Asks no service.",
+@Command(name = "draft",
+        description = "Looks at a repository and prints a first paseo.yaml, with a comment on why each stage is "
+                + "there. Asks no service.",
         footer = {"", "Example:", "  paseo draft > paseo.yaml"})
 final class DraftCommand implements Callable<Integer> {
 
@@ -29,7 +31,8 @@ final class DraftCommand implements Callable<Integer> {
     @Option(names = "--component", paramLabel = "NAME", description = "default: the folder's name")
     private Optional<String> component = Optional.empty();
 
-    @Option(names = "--branch", defaultValue = "main", description = "whose pushes start runs; default: ${DEFAULT-VALUE}")
+    @Option(names = "--branch", defaultValue = "main",
+            description = "whose pushes start runs; default: ${DEFAULT-VALUE}")
     private String branch = "main";
 
     @Option(names = {"-h", "--help"}, usageHelp = true, description = "show this help")
@@ -46,19 +49,23 @@ final class DraftCommand implements Callable<Integer> {
         if (!Files.isDirectory(folder)) {
             throw new Failure(Failure.Kind.USAGE, folder + " is no folder");
         }
-        context.out().print(Draft.of(component.orElseGet(this::name), branch, new Draft.Repository(paths(), this::text)));
+        context.out()
+                .print(Draft.of(component.orElseGet(this::name), branch, new Draft.Repository(paths(), this::text)));
         return 0;
     }
 
     private String name() {
-        String name = folder.toAbsolutePath().normalize().getFileName() == null ? "component" : folder.toAbsolutePath().normalize().getFileName().toString();
-        String slug = name.toLowerCase(java.util.Locale.ROOT).replaceAll("\\.git$", "").replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
+        String name = folder.toAbsolutePath().normalize().getFileName() == null ? "component"
+                : folder.toAbsolutePath().normalize().getFileName().toString();
+        String slug = name.toLowerCase(java.util.Locale.ROOT).replaceAll("\\.git$", "").replaceAll("[^a-z0-9]+", "-")
+                .replaceAll("^-|-$", "");
         return slug.isEmpty() ? "component" : slug.substring(0, Math.min(63, slug.length()));
     }
 
     private Set<String> paths() {
         try (Stream<Path> files = Files.walk(folder, DEEPEST)) {
-            return files.filter(Files::isRegularFile).map(path -> folder.relativize(path).toString()).filter(path -> !path.startsWith(".git/"))
+            return files.filter(Files::isRegularFile).map(path -> folder.relativize(path).toString())
+                    .filter(path -> !path.startsWith(".git/"))
                     .collect(Collectors.toSet());
         } catch (IOException unreadable) {
             throw new Failure(Failure.Kind.USAGE, folder + " cannot be read: " + unreadable.getMessage());
@@ -68,7 +75,8 @@ final class DraftCommand implements Callable<Integer> {
     private Optional<String> text(String path) {
         Path file = folder.resolve(path);
         try {
-            return Files.isRegularFile(file) && Files.size(file) < LARGEST ? Optional.of(Files.readString(file, StandardCharsets.UTF_8)) : Optional.empty();
+            return Files.isRegularFile(file) && Files.size(file) < LARGEST
+                    ? Optional.of(Files.readString(file, StandardCharsets.UTF_8)) : Optional.empty();
         } catch (IOException unreadable) {
             return Optional.empty();
         }

@@ -20,7 +20,8 @@ final class EnvironmentFileCommands {
 
     /** What both do with a file. */
     abstract static class OfFile extends ServiceCommand {
-        @Option(names = "--loosen", description = "the file may ask less than the rules do now; without it, such a file is refused")
+        @Option(names = "--loosen",
+                description = "the file may ask less than the rules do now; without it, such a file is refused")
         private boolean loosen;
 
         @Option(names = "--dry-run", description = "only says what would change and what would loosen")
@@ -34,14 +35,22 @@ final class EnvironmentFileCommands {
         int load(Api api, String text, Path file) {
             JsonNode checked = api.post(Api.path("environments", "check"), api.object().put("text", text));
             if (!checked.path("problems").isEmpty()) {
-                throw new Failure(Failure.Kind.REFUSED, "Nothing was loaded, for the file has problems:\n" + checked.path("problems").valueStream()
-                        .map(problem -> Words.at(file, problem) + problem.path("path").asString("") + " " + problem.path("message").asString()).collect(Collectors.joining("\n")));
+                throw new Failure(
+                        Failure.Kind.REFUSED, "Nothing was loaded, for the file has problems:\n"
+                                + checked.path("problems").valueStream()
+                                        .map(problem -> Words.at(file, problem) + problem.path("path").asString("")
+                                                + " " + problem.path("message").asString())
+                                        .collect(Collectors.joining("\n")));
             }
             print(checked, () -> {
-                checked.path("warnings").forEach(warning -> context.out().println(Words.warning(file, warning, context.ink())));
-                checked.path("changes").forEach(change -> context.out().println(change.path("environment").asString() + ": " + change.path("what").asString()));
-                checked.path("loosens").forEach(change -> context.out().println(context.ink().warn("loosens ") + change.path("environment").asString() + ": "
-                        + change.path("what").asString()));
+                checked.path("warnings")
+                        .forEach(warning -> context.out().println(Words.warning(file, warning, context.ink())));
+                checked.path("changes").forEach(change -> context.out()
+                        .println(change.path("environment").asString() + ": " + change.path("what").asString()));
+                checked.path("loosens")
+                        .forEach(change -> context.out()
+                                .println(context.ink().warn("loosens ") + change.path("environment").asString() + ": "
+                                        + change.path("what").asString()));
             });
             return finish(api, text, file, checked);
         }
@@ -52,9 +61,11 @@ final class EnvironmentFileCommands {
                 return said("Nothing was loaded: this was a dry run.");
             }
             if (loosens && !loosen) {
-                throw new Failure(Failure.Kind.REFUSED, "Nothing was loaded, for " + file + " loosens rules. If that is meant, say so: --loosen");
+                throw new Failure(Failure.Kind.REFUSED,
+                        "Nothing was loaded, for " + file + " loosens rules. If that is meant, say so: --loosen");
             }
-            api.put(Api.path("environments"), api.object().put("text", text).put("base", checked.path("digest").asString()).put("loosen", loosens));
+            api.put(Api.path("environments"), api.object().put("text", text)
+                    .put("base", checked.path("digest").asString()).put("loosen", loosens));
             return said(done(file));
         }
 
@@ -70,10 +81,17 @@ final class EnvironmentFileCommands {
         }
     }
 
-    @Command(name = "load", description = "Loads an environments file: says what changes and what loosens, then loads all of it, or nothing where it has problems or loosens unsaid.",
-            footer = {"", "What the file names is what holds there: of each environment in it, gates, hours, closed periods and zone (without zone: UTC), and of each",
-                    "component in it, its hosts and variables. Environments and components that it leaves out stay as they are.", "",
-                    "Examples:", "  paseo environment load environments.yaml --dry-run", "  paseo environment load environments.yaml"})
+    @Command(name = "load",
+            description = "Loads an environments file: says what changes and what loosens, then loads all of it, or "
+                    + "nothing where it has problems or loosens unsaid.",
+            footer = {"",
+                    "What the file names is what holds there: of each environment in it, gates, hours, closed "
+                            + "periods and zone (without zone: UTC), and of each",
+                    "component in it, its hosts and variables. Environments and components that it leaves out stay "
+                            + "as they are.",
+                    "",
+                    "Examples:", "  paseo environment load environments.yaml --dry-run",
+                    "  paseo environment load environments.yaml"})
     static final class Load extends OfFile {
         @Parameters(arity = "0..1", paramLabel = "FILE", description = "default: ${DEFAULT-VALUE}")
         private Path file = Path.of("environments.yaml");
@@ -87,13 +105,17 @@ final class EnvironmentFileCommands {
             try {
                 return load(api(), Files.readString(file), file);
             } catch (IOException unreadable) {
-                throw new Failure(Failure.Kind.USAGE, file + " cannot be read: " + (Files.exists(file) ? unreadable.getMessage() : "there is no such file"));
+                throw new Failure(Failure.Kind.USAGE, file + " cannot be read: "
+                        + (Files.exists(file) ? unreadable.getMessage() : "there is no such file"));
             }
         }
     }
 
-    @Command(name = "edit", description = "Opens all environments as a file in your editor ($VISUAL, else $EDITOR, else vi), and loads what you saved as load does.",
-            footer = {"", "What you wrote is kept where it is refused; the message says where.", "", "Example:", "  paseo environment edit --dry-run"})
+    @Command(name = "edit",
+            description = "Opens all environments as a file in your editor ($VISUAL, else $EDITOR, else vi), and "
+                    + "loads what you saved as load does.",
+            footer = {"", "What you wrote is kept where it is refused; the message says where.", "", "Example:",
+                    "  paseo environment edit --dry-run"})
     static final class Edit extends OfFile {
         Edit(Context context) {
             super(context);
@@ -134,7 +156,8 @@ final class EnvironmentFileCommands {
         private static void edit(Path file) throws IOException {
             String editor = System.getenv().getOrDefault("VISUAL", System.getenv().getOrDefault("EDITOR", "vi"));
             try {
-                int code = new ProcessBuilder("sh", "-c", editor + " \"$1\"", "edit", file.toString()).inheritIO().start().waitFor();
+                int code = new ProcessBuilder("sh", "-c", editor + " \"$1\"", "edit", file.toString()).inheritIO()
+                        .start().waitFor();
                 if (code != 0) {
                     throw new IOException(editor + " ended with exit status " + code);
                 }

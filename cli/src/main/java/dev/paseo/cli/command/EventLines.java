@@ -13,12 +13,14 @@ final class EventLines {
 
     static String what(JsonNode event) {
         String kind = event.path("kind").asString();
-        return (kind.equals("run") || kind.equals("live") ? "" : event.path("component").asString() + ": ") + event.path("sentence").asString();
+        return (kind.equals("run") || kind.equals("live") ? "" : event.path("component").asString() + ": ")
+                + event.path("sentence").asString();
     }
 
     /** The runs that it started, or "nothing". */
     static String started(JsonNode event) {
-        List<String> runs = StreamSupport.stream(event.path("considered").spliterator(), false).filter(each -> each.has("run"))
+        List<String> runs = StreamSupport.stream(event.path("considered").spliterator(), false)
+                .filter(each -> each.has("run"))
                 .map(EventLines::run).toList();
         return runs.isEmpty() ? "nothing" : String.join(", ", runs);
     }
@@ -29,14 +31,16 @@ final class EventLines {
 
     /** The event, and below it every trigger with what it made of it. */
     static void print(Context context, JsonNode event) {
-        context.out().println(context.ink().strong(what(event)) + context.ink().quiet(", " + Times.exact(event.path("at"))));
+        context.out()
+                .println(context.ink().strong(what(event)) + context.ink().quiet(", " + Times.exact(event.path("at"))));
         if (event.has("reason")) {
             context.out().println("  nothing started: " + event.path("reason").asString());
         }
         for (JsonNode each : event.path("considered")) {
             String trigger = each.path("component").asString() + ", " + each.path("trigger").asString();
             context.out().println("  " + (each.has("run") ? "started " + run(each) : "started nothing")
-                    + context.ink().quiet(" (" + trigger + ")") + (each.has("reason") ? ": " + each.path("reason").asString() : ""));
+                    + context.ink().quiet(" (" + trigger + ")")
+                    + (each.has("reason") ? ": " + each.path("reason").asString() : ""));
         }
     }
 }

@@ -18,8 +18,11 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
-@Command(name = "fetch", description = {"Fetches an artifact of a version, or what a run has made, whatever became of it; what does not have its digest is refused.",
-        "Only versions are ever deployed."}, footer = {"", "Examples:", "  paseo fetch daylight-api 1.4.1 app", "  paseo fetch daylight-api \"#41\" app"})
+@Command(name = "fetch", description = {
+        "Fetches an artifact of a version, or what a run has made, whatever became of it; what does not have its "
+                + "digest is refused.",
+        "Only versions are ever deployed."},
+        footer = {"", "Examples:", "  paseo fetch daylight-api 1.4.1 app", "  paseo fetch daylight-api \"#41\" app"})
 final class FetchCommand extends ServiceCommand {
 
     @Parameters(index = "0", paramLabel = "COMPONENT")
@@ -41,7 +44,8 @@ final class FetchCommand extends ServiceCommand {
     @Override
     public Integer call() {
         Api api = api();
-        JsonNode made = run() ? api.get(Api.path("runs", component, version.substring(1))).path("outputs") : api.get(Api.path("versions", component, version)).path("artifacts");
+        JsonNode made = run() ? api.get(Api.path("runs", component, version.substring(1))).path("outputs")
+                : api.get(Api.path("versions", component, version)).path("artifacts");
         for (JsonNode each : made) {
             if (each.path("name").asString().equals(artifact)) {
                 Path file = into.orElse(Path.of(Path.of(each.path("fileName").asString()).getFileName().toString()));
@@ -50,8 +54,10 @@ final class FetchCommand extends ServiceCommand {
                 return 0;
             }
         }
-        throw new Failure(Failure.Kind.REFUSED, component + (run() ? "" : " ") + version + " has no artifact " + artifact
-                + (made.isEmpty() ? "" : "; it has " + String.join(", ", made.valueStream().map(each -> each.path("name").asString()).toList())));
+        throw new Failure(Failure.Kind.REFUSED, component + (run() ? "" : " ") + version + " has no artifact "
+                + artifact
+                + (made.isEmpty() ? "" : "; it has "
+                        + String.join(", ", made.valueStream().map(each -> each.path("name").asString()).toList())));
     }
 
     private boolean run() {
@@ -64,12 +70,14 @@ final class FetchCommand extends ServiceCommand {
         try {
             MessageDigest digest = Sha256.digest();
             try (OutputStream out = new DigestOutputStream(Files.newOutputStream(part), digest)) {
-                api.copy(run() ? Api.path("runs", component, version.substring(1), "outputs", artifact) : Api.path("versions", component, version, "artifacts", artifact), out);
+                api.copy(run() ? Api.path("runs", component, version.substring(1), "outputs", artifact)
+                        : Api.path("versions", component, version, "artifacts", artifact), out);
             }
             String found = HexFormat.of().formatHex(digest.digest());
             if (!found.equals(wanted)) {
-                throw new Failure(Failure.Kind.REFUSED, "What came is not " + artifact + " of " + component + " " + version + ": its digest is " + found
-                        + ", and should be " + wanted + ". " + file + " was not written.");
+                throw new Failure(Failure.Kind.REFUSED,
+                        "What came is not " + artifact + " of " + component + " " + version + ": its digest is " + found
+                                + ", and should be " + wanted + ". " + file + " was not written.");
             }
             Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
         } catch (IOException failed) {

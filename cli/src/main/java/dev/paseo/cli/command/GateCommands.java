@@ -20,7 +20,8 @@ final class GateCommands {
 
     private GateCommands() {}
 
-    @Command(name = "waiting", description = "Lists what needs you, the most urgent first.", footer = {"", "Example:", "  paseo waiting"})
+    @Command(name = "waiting", description = "Lists what needs you, the most urgent first.",
+            footer = {"", "Example:", "  paseo waiting"})
     static final class Waiting extends ServiceCommand {
         Waiting(Context context) {
             super(context);
@@ -35,25 +36,44 @@ final class GateCommands {
                     return;
                 }
                 Table table = new Table("WHAT", "COMPONENT", "ENVIRONMENT", "STANDS AT", "UNTIL", "");
-                view.path("gates").forEach(each -> table.row(context.ink().need(each.has("deployment") ? "deployment " + each.path("deployment").asString() : "passage " + each.path("passage").asString()),
-                        each.path("component").asString() + " " + each.path("version").asString(), each.path("environment").asString(), each.path("name").asString(),
+                view.path("gates").forEach(each -> table.row(
+                        context.ink()
+                                .need(each.has("deployment") ? "deployment " + each.path("deployment").asString()
+                                        : "passage " + each.path("passage").asString()),
+                        each.path("component").asString() + " " + each.path("version").asString(),
+                        each.path("environment").asString(), each.path("name").asString(),
                         Times.exact(each.path("due")), each.path("sentence").asString()));
-                view.path("reviews").forEach(each -> table.row("review " + each.path("deployment").asString(), each.path("component").asString() + " " + each.path("version").asString(),
-                        each.path("environment").asString(), "emergency", Times.exact(each.path("due")), each.path("reason").asString()));
-                view.path("grants").forEach(each -> table.row("grant", each.path("component").asString(), "", each.path("secret").asString(), "",
-                        each.path("granted").asBoolean() ? "no value is set: paseo secret set " + each.path("secret").asString() + " --component " + each.path("component").asString()
-                                : "its file names it, but it was not given: paseo secret grant " + each.path("component").asString() + " " + each.path("secret").asString()));
-                view.path("stays").forEach(each -> table.row("walk stays", each.path("component").asString() + " " + each.path("version").asString(), each.path("environment").asString(),
-                        "", "", each.path("reason").asString()));
-                view.path("nobody").forEach(each -> table.row("waits for nobody", each.path("component").asString() + " " + each.path("version").asString(), each.path("environment").asString(),
-                        each.path("name").asString(), "", each.path("sentence").asString()));
+                view.path("reviews")
+                        .forEach(each -> table.row("review " + each.path("deployment").asString(),
+                                each.path("component").asString() + " " + each.path("version").asString(),
+                                each.path("environment").asString(), "emergency", Times.exact(each.path("due")),
+                                each.path("reason").asString()));
+                view.path("grants").forEach(each -> table.row("grant", each.path("component").asString(), "",
+                        each.path("secret").asString(), "",
+                        each.path("granted").asBoolean()
+                                ? "no value is set: paseo secret set " + each.path("secret").asString()
+                                        + " --component " + each.path("component").asString()
+                                : "its file names it, but it was not given: paseo secret grant "
+                                        + each.path("component").asString() + " " + each.path("secret").asString()));
+                view.path("stays")
+                        .forEach(each -> table.row("walk stays",
+                                each.path("component").asString() + " " + each.path("version").asString(),
+                                each.path("environment").asString(),
+                                "", "", each.path("reason").asString()));
+                view.path("nobody")
+                        .forEach(each -> table.row("waits for nobody",
+                                each.path("component").asString() + " " + each.path("version").asString(),
+                                each.path("environment").asString(),
+                                each.path("name").asString(), "", each.path("sentence").asString()));
                 table.print(context.out(), context.ink());
             });
         }
     }
 
-    @Command(name = "calendar", description = "Prints the address of an environment's calendar (RFC 5545), for calendars that people have.",
-            footer = {"", "Example:", "  paseo environment calendar production", "", "Sign in there with your name, and a token of yours as the password."})
+    @Command(name = "calendar",
+            description = "Prints the address of an environment's calendar (RFC 5545), for calendars that people have.",
+            footer = {"", "Example:", "  paseo environment calendar production", "",
+                    "Sign in there with your name, and a token of yours as the password."})
     static final class CalendarAddress extends ServiceCommand {
         @Parameters(paramLabel = "ENVIRONMENT")
         private String environment = "";
@@ -71,7 +91,8 @@ final class GateCommands {
         }
     }
 
-    @Command(name = "export", description = "Prints all environments as the file that would load them as they are.", footer = {"", "Example:", "  paseo environment export > environments.yaml"})
+    @Command(name = "export", description = "Prints all environments as the file that would load them as they are.",
+            footer = {"", "Example:", "  paseo environment export > environments.yaml"})
     static final class Export extends ServiceCommand {
         Export(Context context) {
             super(context);
@@ -104,7 +125,8 @@ final class GateCommands {
         }
     }
 
-    @Command(name = "rules", description = "Says in words what an environment asks at its gates.", footer = {"", "Example:", "  paseo environment rules production"})
+    @Command(name = "rules", description = "Says in words what an environment asks at its gates.",
+            footer = {"", "Example:", "  paseo environment rules production"})
     static final class Rules extends ServiceCommand {
         @Parameters(paramLabel = "ENVIRONMENT")
         private String environment = "";
@@ -120,7 +142,8 @@ final class GateCommands {
                 lines("To be promoted into " + environment, rules.path("words").path("promotion"));
                 lines("To go on from " + environment, rules.path("words").path("toGoOn"));
                 lines("To be rolled back in " + environment, rules.path("words").path("rollback"));
-                lines("To ask less there, to trust more branches or to give secrets", rules.path("words").path("toLoosen"));
+                lines("To ask less there, to trust more branches or to give secrets",
+                        rules.path("words").path("toLoosen"));
                 rules.path("words").path("components").properties().forEach(own -> {
                     lines(own.getKey() + ", besides", own.getValue().path("toEnter"));
                     lines(own.getKey() + ", to go on", own.getValue().path("toGoOn"));
@@ -136,7 +159,9 @@ final class GateCommands {
         }
     }
 
-    @Command(name = "forward", description = "Moves the service's clock forward, where it was set up for that: demos and rehearsals.", footer = {"", "Example:", "  paseo clock forward 2h"})
+    @Command(name = "forward",
+            description = "Moves the service's clock forward, where it was set up for that: demos and rehearsals.",
+            footer = {"", "Example:", "  paseo clock forward 2h"})
     static final class Forward extends ServiceCommand {
         @Parameters(paramLabel = "LENGTH", description = "such as 90s, 30m, 2h or 3d; at most 31d")
         private String by = "";

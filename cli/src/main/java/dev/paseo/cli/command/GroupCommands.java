@@ -15,7 +15,8 @@ final class GroupCommands {
 
     private GroupCommands() {}
 
-    @Command(name = "list", description = "The groups: who is in each, and which roles it gives them.", footer = {"", "Example:", "  paseo group list"})
+    @Command(name = "list", description = "The groups: who is in each, and which roles it gives them.",
+            footer = {"", "Example:", "  paseo group list"})
     static final class ListAll extends ServiceCommand {
         ListAll(Context context) {
             super(context);
@@ -26,19 +27,24 @@ final class GroupCommands {
             JsonNode groups = api().get(Api.path("groups"));
             return print(groups, () -> {
                 Table table = new Table("GROUP", "MEMBERS", "ROLES");
-                groups.forEach(group -> table.row(group.path("name").asString(), Words.list(group.path("members")), Words.list(group.path("roles"))));
+                groups.forEach(group -> table.row(group.path("name").asString(), Words.list(group.path("members")),
+                        Words.list(group.path("roles"))));
                 table.print(context.out(), context.ink());
             });
         }
     }
 
-    @Command(name = "change", description = "Says which roles a group gives to whoever is in it; they replace those before. The group is made where it is new.",
-            footer = {"", "Example:", "  paseo group change path-team --role developer --role 'release-engineer of path-board'"})
+    @Command(name = "change",
+            description = "Says which roles a group gives to whoever is in it; they replace those before. The group "
+                    + "is made where it is new.",
+            footer = {"", "Example:",
+                    "  paseo group change path-team --role developer --role 'release-engineer of path-board'"})
     static final class Change extends ServiceCommand {
         @Parameters(paramLabel = "GROUP")
         private String group = "";
 
-        @Option(names = "--role", required = true, paramLabel = "ROLE", description = "as for paseo account change; 'none' for none")
+        @Option(names = "--role", required = true, paramLabel = "ROLE",
+                description = "as for paseo account change; 'none' for none")
         private List<String> roles = List.of();
 
         Change(Context context) {
@@ -52,11 +58,13 @@ final class GroupCommands {
             roles.stream().filter(role -> !role.equals("none")).forEach(request.putArray("roles")::add);
             JsonNode changed = api.put(Api.path("groups", group), request);
             String given = Words.list(changed.path("roles"));
-            return print(changed, () -> context.out().println(group + " gives " + (given.isEmpty() ? "no roles" : given) + "."));
+            return print(changed,
+                    () -> context.out().println(group + " gives " + (given.isEmpty() ? "no roles" : given) + "."));
         }
     }
 
-    @Command(name = "join", description = "Puts an account into a group.", footer = {"", "Example:", "  paseo group join approvers approver-2"})
+    @Command(name = "join", description = "Puts an account into a group.",
+            footer = {"", "Example:", "  paseo group join approvers approver-2"})
     static final class Join extends ServiceCommand {
         @Parameters(index = "0", paramLabel = "GROUP")
         private String group = "";

@@ -8,11 +8,13 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
-@Command(name = "hand-on", description = "Lets another decide about a waiting deployment in your place; the two of you count once.",
+@Command(name = "hand-on",
+        description = "Lets another decide about a waiting deployment in your place; the two of you count once.",
         footer = {"", "Example:", "  paseo hand-on deployment 7 --to approver-2"})
 final class HandOnCommand extends ServiceCommand {
 
-    @Parameters(arity = "1..2", paramLabel = "deployment NUMBER", hideParamSyntax = true, description = "such as: deployment 7")
+    @Parameters(arity = "1..2", paramLabel = "deployment NUMBER", hideParamSyntax = true,
+            description = "such as: deployment 7")
     private List<String> subject = List.of();
 
     @Option(names = "--to", required = true, paramLabel = "ACCOUNT", description = "who decides")

@@ -21,7 +21,8 @@ final class ListCommands {
 
     /** A list of which only so many are wanted. */
     private abstract static class Limited extends ServiceCommand {
-        @Option(names = "--limit", paramLabel = "NUMBER", defaultValue = "30", description = "at most so many, 1 to 200; default: ${DEFAULT-VALUE}")
+        @Option(names = "--limit", paramLabel = "NUMBER", defaultValue = "30",
+                description = "at most so many, 1 to 200; default: ${DEFAULT-VALUE}")
         int limit = 30;
 
         Limited(Context context) {
@@ -33,7 +34,8 @@ final class ListCommands {
         }
     }
 
-    @Command(name = "components", description = "All components: their repository, main branch, and what is wrong with their pipeline file.",
+    @Command(name = "components",
+            description = "All components: their repository, main branch, and what is wrong with their pipeline file.",
             footer = {"", "Example:", "  paseo list components"})
     static final class Components extends ServiceCommand {
         Components(Context context) {
@@ -45,7 +47,8 @@ final class ListCommands {
             JsonNode all = api().get(Api.path("components"));
             return print(all, () -> {
                 Table table = new Table("COMPONENT", "SUMMARY", "MAIN BRANCH", "REPOSITORY", "");
-                all.forEach(each -> table.row(context.ink().strong(each.path("name").asString()), each.path("summary").asString(), each.path("mainBranch").asString(),
+                all.forEach(each -> table.row(context.ink().strong(each.path("name").asString()),
+                        each.path("summary").asString(), each.path("mainBranch").asString(),
                         each.path("repository").asString("built elsewhere"), doubt(each)));
                 table.print(context.out(), context.ink());
             });
@@ -53,12 +56,14 @@ final class ListCommands {
 
         private String doubt(JsonNode component) {
             String nearly = component.path("kept").path("nearly").asString("");
-            return !component.path("problems").isEmpty() ? context.ink().bad("problem: ") + component.path("problems").path(0).path("message").asString()
+            return !component.path("problems").isEmpty()
+                    ? context.ink().bad("problem: ") + component.path("problems").path(0).path("message").asString()
                     : nearly.isEmpty() ? "" : context.ink().bad("nearly full: ") + nearly;
         }
     }
 
-    @Command(name = "environments", description = "All environments in their order: their zone, what they follow, and whether they are closed.",
+    @Command(name = "environments",
+            description = "All environments in their order: their zone, what they follow, and whether they are closed.",
             footer = {"", "Example:", "  paseo list environments"})
     static final class Environments extends ServiceCommand {
         Environments(Context context) {
@@ -71,14 +76,17 @@ final class ListCommands {
             return print(all, () -> {
                 Table table = new Table("ENVIRONMENT", "FOLLOWS", "ZONE", "RULES' REVISION");
                 all.forEach(each -> table.row(context.ink().strong(each.path("name").asString()),
-                        String.join(", ", each.path("rules").path("follows").path("environments").valueStream().map(JsonNode::asString).toList()),
+                        String.join(", ",
+                                each.path("rules").path("follows").path("environments").valueStream()
+                                        .map(JsonNode::asString).toList()),
                         each.path("zone").asString(), each.path("rulesRevision").asString("")));
                 table.print(context.out(), context.ink());
             });
         }
     }
 
-    @Command(name = "runs", description = "Runs of a component, the newest first.", footer = {"", "Examples:", "  paseo list runs daylight-api", "  paseo list runs daylight-api --branch main --status failed --limit 5"})
+    @Command(name = "runs", description = "Runs of a component, the newest first.", footer = {"", "Examples:",
+            "  paseo list runs daylight-api", "  paseo list runs daylight-api --branch main --status failed --limit 5"})
     static final class Runs extends Limited {
         @Parameters(paramLabel = "COMPONENT")
         private String component = "";
@@ -86,7 +94,8 @@ final class ListCommands {
         @Option(names = "--branch")
         private Optional<String> branch = Optional.empty();
 
-        @Option(names = "--status", paramLabel = "STATE", description = "waiting, running, cancelling, passed, warned, failed or cancelled")
+        @Option(names = "--status", paramLabel = "STATE",
+                description = "waiting, running, cancelling, passed, warned, failed or cancelled")
         private Optional<String> status = Optional.empty();
 
         Runs(Context context) {
@@ -101,8 +110,12 @@ final class ListCommands {
             JsonNode all = api().get(Api.path("components", component, "runs") + "?" + String.join("&", query));
             return print(all, () -> {
                 Table table = new Table("RUN", "STATE", "BRANCH", "COMMIT", "VERSION", "BEGAN", "TOOK", "");
-                all.forEach(run -> table.row(context.ink().strong(run.path("component").asString() + "#" + run.path("number").asString("")), context.ink().state(run.path("status").asString()),
-                        run.path("branch").asString(), short8(run.path("commit")) + " " + run.path("commitSummary").asString(), run.path("version").asString() + (run.path("sealed").asBoolean() ? "" : ", not sealed"),
+                all.forEach(run -> table.row(
+                        context.ink().strong(run.path("component").asString() + "#" + run.path("number").asString("")),
+                        context.ink().state(run.path("status").asString()),
+                        run.path("branch").asString(),
+                        short8(run.path("commit")) + " " + run.path("commitSummary").asString(),
+                        run.path("version").asString() + (run.path("sealed").asBoolean() ? "" : ", not sealed"),
                         Times.exact(run.path("startedAt")), took(run), run.path("reason").asString("")));
                 table.print(context.out(), context.ink());
             });
@@ -115,8 +128,10 @@ final class ListCommands {
     }
 
     private static String took(JsonNode of, String end) {
-        return of.has("startedAt") && of.has(end) ? Times.length(Duration.between(Instant.parse(of.path("startedAt").asString()), Instant.parse(of.path(end).asString()))
-                .minusSeconds(of.path("away").asLong(0))) : "";
+        return of.has("startedAt") && of.has(end) ? Times.length(
+                Duration.between(Instant.parse(of.path("startedAt").asString()), Instant.parse(of.path(end).asString()))
+                        .minusSeconds(of.path("away").asLong(0)))
+                : "";
     }
 
     static String live(JsonNode deployment) {
@@ -126,10 +141,12 @@ final class ListCommands {
     /** What a time leaves out, where the service was away meanwhile. */
     static String without(JsonNode of) {
         long away = of.path("away").asLong(0);
-        return away == 0 ? "" : ", without " + Times.length(Duration.ofSeconds(away)) + " in which the service was away";
+        return away == 0 ? ""
+                : ", without " + Times.length(Duration.ofSeconds(away)) + " in which the service was away";
     }
 
-    @Command(name = "versions", description = "The newest versions of a component, the newest first.", footer = {"", "Example:", "  paseo list versions daylight-api --limit 5"})
+    @Command(name = "versions", description = "The newest versions of a component, the newest first.",
+            footer = {"", "Example:", "  paseo list versions daylight-api --limit 5"})
     static final class Versions extends Limited {
         @Parameters(paramLabel = "COMPONENT")
         private String component = "";
@@ -141,11 +158,14 @@ final class ListCommands {
         @Override
         public Integer call() {
             JsonNode all = api().get(Api.path("versions", component));
-            return print(all, () -> all.valueStream().limit(limit).forEach(number -> context.out().println(number.asString())));
+            return print(all,
+                    () -> all.valueStream().limit(limit).forEach(number -> context.out().println(number.asString())));
         }
     }
 
-    @Command(name = "deployments", description = "Deployments, the newest first.", footer = {"", "Examples:", "  paseo list deployments --in production", "  paseo list deployments --component daylight-api --status waiting"})
+    @Command(name = "deployments", description = "Deployments, the newest first.",
+            footer = {"", "Examples:", "  paseo list deployments --in production",
+                    "  paseo list deployments --component daylight-api --status waiting"})
     static final class Deployments extends Limited {
         @Option(names = "--component")
         private Optional<String> component = Optional.empty();
@@ -153,7 +173,9 @@ final class ListCommands {
         @Option(names = "--in", paramLabel = "ENVIRONMENT")
         private Optional<String> environment = Optional.empty();
 
-        @Option(names = "--status", paramLabel = "STATE", description = "waiting, queued, deploying, checking, live, replaced, undoing, undone, removed, stopped, failed, rejected, expired, withdrawn or overtaken")
+        @Option(names = "--status", paramLabel = "STATE",
+                description = "waiting, queued, deploying, checking, live, replaced, undoing, undone, removed, "
+                        + "stopped, failed, rejected, expired, withdrawn or overtaken")
         private Optional<String> status = Optional.empty();
 
         Deployments(Context context) {
@@ -168,10 +190,15 @@ final class ListCommands {
             add(query, "status", status);
             JsonNode all = api().get(Api.path("deployments") + "?" + String.join("&", query));
             return print(all, () -> {
-                Table table = new Table("DEPLOYMENT", "COMPONENT", "VERSION", "ENVIRONMENT", "KIND", "STATE", "REQUESTED", "BY", "TOOK", "");
-                all.forEach(each -> table.row(each.path("id").asString(""), context.ink().strong(each.path("component").asString()), each.path("version").asString(), each.path("environment").asString(),
-                        each.path("kind").asString() + (each.path("emergency").asBoolean() ? ", emergency" : ""), context.ink().state(each.path("status").asString()),
-                        Times.exact(each.path("requestedAt")), each.path("requestedBy").asString("the walk"), live(each), each.path("reason").asString("")));
+                Table table = new Table("DEPLOYMENT", "COMPONENT", "VERSION", "ENVIRONMENT", "KIND", "STATE",
+                        "REQUESTED", "BY", "TOOK", "");
+                all.forEach(each -> table.row(each.path("id").asString(""),
+                        context.ink().strong(each.path("component").asString()), each.path("version").asString(),
+                        each.path("environment").asString(),
+                        each.path("kind").asString() + (each.path("emergency").asBoolean() ? ", emergency" : ""),
+                        context.ink().state(each.path("status").asString()),
+                        Times.exact(each.path("requestedAt")), each.path("requestedBy").asString("the walk"),
+                        live(each), each.path("reason").asString("")));
                 table.print(context.out(), context.ink());
             });
         }

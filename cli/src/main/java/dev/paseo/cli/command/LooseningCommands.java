@@ -17,7 +17,9 @@ final class LooseningCommands {
 
     private LooseningCommands() {}
 
-    @Command(name = "list", description = "Lists the loosenings that wait for a second person, and the newest that have ended.", footer = {"", "Example:", "  paseo loosening list"})
+    @Command(name = "list",
+            description = "Lists the loosenings that wait for a second person, and the newest that have ended.",
+            footer = {"", "Example:", "  paseo loosening list"})
     static final class ListAll extends ServiceCommand {
         ListAll(Context context) {
             super(context);
@@ -28,12 +30,15 @@ final class LooseningCommands {
             JsonNode all = api().get(Api.path("loosenings"));
             return print(all, () -> {
                 if (all.isEmpty()) {
-                    context.out().println("No loosening waits. An environment asks a second person where its rules have to-loosen.");
+                    context.out().println(
+                            "No loosening waits. An environment asks a second person where its rules have to-loosen.");
                     return;
                 }
                 Table table = new Table("NUMBER", "STATUS", "WANTED BY", "WHAT", "");
-                all.forEach(each -> table.row(context.ink().strong(each.path("id").asString()), each.path("status").asString(), each.path("by").asString(), shortly(each.path("what")),
-                        each.path("status").asString().equals("open") ? waits(each) : each.path("ending").asString("")));
+                all.forEach(each -> table.row(context.ink().strong(each.path("id").asString()),
+                        each.path("status").asString(), each.path("by").asString(), shortly(each.path("what")),
+                        each.path("status").asString().equals("open") ? waits(each)
+                                : each.path("ending").asString("")));
                 table.print(context.out(), context.ink());
             });
         }
@@ -48,7 +53,9 @@ final class LooseningCommands {
 
     private static String waits(JsonNode loosening) {
         return loosening.path("agreed").asBoolean() ? "is agreed to, and carried out now"
-                : "waits for " + (loosening.path("people").isEmpty() ? "nobody: none of those who are asked may agree" : loosening.path("people").valueStream().map(JsonNode::asString).collect(Collectors.joining(" or ")));
+                : "waits for " + (loosening.path("people").isEmpty() ? "nobody: none of those who are asked may agree"
+                        : loosening.path("people").valueStream().map(JsonNode::asString)
+                                .collect(Collectors.joining(" or ")));
     }
 
     /** What all others say of one. */
@@ -70,17 +77,25 @@ final class LooseningCommands {
 
         int say(boolean yes, String comment) {
             JsonNode seen = loosening();
-            JsonNode now = api().post(at("words"), api().object().put("yes", yes).put("comment", comment).put("subject", seen.path("subject").asString()));
+            JsonNode now = api().post(at("words"), api().object().put("yes", yes).put("comment", comment).put("subject",
+                    seen.path("subject").asString()));
             return print(now, () -> show(now));
         }
 
         void show(JsonNode loosening) {
-            context.out().println(context.ink().strong("Loosening " + loosening.path("id").asString()) + ", wanted by " + loosening.path("by").asString() + " at " + Times.zoned(loosening.path("at")));
+            context.out().println(context.ink().strong("Loosening " + loosening.path("id").asString()) + ", wanted by "
+                    + loosening.path("by").asString() + " at " + Times.zoned(loosening.path("at")));
             loosening.path("what").forEach(what -> context.out().println("  " + what.asString()));
-            loosening.path("words").forEach(word -> context.out().println(word.path("by").asString() + (word.path("yes").asBoolean() ? " agrees" : " refuses")
+            loosening.path("words").forEach(word -> context.out().println(word.path("by").asString()
+                    + (word.path("yes").asBoolean() ? " agrees" : " refuses")
                     + (word.path("comment").asString("").isEmpty() ? "" : ": " + word.path("comment").asString())));
-            context.out().println(loosening.path("status").asString().equals("open") ? "It " + waits(loosening) + (loosening.path("agreed").asBoolean() ? "" : ", until " + Times.zoned(loosening.path("until"))) + "."
-                    : loosening.path("status").asString() + ": " + loosening.path("ending").asString(""));
+            context.out()
+                    .println(loosening.path("status").asString().equals("open")
+                            ? "It " + waits(loosening)
+                                    + (loosening.path("agreed").asBoolean() ? ""
+                                            : ", until " + Times.zoned(loosening.path("until")))
+                                    + "."
+                            : loosening.path("status").asString() + ": " + loosening.path("ending").asString(""));
         }
     }
 
@@ -107,7 +122,9 @@ final class LooseningCommands {
         }
     }
 
-    @Command(name = "agree", description = "Agrees to a loosening: when nobody else is asked it is carried out, exactly as it is shown.", footer = {"", "Example:", "  paseo loosening agree 3 --comment \"Meant for the summer.\""})
+    @Command(name = "agree",
+            description = "Agrees to a loosening: when nobody else is asked it is carried out, exactly as it is shown.",
+            footer = {"", "Example:", "  paseo loosening agree 3 --comment \"Meant for the summer.\""})
     static final class Agree extends OfOne {
         @Option(names = "--comment", paramLabel = "TEXT", description = "at most 2000 characters")
         private Optional<String> comment = Optional.empty();
@@ -122,7 +139,8 @@ final class LooseningCommands {
         }
     }
 
-    @Command(name = "refuse", description = "Refuses a loosening: nothing of it is changed.", footer = {"", "Example:", "  paseo loosening refuse 3 --comment \"The gate stays.\""})
+    @Command(name = "refuse", description = "Refuses a loosening: nothing of it is changed.",
+            footer = {"", "Example:", "  paseo loosening refuse 3 --comment \"The gate stays.\""})
     static final class Refuse extends OfOne {
         @Option(names = "--comment", required = true, paramLabel = "TEXT", description = "why; at most 2000 characters")
         private String comment = "";
@@ -137,7 +155,8 @@ final class LooseningCommands {
         }
     }
 
-    @Command(name = "withdraw", description = "Takes back a loosening that you want.", footer = {"", "Example:", "  paseo loosening withdraw 3"})
+    @Command(name = "withdraw", description = "Takes back a loosening that you want.",
+            footer = {"", "Example:", "  paseo loosening withdraw 3"})
     static final class Withdraw extends OfOne {
         Withdraw(Context context) {
             super(context);

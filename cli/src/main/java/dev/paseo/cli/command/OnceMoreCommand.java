@@ -30,7 +30,8 @@ abstract class OnceMoreCommand extends ServiceCommand {
         return run;
     }
 
-    @Command(name = "resume", description = "Goes on with a run from what failed; what passed stands, and attempts are kept.",
+    @Command(name = "resume",
+            description = "Goes on with a run from what failed; what passed stands, and attempts are kept.",
             footer = {"", "Example:", "  paseo resume daylight-api#4"})
     static final class Resume extends OnceMoreCommand {
         Resume(Context context) {
@@ -40,8 +41,11 @@ abstract class OnceMoreCommand extends ServiceCommand {
         @Override
         public Integer call() {
             JsonNode after = post("resumption");
-            return print(after, () -> context.out().println(run() + " goes on from what failed; it is " + context.ink().state(after.path("status").asString())
-                    + ". Watch it: paseo watch " + run()));
+            return print(after,
+                    () -> context.out()
+                            .println(run() + " goes on from what failed; it is "
+                                    + context.ink().state(after.path("status").asString())
+                                    + ". Watch it: paseo watch " + run()));
         }
     }
 
@@ -56,7 +60,8 @@ abstract class OnceMoreCommand extends ServiceCommand {
         public Integer call() {
             JsonNode after = post("repetition");
             String name = after.path("component").asString() + "#" + after.path("number").asString("");
-            return print(after, () -> context.out().println("Started " + name + ", which does what " + run() + " did. Watch it: paseo watch " + name));
+            return print(after, () -> context.out()
+                    .println("Started " + name + ", which does what " + run() + " did. Watch it: paseo watch " + name));
         }
     }
 }

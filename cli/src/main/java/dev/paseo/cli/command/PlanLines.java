@@ -47,6 +47,7 @@ final class PlanLines {
     }
 
     private static String length(long seconds) {
-        return seconds % 3600 == 0 && seconds > 0 ? seconds / 3600 + " h" : seconds % 60 == 0 && seconds > 0 ? seconds / 60 + " min" : seconds + " s";
+        return seconds % 3600 == 0 && seconds > 0 ? seconds / 3600 + " h"
+                : seconds % 60 == 0 && seconds > 0 ? seconds / 60 + " min" : seconds + " s";
     }
 }

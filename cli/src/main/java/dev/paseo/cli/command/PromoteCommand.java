@@ -25,7 +25,8 @@ final class PromoteCommand extends ServiceCommand {
     @Option(names = "--comment", description = "kept with the request and in the audit trail")
     private Optional<String> comment = Optional.empty();
 
-    @Option(names = "--emergency", paramLabel = "REASON", description = "past unmet criteria, hold and closed; reviewed by somebody else within three days")
+    @Option(names = "--emergency", paramLabel = "REASON",
+            description = "past unmet criteria, hold and closed; reviewed by somebody else within three days")
     private Optional<String> emergency = Optional.empty();
 
     @Option(names = "--plan", description = "only says what would happen, and in which order")
@@ -39,10 +40,12 @@ final class PromoteCommand extends ServiceCommand {
     public Integer call() {
         Api api = api();
         if (plan) {
-            JsonNode planned = api.get(Api.path("places", component, environment, "plan") + "?version=" + Api.encode(version));
+            JsonNode planned = api
+                    .get(Api.path("places", component, environment, "plan") + "?version=" + Api.encode(version));
             return print(planned, () -> {
                 if (planned.has("doubt")) {
-                    context.out().println(component + " " + version + " cannot be deployed to " + environment + ": " + planned.path("doubt").asString());
+                    context.out().println(component + " " + version + " cannot be deployed to " + environment + ": "
+                            + planned.path("doubt").asString());
                 }
                 cautions(planned);
                 PlanLines.of(planned.path("plan")).forEach(context.out()::println);
@@ -51,17 +54,22 @@ final class PromoteCommand extends ServiceCommand {
         if (!wantsJson()) {
             cautions(api.get(Api.path("places", component, environment, "plan") + "?version=" + Api.encode(version)));
         }
-        ObjectNode request = api.object().put("component", component).put("version", version).put("environment", environment);
+        ObjectNode request = api.object().put("component", component).put("version", version).put("environment",
+                environment);
         comment.ifPresent(words -> request.put("comment", words));
         emergency.ifPresent(words -> request.put("emergency", words));
         JsonNode deployment = api.post(Api.path("deployments"), request);
-        return print(deployment, () -> context.out().println("Deployment " + deployment.path("id").asString("") + " of " + component + " "
-                + version + " into " + environment + " is " + context.ink().state(deployment.path("status").asString())
-                + ". See it: paseo show deployment " + deployment.path("id").asString("")));
+        return print(deployment,
+                () -> context.out()
+                        .println("Deployment " + deployment.path("id").asString("") + " of " + component + " "
+                                + version + " into " + environment + " is "
+                                + context.ink().state(deployment.path("status").asString())
+                                + ". See it: paseo show deployment " + deployment.path("id").asString("")));
     }
 
     /** What it goes past. */
     private void cautions(JsonNode planned) {
-        planned.path("cautions").forEach(each -> context.out().println(context.ink().warn("note: ") + each.asString() + "."));
+        planned.path("cautions")
+                .forEach(each -> context.out().println(context.ink().warn("note: ") + each.asString() + "."));
     }
 }

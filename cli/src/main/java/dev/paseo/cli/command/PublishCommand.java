@@ -29,10 +29,14 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-@Command(name = "publish", description = "Publishes a version that was built elsewhere. Sent again, it goes on where it broke off; the same bytes again change nothing.",
-        footer = {"", "An artifact's name is its file's, without the version and what follows; NAME=FILE gives another.",
-            "", "Examples:", "  paseo publish hut-planner 2.3.0 dist/hut-planner-2.3.0.tgz --bring \"deploy/**\"",
-            "  paseo publish hut-planner 2.3.0 app=dist/planner.tgz --tests \"reports/*.xml\" --author developer@park.example"})
+@Command(name = "publish",
+        description = "Publishes a version that was built elsewhere. Sent again, it goes on where it broke off; the "
+                + "same bytes again change nothing.",
+        footer = {"",
+                "An artifact's name is its file's, without the version and what follows; NAME=FILE gives another.",
+                "", "Examples:", "  paseo publish hut-planner 2.3.0 dist/hut-planner-2.3.0.tgz --bring \"deploy/**\"",
+                "  paseo publish hut-planner 2.3.0 app=dist/planner.tgz --tests \"reports/*.xml\" --author "
+                        + "developer@park.example"})
 final class PublishCommand extends ServiceCommand {
 
     private static final int TRIES = 5;
@@ -46,7 +50,8 @@ final class PublishCommand extends ServiceCommand {
     @Parameters(index = "2", arity = "1..*", paramLabel = "FILE | NAME=FILE")
     private List<String> files = List.of();
 
-    @Option(names = "--bring", paramLabel = "PATTERN", description = "files below this folder that the recipe brings, such as \"deploy/**\"")
+    @Option(names = "--bring", paramLabel = "PATTERN",
+            description = "files below this folder that the recipe brings, such as \"deploy/**\"")
     private List<String> bring = List.of();
 
     @Option(names = "--tests", paramLabel = "PATTERN", description = "JUnit XML reports")
@@ -58,7 +63,8 @@ final class PublishCommand extends ServiceCommand {
     @Option(names = "--findings", paramLabel = "PATTERN", description = "SARIF 2.1.0 reports")
     private List<String> findings = List.of();
 
-    @Option(names = "--author", paramLabel = "ADDRESS", description = "mail address of somebody who wrote what is in it, beside you; may be repeated")
+    @Option(names = "--author", paramLabel = "ADDRESS",
+            description = "mail address of somebody who wrote what is in it, beside you; may be repeated")
     private List<String> authors = List.of();
 
     PublishCommand(Context context) {
@@ -89,14 +95,16 @@ final class PublishCommand extends ServiceCommand {
         ObjectNode request = api.object().put("number", number);
         ArrayNode announced = request.putArray("files");
         for (Sent each : sent) {
-            announced.addObject().put("kind", each.kind()).put("name", each.name()).put("fileName", each.file().getFileName().toString())
+            announced.addObject().put("kind", each.kind()).put("name", each.name())
+                    .put("fileName", each.file().getFileName().toString())
                     .put("size", Files.size(each.file())).put("digest", digest(each.file()));
         }
         ArrayNode stated = request.putArray("authors");
         authors.forEach(stated::add);
         JsonNode upload = api.post(Api.path("components", component, "uploads"), request);
         if (!upload.has("id")) {
-            return print(upload, () -> context.out().println(component + " " + number + " is here already, with the same bytes."));
+            return print(upload,
+                    () -> context.out().println(component + " " + number + " is here already, with the same bytes."));
         }
         String id = upload.path("id").asString("");
         // The small ones first: what is amiss with them is told before the large ones are on their way.
@@ -114,7 +122,7 @@ final class PublishCommand extends ServiceCommand {
 
     private void send(Api api, String upload, Sent each) throws IOException {
         String path = Api.path("uploads", upload, "files", each.kind(), each.name());
-        for (int tried = 1; ; tried++) {
+        for (int tried = 1;; tried++) {
             long received = received(api, upload, each);
             if (received == Files.size(each.file()) && received > 0) {
                 return;
@@ -124,8 +132,9 @@ final class PublishCommand extends ServiceCommand {
                 return;
             } catch (IOException broken) {
                 if (tried == TRIES) {
-                    throw new Failure(Failure.Kind.UNREACHABLE, each.file() + " broke off " + TRIES + " times: " + broken.getMessage()
-                            + "; the same command goes on where it broke off");
+                    throw new Failure(Failure.Kind.UNREACHABLE,
+                            each.file() + " broke off " + TRIES + " times: " + broken.getMessage()
+                                    + "; the same command goes on where it broke off");
                 }
             }
         }
@@ -148,10 +157,12 @@ final class PublishCommand extends ServiceCommand {
             if (!Files.isRegularFile(file)) {
                 throw new Failure(Failure.Kind.USAGE, "there is no file " + file);
             }
-            String name = equals > 0 ? text.substring(0, equals) : Names.artifact(file.getFileName().toString(), number);
+            String name = equals > 0 ? text.substring(0, equals)
+                    : Names.artifact(file.getFileName().toString(), number);
             Sent before = artifacts.put(name, new Sent("artifact", name, file));
             if (before != null) {
-                throw new Failure(Failure.Kind.USAGE, before.file() + " and " + file + " would both be the artifact " + name + "; name them, as NAME=FILE");
+                throw new Failure(Failure.Kind.USAGE, before.file() + " and " + file + " would both be the artifact "
+                        + name + "; name them, as NAME=FILE");
             }
         }
         return List.copyOf(artifacts.values());
@@ -166,7 +177,8 @@ final class PublishCommand extends ServiceCommand {
         scratch.add(archive);
         List<Glob> globs = patterns.stream().map(Glob::new).toList();
         int found = 0;
-        try (Stream<Path> all = Files.walk(here); TarArchiveOutputStream tar = new TarArchiveOutputStream(Files.newOutputStream(archive))) {
+        try (Stream<Path> all = Files.walk(here);
+                TarArchiveOutputStream tar = new TarArchiveOutputStream(Files.newOutputStream(archive))) {
             tar.setLongFileMode(TarArchiveOutputStream.LONGFILE_POSIX);
             for (Path file : all.filter(Files::isRegularFile).sorted().toList()) {
                 Path relative = here.relativize(file);

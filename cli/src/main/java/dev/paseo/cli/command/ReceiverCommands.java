@@ -17,9 +17,15 @@ final class ReceiverCommands {
 
     private ReceiverCommands() {}
 
-    @Command(name = "add", description = "Adds a receiver of events, and prints the secret that they are signed with, this once.",
-            footer = {"", "Events are CloudEvents 1.0 of the CDEvents vocabulary, signed per Standard Webhooks, tried for a day.", "",
-                "Example:", "  paseo receiver add park-log --address http://127.0.0.1:7695/events --kind service.deployed --kind service.upgraded"})
+    @Command(name = "add",
+            description = "Adds a receiver of events, and prints the secret that they are signed with, this once.",
+            footer = {"",
+                    "Events are CloudEvents 1.0 of the CDEvents vocabulary, signed per Standard Webhooks, tried for "
+                            + "a day.",
+                    "",
+                    "Example:",
+                    "  paseo receiver add park-log --address http://127.0.0.1:7695/events --kind service.deployed "
+                            + "--kind service.upgraded"})
     static final class Add extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -27,8 +33,9 @@ final class ReceiverCommands {
         @Option(names = "--address", required = true, paramLabel = "URL")
         private String address = "";
 
-        @Option(names = "--kind", description = "pipelinerun.started, pipelinerun.finished, artifact.packaged, artifact.published, "
-                + "service.deployed, service.upgraded; may be repeated; default: all")
+        @Option(names = "--kind",
+                description = "pipelinerun.started, pipelinerun.finished, artifact.packaged, artifact.published, "
+                        + "service.deployed, service.upgraded; may be repeated; default: all")
         private List<String> kinds = List.of();
 
         @Option(names = "--component", description = "whose events; may be repeated; default: all")
@@ -53,7 +60,8 @@ final class ReceiverCommands {
         }
     }
 
-    @Command(name = "list", description = "The receivers of events.", footer = {"", "Example:", "  paseo receiver list"})
+    @Command(name = "list", description = "The receivers of events.",
+            footer = {"", "Example:", "  paseo receiver list"})
     static final class ListReceivers extends ServiceCommand {
         ListReceivers(Context context) {
             super(context);
@@ -64,8 +72,10 @@ final class ReceiverCommands {
             JsonNode all = api().get(Api.path("receivers"));
             return print(all, () -> {
                 Table table = new Table("NAME", "ADDRESS", "KINDS", "COMPONENTS", "SINCE");
-                all.forEach(each -> table.row(each.path("name").asString(), each.path("address").asString(), words(each.path("kinds")), words(each.path("components")),
-                        Times.exact(each.path("createdAt")) + (each.has("stoppedAt") ? ", stopped " + Times.exact(each.path("stoppedAt")) : "")));
+                all.forEach(each -> table.row(each.path("name").asString(), each.path("address").asString(),
+                        words(each.path("kinds")), words(each.path("components")),
+                        Times.exact(each.path("createdAt"))
+                                + (each.has("stoppedAt") ? ", stopped " + Times.exact(each.path("stoppedAt")) : "")));
                 table.print(context.out(), context.ink());
             });
         }
@@ -90,8 +100,10 @@ final class ReceiverCommands {
             JsonNode all = api().get(Api.path("receivers", name, "messages"));
             return print(all, () -> {
                 Table table = new Table("NUMBER", "AT", "TYPE", "STATE", "LAST ATTEMPT");
-                all.forEach(each -> table.row(each.path("id").asString(""), Times.exact(each.path("createdAt")), each.path("type").asString(),
-                        each.path("state").asString() + (each.has("nextAt") && !each.path("attempts").isEmpty() ? ", again " + Times.exact(each.path("nextAt")) : ""),
+                all.forEach(each -> table.row(each.path("id").asString(""), Times.exact(each.path("createdAt")),
+                        each.path("type").asString(),
+                        each.path("state").asString() + (each.has("nextAt") && !each.path("attempts").isEmpty()
+                                ? ", again " + Times.exact(each.path("nextAt")) : ""),
                         last(each.path("attempts"))));
                 table.print(context.out(), context.ink());
             });
@@ -102,12 +114,15 @@ final class ReceiverCommands {
                 return "none yet";
             }
             JsonNode last = attempts.get(attempts.size() - 1);
-            return "attempt " + last.path("number").asString("") + ": " + (last.has("status") ? "answered " + last.path("status").asString("") : last.path("error").asString(""))
+            return "attempt " + last.path("number").asString("") + ": "
+                    + (last.has("status") ? "answered " + last.path("status").asString("")
+                            : last.path("error").asString(""))
                     + " after " + last.path("millis").asString("") + " ms";
         }
     }
 
-    @Command(name = "resend", description = "Sends a message again, whatever became of it.", footer = {"", "Example:", "  paseo receiver resend park-log 12"})
+    @Command(name = "resend", description = "Sends a message again, whatever became of it.",
+            footer = {"", "Example:", "  paseo receiver resend park-log 12"})
     static final class Resend extends ServiceCommand {
         @Parameters(index = "0", paramLabel = "NAME")
         private String name = "";
@@ -122,12 +137,14 @@ final class ReceiverCommands {
         @Override
         public Integer call() {
             Api api = api();
-            JsonNode done = api.post(Api.path("receivers", name, "messages", Long.toString(number), "resend"), api.object());
+            JsonNode done = api.post(Api.path("receivers", name, "messages", Long.toString(number), "resend"),
+                    api.object());
             return print(done, () -> context.out().println("Message " + number + " is sent again."));
         }
     }
 
-    @Command(name = "stop", description = "Tells a receiver nothing more.", footer = {"", "Example:", "  paseo receiver stop park-log"})
+    @Command(name = "stop", description = "Tells a receiver nothing more.",
+            footer = {"", "Example:", "  paseo receiver stop park-log"})
     static final class Stop extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";

@@ -16,31 +16,40 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** {@code paseo component register}: looks first, says what it found, and asks. */
-@Command(name = "register", description = {"Registers a component by its repository, or by its pipeline file where its versions are built elsewhere.",
-    "First says what the repository has and what the next push starts. Where that is likely to be meant otherwise, it asks; in a script it refuses."}, footer = {"", "Examples:",
-    "  paseo component register daylight-api --repository file:///srv/git/daylight-api.git --trusted main",
-    "  paseo component register daylight-api --repository ssh://git@git.park.example/daylight-api --key id --host-keys known_hosts --trusted main",
-    "  paseo component register hut-planner --pipeline paseo.yaml"})
+@Command(name = "register", description = {
+        "Registers a component by its repository, or by its pipeline file where its versions are built elsewhere.",
+        "First says what the repository has and what the next push starts. Where that is likely to be meant "
+                + "otherwise, it asks; in a script it refuses."},
+        footer = {"", "Examples:",
+                "  paseo component register daylight-api --repository file:///srv/git/daylight-api.git --trusted main",
+                "  paseo component register daylight-api --repository ssh://git@git.park.example/daylight-api --key "
+                        + "id --host-keys known_hosts --trusted main",
+                "  paseo component register hut-planner --pipeline paseo.yaml"})
 final class RegisterCommand extends ServiceCommand {
     @Parameters(paramLabel = "NAME", description = "the name that its pipeline file repeats")
     private String name = "";
 
-    @Option(names = "--repository", paramLabel = "URL", description = "file:///path, https://host/path or ssh://user@host/path")
+    @Option(names = "--repository", paramLabel = "URL",
+            description = "file:///path, https://host/path or ssh://user@host/path")
     private Optional<String> repository = Optional.empty();
 
-    @Option(names = "--pipeline", paramLabel = "FILE", description = "the pipeline file of a component without a repository")
+    @Option(names = "--pipeline", paramLabel = "FILE",
+            description = "the pipeline file of a component without a repository")
     private Optional<Path> pipeline = Optional.empty();
 
-    @Option(names = "--account", paramLabel = "NAME", description = "for https; the password or token is read from standard input")
+    @Option(names = "--account", paramLabel = "NAME",
+            description = "for https; the password or token is read from standard input")
     private Optional<String> account = Optional.empty();
 
-    @Option(names = "--authority", paramLabel = "FILE", description = "for https: certificates, in PEM, to trust instead of the machine's")
+    @Option(names = "--authority", paramLabel = "FILE",
+            description = "for https: certificates, in PEM, to trust instead of the machine's")
     private Optional<Path> authority = Optional.empty();
 
     @Option(names = "--key", paramLabel = "FILE", description = "for ssh: the private key")
     private Optional<Path> key = Optional.empty();
 
-    @Option(names = "--host-keys", paramLabel = "FILE", description = "for ssh: the host's keys, as lines of known_hosts; no other is accepted")
+    @Option(names = "--host-keys", paramLabel = "FILE",
+            description = "for ssh: the host's keys, as lines of known_hosts; no other is accepted")
     private Optional<Path> hostKeys = Optional.empty();
 
     @Option(names = "--file", description = "path of the pipeline file; default: paseo.yaml")
@@ -49,22 +58,27 @@ final class RegisterCommand extends ServiceCommand {
     @Option(names = "--main-branch", description = "default: main")
     private Optional<String> mainBranch = Optional.empty();
 
-    @Option(names = "--trusted", paramLabel = "PATTERN", description = "branches whose runs may have secrets and whose versions may walk")
+    @Option(names = "--trusted", paramLabel = "PATTERN",
+            description = "branches whose runs may have secrets and whose versions may walk")
     private List<String> trusted = List.of();
 
     @Option(names = "--allowed", paramLabel = "PATTERN", description = "further branches whose pushes may start runs")
     private List<String> allowed = List.of();
 
-    @Option(names = "--source", paramLabel = "COMPONENT", description = "components whose artifacts its trusted branches may take")
+    @Option(names = "--source", paramLabel = "COMPONENT",
+            description = "components whose artifacts its trusted branches may take")
     private List<String> sources = List.of();
 
-    @Option(names = "--open-source", paramLabel = "COMPONENT", description = "components whose artifacts all of its branches may take")
+    @Option(names = "--open-source", paramLabel = "COMPONENT",
+            description = "components whose artifacts all of its branches may take")
     private List<String> openSources = List.of();
 
-    @Option(names = "--link", paramLabel = "TITLE=ADDRESS", description = "kept with the component: a dashboard, the runbook")
+    @Option(names = "--link", paramLabel = "TITLE=ADDRESS",
+            description = "kept with the component: a dashboard, the runbook")
     private Map<String, String> links = Map.of();
 
-    @Option(names = "--secret", paramLabel = "NAME", description = "secrets that its file may name; takes who may set secrets")
+    @Option(names = "--secret", paramLabel = "NAME",
+            description = "secrets that its file may name; takes who may set secrets")
     private List<String> secrets = List.of();
 
     @Option(names = "--anyway", description = "registers it although something is likely to be meant otherwise")
@@ -97,17 +111,21 @@ final class RegisterCommand extends ServiceCommand {
         if (!wantsJson()) {
             say(found);
         }
-        if (!found.path("warnings").isEmpty() && !anyway && !Asking.yes(context, "Register " + name + " all the same?").orElse(false)) {
+        if (!found.path("warnings").isEmpty() && !anyway
+                && !Asking.yes(context, "Register " + name + " all the same?").orElse(false)) {
             throw new Failure(Failure.Kind.REFUSED, "Nothing was registered. If it is meant as it is, say so: --anyway"
-                    + (wantsJson() ? "; " + found.path("warnings").valueStream().map(JsonNode::asString).collect(Collectors.joining("; ")) : ""));
+                    + (wantsJson() ? "; " + found.path("warnings").valueStream().map(JsonNode::asString)
+                            .collect(Collectors.joining("; ")) : ""));
         }
         JsonNode component = api.post(Api.path("components"), request);
         print(component, () -> context.out().println("Registered " + name + "."));
         boolean startable = found.path("starts").asBoolean();
         if (start && !startable) {
-            throw new Failure(Failure.Kind.REFUSED, name + " is registered, but no run could be started: " + found.path("next").asString());
+            throw new Failure(Failure.Kind.REFUSED,
+                    name + " is registered, but no run could be started: " + found.path("next").asString());
         }
-        if (startable && (start || !wantsJson() && Asking.yes(context, "Start a run of " + at(found) + "?").orElse(false))) {
+        if (startable
+                && (start || !wantsJson() && Asking.yes(context, "Start a run of " + at(found) + "?").orElse(false))) {
             JsonNode run = api.post(Api.path("runs"), api.object().put("component", name));
             String words = name + "#" + run.path("number").asString("");
             if (!wantsJson()) {
@@ -127,10 +145,13 @@ final class RegisterCommand extends ServiceCommand {
     private void say(JsonNode found) {
         int branches = found.path("branches").size();
         if (branches > 0) {
-            context.out().println("It has " + branches + (branches == 1 ? " branch" : " branches") + (found.has("commit") ? ", " + at(found) : "") + ".");
+            context.out().println("It has " + branches + (branches == 1 ? " branch" : " branches")
+                    + (found.has("commit") ? ", " + at(found) : "") + ".");
         }
-        found.path("problems").forEach(problem -> context.out().println(file.orElse("paseo.yaml") + ":" + problem.path("line").asString("") + ": " + problem.path("message").asString()));
-        found.path("warnings").forEach(warning -> context.out().println(context.ink().warn("warning: ") + warning.asString() + (warning.asString().endsWith("?") ? "" : ".")));
+        found.path("problems").forEach(problem -> context.out().println(file.orElse("paseo.yaml") + ":"
+                + problem.path("line").asString("") + ": " + problem.path("message").asString()));
+        found.path("warnings").forEach(warning -> context.out().println(
+                context.ink().warn("warning: ") + warning.asString() + (warning.asString().endsWith("?") ? "" : ".")));
         context.out().println(found.path("next").asString() + ".");
     }
 

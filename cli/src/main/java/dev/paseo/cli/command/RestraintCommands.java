@@ -23,8 +23,11 @@ final class RestraintCommands {
         return reason.orElseThrow(() -> new Failure(Failure.Kind.USAGE, "say why: --reason \"…\""));
     }
 
-    @Command(name = "hold", description = "Keeps automatic deployments out of a place until the hold is lifted. A person may still deploy, and is told.",
-            footer = {"", "Examples:", "  paseo hold daylight-api --in staging --reason \"load test until Friday\"", "  paseo hold daylight-api --in staging --lift"})
+    @Command(name = "hold",
+            description = "Keeps automatic deployments out of a place until the hold is lifted. A person may still "
+                    + "deploy, and is told.",
+            footer = {"", "Examples:", "  paseo hold daylight-api --in staging --reason \"load test until Friday\"",
+                    "  paseo hold daylight-api --in staging --lift"})
     static final class Hold extends PlaceCommand {
         @Option(names = "--reason", description = "kept in the audit trail")
         private Optional<String> reason = Optional.empty();
@@ -44,13 +47,17 @@ final class RestraintCommands {
             } else {
                 api.put(place("hold"), api.object().put("reason", wanted(reason)));
             }
-            context.out().println(component + " in " + environment + (lift ? " is no longer held." : " is held: nothing goes there by itself."));
+            context.out().println(component + " in " + environment
+                    + (lift ? " is no longer held." : " is held: nothing goes there by itself."));
             return 0;
         }
     }
 
-    @Command(name = "close", description = "Closes an environment to every deployment but rollbacks, until a time or until it is opened again.",
-            footer = {"", "Examples:", "  paseo close production --reason \"hill race\" --until 2026-06-01T06:00:00Z", "  paseo close production --lift"})
+    @Command(name = "close",
+            description = "Closes an environment to every deployment but rollbacks, until a time or until it is "
+                    + "opened again.",
+            footer = {"", "Examples:", "  paseo close production --reason \"hill race\" --until 2026-06-01T06:00:00Z",
+                    "  paseo close production --lift"})
     static final class Close extends ServiceCommand {
         @Parameters(paramLabel = "ENVIRONMENT")
         private String environment = "";
@@ -58,7 +65,8 @@ final class RestraintCommands {
         @Option(names = "--reason", description = "kept in the audit trail")
         private Optional<String> reason = Optional.empty();
 
-        @Option(names = "--until", paramLabel = "TIME", description = "ISO 8601, such as 2026-06-01T06:00:00Z; default: until it is opened")
+        @Option(names = "--until", paramLabel = "TIME",
+                description = "ISO 8601, such as 2026-06-01T06:00:00Z; default: until it is opened")
         private Optional<String> until = Optional.empty();
 
         @Option(names = "--lift", description = "opens it again")
@@ -79,7 +87,8 @@ final class RestraintCommands {
                 until.ifPresent(end -> request.put("until", moment(end).toString()));
                 api.put(path, request);
             }
-            context.out().println(environment + (lift ? " is open." : " is closed" + until.map(end -> " until " + end).orElse("") + "."));
+            context.out().println(environment
+                    + (lift ? " is open." : " is closed" + until.map(end -> " until " + end).orElse("") + "."));
             return 0;
         }
     }
@@ -92,8 +101,10 @@ final class RestraintCommands {
         }
     }
 
-    @Command(name = "block", description = "Keeps a version out of every environment, for good. Only an administrator lifts it.",
-            footer = {"", "Examples:", "  paseo block daylight-api 1.4.3 --reason \"wrong time zone\"", "  paseo block daylight-api 1.4.3 --lift --reason \"it was the clock\""})
+    @Command(name = "block",
+            description = "Keeps a version out of every environment, for good. Only an administrator lifts it.",
+            footer = {"", "Examples:", "  paseo block daylight-api 1.4.3 --reason \"wrong time zone\"",
+                    "  paseo block daylight-api 1.4.3 --lift --reason \"it was the clock\""})
     static final class Block extends ServiceCommand {
         @Parameters(index = "0", paramLabel = "COMPONENT")
         private String component = "";
@@ -120,12 +131,14 @@ final class RestraintCommands {
             } else {
                 api.put(path, api.object().put("reason", wanted(reason)));
             }
-            context.out().println(component + " " + version + (lift ? " is no longer blocked." : " is blocked: nobody deploys it any more."));
+            context.out().println(component + " " + version
+                    + (lift ? " is no longer blocked." : " is blocked: nobody deploys it any more."));
             return 0;
         }
     }
 
-    @Command(name = "list", description = "The hosts: whose agent, last heard of, maintenance, disk.", footer = {"", "Example:", "  paseo host list"})
+    @Command(name = "list", description = "The hosts: whose agent, last heard of, maintenance, disk.",
+            footer = {"", "Example:", "  paseo host list"})
     static final class Hosts extends ServiceCommand {
         Hosts(Context context) {
             super(context);
@@ -136,7 +149,9 @@ final class RestraintCommands {
             JsonNode hosts = api().get(Api.path("hosts"));
             return print(hosts, () -> {
                 Table table = new Table("HOST", "AGENT", "LAST HEARD OF", "DISK FREE", "");
-                hosts.forEach(host -> table.row(host.path("name").asString(), host.path("agent").asString(host.has("servedBy") ? "served by " + host.path("servedBy").asString() : "none"),
+                hosts.forEach(host -> table.row(host.path("name").asString(),
+                        host.path("agent").asString(
+                                host.has("servedBy") ? "served by " + host.path("servedBy").asString() : "none"),
                         host.has("lastContact") ? Times.exact(host.path("lastContact")) : "never", disk(host),
                         host.has("maintenance") ? "in maintenance: " + host.path("maintenance").asString() : ""));
                 table.print(context.out(), context.ink());
@@ -144,12 +159,15 @@ final class RestraintCommands {
         }
 
         private static String disk(JsonNode host) {
-            return host.has("diskTotal") ? String.format(java.util.Locale.ROOT, "%.1f of %.1f GB", host.path("diskFree").asLong() / 1e9, host.path("diskTotal").asLong() / 1e9) : "";
+            return host.has("diskTotal") ? String.format(java.util.Locale.ROOT, "%.1f of %.1f GB",
+                    host.path("diskFree").asLong() / 1e9, host.path("diskTotal").asLong() / 1e9) : "";
         }
     }
 
-    @Command(name = "maintain", description = "Leaves a host out of deployments until its maintenance ends; then it catches up.",
-            footer = {"", "Examples:", "  paseo host maintain valley-house --reason \"new disk\"", "  paseo host maintain valley-house --lift"})
+    @Command(name = "maintain",
+            description = "Leaves a host out of deployments until its maintenance ends; then it catches up.",
+            footer = {"", "Examples:", "  paseo host maintain valley-house --reason \"new disk\"",
+                    "  paseo host maintain valley-house --lift"})
     static final class Maintain extends ServiceCommand {
         @Parameters(paramLabel = "HOST")
         private String host = "";
@@ -173,12 +191,14 @@ final class RestraintCommands {
             } else {
                 api.put(path, api.object().put("reason", wanted(reason)));
             }
-            context.out().println(host + (lift ? " is back, and catches up." : " is in maintenance: deployments leave it out."));
+            context.out().println(
+                    host + (lift ? " is back, and catches up." : " is in maintenance: deployments leave it out."));
             return 0;
         }
     }
 
-    @Command(name = "list", description = "The preview environments: branch, address, version, age, owner.", footer = {"", "Example:", "  paseo preview list"})
+    @Command(name = "list", description = "The preview environments: branch, address, version, age, owner.",
+            footer = {"", "Example:", "  paseo preview list"})
     static final class Previews extends ServiceCommand {
         Previews(Context context) {
             super(context);
@@ -189,15 +209,19 @@ final class RestraintCommands {
             JsonNode previews = api().get(Api.path("previews"));
             return print(previews, () -> {
                 Table table = new Table("ENVIRONMENT", "BRANCH", "ADDRESS", "VERSION", "STATE", "LAST PUSH", "BY");
-                previews.forEach(each -> table.row(each.path("environment").asString(), each.path("component").asString() + " " + each.path("branch").asString(),
-                        each.path("url").asString(""), each.path("version").asString(""), each.has("removing") ? "goes: " + each.path("removing").asString()
-                                : context.ink().state(each.path("status").asString("")), Times.exact(each.path("pushedAt")), each.path("owner").asString()));
+                previews.forEach(each -> table.row(each.path("environment").asString(),
+                        each.path("component").asString() + " " + each.path("branch").asString(),
+                        each.path("url").asString(""), each.path("version").asString(""),
+                        each.has("removing") ? "goes: " + each.path("removing").asString()
+                                : context.ink().state(each.path("status").asString("")),
+                        Times.exact(each.path("pushedAt")), each.path("owner").asString()));
                 table.print(context.out(), context.ink());
             });
         }
     }
 
-    @Command(name = "remove", description = "Takes a preview environment away now; the next push to its branch makes another.",
+    @Command(name = "remove",
+            description = "Takes a preview environment away now; the next push to its branch makes another.",
             footer = {"", "Example:", "  paseo preview remove trial-feature-night-k2"})
     static final class RemovePreview extends ServiceCommand {
         @Parameters(paramLabel = "ENVIRONMENT")
@@ -215,8 +239,11 @@ final class RestraintCommands {
         }
     }
 
-    @Command(name = "set", description = "Sets a variable of a component in an environment; it reaches the place by its next deployment or a redeploy.",
-            footer = {"", "Examples:", "  paseo variable set daylight-api LOG_LEVEL debug --in staging", "  paseo variable set daylight-api LOG_LEVEL --in staging --host staging-1 --remove"})
+    @Command(name = "set",
+            description = "Sets a variable of a component in an environment; it reaches the place by its next "
+                    + "deployment or a redeploy.",
+            footer = {"", "Examples:", "  paseo variable set daylight-api LOG_LEVEL debug --in staging",
+                    "  paseo variable set daylight-api LOG_LEVEL --in staging --host staging-1 --remove"})
     static final class SetVariable extends PlaceCommand {
         @Parameters(index = "1", paramLabel = "NAME")
         private String name = "";
@@ -244,7 +271,8 @@ final class RestraintCommands {
             value.ifPresent(text -> request.put("value", text));
             host.ifPresent(where -> request.put("host", where));
             api.put(place("variables"), request);
-            context.out().println(name + (remove ? " is taken away" : " is set") + " for " + component + " in " + environment + ". It reaches the hosts by a redeploy.");
+            context.out().println(name + (remove ? " is taken away" : " is set") + " for " + component + " in "
+                    + environment + ". It reaches the hosts by a redeploy.");
             return 0;
         }
     }
@@ -261,8 +289,10 @@ final class RestraintCommands {
             JsonNode revisions = api().get(place("settings"));
             return print(revisions, () -> {
                 Table table = new Table("REVISION", "SET BY", "AT", "VARIABLES");
-                revisions.forEach(each -> table.row(each.path("revision").asString(""), each.path("by").asString(), Times.exact(each.path("at")), String.join("  ",
-                        each.path("settings").path("variables").properties().stream().map(entry -> entry.getKey() + "=" + entry.getValue().asString()).toList())));
+                revisions.forEach(each -> table.row(each.path("revision").asString(""), each.path("by").asString(),
+                        Times.exact(each.path("at")), String.join("  ",
+                                each.path("settings").path("variables").properties().stream()
+                                        .map(entry -> entry.getKey() + "=" + entry.getValue().asString()).toList())));
                 table.print(context.out(), context.ink());
             });
         }
@@ -280,8 +310,10 @@ final class RestraintCommands {
             JsonNode all = api().get(Api.path("history", component, environment));
             return print(all, () -> {
                 Table table = new Table("DEPLOYMENT", "VERSION", "KIND", "STATE", "REQUESTED", "BY", "LIVE SINCE", "");
-                all.forEach(each -> table.row(each.path("id").asString(""), each.path("version").asString(), each.path("kind").asString() + (each.path("emergency").asBoolean() ? ", emergency" : ""),
-                        context.ink().state(each.path("status").asString()), Times.exact(each.path("requestedAt")), each.path("requestedBy").asString("the walk"),
+                all.forEach(each -> table.row(each.path("id").asString(""), each.path("version").asString(),
+                        each.path("kind").asString() + (each.path("emergency").asBoolean() ? ", emergency" : ""),
+                        context.ink().state(each.path("status").asString()), Times.exact(each.path("requestedAt")),
+                        each.path("requestedBy").asString("the walk"),
                         each.has("liveAt") ? Times.exact(each.path("liveAt")) : "", each.path("reason").asString("")));
                 table.print(context.out(), context.ink());
             });

@@ -11,10 +11,14 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
-/** {@code paseo retire ...} and {@code paseo bring-back ...}: what is needed no more is taken out of use, and comes back. */
+/**
+ * {@code paseo retire ...} and {@code paseo bring-back ...}: what is needed no more is taken out of use, and comes
+ * back.
+ */
 final class RetireCommands {
 
-    private static final List<String> KINDS = List.of("component", "place", "host", "agent", "environment", "preview-template");
+    private static final List<String> KINDS = List.of("component", "place", "host", "agent", "environment",
+            "preview-template");
     private static final String NAMED = "component, place, host, agent, environment or preview-template";
 
     private RetireCommands() {}
@@ -39,9 +43,11 @@ final class RetireCommands {
                 throw new Failure(Failure.Kind.USAGE, "WHAT should be " + NAMED + "; got '" + what + "'");
             }
             if (what.equals("place") != environment.isPresent()) {
-                throw new Failure(Failure.Kind.USAGE, "a place, and nothing else, is named with its environment: --in ENVIRONMENT");
+                throw new Failure(Failure.Kind.USAGE,
+                        "a place, and nothing else, is named with its environment: --in ENVIRONMENT");
             }
-            return Api.path("retirements", what, name) + environment.map(in -> "?environment=" + Api.encode(in)).orElse("");
+            return Api.path("retirements", what, name)
+                    + environment.map(in -> "?environment=" + Api.encode(in)).orElse("");
         }
 
         String words() {
@@ -53,12 +59,16 @@ final class RetireCommands {
         }
     }
 
-    @Command(name = "retire", description = {"Takes a component, place, host, agent, environment or preview template out of use. Its history stays.",
-        "What hinders it, what follows and what keeps running where is said first."}, footer = {"", "Examples:",
-        "  paseo retire component hut-planner --reason \"the wardens plan on paper again\" --remove", "  paseo retire place path-board --in staging --reason \"one stage is enough\" --dry-run",
-        "  paseo retire host ridge-hut --reason \"the hut is closed\""})
+    @Command(name = "retire", description = {
+            "Takes a component, place, host, agent, environment or preview template out of use. Its history stays.",
+            "What hinders it, what follows and what keeps running where is said first."},
+            footer = {"", "Examples:",
+                    "  paseo retire component hut-planner --reason \"the wardens plan on paper again\" --remove",
+                    "  paseo retire place path-board --in staging --reason \"one stage is enough\" --dry-run",
+                    "  paseo retire host ridge-hut --reason \"the hut is closed\""})
     static final class Retire extends OfOne {
-        @Option(names = "--reason", paramLabel = "WORDS", description = "why; at most 1000 signs; it is kept in the audit trail")
+        @Option(names = "--reason", paramLabel = "WORDS",
+                description = "why; at most 1000 signs; it is kept in the audit trail")
         private Optional<String> reason = Optional.empty();
 
         @Option(names = "--remove", description = "also removes what is live of it, by its recipe's removal")
@@ -82,12 +92,16 @@ final class RetireCommands {
                 found.path("follows").forEach(each -> context.out().println(each.asString() + "."));
             }
             if (!found.path("hinders").isEmpty()) {
-                throw new Failure(Failure.Kind.REFUSED, words() + " cannot be retired: " + found.path("hinders").valueStream().map(JsonNode::asString).collect(Collectors.joining("; ")));
+                throw new Failure(Failure.Kind.REFUSED, words() + " cannot be retired: " + found.path("hinders")
+                        .valueStream().map(JsonNode::asString).collect(Collectors.joining("; ")));
             }
             if (dryRun) {
                 return 0;
             }
-            api.put(path, api.object().put("reason", reason.orElseThrow(() -> new Failure(Failure.Kind.USAGE, "say why " + words() + " is retired: --reason"))).put("remove", remove));
+            api.put(path,
+                    api.object().put("reason", reason.orElseThrow(
+                            () -> new Failure(Failure.Kind.USAGE, "say why " + words() + " is retired: --reason")))
+                            .put("remove", remove));
             if (!wantsJson()) {
                 context.out().println(words() + " is retired. It comes back by: " + again());
             }
@@ -95,7 +109,8 @@ final class RetireCommands {
         }
     }
 
-    @Command(name = "bring-back", description = "Brings back into use what was retired.", footer = {"", "Example:", "  paseo bring-back component hut-planner"})
+    @Command(name = "bring-back", description = "Brings back into use what was retired.",
+            footer = {"", "Example:", "  paseo bring-back component hut-planner"})
     static final class BringBack extends OfOne {
         BringBack(Context context) {
             super(context);

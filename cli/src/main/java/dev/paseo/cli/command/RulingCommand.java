@@ -13,7 +13,8 @@ import tools.jackson.databind.node.ObjectNode;
 /** A yes or a no; the two commands differ in nothing else. */
 abstract class RulingCommand extends ServiceCommand {
 
-    @Parameters(arity = "1..2", paramLabel = "deployment NUMBER", hideParamSyntax = true, description = "such as: deployment 7, or passage 3")
+    @Parameters(arity = "1..2", paramLabel = "deployment NUMBER", hideParamSyntax = true,
+            description = "such as: deployment 7, or passage 3")
     List<String> subject = List.of();
 
     @Option(names = "--comment", description = "what you looked at, and why yes or no; kept in the audit trail")
@@ -38,12 +39,16 @@ abstract class RulingCommand extends ServiceCommand {
     }
 
     void said(String what, JsonNode after) {
-        context.out().println(what + " " + after.path("component").asString() + " " + after.path("version").asString() + " for " + after.path("environment").asString() + "; "
-                + (subject.size() == 1 ? "deployment " : "") + String.join(" ", subject) + " is " + context.ink().state(after.path("status").asString()) + ".");
+        context.out()
+                .println(what + " " + after.path("component").asString() + " " + after.path("version").asString()
+                        + " for " + after.path("environment").asString() + "; "
+                        + (subject.size() == 1 ? "deployment " : "") + String.join(" ", subject) + " is "
+                        + context.ink().state(after.path("status").asString()) + ".");
     }
 
     @Command(name = "approve", description = "Approves exactly what a waiting deployment would deploy now.",
-            footer = {"", "Examples:", "  paseo approve deployment 7 --comment \"Compared both boards; times agree.\"", "  paseo approve deployment 7 --take-back"})
+            footer = {"", "Examples:", "  paseo approve deployment 7 --comment \"Compared both boards; times agree.\"",
+                    "  paseo approve deployment 7 --take-back"})
     static final class Approve extends RulingCommand {
         @Option(names = "--take-back", description = "takes back your own approval, as long as it waits")
         private boolean back;

@@ -16,9 +16,13 @@ final class SecretCommands {
 
     private SecretCommands() {}
 
-    @Command(name = "set", description = "Sets a secret; its value is read from standard input. Host beats component, component beats environment. "
-            + "A value that would hold further than one of this name does may wait for a second person: then it is not kept, but set again once they have agreed.",
-            footer = {"", "Example:", "  paseo secret set DATA_KEY --component daylight-api --environment production < key.txt"})
+    @Command(name = "set",
+            description = "Sets a secret; its value is read from standard input. Host beats component, component "
+                    + "beats environment. "
+                    + "A value that would hold further than one of this name does may wait for a second person: "
+                    + "then it is not kept, but set again once they have agreed.",
+            footer = {"", "Example:",
+                    "  paseo secret set DATA_KEY --component daylight-api --environment production < key.txt"})
     static final class Set extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -39,7 +43,8 @@ final class SecretCommands {
         @Override
         public Integer call() {
             Api api = api();
-            ObjectNode request = api.object().put("name", name).put("value", StandardInput.all(context).stripTrailing());
+            ObjectNode request = api.object().put("name", name).put("value",
+                    StandardInput.all(context).stripTrailing());
             component.ifPresent(value -> request.put("component", value));
             environment.ifPresent(value -> request.put("environment", value));
             host.ifPresent(value -> request.put("host", value));
@@ -49,7 +54,8 @@ final class SecretCommands {
         }
     }
 
-    @Command(name = "list", description = "Lists where secrets are set, by whom and when; never a value.", footer = {"", "Example:", "  paseo secret list"})
+    @Command(name = "list", description = "Lists where secrets are set, by whom and when; never a value.",
+            footer = {"", "Example:", "  paseo secret list"})
     static final class ListAll extends ServiceCommand {
         ListAll(Context context) {
             super(context);
@@ -60,14 +66,18 @@ final class SecretCommands {
             JsonNode secrets = api().get(Api.path("secrets"));
             return print(secrets, () -> {
                 Table table = new Table("SECRET", "COMPONENT", "ENVIRONMENT", "HOST", "REVISIONS", "SET BY", "SET");
-                secrets.forEach(row -> table.row(context.ink().strong(row.path("name").asString()), row.path("component").asString("every"), row.path("environment").asString("every"),
-                        row.path("host").asString("every"), row.path("revisions").asString(""), row.path("by").asString("a template"), Times.exact(row.path("at"))));
+                secrets.forEach(row -> table.row(context.ink().strong(row.path("name").asString()),
+                        row.path("component").asString("every"), row.path("environment").asString("every"),
+                        row.path("host").asString("every"), row.path("revisions").asString(""),
+                        row.path("by").asString("a template"), Times.exact(row.path("at"))));
                 table.print(context.out(), context.ink());
             });
         }
     }
 
-    @Command(name = "renew-key", description = "Seals all secrets under a new key of the service. The old key's file stays, for backups made before.",
+    @Command(name = "renew-key",
+            description = "Seals all secrets under a new key of the service. The old key's file stays, for backups "
+                    + "made before.",
             footer = {"", "Example:", "  paseo secret renew-key"})
     static final class RenewKey extends ServiceCommand {
         RenewKey(Context context) {
@@ -77,17 +87,21 @@ final class SecretCommands {
         @Override
         public Integer call() {
             JsonNode renewed = api().post(Api.path("secrets", "rotation"), api().object());
-            return print(renewed, () -> context.out().println("Sealed " + renewed.path("values").asString() + " values under a new key."));
+            return print(renewed, () -> context.out()
+                    .println("Sealed " + renewed.path("values").asString() + " values under a new key."));
         }
     }
 
-    @Command(name = "grant", description = "Lets a component's files name a secret, takes that back, or lists what it may name.",
-            footer = {"", "Example:", "  paseo secret grant daylight-api DATA_KEY", "  paseo secret grant daylight-api"})
+    @Command(name = "grant",
+            description = "Lets a component's files name a secret, takes that back, or lists what it may name.",
+            footer = {"", "Example:", "  paseo secret grant daylight-api DATA_KEY",
+                    "  paseo secret grant daylight-api"})
     static final class Grant extends ServiceCommand {
         @Parameters(index = "0", paramLabel = "COMPONENT")
         private String component = "";
 
-        @Parameters(index = "1", arity = "0..1", paramLabel = "NAME", description = "the secret; without it, what the component may name is listed")
+        @Parameters(index = "1", arity = "0..1", paramLabel = "NAME",
+                description = "the secret; without it, what the component may name is listed")
         private Optional<String> name = Optional.empty();
 
         @Option(names = "--take-back", description = "it may no longer name it")

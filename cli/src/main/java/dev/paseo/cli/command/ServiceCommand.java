@@ -13,10 +13,12 @@ abstract class ServiceCommand implements Callable<Integer> {
     /** How answers are printed. */
     enum Output { table, json }
 
-    @Option(names = "--service", paramLabel = "NAME|URL", description = "the service to ask; default: the one signed in to last")
+    @Option(names = "--service", paramLabel = "NAME|URL",
+            description = "the service to ask; default: the one signed in to last")
     private Optional<String> service = Optional.empty();
 
-    @Option(names = "--output", defaultValue = "table", description = "table, for people, or json, for programs; default: ${DEFAULT-VALUE}")
+    @Option(names = "--output", defaultValue = "table",
+            description = "table, for people, or json, for programs; default: ${DEFAULT-VALUE}")
     private Output output = Output.table;
 
     @Option(names = {"-h", "--help"}, usageHelp = true, description = "show this help")

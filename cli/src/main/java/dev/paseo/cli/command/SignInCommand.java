@@ -11,7 +11,8 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "sign-in", description = "Signs in to a service and remembers it. The password is asked for, or read from standard input.",
+@Command(name = "sign-in",
+        description = "Signs in to a service and remembers it. The password is asked for, or read from standard input.",
         footer = {"", "Example:", "  paseo sign-in http://127.0.0.1:7600 --name developer"})
 final class SignInCommand implements Callable<Integer> {
 
@@ -21,7 +22,8 @@ final class SignInCommand implements Callable<Integer> {
     @Option(names = "--name", description = "the account's name; default: the operating system's user")
     private String name = System.getProperty("user.name");
 
-    @Option(names = "--as", paramLabel = "SERVICE", defaultValue = "default", description = "remember the service under this name; default: ${DEFAULT-VALUE}")
+    @Option(names = "--as", paramLabel = "SERVICE", defaultValue = "default",
+            description = "remember the service under this name; default: ${DEFAULT-VALUE}")
     private String as = "default";
 
     @Option(names = {"-h", "--help"}, usageHelp = true, description = "show this help")
@@ -37,8 +39,11 @@ final class SignInCommand implements Callable<Integer> {
     public Integer call() {
         String plain = address.replaceFirst("/+$", "");
         Api api = new Api(new Settings.Target(plain, Optional.empty()), context.json());
-        String token = api.post(Api.path("tokens"), api.object().put("name", name).put("password", StandardInput.secrets(context, "Password of " + name).getFirst())
-                .put("label", "client on " + hostName())).path("token").asString();
+        String token = api.post(Api.path("tokens"),
+                api.object().put("name", name)
+                        .put("password", StandardInput.secrets(context, "Password of " + name).getFirst())
+                        .put("label", "client on " + hostName()))
+                .path("token").asString();
         context.settings().remember(as, plain, token);
         context.out().println("Signed in to " + plain + " as " + name + ".");
         return 0;

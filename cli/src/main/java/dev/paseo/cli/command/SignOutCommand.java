@@ -5,7 +5,9 @@ import dev.paseo.cli.service.Api;
 import picocli.CommandLine.Command;
 
 /** {@code paseo sign-out}. */
-@Command(name = "sign-out", description = "Makes the token that this machine has for a service good for nothing, and forgets it.", footer = {"", "Example:", "  paseo sign-out"})
+@Command(name = "sign-out",
+        description = "Makes the token that this machine has for a service good for nothing, and forgets it.",
+        footer = {"", "Example:", "  paseo sign-out"})
 final class SignOutCommand extends ServiceCommand {
 
     SignOutCommand(Context context) {

@@ -37,7 +37,8 @@ final class SourceCommands {
         }
     }
 
-    @Command(name = "save", description = "Saves the pipeline file of a component without a repository; it is in force at once.",
+    @Command(name = "save",
+            description = "Saves the pipeline file of a component without a repository; it is in force at once.",
             footer = {"", "Example:", "  paseo component save hut-planner paseo.yaml"})
     static final class Save extends ServiceCommand {
         @Parameters(index = "0", paramLabel = "NAME")
@@ -55,23 +56,30 @@ final class SourceCommands {
             Api api = api();
             JsonNode component = api.get(Api.path("components", name));
             String branch = component.path("mainBranch").asString();
-            ObjectNode request = api.object().put("branch", branch).put("base", component.path("heads").path(branch).asString(""))
+            ObjectNode request = api.object().put("branch", branch)
+                    .put("base", component.path("heads").path(branch).asString(""))
                     .put("text", read(file)).put("message", "saved by the client");
             JsonNode saved = api.post(Api.path("components", name, "pipeline", "commits"), request);
-            return print(saved, () -> context.out().println("Saved as " + saved.path("commit").asString() + "; it is in force."));
+            return print(saved,
+                    () -> context.out().println("Saved as " + saved.path("commit").asString() + "; it is in force."));
         }
     }
 
-    @Command(name = "pushed", description = "Says who pushed a commit, where nobody told when it was noticed: gates that ask who its authors are then know.",
-            footer = {"", "Example:", "  paseo component pushed daylight-api 4f1c2ab93d0e5f6a7b8c9d0e1f2a3b4c5d6e7f80 --by developer"})
+    @Command(name = "pushed",
+            description = "Says who pushed a commit, where nobody told when it was noticed: gates that ask who its "
+                    + "authors are then know.",
+            footer = {"", "Example:",
+                    "  paseo component pushed daylight-api 4f1c2ab93d0e5f6a7b8c9d0e1f2a3b4c5d6e7f80 --by developer"})
     static final class Pushed extends ServiceCommand {
         @Parameters(index = "0", paramLabel = "NAME")
         private String name = "";
 
-        @Parameters(index = "1", paramLabel = "COMMIT", description = "all its 40 (or 64) hexadecimal digits, as the gate's sentence has them")
+        @Parameters(index = "1", paramLabel = "COMMIT",
+                description = "all its 40 (or 64) hexadecimal digits, as the gate's sentence has them")
         private String commit = "";
 
-        @Option(names = "--by", paramLabel = "ACCOUNT", required = true, description = "the account of whoever pushed it")
+        @Option(names = "--by", paramLabel = "ACCOUNT", required = true,
+                description = "the account of whoever pushed it")
         private String by = "";
 
         Pushed(Context context) {
@@ -86,16 +94,21 @@ final class SourceCommands {
         }
     }
 
-    @Command(name = "watch", description = "Watches a registry, a Maven repository or a folder for versions that appear in it.",
+    @Command(name = "watch",
+            description = "Watches a registry, a Maven repository or a folder for versions that appear in it.",
             footer = {"", "Examples:",
-                "  paseo component watch hut-planner --registry http://127.0.0.1:7690 --name park/hut-planner --pattern \"2.*\"",
-                "  paseo component watch hut-planner --maven https://maven.park.example/releases --group park.huts --name planner",
-                "  paseo component watch hut-planner --folder file:///srv/drop --pattern \"hut-planner-{version}.tgz\""})
+                    "  paseo component watch hut-planner --registry http://127.0.0.1:7690 --name park/hut-planner "
+                            + "--pattern \"2.*\"",
+                    "  paseo component watch hut-planner --maven https://maven.park.example/releases --group "
+                            + "park.huts --name planner",
+                    "  paseo component watch hut-planner --folder file:///srv/drop --pattern "
+                            + "\"hut-planner-{version}.tgz\""})
     static final class Watch extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
 
-        @Option(names = "--registry", paramLabel = "URL", description = "a registry that speaks the OCI distribution protocol")
+        @Option(names = "--registry", paramLabel = "URL",
+                description = "a registry that speaks the OCI distribution protocol")
         private Optional<String> registry = Optional.empty();
 
         @Option(names = "--maven", paramLabel = "URL", description = "a Maven repository")
@@ -113,13 +126,15 @@ final class SourceCommands {
         @Option(names = "--extension", description = "of a Maven artifact; default: jar")
         private Optional<String> extension = Optional.empty();
 
-        @Option(names = "--pattern", description = "of tags or versions, default: **; of a folder's files, with {version}")
+        @Option(names = "--pattern",
+                description = "of tags or versions, default: **; of a folder's files, with {version}")
         private Optional<String> pattern = Optional.empty();
 
         @Option(names = "--existing", description = "what is there already arrives too")
         private boolean existing;
 
-        @Option(names = "--account", paramLabel = "NAME", description = "for a registry; the password is read from standard input")
+        @Option(names = "--account", paramLabel = "NAME",
+                description = "for a registry; the password is read from standard input")
         private Optional<String> account = Optional.empty();
 
         Watch(Context context) {
@@ -130,15 +145,18 @@ final class SourceCommands {
         public Integer call() {
             Api api = api();
             String kind = registry.isPresent() ? "registry" : maven.isPresent() ? "maven" : "folder";
-            ObjectNode request = api.object().put("kind", kind).put("pattern", pattern.orElse("**")).put("existing", existing)
+            ObjectNode request = api.object().put("kind", kind).put("pattern", pattern.orElse("**"))
+                    .put("existing", existing)
                     .put("address", registry.or(() -> maven).or(() -> folder)
-                            .orElseThrow(() -> new Failure(Failure.Kind.USAGE, "name what to watch: --registry, --maven or --folder")));
+                            .orElseThrow(() -> new Failure(Failure.Kind.USAGE,
+                                    "name what to watch: --registry, --maven or --folder")));
             of.ifPresent(word -> request.put("name", word));
             group.ifPresent(word -> request.put("group", word));
             extension.ifPresent(word -> request.put("extension", word));
             account.ifPresent(word -> request.put("login", word + ":" + secret(context)));
             JsonNode stores = api.post(Api.path("components", name, "stores"), request);
-            return print(stores, () -> context.out().println("Watched from now on; paseo component stores " + name + " says what was seen."));
+            return print(stores, () -> context.out()
+                    .println("Watched from now on; paseo component stores " + name + " says what was seen."));
         }
     }
 
@@ -162,26 +180,45 @@ final class SourceCommands {
             JsonNode stores = api.get(Api.path("components", name, "stores"));
             return print(stores, () -> stores.forEach(store -> {
                 JsonNode where = store.path("where");
-                context.out().println(context.ink().strong(store.path("id").asString("") + "  " + where.path("kind").asString() + " " + where.path("address").asString()
-                        + (where.has("name") ? " " + where.path("name").asString() : "") + " " + where.path("pattern").asString())
-                        + (store.has("error") ? "  " + store.path("error").asString() : store.has("lookedAt") ? "  looked at " + Times.exact(store.path("lookedAt"))
-                                + (store.path("sightings").isEmpty() ? "; nothing that matches is there yet" : "") : "  not looked at yet"));
+                context.out()
+                        .println(
+                                context.ink()
+                                        .strong(store.path("id").asString("") + "  " + where.path("kind").asString()
+                                                + " " + where.path("address").asString()
+                                                + (where.has("name") ? " " + where.path("name").asString() : "") + " "
+                                                + where.path("pattern").asString())
+                                        + (store.has("error") ? "  " + store.path("error").asString()
+                                                : store.has("lookedAt")
+                                                        ? "  looked at " + Times.exact(store.path("lookedAt"))
+                                                                + (store.path("sightings").isEmpty()
+                                                                        ? "; nothing that matches is there yet" : "")
+                                                        : "  not looked at yet"));
                 Table table = new Table("SEEN", "NAME", "DIGEST", "BECAME");
-                store.path("sightings").forEach(each -> table.row(Times.exact(each.path("seenAt")), each.path("name").asString(), shorter(each.path("digest").asString()),
-                        each.has("version") ? name + " " + each.path("version").asString() + (each.has("reason") ? "; " + each.path("reason").asString() : "")
-                                : "nothing: " + each.path("reason").asString("")));
+                store.path("sightings")
+                        .forEach(
+                                each -> table.row(Times.exact(each.path("seenAt")), each.path("name").asString(),
+                                        shorter(each.path("digest").asString()),
+                                        each.has("version")
+                                                ? name + " " + each.path("version").asString()
+                                                        + (each.has("reason") ? "; " + each.path("reason").asString()
+                                                                : "")
+                                                : "nothing: " + each.path("reason").asString("")));
                 table.print(context.out(), context.ink());
             }));
         }
 
         private static String shorter(String digest) {
-            return digest.startsWith("sha") && digest.length() > 20 ? digest.substring(0, digest.indexOf(':') + 13) : digest;
+            return digest.startsWith("sha") && digest.length() > 20 ? digest.substring(0, digest.indexOf(':') + 13)
+                    : digest;
         }
     }
 
-    @Command(name = "map-hook", description = "Says how hooks are read that cannot be signed per Standard Webhooks; the secret is read from standard input.",
+    @Command(name = "map-hook",
+            description = "Says how hooks are read that cannot be signed per Standard Webhooks; the secret is read "
+                    + "from standard input.",
             footer = {"", "They are sent to /hooks/v1/mapped/NAME of the service.", "", "Example:",
-                "  paseo component map-hook daylight-api --header X-Push-Digest --scheme hmac-sha256 --prefix digest: --pusher /who/account < secret"})
+                    "  paseo component map-hook daylight-api --header X-Push-Digest --scheme hmac-sha256 --prefix "
+                            + "digest: --pusher /who/account < secret"})
     static final class MapHook extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
@@ -189,7 +226,8 @@ final class SourceCommands {
         @Option(names = "--header", required = true, description = "the header with the signature or the shared word")
         private String header = "";
 
-        @Option(names = "--scheme", required = true, description = "hmac-sha256 of the body in hexadecimal, or shared-word")
+        @Option(names = "--scheme", required = true,
+                description = "hmac-sha256 of the body in hexadecimal, or shared-word")
         private String scheme = "";
 
         @Option(names = "--prefix", description = "what stands before it in the header")
@@ -198,7 +236,8 @@ final class SourceCommands {
         @Option(names = "--delivery", paramLabel = "HEADER", description = "the header with the message's number")
         private Optional<String> delivery = Optional.empty();
 
-        @Option(names = "--pusher", paramLabel = "POINTER", description = "where the body says who pushed, as a JSON Pointer")
+        @Option(names = "--pusher", paramLabel = "POINTER",
+                description = "where the body says who pushed, as a JSON Pointer")
         private Optional<String> pusher = Optional.empty();
 
         MapHook(Context context) {
@@ -208,17 +247,20 @@ final class SourceCommands {
         @Override
         public Integer call() {
             Api api = api();
-            ObjectNode request = api.object().put("header", header).put("scheme", scheme).put("secret", secret(context));
+            ObjectNode request = api.object().put("header", header).put("scheme", scheme).put("secret",
+                    secret(context));
             prefix.ifPresent(word -> request.put("prefix", word));
             delivery.ifPresent(word -> request.put("delivery", word));
             pusher.ifPresent(word -> request.put("pusher", word));
             JsonNode mapped = api.put(Api.path("components", name, "hook-mapping"), request);
-            return print(mapped, () -> context.out().println("Hooks are read so at " + api.address() + "/hooks/v1/mapped/" + name));
+            return print(mapped,
+                    () -> context.out().println("Hooks are read so at " + api.address() + "/hooks/v1/mapped/" + name));
         }
     }
 
     /** Fills in how a repository is reached. */
-    static void credentials(Context context, ObjectNode request, Optional<String> account, Optional<Path> authority, Optional<Path> key, Optional<Path> hostKeys) {
+    static void credentials(Context context, ObjectNode request, Optional<String> account, Optional<Path> authority,
+            Optional<Path> key, Optional<Path> hostKeys) {
         if (account.isEmpty() && authority.isEmpty() && key.isEmpty() && hostKeys.isEmpty()) {
             return;
         }

@@ -21,7 +21,8 @@ final class StandardInput {
         }
         List<String> lines = all(context).lines().toList();
         if (lines.size() < prompts.length) {
-            throw new Failure(Failure.Kind.USAGE, "standard input should have " + prompts.length + (prompts.length == 1 ? " line: " : " lines: ") + String.join(", then ", prompts));
+            throw new Failure(Failure.Kind.USAGE, "standard input should have " + prompts.length
+                    + (prompts.length == 1 ? " line: " : " lines: ") + String.join(", then ", prompts));
         }
         return lines;
     }

@@ -23,7 +23,8 @@ final class StartCommand extends ServiceCommand {
     @Option(names = "--up-to", paramLabel = "ENVIRONMENT", description = "how far the version may walk by itself")
     private Optional<String> upTo = Optional.empty();
 
-    @Option(names = "--answer", paramLabel = "NAME=ANSWER", description = "an answer to what its pipeline file asks; what is not answered takes its default")
+    @Option(names = "--answer", paramLabel = "NAME=ANSWER",
+            description = "an answer to what its pipeline file asks; what is not answered takes its default")
     private Map<String, String> answers = Map.of();
 
     StartCommand(Context context) {
@@ -39,8 +40,10 @@ final class StartCommand extends ServiceCommand {
         ObjectNode given = request.putObject("answers");
         answers.forEach(given::put);
         JsonNode run = api.post(Api.path("runs"), request);
-        return print(run, () -> context.out().println("Started " + component + "#" + run.path("number").asString("") + " of "
-                + run.path("branch").asString() + " at " + short8(run.path("commit")) + "; it will be " + run.path("version").asString()
-                + ". Watch it: paseo watch " + component + "#" + run.path("number").asString("")));
+        return print(run,
+                () -> context.out().println("Started " + component + "#" + run.path("number").asString("") + " of "
+                        + run.path("branch").asString() + " at " + short8(run.path("commit")) + "; it will be "
+                        + run.path("version").asString()
+                        + ". Watch it: paseo watch " + component + "#" + run.path("number").asString("")));
     }
 }

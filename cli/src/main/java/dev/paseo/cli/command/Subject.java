@@ -4,7 +4,10 @@ import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
 import java.util.List;
 
-/** What a command is about: {@code daylight-api#41}, {@code deployment 1042}, {@code passage 311}, or {@code daylight-api 1.4.41}. */
+/**
+ * What a command is about: {@code daylight-api#41}, {@code deployment 1042}, {@code passage 311}, or {@code
+ * daylight-api 1.4.41}.
+ */
 sealed interface Subject {
 
     record Run(String component, String number) implements Subject {}
@@ -42,7 +45,8 @@ sealed interface Subject {
         if (of(words) instanceof Deployment deployment) {
             return deployment;
         }
-        throw new Failure(Failure.Kind.USAGE, "\"" + String.join(" ", words) + "\" should be deployment NUMBER, such as deployment 7");
+        throw new Failure(Failure.Kind.USAGE,
+                "\"" + String.join(" ", words) + "\" should be deployment NUMBER, such as deployment 7");
     }
 
     /** Where a deployment or a passage is found. */
@@ -50,7 +54,8 @@ sealed interface Subject {
         return switch (of(words)) {
             case Deployment(String id) -> Api.path("deployments", id);
             case Passage(String id) -> Api.path("passages", id);
-            default -> throw new Failure(Failure.Kind.USAGE, "\"" + String.join(" ", words) + "\" should be deployment NUMBER or passage NUMBER, such as passage 3");
+            default -> throw new Failure(Failure.Kind.USAGE, "\"" + String.join(" ", words)
+                    + "\" should be deployment NUMBER or passage NUMBER, such as passage 3");
         };
     }
 }

@@ -22,22 +22,30 @@ final class TokenCommands {
         return of.orElseGet(() -> api.get(Api.path("session")).path("name").asString());
     }
 
-    @Command(name = "make", description = {"Makes a token of your own, prints it this once, and keeps none of it. It may no more than you may, and no more than is said here.",
+    @Command(name = "make", description = {
+            "Makes a token of your own, prints it this once, and keeps none of it. It may no more than you may, and "
+                    + "no more than is said here.",
             "With it somebody signs in as you: say what it is for, and for which component."},
-            footer = {"", "Examples:", "  paseo token make 'reads the map' --may look", "  paseo token make 'night build' --may start-run --may look --component path-board --days 30",
-                    "", "What a token may is one of look, start-run, edit-pipeline, publish, promote, roll-back, emergency, lift-block, decide, verify-audit,",
-                    "register-component, edit-environment, set-secret, enrol-agent, tell-others, read-metrics, manage-accounts."})
+            footer = {"", "Examples:", "  paseo token make 'reads the map' --may look",
+                    "  paseo token make 'night build' --may start-run --may look --component path-board --days 30",
+                    "",
+                    "What a token may is one of look, start-run, edit-pipeline, publish, promote, roll-back, "
+                            + "emergency, lift-block, decide, verify-audit,",
+                    "register-component, edit-environment, set-secret, enrol-agent, tell-others, read-metrics, "
+                            + "manage-accounts."})
     static final class Make extends ServiceCommand {
         @Parameters(paramLabel = "LABEL", description = "who or what uses it, 1 to 120 characters")
         private String label = "";
 
-        @Option(names = "--may", paramLabel = "WORD", required = true, description = "what it may; can be given several times")
+        @Option(names = "--may", paramLabel = "WORD", required = true,
+                description = "what it may; can be given several times")
         private List<String> may = List.of();
 
         @Option(names = "--component", description = "the only component for which it may do this")
         private Optional<String> component = Optional.empty();
 
-        @Option(names = "--days", defaultValue = "90", description = "how long it is good, 1 to 365; default: ${DEFAULT-VALUE}")
+        @Option(names = "--days", defaultValue = "90",
+                description = "how long it is good, 1 to 365; default: ${DEFAULT-VALUE}")
         private int days;
 
         Make(Context context) {
@@ -55,7 +63,9 @@ final class TokenCommands {
         }
     }
 
-    @Command(name = "list", description = "Your tokens: what each may, until when, and when it was used last. With --of those of another, for who manages accounts.",
+    @Command(name = "list",
+            description = "Your tokens: what each may, until when, and when it was used last. With --of those of "
+                    + "another, for who manages accounts.",
             footer = {"", "Examples:", "  paseo token list", "  paseo token list --of tester"})
     static final class ListAll extends ServiceCommand {
         @Option(names = "--of", paramLabel = "NAME", description = "the account; default: your own")
@@ -71,14 +81,18 @@ final class TokenCommands {
             JsonNode tokens = api.get(Api.path("accounts", account(api, of), "tokens"));
             return print(tokens, () -> {
                 Table table = new Table("TOKEN", "USED BY", "MAY", "COMPONENT", "MADE", "UNTIL", "USED LAST");
-                tokens.forEach(token -> table.row(token.path("id").asString(), token.path("label").asString(), token.path("may").isEmpty() ? "all that its owner may" : Words.list(token.path("may")),
-                        token.path("component").asString("all"), Times.exact(token.path("madeAt")), Times.exact(token.path("until")), token.has("lastUsed") ? Times.exact(token.path("lastUsed")) : "never"));
+                tokens.forEach(token -> table.row(token.path("id").asString(), token.path("label").asString(),
+                        token.path("may").isEmpty() ? "all that its owner may" : Words.list(token.path("may")),
+                        token.path("component").asString("all"), Times.exact(token.path("madeAt")),
+                        Times.exact(token.path("until")),
+                        token.has("lastUsed") ? Times.exact(token.path("lastUsed")) : "never"));
                 table.print(context.out(), context.ink());
             });
         }
     }
 
-    @Command(name = "revoke", description = "Revokes a token: whoever uses it is refused from now on.", footer = {"", "Examples:", "  paseo token revoke 12", "  paseo token revoke 12 --of tester"})
+    @Command(name = "revoke", description = "Revokes a token: whoever uses it is refused from now on.",
+            footer = {"", "Examples:", "  paseo token revoke 12", "  paseo token revoke 12 --of tester"})
     static final class Revoke extends ServiceCommand {
         @Parameters(paramLabel = "TOKEN", description = "its number, of paseo token list")
         private long token;

@@ -11,7 +11,9 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
-@Command(name = "watch", description = "Follows a run, with its log, or a deployment, with its hosts, until it ends; exits 0 where the run passed or warned, or the deployment is live, 1 otherwise.",
+@Command(name = "watch",
+        description = "Follows a run, with its log, or a deployment, with its hosts, until it ends; exits 0 where "
+                + "the run passed or warned, or the deployment is live, 1 otherwise.",
         footer = {"", "Examples:", "  paseo watch daylight-api#1", "  paseo watch deployment 7"})
 final class WatchCommand extends ServiceCommand {
 
@@ -32,13 +34,14 @@ final class WatchCommand extends ServiceCommand {
         return switch (Subject.of(subject)) {
             case Subject.Run(String component, String number) -> run(component, number);
             case Subject.Deployment(String id) -> deployment(id);
-            default -> throw new Failure(Failure.Kind.USAGE, "“" + String.join(" ", subject) + "” should be COMPONENT#RUN, such as daylight-api#41, or deployment NUMBER");
+            default -> throw new Failure(Failure.Kind.USAGE, "“" + String.join(" ", subject)
+                    + "” should be COMPONENT#RUN, such as daylight-api#41, or deployment NUMBER");
         };
     }
 
     private int deployment(String id) {
         JsonNode view = new DeploymentWatch(context, wantsJson()).until(api(), id, WatchCommand::pause);
-        print(view, () -> { });
+        print(view, () -> {});
         return DeploymentWatch.good(view) ? 0 : 1;
     }
 
@@ -90,8 +93,10 @@ final class WatchCommand extends ServiceCommand {
         JsonNode log;
         do {
             long from = next.getOrDefault(name, 1L);
-            log = api.get(Api.path("runs", component, number, "stages", stage.path("name").asString(), "log") + "?variant="
-                    + Api.encode(stage.path("variant").asString("")) + "&attempt=" + stage.path("attempt").asString("") + "&from=" + from + "&waitMillis=" + waitMillis);
+            log = api.get(
+                    Api.path("runs", component, number, "stages", stage.path("name").asString(), "log") + "?variant="
+                            + Api.encode(stage.path("variant").asString("")) + "&attempt="
+                            + stage.path("attempt").asString("") + "&from=" + from + "&waitMillis=" + waitMillis);
             log.path("lines").forEach(line -> context.out().println(line.path("text").asString()));
             context.out().flush();
             next.put(name, log.path("next").asLong());

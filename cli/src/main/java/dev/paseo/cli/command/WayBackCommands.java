@@ -18,19 +18,27 @@ final class WayBackCommands {
     /** Says what has begun. */
     private static void told(ServiceCommand command, JsonNode deployment, String words) {
         String id = deployment.path("id").asString("");
-        command.context.out().println("Deployment " + id + ", " + words + " " + deployment.path("version").asString() + ", is "
-                + command.context.ink().state(deployment.path("status").asString()) + ". See it: paseo show deployment " + id);
+        command.context.out()
+                .println("Deployment " + id + ", " + words + " " + deployment.path("version").asString() + ", is "
+                        + command.context.ink().state(deployment.path("status").asString())
+                        + ". See it: paseo show deployment " + id);
     }
 
-    @Command(name = "rollback", description = "Goes back to the last good version that was live there, or to a named one, and holds the place.",
-            footer = {"", "The last good version is neither blocked, undone nor itself rolled back from. The hold keeps the next automatic deployment",
-                "out until it is lifted: paseo hold COMPONENT --in ENVIRONMENT --lift.", "",
-                "Example:", "  paseo rollback daylight-api --in production --reason \"times an hour late\""})
+    @Command(name = "rollback",
+            description = "Goes back to the last good version that was live there, or to a named one, and holds the "
+                    + "place.",
+            footer = {"",
+                    "The last good version is neither blocked, undone nor itself rolled back from. The hold keeps "
+                            + "the next automatic deployment",
+                    "out until it is lifted: paseo hold COMPONENT --in ENVIRONMENT --lift.", "",
+                    "Example:", "  paseo rollback daylight-api --in production --reason \"times an hour late\""})
     static final class Rollback extends PlaceCommand {
-        @Option(names = "--to", paramLabel = "VERSION", description = "a version that was live there; default: the last good one")
+        @Option(names = "--to", paramLabel = "VERSION",
+                description = "a version that was live there; default: the last good one")
         private Optional<String> to = Optional.empty();
 
-        @Option(names = "--reason", required = true, description = "kept with the deployment, the hold and the audit trail")
+        @Option(names = "--reason", required = true,
+                description = "kept with the deployment, the hold and the audit trail")
         private String reason = "";
 
         @Option(names = "--emergency", description = "past unmet criteria; reviewed by somebody else within three days")
@@ -46,17 +54,21 @@ final class WayBackCommands {
             ObjectNode request = api.object().put("reason", reason).put("emergency", emergency);
             to.ifPresent(version -> request.put("to", version));
             JsonNode deployment = api.post(place("rollback"), request);
-            return print(deployment, () -> told(this, deployment, "the rollback of " + component + " in " + environment + " to"));
+            return print(deployment,
+                    () -> told(this, deployment, "the rollback of " + component + " in " + environment + " to"));
         }
     }
 
-    @Command(name = "redeploy", description = "Deploys what is live again, with the variables and secrets as they are now, through the gate before.",
+    @Command(name = "redeploy",
+            description = "Deploys what is live again, with the variables and secrets as they are now, through the "
+                    + "gate before.",
             footer = {"", "Example:", "  paseo redeploy daylight-api --in staging --comment \"new log level\""})
     static final class Redeploy extends PlaceCommand {
         @Option(names = "--comment", description = "kept with the request and in the audit trail")
         private Optional<String> comment = Optional.empty();
 
-        @Option(names = "--emergency", paramLabel = "REASON", description = "past unmet criteria, hold and closed; reviewed by somebody else within three days")
+        @Option(names = "--emergency", paramLabel = "REASON",
+                description = "past unmet criteria, hold and closed; reviewed by somebody else within three days")
         private Optional<String> emergency = Optional.empty();
 
         Redeploy(Context context) {
@@ -74,7 +86,9 @@ final class WayBackCommands {
         }
     }
 
-    @Command(name = "repair", description = "Brings hosts to what is live there, exactly as it was deployed: those that differ or are unhealthy, or the named ones.",
+    @Command(name = "repair",
+            description = "Brings hosts to what is live there, exactly as it was deployed: those that differ or are "
+                    + "unhealthy, or the named ones.",
             footer = {"", "Example:", "  paseo repair daylight-api --in staging"})
     static final class Repair extends PlaceCommand {
         @Option(names = "--host", description = "this one, although it may not differ; may be repeated")
@@ -97,8 +111,11 @@ final class WayBackCommands {
         }
     }
 
-    @Command(name = "record", description = "Writes down what is live already, on the day that Paseo is brought in. Nothing is done on the hosts.",
-            footer = {"", "Example:", "  paseo record hut-planner 2.3.0 --in production --reason \"installed by hand in March\""})
+    @Command(name = "record",
+            description = "Writes down what is live already, on the day that Paseo is brought in. Nothing is done "
+                    + "on the hosts.",
+            footer = {"", "Example:",
+                    "  paseo record hut-planner 2.3.0 --in production --reason \"installed by hand in March\""})
     static final class Record extends PlaceCommand {
         @Parameters(index = "1", paramLabel = "VERSION")
         private String version = "";
@@ -118,7 +135,8 @@ final class WayBackCommands {
         }
     }
 
-    @Command(name = "continue", description = "Says that a deployment goes on where its plan asks; with --no, that it goes back.",
+    @Command(name = "continue",
+            description = "Says that a deployment goes on where its plan asks; with --no, that it goes back.",
             footer = {"", "Example:", "  paseo continue deployment 12"})
     static final class Continue extends ServiceCommand {
         @Parameters(arity = "1..2", paramLabel = "deployment NUMBER", hideParamSyntax = true)
@@ -134,13 +152,16 @@ final class WayBackCommands {
         @Override
         public Integer call() {
             Api api = api();
-            JsonNode after = api.post(Api.path("deployments", Subject.deployment(subject).id(), "answer"), api.object().put("yes", !no));
-            return print(after, () -> context.out().println(String.join(" ", subject) + " is " + context.ink().state(after.path("status").asString()) + "."));
+            JsonNode after = api.post(Api.path("deployments", Subject.deployment(subject).id(), "answer"),
+                    api.object().put("yes", !no));
+            return print(after, () -> context.out().println(
+                    String.join(" ", subject) + " is " + context.ink().state(after.path("status").asString()) + "."));
         }
     }
 
     @Command(name = "review", description = "Looks at an emergency afterwards; not by whoever asked for it.",
-            footer = {"", "Example:", "  paseo review deployment 12 --comment \"It was right: parties were out on the ridge.\""})
+            footer = {"", "Example:",
+                    "  paseo review deployment 12 --comment \"It was right: parties were out on the ridge.\""})
     static final class Review extends ServiceCommand {
         @Parameters(arity = "1..2", paramLabel = "deployment NUMBER", hideParamSyntax = true)
         private List<String> subject = List.of();
@@ -155,7 +176,8 @@ final class WayBackCommands {
         @Override
         public Integer call() {
             Api api = api();
-            JsonNode after = api.post(Api.path("deployments", Subject.deployment(subject).id(), "review"), api.object().put("comment", comment));
+            JsonNode after = api.post(Api.path("deployments", Subject.deployment(subject).id(), "review"),
+                    api.object().put("comment", comment));
             return print(after, () -> context.out().println(String.join(" ", subject) + " is reviewed."));
         }
     }

@@ -20,7 +20,8 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 @Command(name = "where", description = "Which version is live where, since when, and what waits.",
-        footer = {"", "Examples:", "  paseo where daylight-api", "  paseo where --group-by team", "  paseo where --at 2026-05-03T14:05:00Z"})
+        footer = {"", "Examples:", "  paseo where daylight-api", "  paseo where --group-by team",
+                "  paseo where --at 2026-05-03T14:05:00Z"})
 final class WhereCommand extends ServiceCommand {
 
     /** States of a run that has come to no version. */
@@ -29,13 +30,16 @@ final class WhereCommand extends ServiceCommand {
     @Parameters(arity = "0..1", paramLabel = "COMPONENT", description = "only this one")
     private Optional<String> component = Optional.empty();
 
-    @Option(names = "--at", paramLabel = "TIME", description = "what was live then; ISO 8601, such as 2026-05-03T14:05:00Z")
+    @Option(names = "--at", paramLabel = "TIME",
+            description = "what was live then; ISO 8601, such as 2026-05-03T14:05:00Z")
     private Optional<String> at = Optional.empty();
 
-    @Option(names = "--group-by", paramLabel = "LABEL", description = "sorts and heads the components by their label of this name, such as team")
+    @Option(names = "--group-by", paramLabel = "LABEL",
+            description = "sorts and heads the components by their label of this name, such as team")
     private Optional<String> groupBy = Optional.empty();
 
-    @Option(names = "--label", paramLabel = "NAME=VALUE", description = "only components with this label; may be given several times")
+    @Option(names = "--label", paramLabel = "NAME=VALUE",
+            description = "only components with this label; may be given several times")
     private Map<String, String> labels = Map.of();
 
     WhereCommand(Context context) {
@@ -49,7 +53,8 @@ final class WhereCommand extends ServiceCommand {
         }
         JsonNode whole = whole(Api.path("whereabouts") + "?", "rows");
         List<JsonNode> rows = whole.path("rows").valueStream().filter(row -> labels.entrySet().stream()
-                .allMatch(label -> row.path("labels").path(label.getKey()).asString("").equals(label.getValue()))).toList();
+                .allMatch(label -> row.path("labels").path(label.getKey()).asString("").equals(label.getValue())))
+                .toList();
         if (!labels.isEmpty()) {
             ((ObjectNode) whole).putArray("rows").addAll(rows);
         }
@@ -60,7 +65,7 @@ final class WhereCommand extends ServiceCommand {
     private JsonNode whole(String path, String list) {
         String only = component.map(name -> "&component=" + Api.encode(name)).orElse("");
         JsonNode whole = api().get(path + only);
-        for (String after = whole.path("next").asString(""); !after.isEmpty(); ) {
+        for (String after = whole.path("next").asString(""); !after.isEmpty();) {
             JsonNode page = api().get(path + only + "&after=" + Api.encode(after));
             ((ArrayNode) whole.path(list)).addAll((ArrayNode) page.path(list));
             after = page.path("next").asString("");
@@ -70,25 +75,31 @@ final class WhereCommand extends ServiceCommand {
     }
 
     private int then(String moment) {
-        JsonNode rows = whole(Api.path("whereabouts", "at") + "?moment=" + RestraintCommands.moment(moment), "places").path("places");
+        JsonNode rows = whole(Api.path("whereabouts", "at") + "?moment=" + RestraintCommands.moment(moment), "places")
+                .path("places");
         return print(rows, () -> {
             Table table = new Table("COMPONENT", "ENVIRONMENT", "WAS LIVE", "SINCE", "UNTIL", "DEPLOYMENT");
-            rows.forEach(row -> table.row(context.ink().strong(row.path("component").asString()), row.path("environment").asString(), row.path("version").asString(),
-                    Times.exact(row.path("since")), row.has("until") ? Times.exact(row.path("until")) : "still", row.path("deployment").asString("")));
+            rows.forEach(row -> table.row(context.ink().strong(row.path("component").asString()),
+                    row.path("environment").asString(), row.path("version").asString(),
+                    Times.exact(row.path("since")), row.has("until") ? Times.exact(row.path("until")) : "still",
+                    row.path("deployment").asString("")));
             table.print(context.out(), context.ink());
         });
     }
 
     private void show(JsonNode answer, List<JsonNode> rows) {
         if (rows.isEmpty()) {
-            context.out().println(labels.isEmpty() ? "No component is registered yet; see paseo component register --help"
-                    : "No component has " + (labels.size() == 1 ? "this label; see" : "these labels; see") + " paseo component labels --help");
+            context.out()
+                    .println(labels.isEmpty() ? "No component is registered yet; see paseo component register --help"
+                            : "No component has " + (labels.size() == 1 ? "this label; see" : "these labels; see")
+                                    + " paseo component labels --help");
             return;
         }
         Table table = new Table("COMPONENT", "ENVIRONMENT", "LIVE", "SINCE", "HOSTS", "WHAT WAITS");
         Instant now = Instant.parse(answer.path("now").asString());
         grouped(rows).forEach((value, members) -> {
-            groupBy.ifPresent(label -> table.group(context.ink().strong(value.isEmpty() ? "no " + label : label + " " + value)));
+            groupBy.ifPresent(
+                    label -> table.group(context.ink().strong(value.isEmpty() ? "no " + label : label + " " + value)));
             members.forEach(row -> component(table, row, now));
         });
         table.print(context.out(), context.ink());
@@ -97,8 +108,12 @@ final class WhereCommand extends ServiceCommand {
 
     /** By the value of the label, in the order of the values, those without it last; all in one where none is named. */
     private Map<String, List<JsonNode>> grouped(List<JsonNode> rows) {
-        Map<String, List<JsonNode>> groups = new TreeMap<>(Comparator.comparing(String::isEmpty).thenComparing(Comparator.naturalOrder()));
-        rows.forEach(row -> groups.computeIfAbsent(groupBy.map(label -> row.path("labels").path(label).asString("")).orElse(""), value -> new ArrayList<>()).add(row));
+        Map<String, List<JsonNode>> groups = new TreeMap<>(
+                Comparator.comparing(String::isEmpty).thenComparing(Comparator.naturalOrder()));
+        rows.forEach(row -> groups
+                .computeIfAbsent(groupBy.map(label -> row.path("labels").path(label).asString("")).orElse(""),
+                        value -> new ArrayList<>())
+                .add(row));
         return groups;
     }
 
@@ -109,14 +124,17 @@ final class WhereCommand extends ServiceCommand {
             name = "";
         }
         for (JsonNode cell : row.path("cells")) {
-            table.row(context.ink().strong(name), cell.path("environment").asString(), cell.path("version").asString("nothing"),
-                    cell.has("since") ? Times.ago(cell.path("since"), now) : "", cell.path("hosts").asString(""), waits(cell, now));
+            table.row(context.ink().strong(name), cell.path("environment").asString(),
+                    cell.path("version").asString("nothing"),
+                    cell.has("since") ? Times.ago(cell.path("since"), now) : "", cell.path("hosts").asString(""),
+                    waits(cell, now));
             name = "";
         }
         newest(table, row, now);
         for (JsonNode stay : row.path("stays")) {
             table.row(context.ink().strong(name), stay.path("environment").asString(), "", "", "",
-                    stay.path("version").asString() + " " + context.ink().warn("stays") + ", " + Times.ago(stay.path("since"), now) + ": " + stay.path("reason").asString());
+                    stay.path("version").asString() + " " + context.ink().warn("stays") + ", "
+                            + Times.ago(stay.path("since"), now) + ": " + stay.path("reason").asString());
         }
     }
 
@@ -125,15 +143,19 @@ final class WhereCommand extends ServiceCommand {
         JsonNode newest = row.path("newest");
         String status = newest.path("status").asString("");
         if (!newest.path("sealed").asBoolean() && UNSEALED.contains(status)) {
-            table.row("", "", "", "", "", row.path("component").asString() + "#" + newest.path("run").asString("") + " " + context.ink().state(status) + ", " + Times.ago(newest.path("at"), now));
+            table.row("", "", "", "", "", row.path("component").asString() + "#" + newest.path("run").asString("") + " "
+                    + context.ink().state(status) + ", " + Times.ago(newest.path("at"), now));
         }
     }
 
     private void closed(JsonNode answer) {
         answer.path("environments").forEach(environment -> {
             if (environment.has("closed")) {
-                context.out().println(environment.path("name").asString() + " is closed" + (environment.has("closedUntil") ? " until " + Times.zoned(environment.path("closedUntil")) : "")
-                        + ": " + environment.path("closed").asString());
+                context.out()
+                        .println(environment.path("name").asString() + " is closed"
+                                + (environment.has("closedUntil")
+                                        ? " until " + Times.zoned(environment.path("closedUntil")) : "")
+                                + ": " + environment.path("closed").asString());
             }
         });
     }
@@ -146,23 +168,27 @@ final class WhereCommand extends ServiceCommand {
         if (cell.has("kept")) {
             JsonNode kept = cell.path("kept");
             String why = kept.path("reason").asString();
-            words.add((kept.path("testFailed").asBoolean() ? context.ink().bad(why) : why) + " (passage " + kept.path("passage").asString("") + ")");
+            words.add((kept.path("testFailed").asBoolean() ? context.ink().bad(why) : why) + " (passage "
+                    + kept.path("passage").asString("") + ")");
         }
         for (JsonNode coming : cell.path("coming")) {
-            String what = coming.path("version").asString() + " " + context.ink().state(coming.path("status").asString());
+            String what = coming.path("version").asString() + " "
+                    + context.ink().state(coming.path("status").asString());
             String gate = coming.path("gate").asString("");
             words.add(what + (gate.isEmpty() ? "" : " for " + gate) + ", " + Times.ago(coming.path("requestedAt"), now)
                     + " (deployment " + coming.path("deployment").asString("") + ")"
                     + (coming.path("forYou").asBoolean() ? context.ink().need(" needs you") : ""));
         }
         if (cell.has("trouble")) {
-            words.add(cell.path("trouble").path("version").asString() + " " + context.ink().state(cell.path("trouble").path("status").asString())
+            words.add(cell.path("trouble").path("version").asString() + " "
+                    + context.ink().state(cell.path("trouble").path("status").asString())
                     + " (deployment " + cell.path("trouble").path("deployment").asString("") + ")");
         }
         int behind = cell.path("behind").asInt(0);
         if (behind > 0) {
             int commits = cell.path("commitsBehind").asInt(0);
-            words.add(behind + (behind == 1 ? " version behind" : " versions behind") + (commits == 0 ? "" : commits == 1 ? ", 1 commit" : ", " + commits + " commits"));
+            words.add(behind + (behind == 1 ? " version behind" : " versions behind")
+                    + (commits == 0 ? "" : commits == 1 ? ", 1 commit" : ", " + commits + " commits"));
         }
         JsonNode marks = cell.path("marks");
         if (marks.has("held")) {

@@ -21,12 +21,14 @@ final class Words {
 
     /** A warning of the service about a file, at its place. */
     static String warning(Path file, JsonNode warning, Ink ink) {
-        return at(file, warning) + ink.warn("warning: ") + warning.path("path").asString("") + " " + warning.path("message").asString();
+        return at(file, warning) + ink.warn("warning: ") + warning.path("path").asString("") + " "
+                + warning.path("message").asString();
     }
 
     /** The texts of a list, with commas. */
     static String list(JsonNode texts) {
-        return StreamSupport.stream(texts.spliterator(), false).map(JsonNode::asString).collect(Collectors.joining(", "));
+        return StreamSupport.stream(texts.spliterator(), false).map(JsonNode::asString)
+                .collect(Collectors.joining(", "));
     }
 
     static String lower(String word) {
@@ -37,8 +39,10 @@ final class Words {
     static String ofRuling(JsonNode ruling) {
         return (ruling.path("yes").asBoolean() ? "approved" : "rejected") + " by " + ruling.path("by").asString()
                 + (ruling.has("inPlaceOf") ? " in place of " + ruling.path("inPlaceOf").asString() : "")
-                + (ruling.path("comment").asString("").isEmpty() ? "" : ": \"" + ruling.path("comment").asString() + "\"")
-                + ", " + Times.exact(ruling.path("at")) + (ruling.path("counts").asBoolean() ? "" : " (no longer counts)");
+                + (ruling.path("comment").asString("").isEmpty() ? ""
+                        : ": \"" + ruling.path("comment").asString() + "\"")
+                + ", " + Times.exact(ruling.path("at"))
+                + (ruling.path("counts").asBoolean() ? "" : " (no longer counts)");
     }
 
     static String at(Path file, JsonNode problem) {
@@ -47,15 +51,18 @@ final class Words {
 
     static String of(PipelineFile.Start start) {
         return switch (start) {
-            case PipelineFile.Start.Push(List<String> branches, List<String> paths) ->
-                    "a push to " + String.join(", ", branches) + (paths.isEmpty() ? "" : " that changes " + String.join(", ", paths));
+            case PipelineFile.Start.Push(List<String> branches, List<String> paths) -> "a push to "
+                    + String.join(", ", branches)
+                    + (paths.isEmpty() ? "" : " that changes " + String.join(", ", paths));
             case PipelineFile.Start.Tag(String pattern) -> "a tag " + pattern;
             case PipelineFile.Start.Clock(String cron, String zone) -> "the clock at " + cron + " " + zone;
-            case PipelineFile.Start.Upstream upstream -> "a run of " + String.join(", ", upstream.components()) + " that "
+            case PipelineFile.Start.Upstream upstream -> "a run of " + String.join(", ", upstream.components())
+                    + " that "
                     + String.join(" or ", upstream.outcomes().stream().map(Words::of).toList());
             case PipelineFile.Start.Live(String component, String environment) -> component + " live in " + environment;
             case PipelineFile.Start.Arrival() -> "the arrival of a version";
-            case PipelineFile.Start.Preview(List<String> branches) -> "a push to " + String.join(", ", branches) + ", for a preview";
+            case PipelineFile.Start.Preview(List<String> branches) -> "a push to " + String.join(", ", branches)
+                    + ", for a preview";
         };
     }
 

@@ -7,7 +7,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Lets nothing through that steers a terminal (ECMA-48), but line ends, tabs and the client's own colours: names, comments
+ * Lets nothing through that steers a terminal (ECMA-48), but line ends, tabs and the client's own colours: names,
+ * comments
  * and logs are other people's. What is left out shows as {@code ·}.
  */
 public final class Plain extends Writer {
@@ -38,7 +39,8 @@ public final class Plain extends Writer {
     }
 
     static String plain(String text) {
-        return STEERS.matcher(text).replaceAll(found -> found.group().length() >= SHORTEST_COLOUR ? Matcher.quoteReplacement(found.group()) : String.valueOf(SHOWN));
+        return STEERS.matcher(text).replaceAll(found -> found.group().length() >= SHORTEST_COLOUR
+                ? Matcher.quoteReplacement(found.group()) : String.valueOf(SHOWN));
     }
 
     @Override

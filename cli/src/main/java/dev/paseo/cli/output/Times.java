@@ -17,7 +17,8 @@ public final class Times {
 
     /** How long ago, such as {@code 3 min}; empty where there is no time. */
     public static String ago(JsonNode time, Instant now) {
-        return time.isMissingNode() || time.isNull() ? "" : length(Duration.between(Instant.parse(time.asString()), now));
+        return time.isMissingNode() || time.isNull() ? ""
+                : length(Duration.between(Instant.parse(time.asString()), now));
     }
 
     public static String length(Duration length) {
@@ -33,11 +34,13 @@ public final class Times {
 
     /** The reader's zone by name, for what is told of a zone of its own elsewhere. */
     public static String zoned(JsonNode time) {
-        return time.isMissingNode() || time.isNull() ? "" : exact(time) + " " + ZoneId.systemDefault().getDisplayName(TextStyle.SHORT, Locale.ENGLISH);
+        return time.isMissingNode() || time.isNull() ? ""
+                : exact(time) + " " + ZoneId.systemDefault().getDisplayName(TextStyle.SHORT, Locale.ENGLISH);
     }
 
     /** In the reader's zone. */
     public static String exact(JsonNode time) {
-        return time.isMissingNode() || time.isNull() ? "" : EXACT.format(Instant.parse(time.asString()).atZone(ZoneId.systemDefault()));
+        return time.isMissingNode() || time.isNull() ? ""
+                : EXACT.format(Instant.parse(time.asString()).atZone(ZoneId.systemDefault()));
     }
 }

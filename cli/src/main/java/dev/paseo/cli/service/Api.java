@@ -16,7 +16,9 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
 
-/** Asks the service's API. Answers are JSON trees: the client prints what the service says and needs no classes for it. */
+/**
+ * Asks the service's API. Answers are JSON trees: the client prints what the service says and needs no classes for it.
+ */
 public final class Api {
 
     private static final int CONNECT_MILLIS = 5_000;
@@ -148,7 +150,8 @@ public final class Api {
         try {
             return (HttpURLConnection) new URI(target.address() + path).toURL().openConnection();
         } catch (URISyntaxException | IllegalArgumentException | ClassCastException wrong) {
-            throw new Failure(Failure.Kind.USAGE, target.address() + " is not the address of a service; it looks like http://HOST:PORT");
+            throw new Failure(Failure.Kind.USAGE,
+                    target.address() + " is not the address of a service; it looks like http://HOST:PORT");
         }
     }
 
@@ -162,8 +165,10 @@ public final class Api {
             detail = detail + "; is " + target.address() + " a Paseo service?";
         }
         if (status == 401 && target.token().isPresent()) {
-            return new Failure(Failure.Kind.NOT_ALLOWED, "your token is no longer good; sign in again: paseo sign-in " + target.address());
+            return new Failure(Failure.Kind.NOT_ALLOWED,
+                    "your token is no longer good; sign in again: paseo sign-in " + target.address());
         }
-        return new Failure(status == 401 || status == 403 ? Failure.Kind.NOT_ALLOWED : status == 404 ? Failure.Kind.NOT_FOUND : status >= 500 ? Failure.Kind.UNREACHABLE : Failure.Kind.REFUSED, detail);
+        return new Failure(status == 401 || status == 403 ? Failure.Kind.NOT_ALLOWED : status == 404
+                ? Failure.Kind.NOT_FOUND : status >= 500 ? Failure.Kind.UNREACHABLE : Failure.Kind.REFUSED, detail);
     }
 }

@@ -44,7 +44,8 @@ public final class Settings {
         Optional<String> token = Optional.ofNullable(environment.get("PASEO_TOKEN"));
         JsonNode known = stored.path("services").path(name);
         if (!known.isMissingNode()) {
-            return new Target(known.path("address").asString(), token.or(() -> Optional.of(known.path("token").asString())));
+            return new Target(known.path("address").asString(),
+                    token.or(() -> Optional.of(known.path("token").asString())));
         }
         if (name.startsWith("http://") || name.startsWith("https://")) {
             for (JsonNode each : stored.path("services")) {
@@ -54,13 +55,16 @@ public final class Settings {
             }
             return new Target(name, token);
         }
-        throw new Failure(Failure.Kind.USAGE, name.isEmpty() ? "no service is known yet; sign in first: paseo sign-in http://HOST:PORT"
-                : "there is no service named " + name + "; sign in to it: paseo sign-in --as " + name + " http://HOST:PORT");
+        throw new Failure(Failure.Kind.USAGE,
+                name.isEmpty() ? "no service is known yet; sign in first: paseo sign-in http://HOST:PORT"
+                        : "there is no service named " + name + "; sign in to it: paseo sign-in --as " + name
+                                + " http://HOST:PORT");
     }
 
     private ObjectNode read() {
         try {
-            return Files.exists(file()) ? (ObjectNode) json.readTree(Files.readString(file())) : json.createObjectNode();
+            return Files.exists(file()) ? (ObjectNode) json.readTree(Files.readString(file()))
+                    : json.createObjectNode();
         } catch (IOException unreadable) {
             throw new UncheckedIOException(unreadable);
         }
@@ -77,7 +81,9 @@ public final class Settings {
     public void forget(String address) {
         ObjectNode stored = read();
         ObjectNode services = stored.withObject("/services");
-        List<String> names = services.properties().stream().filter(entry -> entry.getValue().path("address").asString().equals(address)).map(Map.Entry::getKey).toList();
+        List<String> names = services.properties().stream()
+                .filter(entry -> entry.getValue().path("address").asString().equals(address)).map(Map.Entry::getKey)
+                .toList();
         if (!names.isEmpty()) {
             names.forEach(services::remove);
             write(stored);
@@ -88,7 +94,8 @@ public final class Settings {
         try {
             Path folder = file().getParent();
             Files.createDirectories(folder);
-            Path fresh = Files.createTempFile(folder, "services", "", PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+            Path fresh = Files.createTempFile(folder, "services", "",
+                    PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
             Files.writeString(fresh, json.writerWithDefaultPrettyPrinter().writeValueAsString(stored));
             Files.move(fresh, file(), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
         } catch (IOException failed) {

@@ -16,11 +16,13 @@ class PlainTest {
     static Stream<Arguments> texts() {
         return Stream.of(
                 Arguments.of("a line\n\tanother, in öresund 明石 🚶", "a line\n\tanother, in öresund 明石 🚶"),
-                Arguments.of(new Ink(true).good("passed") + " " + new Ink(true).need("asked"), "\u001b[32mpassed\u001b[0m \u001b[35masked\u001b[0m"),
+                Arguments.of(new Ink(true).good("passed") + " " + new Ink(true).need("asked"),
+                        "\u001b[32mpassed\u001b[0m \u001b[35masked\u001b[0m"),
                 Arguments.of("\u001b]0;another title\u0007", "·]0;another title·"),
                 Arguments.of("\u001b[2J\u001b[H", "·[2J·[H"),
                 Arguments.of("hidden \u001b[8mtext", "hidden ·[8mtext"),
-                Arguments.of("over\rwritten, rub\bbed, bell \u0007, c1 \u009b31m", "over·written, rub·bed, bell ·, c1 ·31m"));
+                Arguments.of("over\rwritten, rub\bbed, bell \u0007, c1 \u009b31m",
+                        "over·written, rub·bed, bell ·, c1 ·31m"));
     }
 
     @ParameterizedTest

@@ -3,7 +3,8 @@ package dev.paseo.core.access;
 import java.time.Duration;
 
 /**
- * So many requests a minute, of which some may come at once: a bucket that fills evenly, and from which each request takes one.
+ * So many requests a minute, of which some may come at once: a bucket that fills evenly, and from which each request
+ * takes one.
  *
  * @param left  what is in it, at most {@code most}
  * @param nanos when that was, by a clock that only goes forward

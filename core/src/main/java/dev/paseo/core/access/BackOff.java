@@ -4,7 +4,8 @@ import java.time.Duration;
 import java.time.Instant;
 
 /**
- * How long whoever has failed again and again has to wait before the next try: after {@code free} failures one second, then
+ * How long whoever has failed again and again has to wait before the next try: after {@code free} failures one second,
+ * then
  * twice as long each time, up to a limit. What is older than an hour is forgotten.
  *
  * @param failures since the last success, or since an hour without any

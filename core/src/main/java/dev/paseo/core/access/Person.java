@@ -21,17 +21,20 @@ public record Person(long id, String name, Set<String> groups, List<Grant> grant
     }
 
     public boolean may(Action action, Optional<String> component, Optional<String> environment) {
-        return scope.filter(limit -> !limit.covers(action, component)).isEmpty() && grants.stream().anyMatch(grant -> grant.covers(action, component, environment));
+        return scope.filter(limit -> !limit.covers(action, component)).isEmpty()
+                && grants.stream().anyMatch(grant -> grant.covers(action, component, environment));
     }
 
     /** The same person, signed in with a token that is limited; their groups count only where it may decide. */
     public Person within(Scope limit) {
-        return new Person(id, name, limit.actions().contains(Action.DECIDE) ? groups : Set.of(), grants, Optional.of(limit));
+        return new Person(id, name, limit.actions().contains(Action.DECIDE) ? groups : Set.of(), grants,
+                Optional.of(limit));
     }
 
     /** Whether any role of theirs allows it, be it only for one component or environment. */
     public boolean mayAnywhere(Action action) {
-        return scope.filter(limit -> !limit.actions().contains(action)).isEmpty() && grants.stream().anyMatch(grant -> grant.role().allows(action));
+        return scope.filter(limit -> !limit.actions().contains(action)).isEmpty()
+                && grants.stream().anyMatch(grant -> grant.role().allows(action));
     }
 
     /** The role by which somebody may do this, in words; empty where they may not. */

@@ -33,6 +33,7 @@ public record Scope(Set<Action> actions, Optional<String> component) {
     /** As it completes "may ...". */
     public String words() {
         String all = actions.stream().sorted().map(Action::words).collect(Collectors.joining("; "));
-        return component.map(name -> actions.size() == 1 ? all + " of " + name : "(for " + name + " alone) " + all).orElse(all);
+        return component.map(name -> actions.size() == 1 ? all + " of " + name : "(for " + name + " alone) " + all)
+                .orElse(all);
     }
 }

@@ -29,7 +29,8 @@ public final class Verification {
      * @param entries    how many entries are numbered
      * @param covered    how many of them a signed tree head covers
      * @param notCovered entries that have no number yet
-     * @param restored   what is not there any more since the database was restored from an older copy, acknowledged by somebody
+     * @param restored   what is not there any more since the database was restored from an older copy, acknowledged by
+     *                   somebody
      */
     public record Report(long entries, long covered, long notCovered, List<String> findings, List<String> restored) {
         public boolean passed() {
@@ -51,11 +52,14 @@ public final class Verification {
         }
 
         private String words() {
-            return "entries " + from + " to " + (to - 1) + ", up to " + lastAt + ", were lost when the database was restored from an older copy; this was acknowledged";
+            return "entries " + from + " to " + (to - 1) + ", up to " + lastAt
+                    + ", were lost when the database was restored from an older copy; this was acknowledged";
         }
     }
 
-    /** The gap that would explain what is wrong with the heads; empty where nothing is, or where no restore explains it. */
+    /**
+     * The gap that would explain what is wrong with the heads; empty where nothing is, or where no restore explains it.
+     */
     public static Optional<Gap> gap(Iterator<Leaf> leaves, List<TreeHead> heads, List<Gap> acknowledged) {
         List<TreeHead> wrong = new ArrayList<>();
         MerkleTree tree = new MerkleTree();
@@ -92,7 +96,8 @@ public final class Verification {
     }
 
     /** @param acknowledged asked when all leaves are read, for they tell of it */
-    public static Report verify(Iterator<Leaf> leaves, List<TreeHead> heads, long notNumbered, Supplier<List<Gap>> acknowledged) {
+    public static Report verify(Iterator<Leaf> leaves, List<TreeHead> heads, long notNumbered,
+            Supplier<List<Gap>> acknowledged) {
         Map<Long, List<TreeHead>> bySize = bySize(heads);
         List<TreeHead> disagreeing = new ArrayList<>();
         List<String> findings = new ArrayList<>();
@@ -106,23 +111,32 @@ public final class Verification {
             expected = leaf.position() + 1;
             check(leaf, findings);
             tree.add(leaf.hash());
-            bySize.getOrDefault(tree.size(), List.of()).stream().filter(head -> !agrees(tree, head)).forEach(disagreeing::add);
+            bySize.getOrDefault(tree.size(), List.of()).stream().filter(head -> !agrees(tree, head))
+                    .forEach(disagreeing::add);
         }
         List<Gap> gaps = acknowledged.get();
         Predicate<TreeHead> explained = head -> gaps.stream().anyMatch(gap -> gap.explains(head));
-        disagreeing.stream().filter(explained.negate()).forEach(head -> note(findings, "the tree of the first " + head.size() + " entries does not agree with the head signed at " + head.at()));
-        long signed = heads.stream().filter(head -> head.size() <= tree.size() && !disagreeing.contains(head) || head.size() > tree.size() && !explained.test(head)).mapToLong(TreeHead::size).max().orElse(0);
+        disagreeing.stream().filter(explained.negate()).forEach(head -> note(findings, "the tree of the first "
+                + head.size() + " entries does not agree with the head signed at " + head.at()));
+        long signed = heads.stream()
+                .filter(head -> head.size() <= tree.size() && !disagreeing.contains(head)
+                        || head.size() > tree.size() && !explained.test(head))
+                .mapToLong(TreeHead::size).max().orElse(0);
         if (signed > tree.size()) {
-            note(findings, "a signed tree head covers " + signed + " entries, but only " + tree.size() + " are there: the last "
-                    + (signed - tree.size()) + " are cut off");
+            note(findings,
+                    "a signed tree head covers " + signed + " entries, but only " + tree.size()
+                            + " are there: the last "
+                            + (signed - tree.size()) + " are cut off");
         }
-        return new Report(tree.size(), Math.min(signed, tree.size()), notNumbered + Math.max(0, tree.size() - signed), List.copyOf(findings), gaps.stream().map(Gap::words).toList());
+        return new Report(tree.size(), Math.min(signed, tree.size()), notNumbered + Math.max(0, tree.size() - signed),
+                List.copyOf(findings), gaps.stream().map(Gap::words).toList());
     }
 
     private static void check(Leaf leaf, List<String> findings) {
         if (leaf.body().isEmpty()) {
             note(findings, "entry " + leaf.position() + " is removed");
-        } else if (!Arrays.equals(MerkleTree.leafHash(leaf.body().get().getBytes(StandardCharsets.UTF_8)), leaf.hash())) {
+        } else if (!Arrays.equals(MerkleTree.leafHash(leaf.body().get().getBytes(StandardCharsets.UTF_8)),
+                leaf.hash())) {
             note(findings, "entry " + leaf.position() + " was changed: it does not agree with its leaf");
         }
     }

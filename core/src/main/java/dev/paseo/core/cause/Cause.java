@@ -30,16 +30,21 @@ public sealed interface Cause {
     /** As it completes "because of ...". */
     default String sentence() {
         return switch (this) {
-            case Push(String component, String branch, String commit, String by) -> "push " + shorter(commit) + " to " + component + " " + branch + " by " + by;
-            case Tag(String component, String tag, String commit) -> "tag " + tag + " on commit " + shorter(commit) + " of " + component;
-            case Clock(String component, String cron, String zone, Instant at) -> "clock " + cron + " (" + zone + ") of " + component;
-            case Arrival(String component, String version, String how, String by) -> "the arrival of " + component + " " + version + " " + how + (by.isEmpty() ? "" : ", sent by " + by);
-            case Asked(String by, Optional<String> comment) -> "a request by " + by + comment.map(words -> ": \"" + words + "\"").orElse("");
+            case Push(String component, String branch, String commit, String by) -> "push " + shorter(commit) + " to "
+                    + component + " " + branch + " by " + by;
+            case Tag(String component, String tag, String commit) -> "tag " + tag + " on commit " + shorter(commit)
+                    + " of " + component;
+            case Clock(String component, String cron, String zone, Instant at) -> "clock " + cron + " (" + zone
+                    + ") of " + component;
+            case Arrival(String component, String version, String how, String by) -> "the arrival of " + component + " "
+                    + version + " " + how + (by.isEmpty() ? "" : ", sent by " + by);
+            case Asked(String by, Optional<String> comment) -> "a request by " + by
+                    + comment.map(words -> ": \"" + words + "\"").orElse("");
             case Run(String component, long number) -> "run " + component + "#" + number;
-            case Walk(String component, String version, String from) ->
-                    "the walk of " + component + " " + version + (from.isEmpty() ? ", sealed" : ", live in " + from);
-            case Live(String component, String version, String environment, long deployment) ->
-                    component + " " + version + ", live in " + environment + " by deployment " + deployment;
+            case Walk(String component, String version, String from) -> "the walk of " + component + " " + version
+                    + (from.isEmpty() ? ", sealed" : ", live in " + from);
+            case Live(String component, String version, String environment, long deployment) -> component + " "
+                    + version + ", live in " + environment + " by deployment " + deployment;
         };
     }
 

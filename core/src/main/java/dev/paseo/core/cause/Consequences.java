@@ -55,7 +55,8 @@ public final class Consequences {
         List<Node<T>> top = new ArrayList<>();
         for (int at = 0; at < nodes.size(); at++) {
             Node<T> node = nodes.get(at);
-            Optional<Node<T>> above = above(kept.get(things.get(at).cause()), kept).map(named::get).filter(found -> found != node);
+            Optional<Node<T>> above = above(kept.get(things.get(at).cause()), kept).map(named::get)
+                    .filter(found -> found != node);
             above.map(Node::led).orElse(top).add(node);
         }
         return top;
@@ -73,7 +74,7 @@ public final class Consequences {
                 case Cause.Walk(String component, String version, String from) when !from.isEmpty() -> {
                     return Optional.of(live(component, version, from));
                 }
-                default -> { }
+                default -> {}
             }
         }
         return Optional.empty();

@@ -18,7 +18,8 @@ public record Spent(Duration waiting, Duration queueing, Duration working) {
     /** A stretch of work; without an end it goes on. */
     public record Stretch(Instant from, Optional<Instant> to) {}
 
-    public static Spent of(Instant asked, Optional<Instant> began, Optional<Instant> ended, List<Stretch> work, Instant now) {
+    public static Spent of(Instant asked, Optional<Instant> began, Optional<Instant> ended, List<Stretch> work,
+            Instant now) {
         Instant end = ended.orElse(now);
         Instant begin = began.filter(at -> at.isBefore(end)).orElse(end);
         Duration working = Duration.ZERO;

@@ -19,16 +19,19 @@ public final class Cautions {
      * @param held why the place is held and by whom, as {@code by X: "reason"}
      * @param live what is live there
      */
-    public static List<String> of(Kind kind, String place, InLine proposed, Optional<InLine> live, Optional<String> held) {
+    public static List<String> of(Kind kind, String place, InLine proposed, Optional<InLine> live,
+            Optional<String> held) {
         List<String> cautions = new ArrayList<>();
-        held.ifPresent(by -> cautions.add(place + " is held " + by + ". Nothing goes there by itself; this goes past the hold, which stays"));
+        held.ifPresent(by -> cautions.add(
+                place + " is held " + by + ". Nothing goes there by itself; this goes past the hold, which stays"));
         live.ifPresent(now -> {
             if (now.line() == proposed.line() && now.order() == proposed.order()) {
                 if (kind == Kind.PROMOTION) {
                     cautions.add(proposed.number() + " is live there already: this deploys the same version again");
                 }
             } else if (kind != Kind.ROLLBACK && now.line() == proposed.line() && proposed.order() < now.order()) {
-                cautions.add(proposed.number() + " is older than " + now.number() + ", which is live there: this is a step back in the line");
+                cautions.add(proposed.number() + " is older than " + now.number()
+                        + ", which is live there: this is a step back in the line");
             } else if (kind != Kind.ROLLBACK && now.line() != proposed.line()) {
                 cautions.add(proposed.number() + " is of another line than " + now.number() + ", which is live there");
             }

@@ -7,5 +7,7 @@ sealed interface Consequence permits PlaceEffect, Consequence.HostHas {
     record HostHas(long deployment, String host, Content content) implements Consequence {}
 
     /** What a host has after a task: the version being deployed, what was live before, nothing, or nobody knows. */
-    enum Content { THIS_VERSION, PREVIOUS_VERSION, NOTHING, UNKNOWN }
+    enum Content {
+        THIS_VERSION, PREVIOUS_VERSION, NOTHING, UNKNOWN
+    }
 }

@@ -16,7 +16,8 @@ import java.util.Optional;
  * @param changed whether something that is done once for the place has begun
  * @param unsettled the part of the plan, a test of what is live, that failed, so that the walk does not go on from here
  */
-public record Course(List<Movement> plan, int at, Optional<HostTask> running, Optional<Instant> until, int share, Sides sides, int mayFail,
+public record Course(List<Movement> plan, int at, Optional<HostTask> running, Optional<Instant> until, int share,
+        Sides sides, int mayFail,
         boolean changed, Optional<Integer> unsettled) {
 
     /** The side that is filled, and the one that had the traffic before; empty where the place has none. */
@@ -34,7 +35,8 @@ public record Course(List<Movement> plan, int at, Optional<HostTask> running, Op
 
     /** As states were kept before there were plans: installed together, checked together. */
     static Course before(List<HostState> hosts) {
-        return of(Plan.of(Plan.Recipe.PLAIN, hosts.stream().map(host -> new Plan.Host(host.host(), Optional.empty(), false)).toList(),
+        return of(Plan.of(Plan.Recipe.PLAIN,
+                hosts.stream().map(host -> new Plan.Host(host.host(), Optional.empty(), false)).toList(),
                 Optional.empty()), Sides.NONE, 0);
     }
 
@@ -48,7 +50,8 @@ public record Course(List<Movement> plan, int at, Optional<HostTask> running, Op
 
     /** Whether hosts are still to be installed after the part that is being done. */
     boolean moreHosts() {
-        return plan.stream().skip(at + 1L).anyMatch(movement -> movement.what() == Movement.What.INSTALL || movement.what() == Movement.What.VERIFY);
+        return plan.stream().skip(at + 1L).anyMatch(
+                movement -> movement.what() == Movement.What.INSTALL || movement.what() == Movement.What.VERIFY);
     }
 
     Course next() {
@@ -66,7 +69,8 @@ public record Course(List<Movement> plan, int at, Optional<HostTask> running, Op
 
     /** The test that is being made has failed: what comes after the walk's going on is next. */
     Course unsettling() {
-        return new Course(plan, settling() + 1, Optional.empty(), Optional.empty(), share, sides, mayFail, changed, Optional.of(at));
+        return new Course(plan, settling() + 1, Optional.empty(), Optional.empty(), share, sides, mayFail, changed,
+                Optional.of(at));
     }
 
     Course running(HostTask task) {

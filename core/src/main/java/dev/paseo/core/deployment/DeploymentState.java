@@ -20,7 +20,8 @@ import org.jspecify.annotations.Nullable;
  */
 public record DeploymentState(
         long id, String version, long line, long order, Kind kind, boolean automatic, DeploymentStatus status,
-        List<HostState> hosts, OnFailure onFailure, WayBack wayBack, Optional<String> ending, Course course, Terms terms) {
+        List<HostState> hosts, OnFailure onFailure, WayBack wayBack, Optional<String> ending, Course course,
+        Terms terms) {
 
     /** What a failure leads to. */
     public enum OnFailure { UNDO, STOP }
@@ -44,13 +45,16 @@ public record DeploymentState(
      * @param takesOver       although automatic, it does not wait until what is live has been watched and tested
      * @param unchecked       its recipe has no checks of a host: one that has it is good
      */
-    public record Terms(boolean emergency, Optional<Long> noWayBackBefore, boolean takesOver, Optional<Boolean> unchecked) {
+    public record Terms(boolean emergency, Optional<Long> noWayBackBefore, boolean takesOver,
+            Optional<Boolean> unchecked) {
         public static final Terms PLAIN = new Terms(false, Optional.empty(), false, Optional.empty());
     }
 
     /** A state kept before there were plans has neither course nor terms. */
-    public DeploymentState(long id, String version, long line, long order, Kind kind, boolean automatic, DeploymentStatus status,
-            List<HostState> hosts, OnFailure onFailure, WayBack wayBack, Optional<String> ending, @Nullable Course course, @Nullable Terms terms) {
+    public DeploymentState(long id, String version, long line, long order, Kind kind, boolean automatic,
+            DeploymentStatus status,
+            List<HostState> hosts, OnFailure onFailure, WayBack wayBack, Optional<String> ending,
+            @Nullable Course course, @Nullable Terms terms) {
         this.id = id;
         this.version = version;
         this.line = line;
@@ -67,7 +71,8 @@ public record DeploymentState(
     }
 
     public DeploymentState to(DeploymentStatus next) {
-        return new DeploymentState(id, version, line, order, kind, automatic, next, hosts, onFailure, wayBack, ending, course, terms);
+        return new DeploymentState(id, version, line, order, kind, automatic, next, hosts, onFailure, wayBack, ending,
+                course, terms);
     }
 
     DeploymentState because(String why) {
@@ -76,7 +81,8 @@ public record DeploymentState(
     }
 
     DeploymentState withEnding(String words) {
-        return new DeploymentState(id, version, line, order, kind, automatic, status, hosts, onFailure, wayBack, Optional.of(words), course, terms);
+        return new DeploymentState(id, version, line, order, kind, automatic, status, hosts, onFailure, wayBack,
+                Optional.of(words), course, terms);
     }
 
     DeploymentState withHost(String name, UnaryOperator<HostState> change) {
@@ -84,11 +90,13 @@ public record DeploymentState(
     }
 
     DeploymentState withHosts(List<HostState> changed) {
-        return new DeploymentState(id, version, line, order, kind, automatic, status, changed, onFailure, wayBack, ending, course, terms);
+        return new DeploymentState(id, version, line, order, kind, automatic, status, changed, onFailure, wayBack,
+                ending, course, terms);
     }
 
     DeploymentState on(Course next) {
-        return new DeploymentState(id, version, line, order, kind, automatic, status, hosts, onFailure, wayBack, ending, next, terms);
+        return new DeploymentState(id, version, line, order, kind, automatic, status, hosts, onFailure, wayBack, ending,
+                next, terms);
     }
 
     /** The same request, with the plan that it would follow if it began now. */
@@ -99,15 +107,18 @@ public record DeploymentState(
     /** The same request with what is live now to go back to. */
     DeploymentState backTo(Optional<PlaceSnapshot.Live> live) {
         WayBack back = live.map(now -> barred(now) ? WayBack.BARRED : WayBack.PREVIOUS).orElse(wayBack);
-        return new DeploymentState(id, version, line, order, kind, automatic, status, hosts, onFailure, back, ending, course, terms);
+        return new DeploymentState(id, version, line, order, kind, automatic, status, hosts, onFailure, back, ending,
+                course, terms);
     }
 
     DeploymentState goingBackBy(WayBack way) {
-        return new DeploymentState(id, version, line, order, kind, automatic, status, hosts, onFailure, way, ending, course, terms);
+        return new DeploymentState(id, version, line, order, kind, automatic, status, hosts, onFailure, way, ending,
+                course, terms);
     }
 
     private boolean barred(PlaceSnapshot.Live live) {
-        return terms.noWayBackBefore().filter(bar -> new NoWayBack(line, bar).bars(live.line(), live.order())).isPresent();
+        return terms.noWayBackBefore().filter(bar -> new NoWayBack(line, bar).bars(live.line(), live.order()))
+                .isPresent();
     }
 
     public Optional<HostState> host(String name) {
@@ -133,11 +144,14 @@ public record DeploymentState(
 
     /** The condition over facts that has to hold before it goes on. */
     public Optional<String> factsAsked() {
-        return status.active() && ending.isEmpty() ? course.now().filter(part -> part.what() == Movement.What.FACTS).flatMap(Movement::name) : Optional.empty();
+        return status.active() && ending.isEmpty()
+                ? course.now().filter(part -> part.what() == Movement.What.FACTS).flatMap(Movement::name)
+                : Optional.empty();
     }
 
     /** Whether it is live and one of its hosts is being brought to it again. */
     public boolean tending() {
-        return status == DeploymentStatus.LIVE && hosts.stream().anyMatch(host -> host.phase() == Phase.INSTALLING || host.phase() == Phase.CHECKING);
+        return status == DeploymentStatus.LIVE
+                && hosts.stream().anyMatch(host -> host.phase() == Phase.INSTALLING || host.phase() == Phase.CHECKING);
     }
 }

@@ -2,7 +2,8 @@ package dev.paseo.core.deployment;
 
 /** The states of a deployment. */
 public enum DeploymentStatus {
-    WAITING, QUEUED, DEPLOYING, CHECKING, LIVE, REPLACED, UNDOING, UNDONE, REMOVED, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN, OVERTAKEN;
+    WAITING, QUEUED, DEPLOYING, CHECKING, LIVE, REPLACED, UNDOING, UNDONE, REMOVED, STOPPED, FAILED, REJECTED, EXPIRED,
+    WITHDRAWN, OVERTAKEN;
 
     /** Whether hosts are being changed: a place has at most one such deployment. */
     public boolean active() {

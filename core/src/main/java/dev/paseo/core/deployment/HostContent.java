@@ -22,7 +22,10 @@ public record HostContent(String version, Map<String, String> variables, Map<Str
         secrets = Map.copyOf(secrets);
     }
 
-    /** Of the revisions recorded for a place, as {@code NAME} and as {@code NAME@host}, those that reach this host: its own beat the place's. */
+    /**
+     * Of the revisions recorded for a place, as {@code NAME} and as {@code NAME@host}, those that reach this host: its
+     * own beat the place's.
+     */
     public static Map<String, Long> revisions(Map<String, Long> recorded, String host) {
         Map<String, Long> revisions = new LinkedHashMap<>();
         recorded.forEach((name, revision) -> {
@@ -35,7 +38,9 @@ public record HostContent(String version, Map<String, String> variables, Map<Str
 
     /** The names of the variables and secrets that are not as in the other, in alphabetical order. */
     public List<String> settingsUnlike(HostContent other) {
-        return new ArrayList<>(new TreeSet<>(Stream.concat(unlike(variables, other.variables).stream(), unlike(secrets, other.secrets).stream()).toList()));
+        return new ArrayList<>(new TreeSet<>(
+                Stream.concat(unlike(variables, other.variables).stream(), unlike(secrets, other.secrets).stream())
+                        .toList()));
     }
 
     private static <T> List<String> unlike(Map<String, T> mine, Map<String, T> others) {

@@ -19,6 +19,7 @@ public final class HostDoubt {
     /** The one deployment that what was found fits; empty where it fits none, or more than one. */
     public static OptionalLong settled(List<Candidate> candidates) {
         List<Candidate> fitting = candidates.stream().filter(Candidate::fits).toList();
-        return fitting.size() == 1 && fitting.getFirst().asked() ? OptionalLong.of(fitting.getFirst().deployment()) : OptionalLong.empty();
+        return fitting.size() == 1 && fitting.getFirst().asked() ? OptionalLong.of(fitting.getFirst().deployment())
+                : OptionalLong.empty();
     }
 }

@@ -13,7 +13,8 @@ import java.util.Optional;
  * @param drift          in which way its files are not those that were deployed
  * @param driftedSince   from when on
  */
-public record HostHealth(int failures, Optional<Instant> unhealthySince, Optional<String> drift, Optional<Instant> driftedSince) {
+public record HostHealth(int failures, Optional<Instant> unhealthySince, Optional<String> drift,
+        Optional<Instant> driftedSince) {
 
     /** Nobody has looked yet. */
     public static final HostHealth UNSEEN = new HostHealth(0, Optional.empty(), Optional.empty(), Optional.empty());
@@ -39,7 +40,8 @@ public record HostHealth(int failures, Optional<Instant> unhealthySince, Optiona
     /** After one more look. */
     public HostHealth seen(boolean failing, Optional<String> differing, Instant now) {
         int inARow = failing ? failures + 1 : 0;
-        return new HostHealth(inARow, inARow < UNHEALTHY ? Optional.empty() : unhealthySince.or(() -> Optional.of(now)), differing,
+        return new HostHealth(inARow, inARow < UNHEALTHY ? Optional.empty() : unhealthySince.or(() -> Optional.of(now)),
+                differing,
                 differing.isEmpty() ? Optional.empty() : driftedSince.or(() -> Optional.of(now)));
     }
 

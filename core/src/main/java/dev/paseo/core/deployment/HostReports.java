@@ -13,9 +13,11 @@ final class HostReports {
     private HostReports() {}
 
     /** Empty where that task is not running there. */
-    static Optional<Step> reported(DeploymentState deployment, String name, HostTask task, HostOutcome outcome, Instant now) {
+    static Optional<Step> reported(DeploymentState deployment, String name, HostTask task, HostOutcome outcome,
+            Instant now) {
         if (task.ofPlace()) {
-            return deployment.course().running().filter(task::equals).map(running -> ofPlace(deployment, task, outcome, now));
+            return deployment.course().running().filter(task::equals)
+                    .map(running -> ofPlace(deployment, task, outcome, now));
         }
         return deployment.host(name).filter(host -> host.phase() == Onward.busyWith(task)).map(host -> switch (task) {
             case INSTALL -> installed(deployment, name, outcome, now);
@@ -31,19 +33,24 @@ final class HostReports {
             return Retreat.trafficIsBack(deployment, outcome);
         }
         List<Consequence> effects = new ArrayList<>();
-        boolean began = outcome instanceof HostOutcome.Done || outcome instanceof HostOutcome.Failed(String why, boolean touched) && touched;
+        boolean began = outcome instanceof HostOutcome.Done
+                || outcome instanceof HostOutcome.Failed(String why, boolean touched) && touched;
         boolean once = task == HostTask.ONCE_BEFORE || task == HostTask.ONCE_AFTER;
         Course course = once && began ? deployment.course().idle().changing() : deployment.course().idle();
         int share = course.now().map(Movement::share).orElse(0);
         return switch (outcome) {
-            case HostOutcome.Done() -> Onward.advance(deployment.on(task == HostTask.TRAFFIC ? course.sharing(share) : course), now, effects);
-            case HostOutcome.Failed(String reason, boolean touched) when task == HostTask.TEST && deployment.ending().isEmpty() -> {
+            case HostOutcome.Done() -> Onward
+                    .advance(deployment.on(task == HostTask.TRAFFIC ? course.sharing(share) : course), now, effects);
+            case HostOutcome.Failed(String reason, boolean touched) when task == HostTask.TEST
+                    && deployment.ending().isEmpty() -> {
                 effects.add(new PlaceEffect.NotSettled(deployment.id(), reason));
                 yield Onward.enter(deployment.on(course.unsettling()), now, effects);
             }
             case HostOutcome.Failed(String reason, boolean touched) ->
                     // Traffic whose moving failed half way is moved back too.
-                    fail(deployment.on(task == HostTask.TRAFFIC && touched ? course.sharing(Math.max(1, share)) : course), words(task) + ": " + reason, now, effects);
+                    fail(deployment
+                            .on(task == HostTask.TRAFFIC && touched ? course.sharing(Math.max(1, share)) : course),
+                            words(task) + ": " + reason, now, effects);
         };
     }
 
@@ -62,8 +69,10 @@ final class HostReports {
             case HostOutcome.Done() -> {
                 effects.add(new Consequence.HostHas(deployment.id(), name, Content.THIS_VERSION));
                 boolean unchecked = deployment.terms().unchecked().orElse(false);
-                DeploymentState there = deployment.withHost(name, host -> host.touchedTo(unchecked ? Phase.GOOD : Phase.INSTALLED));
-                yield tended(deployment) && !unchecked ? Onward.onHosts(there, List.of(name), HostTask.CHECK, effects) : Onward.advance(there, now, effects);
+                DeploymentState there = deployment.withHost(name,
+                        host -> host.touchedTo(unchecked ? Phase.GOOD : Phase.INSTALLED));
+                yield tended(deployment) && !unchecked ? Onward.onHosts(there, List.of(name), HostTask.CHECK, effects)
+                        : Onward.advance(there, now, effects);
             }
             case HostOutcome.Failed(String reason, boolean touched) -> {
                 if (touched) {
@@ -85,7 +94,8 @@ final class HostReports {
                 DeploymentState good = deployment.withHost(name, host -> host.to(Phase.GOOD));
                 yield Onward.advance(good, now, effects);
             }
-            case HostOutcome.Failed(String reason, boolean touched) -> failedOn(deployment, name, reason, touchedBefore(deployment, name), now, effects);
+            case HostOutcome.Failed(String reason, boolean touched) -> failedOn(deployment, name, reason,
+                    touchedBefore(deployment, name), now, effects);
         };
     }
 
@@ -95,7 +105,8 @@ final class HostReports {
     }
 
     /** One host has failed: told where it is being tended, borne where the strategy bears it, else the way back. */
-    private static Step failedOn(DeploymentState deployment, String name, String reason, boolean touched, Instant now, List<Consequence> effects) {
+    private static Step failedOn(DeploymentState deployment, String name, String reason, boolean touched, Instant now,
+            List<Consequence> effects) {
         DeploymentState failed = deployment.withHost(name, host -> host.failed(reason, touched));
         if (tended(deployment)) {
             return Onward.advance(failed, now, effects);
@@ -107,9 +118,10 @@ final class HostReports {
     private static Step watched(DeploymentState deployment, String name, HostOutcome outcome, Instant now) {
         List<Consequence> effects = new ArrayList<>();
         return switch (outcome) {
-            case HostOutcome.Done() -> Onward.advance(deployment.withHost(name, host -> host.to(Phase.GOOD)), now, effects);
-            case HostOutcome.Failed(String reason, boolean touched) ->
-                    fail(deployment.withHost(name, host -> host.failed(reason, false)), name + ": " + reason, now, effects);
+            case HostOutcome.Done() -> Onward.advance(deployment.withHost(name, host -> host.to(Phase.GOOD)), now,
+                    effects);
+            case HostOutcome.Failed(String reason, boolean touched) -> fail(
+                    deployment.withHost(name, host -> host.failed(reason, false)), name + ": " + reason, now, effects);
         };
     }
 
@@ -122,12 +134,16 @@ final class HostReports {
             }
             case HostOutcome.Failed(String reason, boolean touched) -> {
                 effects.add(new Consequence.HostHas(deployment.id(), name, Content.UNKNOWN));
-                yield Onward.advance(deployment.withHost(name, host -> host.failed("could not be cleared: " + reason, false).to(Phase.LEFT)), now, effects);
+                yield Onward.advance(
+                        deployment.withHost(name,
+                                host -> host.failed("could not be cleared: " + reason, false).to(Phase.LEFT)),
+                        now, effects);
             }
         };
     }
 
-    private static Step undone(DeploymentState deployment, String name, HostTask task, HostOutcome outcome, Instant now) {
+    private static Step undone(DeploymentState deployment, String name, HostTask task, HostOutcome outcome,
+            Instant now) {
         List<Consequence> effects = new ArrayList<>();
         return switch (outcome) {
             case HostOutcome.Done() -> {
@@ -137,12 +153,16 @@ final class HostReports {
             }
             case HostOutcome.Failed(String reason, boolean touched) -> {
                 effects.add(new Consequence.HostHas(deployment.id(), name, Content.UNKNOWN));
-                yield Onward.advance(deployment.withHost(name, host -> host.failed("could not be undone: " + reason, true).to(Phase.LEFT)), now, effects);
+                yield Onward.advance(
+                        deployment.withHost(name,
+                                host -> host.failed("could not be undone: " + reason, true).to(Phase.LEFT)),
+                        now, effects);
             }
         };
     }
 
     private static Step fail(DeploymentState deployment, String why, Instant now, List<Consequence> effects) {
-        return deployment.ending().isPresent() ? Onward.advance(deployment, now, effects) : Retreat.begin(deployment, why, false, effects);
+        return deployment.ending().isPresent() ? Onward.advance(deployment, now, effects)
+                : Retreat.begin(deployment, why, false, effects);
     }
 }

@@ -31,7 +31,10 @@ public record HostState(String host, Phase phase, boolean touched, Optional<Stri
         return new HostState(host, Phase.GOOD, false, Optional.empty());
     }
 
-    /** It was in maintenance, or never took what it was to do, and catches up by itself. One whose recipe failed waits for a person. */
+    /**
+     * It was in maintenance, or never took what it was to do, and catches up by itself. One whose recipe failed waits
+     * for a person.
+     */
     public boolean late() {
         return phase == Phase.AWAY || phase == Phase.FAILED && !touched;
     }

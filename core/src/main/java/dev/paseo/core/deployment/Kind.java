@@ -9,7 +9,9 @@ public enum Kind {
         return this == PROMOTION;
     }
 
-    /** Whether a passage goes on once it has stayed live and been tested: a redeploy makes good what a failed test kept. */
+    /**
+     * Whether a passage goes on once it has stayed live and been tested: a redeploy makes good what a failed test kept.
+     */
     boolean settlesPassage() {
         return this == PROMOTION || this == REDEPLOY;
     }

@@ -1,7 +1,8 @@
 package dev.paseo.core.deployment;
 
 /**
- * An irreversible change came with a version of a line: nothing before that version is gone back to, and nothing of another line.
+ * An irreversible change came with a version of a line: nothing before that version is gone back to, and nothing of
+ * another line.
  *
  * @param order the version's position in its line
  */

@@ -66,13 +66,15 @@ final class Onward {
             case VERIFY -> onHosts(checking(deployment), movement.hosts(), HostTask.CHECK, effects);
             case CLEAR -> onHosts(deployment, movement.hosts(), HostTask.CLEAR, effects);
             case WATCH -> {
-                List<String> good = deployment.hosts().stream().filter(host -> host.phase() == Phase.GOOD).map(HostState::host).toList();
+                List<String> good = deployment.hosts().stream().filter(host -> host.phase() == Phase.GOOD)
+                        .map(HostState::host).toList();
                 Step hosts = onHosts(deployment, good, HostTask.WATCH, effects);
                 boolean whole = deployment.course().plan().stream().anyMatch(each -> each.what() == What.WHOLE)
                         && deployment.status() == DeploymentStatus.LIVE;
                 yield whole ? once(hosts.deployment(), HostTask.WATCH_WHOLE, effects) : hosts;
             }
-            case PAUSE -> new Step(deployment.on(deployment.course().until(now.plus(movement.length().orElseThrow()))), effects);
+            case PAUSE -> new Step(deployment.on(deployment.course().until(now.plus(movement.length().orElseThrow()))),
+                    effects);
             case QUESTION, FACTS, LIVE, SETTLED -> new Step(deployment, effects);
         };
     }
@@ -101,13 +103,15 @@ final class Onward {
             case WATCH -> Phase.WATCHED;
             case CLEAR -> Phase.CLEARING;
             case UNDO, REMOVE -> Phase.UNDOING;
-            case ONCE_BEFORE, ONCE_AFTER, TRAFFIC, TRAFFIC_BACK, WHOLE, WATCH_WHOLE, TEST -> throw new IllegalArgumentException(task + " is of no host");
+            case ONCE_BEFORE, ONCE_AFTER, TRAFFIC, TRAFFIC_BACK, WHOLE, WATCH_WHOLE,
+                    TEST -> throw new IllegalArgumentException(task + " is of no host");
         };
     }
 
     /** Once no host is to be installed any more, what is left is checking. */
     private static DeploymentState checking(DeploymentState deployment) {
-        return deployment.status() == DeploymentStatus.DEPLOYING && !deployment.course().moreHosts() ? deployment.to(DeploymentStatus.CHECKING) : deployment;
+        return deployment.status() == DeploymentStatus.DEPLOYING && !deployment.course().moreHosts()
+                ? deployment.to(DeploymentStatus.CHECKING) : deployment;
     }
 
     /** A host of the part that is being done has ended its task: with the last of them, the next begins. */
@@ -121,15 +125,18 @@ final class Onward {
         Movement movement = deployment.course().now().get();
         List<String> installed = deployment.hosts().stream().filter(host -> movement.hosts().contains(host.host()))
                 .filter(host -> host.phase() == Phase.INSTALLED).map(HostState::host).toList();
-        return installed.isEmpty() ? next(deployment, now, effects) : onHosts(checking(deployment), installed, HostTask.CHECK, effects);
+        return installed.isEmpty() ? next(deployment, now, effects)
+                : onHosts(checking(deployment), installed, HostTask.CHECK, effects);
     }
 
     /** A live deployment brings these hosts to itself again. */
     static Step tend(DeploymentState deployment, List<String> names) {
         List<HostState> hosts = new ArrayList<>(deployment.hosts());
-        names.stream().filter(name -> deployment.host(name).isEmpty()).forEach(name -> hosts.add(HostState.ahead(name)));
+        names.stream().filter(name -> deployment.host(name).isEmpty())
+                .forEach(name -> hosts.add(HostState.ahead(name)));
         UnaryOperator<HostState> anew = host -> names.contains(host.host()) ? host.anew(Phase.AHEAD) : host;
-        return onHosts(deployment.withHosts(hosts.stream().map(anew).toList()), names, HostTask.INSTALL, new ArrayList<>());
+        return onHosts(deployment.withHosts(hosts.stream().map(anew).toList()), names, HostTask.INSTALL,
+                new ArrayList<>());
     }
 
     /** Another deployment begins: what is still done for this live one ends. */

@@ -39,7 +39,8 @@ public sealed interface PlaceEvent {
      * @param order the version's position in its line
      * @param hosts all hosts of the place; those of the first side that is named have it
      */
-    record Recorded(long deployment, String version, long line, long order, List<Plan.Host> hosts) implements PlaceEvent {}
+    record Recorded(long deployment, String version, long line, long order,
+            List<Plan.Host> hosts) implements PlaceEvent {}
 
     /** Nobody knew what the host has; what is on it is what this deployment gives. */
     record Found(String host, long deployment) implements PlaceEvent {}

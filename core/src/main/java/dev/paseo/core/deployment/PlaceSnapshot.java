@@ -13,12 +13,14 @@ import java.util.stream.Stream;
  * One component in one environment, as far as deciding needs it.
  *
  * @param live     what is live
- * @param open     the deployments that have not ended, and the live one, in the order of their requests; those that ended by
+ * @param open     the deployments that have not ended, and the live one, in the order of their requests; those that
+ *                 ended by
  *                 the last decision too
  * @param replaces what was live when a deployment began, and is live again where that one is undone, by its number
  * @param hosts    what each host has, by its name; one that is not in it has nothing
  */
-public record PlaceSnapshot(Optional<Live> live, List<DeploymentState> open, Map<Long, Live> replaces, Map<String, Has> hosts) {
+public record PlaceSnapshot(Optional<Live> live, List<DeploymentState> open, Map<Long, Live> replaces,
+        Map<String, Has> hosts) {
 
     /** Nothing was ever there. */
     public static final PlaceSnapshot EMPTY = new PlaceSnapshot(Optional.empty(), List.of());
@@ -60,7 +62,8 @@ public record PlaceSnapshot(Optional<Live> live, List<DeploymentState> open, Map
 
     PlaceSnapshot with(DeploymentState changed) {
         return new PlaceSnapshot(live,
-                open.stream().map(deployment -> deployment.id() == changed.id() ? changed : deployment).toList(), replaces, hosts);
+                open.stream().map(deployment -> deployment.id() == changed.id() ? changed : deployment).toList(),
+                replaces, hosts);
     }
 
     PlaceSnapshot plus(DeploymentState added) {
@@ -74,15 +77,21 @@ public record PlaceSnapshot(Optional<Live> live, List<DeploymentState> open, Map
         return new PlaceSnapshot(live, open, known, hosts).with(now);
     }
 
-    /** It is live from now on, and what was live before is replaced; one without sides leaves the traffic where it was. */
+    /**
+     * It is live from now on, and what was live before is replaced; one without sides leaves the traffic where it was.
+     */
     PlaceSnapshot living(DeploymentState now) {
-        PlaceSnapshot replaced = live.flatMap(before -> deployment(before.deployment())).filter(before -> before.id() != now.id() && before.status() == DeploymentStatus.LIVE)
+        PlaceSnapshot replaced = live.flatMap(before -> deployment(before.deployment()))
+                .filter(before -> before.id() != now.id() && before.status() == DeploymentStatus.LIVE)
                 .map(before -> with(before.to(DeploymentStatus.REPLACED))).orElse(this);
         Optional<String> side = now.course().sides().filled().or(() -> live.flatMap(Live::side));
         return replaced.nowLive(Optional.of(new Live(now.id(), now.version(), now.line(), now.order(), side)));
     }
 
-    /** It was live and is no more: what it replaced is live again, on the side that had the traffic; or nothing, where it was removed. */
+    /**
+     * It was live and is no more: what it replaced is live again, on the side that had the traffic; or nothing, where
+     * it was removed.
+     */
     PlaceSnapshot takenBack(DeploymentState gone) {
         Optional<String> side = gone.course().sides().before().or(() -> live.flatMap(Live::side));
         return nowLive(gone.wayBack().removes() ? Optional.empty() : Optional.ofNullable(replaces.get(gone.id()))
@@ -99,16 +108,19 @@ public record PlaceSnapshot(Optional<Live> live, List<DeploymentState> open, Map
         known.remove(has.host());
         switch (has.content()) {
             case THIS_VERSION -> known.put(has.host(), new Has(has.deployment(), true, now));
-            case PREVIOUS_VERSION -> Optional.ofNullable(replaces.get(has.deployment())).ifPresent(before -> known.put(has.host(), new Has(before.deployment(), true, now)));
+            case PREVIOUS_VERSION -> Optional.ofNullable(replaces.get(has.deployment()))
+                    .ifPresent(before -> known.put(has.host(), new Has(before.deployment(), true, now)));
             case UNKNOWN -> known.put(has.host(), new Has(has.deployment(), false, now));
-            case NOTHING -> { }
+            case NOTHING -> {}
         }
         return new PlaceSnapshot(live, open, replaces, known);
     }
 
     /** The same with other plans for those that have not begun. */
     public PlaceSnapshot planned(UnaryOperator<DeploymentState> plan) {
-        return new PlaceSnapshot(live, open.stream().map(deployment -> deployment.status().ahead() ? plan.apply(deployment) : deployment).toList(), replaces, hosts);
+        return new PlaceSnapshot(live, open.stream()
+                .map(deployment -> deployment.status().ahead() ? plan.apply(deployment) : deployment).toList(),
+                replaces, hosts);
     }
 
     /** When time alone will move something. */

@@ -16,14 +16,16 @@ public final class Plan {
      *
      * @param keepChecking how long going live can still be taken back by its checks
      */
-    public record Recipe(Strategy strategy, boolean onceBefore, boolean onceAfter, boolean whole, Optional<Duration> keepChecking,
+    public record Recipe(Strategy strategy, boolean onceBefore, boolean onceAfter, boolean whole,
+            Optional<Duration> keepChecking,
             List<String> tests) {
         public Recipe {
             tests = List.copyOf(tests);
         }
 
         /** Together, and nothing else. */
-        public static final Recipe PLAIN = new Recipe(new Strategy.Together(), false, false, false, Optional.empty(), List.of());
+        public static final Recipe PLAIN = new Recipe(new Strategy.Together(), false, false, false, Optional.empty(),
+                List.of());
     }
 
     /**
@@ -77,7 +79,8 @@ public final class Plan {
         recipe.keepChecking().ifPresent(length -> plan.add(Movement.lasting(What.WATCH, length)));
         recipe.tests().forEach(test -> plan.add(Movement.test(test)));
         plan.add(Movement.of(What.SETTLED));
-        List<String> old = hosts.stream().filter(host -> liveSide.isPresent() && host.side().equals(liveSide)).map(Host::name).toList();
+        List<String> old = hosts.stream().filter(host -> liveSide.isPresent() && host.side().equals(liveSide))
+                .map(Host::name).toList();
         if (oldSideStays.isPositive() && !old.isEmpty()) {
             plan.add(Movement.lasting(What.PAUSE, oldSideStays));
             plan.add(Movement.hosts(What.CLEAR, old));
@@ -87,7 +90,8 @@ public final class Plan {
 
     /** Where the place has no sides, there is nothing to switch between. */
     public static Strategy fitting(Strategy strategy, List<Host> hosts) {
-        return strategy.sided() && hosts.stream().allMatch(host -> host.side().isEmpty()) ? new Strategy.Together() : strategy;
+        return strategy.sided() && hosts.stream().allMatch(host -> host.side().isEmpty()) ? new Strategy.Together()
+                : strategy;
     }
 
     /** How many of these hosts may fail: never all of them, or a version that works nowhere would be live. */
@@ -119,7 +123,8 @@ public final class Plan {
 
     /** The side that a deployment fills: not the live one, else the first. Empty where the place has no sides. */
     public static Optional<String> idleSide(List<Host> hosts, Optional<String> liveSide) {
-        return hosts.stream().flatMap(host -> host.side().stream()).filter(side -> !Optional.of(side).equals(liveSide)).findFirst();
+        return hosts.stream().flatMap(host -> host.side().stream()).filter(side -> !Optional.of(side).equals(liveSide))
+                .findFirst();
     }
 
     private static void share(Strategy.Share share, List<Movement> plan) {
@@ -140,7 +145,10 @@ public final class Plan {
         }
         List<String> sides = hosts.stream().flatMap(host -> host.side().stream()).distinct().toList();
         boolean every = hosts.stream().noneMatch(host -> host.side().isEmpty());
-        return sides.size() == 2 && every ? Optional.empty() : Optional.of("its strategy fills one side while the other has the traffic: "
-                + "every host there needs a side, of two in all, but " + (every ? "there is only " : "some have none, and the others are on ") + String.join(", ", sides));
+        return sides.size() == 2 && every ? Optional.empty()
+                : Optional.of("its strategy fills one side while the other has the traffic: "
+                        + "every host there needs a side, of two in all, but "
+                        + (every ? "there is only " : "some have none, and the others are on ")
+                        + String.join(", ", sides));
     }
 }

@@ -15,7 +15,8 @@ import java.util.function.BooleanSupplier;
  * @param after     how long without a push; empty: for ever
  * @param promotion the environment where its work, once live, ends it; empty: none
  */
-public record PreviewEnd(String component, boolean retired, String branch, boolean gone, Instant pushedAt, Optional<Duration> after, Optional<String> promotion) {
+public record PreviewEnd(String component, boolean retired, String branch, boolean gone, Instant pushedAt,
+        Optional<Duration> after, Optional<String> promotion) {
 
     /**
      * Why it is taken away now; empty where it stays.
@@ -33,7 +34,8 @@ public record PreviewEnd(String component, boolean retired, String branch, boole
         if (over.isPresent()) {
             return Optional.of("nothing was pushed to " + branch + " for " + words(over.get()));
         }
-        return promotion.filter(environment -> promoted.getAsBoolean()).map(environment -> "the work of " + branch + " is live in " + environment);
+        return promotion.filter(environment -> promoted.getAsBoolean())
+                .map(environment -> "the work of " + branch + " is live in " + environment);
     }
 
     private static String words(Duration length) {

@@ -23,13 +23,15 @@ final class Retreat {
 
     /** What is live is removed from every host, also where an earlier removal failed. */
     static Step remove(DeploymentState live, String why, List<Consequence> effects) {
-        List<HostState> again = live.hosts().stream().map(host -> host.phase() == Phase.LEFT ? host.anew(Phase.GOOD) : host).toList();
-        return back(live.withHosts(again).goingBackBy(WayBack.TAKEN_AWAY).because(why).to(DeploymentStatus.UNDOING), effects);
+        List<HostState> again = live.hosts().stream()
+                .map(host -> host.phase() == Phase.LEFT ? host.anew(Phase.GOOD) : host).toList();
+        return back(live.withHosts(again).goingBackBy(WayBack.TAKEN_AWAY).because(why).to(DeploymentStatus.UNDOING),
+                effects);
     }
 
     static void stopAll(DeploymentState deployment, List<Consequence> effects) {
-        deployment.hosts().stream().filter(host -> host.phase().busy()).forEach(host ->
-                effects.add(new PlaceEffect.StopTask(deployment.id(), host.host())));
+        deployment.hosts().stream().filter(host -> host.phase().busy())
+                .forEach(host -> effects.add(new PlaceEffect.StopTask(deployment.id(), host.host())));
         deployment.course().running().ifPresent(task -> effects.add(new PlaceEffect.StopTask(deployment.id(), "")));
     }
 
@@ -52,7 +54,9 @@ final class Retreat {
         return nextHost(deployment, effects);
     }
 
-    /** No host was touched. What {@code once-before} did when it failed nobody knows; what it did when it passed stays. */
+    /**
+     * No host was touched. What {@code once-before} did when it failed nobody knows; what it did when it passed stays.
+     */
     private static DeploymentStatus untouched(DeploymentState deployment) {
         if (!deployment.course().changed()) {
             return DeploymentStatus.FAILED;
@@ -68,7 +72,8 @@ final class Retreat {
 
     private static Step nextHost(DeploymentState deployment, List<Consequence> effects) {
         Optional<HostState> next = deployment.hosts().reversed().stream()
-                .filter(host -> host.touched() && host.phase() != Phase.UNDONE && host.phase() != Phase.LEFT).findFirst();
+                .filter(host -> host.touched() && host.phase() != Phase.UNDONE && host.phase() != Phase.LEFT)
+                .findFirst();
         if (next.isEmpty()) {
             boolean left = deployment.hosts().stream().anyMatch(host -> host.phase() == Phase.LEFT);
             return ended(deployment, left ? DeploymentStatus.STOPPED : DeploymentStatus.UNDONE, effects);
@@ -80,7 +85,8 @@ final class Retreat {
 
     private static Step ended(DeploymentState deployment, DeploymentStatus status, List<Consequence> effects) {
         boolean takenAway = status == DeploymentStatus.UNDONE && deployment.wayBack() == WayBack.TAKEN_AWAY;
-        boolean wasLive = deployment.course().plan().stream().limit(deployment.course().at()).anyMatch(each -> each.what() == What.LIVE);
+        boolean wasLive = deployment.course().plan().stream().limit(deployment.course().at())
+                .anyMatch(each -> each.what() == What.LIVE);
         if (wasLive && status == DeploymentStatus.UNDONE) {
             effects.add(new PlaceEffect.TakenBack(deployment.id()));
         }

@@ -18,7 +18,8 @@ public final class RollbackTarget {
      * @param line     of its version
      * @param order    its version's position in that line
      */
-    public record Past(long deployment, String version, Kind kind, Optional<Long> replaced, boolean undone, boolean blocked, long line, long order) {}
+    public record Past(long deployment, String version, Kind kind, Optional<Long> replaced, boolean undone,
+            boolean blocked, long line, long order) {}
 
     /**
      * A version that somebody wants to go back to.
@@ -34,10 +35,13 @@ public final class RollbackTarget {
             return Optional.of(wanted.target() + " is what is live there; to deploy it again, redeploy");
         }
         if (!wanted.wasLive()) {
-            return Optional.of(wanted.target() + " was never live in " + wanted.environment() + ": that is no rollback but a promotion");
+            return Optional.of(wanted.target() + " was never live in " + wanted.environment()
+                    + ": that is no rollback but a promotion");
         }
-        return wanted.barred().map(change -> "there is no way back from " + wanted.live() + " to " + wanted.target() + ": an irreversible change came with "
-                + change + "; deploy a version with a fix to " + wanted.environment());
+        return wanted.barred()
+                .map(change -> "there is no way back from " + wanted.live() + " to " + wanted.target()
+                        + ": an irreversible change came with "
+                        + change + "; deploy a version with a fix to " + wanted.environment());
     }
 
     /**
@@ -53,7 +57,8 @@ public final class RollbackTarget {
         for (Past each : past) {
             if (each.undone() || leftByRollback.contains(each.deployment())) {
                 out.add(each.version());
-            } else if (!each.blocked() && !out.contains(each.version()) && bar.filter(no -> no.bars(each.line(), each.order())).isEmpty()) {
+            } else if (!each.blocked() && !out.contains(each.version())
+                    && bar.filter(no -> no.bars(each.line(), each.order())).isEmpty()) {
                 return Optional.of(each);
             }
             if (each.kind() == Kind.ROLLBACK) {

@@ -23,7 +23,8 @@ public sealed interface Strategy {
     /**
      * The side without traffic is filled and checked, then gets all of the traffic.
      *
-     * @param oldSideStays how long the other side keeps what it has, for an instant way back; zero: until the next deployment
+     * @param oldSideStays how long the other side keeps what it has, for an instant way back; zero: until the next
+     *                     deployment
      */
     record BlueGreen(Duration oldSideStays) implements Strategy {}
 

@@ -17,14 +17,17 @@ public final class Tending {
      * @param has   what it has; empty where that is nothing, or not known
      * @param amiss whether its files differ or its checks fail
      */
-    public record Host(String name, Optional<String> side, boolean away, Optional<HostState> state, HostContent given, Optional<HostContent> has, boolean amiss) {
+    public record Host(String name, Optional<String> side, boolean away, Optional<HostState> state, HostContent given,
+            Optional<HostContent> has, boolean amiss) {
 
         private boolean same() {
             return has.filter(given::equals).isPresent();
         }
     }
 
-    /** Whether it catches up by itself: it came late and has something else. One whose recipe failed waits for a person. */
+    /**
+     * Whether it catches up by itself: it came late and has something else. One whose recipe failed waits for a person.
+     */
     public static boolean catchesUp(Host host) {
         return !host.same() && host.state().map(HostState::late).orElse(true);
     }

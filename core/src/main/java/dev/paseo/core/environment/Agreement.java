@@ -10,7 +10,8 @@ import java.util.Set;
 import java.util.TreeSet;
 
 /**
- * Who agrees to a loosening before it counts: for each environment that asks so, one of those whom it names, and never who wants it.
+ * Who agrees to a loosening before it counts: for each environment that asks so, one of those whom it names, and never
+ * who wants it.
  *
  * @param by     who wants it
  * @param asked  the accounts that may agree, by environment
@@ -28,7 +29,9 @@ public record Agreement(String by, Map<String, Set<String>> asked, Set<String> a
 
     /** The environments for which nobody has agreed yet. */
     public List<String> open() {
-        return asked.entrySet().stream().filter(each -> each.getValue().stream().noneMatch(person -> agreed.contains(person) && !person.equals(by))).map(Map.Entry::getKey).toList();
+        return asked.entrySet().stream().filter(
+                each -> each.getValue().stream().noneMatch(person -> agreed.contains(person) && !person.equals(by)))
+                .map(Map.Entry::getKey).toList();
     }
 
     /** Why this person may neither agree nor refuse; empty where they may. */

@@ -29,7 +29,8 @@ public record Passage(Status status, boolean settled) {
 
     /** Why a version whose test of what is live failed does not go on. */
     public static String stays(String failure) {
-        return "A test of what is live failed: " + failure + ". It goes on when the test passes: redeploy it, and it is tested again.";
+        return "A test of what is live failed: " + failure
+                + ". It goes on when the test passes: redeploy it, and it is tested again.";
     }
 
     public static Passage opened() {
@@ -42,8 +43,8 @@ public record Passage(Status status, boolean settled) {
         }
         return switch (event) {
             case Event.Settled() -> Decision.moved(new Passage(Status.OPEN, true), List.of());
-            case Event.ExitJudged(boolean open) when open && passage.settled ->
-                    Decision.moved(new Passage(Status.ENDED, true), List.of(new Effect.WalkOn()));
+            case Event.ExitJudged(boolean open) when open && passage.settled -> Decision
+                    .moved(new Passage(Status.ENDED, true), List.of(new Effect.WalkOn()));
             case Event.ExitJudged(boolean open) -> Decision.moved(passage, List.of());
         };
     }

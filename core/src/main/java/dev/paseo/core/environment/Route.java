@@ -25,7 +25,10 @@ public record Route(List<Map<String, Mode>> steps) {
         return steps.stream().flatMap(step -> step.keySet().stream()).toList();
     }
 
-    /** The environments that the walk enters by itself now, given those whose passage has ended and those it has entered. */
+    /**
+     * The environments that the walk enters by itself now, given those whose passage has ended and those it has
+     * entered.
+     */
     public List<String> entersNow(Set<String> ended, Set<String> entered) {
         for (Map<String, Mode> step : steps) {
             if (!ended.containsAll(step.keySet())) {

@@ -18,16 +18,20 @@ import java.util.Optional;
  * @param replaceable a component's own gate replaces that of the environment; else it only adds to it
  * @param components  what single components set for their gates
  * @param closed      a calendar of closed periods (RFC 5545)
- * @param toLoosen    groups and persons of whom one agrees before these rules, or what reaches this environment, are loosened; empty:
+ * @param toLoosen    groups and persons of whom one agrees before these rules, or what reaches this environment, are
+ *                    loosened; empty:
  *                    nobody is asked, and what goes live within a day is reviewed
  */
-public record Rules(int format, Optional<Criterion.Follows> follows, Criterion.Origin origin, Gates gates, GateRules rollback,
-        boolean takesOver, boolean replaceable, Map<String, Gates> components, Optional<String> closed, Optional<List<String>> toLoosen) {
+public record Rules(int format, Optional<Criterion.Follows> follows, Criterion.Origin origin, Gates gates,
+        GateRules rollback,
+        boolean takesOver, boolean replaceable, Map<String, Gates> components, Optional<String> closed,
+        Optional<List<String>> toLoosen) {
 
     public static final int FORMAT = 4;
 
     /** No criteria at all. */
-    public static final Rules NONE = new Rules(FORMAT, Optional.empty(), Criterion.Origin.TRUSTED, Gates.NONE, GateRules.NONE, false, false, Map.of(), Optional.empty(), Optional.empty());
+    public static final Rules NONE = new Rules(FORMAT, Optional.empty(), Criterion.Origin.TRUSTED, Gates.NONE,
+            GateRules.NONE, false, false, Map.of(), Optional.empty(), Optional.empty());
 
     /** What has to be met to enter, and to go on from there. */
     public record Gates(GateRules toEnter, GateRules toGoOn) {
@@ -59,7 +63,8 @@ public record Rules(int format, Optional<Criterion.Follows> follows, Criterion.O
 
     /** Who agrees before less is asked here, as a sentence; empty where nobody does. */
     public Optional<String> secondPerson() {
-        return toLoosen.map(names -> "One of " + String.join(" or ", names) + " agrees before, other than whoever wants it.");
+        return toLoosen
+                .map(names -> "One of " + String.join(" or ", names) + " agrees before, other than whoever wants it.");
     }
 
     /** The environments that this one follows. */

@@ -23,7 +23,8 @@ public record FindingsSummary(long total, long errors, long warnings, long notes
      * @param level       {@code error}, {@code warning}, {@code note} or {@code none}
      * @param fingerprint the same for the same finding in another run, also when lines moved
      */
-    public record Finding(String rule, String level, String message, String file, Optional<Integer> line, String fingerprint) {}
+    public record Finding(String rule, String level, String message, String file, Optional<Integer> line,
+            String fingerprint) {}
 
     /** What became of the findings since the run before. */
     public record Change(List<Finding> appeared, List<Finding> gone, long still) {}
@@ -35,7 +36,8 @@ public record FindingsSummary(long total, long errors, long warnings, long notes
     }
 
     /**
-     * What the variants of one stage found together. They look at the same files: what several of them found counts once.
+     * What the variants of one stage found together. They look at the same files: what several of them found counts
+     * once.
      * Where not all results are kept, the variant that found most stands for them.
      */
     public static FindingsSummary ofVariants(List<FindingsSummary> variants) {
@@ -45,7 +47,8 @@ public record FindingsSummary(long total, long errors, long warnings, long notes
         }
         Map<String, Finding> once = new LinkedHashMap<>();
         variants.forEach(each -> each.results().forEach(finding -> once.putIfAbsent(finding.fingerprint(), finding)));
-        return once.size() < most.total() ? most : new FindingsSummary(once.size(), count(once, "error"), count(once, "warning"), count(once, "note"), List.copyOf(once.values()));
+        return once.size() < most.total() ? most : new FindingsSummary(once.size(), count(once, "error"),
+                count(once, "warning"), count(once, "note"), List.copyOf(once.values()));
     }
 
     private static long count(Map<String, Finding> findings, String level) {
@@ -53,11 +56,13 @@ public record FindingsSummary(long total, long errors, long warnings, long notes
     }
 
     public FindingsSummary plus(FindingsSummary more) {
-        return new FindingsSummary(total + more.total, errors + more.errors, warnings + more.warnings, notes + more.notes, Stream.concat(results.stream(), more.results.stream()).toList());
+        return new FindingsSummary(total + more.total, errors + more.errors, warnings + more.warnings,
+                notes + more.notes, Stream.concat(results.stream(), more.results.stream()).toList());
     }
 
     public Change since(FindingsSummary before) {
-        Set<String> then = before.results().stream().map(Finding::fingerprint).collect(Collectors.toCollection(HashSet::new));
+        Set<String> then = before.results().stream().map(Finding::fingerprint)
+                .collect(Collectors.toCollection(HashSet::new));
         Set<String> now = results.stream().map(Finding::fingerprint).collect(Collectors.toCollection(HashSet::new));
         List<Finding> appeared = results.stream().filter(finding -> !then.contains(finding.fingerprint())).toList();
         List<Finding> gone = before.results().stream().filter(finding -> !now.contains(finding.fingerprint())).toList();

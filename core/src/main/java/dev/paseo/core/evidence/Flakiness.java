@@ -45,7 +45,8 @@ public final class Flakiness {
 
     private static boolean bothOnOneCommit(String test, List<Report> reports) {
         Map<String, List<Boolean>> byCommit = new HashMap<>();
-        reports.forEach(report -> byCommit.computeIfAbsent(report.commit(), commit -> new ArrayList<>()).add(report.failed().contains(test)));
+        reports.forEach(report -> byCommit.computeIfAbsent(report.commit(), commit -> new ArrayList<>())
+                .add(report.failed().contains(test)));
         return byCommit.values().stream().anyMatch(results -> results.contains(true) && results.contains(false));
     }
 }

@@ -12,7 +12,8 @@ import java.util.Set;
  * @param slowest  the ones that took longest, the longest first
  * @param mended   of those that failed in the run before, the ones that passed now
  */
-public record TestSummary(long total, long passed, long failed, long skipped, double seconds, List<Failure> failures, List<Timed> slowest,
+public record TestSummary(long total, long passed, long failed, long skipped, double seconds, List<Failure> failures,
+        List<Timed> slowest,
         List<String> mended) {
 
     /**

@@ -38,34 +38,45 @@ public final class Approving {
                 + (each.getKey().equals(each.getValue().by()) ? "" : " in place of " + each.getKey())).toList());
         String who = unknown ? " " + unknown(wanted, facts) : "";
         if (counted.size() >= count) {
-            return unknown && wanted.asksWho() ? new Judgement(State.ASKED, name, (said.isEmpty() ? "" : said + ".") + who, Optional.empty())
+            return unknown && wanted.asksWho()
+                    ? new Judgement(State.ASKED, name, (said.isEmpty() ? "" : said + ".") + who, Optional.empty())
                     : new Judgement(State.MET, name, said + ".", Optional.empty());
         }
         Set<String> open = new TreeSet<>(voices(wanted, facts, now));
         open.removeAll(counted.keySet());
         boolean nobody = open.size() < count - counted.size();
-        String sentence = (said.isEmpty() ? "" : said + ". ") + "Waits for " + String.join(" or ", asked(wanted, facts, now))
+        String sentence = (said.isEmpty() ? "" : said + ". ") + "Waits for "
+                + String.join(" or ", asked(wanted, facts, now))
                 + (wanted.notBy().isEmpty() ? "" : ", not " + exclusions(wanted)) + "." + who + voided(facts)
-                + (nobody ? " Nobody is left who may: ask an administrator to add members to " + String.join(" or ", wanted.from()) + "." : "");
-        Optional<Instant> escalates = wanted.escalation().map(more -> facts.requestedAt().plus(more.after())).filter(now::isBefore);
+                + (nobody ? " Nobody is left who may: ask an administrator to add members to "
+                        + String.join(" or ", wanted.from()) + "." : "");
+        Optional<Instant> escalates = wanted.escalation().map(more -> facts.requestedAt().plus(more.after()))
+                .filter(now::isBefore);
         Optional<Instant> expires = wanted.within().map(facts.requestedAt()::plus);
-        return new Judgement(State.ASKED, name, sentence, Stream.of(escalates, expires).flatMap(Optional::stream).min(Comparator.naturalOrder()), nobody);
+        return new Judgement(State.ASKED, name, sentence,
+                Stream.of(escalates, expires).flatMap(Optional::stream).min(Comparator.naturalOrder()), nobody);
     }
 
     private static String unknown(Approvals wanted, GateFacts facts) {
         List<String> all = facts.unknown().stream().sorted().toList();
-        String some = String.join(", ", all.stream().limit(MOST_NAMED).toList()) + (all.size() > MOST_NAMED ? " and " + (all.size() - MOST_NAMED) + " others" : "");
+        String some = String.join(", ", all.stream().limit(MOST_NAMED).toList())
+                + (all.size() > MOST_NAMED ? " and " + (all.size() - MOST_NAMED) + " others" : "");
         boolean pushers = all.stream().anyMatch(each -> each.startsWith(GateFacts.PUSHER));
         boolean addresses = all.stream().anyMatch(each -> !each.startsWith(GateFacts.PUSHER));
-        String ways = String.join("; ", Stream.of(addresses ? "paseo account change NAME --add-address ADDRESS" : "", pushers ? "paseo component pushed COMPONENT COMMIT --by NAME" : "")
-                .filter(way -> !way.isEmpty()).toList());
+        String ways = String.join("; ",
+                Stream.of(addresses ? "paseo account change NAME --add-address ADDRESS" : "",
+                        pushers ? "paseo component pushed COMPONENT COMMIT --by NAME" : "")
+                        .filter(way -> !way.isEmpty()).toList());
         return "Who is " + some + "? " + (wanted.asksWho() ? "It waits until an administrator says who that is"
-                : "They belong to no account and wrote or pushed some of it, so one more approval is wanted; or an administrator says who that is") + " (" + ways + ").";
+                : "They belong to no account and wrote or pushed some of it, so one more approval is wanted; or an "
+                        + "administrator says who that is")
+                + " (" + ways + ").";
     }
 
     /** The approvals that were of something else; not those of who has approved this since. */
     static List<Ruling> outdated(GateFacts facts) {
-        return latest(facts).stream().filter(ruling -> ruling.yes() && !ruling.digest().equals(facts.subject().digest())).toList();
+        return latest(facts).stream()
+                .filter(ruling -> ruling.yes() && !ruling.digest().equals(facts.subject().digest())).toList();
     }
 
     /** What was given and no longer counts, and why. */
@@ -74,9 +85,12 @@ public final class Approving {
         if (old.isEmpty()) {
             return "";
         }
-        Set<String> changed = new TreeSet<>(old.stream().flatMap(ruling -> ruling.subject().stream()).flatMap(seen -> facts.subject().changedSince(seen).stream()).toList());
-        String what = changed.isEmpty() ? "what was approved has changed" : String.join(" and ", changed) + " changed since";
-        return " What " + String.join(" and ", old.stream().map(Ruling::by).toList()) + " approved no longer counts: " + what
+        Set<String> changed = new TreeSet<>(old.stream().flatMap(ruling -> ruling.subject().stream())
+                .flatMap(seen -> facts.subject().changedSince(seen).stream()).toList());
+        String what = changed.isEmpty() ? "what was approved has changed"
+                : String.join(" and ", changed) + " changed since";
+        return " What " + String.join(" and ", old.stream().map(Ruling::by).toList()) + " approved no longer counts: "
+                + what
                 + (changed.equals(Set.of("what is live")) ? "; look at what differs now and confirm it." : ".");
     }
 
@@ -90,7 +104,8 @@ public final class Approving {
     /** The groups and persons who are asked at this moment. */
     public static List<String> asked(Approvals wanted, GateFacts facts, Instant now) {
         List<String> asked = new ArrayList<>(wanted.from());
-        wanted.escalation().filter(more -> !now.isBefore(facts.requestedAt().plus(more.after()))).ifPresent(more -> asked.add(more.to()));
+        wanted.escalation().filter(more -> !now.isBefore(facts.requestedAt().plus(more.after())))
+                .ifPresent(more -> asked.add(more.to()));
         return asked;
     }
 
@@ -125,7 +140,8 @@ public final class Approving {
     /** The newest ruling of each person. */
     private static List<Ruling> latest(GateFacts facts) {
         Map<String, Ruling> newest = new LinkedHashMap<>();
-        facts.said().rulings().stream().sorted(Comparator.comparing(Ruling::at)).forEach(ruling -> newest.put(ruling.by(), ruling));
+        facts.said().rulings().stream().sorted(Comparator.comparing(Ruling::at))
+                .forEach(ruling -> newest.put(ruling.by(), ruling));
         return List.copyOf(newest.values());
     }
 
@@ -133,14 +149,17 @@ public final class Approving {
     private static Map<String, Ruling> counted(Approvals wanted, GateFacts facts, Instant now) {
         Map<String, Ruling> counted = new LinkedHashMap<>();
         String digest = facts.subject().digest();
-        latest(facts).stream().filter(ruling -> ruling.yes() && ruling.digest().equals(digest)).filter(ruling -> excluded(wanted, facts, ruling.by()).isEmpty())
-                .forEach(ruling -> voice(wanted, facts, now, ruling).ifPresent(voice -> counted.putIfAbsent(voice, ruling)));
+        latest(facts).stream().filter(ruling -> ruling.yes() && ruling.digest().equals(digest))
+                .filter(ruling -> excluded(wanted, facts, ruling.by()).isEmpty())
+                .forEach(ruling -> voice(wanted, facts, now, ruling)
+                        .ifPresent(voice -> counted.putIfAbsent(voice, ruling)));
         return counted;
     }
 
     /** Whose voice a ruling gave: as it was when it was made, as long as that one is still asked. */
     private static Optional<String> voice(Approvals wanted, GateFacts facts, Instant now, Ruling ruling) {
-        return ruling.inPlaceOf().isPresent() ? ruling.inPlaceOf().filter(voices(wanted, facts, now)::contains) : voice(wanted, facts, now, ruling.by());
+        return ruling.inPlaceOf().isPresent() ? ruling.inPlaceOf().filter(voices(wanted, facts, now)::contains)
+                : voice(wanted, facts, now, ruling.by());
     }
 
     /** In whose place somebody would decide here; empty where it is their own voice, or they have none. */
@@ -148,7 +167,10 @@ public final class Approving {
         return voice(wanted, facts, now, person).filter(voice -> !voice.equals(person));
     }
 
-    /** Why a decision cannot be handed on to somebody: only to one who could be asked here, now or later, or who stands in for such a one. */
+    /**
+     * Why a decision cannot be handed on to somebody: only to one who could be asked here, now or later, or who stands
+     * in for such a one.
+     */
     public static Optional<String> handOnRefusal(Approvals wanted, GateFacts facts, String to) {
         List<String> groups = new ArrayList<>(wanted.from());
         wanted.escalation().ifPresent(more -> groups.add(more.to()));
@@ -156,7 +178,8 @@ public final class Approving {
     }
 
     /** Why somebody has no voice among these, neither an own one nor one to give in another's place. */
-    private static Optional<String> whyNot(Approvals wanted, GateFacts facts, List<String> groups, String person, String notThere) {
+    private static Optional<String> whyNot(Approvals wanted, GateFacts facts, List<String> groups, String person,
+            String notThere) {
         Set<String> members = members(facts, groups);
         List<String> principals = principals(facts, person).stream().filter(members::contains).sorted().toList();
         if (!members.contains(person) && principals.isEmpty()) {
@@ -166,14 +189,19 @@ public final class Approving {
         if (own.isPresent() || members.contains(person)) {
             return own;
         }
-        List<Optional<String>> theirs = principals.stream().map(principal -> excluded(wanted, facts, principal)).toList();
-        return theirs.stream().allMatch(Optional::isPresent) ? theirs.getFirst().map(why -> person + " stands in for " + principals.getFirst() + ": " + why
-                + ", nor may who stands in for them") : Optional.empty();
+        List<Optional<String>> theirs = principals.stream().map(principal -> excluded(wanted, facts, principal))
+                .toList();
+        return theirs.stream().allMatch(Optional::isPresent)
+                ? theirs.getFirst().map(why -> person + " stands in for " + principals.getFirst() + ": " + why
+                        + ", nor may who stands in for them")
+                : Optional.empty();
     }
 
     static Optional<String> rejection(GateFacts facts) {
-        return latest(facts).stream().filter(ruling -> !ruling.yes()).findFirst().map(ruling -> "rejected by " + ruling.by()
-                + ruling.inPlaceOf().map(other -> " in place of " + other).orElse("") + ": \"" + ruling.comment() + "\"");
+        return latest(facts).stream().filter(ruling -> !ruling.yes()).findFirst()
+                .map(ruling -> "rejected by " + ruling.by()
+                        + ruling.inPlaceOf().map(other -> " in place of " + other).orElse("") + ": \""
+                        + ruling.comment() + "\"");
     }
 
     private static Optional<String> excluded(Approvals wanted, GateFacts facts, String person) {
@@ -181,7 +209,8 @@ public final class Approving {
             return Optional.of(person + " requested this deployment, and the requester may not decide about it");
         }
         if (wanted.notBy().contains(Exclusion.AUTHORS) && facts.authors().contains(person)) {
-            return Optional.of(person + " wrote or pushed a commit of what is proposed, and authors may not decide about it");
+            return Optional
+                    .of(person + " wrote or pushed a commit of what is proposed, and authors may not decide about it");
         }
         return Optional.empty();
     }
@@ -193,7 +222,8 @@ public final class Approving {
             return not;
         }
         String voice = voice(wanted, facts, now, person).orElseThrow();
-        return Optional.ofNullable(counted(wanted, facts, now).get(voice)).map(given -> given.by().equals(person) ? person + " has approved this already"
-                : given.by() + " has approved this already in place of " + voice);
+        return Optional.ofNullable(counted(wanted, facts, now).get(voice))
+                .map(given -> given.by().equals(person) ? person + " has approved this already"
+                        : given.by() + " has approved this already in place of " + voice);
     }
 }

@@ -16,10 +16,13 @@ public sealed interface Criterion {
      * @param commentRequired whether a decision needs a comment
      * @param within          counted from the request; after it the deployment expires
      * @param escalation      who else is asked when nobody has decided
-     * @param unknown         what holds where authors may not decide, and it is not known who one of them is; empty: one more
+     * @param unknown         what holds where authors may not decide, and it is not known who one of them is; empty:
+     *                        one more
      */
-    record Approvals(List<String> from, int count, List<Exclusion> notBy, boolean commentRequired, Optional<Duration> within, Optional<Escalation> escalation, Optional<UnknownAuthors> unknown)
-            implements Criterion {
+    record Approvals(List<String> from, int count, List<Exclusion> notBy, boolean commentRequired,
+            Optional<Duration> within, Optional<Escalation> escalation, Optional<UnknownAuthors> unknown)
+            implements
+                Criterion {
         public Approvals {
             from = List.copyOf(from);
             notBy = List.copyOf(notBy);
@@ -30,7 +33,8 @@ public sealed interface Criterion {
             return unknown.equals(Optional.of(UnknownAuthors.ASK));
         }
 
-        public Approvals(List<String> from, int count, List<Exclusion> notBy, boolean commentRequired, Optional<Duration> within, Optional<Escalation> escalation) {
+        public Approvals(List<String> from, int count, List<Exclusion> notBy, boolean commentRequired,
+                Optional<Duration> within, Optional<Escalation> escalation) {
             this(from, count, notBy, commentRequired, within, escalation, Optional.empty());
         }
     }
@@ -63,10 +67,16 @@ public sealed interface Criterion {
     /** A condition over facts. */
     record Fact(String condition) implements Criterion {}
 
-    /** Somebody outside answers, asked by a signed request; within this time of the request, else the deployment expires. */
+    /**
+     * Somebody outside answers, asked by a signed request; within this time of the request, else the deployment
+     * expires.
+     */
     record Outside(String name, String address, Optional<Duration> within) implements Criterion {}
 
-    /** The version has been live in these environments, in all or in any of them, and has left them by their gates onward. */
+    /**
+     * The version has been live in these environments, in all or in any of them, and has left them by their gates
+     * onward.
+     */
     record Follows(List<String> environments, boolean any) implements Criterion {
         public Follows {
             environments = List.copyOf(environments);

@@ -32,7 +32,10 @@ public record Evaluation(GateInput gate, Instant now) {
         return all;
     }
 
-    /** How it stands. People decide once about a whole set; what time and facts bring about has to hold for each of its members. */
+    /**
+     * How it stands. People decide once about a whole set; what time and facts bring about has to hold for each of its
+     * members.
+     */
     public Verdict verdict() {
         if (gate.follows()) {
             return Verdict.OPEN;
@@ -41,11 +44,15 @@ public record Evaluation(GateInput gate, Instant now) {
         List<Judgement> judgements = new ArrayList<>(first.judgements());
         for (GateInput.Member member : gate.members()) {
             if (member.blocked()) {
-                judgements.add(new Judgement(Judgement.State.NOT_MET, member.component() + ": Not blocked", member.number() + " is blocked.", Optional.empty()));
+                judgements.add(new Judgement(Judgement.State.NOT_MET, member.component() + ": Not blocked",
+                        member.number() + " is blocked.", Optional.empty()));
             }
-            List<Criterion> asked = with(member.asked().stream().filter(criterion -> !Gate.asksPeople(criterion)).toList(), member.facts().around());
+            List<Criterion> asked = with(
+                    member.asked().stream().filter(criterion -> !Gate.asksPeople(criterion)).toList(),
+                    member.facts().around());
             Gate.judge(asked, member.facts(), now).judgements().forEach(judgement -> judgements.add(
-                    new Judgement(judgement.state(), member.component() + ": " + judgement.name(), judgement.sentence(), judgement.until())));
+                    new Judgement(judgement.state(), member.component() + ": " + judgement.name(), judgement.sentence(),
+                            judgement.until())));
         }
         return new Verdict(judgements, first.rejected(), first.expired());
     }
@@ -57,12 +64,14 @@ public record Evaluation(GateInput gate, Instant now) {
 
     /** When it expires because nobody decided. */
     public Optional<Instant> expiry() {
-        return gate.asked().stream().flatMap(criterion -> Gate.within(criterion).stream()).map(gate.facts().requestedAt()::plus).min(Instant::compareTo);
+        return gate.asked().stream().flatMap(criterion -> Gate.within(criterion).stream())
+                .map(gate.facts().requestedAt()::plus).min(Instant::compareTo);
     }
 
     /** Those outside who are asked. */
     public List<Criterion.Outside> outside() {
-        return gate.asked().stream().filter(Criterion.Outside.class::isInstance).map(Criterion.Outside.class::cast).toList();
+        return gate.asked().stream().filter(Criterion.Outside.class::isInstance).map(Criterion.Outside.class::cast)
+                .toList();
     }
 
     public List<Checklist> checklists() {
@@ -83,22 +92,28 @@ public record Evaluation(GateInput gate, Instant now) {
 
     /** Why this person may not decide here, if so. */
     public Optional<String> refusal(String person) {
-        return unlessAny(approvals().map(criterion -> Approving.refusal(criterion, gate.facts(), now, person)).toList(), gate.environment() + " asks nobody to decide");
+        return unlessAny(approvals().map(criterion -> Approving.refusal(criterion, gate.facts(), now, person)).toList(),
+                gate.environment() + " asks nobody to decide");
     }
 
     /** Why this person may not tick here, if so. */
     public Optional<String> tickRefusal(String person) {
-        return unlessAny(checklists().stream().map(list -> Ticking.refusal(list, gate.facts(), person)).toList(), gate.environment() + " has no checklist");
+        return unlessAny(checklists().stream().map(list -> Ticking.refusal(list, gate.facts(), person)).toList(),
+                gate.environment() + " has no checklist");
     }
 
     /** Why this person may not tick this item, if so. */
     public Optional<String> tickRefusal(String item, String person) {
-        return unlessAny(checklists().stream().filter(list -> list.items().contains(item)).map(list -> Ticking.refusal(list, gate.facts(), person)).toList(), "\"" + item + "\" is not on the list");
+        return unlessAny(
+                checklists().stream().filter(list -> list.items().contains(item))
+                        .map(list -> Ticking.refusal(list, gate.facts(), person)).toList(),
+                "\"" + item + "\" is not on the list");
     }
 
     /** Why a decision here cannot be handed on to somebody. */
     public Optional<String> handOnRefusal(String to) {
-        return unlessAny(approvals().map(criterion -> Approving.handOnRefusal(criterion, gate.facts(), to)).toList(), gate.environment() + " asks nobody to decide");
+        return unlessAny(approvals().map(criterion -> Approving.handOnRefusal(criterion, gate.facts(), to)).toList(),
+                gate.environment() + " asks nobody to decide");
     }
 
     /** Whoever may by one criterion, may; else the reason of the first. */
@@ -119,13 +134,17 @@ public record Evaluation(GateInput gate, Instant now) {
     public Asked asked() {
         Asked asked = new Asked(new TreeSet<>(), new TreeSet<>());
         for (Criterion criterion : gate.asked()) {
-            if (Gate.judge(List.of(criterion), gate.facts(), now).judgements().getFirst().state() != Judgement.State.ASKED) {
+            if (Gate.judge(List.of(criterion), gate.facts(), now).judgements().getFirst()
+                    .state() != Judgement.State.ASKED) {
                 continue;
             }
             if (criterion instanceof Approvals approvals) {
-                people(Approving.asked(approvals, gate.facts(), now)).filter(person -> Approving.refusal(approvals, gate.facts(), now, person).isEmpty()).forEach(asked.deciders()::add);
+                people(Approving.asked(approvals, gate.facts(), now))
+                        .filter(person -> Approving.refusal(approvals, gate.facts(), now, person).isEmpty())
+                        .forEach(asked.deciders()::add);
             } else if (criterion instanceof Checklist list) {
-                people(list.from()).filter(person -> Ticking.refusal(list, gate.facts(), person).isEmpty()).forEach(asked.tickers()::add);
+                people(list.from()).filter(person -> Ticking.refusal(list, gate.facts(), person).isEmpty())
+                        .forEach(asked.tickers()::add);
             }
         }
         return asked;
@@ -133,7 +152,8 @@ public record Evaluation(GateInput gate, Instant now) {
 
     private Stream<String> people(List<String> asked) {
         GateFacts.People people = gate.facts().people();
-        return Stream.concat(asked.stream().flatMap(name -> people.members().getOrDefault(name, Set.of()).stream()), people.standIns().keySet().stream());
+        return Stream.concat(asked.stream().flatMap(name -> people.members().getOrDefault(name, Set.of()).stream()),
+                people.standIns().keySet().stream());
     }
 
     /** Those whose approval no longer counts, since it was of something else. */

@@ -15,18 +15,21 @@ public final class Gate {
     private Gate() {}
 
     /**
-     * What a set's gate asks: what its first member's does, and whatever people are asked at the gates of the others, so that nobody
+     * What a set's gate asks: what its first member's does, and whatever people are asked at the gates of the others,
+     * so that nobody
      * borrows the weaker gate of another by putting the two into one set.
      */
     public static List<Criterion> ofSet(List<Criterion> first, List<List<Criterion>> others) {
         List<Criterion> all = new ArrayList<>(first);
-        others.stream().flatMap(List::stream).filter(Gate::asksPeople).filter(criterion -> !all.contains(criterion)).forEach(all::add);
+        others.stream().flatMap(List::stream).filter(Gate::asksPeople).filter(criterion -> !all.contains(criterion))
+                .forEach(all::add);
         return all;
     }
 
     /** Whether somebody has to say or tick something: that is done once for a set, not by each member. */
     public static boolean asksPeople(Criterion criterion) {
-        return criterion instanceof Criterion.Approvals || criterion instanceof Criterion.Checklist || criterion instanceof Criterion.Outside;
+        return criterion instanceof Criterion.Approvals || criterion instanceof Criterion.Checklist
+                || criterion instanceof Criterion.Outside;
     }
 
     public static Verdict judge(List<Criterion> criteria, GateFacts facts, Instant now) {
@@ -67,7 +70,8 @@ public final class Gate {
             case Approvals approvals -> Approving.rejection(facts);
             case Criterion.Checklist checklist -> Ticking.failure(checklist, facts);
             case Criterion.Outside outside -> Optional.ofNullable(facts.said().answers().get(outside.name()))
-                    .filter(answer -> !answer.yes().orElse(true)).map(answer -> outside.name() + " said no: \"" + answer.words() + "\"");
+                    .filter(answer -> !answer.yes().orElse(true))
+                    .map(answer -> outside.name() + " said no: \"" + answer.words() + "\"");
             default -> Optional.empty();
         };
     }
@@ -82,15 +86,19 @@ public final class Gate {
     }
 
     private static Optional<String> expiry(Criterion criterion, GateFacts facts, Instant now) {
-        return within(criterion).map(facts.requestedAt()::plus).filter(end -> !now.isBefore(end)).map(end -> "nobody decided until " + end);
+        return within(criterion).map(facts.requestedAt()::plus).filter(end -> !now.isBefore(end))
+                .map(end -> "nobody decided until " + end);
     }
 
     private static Judgement fact(String condition, GateFacts facts) {
-        GateFacts.Held held = facts.version().conditions().getOrDefault(condition, new GateFacts.Held(Optional.empty(), "nothing is known"));
+        GateFacts.Held held = facts.version().conditions().getOrDefault(condition,
+                new GateFacts.Held(Optional.empty(), "nothing is known"));
         if (held.holds().isEmpty()) {
-            return new Judgement(State.NOT_MET, condition, "Something that it asks for was never reported: " + held.facts() + ".", Optional.empty());
+            return new Judgement(State.NOT_MET, condition,
+                    "Something that it asks for was never reported: " + held.facts() + ".", Optional.empty());
         }
-        return new Judgement(held.holds().get() ? State.MET : State.NOT_MET, condition, (held.holds().get() ? "It holds: " : "It does not hold: ") + held.facts() + ".",
+        return new Judgement(held.holds().get() ? State.MET : State.NOT_MET, condition,
+                (held.holds().get() ? "It holds: " : "It does not hold: ") + held.facts() + ".",
                 Optional.empty());
     }
 
@@ -104,7 +112,8 @@ public final class Gate {
         if (answer.yes().isEmpty()) {
             return new Judgement(State.ASKED, name, "Waits for " + wanted.name() + ": " + answer.words(), end);
         }
-        String said = wanted.name() + (answer.yes().get() ? " said yes" : " said no") + (answer.words().isBlank() ? "." : ": \"" + answer.words() + "\".");
+        String said = wanted.name() + (answer.yes().get() ? " said yes" : " said no")
+                + (answer.words().isBlank() ? "." : ": \"" + answer.words() + "\".");
         return new Judgement(answer.yes().get() ? State.MET : State.NOT_MET, name, said, Optional.empty());
     }
 
@@ -115,8 +124,11 @@ public final class Gate {
         boolean met = wanted.any() ? !been.isEmpty() : missing.isEmpty();
         String name = "Through " + String.join(wanted.any() ? " or " : " and ", environments);
         return met
-                ? new Judgement(State.MET, name, "It has been live in " + String.join(" and ", been) + " and has passed there.", Optional.empty())
-                : new Judgement(State.NOT_MET, name, "It has not passed " + String.join(" or ", missing) + " yet.", Optional.empty());
+                ? new Judgement(State.MET, name,
+                        "It has been live in " + String.join(" and ", been) + " and has passed there.",
+                        Optional.empty())
+                : new Judgement(State.NOT_MET, name, "It has not passed " + String.join(" or ", missing) + " yet.",
+                        Optional.empty());
     }
 
     private static Judgement origin(Criterion.Origin wanted, GateFacts.OfVersion version) {
@@ -132,7 +144,12 @@ public final class Gate {
         }
         String name = "From " + String.join(" or ", from);
         String tags = version.tags().isEmpty() ? "" : ", tagged " + String.join(", ", version.tags());
-        return new Judgement(met ? State.MET : State.NOT_MET, name, (version.uploaded() ? "Built elsewhere" + (wanted.uploads() ? "" : ", which the environment does not name (uploads: true)") : "Built from " + version.branch()) + tags + ".", Optional.empty());
+        return new Judgement(met ? State.MET : State.NOT_MET, name,
+                (version.uploaded()
+                        ? "Built elsewhere"
+                                + (wanted.uploads() ? "" : ", which the environment does not name (uploads: true)")
+                        : "Built from " + version.branch()) + tags + ".",
+                Optional.empty());
     }
 
     private static boolean matches(List<String> patterns, List<String> names) {
@@ -142,36 +159,54 @@ public final class Gate {
     private static Judgement hold(GateFacts facts) {
         Optional<String> held = facts.around().held();
         if (held.isPresent() && facts.requester().isEmpty()) {
-            return new Judgement(State.NOT_MET, "Not held", held.get() + " Nothing goes there by itself until the hold is lifted; a person may ask.", Optional.empty());
+            return new Judgement(State.NOT_MET, "Not held",
+                    held.get() + " Nothing goes there by itself until the hold is lifted; a person may ask.",
+                    Optional.empty());
         }
-        return new Judgement(State.MET, "Not held", held.map(why -> why + " That does not stop a person, who asked for this.").orElse("Nothing holds the place."), Optional.empty());
+        return new Judgement(State.MET, "Not held",
+                held.map(why -> why + " That does not stop a person, who asked for this.")
+                        .orElse("Nothing holds the place."),
+                Optional.empty());
     }
 
     private static Judgement previous(GateFacts facts) {
         Optional<String> tested = facts.around().tested();
         if (tested.isPresent() && facts.requester().isEmpty()) {
-            return new Judgement(State.NOT_MET, "Nothing is being tested there", tested.get() + " is being tested there; when that has ended, the newest goes on by itself.", Optional.empty());
+            return new Judgement(State.NOT_MET, "Nothing is being tested there",
+                    tested.get() + " is being tested there; when that has ended, the newest goes on by itself.",
+                    Optional.empty());
         }
-        return new Judgement(State.MET, "Nothing is being tested there", tested.map(number -> number + " is being tested there, but a person asked for this.").orElse("What is live there has passed."),
+        return new Judgement(State.MET, "Nothing is being tested there",
+                tested.map(number -> number + " is being tested there, but a person asked for this.")
+                        .orElse("What is live there has passed."),
                 Optional.empty());
     }
 
     private static Judgement closed(GateFacts facts) {
         Optional<GateFacts.Closed> closed = facts.around().closed();
         if (closed.isEmpty() || facts.around().rollback()) {
-            return new Judgement(State.MET, "Not closed", closed.map(why -> why.sentence() + " A rollback may pass.").orElse("The environment is open."), Optional.empty());
+            return new Judgement(State.MET, "Not closed",
+                    closed.map(why -> why.sentence() + " A rollback may pass.").orElse("The environment is open."),
+                    Optional.empty());
         }
         State state = closed.get().until().isPresent() ? State.NOT_YET : State.NOT_MET;
         return new Judgement(state, "Not closed", closed.get().sentence(), closed.get().until());
     }
 
     private static Judgement requirements(GateFacts facts) {
-        List<GateFacts.Requirement> missing = facts.around().requirements().stream().filter(each -> !each.met()).toList();
-        String name = "Requires " + String.join(", ", facts.around().requirements().stream().map(each -> each.component() + " " + each.range()).toList());
+        List<GateFacts.Requirement> missing = facts.around().requirements().stream().filter(each -> !each.met())
+                .toList();
+        String name = "Requires " + String.join(", ",
+                facts.around().requirements().stream().map(each -> each.component() + " " + each.range()).toList());
         String sentence = missing.isEmpty()
-                ? "Live there: " + String.join(", ", facts.around().requirements().stream().map(each -> each.component() + " " + each.live().orElse("")).toList()) + "."
-                : String.join(" ", missing.stream().map(each -> each.component() + " " + each.range() + " is needed, but "
-                        + each.live().map(live -> live + " is live there.").orElse("none is live there.")).toList());
+                ? "Live there: " + String.join(", ",
+                        facts.around().requirements().stream()
+                                .map(each -> each.component() + " " + each.live().orElse("")).toList())
+                        + "."
+                : String.join(" ",
+                        missing.stream().map(each -> each.component() + " " + each.range() + " is needed, but "
+                                + each.live().map(live -> live + " is live there.").orElse("none is live there."))
+                                .toList());
         return new Judgement(missing.isEmpty() ? State.MET : State.NOT_MET, name, sentence, Optional.empty());
     }
 }

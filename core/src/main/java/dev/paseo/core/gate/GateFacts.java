@@ -14,7 +14,8 @@ import java.util.Set;
  * @param subject     the exact subject now
  * @param requester   who asked; empty for an automatic deployment, and at a gate onward
  * @param authors     the accounts that wrote or pushed a commit between what is live and what is proposed
- * @param unknown     the addresses and names among them that belong to no account, and pushes of which nobody told who pushed them:
+ * @param unknown     the addresses and names among them that belong to no account, and pushes of which nobody told who
+ *                    pushed them:
  *                    {@value #PUSHER} and the commit and branch
  * @param people      who is meant by the names that criteria give
  * @param version     what is known of the version
@@ -23,7 +24,8 @@ import java.util.Set;
  * @param around      how things stand in the place and its environment
  */
 public record GateFacts(
-        Subject subject, String requester, Set<String> authors, Set<String> unknown, People people, OfVersion version, Instant requestedAt, Said said, Around around) {
+        Subject subject, String requester, Set<String> authors, Set<String> unknown, People people, OfVersion version,
+        Instant requestedAt, Said said, Around around) {
 
     /** How a push begins of which nobody told who pushed it. */
     public static final String PUSHER = "the pusher of ";
@@ -50,7 +52,8 @@ public record GateFacts(
      * @param stretch    how long it has been live and healthy where that counts
      * @param conditions what came of the conditions over facts
      */
-    public record OfVersion(Set<String> passed, String branch, boolean trusted, List<String> tags, boolean uploaded, Stretch stretch, Map<String, Held> conditions) {
+    public record OfVersion(Set<String> passed, String branch, boolean trusted, List<String> tags, boolean uploaded,
+            Stretch stretch, Map<String, Held> conditions) {
         public OfVersion {
             passed = Set.copyOf(passed);
             tags = List.copyOf(tags);
@@ -68,11 +71,13 @@ public record GateFacts(
 
         /** The longest one until now. */
         Duration until(Instant now) {
-            return since.map(begun -> Duration.between(begun, now)).filter(current -> current.compareTo(longest) > 0).orElse(longest);
+            return since.map(begun -> Duration.between(begun, now)).filter(current -> current.compareTo(longest) > 0)
+                    .orElse(longest);
         }
 
         /**
-         * The one that counts of those in the environments that are followed: where any of them will do the one that is farthest, else
+         * The one that counts of those in the environments that are followed: where any of them will do the one that is
+         * farthest, else
          * the one that is least far, since all have to do.
          */
         public static Stretch counting(List<Stretch> all, boolean any, Instant now) {
@@ -81,7 +86,9 @@ public record GateFacts(
         }
     }
 
-    /** What came of a condition: whether it holds, empty where a fact of it is not there; and the facts it looked at. */
+    /**
+     * What came of a condition: whether it holds, empty where a fact of it is not there; and the facts it looked at.
+     */
     public record Held(Optional<Boolean> holds, String facts) {}
 
     /**
@@ -108,10 +115,12 @@ public record GateFacts(
      * @param requirements what the version needs beside it
      * @param tested       the version that is live there and has not passed its gate onward yet
      */
-    public record Around(boolean rollback, Optional<String> held, Optional<Closed> closed, List<Requirement> requirements, Optional<String> tested) {
+    public record Around(boolean rollback, Optional<String> held, Optional<Closed> closed,
+            List<Requirement> requirements, Optional<String> tested) {
         public static final Around PLAIN = new Around(false, Optional.empty(), Optional.empty(), List.of());
 
-        public Around(boolean rollback, Optional<String> held, Optional<Closed> closed, List<Requirement> requirements) {
+        public Around(boolean rollback, Optional<String> held, Optional<Closed> closed,
+                List<Requirement> requirements) {
             this(rollback, held, closed, requirements, Optional.empty());
         }
     }

@@ -10,7 +10,8 @@ import java.util.List;
  * @param asked       what its rules ask; of a set as {@link Gate#ofSet} puts them together
  * @param members     the other members of the set that stands there
  */
-public record GateInput(String environment, boolean follows, List<Criterion> asked, GateFacts facts, List<Member> members) {
+public record GateInput(String environment, boolean follows, List<Criterion> asked, GateFacts facts,
+        List<Member> members) {
 
     public GateInput {
         asked = List.copyOf(asked);

@@ -6,10 +6,12 @@ import java.util.List;
 import java.util.Optional;
 
 /** The criteria that an environment, or one component there, sets for a gate; any number together. */
-public record GateRules(List<Criterion.Approvals> approvals, List<Criterion.Checklist> checklists, Optional<Duration> liveFor, Optional<Hours> open,
+public record GateRules(List<Criterion.Approvals> approvals, List<Criterion.Checklist> checklists,
+        Optional<Duration> liveFor, Optional<Hours> open,
         List<String> facts, List<Criterion.Outside> outside) {
 
-    public static final GateRules NONE = new GateRules(List.of(), List.of(), Optional.empty(), Optional.empty(), List.of(), List.of());
+    public static final GateRules NONE = new GateRules(List.of(), List.of(), Optional.empty(), Optional.empty(),
+            List.of(), List.of());
 
     public GateRules {
         approvals = List.copyOf(approvals);

@@ -65,10 +65,12 @@ public record Hours(ZoneId zone, List<Window> windows, Map<LocalDate, List<Span>
     /** The openings that begin on a day; on a day whose clocks change, those that are left of them. */
     public List<Opening> on(LocalDate day) {
         List<Span> spans = exceptions.containsKey(day) ? exceptions.get(day)
-                : windows.stream().filter(window -> window.days().contains(day.getDayOfWeek())).map(Window::span).toList();
+                : windows.stream().filter(window -> window.days().contains(day.getDayOfWeek())).map(Window::span)
+                        .toList();
         return spans.stream().map(span -> {
             LocalDate end = span.to().isAfter(span.from()) ? day : day.plusDays(1);
-            return new Opening(ZonedDateTime.of(day, span.from(), zone).toInstant(), ZonedDateTime.of(end, span.to(), zone).toInstant());
+            return new Opening(ZonedDateTime.of(day, span.from(), zone).toInstant(),
+                    ZonedDateTime.of(end, span.to(), zone).toInstant());
         }).filter(opening -> Duration.between(opening.from(), opening.until()).isPositive()).toList();
     }
 }

@@ -15,16 +15,28 @@ public final class InWords {
 
     public static String of(Criterion criterion) {
         return switch (criterion) {
-            case Criterion.Approvals rule -> (rule.count() == 1 ? "One of " : rule.count() + " of ") + String.join(" or ", rule.from()) + (rule.count() == 1 ? " approves" : " approve")
-                    + (rule.notBy().isEmpty() ? "" : ", not " + rule.notBy().stream().map(who -> who == Criterion.Exclusion.AUTHORS ? "an author" : "the requester").collect(Collectors.joining(" or ")))
-                    + (rule.commentRequired() ? ", with a comment" : "") + rule.within().map(length -> ", within " + Waits.words(length) + " of the request").orElse("")
-                    + rule.escalation().map(more -> "; after " + Waits.words(more.after()) + " " + more.to() + " are asked too").orElse("") + ".";
-            case Criterion.Checklist list -> String.join(" or ", list.from()) + " tick: " + String.join("; ", list.items()) + ".";
-            case Criterion.LiveFor(var length) -> "It has been live and healthy for " + Waits.words(length) + " in one stretch.";
+            case Criterion.Approvals rule -> (rule.count() == 1 ? "One of " : rule.count() + " of ")
+                    + String.join(" or ", rule.from()) + (rule.count() == 1 ? " approves" : " approve")
+                    + (rule.notBy().isEmpty() ? ""
+                            : ", not " + rule.notBy().stream()
+                                    .map(who -> who == Criterion.Exclusion.AUTHORS ? "an author" : "the requester")
+                                    .collect(Collectors.joining(" or ")))
+                    + (rule.commentRequired() ? ", with a comment" : "")
+                    + rule.within().map(length -> ", within " + Waits.words(length) + " of the request").orElse("")
+                    + rule.escalation()
+                            .map(more -> "; after " + Waits.words(more.after()) + " " + more.to() + " are asked too")
+                            .orElse("")
+                    + ".";
+            case Criterion.Checklist list -> String.join(" or ", list.from()) + " tick: "
+                    + String.join("; ", list.items()) + ".";
+            case Criterion.LiveFor(var length) -> "It has been live and healthy for " + Waits.words(length)
+                    + " in one stretch.";
             case Criterion.Open(Hours hours) -> "It begins " + hours(hours) + " (" + hours.zone() + ").";
             case Criterion.Fact(String condition) -> "This holds: " + condition;
-            case Criterion.Outside outside -> outside.name() + " says yes" + outside.within().map(length -> " within " + Waits.words(length)).orElse("") + ".";
-            case Criterion.Follows follows -> "It has passed " + String.join(follows.any() ? " or " : " and ", follows.environments()) + ".";
+            case Criterion.Outside outside -> outside.name() + " says yes"
+                    + outside.within().map(length -> " within " + Waits.words(length)).orElse("") + ".";
+            case Criterion.Follows follows -> "It has passed "
+                    + String.join(follows.any() ? " or " : " and ", follows.environments()) + ".";
             case Criterion.Origin origin -> origin(origin);
             case Criterion.NotHeld() -> "The place is not held.";
             case Criterion.NotClosed() -> "The environment is not closed.";
@@ -51,9 +63,14 @@ public final class InWords {
     }
 
     private static String hours(Hours hours) {
-        String windows = hours.windows().stream().map(window -> days(window.days()) + " from " + window.span().from() + " to " + window.span().end()).collect(Collectors.joining(", "));
-        String exceptions = hours.exceptions().entrySet().stream().map(day -> day.getKey() + (day.getValue().isEmpty() ? " not at all"
-                : " from " + day.getValue().stream().map(span -> span.from() + " to " + span.end()).collect(Collectors.joining(" and ")))).collect(Collectors.joining(", "));
+        String windows = hours.windows().stream()
+                .map(window -> days(window.days()) + " from " + window.span().from() + " to " + window.span().end())
+                .collect(Collectors.joining(", "));
+        String exceptions = hours.exceptions().entrySet().stream()
+                .map(day -> day.getKey() + (day.getValue().isEmpty() ? " not at all"
+                        : " from " + day.getValue().stream().map(span -> span.from() + " to " + span.end())
+                                .collect(Collectors.joining(" and "))))
+                .collect(Collectors.joining(", "));
         return windows + (exceptions.isEmpty() ? "" : "; " + exceptions);
     }
 

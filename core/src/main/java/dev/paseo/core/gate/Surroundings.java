@@ -24,9 +24,11 @@ import org.semver4j.Semver;
  * @param period      the period of its calendar in which this moment lies
  * @param requires    the ranges that the version needs of others, by component
  * @param beside      the versions of those that are live there, or go there with it, by component
- * @param tested      the version that is live there and has not passed its gate onward, where what comes after it waits for that
+ * @param tested      the version that is live there and has not passed its gate onward, where what comes after it waits
+ *                    for that
  */
-public record Surroundings(String environment, ZoneId zone, String version, boolean rollback, Optional<Hold> hold, Optional<Closure> closure, Optional<Closure> period,
+public record Surroundings(String environment, ZoneId zone, String version, boolean rollback, Optional<Hold> hold,
+        Optional<Closure> closure, Optional<Closure> period,
         Map<String, String> requires, Map<String, String> beside, Optional<String> tested) {
 
     /** A place that is held. */
@@ -43,14 +45,23 @@ public record Surroundings(String environment, ZoneId zone, String version, bool
     /** What follows from it at the gate. */
     public Around around() {
         DateTimeFormatter time = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm zzz", Locale.ENGLISH).withZone(zone);
-        List<Requirement> requirements = rollback ? List.of() : requires.entrySet().stream().map(each -> requirement(each.getKey(), each.getValue())).toList();
-        return new Around(rollback, hold.map(held -> "Held by " + held.by() + " since " + time.format(held.at()) + ": \"" + held.reason() + "\"."),
-                closure.or(() -> period).map(closed -> new Closed(environment + " is closed" + closed.by().map(who -> " by " + who).orElse("")
-                        + closed.until().map(end -> " until " + time.format(end)).orElse("") + ": \"" + closed.reason() + "\".", closed.until())),
+        List<Requirement> requirements = rollback ? List.of()
+                : requires.entrySet().stream().map(each -> requirement(each.getKey(), each.getValue())).toList();
+        return new Around(rollback, hold.map(
+                held -> "Held by " + held.by() + " since " + time.format(held.at()) + ": \"" + held.reason() + "\"."),
+                closure.or(() -> period)
+                        .map(closed -> new Closed(
+                                environment + " is closed" + closed.by().map(who -> " by " + who).orElse("")
+                                        + closed.until().map(end -> " until " + time.format(end)).orElse("") + ": \""
+                                        + closed.reason() + "\".",
+                                closed.until())),
                 requirements, tested.filter(number -> !number.equals(version)));
     }
 
-    /** Met where the number, read as a semantic version, lies in the range; one that cannot be read as such lies in none. */
+    /**
+     * Met where the number, read as a semantic version, lies in the range; one that cannot be read as such lies in
+     * none.
+     */
     private Requirement requirement(String component, String range) {
         Optional<String> there = Optional.ofNullable(beside.get(component));
         boolean met = there.map(Semver::coerce).filter(semver -> semver.satisfies(range)).isPresent();

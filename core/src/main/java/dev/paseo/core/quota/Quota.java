@@ -6,7 +6,8 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * How many bytes a component may have kept: artifacts, files between stages, reports, logs, folders to reuse, uploads. What came
+ * How many bytes a component may have kept: artifacts, files between stages, reports, logs, folders to reuse, uploads.
+ * What came
  * twice counts twice.
  *
  * @param most in bytes, at least 1
@@ -28,8 +29,9 @@ public record Quota(long most) {
         if (takes(taken, more)) {
             return Optional.empty();
         }
-        return Optional.of(component + " has " + words(taken) + (taken >= most ? "" : "; " + size(more) + " more are too many")
-                + ": an operator allows more in paseo.kept-per-component");
+        return Optional
+                .of(component + " has " + words(taken) + (taken >= most ? "" : "; " + size(more) + " more are too many")
+                        + ": an operator allows more in paseo.kept-per-component");
     }
 
     /** What people are told before nothing more is taken; empty where it is not near. */

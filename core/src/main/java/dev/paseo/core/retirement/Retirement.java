@@ -4,7 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 
-/** What hinders that something is retired, and what follows from it, in sentences. Its history stays in any case. Pure. */
+/**
+ * What hinders that something is retired, and what follows from it, in sentences. Its history stays in any case. Pure.
+ */
 public final class Retirement {
 
     private Retirement() {}
@@ -37,9 +39,12 @@ public final class Retirement {
 
     /** Why it cannot be retired now; empty where it can. */
     public static List<String> hinders(Facts facts, boolean remove) {
-        return Stream.of(facts.underWay().stream().map(each -> each + ": wait for it, or cancel it"), facts.needs().stream(),
-                facts.live().stream().filter(live -> remove && !live.removable()).map(live -> "the recipe of " + live.words()
-                        + " has no removal: it stays on " + live.where() + " until somebody takes it away by hand; retire it without removing"))
+        return Stream
+                .of(facts.underWay().stream().map(each -> each + ": wait for it, or cancel it"), facts.needs().stream(),
+                        facts.live().stream().filter(live -> remove && !live.removable())
+                                .map(live -> "the recipe of " + live.words()
+                                        + " has no removal: it stays on " + live.where()
+                                        + " until somebody takes it away by hand; retire it without removing"))
                 .flatMap(each -> each).toList();
     }
 
@@ -47,7 +52,8 @@ public final class Retirement {
     public static List<String> follows(Facts facts, boolean remove) {
         List<String> follows = new ArrayList<>();
         facts.live().forEach(live -> follows.add(remove ? live.words() + " is removed from " + live.where()
-                : live.words() + " keeps running on " + live.where() + (live.removable() ? "; it can be removed with it" : "; its recipe has no removal")));
+                : live.words() + " keeps running on " + live.where()
+                        + (live.removable() ? "; it can be removed with it" : "; its recipe has no removal")));
         follows.addAll(facts.ends());
         return follows;
     }

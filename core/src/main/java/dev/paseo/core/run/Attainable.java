@@ -21,12 +21,16 @@ sealed interface Attainable {
         for (StageKey key : stage.waits().after()) {
             StageState earlier = stages.get(key);
             if (earlier.status().ended() && !earlier.letsGoOn()) {
-                return new Never(key + " " + (earlier.status() == StageStatus.SKIPPED ? "was skipped" : RunDecider.word(earlier.status())));
+                return new Never(key + " " + (earlier.status() == StageStatus.SKIPPED ? "was skipped"
+                        : RunDecider.word(earlier.status())));
             }
         }
-        boolean nothingFailed = !stage.waits().ifFailed().isEmpty() && !any(stages, stage.waits().ifFailed(), StageStatus.FAILED);
+        boolean nothingFailed = !stage.waits().ifFailed().isEmpty()
+                && !any(stages, stage.waits().ifFailed(), StageStatus.FAILED);
         if (nothingFailed && allEnded(stages, stage.waits().ifFailed())) {
-            return new Never(String.join(", ", stage.waits().ifFailed().stream().map(StageKey::name).distinct().toList()) + " did not fail");
+            return new Never(
+                    String.join(", ", stage.waits().ifFailed().stream().map(StageKey::name).distinct().toList())
+                            + " did not fail");
         }
         boolean free = stage.waits().after().stream().allMatch(key -> stages.get(key).letsGoOn())
                 && allEnded(stages, stage.waits().afterAny()) && !nothingFailed;

@@ -10,7 +10,9 @@ public final class LineQueue {
     private LineQueue() {}
 
     /** What a newer start does to the runs of its line that came before it. */
-    public enum NewerStart { WAITS, TAKES_OVER, RUNS_BESIDE }
+    public enum NewerStart {
+        WAITS, TAKES_OVER, RUNS_BESIDE
+    }
 
     /**
      * A run of the line that has not ended.

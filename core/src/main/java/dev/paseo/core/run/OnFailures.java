@@ -9,7 +9,8 @@ public enum OnFailures {
         if (failed == 0 || this == PASS) {
             return new StageOutcome.Passed();
         }
-        String reason = "its steps ended well, but its report tells of " + (failed == 1 ? "1 failed test" : failed + " failed tests");
+        String reason = "its steps ended well, but its report tells of "
+                + (failed == 1 ? "1 failed test" : failed + " failed tests");
         return this == FAIL ? new StageOutcome.Failed(reason) : new StageOutcome.Warned(reason);
     }
 }

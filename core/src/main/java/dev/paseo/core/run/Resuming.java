@@ -14,13 +14,16 @@ final class Resuming {
 
     static Decision<RunState, RunEffect> resume(RunState run) {
         if (run.status() != RunStatus.FAILED && run.status() != RunStatus.CANCELLED) {
-            return Decision.refused("only a run that failed or was cancelled can be resumed; this one is " + RunDecider.word(run.status()));
+            return Decision.refused("only a run that failed or was cancelled can be resumed; this one is "
+                    + RunDecider.word(run.status()));
         }
         if (!run.prepared()) {
             return Decision.refused("the run never began; start it again");
         }
-        if (run.stages().stream().noneMatch(stage -> stage.status() == StageStatus.FAILED || stage.status() == StageStatus.CANCELLED)) {
-            return Decision.refused("no stage of the run failed, so there is nothing to try again: " + run.reason().orElse(""));
+        if (run.stages().stream()
+                .noneMatch(stage -> stage.status() == StageStatus.FAILED || stage.status() == StageStatus.CANCELLED)) {
+            return Decision.refused(
+                    "no stage of the run failed, so there is nothing to try again: " + run.reason().orElse(""));
         }
         Map<StageKey, StageState> stages = run.byKey();
         again(run).forEach(key -> stages.computeIfPresent(key, (same, stage) -> stage.again()));

@@ -20,7 +20,8 @@ public final class RunDecider {
             case RunEvent.PreparationFailed(String reason) -> preparationFailed(run, reason);
             case RunEvent.TurnCame() -> turnCame(run);
             case RunEvent.StageTaken(StageKey key, int attempt) -> taken(run, key, attempt);
-            case RunEvent.StageEnded(StageKey key, int attempt, StageOutcome outcome) -> ended(run, key, attempt, outcome);
+            case RunEvent.StageEnded(StageKey key, int attempt, StageOutcome outcome) -> ended(run, key, attempt,
+                    outcome);
             case RunEvent.CancelAsked(String why) -> cancel(run, why);
             case RunEvent.ResumeAsked() -> Resuming.resume(run);
         };
@@ -38,7 +39,8 @@ public final class RunDecider {
             return Decision.refused("the run was prepared before");
         }
         Map<StageKey, StageState> stages = run.byKey();
-        stages.replaceAll((key, stage) -> stage.skipped(StageState.Skip.UNATTAINABLE, "unattainable: the run could not be prepared"));
+        stages.replaceAll((key, stage) -> stage.skipped(StageState.Skip.UNATTAINABLE,
+                "unattainable: the run could not be prepared"));
         return Decision.moved(run.with(stages).to(RunStatus.FAILED, reason), List.of());
     }
 
@@ -74,7 +76,8 @@ public final class RunDecider {
     }
 
     private static StageState failed(StageState stage, String reason) {
-        return stage.mayFail() ? stage.to(StageStatus.WARNED, "failed, which it may: " + reason) : stage.to(StageStatus.FAILED, reason);
+        return stage.mayFail() ? stage.to(StageStatus.WARNED, "failed, which it may: " + reason)
+                : stage.to(StageStatus.FAILED, reason);
     }
 
     /** The first time, what waits for {@code after-any} still runs once; the second time everything ends. */
@@ -132,12 +135,14 @@ public final class RunDecider {
         }
         for (StageState stage : run.stages()) {
             if (stage.status() == StageStatus.FAILED) {
-                return run.to(RunStatus.FAILED, stage.key() + " failed" + stage.reason().map(why -> ": " + why).orElse(""));
+                return run.to(RunStatus.FAILED,
+                        stage.key() + " failed" + stage.reason().map(why -> ": " + why).orElse(""));
             }
         }
         if (!run.missing().isEmpty()) {
-            return run.to(RunStatus.FAILED, "the recipe deploys " + String.join(", ", run.missing().stream().sorted().toList())
-                    + ", which no stage kept");
+            return run.to(RunStatus.FAILED,
+                    "the recipe deploys " + String.join(", ", run.missing().stream().sorted().toList())
+                            + ", which no stage kept");
         }
         effects.add(new RunEffect.SealVersion());
         boolean warned = run.stages().stream().anyMatch(stage -> stage.status() == StageStatus.WARNED);

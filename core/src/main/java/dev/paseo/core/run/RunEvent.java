@@ -21,7 +21,8 @@ public sealed interface RunEvent {
     record StageEnded(StageKey stage, int attempt, StageOutcome outcome) implements RunEvent {}
 
     /**
-     * Somebody or something wants it to end: the first time what runs regardless still runs, the second time nothing does.
+     * Somebody or something wants it to end: the first time what runs regardless still runs, the second time nothing
+     * does.
      *
      * @param why as a sentence: {@code cancelled by developer}
      */

@@ -14,7 +14,8 @@ import java.util.Set;
  * @param prepared whether its commit is pinned and its files are kept, so that it may begin
  * @param reason   why it failed or was cancelled
  */
-public record RunState(RunStatus status, List<StageState> stages, List<String> needs, boolean prepared, Optional<String> reason) {
+public record RunState(RunStatus status, List<StageState> stages, List<String> needs, boolean prepared,
+        Optional<String> reason) {
 
     public RunState {
         stages = List.copyOf(stages);
@@ -36,7 +37,8 @@ public record RunState(RunStatus status, List<StageState> stages, List<String> n
 
     Set<String> missing() {
         Set<String> missing = new HashSet<>(needs);
-        stages.stream().filter(StageState::letsGoOn).filter(stage -> stage.skip().isEmpty()).forEach(stage -> stage.keeps().forEach(missing::remove));
+        stages.stream().filter(StageState::letsGoOn).filter(stage -> stage.skip().isEmpty())
+                .forEach(stage -> stage.keeps().forEach(missing::remove));
         return missing;
     }
 

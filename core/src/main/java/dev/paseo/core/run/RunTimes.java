@@ -27,6 +27,7 @@ public final class RunTimes {
     /** What happens to a run whose time has come. */
     public static RunEvent over(Duration limit) {
         long minutes = limit.toMinutes();
-        return new RunEvent.CancelAsked("took longer than " + (minutes % 60 == 0 && minutes > 0 ? minutes / 60 + " h" : minutes + " min"));
+        return new RunEvent.CancelAsked(
+                "took longer than " + (minutes % 60 == 0 && minutes > 0 ? minutes / 60 + " h" : minutes + " min"));
     }
 }

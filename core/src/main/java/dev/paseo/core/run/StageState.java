@@ -14,18 +14,22 @@ import java.util.Optional;
  * @param skip      why it was skipped, where it was
  * @param reason    why it ended as it did, where that needs saying
  */
-public record StageState(StageKey key, Waits waits, int attempt, List<String> keeps, boolean mayFail, Optional<String> notWanted,
+public record StageState(StageKey key, Waits waits, int attempt, List<String> keeps, boolean mayFail,
+        Optional<String> notWanted,
         StageStatus status, Optional<Skip> skip, Optional<String> reason) {
 
     /** The two reasons to skip a stage. What is after one that was not wanted goes on. */
-    public enum Skip { NOT_WANTED, UNATTAINABLE }
+    public enum Skip {
+        NOT_WANTED, UNATTAINABLE
+    }
 
     public StageState {
         keeps = List.copyOf(keeps);
     }
 
     public static StageState waiting(StageKey key, Waits waits, List<String> keeps) {
-        return new StageState(key, waits, 1, keeps, false, Optional.empty(), StageStatus.WAITING, Optional.empty(), Optional.empty());
+        return new StageState(key, waits, 1, keeps, false, Optional.empty(), StageStatus.WAITING, Optional.empty(),
+                Optional.empty());
     }
 
     public StageState tolerated() {
@@ -38,7 +42,8 @@ public record StageState(StageKey key, Waits waits, int attempt, List<String> ke
 
     /** Whether what comes after this stage may go on. */
     boolean letsGoOn() {
-        return status == StageStatus.PASSED || status == StageStatus.WARNED || skip.equals(Optional.of(Skip.NOT_WANTED));
+        return status == StageStatus.PASSED || status == StageStatus.WARNED
+                || skip.equals(Optional.of(Skip.NOT_WANTED));
     }
 
     StageState to(StageStatus next) {
@@ -50,12 +55,14 @@ public record StageState(StageKey key, Waits waits, int attempt, List<String> ke
     }
 
     StageState skipped(Skip how, String why) {
-        return new StageState(key, waits, attempt, keeps, mayFail, notWanted, StageStatus.SKIPPED, Optional.of(how), Optional.of(why));
+        return new StageState(key, waits, attempt, keeps, mayFail, notWanted, StageStatus.SKIPPED, Optional.of(how),
+                Optional.of(why));
     }
 
     /** Waiting once more: as a new attempt, unless this one never began. */
     StageState again() {
         int next = status == StageStatus.SKIPPED ? attempt : attempt + 1;
-        return new StageState(key, waits, next, keeps, mayFail, notWanted, StageStatus.WAITING, Optional.empty(), Optional.empty());
+        return new StageState(key, waits, next, keeps, mayFail, notWanted, StageStatus.WAITING, Optional.empty(),
+                Optional.empty());
     }
 }

@@ -13,8 +13,10 @@ public record Lack(String name, boolean given) {
 
     /** What is amiss, and the command that mends it. */
     public String sentence(String component, Optional<String> environment) {
-        return given ? name + " has no value" + environment.map(in -> " in " + in).orElse("") + ": paseo secret set " + name + " --component " + component
-                + environment.map(in -> " --environment " + in).orElse("")
+        return given
+                ? name + " has no value" + environment.map(in -> " in " + in).orElse("") + ": paseo secret set " + name
+                        + " --component " + component
+                        + environment.map(in -> " --environment " + in).orElse("")
                 : name + " was not given to " + component + ": paseo secret grant " + component + " " + name;
     }
 

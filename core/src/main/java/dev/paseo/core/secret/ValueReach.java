@@ -3,7 +3,10 @@ package dev.paseo.core.secret;
 import java.util.Collection;
 import java.util.Optional;
 
-/** Where a secret's value holds; what is absent stands for every one. A host stands only together with a component and an environment. */
+/**
+ * Where a secret's value holds; what is absent stands for every one. A host stands only together with a component and
+ * an environment.
+ */
 public record ValueReach(Optional<String> component, Optional<String> environment, Optional<String> host) {
 
     public boolean covers(ValueReach other) {
@@ -25,6 +28,7 @@ public record ValueReach(Optional<String> component, Optional<String> environmen
 
     /** Such as {@code for daylight-api in every environment}. */
     public String words() {
-        return "for " + component.orElse("every component") + " in " + environment.orElse("every environment") + host.map(name -> " on " + name).orElse("");
+        return "for " + component.orElse("every component") + " in " + environment.orElse("every environment")
+                + host.map(name -> " on " + name).orElse("");
     }
 }

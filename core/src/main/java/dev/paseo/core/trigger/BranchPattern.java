@@ -42,7 +42,8 @@ public final class BranchPattern {
     }
 
     /**
-     * Takes time in proportion to the name's length times the pattern's, whatever both are: all parts that may be reached are
+     * Takes time in proportion to the name's length times the pattern's, whatever both are: all parts that may be
+     * reached are
      * followed at once, and none is gone back to.
      */
     public boolean matches(String name) {
@@ -50,7 +51,8 @@ public final class BranchPattern {
         reach(reached, 0);
         for (int at = 0; at < name.length() && !reached.isEmpty(); at++) {
             BitSet next = new BitSet(parts.size() + 1);
-            for (int part = reached.nextSetBit(0); part >= 0 && part < parts.size(); part = reached.nextSetBit(part + 1)) {
+            for (int part = reached.nextSetBit(0); part >= 0
+                    && part < parts.size(); part = reached.nextSetBit(part + 1)) {
                 take(parts.get(part), part, name.charAt(at), next);
             }
             reached = next;
@@ -68,7 +70,7 @@ public final class BranchPattern {
                 next.set(number);
                 reachIf(sign == '/', next, number + 1);
             }
-            case MAYBE -> { }
+            case MAYBE -> {}
         }
     }
 

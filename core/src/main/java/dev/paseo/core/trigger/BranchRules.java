@@ -19,7 +19,8 @@ public record BranchRules(List<BranchPattern> allowed, List<BranchPattern> trust
     }
 
     public static BranchRules of(List<String> allowed, List<String> trusted) {
-        return new BranchRules(allowed.stream().map(BranchPattern::new).toList(), trusted.stream().map(BranchPattern::new).toList());
+        return new BranchRules(allowed.stream().map(BranchPattern::new).toList(),
+                trusted.stream().map(BranchPattern::new).toList());
     }
 
     public boolean trusts(String branch) {
@@ -31,7 +32,9 @@ public record BranchRules(List<BranchPattern> allowed, List<BranchPattern> trust
         if (Stream.concat(trusted.stream(), allowed.stream()).anyMatch(pattern -> pattern.matches(branch))) {
             return Optional.empty();
         }
-        String names = Stream.concat(trusted.stream(), allowed.stream()).map(BranchPattern::toString).collect(Collectors.joining(", "));
-        return Optional.of("the service allows runs on " + (names.isEmpty() ? "no branch" : names) + "; this is " + branch);
+        String names = Stream.concat(trusted.stream(), allowed.stream()).map(BranchPattern::toString)
+                .collect(Collectors.joining(", "));
+        return Optional
+                .of("the service allows runs on " + (names.isEmpty() ? "no branch" : names) + "; this is " + branch);
     }
 }

@@ -8,7 +8,10 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
-/** What a repository that is to be a component holds, what will follow from a push to it, and what is likely to be meant otherwise. */
+/**
+ * What a repository that is to be a component holds, what will follow from a push to it, and what is likely to be meant
+ * otherwise.
+ */
 public final class BringingIn {
 
     private static final int NAMED = 5;
@@ -24,7 +27,8 @@ public final class BringingIn {
      * @param triggers of the file; empty where it has problems
      * @param walks    the environments that its versions walk to; a component that is new has no place in them
      */
-    public record Repository(List<String> branches, String mainBranch, String path, boolean file, Optional<List<Trigger>> triggers, List<String> walks) {
+    public record Repository(List<String> branches, String mainBranch, String path, boolean file,
+            Optional<List<Trigger>> triggers, List<String> walks) {
 
         boolean empty() {
             return branches.isEmpty();
@@ -53,19 +57,25 @@ public final class BringingIn {
         if (!repository.empty()) {
             List<BranchPattern> unmatched = Stream.concat(rules.trusted().stream(), rules.allowed().stream())
                     .filter(pattern -> repository.branches().stream().noneMatch(pattern::matches)).toList();
-            unmatched.stream().filter(pattern -> !pattern.wild()).forEach(pattern -> warnings.add("there is no branch " + pattern + "; it has " + few(repository.branches())));
-            if (rules.trusted().stream().allMatch(pattern -> pattern.wild() && unmatched.contains(pattern)) && !rules.trusted().isEmpty()) {
-                warnings.add("no branch matches " + few(rules.trusted().stream().map(BranchPattern::toString).toList()) + ", so none is trusted; it has " + few(repository.branches()));
+            unmatched.stream().filter(pattern -> !pattern.wild()).forEach(pattern -> warnings
+                    .add("there is no branch " + pattern + "; it has " + few(repository.branches())));
+            if (rules.trusted().stream().allMatch(pattern -> pattern.wild() && unmatched.contains(pattern))
+                    && !rules.trusted().isEmpty()) {
+                warnings.add("no branch matches " + few(rules.trusted().stream().map(BranchPattern::toString).toList())
+                        + ", so none is trusted; it has " + few(repository.branches()));
             }
         }
         if (repository.hasMain() && !repository.file()) {
-            warnings.add("there is no " + repository.path() + " on " + repository.mainBranch() + ": nothing starts until there is");
+            warnings.add("there is no " + repository.path() + " on " + repository.mainBranch()
+                    + ": nothing starts until there is");
         } else if (repository.hasMain() && repository.triggers().isEmpty()) {
-            warnings.add(repository.path() + " on " + repository.mainBranch() + " has problems: nothing starts until they are mended");
+            warnings.add(repository.path() + " on " + repository.mainBranch()
+                    + " has problems: nothing starts until they are mended");
         } else if (repository.hasMain() && repository.triggers().get().isEmpty()) {
             warnings.add(repository.path() + " names no triggers: nothing starts by itself");
         }
-        boolean starts = repository.hasMain() && repository.triggers().isPresent() && rules.refusal(repository.mainBranch()).isEmpty();
+        boolean starts = repository.hasMain() && repository.triggers().isPresent()
+                && rules.refusal(repository.mainBranch()).isEmpty();
         return new Said(List.copyOf(warnings), next(component, repository, rules), starts);
     }
 
@@ -76,23 +86,33 @@ public final class BringingIn {
         if (repository.triggers().isEmpty()) {
             return "A push starts nothing yet";
         }
-        List<String> starting = repository.branches().stream().filter(branch -> found(component, branch, repository, rules).anyMatch(finding -> finding instanceof Finding.Starts)).toList();
+        List<String> starting = repository.branches().stream()
+                .filter(branch -> found(component, branch, repository, rules)
+                        .anyMatch(finding -> finding instanceof Finding.Starts))
+                .toList();
         if (!starting.isEmpty()) {
             return "The next push to " + few(starting) + " starts a run" + (repository.walks().isEmpty() ? ""
                     : ". To be deployed it needs a place in " + few(repository.walks()) + ": paseo environment edit");
         }
-        return "A push to any of its branches starts nothing" + found(component, repository.mainBranch(), repository, rules)
-                .flatMap(finding -> finding instanceof Finding.StartsNothing(String why) ? Stream.of(why) : Stream.empty()).findFirst()
-                .map(why -> "; of " + repository.mainBranch() + ": " + why).orElse("");
+        return "A push to any of its branches starts nothing"
+                + found(component, repository.mainBranch(), repository, rules)
+                        .flatMap(finding -> finding instanceof Finding.StartsNothing(String why) ? Stream.of(why)
+                                : Stream.empty())
+                        .findFirst()
+                        .map(why -> "; of " + repository.mainBranch() + ": " + why).orElse("");
     }
 
     private static Stream<Finding> found(String component, String branch, Repository repository, BranchRules rules) {
         List<Matching.InForce> triggers = repository.triggers().orElse(List.of()).stream()
-                .map(trigger -> new Matching.InForce(component, 0, trigger, rules, repository.mainBranch(), Optional.empty())).toList();
-        return Matching.match(new Event.Pushed(component, branch, "", Optional.empty()), triggers).stream().map(Considered::finding);
+                .map(trigger -> new Matching.InForce(component, 0, trigger, rules, repository.mainBranch(),
+                        Optional.empty()))
+                .toList();
+        return Matching.match(new Event.Pushed(component, branch, "", Optional.empty()), triggers).stream()
+                .map(Considered::finding);
     }
 
     private static String few(List<String> names) {
-        return names.stream().limit(NAMED).collect(Collectors.joining(", ")) + (names.size() > NAMED ? " and " + (names.size() - NAMED) + " more" : "");
+        return names.stream().limit(NAMED).collect(Collectors.joining(", "))
+                + (names.size() > NAMED ? " and " + (names.size() - NAMED) + " more" : "");
     }
 }

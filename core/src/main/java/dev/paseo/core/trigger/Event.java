@@ -11,14 +11,18 @@ public sealed interface Event {
     /** The component that it happened to. */
     String component();
 
-    /** @param changed paths that changed since the last started commit of the branch; empty: everything counts as changed */
+    /**
+     * @param changed paths that changed since the last started commit of the branch; empty: everything counts as
+     * changed
+     */
     record Pushed(String component, String branch, String commit, Optional<List<String>> changed) implements Event {}
 
     /**
      * @param branch the branch that holds the tagged commit; empty: none does
      * @param sealed the newest version sealed from the commit
      */
-    record Tagged(String component, String tag, String commit, Optional<String> branch, Optional<String> sealed) implements Event {}
+    record Tagged(String component, String tag, String commit, Optional<String> branch,
+            Optional<String> sealed) implements Event {}
 
     /** @param missed it came while the service was away, too long ago to be made up for */
     record Struck(String component, String cron, String zone, Instant at, boolean missed) implements Event {
@@ -36,7 +40,8 @@ public sealed interface Event {
      * @param main       whether the branch is its component's main one
      * @param repository where the component's source is
      */
-    record RunEnded(String component, long number, String branch, boolean main, Trigger.RunEnd end, Optional<String> repository) implements Event {}
+    record RunEnded(String component, long number, String branch, boolean main, Trigger.RunEnd end,
+            Optional<String> repository) implements Event {}
 
     record WentLive(String component, String version, String environment) implements Event {}
 

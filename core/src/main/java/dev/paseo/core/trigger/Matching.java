@@ -15,7 +15,8 @@ public final class Matching {
      * @param position   its place among the triggers of its file, from 0
      * @param mainBranch on which its component's runs start where the event names no branch of it
      */
-    public record InForce(String component, int position, Trigger trigger, BranchRules rules, String mainBranch, Optional<String> repository) {}
+    public record InForce(String component, int position, Trigger trigger, BranchRules rules, String mainBranch,
+            Optional<String> repository) {}
 
     /** What came of one trigger. */
     public record Considered(InForce of, Finding finding) {}
@@ -36,17 +37,21 @@ public final class Matching {
      * source or a version arrived, and those of other components that name it.
      */
     public static List<Considered> match(Event event, List<InForce> triggers) {
-        return triggers.stream().filter(each -> concerns(event, each)).map(each -> new Considered(each, find(event, each))).toList();
+        return triggers.stream().filter(each -> concerns(event, each))
+                .map(each -> new Considered(each, find(event, each))).toList();
     }
 
     private static boolean concerns(Event event, InForce each) {
         return switch (event) {
-            case Event.RunEnded ended -> each.trigger() instanceof Trigger.Upstream upstream && upstream.components().contains(ended.component());
-            case Event.WentLive live -> each.trigger() instanceof Trigger.Live trigger && trigger.component().equals(live.component());
+            case Event.RunEnded ended -> each.trigger() instanceof Trigger.Upstream upstream
+                    && upstream.components().contains(ended.component());
+            case Event.WentLive live -> each.trigger() instanceof Trigger.Live trigger
+                    && trigger.component().equals(live.component());
             case Event.Pushed pushed -> each.component().equals(pushed.component());
             case Event.Tagged tagged -> each.component().equals(tagged.component());
             case Event.Arrived arrived -> each.component().equals(arrived.component());
-            case Event.Struck struck -> each.component().equals(struck.component()) && each.trigger() instanceof Trigger.Clock clock
+            case Event.Struck struck -> each.component().equals(struck.component())
+                    && each.trigger() instanceof Trigger.Clock clock
                     && clock.cron().equals(struck.cron()) && clock.zone().equals(struck.zone());
         };
     }
@@ -55,11 +60,14 @@ public final class Matching {
         return switch (event) {
             case Event.Pushed pushed -> push(pushed, each);
             case Event.Tagged tagged -> tag(tagged, each);
-            case Event.Arrived arrived -> each.trigger() instanceof Trigger.Arrival ? starts(each, each.mainBranch()) : other("an arrival");
-            case Event.Struck struck -> struck.missed() ? nothing("the service was away at that time, and it is too long ago to be made up for")
+            case Event.Arrived arrived -> each.trigger() instanceof Trigger.Arrival ? starts(each, each.mainBranch())
+                    : other("an arrival");
+            case Event.Struck struck -> struck.missed()
+                    ? nothing("the service was away at that time, and it is too long ago to be made up for")
                     : starts(each, each.mainBranch());
             case Event.RunEnded ended -> upstream(ended, (Trigger.Upstream) each.trigger(), each);
-            case Event.WentLive live -> ((Trigger.Live) each.trigger()).environment().equals(live.environment()) ? starts(each, each.mainBranch())
+            case Event.WentLive live -> ((Trigger.Live) each.trigger()).environment().equals(live.environment())
+                    ? starts(each, each.mainBranch())
                     : nothing("it went live in " + live.environment());
         };
     }
@@ -70,12 +78,15 @@ public final class Matching {
                 if (none(branches, event.branch())) {
                     yield nothing("the push was to " + event.branch());
                 }
-                if (!paths.isEmpty() && event.changed().isPresent() && event.changed().get().stream().allMatch(path -> none(paths, path))) {
-                    yield nothing("none of " + list(paths) + " changed since the last started commit, but " + few(event.changed().get()));
+                if (!paths.isEmpty() && event.changed().isPresent()
+                        && event.changed().get().stream().allMatch(path -> none(paths, path))) {
+                    yield nothing("none of " + list(paths) + " changed since the last started commit, but "
+                            + few(event.changed().get()));
                 }
                 yield starts(each, event.branch());
             }
-            case Trigger.Preview(var branches) -> none(branches, event.branch()) ? nothing("the push was to " + event.branch()) : starts(each, event.branch());
+            case Trigger.Preview(var branches) -> none(branches, event.branch())
+                    ? nothing("the push was to " + event.branch()) : starts(each, event.branch());
             default -> other("a push");
         };
     }
@@ -88,30 +99,36 @@ public final class Matching {
             return nothing("the tag is " + event.tag());
         }
         if (event.sealed().isPresent()) {
-            return nothing("its commit is sealed already: " + event.tag() + " is a second name of " + event.component() + " " + event.sealed().get());
+            return nothing("its commit is sealed already: " + event.tag() + " is a second name of " + event.component()
+                    + " " + event.sealed().get());
         }
-        return event.branch().map(branch -> starts(each, branch)).orElseGet(() -> nothing("its commit is on no branch that may start runs"));
+        return event.branch().map(branch -> starts(each, branch))
+                .orElseGet(() -> nothing("its commit is on no branch that may start runs"));
     }
 
     private static Finding upstream(Event.RunEnded event, Trigger.Upstream trigger, InForce each) {
         if (trigger.branches().isEmpty() ? !event.main() : none(trigger.branches(), event.branch())) {
-            return nothing("the run was on " + event.branch() + (trigger.branches().isEmpty() ? ", not on its main branch" : ""));
+            return nothing("the run was on " + event.branch()
+                    + (trigger.branches().isEmpty() ? ", not on its main branch" : ""));
         }
         if (!wanted(event.end(), trigger)) {
             return nothing("the run ended " + event.end().word());
         }
         if (trigger.sameCommit() && !(event.repository().isPresent() && event.repository().equals(each.repository()))) {
-            return nothing("it wants the same commit, but " + event.component() + " and " + each.component() + " are not of one repository");
+            return nothing("it wants the same commit, but " + event.component() + " and " + each.component()
+                    + " are not of one repository");
         }
         // With the same commit it is a run of that commit's branch, and as trusted as that is.
         Finding found = starts(each, trigger.sameCommit() ? event.branch() : each.mainBranch());
         boolean sealed = event.end() == Trigger.RunEnd.PASSED || event.end() == Trigger.RunEnd.WARNED;
-        return sealed && found instanceof Finding.Starts(String branch, boolean trusted) ? new Finding.Weighs(branch, trusted) : found;
+        return sealed && found instanceof Finding.Starts(String branch, boolean trusted)
+                ? new Finding.Weighs(branch, trusted) : found;
     }
 
     /** Passed includes warned. */
     private static boolean wanted(Trigger.RunEnd end, Trigger.Upstream trigger) {
-        return trigger.outcomes().contains(end) || end == Trigger.RunEnd.WARNED && trigger.outcomes().contains(Trigger.RunEnd.PASSED);
+        return trigger.outcomes().contains(end)
+                || end == Trigger.RunEnd.WARNED && trigger.outcomes().contains(Trigger.RunEnd.PASSED);
     }
 
     private static Finding starts(InForce each, String branch) {

@@ -19,7 +19,9 @@ public final class StartRules {
         if (started.isPresent()) {
             return Optional.of("the trigger before it started " + component + "#" + started.get() + " already");
         }
-        return causes.stream().anyMatch(cause -> cause instanceof Cause.Run(String name, long number) && name.equals(component))
-                ? Optional.of("a run of " + component + " led to this: it would go round in a circle") : Optional.empty();
+        return causes.stream()
+                .anyMatch(cause -> cause instanceof Cause.Run(String name, long number) && name.equals(component))
+                        ? Optional.of("a run of " + component + " led to this: it would go round in a circle")
+                        : Optional.empty();
     }
 }

@@ -22,7 +22,8 @@ public sealed interface Trigger {
      * @param branches of the upstream component; empty: its main branch
      * @param together what has to be new of which of them
      */
-    record Upstream(List<String> components, List<BranchPattern> branches, Set<RunEnd> outcomes, boolean sameCommit, Novelty together) implements Trigger {}
+    record Upstream(List<String> components, List<BranchPattern> branches, Set<RunEnd> outcomes, boolean sameCommit,
+            Novelty together) implements Trigger {}
 
     record Live(String component, String environment) implements Trigger {}
 
@@ -50,13 +51,15 @@ public sealed interface Trigger {
     /** In the words of the pipeline file. */
     default String words() {
         return switch (this) {
-            case Push(var branches, var paths) -> "push to " + list(branches) + (paths.isEmpty() ? "" : ", where " + list(paths) + " changed");
+            case Push(var branches, var paths) -> "push to " + list(branches)
+                    + (paths.isEmpty() ? "" : ", where " + list(paths) + " changed");
             case Preview(var branches) -> "preview of " + list(branches);
             case Tag(var pattern) -> "tag " + pattern;
             case Clock(String cron, String zone) -> "clock " + cron + ", " + zone;
-            case Upstream(var components, var branches, var outcomes, boolean sameCommit, Novelty together) ->
-                    "upstream " + String.join(", ", components) + (branches.isEmpty() ? "" : " on " + list(branches)) + ", "
-                    + outcomes.stream().sorted().map(RunEnd::word).collect(Collectors.joining(" or ")) + (sameCommit ? ", same commit" : "")
+            case Upstream(var components, var branches, var outcomes, boolean sameCommit, var together) -> "upstream "
+                    + String.join(", ", components) + (branches.isEmpty() ? "" : " on " + list(branches)) + ", "
+                    + outcomes.stream().sorted().map(RunEnd::word).collect(Collectors.joining(" or "))
+                    + (sameCommit ? ", same commit" : "")
                     + (together == Novelty.ANY ? "" : ", new: " + together.name().toLowerCase(Locale.ROOT));
             case Live(String component, String environment) -> component + " live in " + environment;
             case Arrival() -> "arrival";

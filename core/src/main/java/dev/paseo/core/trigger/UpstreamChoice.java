@@ -53,7 +53,8 @@ public final class UpstreamChoice {
      * @param sealed   of each upstream component its newest versions, the newest first
      * @param used     the id of the version of each that the line used last; none used: absent
      */
-    public static Choice choose(Trigger.Novelty together, Candidate happened, Map<String, List<Candidate>> sealed, Map<String, Long> used) {
+    public static Choice choose(Trigger.Novelty together, Candidate happened, Map<String, List<Candidate>> sealed,
+            Map<String, Long> used) {
         if (!isNew(happened, used)) {
             return new Choice.Waits(happened.component() + " " + happened.number() + " was used already");
         }
@@ -65,14 +66,16 @@ public final class UpstreamChoice {
             List<Candidate> unused = each.getValue().stream().filter(candidate -> isNew(candidate, used)).toList();
             if (unused.isEmpty()) {
                 return new Choice.Waits(each.getValue().isEmpty() ? each.getKey() + " has no version yet"
-                        : "waits for a new version of " + each.getKey() + ": " + each.getValue().getFirst().number() + " was used already");
+                        : "waits for a new version of " + each.getKey() + ": " + each.getValue().getFirst().number()
+                                + " was used already");
             }
             fresh.put(each.getKey(), unused);
         }
         if (together == Trigger.Novelty.ALL) {
             return new Choice.Starts(fresh.values().stream().map(List::getFirst).toList());
         }
-        return consistent(List.copyOf(fresh.values()), new ArrayList<>()).<Choice>map(Choice.Starts::new).orElseGet(() -> new Choice.Waits(clash(fresh)));
+        return consistent(List.copyOf(fresh.values()), new ArrayList<>()).<Choice>map(Choice.Starts::new)
+                .orElseGet(() -> new Choice.Waits(clash(fresh)));
     }
 
     private static boolean isNew(Candidate candidate, Map<String, Long> used) {
@@ -103,7 +106,8 @@ public final class UpstreamChoice {
             for (Candidate other : newest) {
                 Optional<String> ancestor = one.clash(other);
                 if (ancestor.isPresent()) {
-                    return "waits for versions that agree: " + said(one, ancestor.get()) + ", but " + said(other, ancestor.get());
+                    return "waits for versions that agree: " + said(one, ancestor.get()) + ", but "
+                            + said(other, ancestor.get());
                 }
             }
         }
@@ -112,6 +116,7 @@ public final class UpstreamChoice {
 
     private static String said(Candidate candidate, String ancestor) {
         return candidate.component().equals(ancestor) ? ancestor + " is at " + candidate.number()
-                : candidate.component() + " " + candidate.number() + " was built from " + ancestor + " " + String.join(" and ", candidate.versionsOf(ancestor).stream().sorted().toList());
+                : candidate.component() + " " + candidate.number() + " was built from " + ancestor + " "
+                        + String.join(" and ", candidate.versionsOf(ancestor).stream().sorted().toList());
     }
 }

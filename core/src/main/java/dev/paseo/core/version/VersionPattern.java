@@ -27,7 +27,8 @@ public record VersionPattern(String text) {
             }
         }
         if (!NUMBER.matcher(PLACEHOLDER.matcher(text).replaceAll("1")).matches()) {
-            throw new IllegalArgumentException("versions \"" + text + "\" gives a number with signs other than letters, digits and . + _ -");
+            throw new IllegalArgumentException(
+                    "versions \"" + text + "\" gives a number with signs other than letters, digits and . + _ -");
         }
     }
 

@@ -18,11 +18,14 @@ class PermissionsTest {
 
     @ParameterizedTest
     @CsvSource({
-        "DEVELOPER, START_RUN, true", "DEVELOPER, PROMOTE, false", "APPROVER, DECIDE, true", "APPROVER, PROMOTE, false",
-        "RELEASE_ENGINEER, PROMOTE, true", "RELEASE_ENGINEER, SET_SECRET, false", "AUDITOR, VERIFY_AUDIT, true", "AUDITOR, START_RUN, false",
-        "VIEWER, LOOK, true", "VIEWER, DECIDE, false", "ADMINISTRATOR, MANAGE_ACCOUNTS, true"})
+            "DEVELOPER, START_RUN, true", "DEVELOPER, PROMOTE, false", "APPROVER, DECIDE, true",
+            "APPROVER, PROMOTE, false",
+            "RELEASE_ENGINEER, PROMOTE, true", "RELEASE_ENGINEER, SET_SECRET, false", "AUDITOR, VERIFY_AUDIT, true",
+            "AUDITOR, START_RUN, false",
+            "VIEWER, LOOK, true", "VIEWER, DECIDE, false", "ADMINISTRATOR, MANAGE_ACCOUNTS, true"})
     void theTableOfRoles(Role role, Action action, boolean allowed) {
-        Person person = new Person(1, "somebody", Set.of(), List.of(new Grant(role, Optional.empty(), Optional.empty())));
+        Person person = new Person(1, "somebody", Set.of(),
+                List.of(new Grant(role, Optional.empty(), Optional.empty())));
         assertEquals(allowed, person.may(action, Optional.of("daylight-api"), Optional.of("production")));
     }
 
@@ -40,29 +43,36 @@ class PermissionsTest {
 
     @Test
     void aTokenMayNoMoreThanItsScopeAndNoMoreThanItsOwner() {
-        Person owner = new Person(1, "somebody", Set.of("approvers"), List.of(new Grant(Role.RELEASE_ENGINEER, Optional.empty(), Optional.empty())));
+        Person owner = new Person(1, "somebody", Set.of("approvers"),
+                List.of(new Grant(Role.RELEASE_ENGINEER, Optional.empty(), Optional.empty())));
         Person token = owner.within(new Scope(Set.of(Action.PUBLISH, Action.SET_SECRET), Optional.of("hut-planner")));
         assertTrue(token.may(Action.PUBLISH, Optional.of("hut-planner"), Optional.empty()));
         assertFalse(token.may(Action.PUBLISH, Optional.of("path-board"), Optional.empty()));
         assertFalse(token.may(Action.PUBLISH, Optional.empty(), Optional.empty()));
-        assertFalse(token.may(Action.PROMOTE, Optional.of("hut-planner"), Optional.empty()), "its owner may, the token may not");
-        assertFalse(token.may(Action.SET_SECRET, Optional.of("hut-planner"), Optional.empty()), "the token may, its owner may not");
+        assertFalse(token.may(Action.PROMOTE, Optional.of("hut-planner"), Optional.empty()),
+                "its owner may, the token may not");
+        assertFalse(token.may(Action.SET_SECRET, Optional.of("hut-planner"), Optional.empty()),
+                "the token may, its owner may not");
         assertFalse(token.mayAnywhere(Action.LOOK));
         assertEquals(Set.of(), token.groups(), "whoever asks their groups does not ask this token");
         assertEquals(Set.of("approvers"), owner.within(new Scope(Set.of(Action.DECIDE), Optional.empty())).groups());
-        assertEquals("(for hut-planner alone) publish versions that were built elsewhere; set values of secrets", token.scope().orElseThrow().words());
-        assertEquals("publish versions that were built elsewhere of hut-planner", new Scope(Set.of(Action.PUBLISH), Optional.of("hut-planner")).words());
+        assertEquals("(for hut-planner alone) publish versions that were built elsewhere; set values of secrets",
+                token.scope().orElseThrow().words());
+        assertEquals("publish versions that were built elsewhere of hut-planner",
+                new Scope(Set.of(Action.PUBLISH), Optional.of("hut-planner")).words());
         assertEquals(Optional.empty(), Scope.of(List.of("everything"), Optional.empty()));
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"viewer", "approver in production", "release-engineer of daylight-api", "operator in staging of daylight-api"})
+    @ValueSource(strings = {"viewer", "approver in production", "release-engineer of daylight-api",
+            "operator in staging of daylight-api"})
     void aGrantIsReadOfItsWords(String words) {
         assertEquals(words, Grant.of(words).orElseThrow().words());
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "king", "approver in", "approver of a b", "approver of a in b", "approver  in b", "approver in ../x"})
+    @ValueSource(strings = {"", "king", "approver in", "approver of a b", "approver of a in b", "approver  in b",
+            "approver in ../x"})
     void whatIsNoGrantIsNone(String words) {
         assertEquals(Optional.empty(), Grant.of(words));
     }
@@ -71,7 +81,8 @@ class PermissionsTest {
     @CsvSource({"4, 0, 0", "5, 0, 1", "5, 1, 0", "6, 0, 2", "8, 3, 5", "12, 0, 30", "1000000, 29, 1", "9, 3601, 0"})
     void whoFailsAgainAndAgainWaits(int failures, long after, long seconds) {
         Instant last = Instant.parse("2026-11-28T09:00:00Z");
-        assertEquals(Duration.ofSeconds(seconds), new BackOff(failures, last).left(last.plusSeconds(after), 5, Duration.ofSeconds(30)));
+        assertEquals(Duration.ofSeconds(seconds),
+                new BackOff(failures, last).left(last.plusSeconds(after), 5, Duration.ofSeconds(30)));
         assertEquals(1, new BackOff(failures, last).failed(last.plusSeconds(3601)).failures());
     }
 

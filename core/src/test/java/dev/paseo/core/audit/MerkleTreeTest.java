@@ -20,14 +20,15 @@ class MerkleTreeTest {
     /** The entries and roots that certificate transparency logs test with. */
     @ParameterizedTest
     @CsvSource({
-        "0, e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855",
-        "1, 6e340b9cffb37a989ca544e6bb780a2c78901d3fb33738768511a30617afa01d",
-        "2, fac54203e7cc696cf0dfcb42c92a1d9dbaf70ad9e621f4bd8d98662f00e3c125",
-        "3, aeb6bcfe274b70a14fb067a5e5578264db0fa9b51af5e0ba159158f329e06e77",
-        "7, ddb89be403809e325750d3d263cd78929c2942b7942a34b77e122c9594a74c8c",
-        "8, 5dc9da79a70659a9ad559cb701ded9a2ab9d823aad2f4960cfe370eff4604328"})
+            "0, e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855",
+            "1, 6e340b9cffb37a989ca544e6bb780a2c78901d3fb33738768511a30617afa01d",
+            "2, fac54203e7cc696cf0dfcb42c92a1d9dbaf70ad9e621f4bd8d98662f00e3c125",
+            "3, aeb6bcfe274b70a14fb067a5e5578264db0fa9b51af5e0ba159158f329e06e77",
+            "7, ddb89be403809e325750d3d263cd78929c2942b7942a34b77e122c9594a74c8c",
+            "8, 5dc9da79a70659a9ad559cb701ded9a2ab9d823aad2f4960cfe370eff4604328"})
     void rootsAreThoseOfTheStandard(int size, String root) {
-        String[] entries = {"", "00", "10", "2021", "3031", "40414243", "5051525354555657", "606162636465666768696a6b6c6d6e6f"};
+        String[] entries = {"", "00", "10", "2021", "3031", "40414243", "5051525354555657",
+                "606162636465666768696a6b6c6d6e6f"};
         MerkleTree tree = new MerkleTree();
         for (int at = 0; at < size; at++) {
             tree.add(MerkleTree.leafHash(HexFormat.of().parseHex(entries[at])));
@@ -73,7 +74,8 @@ class MerkleTreeTest {
     @Test
     void aChangedEntryWhoseLeafWasChangedWithItIsFoundByTheHead() {
         trail(9);
-        leaves.set(4, new Verification.Leaf(4, MerkleTree.leafHash("x".getBytes(StandardCharsets.UTF_8)), Optional.of("x")));
+        leaves.set(4,
+                new Verification.Leaf(4, MerkleTree.leafHash("x".getBytes(StandardCharsets.UTF_8)), Optional.of("x")));
         assertEquals(2, verify().findings().size());
     }
 
@@ -100,23 +102,30 @@ class MerkleTreeTest {
             leaves.removeLast();
         }
         for (String since : List.of("x", "y", "z", "zz")) {
-            leaves.add(new Verification.Leaf(leaves.size(), MerkleTree.leafHash(since.getBytes(StandardCharsets.UTF_8)), Optional.of(since)));
+            leaves.add(new Verification.Leaf(leaves.size(), MerkleTree.leafHash(since.getBytes(StandardCharsets.UTF_8)),
+                    Optional.of(since)));
         }
-        assertEquals(List.of("the tree of the first 9 entries does not agree with the head signed at " + NOON), verify().findings());
+        assertEquals(List.of("the tree of the first 9 entries does not agree with the head signed at " + NOON),
+                verify().findings());
         Verification.Gap gap = Verification.gap(leaves.iterator(), lost, List.of()).orElseThrow();
         assertEquals(new Verification.Gap(6, 9, NOON), gap);
         Verification.Report report = Verification.verify(leaves.iterator(), heads, 0, () -> List.of(gap));
         assertEquals(List.of(), report.findings());
-        assertEquals(List.of("entries 6 to 8, up to " + NOON + ", were lost when the database was restored from an older copy; this was acknowledged"), report.restored());
+        assertEquals(
+                List.of("entries 6 to 8, up to " + NOON
+                        + ", were lost when the database was restored from an older copy; this was acknowledged"),
+                report.restored());
         assertEquals(Optional.empty(), Verification.gap(leaves.iterator(), heads, List.of(gap)));
         heads.add(new TreeHead(12, "0".repeat(64), NOON.plusSeconds(1)));
-        assertEquals(1, Verification.verify(leaves.iterator(), heads, 0, () -> List.of(gap)).findings().size(), "what is cut off later is found");
+        assertEquals(1, Verification.verify(leaves.iterator(), heads, 0, () -> List.of(gap)).findings().size(),
+                "what is cut off later is found");
     }
 
     @Test
     void aTailThatIsCutOffBehindTheSignedHeadIsFound() {
         trail(9);
         leaves.removeLast();
-        assertEquals(List.of("a signed tree head covers 9 entries, but only 8 are there: the last 1 are cut off"), verify().findings());
+        assertEquals(List.of("a signed tree head covers 9 entries, but only 8 are there: the last 1 are cut off"),
+                verify().findings());
     }
 }

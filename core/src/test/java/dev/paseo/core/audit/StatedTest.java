@@ -16,10 +16,13 @@ class StatedTest {
         stated.tell("account b", Stated.digest("developer"));
         stated.tell("account c", Stated.digest("tester"));
         stated.tell("account d", Stated.GONE);
-        assertEquals(List.of(), stated.differing(Map.of("account a", "viewer", "account b", "developer", "account c", "tester")));
+        assertEquals(List.of(),
+                stated.differing(Map.of("account a", "viewer", "account b", "developer", "account c", "tester")));
         assertEquals(List.of("account a was changed past the trail: it is not as the newest entry about it states",
-                "account d was added past the trail: no entry states how it is", "account e was added past the trail: no entry states how it is",
+                "account d was added past the trail: no entry states how it is",
+                "account e was added past the trail: no entry states how it is",
                 "account c was removed past the trail: it is not there any more"),
-                stated.differing(Map.of("account a", "administrator", "account b", "developer", "account d", "viewer", "account e", "viewer")));
+                stated.differing(Map.of("account a", "administrator", "account b", "developer", "account d", "viewer",
+                        "account e", "viewer")));
     }
 }

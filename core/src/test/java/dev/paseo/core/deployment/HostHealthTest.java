@@ -37,7 +37,10 @@ class HostHealthTest {
         HostHealth good = five.seen(false, Optional.empty(), NOON.plusSeconds(9));
         assertEquals(HostHealth.UNSEEN, good);
         assertEquals(List.of(Change.HEALTHY_AGAIN), good.since(five));
-        assertEquals(Optional.empty(), looked(looked(HostHealth.UNSEEN, 2, true, 0).seen(false, Optional.empty(), NOON), 2, true, 5).unhealthySince(), "not in a row");
+        assertEquals(Optional.empty(),
+                looked(looked(HostHealth.UNSEEN, 2, true, 0).seen(false, Optional.empty(), NOON), 2, true, 5)
+                        .unhealthySince(),
+                "not in a row");
     }
 
     @Test
@@ -47,7 +50,8 @@ class HostHealthTest {
         HostHealth other = one.seen(false, Optional.of("lib is not there"), NOON.plusSeconds(5));
         assertEquals(Optional.of(NOON), other.driftedSince());
         assertEquals(List.of(), other.since(one), "it is told once");
-        assertEquals(List.of(Change.DRIFT_ENDED), other.seen(false, Optional.empty(), NOON.plusSeconds(9)).since(other));
+        assertEquals(List.of(Change.DRIFT_ENDED),
+                other.seen(false, Optional.empty(), NOON.plusSeconds(9)).since(other));
     }
 
     /** Whatever is seen: it is unhealthy exactly when the last three looks, or more, found something failing. */
@@ -60,7 +64,8 @@ class HostHealthTest {
             boolean failing = random.nextInt(3) > 0;
             seen.add(failing);
             health = health.seen(failing, Optional.empty(), NOON.plusSeconds(at));
-            boolean three = seen.size() >= 3 && seen.subList(seen.size() - 3, seen.size()).stream().allMatch(each -> each);
+            boolean three = seen.size() >= 3
+                    && seen.subList(seen.size() - 3, seen.size()).stream().allMatch(each -> each);
             assertEquals(three, health.unhealthySince().isPresent());
         }
     }
@@ -69,7 +74,9 @@ class HostHealthTest {
     @ParameterizedTest
     @EnumSource(HostState.Phase.class)
     void whoeverWasAwayCatchesUp(HostState.Phase phase) {
-        assertEquals(phase == HostState.Phase.AWAY || phase == HostState.Phase.FAILED, new HostState("north-hut", phase, false, Optional.empty()).late());
-        assertEquals(phase == HostState.Phase.AWAY, new HostState("north-hut", phase, true, Optional.empty()).late(), "one whose recipe failed waits for a person");
+        assertEquals(phase == HostState.Phase.AWAY || phase == HostState.Phase.FAILED,
+                new HostState("north-hut", phase, false, Optional.empty()).late());
+        assertEquals(phase == HostState.Phase.AWAY, new HostState("north-hut", phase, true, Optional.empty()).late(),
+                "one whose recipe failed waits for a person");
     }
 }

@@ -22,10 +22,12 @@ import org.junit.jupiter.params.provider.EnumSource;
 class PlaceDeciderTest {
 
     private static final Verdict SHUT = new Verdict(
-            List.of(new Judgement(Judgement.State.ASKED, "0 of 1 approval", "", Optional.empty())), Optional.empty(), Optional.empty());
+            List.of(new Judgement(Judgement.State.ASKED, "0 of 1 approval", "", Optional.empty())), Optional.empty(),
+            Optional.empty());
     private static final Instant NOW = Instant.parse("2026-05-04T08:00:00Z");
     private static final PlaceSnapshot EMPTY = new PlaceSnapshot(Optional.empty(), List.of());
-    private static final PlaceSnapshot LIVE = new PlaceSnapshot(Optional.of(new PlaceSnapshot.Live(1, "1.4.1", 7, 1, Optional.empty())), List.of());
+    private static final PlaceSnapshot LIVE = new PlaceSnapshot(
+            Optional.of(new PlaceSnapshot.Live(1, "1.4.1", 7, 1, Optional.empty())), List.of());
 
     private final List<PlaceEffect> effects = new ArrayList<>();
 
@@ -35,7 +37,8 @@ class PlaceDeciderTest {
 
     private static DeploymentState wanted(long id, String version, long order, OnFailure failure, WayBack back) {
         return new DeploymentState(id, version, 7, order, Kind.PROMOTION, false, DeploymentStatus.WAITING,
-                List.of(HostState.ahead("north-hut"), HostState.ahead("ridge-hut")), failure, back, Optional.empty(), null, null);
+                List.of(HostState.ahead("north-hut"), HostState.ahead("ridge-hut")), failure, back, Optional.empty(),
+                null, null);
     }
 
     private PlaceSnapshot after(PlaceSnapshot state, PlaceEvent... events) {
@@ -75,12 +78,14 @@ class PlaceDeciderTest {
     }
 
     private PlaceSnapshot checking(PlaceSnapshot place, DeploymentState deployment) {
-        return after(deploying(place, deployment), done(deployment.id(), "north-hut", HostTask.INSTALL), done(deployment.id(), "ridge-hut", HostTask.INSTALL));
+        return after(deploying(place, deployment), done(deployment.id(), "north-hut", HostTask.INSTALL),
+                done(deployment.id(), "ridge-hut", HostTask.INSTALL));
     }
 
     @Test
     void hostsAreInstalledTogetherThenCheckedThenItIsLive() {
-        PlaceSnapshot live = after(checking(LIVE, wanted(2, "1.4.2", 2)), done(2, "north-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.CHECK));
+        PlaceSnapshot live = after(checking(LIVE, wanted(2, "1.4.2", 2)), done(2, "north-hut", HostTask.CHECK),
+                done(2, "ridge-hut", HostTask.CHECK));
         assertEquals(DeploymentStatus.LIVE, status(live, 2));
         assertEquals(2, live.live().orElseThrow().deployment());
         assertTrue(effects.contains(new PlaceEffect.WentLive(2)));
@@ -91,7 +96,8 @@ class PlaceDeciderTest {
     void aShutGateHoldsAndAnOpenOneStarts() {
         PlaceSnapshot waiting = after(LIVE, asked(wanted(2, "1.4.2", 2)), gates(Map.of(2L, SHUT)));
         assertEquals(DeploymentStatus.WAITING, status(waiting, 2));
-        assertEquals(DeploymentStatus.WAITING, status(after(waiting, gates(Map.of())), 2), "without a verdict a gate is shut");
+        assertEquals(DeploymentStatus.WAITING, status(after(waiting, gates(Map.of())), 2),
+                "without a verdict a gate is shut");
         assertEquals(DeploymentStatus.DEPLOYING, status(after(waiting, gates(Map.of(2L, Verdict.OPEN))), 2));
     }
 
@@ -103,23 +109,27 @@ class PlaceDeciderTest {
     }
 
     private static DeploymentState byItself(DeploymentState asked) {
-        return new DeploymentState(asked.id(), asked.version(), asked.line(), asked.order(), asked.kind(), true, asked.status(), asked.hosts(), asked.onFailure(), asked.wayBack(),
+        return new DeploymentState(asked.id(), asked.version(), asked.line(), asked.order(), asked.kind(), true,
+                asked.status(), asked.hosts(), asked.onFailure(), asked.wayBack(),
                 asked.ending(), asked.course(), asked.terms());
     }
 
     @ParameterizedTest
     @CsvSource({"false, false, OVERTAKEN", "true, false, OVERTAKEN", "true, true, OVERTAKEN", "false, true, WAITING"})
-    void whatAPersonAskedForIsNotOvertakenByWhatNobodyAskedFor(boolean olderByItself, boolean newerByItself, DeploymentStatus older) {
+    void whatAPersonAskedForIsNotOvertakenByWhatNobodyAskedFor(boolean olderByItself, boolean newerByItself,
+            DeploymentStatus older) {
         DeploymentState first = wanted(2, "1.4.2", 2);
         DeploymentState second = wanted(3, "1.4.3", 3);
-        PlaceSnapshot place = after(LIVE, asked(olderByItself ? byItself(first) : first), asked(newerByItself ? byItself(second) : second));
+        PlaceSnapshot place = after(LIVE, asked(olderByItself ? byItself(first) : first),
+                asked(newerByItself ? byItself(second) : second));
         assertEquals(older, status(place, 2));
         assertEquals(DeploymentStatus.WAITING, status(place, 3));
     }
 
     @Test
     void anOlderOneThatWaitsIsOvertakenByANewerOfItsLine() {
-        PlaceSnapshot place = after(LIVE, asked(wanted(2, "1.4.2", 2)), gates(Map.of(2L, SHUT)), asked(wanted(3, "1.4.3", 3)));
+        PlaceSnapshot place = after(LIVE, asked(wanted(2, "1.4.2", 2)), gates(Map.of(2L, SHUT)),
+                asked(wanted(3, "1.4.3", 3)));
         assertEquals(DeploymentStatus.OVERTAKEN, status(place, 2));
         assertEquals(Optional.of("overtaken by 1.4.3"), place.deployment(2).orElseThrow().ending());
     }
@@ -127,7 +137,8 @@ class PlaceDeciderTest {
     @Test
     void anAutomaticDeploymentNeverGoesBackwards() {
         DeploymentState old = wanted(9, "1.4.0", 0);
-        DeploymentState automatic = new DeploymentState(9, old.version(), 7, 0, Kind.PROMOTION, true, DeploymentStatus.WAITING, old.hosts(),
+        DeploymentState automatic = new DeploymentState(9, old.version(), 7, 0, Kind.PROMOTION, true,
+                DeploymentStatus.WAITING, old.hosts(),
                 OnFailure.UNDO, WayBack.NONE, Optional.empty(), null, null);
         assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(LIVE, asked(automatic), NOW));
         assertInstanceOf(Decision.Moved.class, PlaceDecider.decide(LIVE, asked(old), NOW), "a person may");
@@ -141,7 +152,8 @@ class PlaceDeciderTest {
 
     @Test
     void aFailedCheckUndoesEveryTouchedHostNewestFirst() {
-        PlaceSnapshot undoing = after(checking(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.CHECK, true));
+        PlaceSnapshot undoing = after(checking(LIVE, wanted(2, "1.4.2", 2)),
+                failed(2, "north-hut", HostTask.CHECK, true));
         assertEquals(DeploymentStatus.UNDOING, status(undoing, 2));
         assertTrue(effects.contains(new PlaceEffect.StopTask(2, "ridge-hut")));
         PlaceSnapshot stopped = after(undoing, failed(2, "ridge-hut", HostTask.CHECK, true));
@@ -156,7 +168,8 @@ class PlaceDeciderTest {
 
     @Test
     void nothingTouchedMeansFailed() {
-        PlaceSnapshot failed = after(deploying(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.INSTALL, false),
+        PlaceSnapshot failed = after(deploying(LIVE, wanted(2, "1.4.2", 2)),
+                failed(2, "north-hut", HostTask.INSTALL, false),
                 failed(2, "ridge-hut", HostTask.INSTALL, false));
         assertEquals(DeploymentStatus.FAILED, status(failed, 2));
     }
@@ -171,10 +184,13 @@ class PlaceDeciderTest {
 
     @Test
     void aFirstDeploymentIsTakenBackByRemovalOrStopped() {
-        PlaceSnapshot removed = after(checking(EMPTY, wanted(2, "1.4.2", 2, OnFailure.UNDO, WayBack.REMOVAL)), failed(2, "north-hut", HostTask.CHECK, true),
-                done(2, "ridge-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.REMOVE), done(2, "north-hut", HostTask.REMOVE));
+        PlaceSnapshot removed = after(checking(EMPTY, wanted(2, "1.4.2", 2, OnFailure.UNDO, WayBack.REMOVAL)),
+                failed(2, "north-hut", HostTask.CHECK, true),
+                done(2, "ridge-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.REMOVE),
+                done(2, "north-hut", HostTask.REMOVE));
         assertEquals(DeploymentStatus.UNDONE, status(removed, 2));
-        PlaceSnapshot stopped = after(checking(EMPTY, wanted(3, "1.4.3", 3)), failed(3, "north-hut", HostTask.CHECK, true), done(3, "ridge-hut", HostTask.CHECK));
+        PlaceSnapshot stopped = after(checking(EMPTY, wanted(3, "1.4.3", 3)),
+                failed(3, "north-hut", HostTask.CHECK, true), done(3, "ridge-hut", HostTask.CHECK));
         assertEquals(DeploymentStatus.STOPPED, status(stopped, 3));
     }
 
@@ -183,19 +199,23 @@ class PlaceDeciderTest {
     void takingAwayWhatIsUnderWayEndsAsRemovedWhereItsRemovalRuns() {
         PlaceEvent removal = new PlaceEvent.RemovalAsked("the branch is gone");
         PlaceSnapshot removed = after(checking(EMPTY, wanted(2, "1.4.2", 2, OnFailure.UNDO, WayBack.REMOVAL)), removal,
-                done(2, "north-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.REMOVE), done(2, "north-hut", HostTask.REMOVE));
+                done(2, "north-hut", HostTask.CHECK), done(2, "ridge-hut", HostTask.CHECK),
+                done(2, "ridge-hut", HostTask.REMOVE), done(2, "north-hut", HostTask.REMOVE));
         assertEquals(DeploymentStatus.REMOVED, status(removed, 2));
         PlaceSnapshot back = after(checking(LIVE, wanted(3, "1.4.3", 3)), removal,
-                done(3, "north-hut", HostTask.CHECK), done(3, "ridge-hut", HostTask.CHECK), done(3, "ridge-hut", HostTask.UNDO), done(3, "north-hut", HostTask.UNDO));
+                done(3, "north-hut", HostTask.CHECK), done(3, "ridge-hut", HostTask.CHECK),
+                done(3, "ridge-hut", HostTask.UNDO), done(3, "north-hut", HostTask.UNDO));
         assertEquals(DeploymentStatus.UNDONE, status(back, 3));
     }
 
     @Test
     void onFailureStopLeavesTheHostsAsTheyAre() {
-        PlaceSnapshot stopped = after(checking(LIVE, wanted(2, "1.4.2", 2, OnFailure.STOP, WayBack.NONE)), failed(2, "north-hut", HostTask.CHECK, true),
+        PlaceSnapshot stopped = after(checking(LIVE, wanted(2, "1.4.2", 2, OnFailure.STOP, WayBack.NONE)),
+                failed(2, "north-hut", HostTask.CHECK, true),
                 done(2, "ridge-hut", HostTask.CHECK));
         assertEquals(DeploymentStatus.STOPPED, status(stopped, 2));
-        assertTrue(effects.stream().noneMatch(effect -> effect instanceof PlaceEffect.OfferTask offer && offer.task() == HostTask.UNDO));
+        assertTrue(effects.stream()
+                .noneMatch(effect -> effect instanceof PlaceEffect.OfferTask offer && offer.task() == HostTask.UNDO));
     }
 
     /** State × cancel → state. */
@@ -204,7 +224,8 @@ class PlaceDeciderTest {
     void cancelOfWhatCanBeCancelled(DeploymentStatus from, DeploymentStatus to) {
         PlaceSnapshot place = switch (from) {
             case WAITING -> after(LIVE, asked(wanted(2, "1.4.2", 2)));
-            case QUEUED -> after(deploying(LIVE, wanted(8, "1.4.8", 8)), asked(wanted(2, "1.4.2", 2)), gates(Map.of(2L, Verdict.OPEN)));
+            case QUEUED -> after(deploying(LIVE, wanted(8, "1.4.8", 8)), asked(wanted(2, "1.4.2", 2)),
+                    gates(Map.of(2L, Verdict.OPEN)));
             case DEPLOYING -> deploying(LIVE, wanted(2, "1.4.2", 2));
             default -> checking(LIVE, wanted(2, "1.4.2", 2));
         };
@@ -213,30 +234,37 @@ class PlaceDeciderTest {
     }
 
     @ParameterizedTest
-    @EnumSource(value = DeploymentStatus.class, names = {"WAITING", "QUEUED", "DEPLOYING", "CHECKING"}, mode = EnumSource.Mode.EXCLUDE)
+    @EnumSource(value = DeploymentStatus.class, names = {"WAITING", "QUEUED", "DEPLOYING", "CHECKING"},
+            mode = EnumSource.Mode.EXCLUDE)
     void cancelOfWhatCannotBeCancelledIsRefused(DeploymentStatus status) {
         PlaceSnapshot place = new PlaceSnapshot(Optional.empty(), List.of(wanted(2, "1.4.2", 2).to(status)));
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, new PlaceEvent.CancelAsked(2, "release-engineer"), NOW));
+        assertInstanceOf(Decision.Refused.class,
+                PlaceDecider.decide(place, new PlaceEvent.CancelAsked(2, "release-engineer"), NOW));
     }
 
     @Test
     void aRejectionAndAnExpiryEndIt() {
         Verdict no = new Verdict(List.of(), Optional.of("rejected by approver-1: \"no\""), Optional.empty());
         Verdict late = new Verdict(List.of(), Optional.empty(), Optional.of("nobody decided"));
-        assertEquals(DeploymentStatus.REJECTED, status(after(LIVE, asked(wanted(2, "1.4.2", 2)), gates(Map.of(2L, no))), 2));
-        assertEquals(DeploymentStatus.EXPIRED, status(after(LIVE, asked(wanted(3, "1.4.3", 3)), gates(Map.of(3L, late))), 3));
+        assertEquals(DeploymentStatus.REJECTED,
+                status(after(LIVE, asked(wanted(2, "1.4.2", 2)), gates(Map.of(2L, no))), 2));
+        assertEquals(DeploymentStatus.EXPIRED,
+                status(after(LIVE, asked(wanted(3, "1.4.3", 3)), gates(Map.of(3L, late))), 3));
     }
 
     @Test
     void reportsOfTasksThatAreNotRunningAreRefused() {
         PlaceSnapshot place = deploying(LIVE, wanted(2, "1.4.2", 2));
         assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(2, "north-hut", HostTask.CHECK), NOW));
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(2, "valley-house", HostTask.INSTALL), NOW));
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, done(5, "north-hut", HostTask.INSTALL), NOW));
+        assertInstanceOf(Decision.Refused.class,
+                PlaceDecider.decide(place, done(2, "valley-house", HostTask.INSTALL), NOW));
+        assertInstanceOf(Decision.Refused.class,
+                PlaceDecider.decide(place, done(5, "north-hut", HostTask.INSTALL), NOW));
     }
 
     private PlaceSnapshot live(PlaceSnapshot place, DeploymentState deployment) {
-        return after(checking(place, deployment), done(deployment.id(), "north-hut", HostTask.CHECK), done(deployment.id(), "ridge-hut", HostTask.CHECK));
+        return after(checking(place, deployment), done(deployment.id(), "north-hut", HostTask.CHECK),
+                done(deployment.id(), "ridge-hut", HostTask.CHECK));
     }
 
     @Test
@@ -250,7 +278,8 @@ class PlaceDeciderTest {
     @Test
     void whatWasStoppedStaysStoppedWhenAnotherIsLive() {
         DeploymentState stopped = wanted(2, "1.4.2", 2).to(DeploymentStatus.STOPPED);
-        PlaceSnapshot place = new PlaceSnapshot(Optional.of(new PlaceSnapshot.Live(2, "1.4.2", 7, 2, Optional.empty())), List.of(stopped));
+        PlaceSnapshot place = new PlaceSnapshot(Optional.of(new PlaceSnapshot.Live(2, "1.4.2", 7, 2, Optional.empty())),
+                List.of(stopped));
         assertEquals(DeploymentStatus.STOPPED, status(live(place, wanted(3, "1.4.3", 3)), 2));
     }
 
@@ -259,14 +288,17 @@ class PlaceDeciderTest {
         for (Kind kind : Kind.values()) {
             effects.clear();
             DeploymentState plain = wanted(2, "1.4.2", 2);
-            live(LIVE, new DeploymentState(2, plain.version(), 7, 2, kind, false, plain.status(), plain.hosts(), plain.onFailure(), plain.wayBack(), Optional.empty(), null, null));
+            live(LIVE, new DeploymentState(2, plain.version(), 7, 2, kind, false, plain.status(), plain.hosts(),
+                    plain.onFailure(), plain.wayBack(), Optional.empty(), null, null));
             assertEquals(kind == Kind.PROMOTION, effects.contains(new PlaceEffect.PassageOpened(2)), kind.name());
-            assertEquals(kind == Kind.PROMOTION || kind == Kind.REDEPLOY, effects.contains(new PlaceEffect.Settled(2)), kind.name());
+            assertEquals(kind == Kind.PROMOTION || kind == Kind.REDEPLOY, effects.contains(new PlaceEffect.Settled(2)),
+                    kind.name());
             assertEquals(kind != Kind.PREVIEW, kind.reviewedIfLoosened());
         }
     }
 
-    private static final List<Plan.Host> SIDES = List.of(new Plan.Host("north-hut", Optional.of("blue"), false), new Plan.Host("ridge-hut", Optional.of("green"), false));
+    private static final List<Plan.Host> SIDES = List.of(new Plan.Host("north-hut", Optional.of("blue"), false),
+            new Plan.Host("ridge-hut", Optional.of("green"), false));
 
     @Test
     void whatWasThereBeforeIsRecordedOnItsSideAlone() {
@@ -281,15 +313,19 @@ class PlaceDeciderTest {
     void nothingIsRecordedWhereSomethingIsLiveOrOnItsWay() {
         PlaceEvent recorded = new PlaceEvent.Recorded(9, "1.4.2", 7, 2, SIDES);
         assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(LIVE, recorded, NOW));
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(after(PlaceSnapshot.EMPTY, asked(wanted(2, "1.4.2", 2))), recorded, NOW));
+        assertInstanceOf(Decision.Refused.class,
+                PlaceDecider.decide(after(PlaceSnapshot.EMPTY, asked(wanted(2, "1.4.2", 2))), recorded, NOW));
     }
 
     @Test
     void whatAHostHasIsFoundOnlyWhereNobodyKnewIt() {
-        PlaceSnapshot lost = after(deploying(LIVE, wanted(2, "1.4.2", 2)), failed(2, "north-hut", HostTask.INSTALL, true));
+        PlaceSnapshot lost = after(deploying(LIVE, wanted(2, "1.4.2", 2)),
+                failed(2, "north-hut", HostTask.INSTALL, true));
         assertEquals(new PlaceSnapshot.Has(2, false, NOW), lost.hosts().get("north-hut"));
-        assertEquals(new PlaceSnapshot.Has(1, true, NOW), after(lost, new PlaceEvent.Found("north-hut", 1)).hosts().get("north-hut"));
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(lost, new PlaceEvent.Found("ridge-hut", 1), NOW), "nothing was lost there");
+        assertEquals(new PlaceSnapshot.Has(1, true, NOW),
+                after(lost, new PlaceEvent.Found("north-hut", 1)).hosts().get("north-hut"));
+        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(lost, new PlaceEvent.Found("ridge-hut", 1), NOW),
+                "nothing was lost there");
         PlaceSnapshot known = live(LIVE, wanted(2, "1.4.2", 2));
         assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(known, new PlaceEvent.Found("north-hut", 1), NOW));
     }
@@ -297,17 +333,20 @@ class PlaceDeciderTest {
     @Test
     void whatGoesBackMakesWhatItReplacedLiveAgain() {
         PlaceSnapshot second = live(live(PlaceSnapshot.EMPTY, wanted(2, "1.4.2", 2)), wanted(3, "1.4.3", 3));
-        PlaceSnapshot back = after(second, new PlaceEvent.GoesBack(3, "its set goes back"), done(3, "ridge-hut", HostTask.UNDO), done(3, "north-hut", HostTask.UNDO));
+        PlaceSnapshot back = after(second, new PlaceEvent.GoesBack(3, "its set goes back"),
+                done(3, "ridge-hut", HostTask.UNDO), done(3, "north-hut", HostTask.UNDO));
         assertEquals(Optional.of(2L), back.live().map(PlaceSnapshot.Live::deployment));
         assertEquals(DeploymentStatus.UNDONE, status(back, 3));
-        assertEquals(Map.of("north-hut", new PlaceSnapshot.Has(2, true, NOW), "ridge-hut", new PlaceSnapshot.Has(2, true, NOW)), back.hosts());
+        assertEquals(Map.of("north-hut", new PlaceSnapshot.Has(2, true, NOW), "ridge-hut",
+                new PlaceSnapshot.Has(2, true, NOW)), back.hosts());
         assertTrue(effects.contains(new PlaceEffect.TakenBack(3)));
     }
 
     @Test
     void whatIsRemovedLeavesNothingLive() {
         PlaceSnapshot second = live(live(PlaceSnapshot.EMPTY, wanted(2, "1.4.2", 2)), wanted(3, "1.4.3", 3));
-        PlaceSnapshot gone = after(second, new PlaceEvent.RemovalAsked("retired"), done(3, "ridge-hut", HostTask.REMOVE), done(3, "north-hut", HostTask.REMOVE));
+        PlaceSnapshot gone = after(second, new PlaceEvent.RemovalAsked("retired"),
+                done(3, "ridge-hut", HostTask.REMOVE), done(3, "north-hut", HostTask.REMOVE));
         assertEquals(Optional.empty(), gone.live());
         assertEquals(Map.of(), gone.hosts());
         assertEquals(DeploymentStatus.REMOVED, status(gone, 3));
@@ -317,7 +356,9 @@ class PlaceDeciderTest {
     void whatIsGivenAnewIsHadSinceThen() {
         PlaceSnapshot known = live(LIVE, wanted(2, "1.4.2", 2));
         PlaceSnapshot tended = after(known, new PlaceEvent.TendAsked(List.of("north-hut")));
-        Decision<PlaceSnapshot, PlaceEffect> again = PlaceDecider.decide(tended, done(2, "north-hut", HostTask.INSTALL), NOW.plusSeconds(60));
-        assertEquals(new PlaceSnapshot.Has(2, true, NOW.plusSeconds(60)), ((Decision.Moved<PlaceSnapshot, PlaceEffect>) again).state().hosts().get("north-hut"));
+        Decision<PlaceSnapshot, PlaceEffect> again = PlaceDecider.decide(tended, done(2, "north-hut", HostTask.INSTALL),
+                NOW.plusSeconds(60));
+        assertEquals(new PlaceSnapshot.Has(2, true, NOW.plusSeconds(60)),
+                ((Decision.Moved<PlaceSnapshot, PlaceEffect>) again).state().hosts().get("north-hut"));
     }
 }

@@ -26,29 +26,40 @@ import org.junit.jupiter.params.provider.CsvSource;
 class StrategyTest {
 
     private static final List<Plan.Host> HOSTS = List.of(new Plan.Host("north-hut", Optional.empty(), false),
-            new Plan.Host("ridge-hut", Optional.empty(), false), new Plan.Host("valley-house", Optional.empty(), false));
-    private static final List<Plan.Host> SIDES = List.of(new Plan.Host("north-hut", Optional.of("blue"), false), new Plan.Host("ridge-hut", Optional.of("green"), false));
+            new Plan.Host("ridge-hut", Optional.empty(), false),
+            new Plan.Host("valley-house", Optional.empty(), false));
+    private static final List<Plan.Host> SIDES = List.of(new Plan.Host("north-hut", Optional.of("blue"), false),
+            new Plan.Host("ridge-hut", Optional.of("green"), false));
     private static final Strategy ROLLING = new Strategy.Rolling(1, Duration.ofSeconds(10), false, 0);
     private static final Strategy BLUE_GREEN = new Strategy.BlueGreen(Duration.ofHours(1));
-    private static final Strategy CANARY = new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), Optional.empty(), false), new Strategy.Share(50, Duration.ZERO, Optional.empty(), true)), Duration.ZERO);
+    private static final Strategy CANARY = new Strategy.Canary(
+            List.of(new Strategy.Share(10, Duration.ofMinutes(5), Optional.empty(), false),
+                    new Strategy.Share(50, Duration.ZERO, Optional.empty(), true)),
+            Duration.ZERO);
 
     /** The failing tasks, as "TASK host"; each fails as often as it is tried. */
     private final Set<String> failing = new java.util.HashSet<>();
     private final List<String> told = new ArrayList<>();
     private Instant now = Instant.parse("2026-05-04T08:00:00Z");
-    private PlaceSnapshot place = new PlaceSnapshot(Optional.of(new PlaceSnapshot.Live(1, "1.4.1", 7, 1, Optional.of("blue"))), List.of());
+    private PlaceSnapshot place = new PlaceSnapshot(
+            Optional.of(new PlaceSnapshot.Live(1, "1.4.1", 7, 1, Optional.of("blue"))), List.of());
     private final Deque<PlaceEvent> due = new ArrayDeque<>();
 
     private void assertHas(boolean known, String host, String... why) {
-        assertEquals(new PlaceSnapshot.Has(2, known, place.hosts().get(host).since()), place.hosts().get(host), String.join("", why));
+        assertEquals(new PlaceSnapshot.Has(2, known, place.hosts().get(host).since()), place.hosts().get(host),
+                String.join("", why));
     }
 
     private static DeploymentState wanted(Plan.Recipe recipe, List<Plan.Host> hosts, WayBack back, OnFailure failure) {
         boolean sided = recipe.strategy().sided();
         int mayFail = recipe.strategy() instanceof Strategy.Rolling rolling ? rolling.mayFail() : 0;
         List<Movement> plan = Plan.of(recipe, hosts, sided ? Optional.of("blue") : Optional.empty());
-        return new DeploymentState(2, "1.4.2", 7, 2, Kind.PROMOTION, false, DeploymentStatus.WAITING, hosts.stream().map(host -> HostState.ahead(host.name())).toList(),
-                failure, back, Optional.empty(), Course.of(plan, sided ? new Course.Sides(Optional.of("green"), Optional.of("blue")) : Course.Sides.NONE, mayFail), null);
+        return new DeploymentState(2, "1.4.2", 7, 2, Kind.PROMOTION, false, DeploymentStatus.WAITING,
+                hosts.stream().map(host -> HostState.ahead(host.name())).toList(),
+                failure, back, Optional.empty(),
+                Course.of(plan, sided ? new Course.Sides(Optional.of("green"), Optional.of("blue")) : Course.Sides.NONE,
+                        mayFail),
+                null);
     }
 
     private static Plan.Recipe only(Strategy strategy) {
@@ -86,19 +97,22 @@ class StrategyTest {
     }
 
     private void happens(PlaceEvent event) {
-        Decision.Moved<PlaceSnapshot, PlaceEffect> moved = assertInstanceOf(Decision.Moved.class, PlaceDecider.decide(place, event, now));
+        Decision.Moved<PlaceSnapshot, PlaceEffect> moved = assertInstanceOf(Decision.Moved.class,
+                PlaceDecider.decide(place, event, now));
         place = moved.state();
         for (PlaceEffect effect : moved.effects()) {
             switch (effect) {
                 case PlaceEffect.OfferTask(long id, String host, HostTask task) -> {
                     String name = (task + " " + host).strip();
                     told.add(name);
-                    due.add(new PlaceEvent.HostReported(id, host, task, failing.contains(name) ? new HostOutcome.Failed("exit status 1", true) : new HostOutcome.Done()));
+                    due.add(new PlaceEvent.HostReported(id, host, task, failing.contains(name)
+                            ? new HostOutcome.Failed("exit status 1", true) : new HostOutcome.Done()));
                 }
                 case PlaceEffect.WithdrawTask withdrawn -> told.add("withdraw " + withdrawn.host());
                 case PlaceEffect.StopTask stop -> told.add("stop " + stop.host());
                 case PlaceEffect.WentLive live -> told.add("live");
-                case PlaceEffect.PassageOpened opened -> assertTrue(told.contains("live"), "a passage opens once it is live");
+                case PlaceEffect.PassageOpened opened -> assertTrue(told.contains("live"),
+                        "a passage opens once it is live");
                 case PlaceEffect.Settled settled -> told.add("settled");
                 case PlaceEffect.NotSettled not -> told.add("not settled");
                 case PlaceEffect.TakenBack back -> told.add("taken back");
@@ -133,7 +147,8 @@ class StrategyTest {
     @Test
     void blueGreenFillsSwitchesAndClearsTheOldSideLater() {
         assertEquals(DeploymentStatus.LIVE, play(only(BLUE_GREEN), SIDES));
-        assertEquals(List.of("INSTALL ridge-hut", "CHECK ridge-hut", "TRAFFIC", "live", "settled", "CLEAR north-hut"), told);
+        assertEquals(List.of("INSTALL ridge-hut", "CHECK ridge-hut", "TRAFFIC", "live", "settled", "CLEAR north-hut"),
+                told);
         assertEquals(Optional.of("green"), place.live().orElseThrow().side());
         assertFalse(place.hosts().containsKey("north-hut"));
     }
@@ -141,7 +156,8 @@ class StrategyTest {
     @Test
     void blueGreenSwitchesBackInsteadOfUndoingHosts() {
         failing.add("WHOLE");
-        assertEquals(DeploymentStatus.UNDONE, play(new Plan.Recipe(BLUE_GREEN, false, false, true, Optional.empty(), List.of()), SIDES));
+        assertEquals(DeploymentStatus.UNDONE,
+                play(new Plan.Recipe(BLUE_GREEN, false, false, true, Optional.empty(), List.of()), SIDES));
         assertEquals(List.of("INSTALL ridge-hut", "CHECK ridge-hut", "TRAFFIC", "WHOLE", "TRAFFIC_BACK"), told);
         assertEquals(Optional.of("blue"), place.live().orElseThrow().side());
     }
@@ -161,7 +177,8 @@ class StrategyTest {
         happens(new PlaceEvent.Answered(2, "release-engineer", true));
         settle();
         assertEquals(DeploymentStatus.LIVE, status());
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, new PlaceEvent.Answered(2, "release-engineer", true), now));
+        assertInstanceOf(Decision.Refused.class,
+                PlaceDecider.decide(place, new PlaceEvent.Answered(2, "release-engineer", true), now));
     }
 
     @Test
@@ -184,14 +201,20 @@ class StrategyTest {
     @ParameterizedTest
     @CsvSource({"true, LIVE", "false, UNDONE"})
     void aShareGoesOnOnlyIfItsFactsHold(boolean hold, DeploymentStatus end) {
-        Strategy canary = new Strategy.Canary(List.of(new Strategy.Share(10, Duration.ofMinutes(5), Optional.of("findings.errors == 0"), false)), Duration.ZERO);
+        Strategy canary = new Strategy.Canary(
+                List.of(new Strategy.Share(10, Duration.ofMinutes(5), Optional.of("findings.errors == 0"), false)),
+                Duration.ZERO);
         assertEquals(DeploymentStatus.CHECKING, play(only(canary), SIDES));
         assertEquals(Optional.of("findings.errors == 0"), place.deployment(2).orElseThrow().factsAsked());
         happens(new PlaceEvent.FactsJudged(2, hold, "findings.errors is 3."));
         settle();
         assertEquals(end, status());
-        assertEquals(hold ? Optional.empty() : Optional.of("with 10 % of the traffic, findings.errors == 0: findings.errors is 3."), place.deployment(2).orElseThrow().ending());
-        assertInstanceOf(Decision.Refused.class, PlaceDecider.decide(place, new PlaceEvent.FactsJudged(2, true, ""), now));
+        assertEquals(
+                hold ? Optional.empty()
+                        : Optional.of("with 10 % of the traffic, findings.errors == 0: findings.errors is 3."),
+                place.deployment(2).orElseThrow().ending());
+        assertInstanceOf(Decision.Refused.class,
+                PlaceDecider.decide(place, new PlaceEvent.FactsJudged(2, true, ""), now));
     }
 
     @Test
@@ -204,8 +227,11 @@ class StrategyTest {
     @Test
     void goingLiveIsTakenBackWhileItIsWatched() {
         failing.add("WATCH valley-house");
-        assertEquals(DeploymentStatus.UNDONE, play(new Plan.Recipe(ROLLING, true, true, true, Optional.of(Duration.ofMinutes(5)), List.of("acceptance")), HOSTS));
-        assertTrue(told.containsAll(List.of("ONCE_BEFORE", "ONCE_AFTER", "WHOLE", "live", "taken back", "UNDO valley-house", "UNDO north-hut")));
+        assertEquals(DeploymentStatus.UNDONE, play(
+                new Plan.Recipe(ROLLING, true, true, true, Optional.of(Duration.ofMinutes(5)), List.of("acceptance")),
+                HOSTS));
+        assertTrue(told.containsAll(List.of("ONCE_BEFORE", "ONCE_AFTER", "WHOLE", "live", "taken back",
+                "UNDO valley-house", "UNDO north-hut")));
         assertFalse(told.contains("settled") || told.contains("TEST"));
         assertTrue(told.indexOf("UNDO valley-house") < told.indexOf("UNDO north-hut"), "newest first");
     }
@@ -213,7 +239,9 @@ class StrategyTest {
     @Test
     void aFailedTestChangesNothingButKeepsThePassageOpen() {
         failing.add("TEST");
-        assertEquals(DeploymentStatus.LIVE, play(new Plan.Recipe(new Strategy.Together(), false, false, false, Optional.empty(), List.of("acceptance")), HOSTS));
+        assertEquals(DeploymentStatus.LIVE, play(
+                new Plan.Recipe(new Strategy.Together(), false, false, false, Optional.empty(), List.of("acceptance")),
+                HOSTS));
         assertTrue(told.contains("not settled") && !told.contains("settled"));
     }
 
@@ -225,7 +253,8 @@ class StrategyTest {
         happens(new PlaceEvent.Requested(wanted(recipe, HOSTS, WayBack.NONE, OnFailure.UNDO)));
         happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
         due.clear();
-        happens(new PlaceEvent.HostReported(2, "", HostTask.valueOf(task), new HostOutcome.Failed("exit status 1", began)));
+        happens(new PlaceEvent.HostReported(2, "", HostTask.valueOf(task),
+                new HostOutcome.Failed("exit status 1", began)));
         settle();
         assertEquals(end, status());
     }
@@ -234,8 +263,10 @@ class StrategyTest {
     void nothingGoesBackPastAnIrreversibleChange() {
         failing.add("CHECK north-hut");
         DeploymentState plain = wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO);
-        DeploymentState barred = new DeploymentState(2, plain.version(), 7, 2, plain.kind(), false, plain.status(), plain.hosts(), plain.onFailure(), plain.wayBack(),
-                Optional.empty(), plain.course(), new DeploymentState.Terms(false, Optional.of(2L), false, Optional.empty()));
+        DeploymentState barred = new DeploymentState(2, plain.version(), 7, 2, plain.kind(), false, plain.status(),
+                plain.hosts(), plain.onFailure(), plain.wayBack(),
+                Optional.empty(), plain.course(),
+                new DeploymentState.Terms(false, Optional.of(2L), false, Optional.empty()));
         assertEquals(DeploymentStatus.STOPPED, play(barred));
         assertEquals(WayBack.BARRED, place.deployment(2).orElseThrow().wayBack());
     }
@@ -253,8 +284,10 @@ class StrategyTest {
     @Test
     void whereNothingIsCheckedNothingIsAsked() {
         DeploymentState plain = wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO);
-        DeploymentState unchecked = new DeploymentState(2, plain.version(), 7, 2, plain.kind(), false, plain.status(), plain.hosts(), plain.onFailure(), plain.wayBack(),
-                Optional.empty(), plain.course(), new DeploymentState.Terms(false, Optional.empty(), false, Optional.of(true)));
+        DeploymentState unchecked = new DeploymentState(2, plain.version(), 7, 2, plain.kind(), false, plain.status(),
+                plain.hosts(), plain.onFailure(), plain.wayBack(),
+                Optional.empty(), plain.course(),
+                new DeploymentState.Terms(false, Optional.empty(), false, Optional.of(true)));
         assertEquals(DeploymentStatus.LIVE, play(unchecked));
         assertTrue(told.stream().noneMatch(task -> task.startsWith("CHECK")), told::toString);
         happens(new PlaceEvent.TendAsked(List.of("valley-house")));
@@ -265,7 +298,9 @@ class StrategyTest {
     @Test
     void aHostInMaintenanceIsLeftOutAndCatchesUpLater() {
         DeploymentState plain = wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO);
-        List<HostState> hosts = plain.hosts().stream().map(host -> host.host().equals("valley-house") ? HostState.away("valley-house", "in maintenance") : host).toList();
+        List<HostState> hosts = plain.hosts().stream().map(
+                host -> host.host().equals("valley-house") ? HostState.away("valley-house", "in maintenance") : host)
+                .toList();
         assertEquals(DeploymentStatus.LIVE, play(plain.planned(hosts, plain.course())));
         assertFalse(told.contains("INSTALL valley-house"));
         happens(new PlaceEvent.TendAsked(List.of("valley-house", "new-hut")));
@@ -282,8 +317,10 @@ class StrategyTest {
         happens(new PlaceEvent.HostAway("valley-house", "in maintenance: new disk", false));
         settle();
         assertEquals(DeploymentStatus.LIVE, status());
-        assertEquals(List.of("INSTALL north-hut", "CHECK north-hut", "INSTALL ridge-hut", "CHECK ridge-hut", "live", "settled"), told, "whose turn has come goes on");
-        assertEquals(HostState.Phase.AWAY, place.deployment(2).orElseThrow().host("valley-house").orElseThrow().phase());
+        assertEquals(List.of("INSTALL north-hut", "CHECK north-hut", "INSTALL ridge-hut", "CHECK ridge-hut", "live",
+                "settled"), told, "whose turn has come goes on");
+        assertEquals(HostState.Phase.AWAY,
+                place.deployment(2).orElseThrow().host("valley-house").orElseThrow().phase());
     }
 
     @Test
@@ -295,14 +332,16 @@ class StrategyTest {
         settle();
         assertEquals(DeploymentStatus.LIVE, status());
         assertEquals(HostState.Phase.AWAY, place.deployment(2).orElseThrow().host("north-hut").orElseThrow().phase());
-        assertTrue(told.containsAll(List.of("withdraw north-hut", "INSTALL ridge-hut", "INSTALL valley-house")) && !told.contains("CHECK north-hut"), told::toString);
+        assertTrue(told.containsAll(List.of("withdraw north-hut", "INSTALL ridge-hut", "INSTALL valley-house"))
+                && !told.contains("CHECK north-hut"), told::toString);
     }
 
     @Test
     void theLastHostIsNotLeftOut() {
         failing.add("INSTALL north-hut");
         failing.add("INSTALL ridge-hut");
-        happens(new PlaceEvent.Requested(wanted(only(new Strategy.Rolling(1, Duration.ZERO, false, 2)), HOSTS, WayBack.NONE, OnFailure.UNDO)));
+        happens(new PlaceEvent.Requested(
+                wanted(only(new Strategy.Rolling(1, Duration.ZERO, false, 2)), HOSTS, WayBack.NONE, OnFailure.UNDO)));
         happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
         happens(due.poll());
         happens(due.poll());
@@ -313,7 +352,8 @@ class StrategyTest {
 
     @Test
     void anotherDeploymentEndsTheWatchOfTheLiveOne() {
-        Plan.Recipe watched = new Plan.Recipe(ROLLING, false, false, false, Optional.of(Duration.ofMinutes(5)), List.of());
+        Plan.Recipe watched = new Plan.Recipe(ROLLING, false, false, false, Optional.of(Duration.ofMinutes(5)),
+                List.of());
         happens(new PlaceEvent.Requested(wanted(watched, HOSTS, WayBack.NONE, OnFailure.UNDO)));
         happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
         while (status() != DeploymentStatus.LIVE) {
@@ -322,12 +362,15 @@ class StrategyTest {
         }
         due.clear();
         DeploymentState base = wanted(only(ROLLING), HOSTS, WayBack.NONE, OnFailure.UNDO);
-        DeploymentState automatic = new DeploymentState(3, "1.4.3", 7, 3, Kind.PROMOTION, true, DeploymentStatus.WAITING, base.hosts(), OnFailure.UNDO, WayBack.NONE,
+        DeploymentState automatic = new DeploymentState(3, "1.4.3", 7, 3, Kind.PROMOTION, true,
+                DeploymentStatus.WAITING, base.hosts(), OnFailure.UNDO, WayBack.NONE,
                 Optional.empty(), base.course(), null);
         happens(new PlaceEvent.Requested(automatic));
         happens(new PlaceEvent.GatesJudged(Map.of(3L, Verdict.OPEN)));
-        assertEquals(DeploymentStatus.QUEUED, place.deployment(3).orElseThrow().status(), "by itself it waits until what is live is settled");
-        DeploymentState asked = new DeploymentState(4, "1.4.4", 7, 4, Kind.PROMOTION, false, DeploymentStatus.WAITING, base.hosts(), OnFailure.UNDO, WayBack.NONE,
+        assertEquals(DeploymentStatus.QUEUED, place.deployment(3).orElseThrow().status(),
+                "by itself it waits until what is live is settled");
+        DeploymentState asked = new DeploymentState(4, "1.4.4", 7, 4, Kind.PROMOTION, false, DeploymentStatus.WAITING,
+                base.hosts(), OnFailure.UNDO, WayBack.NONE,
                 Optional.empty(), base.course(), null);
         happens(new PlaceEvent.Requested(asked));
         happens(new PlaceEvent.GatesJudged(Map.of(4L, Verdict.OPEN)));
@@ -353,7 +396,9 @@ class StrategyTest {
         assertTrue(told.contains("taken back"));
     }
 
-    /** The traffic is just being moved on when somebody cancels: whatever comes of that, it is moved back afterwards. */
+    /**
+     * The traffic is just being moved on when somebody cancels: whatever comes of that, it is moved back afterwards.
+     */
     @ParameterizedTest
     @CsvSource({"true", "false"})
     void aCancelWhileTheTrafficIsMovedOnMovesItBack(boolean moved) {
@@ -363,7 +408,8 @@ class StrategyTest {
         due.clear();
         happens(new PlaceEvent.CancelAsked(2, "release-engineer"));
         assertEquals(DeploymentStatus.UNDOING, status());
-        happens(new PlaceEvent.HostReported(2, "", HostTask.TRAFFIC, moved ? new HostOutcome.Done() : new HostOutcome.Failed("stopped", true)));
+        happens(new PlaceEvent.HostReported(2, "", HostTask.TRAFFIC,
+                moved ? new HostOutcome.Done() : new HostOutcome.Failed("stopped", true)));
         assertEquals("TRAFFIC_BACK", told.getLast());
         settle();
         assertEquals(DeploymentStatus.UNDONE, status());
@@ -371,7 +417,8 @@ class StrategyTest {
 
     @Test
     void aHostThatIsTendedWhileTheOthersAreWatchedHoldsNothingUp() {
-        Plan.Recipe watched = new Plan.Recipe(new Strategy.Rolling(1, Duration.ZERO, false, 1), false, false, false, Optional.of(Duration.ofMinutes(5)), List.of());
+        Plan.Recipe watched = new Plan.Recipe(new Strategy.Rolling(1, Duration.ZERO, false, 1), false, false, false,
+                Optional.of(Duration.ofMinutes(5)), List.of());
         failing.add("INSTALL ridge-hut");
         happens(new PlaceEvent.Requested(wanted(watched, HOSTS, WayBack.NONE, OnFailure.UNDO)));
         happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));

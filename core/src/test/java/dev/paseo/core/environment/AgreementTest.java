@@ -18,7 +18,8 @@ class AgreementTest {
         return new Agreement("operator", new TreeMap<>(asked), Set.of(agreed));
     }
 
-    private static final Map<String, Set<String>> ONE = Map.of("production", Set.of("approver-1", "approver-2", "operator"));
+    private static final Map<String, Set<String>> ONE = Map.of("production",
+            Set.of("approver-1", "approver-2", "operator"));
 
     @Test
     void whoWantsItNeverAgrees() {
@@ -37,7 +38,8 @@ class AgreementTest {
     /** Each environment asks its own. */
     @Test
     void eachEnvironmentIsAgreedTo() {
-        Map<String, Set<String>> two = Map.of("production", Set.of("approver-1"), "staging", Set.of("approver-2", "approver-1"));
+        Map<String, Set<String>> two = Map.of("production", Set.of("approver-1"), "staging",
+                Set.of("approver-2", "approver-1"));
         assertEquals(List.of("production"), of(two, "approver-2").open());
         assertEquals(List.of(), of(two, "approver-1").open(), "who is named by both agrees for both");
         assertEquals(Optional.of("approver-2 has agreed already"), of(two, "approver-2").refusal("approver-2"));

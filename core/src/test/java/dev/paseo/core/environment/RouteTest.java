@@ -39,11 +39,13 @@ class RouteTest {
     @Test
     void aPassageEndsOnceAndOnlyThroughAnOpenExit() {
         Passage fresh = Passage.opened();
-        assertEquals(Decision.moved(fresh, List.of()), Passage.decide(fresh, new Passage.Event.ExitJudged(true)), "it is still watched and tested");
-        Passage open = ((Decision.Moved<Passage, Passage.Effect>) Passage.decide(fresh, new Passage.Event.Settled())).state();
+        assertEquals(Decision.moved(fresh, List.of()), Passage.decide(fresh, new Passage.Event.ExitJudged(true)),
+                "it is still watched and tested");
+        Passage open = ((Decision.Moved<Passage, Passage.Effect>) Passage.decide(fresh, new Passage.Event.Settled()))
+                .state();
         assertEquals(Decision.moved(open, List.of()), Passage.decide(open, new Passage.Event.ExitJudged(false)));
-        Decision.Moved<Passage, Passage.Effect> ended =
-                (Decision.Moved<Passage, Passage.Effect>) Passage.decide(open, new Passage.Event.ExitJudged(true));
+        Decision.Moved<Passage, Passage.Effect> ended = (Decision.Moved<Passage, Passage.Effect>) Passage.decide(open,
+                new Passage.Event.ExitJudged(true));
         assertEquals(List.of(new Passage.Effect.WalkOn()), ended.effects());
         assertInstanceOf(Decision.Refused.class, Passage.decide(ended.state(), new Passage.Event.ExitJudged(true)));
     }

@@ -19,7 +19,8 @@ final class Facts {
     final Map<String, GateFacts.Answer> answers = new HashMap<>();
     final Map<String, GateFacts.Held> conditions = new HashMap<>();
     final Map<String, Set<String>> standIns = new HashMap<>();
-    final Map<String, Set<String>> members = new HashMap<>(Map.of("approvers", Set.of("approver-1", "approver-2", "developer", "release-engineer"), "testers", Set.of("tester")));
+    final Map<String, Set<String>> members = new HashMap<>(Map.of("approvers",
+            Set.of("approver-1", "approver-2", "developer", "release-engineer"), "testers", Set.of("tester")));
     Set<String> unknown = Set.of();
     String requester = "release-engineer";
     Subject subject = GateTest.SUBJECT;
@@ -29,7 +30,9 @@ final class Facts {
 
     GateFacts facts() {
         return new GateFacts(subject, requester, Set.of("developer"), unknown, new GateFacts.People(members, standIns),
-                new GateFacts.OfVersion(Set.of("test", "staging"), "main", true, List.of("v1.4"), uploaded, stretch, conditions), ASKED,
+                new GateFacts.OfVersion(Set.of("test", "staging"), "main", true, List.of("v1.4"), uploaded, stretch,
+                        conditions),
+                ASKED,
                 new GateFacts.Said(rulings, ticks, answers), around);
     }
 

@@ -14,8 +14,10 @@ class ReviewTest {
 
     @Test
     void whoHadAPartInItDoesNotReviewIt() {
-        assertEquals(Optional.of("developer asked for deployment 7, and somebody else reviews it"), refusal("developer", "developer", null));
-        assertEquals(Optional.of("operator loosened what deployment 7 went live under, and somebody else reviews it"), refusal("operator", "developer", "operator"));
+        assertEquals(Optional.of("developer asked for deployment 7, and somebody else reviews it"),
+                refusal("developer", "developer", null));
+        assertEquals(Optional.of("operator loosened what deployment 7 went live under, and somebody else reviews it"),
+                refusal("operator", "developer", "operator"));
         assertEquals(Optional.empty(), refusal("approver-1", "developer", "operator"));
         assertEquals(Optional.empty(), refusal("approver-1", null, null), "of the walk everybody may");
     }

@@ -14,13 +14,17 @@ class QuotaTest {
 
     @ParameterizedTest
     @CsvSource(nullValues = "-", value = {
-        "0, 0, -",
-        "0, 2048000, -",
-        "2047999, 1, -",
-        "0, 2048001, 'hut-planner has 0 bytes kept, of 2 MiB that it may; 2 MiB more are too many: an operator allows more in paseo.kept-per-component'",
-        "1536000, 614400, 'hut-planner has 1.5 MiB kept, of 2 MiB that it may; 600 KiB more are too many: an operator allows more in paseo.kept-per-component'",
-        "2048000, 0, 'hut-planner has 2 MiB kept, of 2 MiB that it may: an operator allows more in paseo.kept-per-component'",
-        "2560000, 1, 'hut-planner has 2.4 MiB kept, of 2 MiB that it may: an operator allows more in paseo.kept-per-component'"})
+            "0, 0, -",
+            "0, 2048000, -",
+            "2047999, 1, -",
+            "0, 2048001, 'hut-planner has 0 bytes kept, of 2 MiB that it may; 2 MiB more are too many: an operator "
+                    + "allows more in paseo.kept-per-component'",
+            "1536000, 614400, 'hut-planner has 1.5 MiB kept, of 2 MiB that it may; 600 KiB more are too many: an "
+                    + "operator allows more in paseo.kept-per-component'",
+            "2048000, 0, 'hut-planner has 2 MiB kept, of 2 MiB that it may: an operator allows more in "
+                    + "paseo.kept-per-component'",
+            "2560000, 1, 'hut-planner has 2.4 MiB kept, of 2 MiB that it may: an operator allows more in "
+                    + "paseo.kept-per-component'"})
     void full(long taken, long more, String why) {
         assertEquals(Optional.ofNullable(why), QUOTA.full("hut-planner", taken, more));
     }
@@ -32,7 +36,8 @@ class QuotaTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"0, 0 bytes", "1, 1 bytes", "1023, 1023 bytes", "1024, 1 KiB", "1075, 1 KiB", "1076, 1.1 KiB", "1048524, 1023.9 KiB", "1048525, 1 MiB", "536870912000, 500 GiB", "9223372036854775807, 8192 PiB"})
+    @CsvSource({"0, 0 bytes", "1, 1 bytes", "1023, 1023 bytes", "1024, 1 KiB", "1075, 1 KiB", "1076, 1.1 KiB",
+            "1048524, 1023.9 KiB", "1048525, 1 MiB", "536870912000, 500 GiB", "9223372036854775807, 8192 PiB"})
     void sizesAreReadable(long bytes, String words) {
         assertEquals(words, Quota.size(bytes));
     }

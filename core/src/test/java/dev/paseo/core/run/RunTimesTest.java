@@ -25,7 +25,9 @@ class RunTimesTest {
     void theLimitCountsFromTheBeginningAndTheSecondCancelFromNow() {
         Instant began = NOW.minusSeconds(60);
         assertEquals(Optional.of(began.plus(LIMIT)), RunTimes.wake(RunStatus.RUNNING, Optional.of(began), LIMIT, NOW));
-        assertEquals(Optional.of(NOW.plus(LIMIT)), RunTimes.wake(RunStatus.RUNNING, Optional.empty(), LIMIT, NOW), "it begins now");
-        assertEquals(Optional.of(NOW.plus(Duration.ofMinutes(10))), RunTimes.wake(RunStatus.CANCELLING, Optional.of(began), LIMIT, NOW));
+        assertEquals(Optional.of(NOW.plus(LIMIT)), RunTimes.wake(RunStatus.RUNNING, Optional.empty(), LIMIT, NOW),
+                "it begins now");
+        assertEquals(Optional.of(NOW.plus(Duration.ofMinutes(10))),
+                RunTimes.wake(RunStatus.CANCELLING, Optional.of(began), LIMIT, NOW));
     }
 }

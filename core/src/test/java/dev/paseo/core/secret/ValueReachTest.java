@@ -13,8 +13,10 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class ValueReachTest {
 
-    private static final List<ValueReach> SOME = Stream.of("*/*/*", "a/*/*", "b/*/*", "*/test/*", "*/production/*", "a/test/*", "a/production/*", "b/test/*",
-            "a/production/ridge", "a/production/valley").map(ValueReachTest::reach).toList();
+    private static final List<ValueReach> SOME = Stream
+            .of("*/*/*", "a/*/*", "b/*/*", "*/test/*", "*/production/*", "a/test/*", "a/production/*", "b/test/*",
+                    "a/production/ridge", "a/production/valley")
+            .map(ValueReachTest::reach).toList();
 
     private static ValueReach reach(String text) {
         String[] parts = text.split("/");
@@ -27,21 +29,22 @@ class ValueReachTest {
 
     @ParameterizedTest
     @CsvSource({
-        "a/*/*,              a/production/*,            true",
-        "*/production/*,     a/production/*,            true",
-        "*/*/*,              a/production/*,            true",
-        "a/production/*,     a/production/ridge,        true",
-        "a/production/*,     a/production/*,            false",
-        "a/test/*,           a/production/*,            false",
-        "b/production/*,     a/production/*,            false",
-        "a/production/ridge, a/production/*,            false",
-        "a/production/*,     a/*/*,                     false",
-        "a/*/*,              a/production/* */*/*,      false",
-        "*/*/*,              '',                        false",
-        "*/production/*,     a/*/* a/production/*,      true",
+            "a/*/*,              a/production/*,            true",
+            "*/production/*,     a/production/*,            true",
+            "*/*/*,              a/production/*,            true",
+            "a/production/*,     a/production/ridge,        true",
+            "a/production/*,     a/production/*,            false",
+            "a/test/*,           a/production/*,            false",
+            "b/production/*,     a/production/*,            false",
+            "a/production/ridge, a/production/*,            false",
+            "a/production/*,     a/*/*,                     false",
+            "a/*/*,              a/production/* */*/*,      false",
+            "*/*/*,              '',                        false",
+            "*/production/*,     a/*/* a/production/*,      true",
     })
     void whatHoldsFurtherThanWhatIsThereWidens(String wanted, String present, boolean widens) {
-        List<ValueReach> there = Stream.of(present.split(" ")).filter(text -> !text.isEmpty()).map(ValueReachTest::reach).toList();
+        List<ValueReach> there = Stream.of(present.split(" ")).filter(text -> !text.isEmpty())
+                .map(ValueReachTest::reach).toList();
         assertEquals(widens, reach(wanted).widens(there));
     }
 
@@ -51,7 +54,8 @@ class ValueReachTest {
             assertTrue(one.covers(one));
             for (ValueReach other : SOME) {
                 assertFalse(one.covers(other) && other.covers(one) && !one.equals(other), () -> one + " and " + other);
-                assertEquals(one.covers(other) && !one.equals(other), one.widens(List.of(other)), () -> one + " beside " + other);
+                assertEquals(one.covers(other) && !one.equals(other), one.widens(List.of(other)),
+                        () -> one + " beside " + other);
                 for (ValueReach third : SOME) {
                     assertTrue(!one.covers(other) || !other.covers(third) || one.covers(third));
                 }

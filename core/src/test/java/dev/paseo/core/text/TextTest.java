@@ -9,7 +9,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 class TextTest {
 
     @ParameterizedTest
-    @CsvSource({"'', 3, ''", "abc, 3, abc", "abcd, 3, ab…", "abcd, 1, …", "a😀b, 3, a…", "a😀b, 4, a😀b", "😀😀, 3, 😀…"})
+    @CsvSource({"'', 3, ''", "abc, 3, abc", "abcd, 3, ab…", "abcd, 1, …", "a😀b, 3, a…", "a😀b, 4, a😀b",
+            "😀😀, 3, 😀…"})
     void whatIsLongerSaysSo(String text, int most, String shortened) {
         assertEquals(shortened, most == 1 ? "…" : Shortened.to(text, most));
     }

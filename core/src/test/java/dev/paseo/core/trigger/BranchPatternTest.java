@@ -15,9 +15,12 @@ class BranchPatternTest {
 
     @ParameterizedTest
     @CsvSource({
-        "main, main, true", "main, mains, false", "season/*, season/spring, true", "season/*, season/spring/late, false", "season/**, season/spring/late, true",
-        "season/*, season/, true", "**/docs/*.md, docs/a.md, true", "**/docs/*.md, deep/er/docs/a.md, true", "**/docs/*.md, xdocs/a.md, false", "a/**/b, a/b, true",
-        "a/**/b, a/x/y/b, true", "a/**/b, a/xb, false", "v?.?, v1.2, true", "v?.?, v/.2, false", "**, any/thing, true", "a.c, abc, false", "x**y, x/1/y, true"})
+            "main, main, true", "main, mains, false", "season/*, season/spring, true",
+            "season/*, season/spring/late, false", "season/**, season/spring/late, true",
+            "season/*, season/, true", "**/docs/*.md, docs/a.md, true", "**/docs/*.md, deep/er/docs/a.md, true",
+            "**/docs/*.md, xdocs/a.md, false", "a/**/b, a/b, true",
+            "a/**/b, a/x/y/b, true", "a/**/b, a/xb, false", "v?.?, v1.2, true", "v?.?, v/.2, false",
+            "**, any/thing, true", "a.c, abc, false", "x**y, x/1/y, true"})
     void whatAPatternNames(String pattern, String name, boolean matches) {
         assertEquals(matches, new BranchPattern(pattern).matches(name));
     }
@@ -33,7 +36,8 @@ class BranchPatternTest {
                 regex.append(".*");
                 at++;
             } else {
-                regex.append(text.charAt(at) == '*' ? "[^/]*" : text.charAt(at) == '?' ? "[^/]" : Pattern.quote(text.substring(at, at + 1)));
+                regex.append(text.charAt(at) == '*' ? "[^/]*"
+                        : text.charAt(at) == '?' ? "[^/]" : Pattern.quote(text.substring(at, at + 1)));
             }
         }
         return Pattern.compile(regex.toString());

@@ -14,16 +14,17 @@ class CirclesTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "a>b b>c     | a | none",
-        "a>a         | a | a a",
-        "a>b b>a     | a | a b a",
-        "a>b b>a     | b | b a b",
-        "a>b b>c c>a | b | b c a b",
-        "a>b b>c c>b | a | none",
-        "a>b b>d d>a a>c c>e e>f f>a | a | a b d a"})
+            "a>b b>c     | a | none",
+            "a>a         | a | a a",
+            "a>b b>a     | a | a b a",
+            "a>b b>a     | b | b a b",
+            "a>b b>c c>a | b | b c a b",
+            "a>b b>c c>b | a | none",
+            "a>b b>d d>a a>c c>e e>f f>a | a | a b d a"})
     void theShortestWayBack(String edges, String component, String expected) {
         Map<String, Set<String>> downstream = new HashMap<>();
-        Arrays.stream(edges.strip().split(" ")).map(edge -> edge.split(">")).forEach(edge -> downstream.computeIfAbsent(edge[0], name -> new HashSet<>()).add(edge[1]));
+        Arrays.stream(edges.strip().split(" ")).map(edge -> edge.split(">"))
+                .forEach(edge -> downstream.computeIfAbsent(edge[0], name -> new HashSet<>()).add(edge[1]));
         assertEquals(expected, Circles.through(component, downstream).map(way -> String.join(" ", way)).orElse("none"));
     }
 }

@@ -13,10 +13,10 @@ class VersionPatternTest {
 
     @ParameterizedTest
     @CsvSource({
-        "1.4.{serial},           1.4.{serial},           1.4.7",
-        "{date}.{serial},        2026.11.23.{serial},    2026.11.23.7",
-        "1.0-{branch}.{serial},  1.0-season-spring.{serial}, 1.0-season-spring.7",
-        "0-{commit},             0-9c41e07,              0-9c41e07"})
+            "1.4.{serial},           1.4.{serial},           1.4.7",
+            "{date}.{serial},        2026.11.23.{serial},    2026.11.23.7",
+            "1.0-{branch}.{serial},  1.0-season-spring.{serial}, 1.0-season-spring.7",
+            "0-{commit},             0-9c41e07,              0-9c41e07"})
     void theSerialCountsInTheScopeOfTheRest(String pattern, String scope, String number) {
         Map<String, String> values = Map.of("commit", "9c41e07", "branch", "season/Spring", "date", "2026.11.23");
         assertEquals(scope, new VersionPattern(pattern).scope(values));

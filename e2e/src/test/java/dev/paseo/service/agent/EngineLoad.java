@@ -38,7 +38,10 @@ public final class EngineLoad {
         }
     }
 
-    /** Takes and ends this many stages, one thread for each agent; each is two transitions. Returns the seconds that the second half took. */
+    /**
+     * Takes and ends this many stages, one thread for each agent; each is two transitions. Returns the seconds that the
+     * second half took.
+     */
     public double run(List<String> names, int stages) throws InterruptedException {
         AtomicInteger done = new AtomicInteger();
         long[] half = new long[1];

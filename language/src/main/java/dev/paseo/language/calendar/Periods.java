@@ -51,21 +51,25 @@ public final class Periods {
     /** Reads a calendar. */
     public static Periods of(String text) throws NoCalendar {
         if (text.length() > MOST_SIGNS) {
-            throw new NoCalendar("is a calendar of " + text.length() + " signs; at most " + MOST_SIGNS + " are allowed");
+            throw new NoCalendar(
+                    "is a calendar of " + text.length() + " signs; at most " + MOST_SIGNS + " are allowed");
         }
         try {
-            Calendar calendar = new CalendarBuilder().build(new StringReader(text.strip().replaceAll("\r?\n", "\r\n") + "\r\n"));
+            Calendar calendar = new CalendarBuilder()
+                    .build(new StringReader(text.strip().replaceAll("\r?\n", "\r\n") + "\r\n"));
             Map<String, List<VEvent>> events = new LinkedHashMap<>();
             for (Object component : calendar.getComponents("VEVENT")) {
                 VEvent event = (VEvent) component;
                 if (event.getDateTimeStart() == null) {
                     throw new NoCalendar("has an event without DTSTART");
                 }
-                events.computeIfAbsent(event.getUid().map(Uid::getValue).orElse("event " + events.size()), key -> new ArrayList<>()).add(event);
+                events.computeIfAbsent(event.getUid().map(Uid::getValue).orElse("event " + events.size()),
+                        key -> new ArrayList<>()).add(event);
             }
             return new Periods(List.copyOf(events.values()));
         } catch (IOException | ParserException | RuntimeException wrong) {
-            throw new NoCalendar("is no calendar of RFC 5545: " + Optional.ofNullable(wrong.getMessage()).map(why -> why.replaceAll("\\s+", " ").strip()).orElse("it cannot be read"));
+            throw new NoCalendar("is no calendar of RFC 5545: " + Optional.ofNullable(wrong.getMessage())
+                    .map(why -> why.replaceAll("\\s+", " ").strip()).orElse("it cannot be read"));
         }
     }
 
@@ -76,7 +80,10 @@ public final class Periods {
         }
     }
 
-    /** What lies, also in part, between two instants, in order. Times without a zone, and whole days, are those of {@code zone}. */
+    /**
+     * What lies, also in part, between two instants, in order. Times without a zone, and whole days, are those of
+     * {@code zone}.
+     */
     /** Whether every event of one calendar stands, as it is, in another; no calendar has none. */
     public static boolean keeps(Optional<String> before, Optional<String> after) {
         return events(after).containsAll(events(before));
@@ -84,18 +91,23 @@ public final class Periods {
 
     private static Set<String> events(Optional<String> calendar) {
         return calendar.map(text -> EVENT.matcher(text).results().map(event -> event.group().lines().map(String::strip)
-                .filter(line -> !line.isEmpty() && !line.startsWith("DTSTAMP")).collect(Collectors.joining("\n"))).collect(Collectors.toSet())).orElse(Set.of());
+                .filter(line -> !line.isEmpty() && !line.startsWith("DTSTAMP")).collect(Collectors.joining("\n")))
+                .collect(Collectors.toSet())).orElse(Set.of());
     }
 
     public List<Period> between(Instant from, Instant until, ZoneId zone) {
         List<Period> periods = new ArrayList<>();
         for (List<VEvent> same : events) {
-            Set<Instant> moved = same.stream().flatMap(event -> movedFrom(event, zone).stream()).collect(Collectors.toSet());
+            Set<Instant> moved = same.stream().flatMap(event -> movedFrom(event, zone).stream())
+                    .collect(Collectors.toSet());
             for (VEvent event : same) {
                 boolean override = movedFrom(event, zone).isPresent();
-                for (net.fortuna.ical4j.model.Period<?> found : occurrences(event, from.atZone(zone), until.atZone(zone))) {
-                    Period period = new Period(instant(found.getStart(), zone), instant(found.getEnd(), zone), summary(event));
-                    if (period.from().isBefore(until) && period.until().isAfter(from) && (override || !moved.contains(period.from()))) {
+                for (net.fortuna.ical4j.model.Period<?> found : occurrences(event, from.atZone(zone),
+                        until.atZone(zone))) {
+                    Period period = new Period(instant(found.getStart(), zone), instant(found.getEnd(), zone),
+                            summary(event));
+                    if (period.from().isBefore(until) && period.until().isAfter(from)
+                            && (override || !moved.contains(period.from()))) {
                         periods.add(period);
                     }
                 }
@@ -107,18 +119,24 @@ public final class Periods {
 
     /** When an occurrence would have been that this event stands for. */
     private static Optional<Instant> movedFrom(VEvent event, ZoneId zone) {
-        return event.getProperty(net.fortuna.ical4j.model.Property.RECURRENCE_ID).map(each -> instant(((RecurrenceId<?>) each).getDate(), zone));
+        return event.getProperty(net.fortuna.ical4j.model.Property.RECURRENCE_ID)
+                .map(each -> instant(((RecurrenceId<?>) each).getDate(), zone));
     }
 
     private static String summary(VEvent event) {
-        return event.getProperty(net.fortuna.ical4j.model.Property.SUMMARY).map(each -> ((Summary) each).getValue()).orElse("closed");
+        return event.getProperty(net.fortuna.ical4j.model.Property.SUMMARY).map(each -> ((Summary) each).getValue())
+                .orElse("closed");
     }
 
-    private static Collection<net.fortuna.ical4j.model.Period<Temporal>> occurrences(VEvent event, ZonedDateTime from, ZonedDateTime until) {
+    private static Collection<net.fortuna.ical4j.model.Period<Temporal>> occurrences(VEvent event, ZonedDateTime from,
+            ZonedDateTime until) {
         return event.calculateRecurrenceSet(switch (event.getDateTimeStart().getDate()) {
-            case LocalDate day -> new net.fortuna.ical4j.model.Period<>(from.toLocalDate(), until.toLocalDate().plusDays(1));
-            case LocalDateTime floating -> new net.fortuna.ical4j.model.Period<>(from.toLocalDateTime(), until.toLocalDateTime());
-            case OffsetDateTime fixed -> new net.fortuna.ical4j.model.Period<>(from.toOffsetDateTime(), until.toOffsetDateTime());
+            case LocalDate day -> new net.fortuna.ical4j.model.Period<>(from.toLocalDate(),
+                    until.toLocalDate().plusDays(1));
+            case LocalDateTime floating -> new net.fortuna.ical4j.model.Period<>(from.toLocalDateTime(),
+                    until.toLocalDateTime());
+            case OffsetDateTime fixed -> new net.fortuna.ical4j.model.Period<>(from.toOffsetDateTime(),
+                    until.toOffsetDateTime());
             default -> new net.fortuna.ical4j.model.Period<>(from, until);
         });
     }

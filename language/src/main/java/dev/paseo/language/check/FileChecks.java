@@ -16,7 +16,10 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 
-/** What of a pipeline file does not agree with what is around it: problems keep it from being committed here, warnings are likely to be meant otherwise. */
+/**
+ * What of a pipeline file does not agree with what is around it: problems keep it from being committed here, warnings
+ * are likely to be meant otherwise.
+ */
 public final class FileChecks {
 
     /** What was found. */
@@ -86,23 +89,25 @@ public final class FileChecks {
                 }
                 case Start.Push(var branches, var paths) -> branches.forEach(branch -> there(path, branch));
                 case Start.Preview(var branches) -> branches.forEach(branch -> there(path, branch));
-                case Start.Tag tag -> { }
-                case Start.Clock clock -> { }
-                case Start.Arrival arrival -> { }
+                case Start.Tag tag -> {}
+                case Start.Clock clock -> {}
+                case Start.Arrival arrival -> {}
             }
         }
     }
 
     /** A pattern may be of branches to come; a plain name is one that should be there. */
     private void there(String path, String branch) {
-        if (!around.branches().isEmpty() && !branch.contains("*") && !branch.contains("?") && !around.branches().contains(branch)) {
+        if (!around.branches().isEmpty() && !branch.contains("*") && !branch.contains("?")
+                && !around.branches().contains(branch)) {
             warning(path, "there is no branch " + branch + NearestName.hint(branch, around.branches()));
         }
     }
 
     private void walksTo(String path, String component, String environment, String so) {
         if (around.route(component).filter(route -> !route.contains(environment)).isPresent()) {
-            warning(path, component + " does not walk to " + environment + ": " + so + ", unless a person brings it there");
+            warning(path,
+                    component + " does not walk to " + environment + ": " + so + ", unless a person brings it there");
         }
     }
 
@@ -119,7 +124,8 @@ public final class FileChecks {
             return;
         }
         if (!around.opened().contains(around.now(take.from()))) {
-            problem(path + ".from", take.from() + " is not opened to " + around.component() + ": paseo component open " + around.component() + " --source " + take.from());
+            problem(path + ".from", take.from() + " is not opened to " + around.component() + ": paseo component open "
+                    + around.component() + " --source " + take.from());
         }
         switch (take.version()) {
             case Take.Which.LiveIn(String environment) -> {
@@ -128,14 +134,17 @@ public final class FileChecks {
                 }
             }
             case Take.Which.Upstream upstream -> {
-                List<Outcome> outcomes = file.starts().stream().flatMap(start -> start instanceof Start.Upstream of && of.components().contains(take.from())
-                        ? of.outcomes().stream() : Stream.of()).toList();
+                List<Outcome> outcomes = file.starts().stream()
+                        .flatMap(start -> start instanceof Start.Upstream of && of.components().contains(take.from())
+                                ? of.outcomes().stream() : Stream.of())
+                        .toList();
                 if (!outcomes.isEmpty() && WITHOUT_VERSION.containsAll(outcomes)) {
-                    warning(path, "only failed or cancelled runs of " + take.from() + " start it, and they make nothing: what is taken is what was used last, or the newest");
+                    warning(path, "only failed or cancelled runs of " + take.from()
+                            + " start it, and they make nothing: what is taken is what was used last, or the newest");
                 }
             }
-            case Take.Which.Newest newest -> { }
-            case Take.Which.Matching matching -> { }
+            case Take.Which.Newest newest -> {}
+            case Take.Which.Matching matching -> {}
         }
     }
 
@@ -144,7 +153,8 @@ public final class FileChecks {
         around.offers().forEach(all::addAll);
         List<String> unknown = wants.stream().filter(want -> !all.contains(want)).toList();
         unknown.forEach(want -> warning(path, "no agent offers " + want + NearestName.hint(want, all)));
-        if (unknown.isEmpty() && !wants.isEmpty() && around.offers().stream().noneMatch(offers -> offers.containsAll(wants))) {
+        if (unknown.isEmpty() && !wants.isEmpty()
+                && around.offers().stream().noneMatch(offers -> offers.containsAll(wants))) {
             warning(path, "no agent offers all of " + String.join(", ", wants));
         }
     }
@@ -156,10 +166,14 @@ public final class FileChecks {
             for (String name : file.route().get(at).keySet()) {
                 if (environment(path, name)) {
                     Surroundings.Follows follows = around.environments().get(name);
-                    List<String> skipped = follows.environments().stream().filter(followed -> !before.contains(followed)).toList();
+                    List<String> skipped = follows.environments().stream()
+                            .filter(followed -> !before.contains(followed)).toList();
                     if (!skipped.isEmpty() && !(follows.any() && skipped.size() < follows.environments().size())) {
-                        warning(path, name + " follows " + String.join(", ", skipped) + ", which " + (skipped.size() == 1 ? "is" : "are")
-                                + " not before it on this route: a version is not taken there unless a person has brought it to " + skipped.getFirst() + " before");
+                        warning(path, name + " follows " + String.join(", ", skipped) + ", which "
+                                + (skipped.size() == 1 ? "is" : "are")
+                                + " not before it on this route: a version is not taken there unless a person has "
+                                + "brought it to "
+                                + skipped.getFirst() + " before");
                     }
                 }
             }
@@ -177,13 +191,14 @@ public final class FileChecks {
             secret("deployment.secrets", name, false);
             named.add(name);
         });
-        around.given().stream().filter(name -> !named.contains(name)).sorted().forEach(name ->
-                warning("", name + " was given to " + around.component() + ", but nothing here names it" + nearest(name, named)));
+        around.given().stream().filter(name -> !named.contains(name)).sorted().forEach(name -> warning("",
+                name + " was given to " + around.component() + ", but nothing here names it" + nearest(name, named)));
     }
 
     private void secret(String path, String name, boolean needsValue) {
         if (!around.given().contains(name)) {
-            warning(path, new Lack(name, false).sentence(around.component(), Optional.empty()) + nearest(name, around.given()));
+            warning(path, new Lack(name, false).sentence(around.component(), Optional.empty())
+                    + nearest(name, around.given()));
         } else if (needsValue && !around.valued().contains(name)) {
             warning(path, new Lack(name, true).sentence(around.component(), Optional.empty()));
         }

@@ -18,7 +18,8 @@ import java.util.Set;
  * @param branches     those that its repository has; empty: none is known
  * @param nameNow      former name to the present one, of all components
  */
-public record Surroundings(String component, List<String> components, Map<String, Follows> environments, List<Set<String>> offers, Map<String, Set<String>> routes,
+public record Surroundings(String component, List<String> components, Map<String, Follows> environments,
+        List<Set<String>> offers, Map<String, Set<String>> routes,
         Set<String> opened, Set<String> given, Set<String> valued, Set<String> branches, Map<String, String> nameNow) {
 
     /** @param any whether one of them will do */

@@ -28,13 +28,15 @@ public final class ClockTimes {
 
     /** The next time after this moment; empty where there never is one, such as on 30 February. */
     public static Optional<Instant> next(String cron, String zone, Instant after) {
-        ExecutionTime times = ExecutionTime.forCron(new CronParser(CronDefinitionBuilder.instanceDefinitionFor(CronType.UNIX)).parse(cron));
+        ExecutionTime times = ExecutionTime
+                .forCron(new CronParser(CronDefinitionBuilder.instanceDefinitionFor(CronType.UNIX)).parse(cron));
         ZoneId where = ZoneId.of(zone);
         return cron.strip().split("\\s+")[1].equals("*") ? hourly(times, where, after) : daily(times, where, after);
     }
 
     private static Optional<Instant> daily(ExecutionTime times, ZoneId zone, Instant after) {
-        // Wall-clock time is walked through as if it had no changes; one step back covers times that come twice or are left out.
+        // Wall-clock time is walked through as if it had no changes; one step back covers times that come twice or are
+        // left out.
         LocalDateTime wall = LocalDateTime.ofInstant(after, zone).minusDays(1);
         for (Optional<LocalDateTime> next = step(times, wall); next.isPresent(); next = step(times, next.get())) {
             Instant at = next.get().atZone(zone).toInstant();
@@ -50,11 +52,13 @@ public final class ClockTimes {
     }
 
     private static Optional<Instant> hourly(ExecutionTime times, ZoneId zone, Instant after) {
-        Optional<Instant> next = times.nextExecution(after.atZone(zone.getRules().getOffset(after))).map(ZonedDateTime::toInstant);
+        Optional<Instant> next = times.nextExecution(after.atZone(zone.getRules().getOffset(after)))
+                .map(ZonedDateTime::toInstant);
         ZoneOffsetTransition change = zone.getRules().nextTransition(after);
         if (next.isEmpty() || change == null || next.get().isBefore(change.getInstant())) {
             return next;
         }
-        return times.nextExecution(change.getInstant().minusSeconds(1).atZone(change.getOffsetAfter())).map(ZonedDateTime::toInstant);
+        return times.nextExecution(change.getInstant().minusSeconds(1).atZone(change.getOffsetAfter()))
+                .map(ZonedDateTime::toInstant);
     }
 }

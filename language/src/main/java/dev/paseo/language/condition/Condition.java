@@ -37,13 +37,14 @@ public final class Condition {
 
     private static final int MOST_SIGNS = 2000;
     private static final int MOST_PROGRAMS = 200;
-    private static final CelOptions OPTIONS =
-            CelOptions.current().enableHeterogeneousNumericComparisons(true).comprehensionMaxIterations(1000).build();
+    private static final CelOptions OPTIONS = CelOptions.current().enableHeterogeneousNumericComparisons(true)
+            .comprehensionMaxIterations(1000).build();
     private static final CelRuntime RUNTIME = CelRuntimeFactory.standardCelRuntimeBuilder().setOptions(OPTIONS).build();
     private static final Map<String, CelType> TESTS = fields(SimpleType.INT, "total", "passed", "failed", "skipped");
     private static final Map<String, CelType> COVERAGE = fields(SimpleType.DOUBLE, "lines", "branches");
     private static final Map<String, CelType> FINDINGS = fields(SimpleType.INT, "total", "errors", "warnings", "notes");
-    private static final Pattern NAMES = Pattern.compile("(?<![\\w.])[a-z_][a-z0-9_]*(?:\\.[a-z_][a-z0-9_]*)*(?![\\w(])");
+    private static final Pattern NAMES = Pattern
+            .compile("(?<![\\w.])[a-z_][a-z0-9_]*(?:\\.[a-z_][a-z0-9_]*)*(?![\\w(])");
     private static final Pattern UNDECLARED = Pattern.compile("undeclared reference to '([^']*)'.*", Pattern.DOTALL);
     private static final Pattern UNDEFINED = Pattern.compile("undefined field '([^']*)'.*", Pattern.DOTALL);
 
@@ -60,14 +61,16 @@ public final class Condition {
         this.groups = groups;
         GroupTypes types = new GroupTypes(groups);
         CelCompilerBuilder builder = CelCompilerFactory.standardCelCompilerBuilder().setOptions(OPTIONS)
-                .setStandardMacros(CelStandardMacro.STANDARD_MACROS).setTypeProvider(types).setResultType(SimpleType.BOOL);
+                .setStandardMacros(CelStandardMacro.STANDARD_MACROS).setTypeProvider(types)
+                .setResultType(SimpleType.BOOL);
         plain.forEach(builder::addVar);
         groups.keySet().forEach(group -> builder.addVar(group, types.of(group)));
         this.compiler = builder.build();
     }
 
     private static Map<String, CelType> fields(CelType type, String... names) {
-        return List.of(names).stream().collect(Collectors.toMap(name -> name, name -> type, (left, right) -> left, TreeMap::new));
+        return List.of(names).stream()
+                .collect(Collectors.toMap(name -> name, name -> type, (left, right) -> left, TreeMap::new));
     }
 
     private static Map<String, CelType> withSeconds(Map<String, CelType> tests) {
@@ -81,7 +84,8 @@ public final class Condition {
      * as {@code asks.NAME} and the values of the variant as {@code each.NAME}, all texts, with _ for - in names.
      */
     public static Condition overRuns(Collection<String> asks, Collection<String> each) {
-        Map<String, CelType> plain = new TreeMap<>(fields(SimpleType.STRING, "component", "branch", "commit", "version", "cause"));
+        Map<String, CelType> plain = new TreeMap<>(
+                fields(SimpleType.STRING, "component", "branch", "commit", "version", "cause"));
         plain.put("trusted", SimpleType.BOOL);
         return new Condition(plain, Map.of("asks", named(asks), "each", named(each)));
     }
@@ -104,22 +108,29 @@ public final class Condition {
     }
 
     /**
-     * Over the facts of a gate: {@code component version branch commit live} (texts; live: the version that is live there,
+     * Over the facts of a gate: {@code component version branch commit live} (texts; live: the version that is live
+     * there,
      * or ""), {@code trusted}, the reports as in {@link #overReports}, and those of an environment as {@code
      * at.ENVIRONMENT.tests.failed} and so on, with _ for - in names.
      */
     public static Condition overGates(Collection<String> environments) {
-        Map<String, CelType> plain = new TreeMap<>(fields(SimpleType.STRING, "component", "version", "branch", "commit", "live"));
+        Map<String, CelType> plain = new TreeMap<>(
+                fields(SimpleType.STRING, "component", "version", "branch", "commit", "live"));
         plain.put("trusted", SimpleType.BOOL);
-        Map<String, Map<String, CelType>> groups = new TreeMap<>(Map.of("tests", withSeconds(TESTS), "coverage", COVERAGE, "findings", FINDINGS));
+        Map<String, Map<String, CelType>> groups = new TreeMap<>(
+                Map.of("tests", withSeconds(TESTS), "coverage", COVERAGE, "findings", FINDINGS));
         Map<String, CelType> reports = new TreeMap<>();
         groups.keySet().forEach(group -> reports.put(group, GroupTypes.named(group)));
         groups.put("reports", reports);
-        groups.put("at", environments.stream().collect(Collectors.toMap(Condition::identifier, name -> GroupTypes.named("reports"), (one, other) -> one, TreeMap::new)));
+        groups.put("at", environments.stream().collect(Collectors.toMap(Condition::identifier,
+                name -> GroupTypes.named("reports"), (one, other) -> one, TreeMap::new)));
         return new Condition(plain, groups);
     }
 
-    /** The facts that a condition names, with what they are: {@code tests.failed is 0, coverage.lines was never reported}. */
+    /**
+     * The facts that a condition names, with what they are: {@code tests.failed is 0, coverage.lines was never
+     * reported}.
+     */
     public static String seen(String text, Map<String, ?> facts) {
         List<String> words = new ArrayList<>();
         Matcher names = NAMES.matcher(text.replaceAll("'[^']*'|\"[^\"]*\"", ""));
@@ -139,7 +150,9 @@ public final class Condition {
     }
 
     private static String shown(Object found) {
-        return found instanceof Double number ? BigDecimal.valueOf(number).setScale(4, RoundingMode.HALF_UP).stripTrailingZeros().toPlainString() : found.toString();
+        return found instanceof Double number
+                ? BigDecimal.valueOf(number).setScale(4, RoundingMode.HALF_UP).stripTrailingZeros().toPlainString()
+                : found.toString();
     }
 
     /** What is wrong with a condition; empty where nothing is. */
@@ -167,7 +180,8 @@ public final class Condition {
             return compiler.compile(text).getAst();
         } catch (CelValidationException invalid) {
             CelIssue first = invalid.getErrors().getFirst();
-            throw new Wrong("is no condition, at its sign " + (first.getSourceLocation().getColumn() + 1) + ": " + words(first.getMessage()));
+            throw new Wrong("is no condition, at its sign " + (first.getSourceLocation().getColumn() + 1) + ": "
+                    + words(first.getMessage()));
         }
     }
 
@@ -180,7 +194,8 @@ public final class Condition {
         }
         Matcher undefined = UNDEFINED.matcher(message);
         if (undefined.matches()) {
-            TreeSet<String> known = groups.values().stream().flatMap(fields -> fields.keySet().stream()).collect(Collectors.toCollection(TreeSet::new));
+            TreeSet<String> known = groups.values().stream().flatMap(fields -> fields.keySet().stream())
+                    .collect(Collectors.toCollection(TreeSet::new));
             return "there is no field " + undefined.group(1) + NearestName.hint(undefined.group(1), known);
         }
         return message.replaceAll("\\s+", " ").strip();

@@ -17,8 +17,9 @@ final class GroupTypes implements CelTypeProvider {
     private final Map<String, StructType> types = new LinkedHashMap<>();
 
     GroupTypes(Map<String, Map<String, CelType>> groups) {
-        groups.forEach((group, fields) -> types.put("paseo." + group, StructType.create("paseo." + group, ImmutableSet.copyOf(fields.keySet()),
-                name -> Optional.ofNullable(fields.get(name)))));
+        groups.forEach((group, fields) -> types.put("paseo." + group,
+                StructType.create("paseo." + group, ImmutableSet.copyOf(fields.keySet()),
+                        name -> Optional.ofNullable(fields.get(name)))));
     }
 
     /** A group's type, to stand as a field of another group. */

@@ -18,14 +18,16 @@ public record EnvironmentsFile(List<Environment> environments, List<Template> pr
      *
      * @param variables of every component there; a component's own beat them
      */
-    public record Environment(String name, String zone, Rules rules, Map<String, String> variables, Map<String, Place> components) {}
+    public record Environment(String name, String zone, Rules rules, Map<String, String> variables,
+            Map<String, Place> components) {}
 
     /**
      * One component there.
      *
      * @param acting the host whose agent does what is done once for the place; else its first
      */
-    public record Place(Optional<String> url, Map<String, Host> hosts, Map<String, String> variables, List<String> secrets, Optional<String> acting) {}
+    public record Place(Optional<String> url, Map<String, Host> hosts, Map<String, String> variables,
+            List<String> secrets, Optional<String> acting) {}
 
     /**
      * A host and the address at which the component answers on it.
@@ -51,6 +53,7 @@ public record EnvironmentsFile(List<Environment> environments, List<Template> pr
      * @param after     how long after its last push one is removed
      * @param promotion environment with whose promotions of the branch's work it is removed
      */
-    public record Template(String name, String component, String host, String url, int firstPort, int lastPort, int most, Optional<Duration> after,
+    public record Template(String name, String component, String host, String url, int firstPort, int lastPort,
+            int most, Optional<Duration> after,
             Optional<String> promotion, Map<String, String> variables, List<String> secrets) {}
 }

@@ -80,36 +80,47 @@ public final class EnvironmentsFileReader {
             seen.add(name);
         });
         List<Template> previews = new ArrayList<>();
-        optional(top, "previews").map(Value::entries).orElse(Map.of()).forEach((name, body) -> new TemplateReader(all).read(name, body).ifPresent(previews::add));
+        optional(top, "previews").map(Value::entries).orElse(Map.of())
+                .forEach((name, body) -> new TemplateReader(all).read(name, body).ifPresent(previews::add));
         return new EnvironmentsFile(environments, previews);
     }
 
     private Environment environment(String name, Value body, Set<String> before, Set<String> all) {
-        Map<String, Value> entries = body.entries(List.of("zone", "follows", "branches", "tags", "uploads", "components", "to-enter", "to-go-on", "rollback", "newer-version",
+        Map<String, Value> entries = body.entries(List.of("zone", "follows", "branches", "tags", "uploads",
+                "components", "to-enter", "to-go-on", "rollback", "newer-version",
                 "replaceable", "closed", "to-loosen", "variables"), FormerWords.GATES);
         String zone = optional(entries, "zone").flatMap(this::zone).orElse("UTC");
         GateReader gates = new GateReader(ZoneId.of(zone), Condition.overGates(all));
         Map<String, Place> places = new LinkedHashMap<>();
         Map<String, Rules.Gates> own = new LinkedHashMap<>();
         optional(entries, "components").map(Value::entries).orElse(Map.of()).forEach((component, place) -> {
-            Map<String, Value> inner = place.entries(List.of("url", "hosts", "variables", "secrets", "acts", "to-enter", "to-go-on"), FormerWords.GATES);
+            Map<String, Value> inner = place.entries(
+                    List.of("url", "hosts", "variables", "secrets", "acts", "to-enter", "to-go-on"), FormerWords.GATES);
             places.put(component, place(place, inner));
             Rules.Gates its = gates(inner, gates);
             if (!its.equals(Rules.Gates.NONE)) {
                 own.put(component, its);
             }
         });
-        boolean takesOver = optional(entries, "newer-version").flatMap(value -> value.choice(Map.of("waits", false, "takes-over", true))).orElse(false);
-        Criterion.Origin origin = new Criterion.Origin(optional(entries, "branches").map(Value::texts).orElse(List.of()),
-                optional(entries, "tags").map(Value::texts).orElse(List.of()), optional(entries, "uploads").flatMap(Value::flag).orElse(false));
-        Rules rules = new Rules(Rules.FORMAT, optional(entries, "follows").flatMap(value -> follows(value, before, all)), origin, gates(entries, gates),
-                optional(entries, "rollback").map(gates::read).orElse(GateRules.NONE), takesOver, optional(entries, "replaceable").flatMap(Value::flag).orElse(false), own,
-                optional(entries, "closed").flatMap(EnvironmentsFileReader::calendar), optional(entries, "to-loosen").map(Value::texts).filter(names -> !names.isEmpty()));
+        boolean takesOver = optional(entries, "newer-version")
+                .flatMap(value -> value.choice(Map.of("waits", false, "takes-over", true))).orElse(false);
+        Criterion.Origin origin = new Criterion.Origin(
+                optional(entries, "branches").map(Value::texts).orElse(List.of()),
+                optional(entries, "tags").map(Value::texts).orElse(List.of()),
+                optional(entries, "uploads").flatMap(Value::flag).orElse(false));
+        Rules rules = new Rules(Rules.FORMAT,
+                optional(entries, "follows").flatMap(value -> follows(value, before, all)), origin,
+                gates(entries, gates),
+                optional(entries, "rollback").map(gates::read).orElse(GateRules.NONE), takesOver,
+                optional(entries, "replaceable").flatMap(Value::flag).orElse(false), own,
+                optional(entries, "closed").flatMap(EnvironmentsFileReader::calendar),
+                optional(entries, "to-loosen").map(Value::texts).filter(names -> !names.isEmpty()));
         return new Environment(name, zone, rules, variables(entries), places);
     }
 
     private static Rules.Gates gates(Map<String, Value> entries, GateReader gates) {
-        return new Rules.Gates(optional(entries, "to-enter").map(gates::read).orElse(GateRules.NONE), optional(entries, "to-go-on").map(gates::read).orElse(GateRules.NONE));
+        return new Rules.Gates(optional(entries, "to-enter").map(gates::read).orElse(GateRules.NONE),
+                optional(entries, "to-go-on").map(gates::read).orElse(GateRules.NONE));
     }
 
     private static Optional<Criterion.Follows> follows(Value value, Set<String> before, Set<String> all) {
@@ -124,8 +135,10 @@ public final class EnvironmentsFileReader {
             any = entries.containsKey("any");
             names = entries.values().iterator().next().items();
         }
-        names.forEach(each -> each.text().filter(other -> !before.contains(other)).ifPresent(other -> each.problem(all.contains(other)
-                ? "should come after " + other + " in the file" : "there is no environment " + other + NearestName.hint(other, before))));
+        names.forEach(each -> each.text().filter(other -> !before.contains(other))
+                .ifPresent(other -> each.problem(all.contains(other)
+                        ? "should come after " + other + " in the file"
+                        : "there is no environment " + other + NearestName.hint(other, before))));
         return Optional.of(new Criterion.Follows(names.stream().map(Value::plain).toList(), any));
     }
 
@@ -158,7 +171,8 @@ public final class EnvironmentsFileReader {
 
     private Place place(Value body, Map<String, Value> entries) {
         Map<String, Host> hosts = new LinkedHashMap<>();
-        optional(entries, "hosts").map(Value::entries).orElse(Map.of()).forEach((name, host) -> hosts.put(name, host(name, host)));
+        optional(entries, "hosts").map(Value::entries).orElse(Map.of())
+                .forEach((name, host) -> hosts.put(name, host(name, host)));
         if (hosts.isEmpty()) {
             body.problem("is missing hosts: where the component runs");
         }
@@ -172,7 +186,8 @@ public final class EnvironmentsFileReader {
             }
             return hosts.containsKey(name);
         }));
-        return new Place(optional(entries, "url").flatMap(EnvironmentsFileReader::address), hosts, variables(entries), secrets(entries), acting);
+        return new Place(optional(entries, "url").flatMap(EnvironmentsFileReader::address), hosts, variables(entries),
+                secrets(entries), acting);
     }
 
     private Host host(String name, Value host) {
@@ -181,21 +196,28 @@ public final class EnvironmentsFileReader {
         }
         Map<String, Value> inner = host.entries(List.of("url", "variables", "side", "ssh"));
         return new Host(optional(inner, "url").flatMap(EnvironmentsFileReader::address), variables(inner),
-                optional(inner, "side").flatMap(side -> side.text(NAME, "a side's name: " + NAME_WORDS)), optional(inner, "ssh").flatMap(this::ssh));
+                optional(inner, "side").flatMap(side -> side.text(NAME, "a side's name: " + NAME_WORDS)),
+                optional(inner, "ssh").flatMap(this::ssh));
     }
 
     private Optional<Ssh> ssh(Value value) {
-        Map<String, Value> entries = value.entries(List.of("agent", "address", "port", "user", "key", "host-key", "folder"));
-        Optional<String> agent = require(value, entries, "agent", "agent: the one that reaches it").flatMap(each -> each.text(NAME, "an agent's name"));
-        Optional<String> address = require(value, entries, "address", "address: its name or number").flatMap(each -> each.text(SSH_ADDRESS, "a host's name or number"));
-        Optional<String> user = require(value, entries, "user", "user: who recipes are there").flatMap(each -> each.text(SSH_USER, "a user's name"));
-        Optional<String> key = require(value, entries, "key", "key: the name of the secret with the private key").flatMap(each -> each.text(VARIABLE, VARIABLE_WORDS));
-        Optional<String> hostKey = require(value, entries, "host-key", "host-key: the only key that it may show").flatMap(each ->
-                each.text(HOST_KEY, "a key as in a known_hosts file, such as \"ssh-ed25519 AAAA…\""));
-        Optional<String> folder = require(value, entries, "folder", "folder: where recipes work on it").flatMap(each -> each.text(FOLDER, "a path that begins with / or ~/"));
+        Map<String, Value> entries = value
+                .entries(List.of("agent", "address", "port", "user", "key", "host-key", "folder"));
+        Optional<String> agent = require(value, entries, "agent", "agent: the one that reaches it")
+                .flatMap(each -> each.text(NAME, "an agent's name"));
+        Optional<String> address = require(value, entries, "address", "address: its name or number")
+                .flatMap(each -> each.text(SSH_ADDRESS, "a host's name or number"));
+        Optional<String> user = require(value, entries, "user", "user: who recipes are there")
+                .flatMap(each -> each.text(SSH_USER, "a user's name"));
+        Optional<String> key = require(value, entries, "key", "key: the name of the secret with the private key")
+                .flatMap(each -> each.text(VARIABLE, VARIABLE_WORDS));
+        Optional<String> hostKey = require(value, entries, "host-key", "host-key: the only key that it may show")
+                .flatMap(each -> each.text(HOST_KEY, "a key as in a known_hosts file, such as \"ssh-ed25519 AAAA…\""));
+        Optional<String> folder = require(value, entries, "folder", "folder: where recipes work on it")
+                .flatMap(each -> each.text(FOLDER, "a path that begins with / or ~/"));
         int port = optional(entries, "port").flatMap(each -> each.number(1, 65535)).orElse(22);
-        return agent.flatMap(by -> address.flatMap(at -> user.flatMap(who -> key.flatMap(secret -> hostKey.flatMap(pinned ->
-                folder.map(where -> new Ssh(by, at, port, who, secret, pinned, where)))))));
+        return agent.flatMap(by -> address.flatMap(at -> user.flatMap(who -> key.flatMap(secret -> hostKey
+                .flatMap(pinned -> folder.map(where -> new Ssh(by, at, port, who, secret, pinned, where)))))));
     }
 
     static List<String> secrets(Map<String, Value> entries) {
@@ -211,7 +233,8 @@ public final class EnvironmentsFileReader {
     }
 
     static Map<String, String> variables(Map<String, Value> entries) {
-        return optional(entries, "variables").map(value -> value.textsByName(VARIABLE, VARIABLE_WORDS)).orElse(Map.of());
+        return optional(entries, "variables").map(value -> value.textsByName(VARIABLE, VARIABLE_WORDS))
+                .orElse(Map.of());
     }
 
     static Optional<String> address(Value value) {

@@ -35,11 +35,14 @@ public final class EnvironmentsWriter {
 
     /** The rules alone, as they stand in the file. */
     public static String write(String name, String zone, Rules rules) {
-        return dump(Map.of("environments", Map.of(name, environment(new EnvironmentsFile.Environment(name, zone, rules, Map.of(), Map.of())))));
+        return dump(Map.of("environments",
+                Map.of(name, environment(new EnvironmentsFile.Environment(name, zone, rules, Map.of(), Map.of())))));
     }
 
     private static String dump(Map<String, Object> top) {
-        return new Dump(DumpSettings.builder().setDefaultFlowStyle(FlowStyle.BLOCK).setWidth(1000).setSplitLines(false).build()).dumpToString(top);
+        return new Dump(
+                DumpSettings.builder().setDefaultFlowStyle(FlowStyle.BLOCK).setWidth(1000).setSplitLines(false).build())
+                .dumpToString(top);
     }
 
     /** What says nothing is left out. */
@@ -47,16 +50,17 @@ public final class EnvironmentsWriter {
         switch (value) {
             case Optional<?> perhaps -> perhaps.ifPresent(inner -> put(map, key, inner));
             case Duration length -> map.put(key, words(length));
-            case Map<?, ?> inner when inner.isEmpty() -> { }
-            case Collection<?> items when items.isEmpty() -> { }
-            case Boolean flag when !flag -> { }
+            case Map<?, ?> inner when inner.isEmpty() -> {}
+            case Collection<?> items when items.isEmpty() -> {}
+            case Boolean flag when !flag -> {}
             default -> map.put(key, value);
         }
     }
 
     private static String words(Duration length) {
         long millis = length.toMillis();
-        return millis % 3_600_000 == 0 ? millis / 3_600_000 + "h" : millis % 60_000 == 0 ? millis / 60_000 + "m" : millis % 1000 == 0 ? millis / 1000 + "s" : millis + "ms";
+        return millis % 3_600_000 == 0 ? millis / 3_600_000 + "h" : millis % 60_000 == 0 ? millis / 60_000 + "m"
+                : millis % 1000 == 0 ? millis / 1000 + "s" : millis + "ms";
     }
 
     private static Map<String, Object> environment(EnvironmentsFile.Environment environment) {
@@ -64,7 +68,8 @@ public final class EnvironmentsWriter {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("zone", environment.zone());
         rules.follows().ifPresent(follows -> map.put("follows", follows.any() ? Map.of("any", follows.environments())
-                : follows.environments().size() == 1 ? follows.environments().getFirst() : Map.of("all", follows.environments())));
+                : follows.environments().size() == 1 ? follows.environments().getFirst()
+                        : Map.of("all", follows.environments())));
         put(map, "branches", rules.origin().branches());
         put(map, "tags", rules.origin().tags());
         put(map, "uploads", rules.origin().uploads());
@@ -78,7 +83,8 @@ public final class EnvironmentsWriter {
         put(map, "to-loosen", rules.toLoosen());
         put(map, "variables", environment.variables());
         Map<String, Object> components = new LinkedHashMap<>();
-        environment.components().forEach((name, place) -> components.put(name, place(place, rules.components().getOrDefault(name, Rules.Gates.NONE))));
+        environment.components().forEach((name, place) -> components.put(name,
+                place(place, rules.components().getOrDefault(name, Rules.Gates.NONE))));
         put(map, "components", components);
         return map;
     }
@@ -122,7 +128,8 @@ public final class EnvironmentsWriter {
         if (rule.commentRequired()) {
             map.put("comment", "required");
         }
-        rule.unknown().ifPresent(what -> map.put("unknown-authors", what == Criterion.UnknownAuthors.ASK ? "ask" : "one-more"));
+        rule.unknown().ifPresent(
+                what -> map.put("unknown-authors", what == Criterion.UnknownAuthors.ASK ? "ask" : "one-more"));
         put(map, "within", rule.within());
         rule.escalation().ifPresent(more -> {
             Map<String, Object> inner = new LinkedHashMap<>();
@@ -134,7 +141,8 @@ public final class EnvironmentsWriter {
     }
 
     private static Object hours(Hours hours) {
-        List<String> windows = hours.windows().stream().map(window -> days(window) + " " + span(window.span())).toList();
+        List<String> windows = hours.windows().stream().map(window -> days(window) + " " + span(window.span()))
+                .toList();
         if (hours.exceptions().isEmpty()) {
             return windows;
         }
@@ -154,7 +162,8 @@ public final class EnvironmentsWriter {
 
     private static String days(Hours.Window window) {
         return window.days().size() == 7 ? "daily"
-                : String.join(",", new TreeSet<>(window.days()).stream().map(DayOfWeek::getValue).map(day -> GateReader.DAYS.get(day - 1)).toList());
+                : String.join(",", new TreeSet<>(window.days()).stream().map(DayOfWeek::getValue)
+                        .map(day -> GateReader.DAYS.get(day - 1)).toList());
     }
 
     private static String span(Hours.Span span) {

@@ -15,8 +15,8 @@ import java.util.Optional;
 final class AsksReader {
 
     private static final int MOST_ASKS = 50;
-    private static final Map<String, Ask.Kind> KINDS =
-            Map.of("flag", Ask.Kind.FLAG, "text", Ask.Kind.TEXT, "number", Ask.Kind.NUMBER, "one-of", Ask.Kind.ONE_OF);
+    private static final Map<String, Ask.Kind> KINDS = Map.of("flag", Ask.Kind.FLAG, "text", Ask.Kind.TEXT, "number",
+            Ask.Kind.NUMBER, "one-of", Ask.Kind.ONE_OF);
 
     private AsksReader() {}
 
@@ -37,8 +37,10 @@ final class AsksReader {
 
     private static Ask ask(Value body) {
         Map<String, Value> entries = body.entries(List.of("question", "kind", "default", "of"), FormerWords.ASKS);
-        String question = require(body, entries, "question", "question: what a person is asked").flatMap(Value::text).orElse("");
-        Ask.Kind kind = require(body, entries, "kind", "kind: flag, text, number or one-of").flatMap(value -> value.choice(KINDS, FormerWords.KINDS)).orElse(Ask.Kind.TEXT);
+        String question = require(body, entries, "question", "question: what a person is asked").flatMap(Value::text)
+                .orElse("");
+        Ask.Kind kind = require(body, entries, "kind", "kind: flag, text, number or one-of")
+                .flatMap(value -> value.choice(KINDS, FormerWords.KINDS)).orElse(Ask.Kind.TEXT);
         List<String> of = optional(entries, "of").map(Value::texts).orElse(List.of());
         if (kind == Ask.Kind.ONE_OF && of.isEmpty()) {
             optional(entries, "of").ifPresentOrElse(value -> value.problem("should list at least one answer"),
@@ -50,7 +52,8 @@ final class AsksReader {
         Optional<Value> given = require(body, entries, "default", "default: what starts without a person take");
         String standard = given.filter(Value::isText).map(Value::plain).orElse("");
         Ask ask = new Ask(question, kind, standard, of);
-        given.filter(value -> kind != Ask.Kind.ONE_OF || !of.isEmpty()).ifPresent(value -> ask.doubt(standard).ifPresent(value::problem));
+        given.filter(value -> kind != Ask.Kind.ONE_OF || !of.isEmpty())
+                .ifPresent(value -> ask.doubt(standard).ifPresent(value::problem));
         return ask;
     }
 }

@@ -17,7 +17,8 @@ public final class Names {
 
     /** Names of components, stages, artifacts, environments and hosts. */
     public static final Pattern NAME = Pattern.compile("[a-z0-9][a-z0-9-]{0,62}");
-    public static final String NAME_WORDS = "small letters, digits and dashes, at most 63, beginning with a letter or digit";
+    public static final String NAME_WORDS = "small letters, digits and dashes, at most 63, beginning with a letter "
+            + "or digit";
     /** Names of variables and secrets. */
     public static final Pattern VARIABLE = Pattern.compile("(?!PASEO_)[A-Z][A-Z0-9_]{0,62}");
     public static final String VARIABLE_WORDS = "capital letters, digits and _ (and not begin with PASEO_)";
@@ -30,7 +31,10 @@ public final class Names {
 
     private Names() {}
 
-    /** The name of an artifact that arrives as a file: without the version and what follows, so {@code hut-planner-2.3.0.tgz} is {@code hut-planner}. */
+    /**
+     * The name of an artifact that arrives as a file: without the version and what follows, so {@code
+     * hut-planner-2.3.0.tgz} is {@code hut-planner}.
+     */
     public static String artifact(String fileName, String number) {
         int at = fileName.indexOf(number);
         String stem = at > 0 ? fileName.substring(0, at) : fileName.replaceFirst("\\.(tar\\.)?[A-Za-z0-9]+$", "");
@@ -64,7 +68,8 @@ public final class Names {
 
     /** Patterns of paths that stay within the workspace; one alone stands for a list of it. */
     static List<String> patterns(Value value) {
-        return value.isText() ? inside(value).stream().toList() : value.items().stream().flatMap(item -> inside(item).stream()).toList();
+        return value.isText() ? inside(value).stream().toList()
+                : value.items().stream().flatMap(item -> inside(item).stream()).toList();
     }
 
     static List<String> names(Value value, String what) {
@@ -93,7 +98,7 @@ public final class Names {
     }
 
     static void onlyPlaceholders(Value value, String text, Collection<String> known) {
-        placeholders(text).stream().filter(name -> !known.contains(name)).forEach(name ->
-                value.problem("has the unknown placeholder {" + name + "}" + NearestName.hint(name, new TreeSet<>(known))));
+        placeholders(text).stream().filter(name -> !known.contains(name)).forEach(name -> value
+                .problem("has the unknown placeholder {" + name + "}" + NearestName.hint(name, new TreeSet<>(known))));
     }
 }

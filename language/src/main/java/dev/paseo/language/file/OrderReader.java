@@ -45,8 +45,10 @@ final class OrderReader {
     private Order order(String name, Map<String, Value> body, Optional<String> above) {
         boolean says = body.containsKey("after") || body.containsKey("after-any") || body.containsKey("if-failed");
         if (!says && above.filter(previous -> bodies.get(previous).containsKey("if-failed")).isPresent()) {
-            stages.get(name).problemWithName("stands below " + above.get() + ", which runs only if something failed, so it would be skipped on every "
-                    + "good run: say what it comes after, such as after: []");
+            stages.get(name)
+                    .problemWithName("stands below " + above.get()
+                            + ", which runs only if something failed, so it would be skipped on every "
+                            + "good run: say what it comes after, such as after: []");
         }
         List<String> after = says ? waits(name, body, "after") : above.stream().toList();
         return new Order(after, waits(name, body, "after-any"), waits(name, body, "if-failed"));
@@ -92,7 +94,9 @@ final class OrderReader {
 
     private record Visit(String stage, ArrayDeque<String> left) {}
 
-    /** Tells the first circle that it finds, as a path; without recursion, since a file may have thousands of stages. */
+    /**
+     * Tells the first circle that it finds, as a path; without recursion, since a file may have thousands of stages.
+     */
     private boolean circle() {
         Set<String> done = new HashSet<>();
         for (String start : bodies.keySet()) {
@@ -128,7 +132,8 @@ final class OrderReader {
     private void tellCircle(String stage, List<String> path) {
         List<String> circle = path.subList(path.indexOf(stage), path.size());
         List<String> shown = circle.size() > 8 ? circle.subList(0, 8) : circle;
-        stages.get(stage).problemWithName("waits for itself: " + String.join(" after ", shown) + (circle.size() > 8 ? " after …" : "") + " after " + stage);
+        stages.get(stage).problemWithName("waits for itself: " + String.join(" after ", shown)
+                + (circle.size() > 8 ? " after …" : "") + " after " + stage);
     }
 
     private void unreachable() {
@@ -153,13 +158,16 @@ final class OrderReader {
             return Optional.of("it comes after " + dead.get() + ", which never runs");
         }
         if (!order.ifFailed().isEmpty() && order.ifFailed().stream().allMatch(this::neverFails)) {
-            return Optional.of(String.join(", ", order.ifFailed()) + " may fail, so that its failure is a warning and counts as no failure");
+            return Optional.of(String.join(", ", order.ifFailed())
+                    + " may fail, so that its failure is a warning and counts as no failure");
         }
         boolean both = order.ifFailed().size() == 1 && order.after().containsAll(order.ifFailed());
-        return both ? Optional.of(order.ifFailed().getFirst() + " cannot have both passed and failed") : Optional.empty();
+        return both ? Optional.of(order.ifFailed().getFirst() + " cannot have both passed and failed")
+                : Optional.empty();
     }
 
     private boolean neverFails(String stage) {
-        return Optional.ofNullable(bodies.get(stage).get("may-fail")).filter(value -> value.isText() && value.plain().equals("true")).isPresent();
+        return Optional.ofNullable(bodies.get(stage).get("may-fail"))
+                .filter(value -> value.isText() && value.plain().equals("true")).isPresent();
     }
 }

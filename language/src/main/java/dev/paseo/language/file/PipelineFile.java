@@ -20,12 +20,14 @@ import java.util.stream.Stream;
  * @param route      the environments its versions walk through; empty: they go nowhere by themselves
  */
 public record PipelineFile(
-        String component, String summary, String versions, List<Start> starts, NewerStart newerStart, Map<String, Ask> asks, Duration timeout,
+        String component, String summary, String versions, List<Start> starts, NewerStart newerStart,
+        Map<String, Ask> asks, Duration timeout,
         List<Stage> stages, Optional<Recipe> deployment, List<Map<String, Entry>> route) {
 
     /** The branch patterns of its push triggers. */
     public List<String> pushes() {
-        return starts.stream().flatMap(start -> start instanceof Start.Push(List<String> branches, var paths) ? branches.stream() : Stream.of()).toList();
+        return starts.stream().flatMap(start -> start instanceof Start.Push(List<String> branches, var paths)
+                ? branches.stream() : Stream.of()).toList();
     }
 
     public Optional<Stage> stage(String name) {
@@ -33,7 +35,9 @@ public record PipelineFile(
     }
 
     /** What a newer start does to the runs of its line before it. */
-    public enum NewerStart { WAITS, TAKES_OVER, RUNS_BESIDE }
+    public enum NewerStart {
+        WAITS, TAKES_OVER, RUNS_BESIDE
+    }
 
     /** What may start a run. */
     public sealed interface Start {
@@ -47,8 +51,10 @@ public record PipelineFile(
         record Clock(String cron, String zone) implements Start {}
 
         /** @param branches of the upstream component; empty: its main branch */
-        record Upstream(List<String> components, List<String> branches, List<Outcome> outcomes, boolean sameCommit, Optional<Novelty> novelty)
-                implements Start {}
+        record Upstream(List<String> components, List<String> branches, List<Outcome> outcomes, boolean sameCommit,
+                Optional<Novelty> novelty)
+                implements
+                    Start {}
 
         record Live(String component, String environment) implements Start {}
 
@@ -58,7 +64,9 @@ public record PipelineFile(
     }
 
     /** How an upstream run may have ended; passed includes warned. */
-    public enum Outcome { PASSED, WARNED, FAILED, CANCELLED }
+    public enum Outcome {
+        PASSED, WARNED, FAILED, CANCELLED
+    }
 
     /** Which new versions of several upstream components start a run. */
     public enum Novelty { ANY, ALL, CONSISTENT }
@@ -99,8 +107,10 @@ public record PipelineFile(
      * @param secrets the only secrets that its steps see
      * @param each    one variant for each combination of these values
      */
-    public record Stage(String name, Order order, List<String> wants, List<Take> take, Optional<Reuse> reuse, List<Step> steps, List<String> files,
-            Map<String, String> keep, Map<String, List<String>> each, Map<Report, List<String>> reports, Conditions conditions, List<String> secrets,
+    public record Stage(String name, Order order, List<String> wants, List<Take> take, Optional<Reuse> reuse,
+            List<Step> steps, List<String> files,
+            Map<String, String> keep, Map<String, List<String>> each, Map<Report, List<String>> reports,
+            Conditions conditions, List<String> secrets,
             Duration timeout) {
 
         /** Its variants, as one value for each name; one without values where it has none. */
@@ -119,7 +129,8 @@ public record PipelineFile(
      * @param warnIf   CEL over its reports
      * @param onFailures where its steps end well and its report tells of failed tests
      */
-    public record Conditions(Optional<String> wantedIf, Optional<String> warnIf, boolean mayFail, OnFailures onFailures) {}
+    public record Conditions(Optional<String> wantedIf, Optional<String> warnIf, boolean mayFail,
+            OnFailures onFailures) {}
 
     /**
      * Artifacts of another component's version.

@@ -28,11 +28,13 @@ public final class PipelineFileReader {
     private static final Duration LONGEST_RUN = Duration.ofDays(7);
     private static final int MOST_ENVIRONMENTS = 50;
     private static final List<String> TOP = List.of(
-            "paseo", "component", "summary", "versions", "starts", "newer-start", "asks", "timeout", "stages", "deployment", "route");
+            "paseo", "component", "summary", "versions", "starts", "newer-start", "asks", "timeout", "stages",
+            "deployment", "route");
     private static final Set<String> PLACEHOLDERS = Set.of("serial", "commit", "branch", "tag", "date");
-    private static final Map<String, NewerStart> NEWER =
-            Map.of("waits", NewerStart.WAITS, "takes-over", NewerStart.TAKES_OVER, "runs-beside", NewerStart.RUNS_BESIDE);
-    private static final Map<String, Entry> ENTRIES = Map.of("automatic", Entry.AUTOMATIC, "on-request", Entry.ON_REQUEST);
+    private static final Map<String, NewerStart> NEWER = Map.of("waits", NewerStart.WAITS, "takes-over",
+            NewerStart.TAKES_OVER, "runs-beside", NewerStart.RUNS_BESIDE);
+    private static final Map<String, Entry> ENTRIES = Map.of("automatic", Entry.AUTOMATIC, "on-request",
+            Entry.ON_REQUEST);
 
     private final Document document;
 
@@ -57,13 +59,17 @@ public final class PipelineFileReader {
         NewerStart newer = optional(top, "newer-start").flatMap(value -> value.choice(NEWER)).orElse(NewerStart.WAITS);
         Map<String, Ask> asks = optional(top, "asks").map(AsksReader::read).orElse(Map.of());
         Duration timeout = optional(top, "timeout").flatMap(value -> value.duration(LONGEST_RUN)).orElse(RUN_TIMEOUT);
-        List<Stage> stages = optional(top, "stages").map(value -> new StagesReader(asks.keySet()).read(value)).orElse(List.of());
-        Optional<Recipe> recipe = optional(top, "deployment").map(value -> new RecipeReader(stages, starts.contains(new PipelineFile.Start.Arrival())).read(value));
+        List<Stage> stages = optional(top, "stages").map(value -> new StagesReader(asks.keySet()).read(value))
+                .orElse(List.of());
+        Optional<Recipe> recipe = optional(top, "deployment")
+                .map(value -> new RecipeReader(stages, starts.contains(new PipelineFile.Start.Arrival())).read(value));
         List<Map<String, Entry>> route = optional(top, "route").map(PipelineFileReader::route).orElse(List.of());
         if (!route.isEmpty() && recipe.isEmpty() && top.containsKey("route")) {
-            top.get("route").problem("leads through environments, but the file has no deployment to bring a version there");
+            top.get("route")
+                    .problem("leads through environments, but the file has no deployment to bring a version there");
         }
-        return component.map(name -> new PipelineFile(name, summary, versions, starts, newer, asks, timeout, stages, recipe, route));
+        return component.map(
+                name -> new PipelineFile(name, summary, versions, starts, newer, asks, timeout, stages, recipe, route));
     }
 
     private static Optional<String> versions(Value value) {
@@ -96,7 +102,8 @@ public final class PipelineFileReader {
             steps.add(step);
         }
         if (seen.size() > MOST_ENVIRONMENTS) {
-            value.problem("leads through " + seen.size() + " environments; at most " + MOST_ENVIRONMENTS + " are allowed");
+            value.problem(
+                    "leads through " + seen.size() + " environments; at most " + MOST_ENVIRONMENTS + " are allowed");
         }
         return steps;
     }

@@ -22,12 +22,15 @@ import java.util.Optional;
  * @param onFailure  what a failure leads to
  * @param noWayBackBefore number of the version with which an irreversible change came: nothing goes back past it
  */
-public record Recipe(List<String> artifacts, List<String> bring, Map<String, String> installed, Map<String, String> requires, Strategy strategy,
-        Parts parts, List<String> secrets, List<Check> eachHost, List<Check> whole, Afterwards afterwards, Failure onFailure,
+public record Recipe(List<String> artifacts, List<String> bring, Map<String, String> installed,
+        Map<String, String> requires, Strategy strategy,
+        Parts parts, List<String> secrets, List<Check> eachHost, List<Check> whole, Afterwards afterwards,
+        Failure onFailure,
         Optional<String> noWayBackBefore) {
 
     /** Its commands, each {@code sh -e} in a shell of its own. */
-    public record Parts(List<Command> onceBefore, List<Command> onEachHost, List<Command> onceAfter, List<Command> traffic, List<Command> removal) {}
+    public record Parts(List<Command> onceBefore, List<Command> onEachHost, List<Command> onceAfter,
+            List<Command> traffic, List<Command> removal) {}
 
     /**
      * One command.
@@ -66,12 +69,14 @@ public record Recipe(List<String> artifacts, List<String> bring, Map<String, Str
     public enum Failure { UNDO, STOP }
 
     /** The order of the hosts; of the settings, those of its kind. */
-    public record Strategy(Kind kind, int batch, Duration pause, boolean reversed, int mayFail, List<Share> shares, Duration oldSideStays) {
+    public record Strategy(Kind kind, int batch, Duration pause, boolean reversed, int mayFail, List<Share> shares,
+            Duration oldSideStays) {
 
         /** In which order hosts get a version. */
         public enum Kind { TOGETHER, ROLLING, BLUE_GREEN, CANARY }
 
-        public static final Strategy TOGETHER = new Strategy(Kind.TOGETHER, 1, Duration.ZERO, false, 0, List.of(), Duration.ZERO);
+        public static final Strategy TOGETHER = new Strategy(Kind.TOGETHER, 1, Duration.ZERO, false, 0, List.of(),
+                Duration.ZERO);
     }
 
     /**
@@ -94,7 +99,8 @@ public record Recipe(List<String> artifacts, List<String> bring, Map<String, Str
      * @param redirects how many may be followed
      * @param limits    what the number may be
      */
-    public record Check(Optional<String> http, Optional<String> command, Optional<String> port, Optional<Metric> metric, int status, Optional<String> contains,
+    public record Check(Optional<String> http, Optional<String> command, Optional<String> port, Optional<Metric> metric,
+            int status, Optional<String> contains,
             Map<String, String> header, Map<String, String> json, Optional<Integer> redirects, Duration within) {
 
         /** Versions were sealed when there was only one kind of check, and no such maps. */
@@ -109,7 +115,9 @@ public record Recipe(List<String> artifacts, List<String> bring, Map<String, Str
 
     /** The same for a version whose artifacts were not known when the file was written. */
     public Recipe deploying(List<String> names) {
-        return artifacts.isEmpty() ? new Recipe(names, bring, installed, requires, strategy, parts, secrets, eachHost, whole, afterwards, onFailure, noWayBackBefore)
+        return artifacts.isEmpty()
+                ? new Recipe(names, bring, installed, requires, strategy, parts, secrets, eachHost, whole, afterwards,
+                        onFailure, noWayBackBefore)
                 : this;
     }
 }

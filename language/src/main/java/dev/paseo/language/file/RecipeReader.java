@@ -23,31 +23,38 @@ import java.util.stream.Stream;
 /** Reads the {@code deployment} part of a pipeline file. */
 final class RecipeReader {
 
-    private static final List<String> KEYS = List.of("artifacts", "bring", "installed", "requires", "strategy", "once-before", "on-each-host", "once-after",
+    private static final List<String> KEYS = List.of("artifacts", "bring", "installed", "requires", "strategy",
+            "once-before", "on-each-host", "once-after",
             "traffic", "secrets", "checks", "tests", "on-failure", "no-way-back-before", "removal");
-    private static final Set<String> OF_INSTALLED = new TreeSet<>(Set.of("host", "host.folder", "component", "environment", "side"));
+    private static final Set<String> OF_INSTALLED = new TreeSet<>(
+            Set.of("host", "host.folder", "component", "environment", "side"));
     private static final Duration LONGEST_WATCH = Duration.ofHours(24);
     /** One or more bounds of versions, such as {@code >=2.8} or {@code >=2.8 <3}. */
-    private static final Pattern RANGE = Pattern.compile("(>=|<=|>|<|=)?[0-9][0-9A-Za-z.+-]*( +(>=|<=|>|<|=)[0-9][0-9A-Za-z.+-]*)*");
+    private static final Pattern RANGE = Pattern
+            .compile("(>=|<=|>|<|=)?[0-9][0-9A-Za-z.+-]*( +(>=|<=|>|<|=)[0-9][0-9A-Za-z.+-]*)*");
 
     private final Set<String> kept;
     private final boolean fromElsewhere;
 
-    /** @param arrives whether the file says that versions arrive from elsewhere; without stages they can do nothing else */
+    /**
+     * @param arrives whether the file says that versions arrive from elsewhere; without stages they can do nothing else
+     */
     RecipeReader(List<Stage> stages, boolean arrives) {
         this.fromElsewhere = arrives || stages.isEmpty();
         this.kept = stages.stream().flatMap(RecipeReader::kept).collect(Collectors.toCollection(TreeSet::new));
     }
 
     private static Stream<String> kept(Stage stage) {
-        return stage.variants().stream().flatMap(variant -> stage.keep().keySet().stream().map(name -> Variants.fill(name, variant, true)));
+        return stage.variants().stream()
+                .flatMap(variant -> stage.keep().keySet().stream().map(name -> Variants.fill(name, variant, true)));
     }
 
     Recipe read(Value value) {
         Map<String, Value> entries = value.entries(KEYS);
         List<String> artifacts = optional(entries, "artifacts").map(this::artifacts).orElse(List.copyOf(kept));
         Strategy strategy = optional(entries, "strategy").map(StrategyReader::read).orElse(Strategy.TOGETHER);
-        Recipe.Parts parts = new Recipe.Parts(commands(entries, "once-before"), commands(entries, "on-each-host"), commands(entries, "once-after"),
+        Recipe.Parts parts = new Recipe.Parts(commands(entries, "once-before"), commands(entries, "on-each-host"),
+                commands(entries, "once-after"),
                 commands(entries, "traffic"), commands(entries, "removal"));
         if (parts.onEachHost().isEmpty()) {
             value.problem("is missing on-each-host: what brings a version to a host");
@@ -59,19 +66,25 @@ final class RecipeReader {
         if (strategy.oldSideStays().isPositive() && parts.removal().isEmpty()) {
             value.problem("is missing removal: what takes the version off the old side when its time is over");
         }
-        Map<String, Value> checks = optional(entries, "checks").map(each -> each.entries(List.of("each-host", "whole", "keep-checking"))).orElse(Map.of());
-        return new Recipe(artifacts, optional(entries, "bring").map(Names::patterns).orElse(List.of()), installed(entries, artifacts),
+        Map<String, Value> checks = optional(entries, "checks")
+                .map(each -> each.entries(List.of("each-host", "whole", "keep-checking"))).orElse(Map.of());
+        return new Recipe(artifacts, optional(entries, "bring").map(Names::patterns).orElse(List.of()),
+                installed(entries, artifacts),
                 optional(entries, "requires").map(RecipeReader::requires).orElse(Map.of()), strategy, parts,
                 optional(entries, "secrets").map(Names::secretNames).orElse(List.of()),
-                optional(checks, "each-host").map(ChecksReader::read).orElse(List.of()), optional(checks, "whole").map(ChecksReader::read).orElse(List.of()),
-                new Recipe.Afterwards(optional(checks, "keep-checking").flatMap(each -> each.duration(LONGEST_WATCH)), tests(entries)),
-                optional(entries, "on-failure").flatMap(failure ->
-                        failure.choice(Map.of("undo", Failure.UNDO, "stop", Failure.STOP))).orElse(Failure.UNDO),
+                optional(checks, "each-host").map(ChecksReader::read).orElse(List.of()),
+                optional(checks, "whole").map(ChecksReader::read).orElse(List.of()),
+                new Recipe.Afterwards(optional(checks, "keep-checking").flatMap(each -> each.duration(LONGEST_WATCH)),
+                        tests(entries)),
+                optional(entries, "on-failure")
+                        .flatMap(failure -> failure.choice(Map.of("undo", Failure.UNDO, "stop", Failure.STOP)))
+                        .orElse(Failure.UNDO),
                 optional(entries, "no-way-back-before").flatMap(Value::text));
     }
 
     private static List<Recipe.Command> commands(Map<String, Value> entries, String key) {
-        return optional(entries, key).map(Value::items).orElse(List.of()).stream().flatMap(item -> command(item).stream()).toList();
+        return optional(entries, key).map(Value::items).orElse(List.of()).stream()
+                .flatMap(item -> command(item).stream()).toList();
     }
 
     private static Optional<Recipe.Command> command(Value item) {
@@ -79,9 +92,11 @@ final class RecipeReader {
             return item.text().map(Recipe.Command::valueOf);
         }
         Map<String, Value> entries = item.entries(List.of("name", "command", "timeout"));
-        Optional<Recipe.Command> plain = require(item, entries, "command", "command: what is run").flatMap(Value::text).map(Recipe.Command::valueOf);
+        Optional<Recipe.Command> plain = require(item, entries, "command", "command: what is run").flatMap(Value::text)
+                .map(Recipe.Command::valueOf);
         Optional<String> name = optional(entries, "name").flatMap(Value::text);
-        Duration timeout = optional(entries, "timeout").flatMap(given -> given.duration(StagesReader.LONGEST)).orElse(Recipe.Command.TIMEOUT);
+        Duration timeout = optional(entries, "timeout").flatMap(given -> given.duration(StagesReader.LONGEST))
+                .orElse(Recipe.Command.TIMEOUT);
         return plain.map(each -> new Recipe.Command(name.orElse(each.name()), each.command(), timeout));
     }
 
@@ -89,10 +104,11 @@ final class RecipeReader {
     private List<String> artifacts(Value value) {
         List<Value> items = value.items();
         for (Value item : items) {
-            item.text().filter(name -> !fromElsewhere && !kept.contains(name)).ifPresent(name ->
-                    item.problem("no stage keeps an artifact named " + name + NearestName.hint(name, kept)));
+            item.text().filter(name -> !fromElsewhere && !kept.contains(name)).ifPresent(
+                    name -> item.problem("no stage keeps an artifact named " + name + NearestName.hint(name, kept)));
         }
-        return items.stream().flatMap(item -> item.text(Names.NAME, "an artifact's name: " + Names.NAME_WORDS).stream()).toList();
+        return items.stream().flatMap(item -> item.text(Names.NAME, "an artifact's name: " + Names.NAME_WORDS).stream())
+                .toList();
     }
 
     private Map<String, String> installed(Map<String, Value> entries, List<String> artifacts) {
@@ -118,7 +134,8 @@ final class RecipeReader {
             if (!Names.NAME.matcher(component).matches()) {
                 range.problemWithName("its name should be " + Names.NAME_WORDS);
             }
-            range.text(RANGE, "versions such as \">=2.8\" or \">=2.8 <3\"").ifPresent(text -> requires.put(component, text));
+            range.text(RANGE, "versions such as \">=2.8\" or \">=2.8 <3\"")
+                    .ifPresent(text -> requires.put(component, text));
         });
         return requires;
     }
@@ -134,8 +151,9 @@ final class RecipeReader {
             if (steps.isEmpty()) {
                 body.problem("is missing steps: what the test runs");
             }
-            tests.put(name, new Recipe.Test(steps, optional(inner, "reports").map(StagesReader::reports).orElse(Map.of()),
-                    StagesReader.onFailures(inner, OnFailures.FAIL)));
+            tests.put(name,
+                    new Recipe.Test(steps, optional(inner, "reports").map(StagesReader::reports).orElse(Map.of()),
+                            StagesReader.onFailures(inner, OnFailures.FAIL)));
         });
         return tests;
     }

@@ -29,9 +29,11 @@ final class StagesReader {
     private static final int MOST_STEPS = 100;
     private static final int MOST_VARIANTS = 100;
     private static final int MOST_RETRIES = 10;
-    private static final List<String> KEYS = List.of("after", "after-any", "if-failed", "wants", "take", "reuse", "each", "steps", "files", "keep",
+    private static final List<String> KEYS = List.of("after", "after-any", "if-failed", "wants", "take", "reuse",
+            "each", "steps", "files", "keep",
             "reports", "warn-if", "wanted-if", "may-fail", "secrets", "timeout");
-    private static final Map<String, OnFailures> ON_FAILURES = Map.of("fail", OnFailures.FAIL, "warn", OnFailures.WARN, "pass", OnFailures.PASS);
+    private static final Map<String, OnFailures> ON_FAILURES = Map.of("fail", OnFailures.FAIL, "warn", OnFailures.WARN,
+            "pass", OnFailures.PASS);
 
     private final Set<String> asks;
     private final Map<String, String> keptBy = new LinkedHashMap<>();
@@ -55,14 +57,18 @@ final class StagesReader {
             bodies.put(name, body.entries(KEYS));
         });
         Map<String, Order> orders = new OrderReader(entries, bodies).read();
-        return bodies.entrySet().stream().map(entry -> stage(entry.getKey(), entries.get(entry.getKey()), entry.getValue(), orders)).toList();
+        return bodies.entrySet().stream()
+                .map(entry -> stage(entry.getKey(), entries.get(entry.getKey()), entry.getValue(), orders)).toList();
     }
 
     private Stage stage(String name, Value body, Map<String, Value> entries, Map<String, Order> orders) {
         Map<String, List<String>> each = optional(entries, "each").map(StagesReader::each).orElse(Map.of());
-        List<Step> steps = require(body, entries, "steps", "steps: a list of commands").map(StagesReader::steps).orElse(List.of());
-        return new Stage(name, orders.get(name), optional(entries, "wants").map(value -> Names.names(value, "a tag")).orElse(List.of()),
-                optional(entries, "take").map(TakeReader::read).orElse(List.of()), optional(entries, "reuse").flatMap(StagesReader::reuse), steps,
+        List<Step> steps = require(body, entries, "steps", "steps: a list of commands").map(StagesReader::steps)
+                .orElse(List.of());
+        return new Stage(name, orders.get(name),
+                optional(entries, "wants").map(value -> Names.names(value, "a tag")).orElse(List.of()),
+                optional(entries, "take").map(TakeReader::read).orElse(List.of()),
+                optional(entries, "reuse").flatMap(StagesReader::reuse), steps,
                 optional(entries, "files").map(Names::patterns).orElse(List.of()),
                 optional(entries, "keep").map(value -> keep(value, name, each)).orElse(Map.of()), each,
                 optional(entries, "reports").map(StagesReader::reports).orElse(Map.of()), conditions(entries, each),
@@ -72,7 +78,8 @@ final class StagesReader {
 
     private PipelineFile.Conditions conditions(Map<String, Value> entries, Map<String, List<String>> each) {
         return new PipelineFile.Conditions(
-                optional(entries, "wanted-if").flatMap(value -> Names.condition(value, Condition.overRuns(asks, each.keySet()))),
+                optional(entries, "wanted-if")
+                        .flatMap(value -> Names.condition(value, Condition.overRuns(asks, each.keySet()))),
                 optional(entries, "warn-if").flatMap(value -> Names.condition(value, Condition.overReports())),
                 optional(entries, "may-fail").flatMap(Value::flag).orElse(false), onFailures(entries, OnFailures.WARN));
     }
@@ -91,8 +98,8 @@ final class StagesReader {
             if (texts.stream().distinct().count() < texts.size()) {
                 values.problem("has a value twice");
             }
-            texts.stream().filter(text -> text.length() > 60 || text.indexOf(',') >= 0).findFirst().ifPresent(text ->
-                    values.problem("has a value that is longer than 60 signs or has a comma in it"));
+            texts.stream().filter(text -> text.length() > 60 || text.indexOf(',') >= 0).findFirst()
+                    .ifPresent(text -> values.problem("has a value that is longer than 60 signs or has a comma in it"));
             variants[0] = Math.min(MOST_VARIANTS + 1, variants[0] * Math.max(1, texts.size()));
             each.put(name, texts);
         });
@@ -115,8 +122,9 @@ final class StagesReader {
             }
             Names.onlyPlaceholders(path, artifact, each.keySet());
             List<String> used = Names.placeholders(artifact);
-            each.keySet().stream().filter(name -> each.get(name).size() > 1 && !used.contains(name)).findFirst().ifPresent(name ->
-                    path.problemWithName("is kept by several variants under one name; put {" + name + "} in it"));
+            each.keySet().stream().filter(name -> each.get(name).size() > 1 && !used.contains(name)).findFirst()
+                    .ifPresent(name -> path
+                            .problemWithName("is kept by several variants under one name; put {" + name + "} in it"));
             Names.inside(path).ifPresent(text -> {
                 Names.onlyPlaceholders(path, text, each.keySet());
                 keep.put(artifact, text);
@@ -128,8 +136,9 @@ final class StagesReader {
     static Map<Report, List<String>> reports(Value value) {
         Map<Report, List<String>> reports = new LinkedHashMap<>();
         Map<String, Report> kinds = Report.byWord();
-        value.entries(kinds.keySet().stream().sorted().toList()).forEach((name, paths) ->
-                Optional.ofNullable(kinds.get(name)).ifPresent(kind -> reports.put(kind, kind == Report.TESTS && paths.isMap() ? testFiles(paths) : Names.patterns(paths))));
+        value.entries(kinds.keySet().stream().sorted().toList())
+                .forEach((name, paths) -> Optional.ofNullable(kinds.get(name)).ifPresent(kind -> reports.put(kind,
+                        kind == Report.TESTS && paths.isMap() ? testFiles(paths) : Names.patterns(paths))));
         return reports;
     }
 
@@ -140,14 +149,17 @@ final class StagesReader {
 
     /** What is said of failures in the test report of a stage, or of a test of what is live; else what holds there. */
     static OnFailures onFailures(Map<String, Value> entries, OnFailures standard) {
-        return optional(entries, "reports").filter(Value::isMap).flatMap(value -> optional(value.entries(), "tests")).filter(Value::isMap)
-                .flatMap(report -> optional(report.entries(), "on-failures")).flatMap(value -> value.choice(ON_FAILURES)).orElse(standard);
+        return optional(entries, "reports").filter(Value::isMap).flatMap(value -> optional(value.entries(), "tests"))
+                .filter(Value::isMap)
+                .flatMap(report -> optional(report.entries(), "on-failures"))
+                .flatMap(value -> value.choice(ON_FAILURES)).orElse(standard);
     }
 
     private static Optional<PipelineFile.Reuse> reuse(Value value) {
         Map<String, Value> entries = value.entries(List.of("key", "folders"));
         List<String> key = optional(entries, "key").map(Names::patterns).orElse(List.of());
-        List<String> folders = require(value, entries, "folders", "folders: what is kept from run to run").map(Names::patterns).orElse(List.of());
+        List<String> folders = require(value, entries, "folders", "folders: what is kept from run to run")
+                .map(Names::patterns).orElse(List.of());
         return folders.isEmpty() ? Optional.empty() : Optional.of(new PipelineFile.Reuse(key, folders));
     }
 
@@ -164,13 +176,16 @@ final class StagesReader {
 
     private static Optional<Step> step(Value item) {
         if (!item.isMap()) {
-            return item.text().map(command -> new Step(command.lines().findFirst().orElse(command), command, STEP_TIMEOUT, 0));
+            return item.text()
+                    .map(command -> new Step(command.lines().findFirst().orElse(command), command, STEP_TIMEOUT, 0));
         }
         Map<String, Value> entries = item.entries(List.of("name", "command", "timeout", "retries"));
-        Optional<String> command = require(item, entries, "command", "command: what the step runs").flatMap(Value::text);
+        Optional<String> command = require(item, entries, "command", "command: what the step runs")
+                .flatMap(Value::text);
         Duration timeout = optional(entries, "timeout").flatMap(given -> given.duration(LONGEST)).orElse(STEP_TIMEOUT);
         int retries = optional(entries, "retries").flatMap(given -> given.number(0, MOST_RETRIES)).orElse(0);
         Optional<String> name = optional(entries, "name").flatMap(Value::text);
-        return command.map(text -> new Step(name.orElseGet(() -> text.lines().findFirst().orElse(text)), text, timeout, retries));
+        return command.map(
+                text -> new Step(name.orElseGet(() -> text.lines().findFirst().orElse(text)), text, timeout, retries));
     }
 }

@@ -22,7 +22,8 @@ final class StartsReader {
     private static final int MOST_STARTS = 100;
     private static final Map<String, Outcome> OUTCOMES = Map.of("passed", Outcome.PASSED, "warned", Outcome.WARNED,
             "failed", Outcome.FAILED, "cancelled", Outcome.CANCELLED);
-    private static final Map<String, Novelty> NOVELTIES = Map.of("any", Novelty.ANY, "all", Novelty.ALL, "consistent", Novelty.CONSISTENT);
+    private static final Map<String, Novelty> NOVELTIES = Map.of("any", Novelty.ANY, "all", Novelty.ALL, "consistent",
+            Novelty.CONSISTENT);
     /** What each kind of trigger may say beside its own key. */
     private static final Map<String, List<String>> KINDS = new LinkedHashMap<>();
 
@@ -64,7 +65,8 @@ final class StartsReader {
     private static Optional<Start> start(String kind, Map<String, Value> entries) {
         Value own = entries.get(kind);
         return switch (kind) {
-            case "push" -> Optional.of(new Start.Push(branches(own), optional(entries, "paths").map(Names::patterns).orElse(List.of())));
+            case "push" -> Optional.of(
+                    new Start.Push(branches(own), optional(entries, "paths").map(Names::patterns).orElse(List.of())));
             case "tag" -> own.text().map(Start.Tag::new);
             case "clock" -> clock(own, optional(entries, "zone"));
             case "upstream" -> Optional.of(upstream(own, entries));
@@ -75,7 +77,8 @@ final class StartsReader {
     }
 
     private static List<String> branches(Value value) {
-        List<String> branches = value.items().stream().flatMap(item -> item.text(Names.PATTERN, Names.PATTERN_WORDS).stream()).toList();
+        List<String> branches = value.items().stream()
+                .flatMap(item -> item.text(Names.PATTERN, Names.PATTERN_WORDS).stream()).toList();
         if (branches.isEmpty() && value.isList()) {
             value.problem("is empty; it names at least one branch");
         }
@@ -91,31 +94,37 @@ final class StartsReader {
                     own.problem("never comes: there is no such day");
                 }
             } catch (IllegalArgumentException wrong) {
-                own.problem("should be five fields: minute hour day-of-month month day-of-week, such as \"0 2 * * 1-5\"");
+                own.problem(
+                        "should be five fields: minute hour day-of-month month day-of-week, such as \"0 2 * * 1-5\"");
             }
         });
         String where = zone.flatMap(Value::text).orElse("UTC");
-        zone.filter(value -> !ZoneId.getAvailableZoneIds().contains(where)).ifPresent(value ->
-                value.problem("should be a time zone such as Europe/Madrid or UTC"));
+        zone.filter(value -> !ZoneId.getAvailableZoneIds().contains(where))
+                .ifPresent(value -> value.problem("should be a time zone such as Europe/Madrid or UTC"));
         return cron.map(text -> new Start.Clock(text, where));
     }
 
     private static Start upstream(Value own, Map<String, Value> entries) {
-        List<String> components = own.isText() ? own.text(Names.NAME, Names.NAME_WORDS).stream().toList() : Names.names(own, "a component's name");
+        List<String> components = own.isText() ? own.text(Names.NAME, Names.NAME_WORDS).stream().toList()
+                : Names.names(own, "a component's name");
         List<Outcome> outcomes = optional(entries, "outcomes").map(value -> value.items().stream()
                 .flatMap(item -> item.choice(OUTCOMES).stream()).toList()).orElse(List.of(Outcome.PASSED));
         Optional<Value> novelty = optional(entries, "new");
         if (components.isEmpty() && own.isList()) {
             own.problem("is empty; it names at least one component");
         }
-        return new Start.Upstream(components, optional(entries, "branches").map(StartsReader::branches).orElse(List.of()), outcomes,
-                optional(entries, "same-commit").flatMap(Value::flag).orElse(false), novelty.flatMap(value -> value.choice(NOVELTIES)));
+        return new Start.Upstream(components,
+                optional(entries, "branches").map(StartsReader::branches).orElse(List.of()), outcomes,
+                optional(entries, "same-commit").flatMap(Value::flag).orElse(false),
+                novelty.flatMap(value -> value.choice(NOVELTIES)));
     }
 
     private static Optional<Start> live(Value own) {
         Map<String, Value> entries = own.entries(List.of("component", "in"));
-        Optional<String> component = require(own, entries, "component", "component: whose version goes live").flatMap(value -> value.text(Names.NAME, Names.NAME_WORDS));
-        Optional<String> environment = require(own, entries, "in", "in: the environment").flatMap(value -> value.text(Names.NAME, Names.NAME_WORDS));
+        Optional<String> component = require(own, entries, "component", "component: whose version goes live")
+                .flatMap(value -> value.text(Names.NAME, Names.NAME_WORDS));
+        Optional<String> environment = require(own, entries, "in", "in: the environment")
+                .flatMap(value -> value.text(Names.NAME, Names.NAME_WORDS));
         return component.flatMap(name -> environment.map(where -> new Start.Live(name, where)));
     }
 }

@@ -15,7 +15,8 @@ import java.util.Optional;
 /** Reads the strategy of a recipe: a word, or a word with its settings. */
 final class StrategyReader {
 
-    private static final Map<String, Strategy.Kind> KINDS = Map.of("together", Strategy.Kind.TOGETHER, "rolling", Strategy.Kind.ROLLING,
+    private static final Map<String, Strategy.Kind> KINDS = Map.of("together", Strategy.Kind.TOGETHER, "rolling",
+            Strategy.Kind.ROLLING,
             "blue-green", Strategy.Kind.BLUE_GREEN, "canary", Strategy.Kind.CANARY);
     /** Of the version; a recipe does not know which environments there are. */
     private static final Condition FACTS = Condition.overGates(List.of());
@@ -52,10 +53,13 @@ final class StrategyReader {
 
     private static Strategy rolling(Value value) {
         Map<String, Value> entries = value.entries(List.of("batch", "pause", "order", "may-fail"));
-        return new Strategy(Strategy.Kind.ROLLING, optional(entries, "batch").flatMap(each -> each.number(1, 1000)).orElse(1),
+        return new Strategy(Strategy.Kind.ROLLING,
+                optional(entries, "batch").flatMap(each -> each.number(1, 1000)).orElse(1),
                 optional(entries, "pause").flatMap(each -> each.duration(LONGEST_PAUSE)).orElse(Duration.ZERO),
-                optional(entries, "order").flatMap(each -> each.choice(Map.of("as-written", false, "reversed", true))).orElse(false),
-                optional(entries, "may-fail").flatMap(each -> each.number(0, 1000)).orElse(0), List.of(), Duration.ZERO);
+                optional(entries, "order").flatMap(each -> each.choice(Map.of("as-written", false, "reversed", true)))
+                        .orElse(false),
+                optional(entries, "may-fail").flatMap(each -> each.number(0, 1000)).orElse(0), List.of(),
+                Duration.ZERO);
     }
 
     private static Strategy sided(Strategy.Kind kind, Value value, List<String> keys) {
@@ -72,10 +76,12 @@ final class StrategyReader {
         List<Share> shares = new ArrayList<>();
         for (Value item : value.items()) {
             Map<String, Value> entries = item.entries(List.of("percent", "stay", "facts", "ask"));
-            Optional<Integer> percent = Names.require(item, entries, "percent", "percent: how much of the traffic").flatMap(each -> each.number(1, 99));
-            percent.filter(share -> !shares.isEmpty() && share <= shares.getLast().percent()).ifPresent(share ->
-                    item.problem("should be more than the share before it, " + shares.getLast().percent() + " percent"));
-            Duration stay = optional(entries, "stay").flatMap(each -> each.duration(LONGEST_PAUSE)).orElse(Duration.ZERO);
+            Optional<Integer> percent = Names.require(item, entries, "percent", "percent: how much of the traffic")
+                    .flatMap(each -> each.number(1, 99));
+            percent.filter(share -> !shares.isEmpty() && share <= shares.getLast().percent()).ifPresent(share -> item
+                    .problem("should be more than the share before it, " + shares.getLast().percent() + " percent"));
+            Duration stay = optional(entries, "stay").flatMap(each -> each.duration(LONGEST_PAUSE))
+                    .orElse(Duration.ZERO);
             Optional<String> facts = optional(entries, "facts").flatMap(each -> Names.condition(each, FACTS));
             boolean asked = optional(entries, "ask").flatMap(Value::flag).orElse(false);
             percent.ifPresent(share -> shares.add(new Share(share, stay, facts, asked)));

@@ -22,7 +22,8 @@ final class TakeReader {
         Map<String, Value> entries = item.entries(List.of("from", "artifact", "version", "into"));
         Optional<String> from = require(item, entries, "from", "from: the component whose artifact is taken")
                 .flatMap(value -> value.text(Names.NAME, Names.NAME_WORDS));
-        Optional<String> artifact = optional(entries, "artifact").flatMap(value -> value.text(Names.PATTERN, Names.PATTERN_WORDS));
+        Optional<String> artifact = optional(entries, "artifact")
+                .flatMap(value -> value.text(Names.PATTERN, Names.PATTERN_WORDS));
         Take.Which which = optional(entries, "version").flatMap(TakeReader::which).orElse(new Take.Which.Upstream());
         String into = optional(entries, "into").flatMap(Names::inside).orElse(".");
         return from.map(name -> new Take(name, artifact, which, into));
@@ -31,7 +32,8 @@ final class TakeReader {
     private static Optional<Take.Which> which(Value value) {
         if (value.isMap()) {
             Map<String, Value> entries = value.entries(List.of("live-in"));
-            return require(value, entries, "live-in", "live-in: an environment").flatMap(place -> place.text(Names.NAME, Names.NAME_WORDS))
+            return require(value, entries, "live-in", "live-in: an environment")
+                    .flatMap(place -> place.text(Names.NAME, Names.NAME_WORDS))
                     .map(Take.Which.LiveIn::new);
         }
         return value.text(Names.PATTERN, Names.PATTERN_WORDS).map(text -> switch (text) {

@@ -36,7 +36,8 @@ public final class Variants {
     public static String fill(String text, Map<String, String> variant, boolean inName) {
         String filled = text;
         for (Map.Entry<String, String> value : variant.entrySet()) {
-            filled = filled.replace("{" + value.getKey() + "}", inName ? slug(value.getValue()) : value.getValue().replace('/', '-'));
+            filled = filled.replace("{" + value.getKey() + "}",
+                    inName ? slug(value.getValue()) : value.getValue().replace('/', '-'));
         }
         return filled;
     }

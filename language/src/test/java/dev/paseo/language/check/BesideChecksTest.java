@@ -24,19 +24,23 @@ class BesideChecksTest {
             """;
 
     private static List<String> said(String... files) {
-        return BesideChecks.of(PipelineFileReader.read(TEXT).value().orElseThrow(), TEXT, List.of(files)).stream().map(each -> each.line() + " " + each.message()).toList();
+        return BesideChecks.of(PipelineFileReader.read(TEXT).value().orElseThrow(), TEXT, List.of(files)).stream()
+                .map(each -> each.line() + " " + each.message()).toList();
     }
 
     @Test
     void whatLiesBesideIsLeftInPeace() {
         assertEquals(List.of("9 other/start.sh is not brought along: no pattern of bring matches it"),
-                said("build.sh", "tools/paint.sh", "gradle/run", "deploy/install.sh", "conf/board.ini", "other/start.sh"));
+                said("build.sh", "tools/paint.sh", "gradle/run", "deploy/install.sh", "conf/board.ini",
+                        "other/start.sh"));
     }
 
     @Test
     void whatDoesNotIsTold() {
-        assertEquals(List.of("6 there is no build.sh beside this file", "6 there is no tools/paint.sh beside this file", "6 there is no gradle/run beside this file",
+        assertEquals(List.of("6 there is no build.sh beside this file", "6 there is no tools/paint.sh beside this file",
+                "6 there is no gradle/run beside this file",
                 "9 deploy/** matches no file beside this one", "9 conf/*.ini matches no file beside this one",
-                "9 there is no deploy/install.sh beside this file", "9 there is no other/start.sh beside this file"), said("Makefile"));
+                "9 there is no deploy/install.sh beside this file", "9 there is no other/start.sh beside this file"),
+                said("Makefile"));
     }
 }

@@ -22,8 +22,10 @@ class FileChecksTest {
         ENVIRONMENTS.put("showroom", new Surroundings.Follows(List.of("test", "staging"), true));
     }
 
-    private static final Surroundings AROUND = new Surroundings("path-board", List.of("daylight-api", "path-board", "sun-model"), ENVIRONMENTS,
-            List.of(Set.of("jdk25"), Set.of("containers", "node")), Map.of("daylight-api", Set.of("test", "staging"), "sun-model", Set.of()), Set.of("sun-model"),
+    private static final Surroundings AROUND = new Surroundings("path-board",
+            List.of("daylight-api", "path-board", "sun-model"), ENVIRONMENTS,
+            List.of(Set.of("jdk25"), Set.of("containers", "node")),
+            Map.of("daylight-api", Set.of("test", "staging"), "sun-model", Set.of()), Set.of("sun-model"),
             Set.of("BOARD_KEY"), Set.of("BOARD_KEY"), Set.of("main"), Map.of("sun", "sun-model"));
 
     private static final String HEAD = "paseo: 1\ncomponent: path-board\nversions: \"1.{serial}\"\n";
@@ -58,8 +60,10 @@ class FileChecksTest {
         warns(HEAD + "starts: [{push: [mian]}]\n" + USES, "4 there is no branch mian; did you mean main?");
         warns(HEAD + "starts: [{live: {component: daylight-api, in: production}}]\n" + USES,
                 "4 daylight-api does not walk to production: this starts nothing, unless a person brings it there");
-        refuses(HEAD + "starts: [{upstream: sun-modle}]\n" + USES, "4 there is no component sun-modle; did you mean sun-model?");
-        refuses(HEAD + "starts: [{live: {component: daylight-api, in: prod}}]\n" + USES, "4 there is no environment prod; known: test, staging, production, showroom");
+        refuses(HEAD + "starts: [{upstream: sun-modle}]\n" + USES,
+                "4 there is no component sun-modle; did you mean sun-model?");
+        refuses(HEAD + "starts: [{live: {component: daylight-api, in: prod}}]\n" + USES,
+                "4 there is no environment prod; known: test, staging, production, showroom");
     }
 
     @Test
@@ -69,37 +73,57 @@ class FileChecksTest {
 
     @Test
     void whatCannotBeTakenIsTold() {
-        refuses(HEAD + "starts: [{push: [main]}]\nstages: {board: {take: [{from: daylight-api}], steps: [a], secrets: [BOARD_KEY]}}\n",
+        refuses(HEAD
+                + "starts: [{push: [main]}]\nstages: {board: {take: [{from: daylight-api}], steps: [a], secrets: "
+                + "[BOARD_KEY]}}\n",
                 "5 daylight-api is not opened to path-board: paseo component open path-board --source daylight-api");
-        warns(HEAD + "starts: [{upstream: sun-model, outcomes: [failed, cancelled]}]\nstages: {board: {take: [{from: sun-model, version: upstream}], steps: [a], secrets: [BOARD_KEY]}}\n",
-                "5 only failed or cancelled runs of sun-model start it, and they make nothing: what is taken is what was used last, or the newest");
-        warns(HEAD + "starts: [{push: [main]}]\nstages: {board: {take: [{from: sun-model, version: {live-in: test}}], steps: [a], secrets: [BOARD_KEY]}}\n",
+        warns(HEAD
+                + "starts: [{upstream: sun-model, outcomes: [failed, cancelled]}]\nstages: {board: {take: [{from: "
+                + "sun-model, version: upstream}], steps: [a], secrets: [BOARD_KEY]}}\n",
+                "5 only failed or cancelled runs of sun-model start it, and they make nothing: what is taken is "
+                        + "what was used last, or the newest");
+        warns(HEAD
+                + "starts: [{push: [main]}]\nstages: {board: {take: [{from: sun-model, version: {live-in: test}}], "
+                + "steps: [a], secrets: [BOARD_KEY]}}\n",
                 "5 sun-model does not walk to test: there is nothing to take, unless a person brings it there");
     }
 
     @Test
     void whatNoAgentOffersIsTold() {
-        warns(HEAD + "starts: [{push: [main]}]\nstages: {board: {wants: [jdk52], steps: [a], secrets: [BOARD_KEY]}}\n", "5 no agent offers jdk52; did you mean jdk25?");
-        warns(HEAD + "starts: [{push: [main]}]\nstages: {board: {wants: [jdk25, node], steps: [a], secrets: [BOARD_KEY]}}\n", "5 no agent offers all of jdk25, node");
-        warns(HEAD + "starts: [{push: [main]}]\nstages: {board: {wants: [containers, node], steps: [a], secrets: [BOARD_KEY]}}\n");
+        warns(HEAD + "starts: [{push: [main]}]\nstages: {board: {wants: [jdk52], steps: [a], secrets: [BOARD_KEY]}}\n",
+                "5 no agent offers jdk52; did you mean jdk25?");
+        warns(HEAD
+                + "starts: [{push: [main]}]\nstages: {board: {wants: [jdk25, node], steps: [a], secrets: "
+                + "[BOARD_KEY]}}\n",
+                "5 no agent offers all of jdk25, node");
+        warns(HEAD
+                + "starts: [{push: [main]}]\nstages: {board: {wants: [containers, node], steps: [a], secrets: "
+                + "[BOARD_KEY]}}\n");
     }
 
     @Test
     void aRouteThatLeavesOutWhatAnEnvironmentFollowsIsTold() {
         String recipe = "deployment: {on-each-host: [a]}\n";
-        warns(HEAD + "starts: [{push: [main]}]\n" + USES + recipe + "route: [{test: automatic}, {production: on-request}]\n",
-                "7 production follows staging, which is not before it on this route: a version is not taken there unless a person has brought it to staging before");
-        warns(HEAD + "starts: [{push: [main]}]\n" + USES + recipe + "route: [{test: automatic}, {staging: automatic}, {production: on-request}]\n");
-        warns(HEAD + "starts: [{push: [main]}]\n" + USES + recipe + "route: [{test: automatic}, {showroom: on-request}]\n");
-        refuses(HEAD + "starts: [{push: [main]}]\n" + USES + recipe + "route: [{tset: automatic}]\n", "7 there is no environment tset; did you mean test?");
+        warns(HEAD + "starts: [{push: [main]}]\n" + USES + recipe
+                + "route: [{test: automatic}, {production: on-request}]\n",
+                "7 production follows staging, which is not before it on this route: a version is not taken there "
+                        + "unless a person has brought it to staging before");
+        warns(HEAD + "starts: [{push: [main]}]\n" + USES + recipe
+                + "route: [{test: automatic}, {staging: automatic}, {production: on-request}]\n");
+        warns(HEAD + "starts: [{push: [main]}]\n" + USES + recipe
+                + "route: [{test: automatic}, {showroom: on-request}]\n");
+        refuses(HEAD + "starts: [{push: [main]}]\n" + USES + recipe + "route: [{tset: automatic}]\n",
+                "7 there is no environment tset; did you mean test?");
     }
 
     @Test
     void secretsThatWereNotGivenAndThoseWithoutAValueAreToldApart() {
         warns(HEAD + "starts: [{push: [main]}]\nstages: {board: {steps: [a], secrets: [BOARD_KEI]}}\n",
                 "1 BOARD_KEY was given to path-board, but nothing here names it; did you mean BOARD_KEI?",
-                "5 BOARD_KEI was not given to path-board: paseo secret grant path-board BOARD_KEI; did you mean BOARD_KEY?");
-        Surroundings without = new Surroundings("path-board", AROUND.components(), ENVIRONMENTS, List.of(), Map.of(), Set.of(), Set.of("BOARD_KEY"), Set.of(), Set.of(), Map.of());
+                "5 BOARD_KEI was not given to path-board: paseo secret grant path-board BOARD_KEI; did you mean "
+                        + "BOARD_KEY?");
+        Surroundings without = new Surroundings("path-board", AROUND.components(), ENVIRONMENTS, List.of(), Map.of(),
+                Set.of(), Set.of("BOARD_KEY"), Set.of(), Set.of(), Map.of());
         String text = HEAD + "starts: [{push: [main]}]\n" + USES;
         assertEquals(List.of("5 BOARD_KEY has no value: paseo secret set BOARD_KEY --component path-board"),
                 said(FileChecks.of(PipelineFileReader.read(text).value().orElseThrow(), text, without).warnings()));

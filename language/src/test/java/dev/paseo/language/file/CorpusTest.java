@@ -30,7 +30,8 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** The reader and the JSON Schema agree on good and bad files; what only the reader can see is marked so. */
 class CorpusTest {
 
-    private static final Schema SCHEMA = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(resource("/dev/paseo/language/paseo.schema.json"));
+    private static final Schema SCHEMA = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+            .getSchema(resource("/dev/paseo/language/paseo.schema.json"));
 
     private record Case(String kind, String text, String expected) {}
 
@@ -65,7 +66,8 @@ class CorpusTest {
             case "start" -> head + "starts: [{" + (text.equals("''") ? "" : text) + "}]";
             case "ask" -> head + "asks: {verbose: {" + text + "}}";
             case "take" -> head + "stages: {compile: {steps: [a], take: [{" + text + "}]}}";
-            case "recipe" -> head + "stages: {compile: {steps: [a], keep: {app: out/app.jar}}}\ndeployment: {" + text + "}";
+            case "recipe" -> head + "stages: {compile: {steps: [a], keep: {app: out/app.jar}}}\ndeployment: {" + text
+                    + "}";
             default -> throw new IllegalArgumentException(where);
         };
     }
@@ -78,9 +80,12 @@ class CorpusTest {
             assertEquals(List.of(), reading.problems());
             assertEquals(List.of(), SCHEMA.validate(text, InputFormat.YAML));
         } else {
-            assertTrue(reading.problems().stream().map(Problem::message).anyMatch(message -> message.contains(expected)), () -> "found: " + reading.problems());
+            assertTrue(
+                    reading.problems().stream().map(Problem::message).anyMatch(message -> message.contains(expected)),
+                    () -> "found: " + reading.problems());
             assertTrue(reading.problems().stream().allMatch(problem -> problem.line() >= 1 && problem.column() >= 1));
-            assertTrue(kind.equals("meaning") || !SCHEMA.validate(text, InputFormat.YAML).isEmpty(), "the schema finds nothing wrong");
+            assertTrue(kind.equals("meaning") || !SCHEMA.validate(text, InputFormat.YAML).isEmpty(),
+                    "the schema finds nothing wrong");
         }
     }
 
@@ -97,12 +102,15 @@ class CorpusTest {
     void theReferencePageNamesEveryKey() throws IOException {
         String page = Files.readString(Path.of(System.getProperty("paseo.root"), "docs/pipeline-file.md"));
         Set<String> keys = new TreeSet<>();
-        Matcher properties = Pattern.compile("\"properties\" *: *\\{").matcher(resource("/dev/paseo/language/paseo.schema.json"));
+        Matcher properties = Pattern.compile("\"properties\" *: *\\{")
+                .matcher(resource("/dev/paseo/language/paseo.schema.json"));
         while (properties.find()) {
             keys.addAll(keysOf(resource("/dev/paseo/language/paseo.schema.json").substring(properties.end() - 1)));
         }
-        assertTrue(keys.containsAll(Set.of("newer-start", "after-any", "same-commit", "on-each-host", "retries")), keys::toString);
-        assertEquals(List.of(), keys.stream().filter(key -> !Pattern.compile("(?<![a-z-])" + key + "(?![a-z-])").matcher(page).find()).toList());
+        assertTrue(keys.containsAll(Set.of("newer-start", "after-any", "same-commit", "on-each-host", "retries")),
+                keys::toString);
+        assertEquals(List.of(), keys.stream()
+                .filter(key -> !Pattern.compile("(?<![a-z-])" + key + "(?![a-z-])").matcher(page).find()).toList());
         String example = page.substring(page.indexOf("```yaml") + 8);
         assertEquals(List.of(), PipelineFileReader.read(example.substring(0, example.indexOf("```"))).problems());
     }

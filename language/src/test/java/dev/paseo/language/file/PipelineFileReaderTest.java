@@ -58,10 +58,12 @@ class PipelineFileReaderTest {
         assertEquals("daylight-api", file.component());
         assertEquals(List.of("main", "season/*"), file.pushes());
         assertEquals(List.of("compile", "unit-tests"), file.stages().stream().map(PipelineFile.Stage::name).toList());
-        assertEquals(new PipelineFile.Step("package", "./package.sh", Duration.ofMinutes(5), 0), file.stages().getFirst().steps().getLast());
+        assertEquals(new PipelineFile.Step("package", "./package.sh", Duration.ofMinutes(5), 0),
+                file.stages().getFirst().steps().getLast());
         assertEquals(Map.of("app", "out/daylight-api.jar"), file.stages().getFirst().keep());
         assertEquals(Duration.ofSeconds(30), file.deployment().orElseThrow().eachHost().getFirst().within());
-        assertEquals(List.of(Map.of("test", Entry.AUTOMATIC), Map.of("production", Entry.ON_REQUEST, "showroom", Entry.AUTOMATIC)), file.route());
+        assertEquals(List.of(Map.of("test", Entry.AUTOMATIC),
+                Map.of("production", Entry.ON_REQUEST, "showroom", Entry.AUTOMATIC)), file.route());
     }
 
     private static Arguments bad(String from, String to, String... problems) {
@@ -73,30 +75,49 @@ class PipelineFileReaderTest {
         return Stream.of(
                 bad("paseo: 1", "paseo: 2", "1:8 paseo: should be a whole number from 1 to 1, found \"2\""),
                 bad("paseo: 1\n", "", "1:1 is missing paseo: 1, the format version"),
-                bad("component: daylight-api", "component: Daylight API", "2:12 component: should be small letters, digits and dashes, at most 63, "
-                        + "beginning with a letter or digit, found \"Daylight API\""),
+                bad("component: daylight-api", "component: Daylight API",
+                        "2:12 component: should be small letters, digits and dashes, at most 63, "
+                                + "beginning with a letter or digit, found \"Daylight API\""),
                 bad("stages:", "stage:", "7:1 stage: is not a key that is known here; did you mean stages?"),
-                bad("    keep: {app", "    kepe: {app", "12:5 stages.compile.kepe: is not a key that is known here; did you mean keep?",
+                bad("    keep: {app", "    kepe: {app",
+                        "12:5 stages.compile.kepe: is not a key that is known here; did you mean keep?",
                         "17:15 deployment.artifacts[0]: no stage keeps an artifact named app"),
                 bad("{serial}", "{serail}", "4:11 versions: has the unknown placeholder {serail}; did you mean serial?",
                         "4:11 versions: gives the same number twice: use {serial}, {commit} or {tag} in it"),
-                bad("1.4.{serial}", "1/4.{serial}", "4:11 versions: should give numbers of letters, digits and . + _ -, at most 80 signs"),
-                bad("timeout: 5m", "timeout: 5 minutes", "11:57 stages.compile.steps[1].timeout: should be a length of time such as 30s, 5m or 48h, "
-                        + "at most 43200s, found \"5 minutes\""),
-                bad("out/daylight-api.jar", "../daylight-api.jar", "12:17 stages.compile.keep.app: should be a path below the workspace, without .. and not beginning with /"),
-                bad("out/daylight-api.jar", "/etc/passwd", "12:17 stages.compile.keep.app: should be a path below the workspace, without .. and not beginning with /"),
-                bad("steps: [./test.sh]", "steps: []", "14:12 stages.unit-tests.steps: is empty; a stage has at least one step"),
+                bad("1.4.{serial}", "1/4.{serial}",
+                        "4:11 versions: should give numbers of letters, digits and . + _ -, at most 80 signs"),
+                bad("timeout: 5m", "timeout: 5 minutes",
+                        "11:57 stages.compile.steps[1].timeout: should be a length of time such as 30s, 5m or 48h, "
+                                + "at most 43200s, found \"5 minutes\""),
+                bad("out/daylight-api.jar", "../daylight-api.jar",
+                        "12:17 stages.compile.keep.app: should be a path below the workspace, without .. and not "
+                                + "beginning with /"),
+                bad("out/daylight-api.jar", "/etc/passwd",
+                        "12:17 stages.compile.keep.app: should be a path below the workspace, without .. and not "
+                                + "beginning with /"),
+                bad("steps: [./test.sh]", "steps: []",
+                        "14:12 stages.unit-tests.steps: is empty; a stage has at least one step"),
                 bad("    steps: [./test.sh]\n", "", "14:5 stages.unit-tests: is missing steps: a list of commands"),
-                bad("REPORT_TOKEN", "report-token", "15:15 stages.unit-tests.secrets[0]: should be capital letters, digits and _ "
-                        + "(and not begin with PASEO_), found \"report-token\""),
+                bad("REPORT_TOKEN", "report-token",
+                        "15:15 stages.unit-tests.secrets[0]: should be capital letters, digits and _ "
+                                + "(and not begin with PASEO_), found \"report-token\""),
                 bad("unit-tests:", "compile:", "13:3 stages.compile: is given twice"),
-                bad("artifacts: [app]", "artifacts: [ap]", "17:15 deployment.artifacts[0]: no stage keeps an artifact named ap; did you mean app?"),
-                bad("strategy: together", "strategy: sideways", "19:13 deployment.strategy: should be one of blue-green, canary, rolling, together, found \"sideways\""),
-                bad("{host.url}", "{host.ulr}", "24:16 deployment.checks.each-host[0].http: has the unknown placeholder {host.ulr}; did you mean host.url?"),
-                bad("status: 200", "status: 1000", "24:45 deployment.checks.each-host[0].status: should be a whole number from 100 to 599, found \"1000\""),
+                bad("artifacts: [app]", "artifacts: [ap]",
+                        "17:15 deployment.artifacts[0]: no stage keeps an artifact named ap; did you mean app?"),
+                bad("strategy: together", "strategy: sideways",
+                        "19:13 deployment.strategy: should be one of blue-green, canary, rolling, together, found "
+                                + "\"sideways\""),
+                bad("{host.url}", "{host.ulr}",
+                        "24:16 deployment.checks.each-host[0].http: has the unknown placeholder {host.ulr}; did you "
+                                + "mean host.url?"),
+                bad("status: 200", "status: 1000",
+                        "24:45 deployment.checks.each-host[0].status: should be a whole number from 100 to 599, "
+                                + "found \"1000\""),
                 bad("on-failure: undo", "on-failure: redo", "25:15 deployment.on-failure: should be one of "),
-                bad("  on-each-host: [deploy/install.sh]\n", "", "17:3 deployment: is missing on-each-host: what brings a version to a host"),
-                bad("test: automatic", "test: sometimes", "28:11 route[0].test: should be one of automatic, on-request, found \"sometimes\""),
+                bad("  on-each-host: [deploy/install.sh]\n", "",
+                        "17:3 deployment: is missing on-each-host: what brings a version to a host"),
+                bad("test: automatic", "test: sometimes",
+                        "28:11 route[0].test: should be one of automatic, on-request, found \"sometimes\""),
                 bad("showroom: automatic", "test: automatic", "29:30 route[1].test: is on the route twice"),
                 bad("component: daylight-api", "component: [a", "3:"),
                 bad("  compile:", "\tcompile:", "8:1 not valid YAML:"));
@@ -112,7 +133,8 @@ class PipelineFileReaderTest {
         assertTrue(reading.value().isEmpty());
         assertEquals(problems.size(), found.size(), found.toString());
         for (int at = 0; at < problems.size(); at++) {
-            assertTrue(found.get(at).startsWith(problems.get(at)), found.get(at) + "\nshould begin with\n" + problems.get(at));
+            assertTrue(found.get(at).startsWith(problems.get(at)),
+                    found.get(at) + "\nshould begin with\n" + problems.get(at));
         }
     }
 
@@ -124,10 +146,12 @@ class PipelineFileReaderTest {
 
     @Test
     void limitsAreToldAndKept() {
-        assertTrue(PipelineFileReader.read("x".repeat(Document.MOST_CHARACTERS + 1)).problems().getFirst().message().contains("at most"));
+        assertTrue(PipelineFileReader.read("x".repeat(Document.MOST_CHARACTERS + 1)).problems().getFirst().message()
+                .contains("at most"));
         StringBuilder bomb = new StringBuilder("a: &a [x, x, x, x, x, x, x, x, x]\n");
         for (char name = 'b'; name < 'j'; name++) {
-            bomb.append(name).append(": &").append(name).append(" [").append(("*" + (char) (name - 1) + ", ").repeat(9)).append("]\n");
+            bomb.append(name).append(": &").append(name).append(" [").append(("*" + (char) (name - 1) + ", ").repeat(9))
+                    .append("]\n");
         }
         assertTrue(!PipelineFileReader.read(bomb.toString()).problems().isEmpty());
         assertTrue(!PipelineFileReader.read("[".repeat(100_000)).problems().isEmpty());
@@ -137,9 +161,12 @@ class PipelineFileReaderTest {
     @Test
     void stepsAndTriggersAreNotWithoutNumber() {
         String steps = "paseo: 1\ncomponent: daylight-api\nstages: {a: {steps: [" + "x, ".repeat(101) + "]}}\n";
-        assertTrue(PipelineFileReader.read(steps).problems().getFirst().message().contains("has 101 steps; at most 100 are allowed"));
-        String starts = "paseo: 1\ncomponent: daylight-api\nstarts: [" + "{push: [main]}, ".repeat(101) + "]\nstages: {a: {steps: [x]}}\n";
-        assertTrue(PipelineFileReader.read(starts).problems().getFirst().message().contains("has 101 triggers; at most 100 are allowed"));
+        assertTrue(PipelineFileReader.read(steps).problems().getFirst().message()
+                .contains("has 101 steps; at most 100 are allowed"));
+        String starts = "paseo: 1\ncomponent: daylight-api\nstarts: [" + "{push: [main]}, ".repeat(101)
+                + "]\nstages: {a: {steps: [x]}}\n";
+        assertTrue(PipelineFileReader.read(starts).problems().getFirst().message()
+                .contains("has 101 triggers; at most 100 are allowed"));
     }
 
     @Property(tries = 300)
@@ -151,7 +178,8 @@ class PipelineFileReaderTest {
     @Property(tries = 300)
     void noDamageToAGoodFileBreaksTheReader(@ForAll int at, @ForAll @StringLength(max = 5) String damage) {
         int place = Math.floorMod(at, GOOD.length());
-        Reading<PipelineFile> reading = PipelineFileReader.read(GOOD.substring(0, place) + damage + GOOD.substring(place));
+        Reading<PipelineFile> reading = PipelineFileReader
+                .read(GOOD.substring(0, place) + damage + GOOD.substring(place));
         assertTrue(reading.value().isPresent() || !reading.problems().isEmpty());
     }
 
@@ -161,10 +189,12 @@ class PipelineFileReaderTest {
         for (int stage = 0; stage < 2001; stage++) {
             many.append("  s").append(stage).append(": {steps: [a]}\n");
         }
-        assertTrue(PipelineFileReader.read(many.toString()).problems().getFirst().message().contains("has 2001 stages; at most 2000"));
+        assertTrue(PipelineFileReader.read(many.toString()).problems().getFirst().message()
+                .contains("has 2001 stages; at most 2000"));
         StringBuilder circle = new StringBuilder("paseo: 1\ncomponent: daylight-api\nstages:\n");
         for (int stage = 0; stage < 2000; stage++) {
-            circle.append("  s").append(stage).append(": {after: [s").append((stage + 1) % 2000).append("], steps: [a]}\n");
+            circle.append("  s").append(stage).append(": {after: [s").append((stage + 1) % 2000)
+                    .append("], steps: [a]}\n");
         }
         List<dev.paseo.language.Problem> problems = PipelineFileReader.read(circle.toString()).problems();
         assertEquals(1, problems.size());
@@ -175,7 +205,8 @@ class PipelineFileReaderTest {
     void aBombOfAliasesIsRefused() {
         StringBuilder bomb = new StringBuilder("paseo: 1\ncomponent: daylight-api\na0: &a0 [x, x]\n");
         for (int level = 1; level < 40; level++) {
-            bomb.append("a").append(level).append(": &a").append(level).append(" [*a").append(level - 1).append(", *a").append(level - 1).append("]\n");
+            bomb.append("a").append(level).append(": &a").append(level).append(" [*a").append(level - 1).append(", *a")
+                    .append(level - 1).append("]\n");
         }
         assertTrue(!PipelineFileReader.read(bomb.toString()).problems().isEmpty());
     }

@@ -35,7 +35,8 @@ public class AccountChanges {
 
     /** How it is written down, and what a password is kept as. */
     @Component("accountChangesAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Passwords passwords, AccountStates states, AccountStates.OfGroups groups) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Passwords passwords,
+            AccountStates states, AccountStates.OfGroups groups) {}
 
     AccountChanges(AccountMapper mapper, Accounts accounts, SigningIn signingIn, PersonalTokens tokens, Around around) {
         this.mapper = mapper;
@@ -51,13 +52,15 @@ public class AccountChanges {
      * @param password empty: a one-time code is given instead, with which its owner sets one
      * @param roles    such as {@code approver} or {@code approver in production of daylight-api}
      */
-    public record NewAccount(String name, Optional<String> password, List<String> addresses, List<String> groups, List<String> roles) {}
+    public record NewAccount(String name, Optional<String> password, List<String> addresses, List<String> groups,
+            List<String> roles) {}
 
     /** Who disabled an account, when and why. */
     public record Disabled(String by, Instant at, String reason) {}
 
     /** An account as it is. {@code roles} are its own; {@code byGroups} those that its groups give. */
-    public record AccountView(String name, List<String> roles, List<String> byGroups, List<String> groups, List<String> addresses, int tokens, Instant addedAt, Optional<Instant> signedInAt,
+    public record AccountView(String name, List<String> roles, List<String> byGroups, List<String> groups,
+            List<String> addresses, int tokens, Instant addedAt, Optional<Instant> signedInAt,
             boolean external, Optional<Disabled> disabled) {}
 
     /** A group: who is in it, of those who may sign in, and which roles it gives. */
@@ -75,7 +78,9 @@ public class AccountChanges {
     /** The code to set a password with, where none was given. */
     Optional<String> add(NewAccount account, String by) {
         if (!account.name().matches("[a-z0-9][a-z0-9.-]{0,62}")) {
-            throw Refusal.invalid("/name", "an account's name has small letters, digits, dots and dashes, at most 63; got '" + account.name() + "'");
+            throw Refusal.invalid("/name",
+                    "an account's name has small letters, digits, dots and dashes, at most 63; got '" + account.name()
+                            + "'");
         }
         List<Grant> roles = roles(account.roles());
         String hash = account.password().map(around.passwords()::hash).orElse("");
@@ -91,8 +96,11 @@ public class AccountChanges {
                 mapper.join(group, row.id());
             });
             roles.forEach(role -> grant(row.id(), null, role));
-            around.audit().record(stating(AuditTrail.Entry.of(by, "account added", account.name()).with("roles", String.join(", ", account.roles()))
-                    .with("groups", String.join(", ", account.groups())).with("addresses", String.join(", ", account.addresses())), account.name()));
+            around.audit()
+                    .record(stating(AuditTrail.Entry.of(by, "account added", account.name())
+                            .with("roles", String.join(", ", account.roles()))
+                            .with("groups", String.join(", ", account.groups()))
+                            .with("addresses", String.join(", ", account.addresses())), account.name()));
             around.telling().tell("account", account.name());
             return account.password().isPresent() ? Optional.empty() : Optional.of(signingIn.code(row, by));
         });
@@ -101,23 +109,31 @@ public class AccountChanges {
     private static List<Grant> roles(List<String> words) {
         return words.stream().distinct().map(word -> Grant.of(word).orElseThrow(() -> {
             String role = word.replaceFirst(" .*", "");
-            return Refusal.invalid("/roles", Role.named(role).isPresent() ? "a role is ROLE, ROLE in ENVIRONMENT, ROLE of COMPONENT, or ROLE in ENVIRONMENT of COMPONENT; got '" + word + "'"
-                    : "there is no role " + role + NearestName.hint(role, Arrays.stream(Role.values()).map(Role::word).toList()));
+            return Refusal.invalid("/roles", Role.named(role).isPresent()
+                    ? "a role is ROLE, ROLE in ENVIRONMENT, ROLE of COMPONENT, or ROLE in ENVIRONMENT of COMPONENT; "
+                            + "got '"
+                            + word + "'"
+                    : "there is no role " + role
+                            + NearestName.hint(role, Arrays.stream(Role.values()).map(Role::word).toList()));
         })).toList();
     }
 
     private void grant(@Nullable Long account, @Nullable String group, Grant grant) {
-        @Nullable String component = grant.component().orElse(null);
-        @Nullable String environment = grant.environment().orElse(null);
+        @Nullable
+        String component = grant.component().orElse(null);
+        @Nullable
+        String environment = grant.environment().orElse(null);
         if (mapper.there(component, environment) != (component == null ? 0 : 1) + (environment == null ? 0 : 1)) {
-            throw Refusal.invalid("/roles", "'" + grant.words() + "' names a component or an environment that is not there");
+            throw Refusal.invalid("/roles",
+                    "'" + grant.words() + "' names a component or an environment that is not there");
         }
         mapper.grant(account, group, grant.role().name(), component, environment);
     }
 
     /** Each address stands for one account. */
     private void addresses(AccountRow account, List<String> wanted) {
-        Set<String> addresses = new LinkedHashSet<>(wanted.stream().map(address -> address.strip().toLowerCase(Locale.ROOT)).toList());
+        Set<String> addresses = new LinkedHashSet<>(
+                wanted.stream().map(address -> address.strip().toLowerCase(Locale.ROOT)).toList());
         for (String address : addresses) {
             if (!address.matches("[^\\s@<>\"]{1,100}@[^\\s@<>\"]{1,150}") || address.length() > LONGEST_ADDRESS) {
                 throw Refusal.invalid("/addresses", "'" + address + "' is no mail address");
@@ -127,12 +143,15 @@ public class AccountChanges {
             });
         }
         List<String> before = mapper.addresses(account.id());
-        before.stream().filter(address -> !addresses.contains(address)).forEach(address -> mapper.dropAddress(account.id(), address));
-        addresses.stream().filter(address -> !before.contains(address)).forEach(address -> mapper.addAddress(address, account.id(), around.clock().now()));
+        before.stream().filter(address -> !addresses.contains(address))
+                .forEach(address -> mapper.dropAddress(account.id(), address));
+        addresses.stream().filter(address -> !before.contains(address))
+                .forEach(address -> mapper.addAddress(address, account.id(), around.clock().now()));
     }
 
     /** What is to be otherwise; what is empty stays as it is. */
-    public record AccountChange(Optional<List<String>> roles, Optional<List<String>> groups, Optional<List<String>> addresses) {}
+    public record AccountChange(Optional<List<String>> roles, Optional<List<String>> groups,
+            Optional<List<String>> addresses) {}
 
     AccountView change(String name, AccountChange change, String by) {
         return around.transactions().in(() -> {
@@ -145,7 +164,8 @@ public class AccountChanges {
                 roles.forEach(role -> grant(account.id(), null, role));
             });
             change.groups().ifPresent(groups -> {
-                before.groups().stream().filter(group -> !groups.contains(group)).forEach(group -> mapper.leave(group, account.id()));
+                before.groups().stream().filter(group -> !groups.contains(group))
+                        .forEach(group -> mapper.leave(group, account.id()));
                 groups.forEach(group -> {
                     mapper.addGroup(group);
                     mapper.join(group, account.id());
@@ -155,7 +175,9 @@ public class AccountChanges {
             someoneAdministrates();
             AccountView after = view(account);
             AuditTrail.Entry entry = AuditTrail.Entry.of(by, "account changed", name);
-            for (Told told : List.of(new Told("role", before.roles(), after.roles()), new Told("group", before.groups(), after.groups()), new Told("address", before.addresses(), after.addresses()))) {
+            for (Told told : List.of(new Told("role", before.roles(), after.roles()),
+                    new Told("group", before.groups(), after.groups()),
+                    new Told("address", before.addresses(), after.addresses()))) {
                 entry = told.into(entry);
             }
             if (!entry.details().isEmpty()) {
@@ -195,7 +217,10 @@ public class AccountChanges {
         }
     }
 
-    /** What they approved stays, with their name; they are signed out everywhere at once, and their tokens are worth nothing any more. */
+    /**
+     * What they approved stays, with their name; they are signed out everywhere at once, and their tokens are worth
+     * nothing any more.
+     */
     AccountView disable(String name, String reason, String by) {
         if (reason.isBlank()) {
             throw Refusal.invalid("/reason", "say why the account is disabled");
@@ -214,8 +239,10 @@ public class AccountChanges {
             int sessions = mapper.endSessions(account.id());
             mapper.dropCodes(account.id());
             int revoked = tokens.revokeAll(account.id(), by);
-            around.audit().record(stating(AuditTrail.Entry.of(by, "account disabled", name).because(reason).with("sessions ended", Integer.toString(sessions))
-                    .with("tokens revoked", Integer.toString(revoked)), name));
+            around.audit()
+                    .record(stating(AuditTrail.Entry.of(by, "account disabled", name).because(reason)
+                            .with("sessions ended", Integer.toString(sessions))
+                            .with("tokens revoked", Integer.toString(revoked)), name));
             changed(name);
             return view(account);
         });
@@ -257,9 +284,14 @@ public class AccountChanges {
         StandingRow standing = mapper.standing(account.id());
         List<String> groups = mapper.groupsOf(account.id()).stream().sorted().toList();
         Optional<Disabled> disabled = Optional.ofNullable(standing.disabledAt())
-                .map(at -> new Disabled(Optional.ofNullable(standing.disabledBy()).orElse(""), at, Optional.ofNullable(standing.disabledReason()).orElse("")));
-        return new AccountView(account.name(), words(mapper.ownGrants(account.id())), groups.stream().flatMap(group -> words(mapper.groupGrants(group)).stream().map(role -> role + " by " + group)).toList(),
-                groups, mapper.addresses(account.id()), tokens.of(account.id()).size(), standing.createdAt(), Optional.ofNullable(standing.signedInAt()), standing.externalSubject() != null, disabled);
+                .map(at -> new Disabled(Optional.ofNullable(standing.disabledBy()).orElse(""), at,
+                        Optional.ofNullable(standing.disabledReason()).orElse("")));
+        return new AccountView(account.name(), words(mapper.ownGrants(account.id())),
+                groups.stream()
+                        .flatMap(group -> words(mapper.groupGrants(group)).stream().map(role -> role + " by " + group))
+                        .toList(),
+                groups, mapper.addresses(account.id()), tokens.of(account.id()).size(), standing.createdAt(),
+                Optional.ofNullable(standing.signedInAt()), standing.externalSubject() != null, disabled);
     }
 
     private static List<String> words(List<AccountMapper.GrantRow> rows) {
@@ -287,7 +319,8 @@ public class AccountChanges {
             someoneAdministrates();
             AuditTrail.Entry entry = told.into(AuditTrail.Entry.of(by, "group changed", name));
             if (!entry.details().isEmpty()) {
-                around.audit().record(roles.isEmpty() ? entry.gone(AccountStates.OfGroups.subject(name)) : entry.stating(AccountStates.OfGroups.subject(name), around.groups().text(name)));
+                around.audit().record(roles.isEmpty() ? entry.gone(AccountStates.OfGroups.subject(name))
+                        : entry.stating(AccountStates.OfGroups.subject(name), around.groups().text(name)));
                 changed(name);
             }
             return group(name);

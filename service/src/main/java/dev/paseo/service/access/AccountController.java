@@ -70,14 +70,16 @@ class AccountController {
 
     /** Roles, groups and addresses; each list that is given replaces the one before. */
     @PutMapping("/accounts/{name}")
-    AccountView change(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody AccountChanges.AccountChange change) {
+    AccountView change(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody AccountChanges.AccountChange change) {
         manages(person, "change accounts");
         return changes.change(name, change, person.name());
     }
 
     /** At once: sessions and open pages end, tokens are revoked. What they approved stays. */
     @PutMapping("/accounts/{name}/disabled")
-    AccountView disable(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody ReasonBody request) {
+    AccountView disable(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody ReasonBody request) {
         manages(person, "disable accounts");
         return changes.disable(name, request.reason().strip(), person.name());
     }
@@ -104,7 +106,8 @@ class AccountController {
 
     /** The roles that a group gives to whoever is in it; they replace those before. */
     @PutMapping("/groups/{group}")
-    GroupView group(@AuthenticationPrincipal Person person, @PathVariable String group, @RequestBody RolesBody request) {
+    GroupView group(@AuthenticationPrincipal Person person, @PathVariable String group,
+            @RequestBody RolesBody request) {
         manages(person, "change groups");
         return changes.groupRoles(group, request.roles(), person.name());
     }

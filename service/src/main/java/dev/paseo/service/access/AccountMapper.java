@@ -16,7 +16,8 @@ interface AccountMapper {
     record AccountRow(long id, String name, String passwordHash, @Nullable Instant disabledAt) {}
 
     /** Who disabled it, when and why, and when somebody signed in to it last. */
-    record StandingRow(@Nullable Instant disabledAt, @Nullable String disabledBy, @Nullable String disabledReason, @Nullable Instant signedInAt, @Nullable String externalSubject, Instant createdAt) {}
+    record StandingRow(@Nullable Instant disabledAt, @Nullable String disabledBy, @Nullable String disabledReason,
+            @Nullable Instant signedInAt, @Nullable String externalSubject, Instant createdAt) {}
 
     record GrantRow(String role, @Nullable String component, @Nullable String environment) {}
 
@@ -42,10 +43,12 @@ interface AccountMapper {
     @Select("select name from account where disabled_at is null order by name")
     List<String> names();
 
-    @Select("select disabled_at, disabled_by, disabled_reason, signed_in_at, external_subject, created_at from account where id = #{account}")
+    @Select("select disabled_at, disabled_by, disabled_reason, signed_in_at, external_subject, created_at from "
+            + "account where id = #{account}")
     StandingRow standing(long account);
 
-    @Update("update account set disabled_at = #{at}, disabled_by = #{by}, disabled_reason = #{reason} where id = #{account}")
+    @Update("update account set disabled_at = #{at}, disabled_by = #{by}, disabled_reason = #{reason} where id = "
+            + "#{account}")
     int setDisabled(long account, @Nullable Instant at, @Nullable String by, @Nullable String reason);
 
     @Update("update account set password_hash = #{hash} where id = #{account}")
@@ -60,7 +63,8 @@ interface AccountMapper {
     @Delete("delete from account_address where account_id = #{account} and address = #{address}")
     int dropAddress(long account, String address);
 
-    @Insert("insert into account (name, password_hash, created_at, external_subject) values (#{name}, '', #{at}, #{subject})")
+    @Insert("insert into account (name, password_hash, created_at, external_subject) values (#{name}, '', #{at}, "
+            + "#{subject})")
     int addExternal(String name, String subject, Instant at);
 
     @Select("select id, name, password_hash, disabled_at from account where external_subject = #{subject}")
@@ -73,7 +77,10 @@ interface AccountMapper {
             where r.role = #{role} and r.component_id is null and r.environment_id is null and a.disabled_at is null""")
     int withRole(String role);
 
-    /** Whoever may take the role from somebody holds all that give it, so that two do not take it from each other at once. */
+    /**
+     * Whoever may take the role from somebody holds all that give it, so that two do not take it from each other at
+     * once.
+     */
     @Select("select id from role_grant where role = #{role} order by id for update")
     List<Long> lockRole(String role);
 
@@ -102,7 +109,8 @@ interface AccountMapper {
             select g.id, #{account}, true from account_group g where g.name = #{group}""")
     int joinByProvider(String group, long account);
 
-    @Select("select g.name from group_member m join account_group g on g.id = m.group_id where m.account_id = #{account} and m.by_provider")
+    @Select("select g.name from group_member m join account_group g on g.id = m.group_id where m.account_id = "
+            + "#{account} and m.by_provider")
     List<String> groupsByProvider(long account);
 
     @Delete("""
@@ -113,18 +121,21 @@ interface AccountMapper {
     @Select("select name from account_group order by name")
     List<String> groups();
 
-    @Select("select g.name from group_member m join account_group g on g.id = m.group_id where m.account_id = #{account}")
+    @Select("select g.name from group_member m join account_group g on g.id = m.group_id where m.account_id = "
+            + "#{account}")
     List<String> groupsOf(long account);
 
     @Select("""
-            select a.name from group_member m join account_group g on g.id = m.group_id join account a on a.id = m.account_id
+            select a.name from group_member m join account_group g on g.id = m.group_id join account a on a.id =
+              m.account_id
             where g.name = #{group} and a.disabled_at is null""")
     List<String> members(String group);
 
     @Select("""
             select r.role, c.name as component, e.name as environment from role_grant r
             left join component c on c.id = r.component_id left join environment e on e.id = r.environment_id
-            where (r.account_id = #{account} or r.group_id in (select group_id from group_member where account_id = #{account}))
+            where (r.account_id = #{account} or r.group_id in (select group_id from group_member where account_id =
+              #{account}))
               and (r.component_id is null or c.id is not null) and (r.environment_id is null or e.id is not null)""")
     List<GrantRow> grants(long account);
 
@@ -136,19 +147,23 @@ interface AccountMapper {
     List<GrantRow> ownGrants(long account);
 
     @Select("""
-            select r.role, c.name as component, e.name as environment from role_grant r join account_group g on g.id = r.group_id
+            select r.role, c.name as component, e.name as environment from role_grant r join account_group g on g.id
+              = r.group_id
             left join component c on c.id = r.component_id left join environment e on e.id = r.environment_id
             where g.name = #{group} order by r.id""")
     List<GrantRow> groupGrants(String group);
 
-    @Select("select (select count(*) from component where name = #{component}) + (select count(*) from environment where name = #{environment})")
+    @Select("select (select count(*) from component where name = #{component}) + (select count(*) from environment "
+            + "where name = #{environment})")
     int there(@Nullable String component, @Nullable String environment);
 
     @Insert("""
             insert into role_grant (account_id, group_id, role, component_id, environment_id) values
-            (#{account}, (select id from account_group where name = #{group}), #{role}, (select id from component where name = #{component}),
+            (#{account}, (select id from account_group where name = #{group}), #{role}, (select id from component
+              where name = #{component}),
              (select id from environment where name = #{environment}))""")
-    int grant(@Nullable Long account, @Nullable String group, String role, @Nullable String component, @Nullable String environment);
+    int grant(@Nullable Long account, @Nullable String group, String role, @Nullable String component,
+            @Nullable String environment);
 
     @Delete("delete from role_grant where account_id = #{account}")
     int dropGrants(long account);
@@ -156,7 +171,8 @@ interface AccountMapper {
     @Delete("delete r from role_grant r join account_group g on g.id = r.group_id where g.name = #{group}")
     int dropGroupGrants(String group);
 
-    @Insert("insert into sign_in_session (token_hash, account_id, created_at, expires_at) values (#{hash}, #{account}, #{at}, #{until})")
+    @Insert("insert into sign_in_session (token_hash, account_id, created_at, expires_at) values (#{hash}, "
+            + "#{account}, #{at}, #{until})")
     int addSession(String hash, long account, Instant at, Instant until);
 
     @Delete("delete from sign_in_session where token_hash = #{hash}")
@@ -168,11 +184,13 @@ interface AccountMapper {
     @Delete("delete from password_reset where account_id = #{account}")
     int dropCodes(long account);
 
-    @Insert("insert into password_reset (code_hash, account_id, made_by, created_at, expires_at) values (#{hash}, #{account}, #{by}, #{at}, #{until})")
+    @Insert("insert into password_reset (code_hash, account_id, made_by, created_at, expires_at) values (#{hash}, "
+            + "#{account}, #{by}, #{at}, #{until})")
     int addCode(String hash, long account, String by, Instant at, Instant until);
 
     @Select("""
-            select a.id, a.name, a.password_hash, a.disabled_at from password_reset r join account a on a.id = r.account_id
+            select a.id, a.name, a.password_hash, a.disabled_at from password_reset r join account a on a.id =
+              r.account_id
             where r.code_hash = #{hash} and r.expires_at > #{now} and a.disabled_at is null""")
     Optional<AccountRow> ofCode(String hash, Instant now);
 
@@ -180,12 +198,14 @@ interface AccountMapper {
     int forgetSessions(Instant now);
 
     @Select("""
-            select a.id, a.name, a.password_hash, a.disabled_at from sign_in_session s join account a on a.id = s.account_id
+            select a.id, a.name, a.password_hash, a.disabled_at from sign_in_session s join account a on a.id =
+              s.account_id
             where s.token_hash = #{hash} and s.expires_at > #{now} and a.disabled_at is null""")
     Optional<AccountRow> ofSession(String hash, Instant now);
 
     /** Gates are judged again, since whom they ask has changed. */
-    @Update("update place set wake_at = #{now} where id in (select d.place_id from deployment d where d.status = 'waiting')")
+    @Update("update place set wake_at = #{now} where id in (select d.place_id from deployment d where d.status = "
+            + "'waiting')")
     int wakePlaces(Instant now);
 
     @Update("update passage set wake_at = #{now} where status = 'open' and settled_at is not null")

@@ -6,7 +6,9 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
-/** Accounts as the trail states them: whether they may sign in and with what, their roles, groups, addresses and tokens. */
+/**
+ * Accounts as the trail states them: whether they may sign in and with what, their roles, groups, addresses and tokens.
+ */
 @Component
 class AccountStates implements Guarded {
 
@@ -37,9 +39,12 @@ class AccountStates implements Guarded {
     String text(String name) {
         AccountMapper.AccountRow row = mapper.named(name).orElseThrow();
         AccountMapper.StandingRow standing = mapper.standing(row.id());
-        return String.join("\n", "password " + row.passwordHash(), "disabled " + (row.disabledAt() != null), "subject " + standing.externalSubject(),
-                "roles " + Accounts.grants(mapper.ownGrants(row.id())).stream().map(Grant::words).sorted().toList(), "groups " + mapper.groupsOf(row.id()).stream().sorted().toList(),
-                "addresses " + mapper.addresses(row.id()).stream().sorted().toList(), "tokens " + tokens.valid(row.id()));
+        return String.join("\n", "password " + row.passwordHash(), "disabled " + (row.disabledAt() != null),
+                "subject " + standing.externalSubject(),
+                "roles " + Accounts.grants(mapper.ownGrants(row.id())).stream().map(Grant::words).sorted().toList(),
+                "groups " + mapper.groupsOf(row.id()).stream().sorted().toList(),
+                "addresses " + mapper.addresses(row.id()).stream().sorted().toList(),
+                "tokens " + tokens.valid(row.id()));
     }
 
     /** Groups as the trail states them: which roles they give. */
@@ -66,7 +71,8 @@ class AccountStates implements Guarded {
         /** Those that give none are of no account. */
         @Override
         public Map<String, String> states() {
-            return mapper.groups().stream().filter(name -> !mapper.groupGrants(name).isEmpty()).collect(Collectors.toMap(OfGroups::subject, this::text, (one, other) -> one));
+            return mapper.groups().stream().filter(name -> !mapper.groupGrants(name).isEmpty())
+                    .collect(Collectors.toMap(OfGroups::subject, this::text, (one, other) -> one));
         }
 
         String text(String name) {

@@ -40,7 +40,8 @@ public class Accounts {
     }
 
     AccountRow row(String name) {
-        return mapper.named(name).orElseThrow(() -> Refusal.notFound("there is no account " + name + NearestName.hint(name, mapper.allNames())));
+        return mapper.named(name).orElseThrow(
+                () -> Refusal.notFound("there is no account " + name + NearestName.hint(name, mapper.allNames())));
     }
 
     boolean none() {
@@ -56,7 +57,8 @@ public class Accounts {
     }
 
     static List<Grant> grants(List<GrantRow> rows) {
-        return rows.stream().map(row -> new Grant(Role.valueOf(row.role()), Optional.ofNullable(row.component()), Optional.ofNullable(row.environment()))).toList();
+        return rows.stream().map(row -> new Grant(Role.valueOf(row.role()), Optional.ofNullable(row.component()),
+                Optional.ofNullable(row.environment()))).toList();
     }
 
     /** Who is in a group now, of those who may sign in. */
@@ -67,7 +69,8 @@ public class Accounts {
     /** The members of a group; where there is no such group, the person of that name. */
     public Set<String> meant(String name) {
         Set<String> members = members(name);
-        return members.isEmpty() && !mapper.groups().contains(name) && mapper.names().contains(name) ? Set.of(name) : members;
+        return members.isEmpty() && !mapper.groups().contains(name) && mapper.names().contains(name) ? Set.of(name)
+                : members;
     }
 
     /** Everybody who may sign in, with what they may. */
@@ -96,7 +99,8 @@ public class Accounts {
 
     /** The account that a verified address, or a plain account name, stands for. */
     public Optional<String> accountOf(String address) {
-        return mapper.nameOfAddress(address.toLowerCase(Locale.ROOT)).or(() -> mapper.named(address).map(AccountRow::name));
+        return mapper.nameOfAddress(address.toLowerCase(Locale.ROOT))
+                .or(() -> mapper.named(address).map(AccountRow::name));
     }
 
     /** Who may what, or who somebody is, is not as it was: what waits for people is judged again. */

@@ -8,8 +8,10 @@ import java.util.Map;
 import org.springframework.stereotype.Component;
 
 /**
- * Who has failed to sign in, by account and by the address that asked. An account's owner waits half a minute at most, and
- * whoever shares an address with a guesser a minute, so that nobody shuts others out for long. Each replica counts for itself.
+ * Who has failed to sign in, by account and by the address that asked. An account's owner waits half a minute at most,
+ * and
+ * whoever shares an address with a guesser a minute, so that nobody shuts others out for long. Each replica counts for
+ * itself.
  */
 @Component
 class FailedTries {
@@ -29,8 +31,10 @@ class FailedTries {
 
     /** How long until a try for this account from this address is looked at. */
     synchronized Duration left(String account, String address, Instant now) {
-        Duration ofAccount = failures.getOrDefault("account " + account, BackOff.none()).left(now, FREE_OF_ACCOUNT, LONGEST_OF_ACCOUNT);
-        Duration ofAddress = failures.getOrDefault("address " + address, BackOff.none()).left(now, FREE_OF_ADDRESS, LONGEST_OF_ADDRESS);
+        Duration ofAccount = failures.getOrDefault("account " + account, BackOff.none()).left(now, FREE_OF_ACCOUNT,
+                LONGEST_OF_ACCOUNT);
+        Duration ofAddress = failures.getOrDefault("address " + address, BackOff.none()).left(now, FREE_OF_ADDRESS,
+                LONGEST_OF_ADDRESS);
         return ofAccount.compareTo(ofAddress) > 0 ? ofAccount : ofAddress;
     }
 

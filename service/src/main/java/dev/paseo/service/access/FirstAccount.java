@@ -37,7 +37,8 @@ class FirstAccount {
         }
         String password = Tokens.fresh("admin");
         try {
-            changes.add(new AccountChanges.NewAccount("admin", Optional.of(password), List.of(), List.of(), List.of("administrator")), "paseo");
+            changes.add(new AccountChanges.NewAccount("admin", Optional.of(password), List.of(), List.of(),
+                    List.of("administrator")), "paseo");
         } catch (DuplicateKeyException another) {
             return;
         }

@@ -7,7 +7,10 @@ import java.util.concurrent.TimeUnit;
 import org.springframework.security.crypto.argon2.Argon2PasswordEncoder;
 import org.springframework.stereotype.Component;
 
-/** Hashes of passwords: Argon2id. Each takes time and memory on purpose, so few are worked out at once and the others wait their turn. */
+/**
+ * Hashes of passwords: Argon2id. Each takes time and memory on purpose, so few are worked out at once and the others
+ * wait their turn.
+ */
 @Component
 class Passwords {
 
@@ -41,7 +44,8 @@ class Passwords {
     }
 
     String hash(String password) {
-        if (password.codePointCount(0, password.length()) < SHORTEST || password.codePointCount(0, password.length()) > LONGEST) {
+        if (password.codePointCount(0, password.length()) < SHORTEST
+                || password.codePointCount(0, password.length()) > LONGEST) {
             throw Refusal.invalid("/password", "a password has " + SHORTEST + " to " + LONGEST + " characters");
         }
         return inTurn(() -> encoder.encode(password));

@@ -16,7 +16,9 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Personal tokens: made by their owner, limited to what they are for, listed and revoked. Only their SHA-256 is kept. */
+/**
+ * Personal tokens: made by their owner, limited to what they are for, listed and revoked. Only their SHA-256 is kept.
+ */
 @Component
 public class PersonalTokens {
 
@@ -67,7 +69,8 @@ public class PersonalTokens {
     /** A new token of this account. It is shown this once. */
     public String make(long account, String owner, Wanted wanted) {
         wanted.may().stream().filter(word -> Action.named(word).isEmpty()).findFirst().ifPresent(word -> {
-            throw Refusal.invalid("/may", "there is nothing that a token may called " + word + NearestName.hint(word, Arrays.stream(Action.values()).map(Action::word).toList()));
+            throw Refusal.invalid("/may", "there is nothing that a token may called " + word
+                    + NearestName.hint(word, Arrays.stream(Action.values()).map(Action::word).toList()));
         });
         if (wanted.component().isPresent() && wanted.may().isEmpty()) {
             throw Refusal.invalid("/may", "a token for one component says what it may there");
@@ -82,10 +85,14 @@ public class PersonalTokens {
         Instant now = clock.now();
         transactions.run(() -> {
             accounts.hold(owner);
-            mapper.add(Tokens.hash(token), account, wanted.label(), wanted.may().isEmpty() ? null : String.join(",", wanted.may()), wanted.component().orElse(null), now,
+            mapper.add(Tokens.hash(token), account, wanted.label(),
+                    wanted.may().isEmpty() ? null : String.join(",", wanted.may()), wanted.component().orElse(null),
+                    now,
                     now.plus(Duration.ofDays(wanted.days())));
-            record(AuditTrail.Entry.of(owner, "token made", owner).with("label", wanted.label()).with("may", wanted.may().isEmpty() ? "all that its owner may" : String.join(", ", wanted.may()))
-                    .with("component", wanted.component().orElse("")).with("days", Integer.toString(wanted.days())), owner);
+            record(AuditTrail.Entry.of(owner, "token made", owner).with("label", wanted.label())
+                    .with("may", wanted.may().isEmpty() ? "all that its owner may" : String.join(", ", wanted.may()))
+                    .with("component", wanted.component().orElse("")).with("days", Integer.toString(wanted.days())),
+                    owner);
         });
         return token;
     }
@@ -104,15 +111,20 @@ public class PersonalTokens {
 
     /** A scope that cannot be read, or that is of a component that is gone, lets nobody in. */
     private static Optional<Scope> scope(TokenMapper.BearerRow row) {
-        return row.componentId() != null && row.component() == null ? Optional.empty() : Scope.of(List.of(String.valueOf(row.may()).split(",")), Optional.ofNullable(row.component()));
+        return row.componentId() != null && row.component() == null ? Optional.empty()
+                : Scope.of(List.of(String.valueOf(row.may()).split(",")), Optional.ofNullable(row.component()));
     }
 
     /** A token as it is listed; {@code may} is empty where it may all that its owner may. */
-    public record Listed(long id, String label, List<String> may, Optional<String> component, Instant madeAt, Instant until, Optional<Instant> lastUsed) {}
+    public record Listed(long id, String label, List<String> may, Optional<String> component, Instant madeAt,
+            Instant until, Optional<Instant> lastUsed) {}
 
     List<Listed> of(long account) {
-        return mapper.of(account, clock.now()).stream().map(row -> new Listed(row.id(), row.label(), words(row.may()), Optional.ofNullable(row.component()), row.createdAt(), row.expiresAt(),
-                Optional.ofNullable(row.usedAt()))).toList();
+        return mapper.of(account, clock.now()).stream()
+                .map(row -> new Listed(row.id(), row.label(), words(row.may()), Optional.ofNullable(row.component()),
+                        row.createdAt(), row.expiresAt(),
+                        Optional.ofNullable(row.usedAt())))
+                .toList();
     }
 
     private static List<String> words(@Nullable String may) {
@@ -120,12 +132,14 @@ public class PersonalTokens {
     }
 
     void revoke(long account, String owner, long token, String by) {
-        String label = mapper.of(account, clock.now()).stream().filter(row -> row.id() == token).findFirst().map(TokenMapper.TokenRow::label)
+        String label = mapper.of(account, clock.now()).stream().filter(row -> row.id() == token).findFirst()
+                .map(TokenMapper.TokenRow::label)
                 .orElseThrow(() -> Refusal.notFound(owner + " has no token " + token + " (paseo token list)"));
         transactions.run(() -> {
             accounts.hold(owner);
             if (mapper.revoke(token, account, by, clock.now()) == 1) {
-                record(AuditTrail.Entry.of(by, "token revoked", owner).with("token", Long.toString(token)).with("label", label), owner);
+                record(AuditTrail.Entry.of(by, "token revoked", owner).with("token", Long.toString(token)).with("label",
+                        label), owner);
             }
         });
     }
@@ -136,7 +150,8 @@ public class PersonalTokens {
         mapper.bearer(Tokens.hash(token), now).ifPresent(row -> transactions.run(() -> {
             accounts.hold(row.name());
             mapper.revokeByHash(Tokens.hash(token), row.name(), now);
-            record(AuditTrail.Entry.of(row.name(), "token revoked", row.name()).with("token", Long.toString(row.token())).with("label", "the one signed out with"), row.name());
+            record(AuditTrail.Entry.of(row.name(), "token revoked", row.name())
+                    .with("token", Long.toString(row.token())).with("label", "the one signed out with"), row.name());
         }));
     }
 

@@ -8,7 +8,10 @@ import org.springframework.security.oauth2.client.registration.ClientRegistratio
 import org.springframework.security.oauth2.client.registration.ClientRegistrations;
 import org.springframework.stereotype.Component;
 
-/** The provider of sign-ins, as it describes itself (OpenID Connect Discovery 1.0). It is asked when somebody signs in first: one that is away keeps nothing from starting. */
+/**
+ * The provider of sign-ins, as it describes itself (OpenID Connect Discovery 1.0). It is asked when somebody signs in
+ * first: one that is away keeps nothing from starting.
+ */
 @Component
 class Provider implements ClientRegistrationRepository {
 
@@ -44,7 +47,8 @@ class Provider implements ClientRegistrationRepository {
     synchronized ClientRegistration registration() {
         ClientRegistration found = known;
         if (found == null) {
-            found = ClientRegistrations.fromIssuerLocation(settings.issuer().orElseThrow()).registrationId(ID).clientId(settings.clientId()).clientSecret(settings.clientSecret())
+            found = ClientRegistrations.fromIssuerLocation(settings.issuer().orElseThrow()).registrationId(ID)
+                    .clientId(settings.clientId()).clientSecret(settings.clientSecret())
                     .scope("openid", "profile", "email").redirectUri(address + BACK).build();
             known = found;
         }

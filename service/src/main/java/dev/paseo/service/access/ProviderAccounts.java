@@ -12,7 +12,10 @@ import java.util.Optional;
 import java.util.TreeSet;
 import org.springframework.stereotype.Component;
 
-/** Whose account it is that a provider vouches for: the one that is tied to it, the one of the same verified address, or a new one. */
+/**
+ * Whose account it is that a provider vouches for: the one that is tied to it, the one of the same verified address, or
+ * a new one.
+ */
 @Component
 class ProviderAccounts {
 
@@ -24,7 +27,8 @@ class ProviderAccounts {
 
     /** How it is written down. */
     @Component("providerAccountsAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, AccountStates states) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling,
+            AccountStates states) {}
 
     ProviderAccounts(AccountMapper mapper, ProviderSettings settings, Around around) {
         this.mapper = mapper;
@@ -43,7 +47,8 @@ class ProviderAccounts {
 
     AccountRow of(Vouched vouched) {
         return around.transactions().in(() -> {
-            AccountRow account = mapper.ofSubject(vouched.subject()).or(() -> tied(vouched)).orElseGet(() -> fresh(vouched));
+            AccountRow account = mapper.ofSubject(vouched.subject()).or(() -> tied(vouched))
+                    .orElseGet(() -> fresh(vouched));
             if (account.disabledAt() != null) {
                 throw Refusal.notAllowed(account.name() + " is disabled");
             }
@@ -57,14 +62,17 @@ class ProviderAccounts {
     }
 
     private Optional<AccountRow> tied(Vouched vouched) {
-        Optional<AccountRow> account = vouched.address().flatMap(address -> mapper.nameOfAddress(address.toLowerCase(Locale.ROOT))).flatMap(mapper::named);
+        Optional<AccountRow> account = vouched.address()
+                .flatMap(address -> mapper.nameOfAddress(address.toLowerCase(Locale.ROOT))).flatMap(mapper::named);
         account.ifPresent(row -> {
             if (mapper.standing(row.id()).externalSubject() != null) {
                 throw Refusal.notAllowed(row.name() + " is tied to another account of the provider");
             }
             mapper.lock(row.name());
             mapper.tie(row.id(), vouched.subject());
-            record(AuditTrail.Entry.of(row.name(), "account tied to the provider", row.name()).with("subject", vouched.subject()).with("by the address", vouched.address().orElse("")), row.name());
+            record(AuditTrail.Entry.of(row.name(), "account tied to the provider", row.name())
+                    .with("subject", vouched.subject()).with("by the address", vouched.address().orElse("")),
+                    row.name());
         });
         return account;
     }
@@ -76,8 +84,10 @@ class ProviderAccounts {
         }
         mapper.addExternal(name, vouched.subject(), around.clock().now());
         AccountRow account = mapper.named(name).orElseThrow();
-        vouched.address().ifPresent(address -> mapper.addAddress(address.toLowerCase(Locale.ROOT), account.id(), around.clock().now()));
-        record(AuditTrail.Entry.of(name, "account added", name).because("signed in with the provider for the first time").with("subject", vouched.subject())
+        vouched.address().ifPresent(
+                address -> mapper.addAddress(address.toLowerCase(Locale.ROOT), account.id(), around.clock().now()));
+        record(AuditTrail.Entry.of(name, "account added", name)
+                .because("signed in with the provider for the first time").with("subject", vouched.subject())
                 .with("addresses", vouched.address().orElse("")), name);
         around.telling().tell("account", name);
         return account;
@@ -86,7 +96,8 @@ class ProviderAccounts {
     /** The groups that the provider gives and takes; those that an administrator gave stay. */
     private void groups(AccountRow account, List<String> claimed) {
         mapper.lock(account.name());
-        TreeSet<String> wanted = new TreeSet<>(claimed.stream().filter(group -> group.matches("[A-Za-z0-9][A-Za-z0-9._-]{0,62}")).limit(MOST_GROUPS).toList());
+        TreeSet<String> wanted = new TreeSet<>(claimed.stream()
+                .filter(group -> group.matches("[A-Za-z0-9][A-Za-z0-9._-]{0,62}")).limit(MOST_GROUPS).toList());
         List<String> before = mapper.groupsByProvider(account.id());
         List<String> all = mapper.groupsOf(account.id());
         List<String> left = before.stream().filter(group -> !wanted.contains(group)).toList();
@@ -99,7 +110,8 @@ class ProviderAccounts {
         if (!left.isEmpty() || !joined.isEmpty()) {
             mapper.wakePlaces(around.clock().now());
             mapper.wakePassages(around.clock().now());
-            record(AuditTrail.Entry.of("provider", "groups of the provider", account.name()).with("joined", String.join(", ", joined)).with("left", String.join(", ", left)), account.name());
+            record(AuditTrail.Entry.of("provider", "groups of the provider", account.name())
+                    .with("joined", String.join(", ", joined)).with("left", String.join(", ", left)), account.name());
             around.telling().tell("account", account.name());
         }
     }

@@ -21,7 +21,9 @@ class ProviderController {
         this.provider = provider;
     }
 
-    /** @param provider what the button says with which one signs in elsewhere; absent where there is only the password */
+    /**
+     * @param provider what the button says with which one signs in elsewhere; absent where there is only the password
+     */
     record WaysView(Optional<String> provider) {}
 
     /** Which ways there are to sign in. */

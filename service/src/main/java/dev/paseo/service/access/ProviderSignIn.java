@@ -19,7 +19,10 @@ import org.springframework.security.oauth2.client.web.OAuth2AuthorizedClientRepo
 import org.springframework.security.oauth2.core.oidc.user.OidcUser;
 import org.springframework.stereotype.Component;
 
-/** Signing in with the provider: by the authorization code flow of OpenID Connect Core 1.0, with PKCE (RFC 7636); what follows is a session like any other. */
+/**
+ * Signing in with the provider: by the authorization code flow of OpenID Connect Core 1.0, with PKCE (RFC 7636); what
+ * follows is a session like any other.
+ */
 @Component
 class ProviderSignIn {
 
@@ -35,7 +38,8 @@ class ProviderSignIn {
     @Component("providerSession")
     record Session(SigningIn signingIn, SessionCookie cookie) {}
 
-    ProviderSignIn(Provider provider, ProviderCookie requests, ProviderAccounts accounts, ProviderSettings settings, Session session) {
+    ProviderSignIn(Provider provider, ProviderCookie requests, ProviderAccounts accounts, ProviderSettings settings,
+            Session session) {
         this.provider = provider;
         this.requests = requests;
         this.accounts = accounts;
@@ -48,18 +52,25 @@ class ProviderSignIn {
         if (!provider.isSet()) {
             return http;
         }
-        DefaultOAuth2AuthorizationRequestResolver resolver = new DefaultOAuth2AuthorizationRequestResolver(provider, Provider.TO);
+        DefaultOAuth2AuthorizationRequestResolver resolver = new DefaultOAuth2AuthorizationRequestResolver(provider,
+                Provider.TO);
         resolver.setAuthorizationRequestCustomizer(OAuth2AuthorizationRequestCustomizers.withPkce());
-        return http.oauth2Login(login -> login.clientRegistrationRepository(provider).authorizedClientRepository(new Forgetful()).loginPage("/sign-in")
-                .authorizationEndpoint(to -> to.baseUri(Provider.TO).authorizationRequestRepository(requests).authorizationRequestResolver(resolver))
-                .redirectionEndpoint(back -> back.baseUri(Provider.BACK)).successHandler(this::welcome).failureHandler(ProviderSignIn::failed));
+        return http.oauth2Login(login -> login.clientRegistrationRepository(provider)
+                .authorizedClientRepository(new Forgetful()).loginPage("/sign-in")
+                .authorizationEndpoint(to -> to.baseUri(Provider.TO).authorizationRequestRepository(requests)
+                        .authorizationRequestResolver(resolver))
+                .redirectionEndpoint(back -> back.baseUri(Provider.BACK)).successHandler(this::welcome)
+                .failureHandler(ProviderSignIn::failed));
     }
 
-    private void welcome(HttpServletRequest request, HttpServletResponse response, Authentication authentication) throws IOException {
+    private void welcome(HttpServletRequest request, HttpServletResponse response, Authentication authentication)
+            throws IOException {
         OidcUser user = (OidcUser) authentication.getPrincipal();
         boolean verified = Boolean.TRUE.equals(user.getEmailVerified());
-        List<String> groups = user.getClaims().get(settings.groupsClaim()) instanceof List<?> claimed ? claimed.stream().map(String::valueOf).toList() : List.of();
-        ProviderAccounts.Vouched vouched = new ProviderAccounts.Vouched(user.getIssuer() + " " + user.getSubject(), Optional.ofNullable(user.getClaimAsString(settings.nameClaim())),
+        List<String> groups = user.getClaims().get(settings.groupsClaim()) instanceof List<?> claimed
+                ? claimed.stream().map(String::valueOf).toList() : List.of();
+        ProviderAccounts.Vouched vouched = new ProviderAccounts.Vouched(user.getIssuer() + " " + user.getSubject(),
+                Optional.ofNullable(user.getClaimAsString(settings.nameClaim())),
                 Optional.ofNullable(user.getEmail()).filter(address -> verified), groups);
         try {
             String token = session.signingIn().session(accounts.of(vouched), "provider");
@@ -67,11 +78,13 @@ class ProviderSignIn {
             response.sendRedirect("/");
         } catch (Refusal refused) {
             LOG.warn("{} is not signed in: {}", vouched.subject(), refused.getMessage());
-            response.sendRedirect("/sign-in?because=" + (refused.kind() == Refusal.Kind.NOT_FOUND ? "unknown" : "disabled"));
+            response.sendRedirect(
+                    "/sign-in?because=" + (refused.kind() == Refusal.Kind.NOT_FOUND ? "unknown" : "disabled"));
         }
     }
 
-    private static void failed(HttpServletRequest request, HttpServletResponse response, AuthenticationException failed) throws IOException {
+    private static void failed(HttpServletRequest request, HttpServletResponse response, AuthenticationException failed)
+            throws IOException {
         LOG.warn("a sign-in with the provider failed: {}", failed.getMessage());
         response.sendRedirect("/sign-in?because=provider");
     }
@@ -80,14 +93,17 @@ class ProviderSignIn {
     private static final class Forgetful implements OAuth2AuthorizedClientRepository {
 
         @Override
-        public <T extends OAuth2AuthorizedClient> T loadAuthorizedClient(String registration, Authentication principal, HttpServletRequest request) {
+        public <T extends OAuth2AuthorizedClient> T loadAuthorizedClient(String registration, Authentication principal,
+                HttpServletRequest request) {
             return null;
         }
 
         @Override
-        public void saveAuthorizedClient(OAuth2AuthorizedClient client, Authentication principal, HttpServletRequest request, HttpServletResponse response) {}
+        public void saveAuthorizedClient(OAuth2AuthorizedClient client, Authentication principal,
+                HttpServletRequest request, HttpServletResponse response) {}
 
         @Override
-        public void removeAuthorizedClient(String registration, Authentication principal, HttpServletRequest request, HttpServletResponse response) {}
+        public void removeAuthorizedClient(String registration, Authentication principal, HttpServletRequest request,
+                HttpServletResponse response) {}
     }
 }

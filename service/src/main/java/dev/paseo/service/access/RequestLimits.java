@@ -14,7 +14,10 @@ import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.web.filter.OncePerRequestFilter;
 
-/** So many requests a minute for each token, each session, and each address that has neither. Each replica counts for itself. */
+/**
+ * So many requests a minute for each token, each session, and each address that has neither. Each replica counts for
+ * itself.
+ */
 class RequestLimits extends OncePerRequestFilter {
 
     private static final int MOST = 20_000;
@@ -42,8 +45,10 @@ class RequestLimits extends OncePerRequestFilter {
     }
 
     @Override
-    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
-        String who = SignInFilter.bearer(request).or(() -> cookie.of(request)).map(Tokens::hash).orElseGet(request::getRemoteAddr);
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        String who = SignInFilter.bearer(request).or(() -> cookie.of(request)).map(Tokens::hash)
+                .orElseGet(request::getRemoteAddr);
         Allowance left = take(who);
         if (!left.exceeded()) {
             chain.doFilter(request, response);
@@ -52,8 +57,10 @@ class RequestLimits extends OncePerRequestFilter {
         response.setStatus(HttpStatus.TOO_MANY_REQUESTS.value());
         response.setHeader(HttpHeaders.RETRY_AFTER, Long.toString(left.pause(perMinute).toSeconds()));
         response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-        response.getWriter().write("{\"type\":\"urn:paseo:problem:too-many\",\"title\":\"Too many\",\"status\":429,\"detail\":\"More than %d requests a minute; try again in %d s.\"}"
-                .formatted((long) perMinute, left.pause(perMinute).toSeconds()));
+        response.getWriter().write(
+                "{\"type\":\"urn:paseo:problem:too-many\",\"title\":\"Too many\",\"status\":429,\"detail\":\"More "
+                        + "than %d requests a minute; try again in %d s.\"}"
+                                .formatted((long) perMinute, left.pause(perMinute).toSeconds()));
     }
 
     private synchronized Allowance take(String who) {

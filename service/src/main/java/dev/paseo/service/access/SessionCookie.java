@@ -11,7 +11,8 @@ import org.springframework.http.ResponseCookie;
 import org.springframework.stereotype.Component;
 
 /**
- * The cookie that a session's token is in. Where the service is reached by https its name begins with {@code __Host-}, so that a
+ * The cookie that a session's token is in. Where the service is reached by https its name begins with {@code __Host-},
+ * so that a
  * browser sends it by https alone, to this host alone, and takes it from nobody else (RFC 6265bis).
  */
 @Component
@@ -41,7 +42,8 @@ class SessionCookie {
 
     private String header(String name, String value, Duration age, String sameSite, HttpServletRequest request) {
         boolean secure = secure(request);
-        return ResponseCookie.from(secure ? HOST + name : name, value).httpOnly(true).secure(secure).sameSite(sameSite).path("/").maxAge(age).build().toString();
+        return ResponseCookie.from(secure ? HOST + name : name, value).httpOnly(true).secure(secure).sameSite(sameSite)
+                .path("/").maxAge(age).build().toString();
     }
 
     /** The token; one that came by plain http counts for nothing where https is to be used. */
@@ -51,6 +53,7 @@ class SessionCookie {
 
     Optional<String> named(String plain, HttpServletRequest request) {
         String name = secure(request) ? HOST + plain : plain;
-        return Stream.ofNullable(request.getCookies()).flatMap(Arrays::stream).filter(cookie -> cookie.getName().equals(name)).map(Cookie::getValue).findFirst();
+        return Stream.ofNullable(request.getCookies()).flatMap(Arrays::stream)
+                .filter(cookie -> cookie.getName().equals(name)).map(Cookie::getValue).findFirst();
     }
 }

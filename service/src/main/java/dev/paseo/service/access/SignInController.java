@@ -30,13 +30,16 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1")
 class SignInController {
 
-    record Credentials(@NotBlank @Size(max = 64) String name, @NotBlank @Size(max = Passwords.LONGEST) String password) {}
+    record Credentials(@NotBlank @Size(max = 64) String name,
+            @NotBlank @Size(max = Passwords.LONGEST) String password) {}
 
     /** One's own password, by the one before. */
-    record NewPassword(@NotBlank @Size(max = Passwords.LONGEST) String current, @NotBlank @Size(max = Passwords.LONGEST) String password) {}
+    record NewPassword(@NotBlank @Size(max = Passwords.LONGEST) String current,
+            @NotBlank @Size(max = Passwords.LONGEST) String password) {}
 
     /** A password by a one-time code. */
-    record PasswordByCode(@NotBlank @Size(max = 100) String code, @NotBlank @Size(max = Passwords.LONGEST) String password) {}
+    record PasswordByCode(@NotBlank @Size(max = 100) String code,
+            @NotBlank @Size(max = Passwords.LONGEST) String password) {}
 
     /** Whose password it is now. */
     record WhoseView(String name) {}
@@ -44,7 +47,8 @@ class SignInController {
     /**
      * Who is signed in, in which groups, and what they may do everywhere.
      *
-     * @param limit all that the token may with which they are signed in, in words; absent where it may all that they may
+     * @param limit all that the token may with which they are signed in, in words; absent where it may all that they
+     *              may
      */
     record MeView(String name, List<String> groups, List<String> may, Optional<String> limit) {}
 
@@ -65,12 +69,14 @@ class SignInController {
         }
         List<String> may = Arrays.stream(Action.values())
                 .filter(action -> person.may(action, Optional.empty(), Optional.empty())).map(Enum::name).toList();
-        return new MeView(person.name(), person.groups().stream().sorted().toList(), may, person.scope().map(Scope::words));
+        return new MeView(person.name(), person.groups().stream().sorted().toList(), may,
+                person.scope().map(Scope::words));
     }
 
     @PostMapping("/session")
     ResponseEntity<Void> signIn(@Valid @RequestBody Credentials credentials, HttpServletRequest request) {
-        return with(signingIn.signIn(credentials.name(), credentials.password(), request.getRemoteAddr()), SigningIn.SESSION, request);
+        return with(signingIn.signIn(credentials.name(), credentials.password(), request.getRemoteAddr()),
+                SigningIn.SESSION, request);
     }
 
     @DeleteMapping("/session")
@@ -87,7 +93,8 @@ class SignInController {
     /** One's own password. All sessions end; tokens stay. */
     @PutMapping("/password")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void change(@AuthenticationPrincipal Person person, @Valid @RequestBody NewPassword request, HttpServletRequest from) {
+    void change(@AuthenticationPrincipal Person person, @Valid @RequestBody NewPassword request,
+            HttpServletRequest from) {
         Permission.unlimited(person, "change passwords");
         signingIn.change(person.name(), request.current(), request.password(), from.getRemoteAddr());
     }

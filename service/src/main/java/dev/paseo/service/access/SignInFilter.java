@@ -49,7 +49,8 @@ class SignInFilter extends OncePerRequestFilter {
     }
 
     private Optional<Person> person(HttpServletRequest request) {
-        return bearer(request).or(() -> basic(request)).map(tokens::bearer).orElseGet(() -> cookie.of(request).flatMap(signingIn::bySession));
+        return bearer(request).or(() -> basic(request)).map(tokens::bearer)
+                .orElseGet(() -> cookie.of(request).flatMap(signingIn::bySession));
     }
 
     static Optional<String> bearer(HttpServletRequest request) {
@@ -58,18 +59,22 @@ class SignInFilter extends OncePerRequestFilter {
     }
 
     /**
-     * Calendars know only HTTP Basic: they send a token as the password. Only for looking at feeds: a browser sends such
+     * Calendars know only HTTP Basic: they send a token as the password. Only for looking at feeds: a browser sends
+     * such
      * credentials by itself, so they may not count for anything that changes something.
      */
     private static Optional<String> basic(HttpServletRequest request) {
         boolean feed = request.getMethod().equals("GET") && request.getRequestURI().endsWith(".ics");
-        return Optional.ofNullable(request.getHeader("Authorization")).filter(header -> feed && header.startsWith(BASIC)).map(header -> {
-            try {
-                String decoded = new String(Base64.getDecoder().decode(header.substring(BASIC.length()).strip()), StandardCharsets.UTF_8);
-                return decoded.substring(decoded.indexOf(':') + 1);
-            } catch (IllegalArgumentException noBase64) {
-                return "";
-            }
-        });
+        return Optional.ofNullable(request.getHeader("Authorization"))
+                .filter(header -> feed && header.startsWith(BASIC)).map(header -> {
+                    try {
+                        String decoded = new String(
+                                Base64.getDecoder().decode(header.substring(BASIC.length()).strip()),
+                                StandardCharsets.UTF_8);
+                        return decoded.substring(decoded.indexOf(':') + 1);
+                    } catch (IllegalArgumentException noBase64) {
+                        return "";
+                    }
+                });
     }
 }

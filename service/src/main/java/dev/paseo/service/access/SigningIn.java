@@ -56,7 +56,8 @@ public class SigningIn {
     }
 
     /**
-     * The account of this name, where the password is its own. Whether there is one is not told, nor seen by the time it takes.
+     * The account of this name, where the password is its own. Whether there is one is not told, nor seen by the time
+     * it takes.
      *
      * @param address where it was asked from
      */
@@ -64,13 +65,15 @@ public class SigningIn {
         Instant now = around.clock().outside();
         Duration left = tries.left(name, address, now);
         if (left.isPositive()) {
-            throw Refusal.tooMany("Too many failed tries to sign in as " + name + ", or from this address; try again in " + (left.toSeconds() + 1) + " s.", left.plusSeconds(1));
+            throw Refusal.tooMany("Too many failed tries to sign in as " + name
+                    + ", or from this address; try again in " + (left.toSeconds() + 1) + " s.", left.plusSeconds(1));
         }
         Optional<AccountRow> account = mapper.named(name).filter(row -> row.disabledAt() == null);
         boolean good = passwords.matches(password, account.map(AccountRow::passwordHash).orElse(""));
         if (!good || account.isEmpty()) {
             tries.failed(name, address, now);
-            around.transactions().run(() -> around.audit().record(AuditTrail.Entry.of(NOBODY, "failed to sign in", name).with("from", address)));
+            around.transactions().run(() -> around.audit()
+                    .record(AuditTrail.Entry.of(NOBODY, "failed to sign in", name).with("from", address)));
             throw Refusal.signedOut("The name or the password is not right.");
         }
         tries.succeeded(name);
@@ -83,16 +86,20 @@ public class SigningIn {
     }
 
     Optional<Person> bySession(String token) {
-        return mapper.ofSession(Tokens.hash(token), around.clock().now()).map(row -> accounts.person(row.id(), row.name()));
+        return mapper.ofSession(Tokens.hash(token), around.clock().now())
+                .map(row -> accounts.person(row.id(), row.name()));
     }
 
-    /** A one-time code, good for a day, with which somebody sets a password; an older one is worth nothing from now on. */
+    /**
+     * A one-time code, good for a day, with which somebody sets a password; an older one is worth nothing from now on.
+     */
     String code(AccountRow account, String by) {
         String code = Tokens.fresh("paseo-code");
         Instant now = around.clock().now();
         mapper.dropCodes(account.id());
         mapper.addCode(Tokens.hash(code), account.id(), by, now, now.plus(CODE));
-        around.audit().record(AuditTrail.Entry.of(by, "code for a password given", account.name()).with("good for", CODE.toHours() + " h"));
+        around.audit().record(AuditTrail.Entry.of(by, "code for a password given", account.name()).with("good for",
+                CODE.toHours() + " h"));
         return code;
     }
 
@@ -101,11 +108,14 @@ public class SigningIn {
         Instant now = around.clock().outside();
         Duration left = tries.left(NOBODY, address, now);
         if (left.isPositive()) {
-            throw Refusal.tooMany("Too many failed tries from this address; try again in " + (left.toSeconds() + 1) + " s.", left.plusSeconds(1));
+            throw Refusal.tooMany(
+                    "Too many failed tries from this address; try again in " + (left.toSeconds() + 1) + " s.",
+                    left.plusSeconds(1));
         }
         AccountRow account = mapper.ofCode(Tokens.hash(code), around.clock().now()).orElseThrow(() -> {
             tries.failed(NOBODY, address, now);
-            return Refusal.signedOut("This code is unknown, used, or older than " + CODE.toHours() + " h; ask an administrator for a new one.");
+            return Refusal.signedOut("This code is unknown, used, or older than " + CODE.toHours()
+                    + " h; ask an administrator for a new one.");
         });
         String hash = passwords.hash(fresh);
         around.transactions().run(() -> {

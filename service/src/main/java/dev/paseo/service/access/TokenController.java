@@ -36,7 +36,8 @@ class TokenController {
         this.accounts = accounts;
     }
 
-    record TokenRequest(@NotBlank @Size(max = 64) String name, @NotBlank @Size(max = Passwords.LONGEST) String password, @NotBlank @Size(max = 120) String label) {}
+    record TokenRequest(@NotBlank @Size(max = 64) String name, @NotBlank @Size(max = Passwords.LONGEST) String password,
+            @NotBlank @Size(max = 120) String label) {}
 
     record TokenView(String token) {}
 
@@ -47,13 +48,15 @@ class TokenController {
      * @param component the only component that it may do this for
      * @param days      how long it is good, 1 to 365; without it 90
      */
-    record NewToken(@NotBlank @Size(max = 120) String label, Optional<List<String>> may, Optional<String> component, Optional<Integer> days) {}
+    record NewToken(@NotBlank @Size(max = 120) String label, Optional<List<String>> may, Optional<String> component,
+            Optional<Integer> days) {}
 
     /** For who has no token yet: one that may all that its owner may, good for 90 days. It is shown this once. */
     @PostMapping("/tokens")
     TokenView signIn(@Valid @RequestBody TokenRequest request, HttpServletRequest from) {
         AccountMapper.AccountRow account = signingIn.check(request.name(), request.password(), from.getRemoteAddr());
-        return new TokenView(tokens.make(account.id(), account.name(), new PersonalTokens.Wanted(request.label(), List.of(), Optional.empty(), PersonalTokens.USUAL_DAYS)));
+        return new TokenView(tokens.make(account.id(), account.name(),
+                new PersonalTokens.Wanted(request.label(), List.of(), Optional.empty(), PersonalTokens.USUAL_DAYS)));
     }
 
     private long mine(Person person, String name, String tried) {
@@ -74,13 +77,15 @@ class TokenController {
     /** A token of one's own, limited to what it is for. It is shown this once. */
     @PostMapping("/accounts/{name}/tokens")
     @ResponseStatus(HttpStatus.CREATED)
-    TokenView make(@AuthenticationPrincipal Person person, @PathVariable String name, @Valid @RequestBody NewToken wanted) {
+    TokenView make(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @Valid @RequestBody NewToken wanted) {
         Permission.unlimited(person, "make tokens");
         if (!person.name().equals(name)) {
             throw Refusal.notAllowed("a token is made by its owner: nobody acts in another's name");
         }
         return new TokenView(tokens.make(person.id(), person.name(),
-                new PersonalTokens.Wanted(wanted.label(), wanted.may().orElse(List.of()), wanted.component(), wanted.days().orElse(PersonalTokens.USUAL_DAYS))));
+                new PersonalTokens.Wanted(wanted.label(), wanted.may().orElse(List.of()), wanted.component(),
+                        wanted.days().orElse(PersonalTokens.USUAL_DAYS))));
     }
 
     @DeleteMapping("/accounts/{name}/tokens/{id}")

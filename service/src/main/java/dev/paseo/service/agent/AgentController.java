@@ -55,12 +55,14 @@ class AgentController {
             throw Refusal.invalid("/secret", "an agent's secret has at least " + SHORTEST_SECRET + " signs");
         }
         return agents.enrol(enrolment.token(), enrolment.secret()).map(agent -> new Enrolment.Enrolled(agent.name()))
-                .orElseThrow(() -> Refusal.signedOut("This enrolment token is unknown, used or older than an hour; ask for a new one."));
+                .orElseThrow(() -> Refusal
+                        .signedOut("This enrolment token is unknown, used or older than an hour; ask for a new one."));
     }
 
     /** Waits for work; 204 where none came in time, or where the agent has asked again meanwhile. */
     @PostMapping("/work")
-    ResponseEntity<Assignment> work(@RequestHeader("Authorization") String authorization, @RequestBody WorkRequest request,
+    ResponseEntity<Assignment> work(@RequestHeader("Authorization") String authorization,
+            @RequestBody WorkRequest request,
             @RequestParam(defaultValue = "" + LONGEST_POLL_MILLIS) long waitMillis) throws InterruptedException {
         Enlisted known = agents.bySecret(authorization.replaceFirst("^Bearer ", ""))
                 .orElseThrow(() -> Refusal.signedOut("This agent is not enrolled."));
@@ -96,12 +98,14 @@ class AgentController {
             return Optional.of(assignment(taken));
         } catch (Secrets.Unopened unopened) {
             LOG.error("work {} cannot be given out: {}", taken.work().id(), unopened.getMessage());
-            board.end(taken.leaseToken(), new Lease.Result(taken.work().fence(), Lease.Outcome.FAILED, String.valueOf(unopened.getMessage()), false), owners);
+            board.end(taken.leaseToken(), new Lease.Result(taken.work().fence(), Lease.Outcome.FAILED,
+                    String.valueOf(unopened.getMessage()), false), owners);
             return Optional.empty();
         }
     }
 
     private Assignment assignment(WorkBoard.Taken taken) {
-        return Leases.complete(owners.of(taken.work()).assignment(taken.work()), taken.work(), taken.leaseToken(), settings.leaseSeconds());
+        return Leases.complete(owners.of(taken.work()).assignment(taken.work()), taken.work(), taken.leaseToken(),
+                settings.leaseSeconds());
     }
 }

@@ -28,7 +28,8 @@ class AgentFilter extends OncePerRequestFilter {
     }
 
     @Override
-    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
         String authorization = request.getHeader("Authorization");
         String token = authorization == null ? "" : authorization.replaceFirst("^Bearer ", "");
         boolean lease = request.getRequestURI().startsWith("/agent/v1/lease");
@@ -39,8 +40,9 @@ class AgentFilter extends OncePerRequestFilter {
         HttpStatus status = lease ? HttpStatus.GONE : HttpStatus.UNAUTHORIZED;
         response.setStatus(status.value());
         response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-        response.getWriter().write("{\"type\":\"urn:paseo:problem:%s\",\"title\":\"%s\",\"status\":%d,\"detail\":\"%s\"}".formatted(
-                lease ? "gone" : "signed-out", lease ? "No longer yours" : "Sign in first", status.value(),
-                lease ? "This lease is over." : "This agent is not enrolled."));
+        response.getWriter()
+                .write("{\"type\":\"urn:paseo:problem:%s\",\"title\":\"%s\",\"status\":%d,\"detail\":\"%s\"}".formatted(
+                        lease ? "gone" : "signed-out", lease ? "No longer yours" : "Sign in first", status.value(),
+                        lease ? "This lease is over." : "This agent is not enrolled."));
     }
 }

@@ -12,10 +12,12 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface AgentMapper {
 
-    record AgentRow(long id, String name, @Nullable Long hostId, @Nullable String host, String offers, boolean drained, @Nullable Instant lastContact,
+    record AgentRow(long id, String name, @Nullable Long hostId, @Nullable String host, String offers, boolean drained,
+            @Nullable Instant lastContact,
             boolean untrusted, @Nullable String walls, boolean walled) {}
 
-    String SELECT = "select a.id, a.name, a.host_id, h.name as host, a.offers, a.drained, a.last_contact, a.untrusted, a.walls, a.walled from agent a left join host h on h.id = a.host_id ";
+    String SELECT = "select a.id, a.name, a.host_id, h.name as host, a.offers, a.drained, a.last_contact, "
+            + "a.untrusted, a.walls, a.walled from agent a left join host h on h.id = a.host_id ";
 
     @Insert("insert into host (name) values (#{name}) on duplicate key update retired_at = null")
     int addHost(String name);
@@ -23,15 +25,20 @@ interface AgentMapper {
     @Insert("""
             insert into agent (name, host_id, offers, untrusted, enrolment_hash, enrolment_until)
             values (#{name}, (select id from host where name = #{host}), #{offers}, #{untrusted}, #{hash}, #{until})
-            on duplicate key update retired_at = null, offers = values(offers), untrusted = values(untrusted), enrolment_hash = values(enrolment_hash), enrolment_until = values(enrolment_until)""")
+            on duplicate key update retired_at = null, offers = values(offers), untrusted = values(untrusted),
+              enrolment_hash = values(enrolment_hash), enrolment_until = values(enrolment_until)""")
     int invite(String name, @Nullable String host, String offers, boolean untrusted, String hash, Instant until);
 
     @Update("""
-            update agent set token_hash = #{token}, enrolment_hash = null, enrolment_until = null, enrolled_at = #{now}, renew = false
+            update agent set token_hash = #{token}, enrolment_hash = null, enrolment_until = null, enrolled_at =
+              #{now}, renew = false
             where enrolment_hash = #{hash} and enrolment_until > #{now}""")
     int enrol(String hash, String token, Instant now);
 
-    /** Lets whoever has this token, which is the agent, take a new secret; only where that is wanted, or its secret is old. */
+    /**
+     * Lets whoever has this token, which is the agent, take a new secret; only where that is wanted, or its secret is
+     * old.
+     */
     @Update("""
             update agent set enrolment_hash = #{hash}, enrolment_until = #{until}
             where id = #{id} and retired_at is null and (renew or enrolled_at < #{old})""")

@@ -36,7 +36,8 @@ public class Agents {
      * @param offers  assigned when it is invited: what stages may want of it
      * @param drained it takes nothing new
      */
-    public record Enlisted(long id, String name, Optional<Long> hostId, Optional<String> host, List<String> offers, boolean drained,
+    public record Enlisted(long id, String name, Optional<Long> hostId, Optional<String> host, List<String> offers,
+            boolean drained,
             Optional<Instant> lastContact, boolean present, Walls walls) {}
 
     /**
@@ -78,16 +79,20 @@ public class Agents {
     /** A one-time token, good for an hour, with which one process becomes this agent. */
     String invite(String name, Optional<String> host, List<String> offers, boolean untrusted, String by) {
         if (!name.matches("[a-z0-9][a-z0-9-]{0,62}")) {
-            throw Refusal.invalid("/name", "an agent's name has small letters, digits and dashes, at most 63; got '" + name + "'");
+            throw Refusal.invalid("/name",
+                    "an agent's name has small letters, digits and dashes, at most 63; got '" + name + "'");
         }
         offers.stream().filter(offer -> !offer.matches("[a-z0-9][a-z0-9-]{0,62}")).findFirst().ifPresent(offer -> {
-            throw Refusal.invalid("/offers", "what an agent offers has small letters, digits and dashes, at most 63; got '" + offer + "'");
+            throw Refusal.invalid("/offers",
+                    "what an agent offers has small letters, digits and dashes, at most 63; got '" + offer + "'");
         });
         String token = Tokens.fresh("paseo-enrolment");
         transactions.run(() -> {
             host.ifPresent(mapper::addHost);
-            mapper.invite(name, host.orElse(null), json.write(offers), untrusted, Tokens.hash(token), clock.now().plus(INVITATION));
-            audit.record(AuditTrail.Entry.of(by, "agent invited", name).with("host", host.orElse("")).with("offers", String.join(", ", offers)).with("untrusted", Boolean.toString(untrusted)));
+            mapper.invite(name, host.orElse(null), json.write(offers), untrusted, Tokens.hash(token),
+                    clock.now().plus(INVITATION));
+            audit.record(AuditTrail.Entry.of(by, "agent invited", name).with("host", host.orElse(""))
+                    .with("offers", String.join(", ", offers)).with("untrusted", Boolean.toString(untrusted)));
         });
         return token;
     }
@@ -99,15 +104,19 @@ public class Agents {
                 return bySecret(secret);
             }
             Optional<Enlisted> agent = bySecret(secret);
-            agent.ifPresent(enrolled -> audit.record(AuditTrail.Entry.of(enrolled.name(), "agent enrolled", enrolled.name())));
+            agent.ifPresent(
+                    enrolled -> audit.record(AuditTrail.Entry.of(enrolled.name(), "agent enrolled", enrolled.name())));
             return agent;
         });
     }
 
-    /** A one-time token with which the agent takes a new secret, where an administrator wants that or its secret is old. */
+    /**
+     * A one-time token with which the agent takes a new secret, where an administrator wants that or its secret is old.
+     */
     public Optional<String> renewal(Enlisted agent) {
         String token = Tokens.fresh("paseo-enrolment");
-        return mapper.renew(agent.id(), Tokens.hash(token), clock.now().plus(INVITATION), clock.now().minus(SECRET)) == 1 ? Optional.of(token) : Optional.empty();
+        return mapper.renew(agent.id(), Tokens.hash(token), clock.now().plus(INVITATION),
+                clock.now().minus(SECRET)) == 1 ? Optional.of(token) : Optional.empty();
     }
 
     /** Its next look brings it a token for a new secret; what it works on goes on. */
@@ -117,12 +126,14 @@ public class Agents {
                 throw unknown(name);
             }
             audit.record(AuditTrail.Entry.of(by, "agent's secret to be renewed", name));
-            return all().stream().filter(agent -> agent.name().equals(name)).findFirst().orElseThrow(() -> unknown(name));
+            return all().stream().filter(agent -> agent.name().equals(name)).findFirst()
+                    .orElseThrow(() -> unknown(name));
         });
     }
 
     private Refusal unknown(String name) {
-        return Refusal.notFound("there is no agent " + name + NearestName.hint(name, all().stream().map(Enlisted::name).toList()));
+        return Refusal.notFound(
+                "there is no agent " + name + NearestName.hint(name, all().stream().map(Enlisted::name).toList()));
     }
 
     public Optional<Enlisted> bySecret(String secret) {
@@ -148,7 +159,8 @@ public class Agents {
         }
         transactions.run(() -> {
             mapper.walls(agent.id(), told, hold);
-            audit.record(AuditTrail.Entry.of(agent.name(), "agent's walls told", agent.name()).with("walls", told).with("holds untrusted work", Boolean.toString(hold)));
+            audit.record(AuditTrail.Entry.of(agent.name(), "agent's walls told", agent.name()).with("walls", told)
+                    .with("holds untrusted work", Boolean.toString(hold)));
             telling.tell("agent", agent.name());
         });
     }
@@ -167,36 +179,46 @@ public class Agents {
 
     /** For what a stage waits that no agent has taken yet, as a sentence. */
     public String waitsFor(List<String> wants, boolean untrusted) {
-        List<Enlisted> offering = all().stream().filter(agent -> agent.host().isEmpty() && agent.offers().containsAll(wants)).toList();
-        List<Enlisted> fitting = untrusted ? offering.stream().filter(agent -> agent.walls().takeUntrusted()).toList() : offering;
-        String kind = (wants.isEmpty() ? "an agent that runs stages" : "an agent that offers " + String.join(", ", wants))
+        List<Enlisted> offering = all().stream()
+                .filter(agent -> agent.host().isEmpty() && agent.offers().containsAll(wants)).toList();
+        List<Enlisted> fitting = untrusted ? offering.stream().filter(agent -> agent.walls().takeUntrusted()).toList()
+                : offering;
+        String kind = (wants.isEmpty() ? "an agent that runs stages"
+                : "an agent that offers " + String.join(", ", wants))
                 + (untrusted ? " and takes work of branches that are not trusted" : "");
         if (fitting.isEmpty()) {
-            return "waits for " + kind + ": " + offering.stream().filter(agent -> agent.walls().untrusted()).findFirst().map(Agents::doesNotHold)
-                    .orElse(offering.isEmpty() || !untrusted ? "there is none" : "none is assigned to it (paseo agent enrol NAME --untrusted)");
+            return "waits for " + kind + ": "
+                    + offering.stream().filter(agent -> agent.walls().untrusted()).findFirst().map(Agents::doesNotHold)
+                            .orElse(offering.isEmpty() || !untrusted ? "there is none"
+                                    : "none is assigned to it (paseo agent enrol NAME --untrusted)");
         }
         List<Enlisted> here = fitting.stream().filter(Enlisted::present).toList();
         if (here.isEmpty()) {
             return "waits for " + kind + ": " + names(fitting) + " is away";
         }
         List<Enlisted> taking = here.stream().filter(agent -> !agent.drained()).toList();
-        return "waits for " + kind + ": " + (taking.isEmpty() ? names(here) + " is drained" : names(taking) + " is busy");
+        return "waits for " + kind + ": "
+                + (taking.isEmpty() ? names(here) + " is drained" : names(taking) + " is busy");
     }
 
     /** Why it takes no untrusted work although it is assigned to it. */
     private static String doesNotHold(Enlisted agent) {
-        return agent.name() + " is assigned to it, but its walls do not hold it: " + agent.walls().words().orElse("it has not been heard of");
+        return agent.name() + " is assigned to it, but its walls do not hold it: "
+                + agent.walls().words().orElse("it has not been heard of");
     }
 
     /** Why the agent of this host does not take previews; empty where it does. */
     public Optional<String> refusesPreviews(String name) {
-        return all().stream().filter(agent -> agent.name().equals(name)).filter(agent -> !agent.walls().takeUntrusted()).findFirst()
-                .map(agent -> agent.walls().untrusted() ? doesNotHold(agent) : name + " is not assigned to work of branches that are not trusted (paseo agent enrol "
-                        + name + agent.host().map(host -> " --host " + host).orElse("") + " --untrusted)");
+        return all().stream().filter(agent -> agent.name().equals(name)).filter(agent -> !agent.walls().takeUntrusted())
+                .findFirst()
+                .map(agent -> agent.walls().untrusted() ? doesNotHold(agent)
+                        : name + " is not assigned to work of branches that are not trusted (paseo agent enrol "
+                                + name + agent.host().map(host -> " --host " + host).orElse("") + " --untrusted)");
     }
 
     private static String names(List<Enlisted> agents) {
-        return String.join(", ", agents.stream().map(Enlisted::name).limit(3).toList()) + (agents.size() > 3 ? " and others" : "");
+        return String.join(", ", agents.stream().map(Enlisted::name).limit(3).toList())
+                + (agents.size() > 3 ? " and others" : "");
     }
 
     int working(long agent) {
@@ -214,6 +236,7 @@ public class Agents {
     private Enlisted enlisted(AgentRow row) {
         boolean present = row.lastContact() != null && row.lastContact().isAfter(clock.now().minus(PRESENT));
         return new Enlisted(row.id(), row.name(), Optional.ofNullable(row.hostId()), Optional.ofNullable(row.host()),
-                json.read(row.offers(), OFFERS), row.drained(), Optional.ofNullable(row.lastContact()), present, new Walls(Optional.ofNullable(row.walls()), row.walled(), row.untrusted()));
+                json.read(row.offers(), OFFERS), row.drained(), Optional.ofNullable(row.lastContact()), present,
+                new Walls(Optional.ofNullable(row.walls()), row.walled(), row.untrusted()));
     }
 }

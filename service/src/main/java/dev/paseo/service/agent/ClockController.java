@@ -35,7 +35,8 @@ class ClockController {
     private final Transactions transactions;
     private final AuditTrail audit;
 
-    ClockController(ServiceClock clock, WorkBoard board, Settings settings, Transactions transactions, AuditTrail audit) {
+    ClockController(ServiceClock clock, WorkBoard board, Settings settings, Transactions transactions,
+            AuditTrail audit) {
         this.clock = clock;
         this.board = board;
         this.settings = settings;
@@ -60,7 +61,8 @@ class ClockController {
             throw Refusal.invalid("/by", "should be more than nothing and at most " + FARTHEST.toDays() + " days");
         }
         transactions.run(() -> {
-            audit.record(AuditTrail.Entry.of(person.name(), "clock moved forward", "clock").with("by", request.by().toString()));
+            audit.record(AuditTrail.Entry.of(person.name(), "clock moved forward", "clock").with("by",
+                    request.by().toString()));
             clock.forward(request.by());
             board.extendAll(request.by());
         });

@@ -22,17 +22,23 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1/agents")
 class EnlistingController {
 
-    /** {@code untrusted}: it is assigned to work of branches that are not trusted and to previews, once it says that its walls hold them. */
+    /**
+     * {@code untrusted}: it is assigned to work of branches that are not trusted and to previews, once it says that its
+     * walls hold them.
+     */
     record Invitation(String name, Optional<String> host, Optional<List<String>> offers, Optional<Boolean> untrusted) {}
 
     /** The one-time token; it is shown this once. */
     record InvitationView(String name, String token) {}
 
     /**
-     * An agent; {@code working} is how many pieces of work it has now, {@code walls} what keeps its work to itself, in words,
-     * {@code untrusted} whether it is assigned to work of branches that are not trusted, {@code walled} whether its walls hold that.
+     * An agent; {@code working} is how many pieces of work it has now, {@code walls} what keeps its work to itself, in
+     * words,
+     * {@code untrusted} whether it is assigned to work of branches that are not trusted, {@code walled} whether its
+     * walls hold that.
      */
-    record AgentView(String name, Optional<String> host, List<String> offers, boolean drained, int working, Optional<Instant> lastContact, boolean present,
+    record AgentView(String name, Optional<String> host, List<String> offers, boolean drained, int working,
+            Optional<Instant> lastContact, boolean present,
             Optional<String> walls, boolean untrusted, boolean walled) {}
 
     private final Agents agents;
@@ -45,8 +51,9 @@ class EnlistingController {
     @ResponseStatus(HttpStatus.CREATED)
     InvitationView invite(@AuthenticationPrincipal Person person, @RequestBody Invitation invitation) {
         Permission.require(person, Action.ENROL_AGENT);
-        return new InvitationView(invitation.name(), agents.invite(invitation.name(), invitation.host(), invitation.offers().orElse(List.of()),
-                invitation.untrusted().orElse(false), person.name()));
+        return new InvitationView(invitation.name(),
+                agents.invite(invitation.name(), invitation.host(), invitation.offers().orElse(List.of()),
+                        invitation.untrusted().orElse(false), person.name()));
     }
 
     @GetMapping
@@ -55,7 +62,9 @@ class EnlistingController {
         return agents.all().stream().map(this::view).toList();
     }
 
-    /** Lets an agent take a new secret, within a minute; what it works on goes on. After 90 days it does so by itself. */
+    /**
+     * Lets an agent take a new secret, within a minute; what it works on goes on. After 90 days it does so by itself.
+     */
     @PostMapping("/{name}/renewal")
     AgentView renew(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.ENROL_AGENT, "renew agents' secrets");
@@ -77,7 +86,8 @@ class EnlistingController {
     }
 
     private AgentView view(Agents.Enlisted agent) {
-        return new AgentView(agent.name(), agent.host(), agent.offers(), agent.drained(), agents.working(agent.id()), agent.lastContact(), agent.present(),
+        return new AgentView(agent.name(), agent.host(), agent.offers(), agent.drained(), agents.working(agent.id()),
+                agent.lastContact(), agent.present(),
                 agent.walls().words(), agent.walls().untrusted(), agent.walls().hold());
     }
 }

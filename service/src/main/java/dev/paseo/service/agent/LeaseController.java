@@ -70,11 +70,13 @@ class LeaseController {
     @GetMapping
     Assignment again(@RequestHeader("Authorization") String authorization) {
         Work work = held(authorization);
-        return Leases.complete(owners.of(work).assignment(work), work, token(authorization), answering.settings().leaseSeconds());
+        return Leases.complete(owners.of(work).assignment(work), work, token(authorization),
+                answering.settings().leaseSeconds());
     }
 
     @PostMapping("/heartbeat")
-    Lease.HeartbeatAnswer heartbeat(@RequestHeader("Authorization") String authorization, @RequestBody Lease.Heartbeat heartbeat) {
+    Lease.HeartbeatAnswer heartbeat(@RequestHeader("Authorization") String authorization,
+            @RequestBody Lease.Heartbeat heartbeat) {
         return board.heartbeat(held(authorization), heartbeat.fence()).map(Lease.HeartbeatAnswer::new)
                 .orElseThrow(() -> Refusal.gone("This lease is over."));
     }
@@ -92,7 +94,8 @@ class LeaseController {
 
     /** Takes a block of lines, compressed with gzip; answers only when it is durable. */
     @PostMapping("/log")
-    Lease.LogPosition log(@RequestHeader("Authorization") String authorization, @RequestParam long first, HttpServletRequest request) throws IOException {
+    Lease.LogPosition log(@RequestHeader("Authorization") String authorization, @RequestParam long first,
+            HttpServletRequest request) throws IOException {
         Work work = held(authorization);
         byte[] block = request.getInputStream().readNBytes(Logs.LARGEST_BLOCK + 1);
         if (block.length > Logs.LARGEST_BLOCK) {
@@ -109,7 +112,8 @@ class LeaseController {
     }
 
     @GetMapping("/bytes/{digest}")
-    void bytes(@RequestHeader("Authorization") String authorization, @PathVariable String digest, HttpServletRequest request, HttpServletResponse response) throws IOException {
+    void bytes(@RequestHeader("Authorization") String authorization, @PathVariable String digest,
+            HttpServletRequest request, HttpServletResponse response) throws IOException {
         Work work = held(authorization);
         if (!owners.of(work).reaches(work, digest)) {
             throw Refusal.notFound("this lease does not name the bytes " + digest);
@@ -126,7 +130,8 @@ class LeaseController {
     }
 
     /** The operating system sends it, without a way through this process. */
-    private static void sendFile(Path file, HttpServletRequest request, HttpServletResponse response) throws IOException {
+    private static void sendFile(Path file, HttpServletRequest request, HttpServletResponse response)
+            throws IOException {
         long size = Files.size(file);
         response.setContentLengthLong(size);
         request.setAttribute("org.apache.tomcat.sendfile.filename", file.toAbsolutePath().toString());
@@ -135,11 +140,13 @@ class LeaseController {
     }
 
     private WorkOwner.StageFiles files(Work work) {
-        return owners.of(work).files().orElseThrow(() -> Refusal.conflict("a deployment gets the files that its version brought, and leaves none"));
+        return owners.of(work).files().orElseThrow(
+                () -> Refusal.conflict("a deployment gets the files that its version brought, and leaves none"));
     }
 
     /** Takes bytes under a lease that must still be held when they have arrived. */
-    private ByteStore.Kept take(String authorization, HttpServletRequest request, BiConsumer<Work, ByteStore.Kept> then) throws IOException {
+    private ByteStore.Kept take(String authorization, HttpServletRequest request, BiConsumer<Work, ByteStore.Kept> then)
+            throws IOException {
         long component = answering.quotas().ofWork(held(authorization).id());
         if (request.getContentLengthLong() > LARGEST) {
             throw Refusal.tooLarge("more than " + LARGEST + " bytes");
@@ -160,19 +167,25 @@ class LeaseController {
 
     /** Takes the archive of the files that the stages after this one find in their workspaces. */
     @PutMapping("/files")
-    ByteStore.Kept files(@RequestHeader("Authorization") String authorization, HttpServletRequest request) throws IOException {
+    ByteStore.Kept files(@RequestHeader("Authorization") String authorization, HttpServletRequest request)
+            throws IOException {
         return take(authorization, request, (work, kept) -> files(work).files(work, kept));
     }
 
     /** Takes an archive of report files of one kind: tests, coverage or findings. */
     @PutMapping("/reports/{kind}")
-    ByteStore.Kept report(@RequestHeader("Authorization") String authorization, @PathVariable String kind, HttpServletRequest request) throws IOException {
+    ByteStore.Kept report(@RequestHeader("Authorization") String authorization, @PathVariable String kind,
+            HttpServletRequest request) throws IOException {
         return take(authorization, request, (work, kept) -> files(work).report(work, kind, kept));
     }
 
-    /** The archive of folders kept under this key, or the newest under another: X-Paseo-Exact says which, X-Paseo-Run from where. 204: none. */
+    /**
+     * The archive of folders kept under this key, or the newest under another: X-Paseo-Exact says which, X-Paseo-Run
+     * from where. 204: none.
+     */
     @GetMapping("/reuse/{key}")
-    void reused(@RequestHeader("Authorization") String authorization, @PathVariable String key, HttpServletResponse response) throws IOException {
+    void reused(@RequestHeader("Authorization") String authorization, @PathVariable String key,
+            HttpServletResponse response) throws IOException {
         Work work = held(authorization);
         Optional<WorkOwner.Reused> found = files(work).reused(work, key);
         if (found.isEmpty()) {
@@ -190,7 +203,8 @@ class LeaseController {
 
     /** Keeps an archive of folders under this key. */
     @PutMapping("/reuse/{key}")
-    ByteStore.Kept reuse(@RequestHeader("Authorization") String authorization, @PathVariable String key, HttpServletRequest request) throws IOException {
+    ByteStore.Kept reuse(@RequestHeader("Authorization") String authorization, @PathVariable String key,
+            HttpServletRequest request) throws IOException {
         return take(authorization, request, (work, kept) -> files(work).reuse(work, key, kept));
     }
 

@@ -9,6 +9,7 @@ final class Leases {
 
     static Assignment complete(Assignment plain, Work work, String token, int seconds) {
         return new Assignment(work.id(), work.fence(), token, seconds, plain.kind(), plain.variables(), plain.secrets(),
-                plain.steps(), plain.stage(), plain.bundle(), plain.artifacts(), plain.checks(), plain.place(), work.untrusted());
+                plain.steps(), plain.stage(), plain.bundle(), plain.artifacts(), plain.checks(), plain.place(),
+                work.untrusted());
     }
 }

@@ -60,13 +60,18 @@ public class LogViews {
         }
         long work = found.work().get();
         int most = Math.clamp(wanted.limit(), 1, MOST);
-        List<Logs.Line> lines = logs.await(work, wanted.from(), wanted.newest() ? 1 : most, found.ended() ? 0 : Math.clamp(wanted.waitMillis(), 0, LONGEST_WAIT_MILLIS));
+        List<Logs.Line> lines = logs.await(work, wanted.from(), wanted.newest() ? 1 : most,
+                found.ended() ? 0 : Math.clamp(wanted.waitMillis(), 0, LONGEST_WAIT_MILLIS));
         List<Logs.Span> outline = logs.outline(work);
         long total = outline.isEmpty() ? 0 : outline.getLast().last();
         if (wanted.newest()) {
             lines = logs.read(work, Math.max(wanted.from(), total - most + 1), most);
         }
-        return new LogView(lines.stream().map(line -> new LogLineView(line.number(), line.line().millis(), line.line().step(), line.line().text())).toList(),
+        return new LogView(
+                lines.stream()
+                        .map(line -> new LogLineView(line.number(), line.line().millis(), line.line().step(),
+                                line.line().text()))
+                        .toList(),
                 lines.isEmpty() ? wanted.from() : lines.getLast().number() + 1, total, found.ended(),
                 outline.stream().map(span -> new SpanView(span.step(), span.first(), span.last())).toList());
     }
@@ -75,7 +80,8 @@ public class LogViews {
         if (text.isEmpty() || text.length() > 200) {
             throw Refusal.invalid("/text", "what is looked for has 1 to 200 signs");
         }
-        return found.work().map(work -> logs.search(work, text, 1000)).map(hits -> new FoundView(hits.lines(), hits.total())).orElse(new FoundView(List.of(), 0));
+        return found.work().map(work -> logs.search(work, text, 1000))
+                .map(hits -> new FoundView(hits.lines(), hits.total())).orElse(new FoundView(List.of(), 0));
     }
 
     /** All of it, as text. */

@@ -106,7 +106,8 @@ public class Logs {
         List<Line> found = new ArrayList<>();
         for (LogMapper.BlockRow block : mapper.blocks(work, from)) {
             List<LogLine> lines = lines(block.digest());
-            for (int at = (int) Math.max(0, from - block.firstLine()); at < lines.size() && found.size() < limit; at++) {
+            for (int at = (int) Math.max(0, from - block.firstLine()); at < lines.size()
+                    && found.size() < limit; at++) {
                 found.add(new Line(block.firstLine() + at, lines.get(at)));
             }
             if (found.size() >= limit) {

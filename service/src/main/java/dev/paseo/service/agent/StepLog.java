@@ -18,11 +18,13 @@ import org.springframework.stereotype.Component;
 public class StepLog {
 
     /** One try of a step. */
-    public record Step(int position, int tried, String name, String status, Optional<Integer> exitCode, Instant startedAt,
+    public record Step(int position, int tried, String name, String status, Optional<Integer> exitCode,
+            Instant startedAt,
             Optional<Instant> endedAt, Optional<Long> peakMemory) {}
 
     /** A task of a deployment on a host, with its steps. */
-    public record HostTaskView(long work, String kind, String host, String status, Optional<Instant> takenAt, Optional<Instant> endedAt, List<Step> steps) {}
+    public record HostTaskView(long work, String kind, String host, String status, Optional<Instant> takenAt,
+            Optional<Instant> endedAt, List<Step> steps) {}
 
     private final WorkMapper mapper;
     private final Transactions transactions;
@@ -40,7 +42,9 @@ public class StepLog {
         String name = Shortened.to(report.name(), 300);
         transactions.run(() -> {
             mapper.step(new WorkMapper.StepRow(work.id(), report.position(), report.tried(), name,
-                    report.status().name().toLowerCase(Locale.ROOT), report.exitCode().orElse(null), clock.told(report.startedAt()), report.endedAt().map(clock::told).orElse(null), report.peakMemory().orElse(null)));
+                    report.status().name().toLowerCase(Locale.ROOT), report.exitCode().orElse(null),
+                    clock.told(report.startedAt()), report.endedAt().map(clock::told).orElse(null),
+                    report.peakMemory().orElse(null)));
             telling.tell("step", "work " + work.id());
         });
     }
@@ -55,13 +59,18 @@ public class StepLog {
 
     private static Step step(WorkMapper.StepRow row) {
         return new Step(row.position(), row.tried(), row.name(), row.status(),
-                Optional.ofNullable(row.exitCode()), row.startedAt(), Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.peakMemory()));
+                Optional.ofNullable(row.exitCode()), row.startedAt(), Optional.ofNullable(row.endedAt()),
+                Optional.ofNullable(row.peakMemory()));
     }
 
     public List<HostTaskView> ofDeployment(long deployment) {
         Map<Long, List<Step>> steps = mapper.stepsOfDeployment(deployment).stream()
-                .collect(Collectors.groupingBy(WorkMapper.StepRow::workId, Collectors.mapping(StepLog::step, Collectors.toList())));
-        return mapper.ofDeployment(deployment).stream().map(row -> new HostTaskView(row.id(), row.kind().toLowerCase(Locale.ROOT), row.host(),
-                row.status(), Optional.ofNullable(row.takenAt()), Optional.ofNullable(row.endedAt()), steps.getOrDefault(row.id(), List.of()))).toList();
+                .collect(Collectors.groupingBy(WorkMapper.StepRow::workId,
+                        Collectors.mapping(StepLog::step, Collectors.toList())));
+        return mapper.ofDeployment(deployment).stream()
+                .map(row -> new HostTaskView(row.id(), row.kind().toLowerCase(Locale.ROOT), row.host(),
+                        row.status(), Optional.ofNullable(row.takenAt()), Optional.ofNullable(row.endedAt()),
+                        steps.getOrDefault(row.id(), List.of())))
+                .toList();
     }
 }

@@ -11,6 +11,8 @@ import org.jspecify.annotations.Nullable;
  * @param stage   the name of the stage, where it is one, with its variant and attempt
  */
 public record Work(
-        long id, String kind, @Nullable Long runId, @Nullable Long stageId, @Nullable Long deploymentId, @Nullable Long hostId,
-        String status, @Nullable Long agentId, long fence, @Nullable Instant leaseUntil, String stop, String wants, boolean untrusted, @Nullable String stage,
+        long id, String kind, @Nullable Long runId, @Nullable Long stageId, @Nullable Long deploymentId,
+        @Nullable Long hostId,
+        String status, @Nullable Long agentId, long fence, @Nullable Instant leaseUntil, String stop, String wants,
+        boolean untrusted, @Nullable String stage,
         @Nullable String variant, @Nullable Integer attempt) {}

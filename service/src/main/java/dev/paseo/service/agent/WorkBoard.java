@@ -43,7 +43,8 @@ public class WorkBoard {
 
     /** @param wants what the agent must offer */
     public void offerStage(Attempt stage, List<String> wants) {
-        mapper.offerStage(stage.run(), stage.stage(), stage.variant(), stage.attempt(), rules.json().write(wants), clock.now());
+        mapper.offerStage(stage.run(), stage.stage(), stage.variant(), stage.attempt(), rules.json().write(wants),
+                clock.now());
         nudge.afterCommit(Nudge.work(null));
     }
 
@@ -75,7 +76,10 @@ public class WorkBoard {
         }
     }
 
-    /** Whether something is to be installed on a host of this place, and was not taken there. With the place locked it stays so. */
+    /**
+     * Whether something is to be installed on a host of this place, and was not taken there. With the place locked it
+     * stays so.
+     */
     public boolean installOffered(long place, long host) {
         return mapper.installOffered(place, host) > 0;
     }
@@ -90,7 +94,8 @@ public class WorkBoard {
 
     /** Takes the first offered work that fits, or none. To lose one to another agent is normal. */
     Optional<Taken> take(Enlisted agent, Owners owners) {
-        List<Work> offered = mapper.offered(agent.id(), agent.hostId().orElse(null), rules.json().write(agent.offers()), agent.walls().takeUntrusted());
+        List<Work> offered = mapper.offered(agent.id(), agent.hostId().orElse(null), rules.json().write(agent.offers()),
+                agent.walls().takeUntrusted());
         for (int at = 0; at < offered.size(); at++) {
             // Agents that are woken together begin at different ones of the oldest, and do not queue for one.
             Work work = offered.get((int) ((at + agent.id()) % offered.size()));
@@ -114,17 +119,20 @@ public class WorkBoard {
             mapper.end(offered.id(), offered.fence() + 1, "{}", now);
             return Optional.empty();
         }
-        return Optional.of(new Taken(new Work(offered.id(), offered.kind(), offered.runId(), offered.stageId(), offered.deploymentId(), offered.hostId(),
-                "leased", agent.id(), offered.fence() + 1, until, offered.stop(), offered.wants(), offered.untrusted(), offered.stage(), offered.variant(), offered.attempt()), token));
+        return Optional.of(new Taken(new Work(offered.id(), offered.kind(), offered.runId(), offered.stageId(),
+                offered.deploymentId(), offered.hostId(),
+                "leased", agent.id(), offered.fence() + 1, until, offered.stop(), offered.wants(), offered.untrusted(),
+                offered.stage(), offered.variant(), offered.attempt()), token));
     }
 
     /** Work that was leased to this agent but never reached it: the answer was lost on its way. */
     Optional<Taken> sendAgain(Enlisted agent, List<Long> held) {
-        return mapper.notBegun(agent.id()).stream().filter(work -> !held.contains(work.id())).findFirst().flatMap(work -> {
-            String token = Tokens.fresh("paseo-lease");
-            return mapper.leaseAgain(work.id(), work.fence(), Tokens.hash(token), leaseEnd(clock.now())) == 1
-                    ? mapper.byId(work.id()).map(again -> new Taken(again, token)) : Optional.<Taken>empty();
-        });
+        return mapper.notBegun(agent.id()).stream().filter(work -> !held.contains(work.id())).findFirst()
+                .flatMap(work -> {
+                    String token = Tokens.fresh("paseo-lease");
+                    return mapper.leaseAgain(work.id(), work.fence(), Tokens.hash(token), leaseEnd(clock.now())) == 1
+                            ? mapper.byId(work.id()).map(again -> new Taken(again, token)) : Optional.<Taken>empty();
+                });
     }
 
     private Instant leaseEnd(Instant now) {
@@ -141,12 +149,14 @@ public class WorkBoard {
         if (mapper.extend(work.id(), fence, leaseEnd(clock.now())) == 0) {
             return Optional.empty();
         }
-        return mapper.byId(work.id()).map(now -> now.stop().equals("no") ? Lease.Stop.NO : Lease.Stop.valueOf(now.stop()));
+        return mapper.byId(work.id())
+                .map(now -> now.stop().equals("no") ? Lease.Stop.NO : Lease.Stop.valueOf(now.stop()));
     }
 
     /** Ends it; false where this lease may not, true also when the same lease has ended it before. */
     boolean end(String leaseToken, Lease.Result result, Owners owners) {
-        Optional<Work> known = mapper.everOfLease(Tokens.hash(leaseToken)).filter(work -> work.fence() == result.fence());
+        Optional<Work> known = mapper.everOfLease(Tokens.hash(leaseToken))
+                .filter(work -> work.fence() == result.fence());
         if (known.isEmpty()) {
             return false;
         }
@@ -166,7 +176,8 @@ public class WorkBoard {
         String reason = "its agent was not heard of for " + rules.settings().leaseSeconds() + " s";
         transactions.run(() -> {
             WorkOwner.Held held = owners.of(work).lock(work);
-            boolean over = mapper.byId(work.id()).filter(now -> now.leaseUntil() != null && now.leaseUntil().isBefore(clock.now())).isPresent();
+            boolean over = mapper.byId(work.id())
+                    .filter(now -> now.leaseUntil() != null && now.leaseUntil().isBefore(clock.now())).isPresent();
             if (over && mapper.end(work.id(), work.fence(), write(Lease.Outcome.LOST, reason), clock.now()) == 1) {
                 held.ended(Lease.Outcome.LOST, reason, true);
             }
@@ -178,7 +189,8 @@ public class WorkBoard {
         boolean stopped = !work.stop().equals("no");
         Lease.Outcome outcome = stopped ? Lease.Outcome.STOPPED : Lease.Outcome.FAILED;
         String reason = stopped ? "stopped before its agent took it"
-                : "its agent did not take the work within " + rules.settings().takeWithin().toSeconds() + " s; is it running"
+                : "its agent did not take the work within " + rules.settings().takeWithin().toSeconds()
+                        + " s; is it running"
                         + (work.untrusted() ? ", and does it take work of branches that are not trusted?" : "?");
         transactions.run(() -> {
             WorkOwner.Held held = owners.of(work).lock(work);
@@ -200,7 +212,10 @@ public class WorkBoard {
         return mapper.notTaken(clock.now().minus(rules.settings().takeWithin()));
     }
 
-    /** Leases do not run while no service was at work, nor when the clock is moved; none ends later than a whole lease from now. */
+    /**
+     * Leases do not run while no service was at work, nor when the clock is moved; none ends later than a whole lease
+     * from now.
+     */
     void extendAll(java.time.Duration away) {
         mapper.extendAll(away.toNanos() / 1000, leaseEnd(clock.now()));
     }

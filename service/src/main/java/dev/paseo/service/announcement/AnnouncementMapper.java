@@ -31,18 +31,23 @@ interface AnnouncementMapper {
         }
     }
 
-    record ReceiverRow(long id, String name, String address, String kinds, String components, Instant createdAt, @Nullable Instant stoppedAt) {}
+    record ReceiverRow(long id, String name, String address, String kinds, String components, Instant createdAt,
+            @Nullable Instant stoppedAt) {}
 
-    record MessageRow(long id, String message, String kind, String body, Instant createdAt, Instant dueAt, int tries, @Nullable Instant deliveredAt,
+    record MessageRow(long id, String message, String kind, String body, Instant createdAt, Instant dueAt, int tries,
+            @Nullable Instant deliveredAt,
             @Nullable Instant gaveUpAt) {}
 
-    record DueRow(long id, long receiverId, String address, String message, String body, Instant createdAt, Instant dueAt, int tries) {}
+    record DueRow(long id, long receiverId, String address, String message, String body, Instant createdAt,
+            Instant dueAt, int tries) {}
 
-    record AttemptRow(long outgoingId, int number, Instant at, int millis, @Nullable Integer status, @Nullable String error) {}
+    record AttemptRow(long outgoingId, int number, Instant at, int millis, @Nullable Integer status,
+            @Nullable String error) {}
 
     String RECEIVERS = "select id, name, address, kinds, components, created_at, stopped_at from receiver ";
 
-    @Insert("insert into receiver (name, address, kinds, components, created_at) values (#{name}, #{address}, #{kinds}, #{components}, #{at})")
+    @Insert("insert into receiver (name, address, kinds, components, created_at) values (#{name}, #{address}, "
+            + "#{kinds}, #{components}, #{at})")
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int add(NewReceiver receiver);
 
@@ -64,12 +69,15 @@ interface AnnouncementMapper {
     int post(long receiver, String message, String kind, String body, Instant now);
 
     @Select("""
-            select o.id, o.receiver_id, r.address, o.message, o.body, o.created_at, o.due_at, o.tries from outgoing o join receiver r on r.id = o.receiver_id
-            where o.delivered_at is null and o.gave_up_at is null and o.due_at <= #{now} and r.stopped_at is null order by o.due_at limit 20""")
+            select o.id, o.receiver_id, r.address, o.message, o.body, o.created_at, o.due_at, o.tries from outgoing o
+              join receiver r on r.id = o.receiver_id
+            where o.delivered_at is null and o.gave_up_at is null and o.due_at <= #{now} and r.stopped_at is null
+              order by o.due_at limit 20""")
     List<DueRow> due(Instant now);
 
     /** For the one replica that still finds it due. */
-    @Update("update outgoing set due_at = #{until}, tries = tries + 1 where id = #{id} and due_at = #{was} and delivered_at is null")
+    @Update("update outgoing set due_at = #{until}, tries = tries + 1 where id = #{id} and due_at = #{was} and "
+            + "delivered_at is null")
     int claim(long id, Instant was, Instant until);
 
     @Insert("""
@@ -91,7 +99,8 @@ interface AnnouncementMapper {
             where id = #{id} and receiver_id = #{receiver}""")
     int resend(long id, long receiver, Instant now);
 
-    String MESSAGES = "select id, message, kind, body, created_at, due_at, tries, delivered_at, gave_up_at from outgoing ";
+    String MESSAGES = "select id, message, kind, body, created_at, due_at, tries, delivered_at, gave_up_at from "
+            + "outgoing ";
 
     @Select(MESSAGES + "where receiver_id = #{receiver} and id < #{before} order by id desc limit #{limit}")
     List<MessageRow> messages(long receiver, long before, int limit);
@@ -99,7 +108,8 @@ interface AnnouncementMapper {
     @Select("""
             <script>
             select outgoing_id, number, at, millis, status, error from outgoing_attempt
-            where outgoing_id in <foreach collection="messages" item="id" open="(" separator="," close=")">#{id}</foreach> order by outgoing_id, number
+            where outgoing_id in <foreach collection="messages" item="id" open="(" separator=","
+              close=")">#{id}</foreach> order by outgoing_id, number
             </script>""")
     List<AttemptRow> attempts(List<Long> messages);
 }

@@ -17,14 +17,16 @@ import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 
 /**
- * Writes down, in the transaction in which something happens, what is told to whom. The events are CloudEvents 1.0; their
+ * Writes down, in the transaction in which something happens, what is told to whom. The events are CloudEvents 1.0;
+ * their
  * data are of CDEvents 0.4.
  */
 @Component
 public class Announcements {
 
     /** The kinds that are told, by the type of their event without its version. */
-    static final List<String> KINDS = List.of("pipelinerun.started", "pipelinerun.finished", "artifact.packaged", "artifact.published",
+    static final List<String> KINDS = List.of("pipelinerun.started", "pipelinerun.finished", "artifact.packaged",
+            "artifact.published",
             "service.deployed", "service.upgraded");
 
     static final TypeReference<List<String>> WORDS = new TypeReference<>() {};
@@ -47,35 +49,44 @@ public class Announcements {
 
     /** A run has begun. */
     public void runStarted(String component, long number) {
-        tell("pipelinerun.started", component, run(component, number), "pipelineRun", number + " began", Map.of("pipelineName", component, "uri", page(component, number)));
+        tell("pipelinerun.started", component, run(component, number), "pipelineRun", number + " began",
+                Map.of("pipelineName", component, "uri", page(component, number)));
     }
 
     /** @param revision of the run's state, since a run that is resumed ends again */
     public void runFinished(String component, long number, long revision, String status, Optional<String> reason) {
-        Map<String, Object> content = new LinkedHashMap<>(Map.of("pipelineName", component, "uri", page(component, number), "outcome", switch (status) {
-            case "passed", "warned" -> "success";
-            case "cancelled" -> "cancel";
-            default -> "failure";
-        }));
+        Map<String, Object> content = new LinkedHashMap<>(
+                Map.of("pipelineName", component, "uri", page(component, number), "outcome", switch (status) {
+                    case "passed", "warned" -> "success";
+                    case "cancelled" -> "cancel";
+                    default -> "failure";
+                }));
         reason.ifPresent(why -> content.put("errors", why));
-        tell("pipelinerun.finished", component, run(component, number), "pipelineRun", number + " ended at " + revision, content);
+        tell("pipelinerun.finished", component, run(component, number), "pipelineRun", number + " ended at " + revision,
+                content);
     }
 
     /** A version is sealed, by a run of ours or elsewhere. */
     public void sealed(String component, String version, String digest, Optional<String> commit) {
         String kind = commit.isPresent() ? "artifact.packaged" : "artifact.published";
-        tell(kind, component, purl(component, version, digest), "artifact", version, commit.map(id ->
-                Map.<String, Object>of("change", Map.of("id", id, "source", source(component)))).orElse(Map.of()));
+        tell(kind, component, purl(component, version, digest), "artifact", version,
+                commit.map(id -> Map.<String, Object>of("change", Map.of("id", id, "source", source(component))))
+                        .orElse(Map.of()));
     }
 
     /** A version is live in a place, where another was live before or not. */
-    public void live(String component, String environment, long deployment, String version, String digest, boolean upgraded) {
-        tell(upgraded ? "service.upgraded" : "service.deployed", component, component, "service", "deployment " + deployment,
-                Map.of("environment", Map.of("id", environment, "source", settings.address()), "artifactId", purl(component, version, digest)));
+    public void live(String component, String environment, long deployment, String version, String digest,
+            boolean upgraded) {
+        tell(upgraded ? "service.upgraded" : "service.deployed", component, component, "service",
+                "deployment " + deployment,
+                Map.of("environment", Map.of("id", environment, "source", settings.address()), "artifactId",
+                        purl(component, version, digest)));
     }
 
-    private void tell(String kind, String component, String subject, String subjectType, String key, Map<String, Object> content) {
-        List<AnnouncementMapper.ReceiverRow> receivers = mapper.active().stream().filter(row -> wants(row.kinds(), kind) && wants(row.components(), component)).toList();
+    private void tell(String kind, String component, String subject, String subjectType, String key,
+            Map<String, Object> content) {
+        List<AnnouncementMapper.ReceiverRow> receivers = mapper.active().stream()
+                .filter(row -> wants(row.kinds(), kind) && wants(row.components(), component)).toList();
         if (receivers.isEmpty()) {
             return;
         }
@@ -83,8 +94,10 @@ public class Announcements {
         String id = "pas_" + Tokens.hash(kind + " " + component + " " + key).substring(0, 32);
         String type = "dev.cdevents." + kind + "." + TYPE_VERSION;
         Map<String, Object> data = new LinkedHashMap<>();
-        data.put("context", Map.of("version", CDEVENTS, "id", id, "source", source(component), "type", type, "timestamp", now.toString()));
-        data.put("subject", Map.of("id", subject, "source", source(component), "type", subjectType, "content", content));
+        data.put("context", Map.of("version", CDEVENTS, "id", id, "source", source(component), "type", type,
+                "timestamp", now.toString()));
+        data.put("subject",
+                Map.of("id", subject, "source", source(component), "type", subjectType, "content", content));
         Map<String, Object> event = new LinkedHashMap<>();
         event.put("specversion", "1.0");
         event.put("id", id);
@@ -119,7 +132,8 @@ public class Announcements {
     /** The package URL of a version, with the digest of everything in it. */
     static String purl(String component, String version, String digest) {
         try {
-            return new PackageURL("generic", null, component, version, new TreeMap<>(Map.of("checksum", "sha256:" + digest)), null).canonicalize();
+            return new PackageURL("generic", null, component, version,
+                    new TreeMap<>(Map.of("checksum", "sha256:" + digest)), null).canonicalize();
         } catch (MalformedPackageURLException impossible) {
             throw new IllegalStateException(impossible);
         }

@@ -22,6 +22,7 @@ class NamedByReceivers implements ComponentChanges.Naming {
 
     @Override
     public List<String> naming(String component) {
-        return mapper.active().stream().filter(row -> json.read(row.components(), NAMES).contains(component)).map(row -> "the receiver " + row.name()).toList();
+        return mapper.active().stream().filter(row -> json.read(row.components(), NAMES).contains(component))
+                .map(row -> "the receiver " + row.name()).toList();
     }
 }

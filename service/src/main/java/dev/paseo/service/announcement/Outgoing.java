@@ -19,7 +19,8 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 
 /**
- * Delivers what was written down: tried again with growing pauses for a day, then given up and told so. Messages may come
+ * Delivers what was written down: tried again with growing pauses for a day, then given up and told so. Messages may
+ * come
  * twice and in any order; their id stays the same.
  */
 @Component
@@ -29,7 +30,8 @@ class Outgoing {
     private static final Logger LOG = LoggerFactory.getLogger(Outgoing.class);
     private static final Duration CLAIM = Duration.ofSeconds(30);
     private static final Duration DAY = Duration.ofDays(1);
-    private static final List<Duration> PAUSES = List.of(Duration.ofSeconds(2), Duration.ofSeconds(10), Duration.ofSeconds(30), Duration.ofMinutes(2),
+    private static final List<Duration> PAUSES = List.of(Duration.ofSeconds(2), Duration.ofSeconds(10),
+            Duration.ofSeconds(30), Duration.ofMinutes(2),
             Duration.ofMinutes(10), Duration.ofMinutes(30), Duration.ofHours(1));
 
     private final AnnouncementMapper mapper;
@@ -81,8 +83,10 @@ class Outgoing {
 
     private void deliver(AnnouncementMapper.DueRow due) {
         Instant began = clock.now();
-        @Nullable Integer status = null;
-        @Nullable String error = null;
+        @Nullable
+        Integer status = null;
+        @Nullable
+        String error = null;
         try {
             status = send(due);
         } catch (IOException | Refusal failed) {
@@ -92,7 +96,8 @@ class Outgoing {
             return;
         }
         Instant now = clock.now();
-        mapper.attempted(due.id(), due.tries() + 1, began, (int) Duration.between(began, now).toMillis(), status, error == null ? null : cut(error));
+        mapper.attempted(due.id(), due.tries() + 1, began, (int) Duration.between(began, now).toMillis(), status,
+                error == null ? null : cut(error));
         if (status != null && status / 100 == 2) {
             mapper.delivered(due.id(), now);
             return;
@@ -107,8 +112,10 @@ class Outgoing {
     }
 
     private int send(AnnouncementMapper.DueRow due) throws IOException, InterruptedException {
-        String secret = secrets.value(secretName(due.receiverId()), 0).orElseThrow(() -> new IOException("the receiver has no secret"));
-        return post.send(new SignedPost.Message(due.address(), "application/cloudevents+json; charset=utf-8", due.message(), secret, due.body().getBytes(StandardCharsets.UTF_8)));
+        String secret = secrets.value(secretName(due.receiverId()), 0)
+                .orElseThrow(() -> new IOException("the receiver has no secret"));
+        return post.send(new SignedPost.Message(due.address(), "application/cloudevents+json; charset=utf-8",
+                due.message(), secret, due.body().getBytes(StandardCharsets.UTF_8)));
     }
 
     private static String cut(String text) {

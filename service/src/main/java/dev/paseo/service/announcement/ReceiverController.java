@@ -48,17 +48,20 @@ class ReceiverController {
      * @param kinds      of events, by type without its version, such as {@code service.deployed}; none: all
      * @param components whose events; none: all
      */
-    record ReceiverRequest(String name, String address, Optional<List<String>> kinds, Optional<List<String>> components) {}
+    record ReceiverRequest(String name, String address, Optional<List<String>> kinds,
+            Optional<List<String>> components) {}
 
     /** @param secret that messages are signed with, per Standard Webhooks; shown this once */
     record AddedReceiverView(String name, String secret) {}
 
-    record ReceiverView(String name, String address, List<String> kinds, List<String> components, Instant createdAt, Optional<Instant> stoppedAt) {}
+    record ReceiverView(String name, String address, List<String> kinds, List<String> components, Instant createdAt,
+            Optional<Instant> stoppedAt) {}
 
     record AttemptView(int number, Instant at, int millis, Optional<Integer> status, Optional<String> error) {}
 
     /** @param state {@code delivered}, {@code waiting} for another attempt, or {@code given up} */
-    record MessageView(long id, String message, String type, String state, Instant createdAt, Optional<Instant> nextAt, List<AttemptView> attempts, String body) {}
+    record MessageView(long id, String message, String type, String state, Instant createdAt, Optional<Instant> nextAt,
+            List<AttemptView> attempts, String body) {}
 
     private final AnnouncementMapper mapper;
     private final Reach reach;
@@ -81,8 +84,11 @@ class ReceiverController {
     @GetMapping
     List<ReceiverView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.TELL_OTHERS);
-        return mapper.all().stream().map(row -> new ReceiverView(row.name(), row.address(), json.read(row.kinds(), Announcements.WORDS),
-                json.read(row.components(), Announcements.WORDS), row.createdAt(), Optional.ofNullable(row.stoppedAt()))).toList();
+        return mapper.all().stream()
+                .map(row -> new ReceiverView(row.name(), row.address(), json.read(row.kinds(), Announcements.WORDS),
+                        json.read(row.components(), Announcements.WORDS), row.createdAt(),
+                        Optional.ofNullable(row.stoppedAt())))
+                .toList();
     }
 
     @PostMapping
@@ -97,11 +103,13 @@ class ReceiverController {
             if (mapper.named(request.name()).isPresent()) {
                 throw Refusal.conflict("there is a receiver named " + request.name() + " already");
             }
-            AnnouncementMapper.NewReceiver row = new AnnouncementMapper.NewReceiver(request.name(), request.address(), json.write(request.kinds().orElse(List.of())),
+            AnnouncementMapper.NewReceiver row = new AnnouncementMapper.NewReceiver(request.name(), request.address(),
+                    json.write(request.kinds().orElse(List.of())),
                     json.write(request.components().orElse(List.of())), leaving.clock().now());
             mapper.add(row);
             secrets.set(Outgoing.secretName(row.id), secret, Secrets.Scope.of(0, 0), OptionalLong.of(person.id()));
-            leaving.audit().record(AuditTrail.Entry.of(person.name(), "receiver added", request.name()).with("address", request.address()));
+            leaving.audit().record(AuditTrail.Entry.of(person.name(), "receiver added", request.name()).with("address",
+                    request.address()));
         });
         return new AddedReceiverView(request.name(), secret);
     }
@@ -110,13 +118,18 @@ class ReceiverController {
         if (!Names.NAME.matcher(request.name()).matches()) {
             throw Refusal.invalid("/name", "a receiver's name has " + Names.NAME_WORDS);
         }
-        if (!request.address().matches("https?://[A-Za-z0-9.-]+(:[0-9]{1,5})?(/[A-Za-z0-9._~/-]*)?") || request.address().length() > 500) {
-            throw Refusal.invalid("/address", "should be an address such as https://host/path; got '" + request.address() + "'");
+        if (!request.address().matches("https?://[A-Za-z0-9.-]+(:[0-9]{1,5})?(/[A-Za-z0-9._~/-]*)?")
+                || request.address().length() > 500) {
+            throw Refusal.invalid("/address",
+                    "should be an address such as https://host/path; got '" + request.address() + "'");
         }
         reach.allow(Reach.Kind.RECEIVER, request.address());
-        request.kinds().orElse(List.of()).stream().filter(kind -> !Announcements.KINDS.contains(kind)).findFirst().ifPresent(kind -> {
-            throw Refusal.invalid("/kinds", "there is no kind " + kind + NearestName.hint(kind, Announcements.KINDS) + "; there are " + String.join(", ", Announcements.KINDS));
-        });
+        request.kinds().orElse(List.of()).stream().filter(kind -> !Announcements.KINDS.contains(kind)).findFirst()
+                .ifPresent(kind -> {
+                    throw Refusal.invalid("/kinds",
+                            "there is no kind " + kind + NearestName.hint(kind, Announcements.KINDS) + "; there are "
+                                    + String.join(", ", Announcements.KINDS));
+                });
     }
 
     private ReceiverRow receiver(String name) {
@@ -126,16 +139,22 @@ class ReceiverController {
 
     /** The newest messages, at most 50, with every attempt; {@code before}: the cursor of the next page. */
     @GetMapping("/{name}/messages")
-    List<MessageView> messages(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestParam Optional<Long> before) {
+    List<MessageView> messages(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestParam Optional<Long> before) {
         Permission.require(person, Action.TELL_OTHERS);
         List<MessageRow> rows = mapper.messages(receiver(name).id(), before.orElse(Long.MAX_VALUE), MOST);
         Map<Long, List<AttemptRow>> attempts = rows.isEmpty() ? Map.of()
-                : mapper.attempts(rows.stream().map(MessageRow::id).toList()).stream().collect(Collectors.groupingBy(AttemptRow::outgoingId));
+                : mapper.attempts(rows.stream().map(MessageRow::id).toList()).stream()
+                        .collect(Collectors.groupingBy(AttemptRow::outgoingId));
         return rows.stream().map(row -> new MessageView(row.id(), row.message(), row.kind(),
-                row.deliveredAt() != null ? "delivered" : row.gaveUpAt() != null ? "given up" : "waiting", row.createdAt(),
+                row.deliveredAt() != null ? "delivered" : row.gaveUpAt() != null ? "given up" : "waiting",
+                row.createdAt(),
                 row.deliveredAt() == null && row.gaveUpAt() == null ? Optional.of(row.dueAt()) : Optional.empty(),
-                attempts.getOrDefault(row.id(), List.of()).stream().map(each -> new AttemptView(each.number(), each.at(), each.millis(),
-                        Optional.ofNullable(each.status()), Optional.ofNullable(each.error()))).toList(), row.body())).toList();
+                attempts.getOrDefault(row.id(), List.of()).stream()
+                        .map(each -> new AttemptView(each.number(), each.at(), each.millis(),
+                                Optional.ofNullable(each.status()), Optional.ofNullable(each.error())))
+                        .toList(),
+                row.body())).toList();
     }
 
     /** Sends a message again, whatever became of it; it is tried for another day. */
@@ -147,7 +166,8 @@ class ReceiverController {
             if (mapper.resend(id, receiver(name).id(), leaving.clock().now()) == 0) {
                 throw Refusal.notFound(name + " has no message " + id);
             }
-            leaving.audit().record(AuditTrail.Entry.of(person.name(), "message resent", name).with("message", Long.toString(id)));
+            leaving.audit().record(
+                    AuditTrail.Entry.of(person.name(), "message resent", name).with("message", Long.toString(id)));
         });
     }
 

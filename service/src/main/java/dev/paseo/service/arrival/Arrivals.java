@@ -39,7 +39,8 @@ class Arrivals {
      * @param bundle  digest of an archive of the files that the recipe brings
      * @param reports what was read of the reports beside it
      */
-    record Arrived(String number, List<Versions.Artifact> artifacts, @Nullable String bundle, List<Report> reports, Set<String> authors, String how, String by) {}
+    record Arrived(String number, List<Versions.Artifact> artifacts, @Nullable String bundle, List<Report> reports,
+            Set<String> authors, String how, String by) {}
 
     record Report(String kind, String digest, Object summary) {}
 
@@ -87,8 +88,10 @@ class Arrivals {
             ours.removeAll(sent);
             Set<String> theirs = new TreeSet<>(sent);
             theirs.removeAll(kept);
-            throw Refusal.conflict(component.name() + " " + number + " is sealed with other bytes, and versions never change: here is "
-                    + (ours.isEmpty() ? "nothing more" : String.join(", ", ours)) + "; what came is " + (theirs.isEmpty() ? "nothing more" : String.join(", ", theirs)));
+            throw Refusal.conflict(
+                    component.name() + " " + number + " is sealed with other bytes, and versions never change: here is "
+                            + (ours.isEmpty() ? "nothing more" : String.join(", ", ours)) + "; what came is "
+                            + (theirs.isEmpty() ? "nothing more" : String.join(", ", theirs)));
         }
         return Optional.of(sealed.id());
     }
@@ -101,13 +104,16 @@ class Arrivals {
 
     /** Refuses what the recipe could not deploy; asked before anything is sent, and again when it is sealed. */
     PipelineFile file(Registered component, Set<String> artifacts) {
-        FileInForce file = Optional.ofNullable(components.heads(component.id()).get(component.mainBranch())).map(head -> components.readFile(component, head))
+        FileInForce file = Optional.ofNullable(components.heads(component.id()).get(component.mainBranch()))
+                .map(head -> components.readFile(component, head))
                 .orElseThrow(() -> Refusal.conflict(component.name() + " has no pipeline file yet"));
-        PipelineFile read = file.file().orElseThrow(() -> Refusal.conflict("the pipeline file of " + component.name() + " has problems: " + file.problems().getFirst()));
+        PipelineFile read = file.file().orElseThrow(() -> Refusal
+                .conflict("the pipeline file of " + component.name() + " has problems: " + file.problems().getFirst()));
         List<String> wanted = read.deployment().map(Recipe::artifacts).orElse(List.of());
         List<String> missing = wanted.stream().filter(name -> !artifacts.contains(name)).toList();
         if (!missing.isEmpty()) {
-            throw Refusal.conflict("the recipe of " + component.name() + " deploys " + String.join(", ", missing) + ", and what comes is "
+            throw Refusal.conflict("the recipe of " + component.name() + " deploys " + String.join(", ", missing)
+                    + ", and what comes is "
                     + String.join(", ", artifacts));
         }
         return read;
@@ -120,14 +126,22 @@ class Arrivals {
         if (here.isPresent()) {
             return new Result(here.get(), false);
         }
-        PipelineFile file = file(component, new TreeSet<>(arrived.artifacts().stream().map(Versions.Artifact::name).toList()));
+        PipelineFile file = file(component,
+                new TreeSet<>(arrived.artifacts().stream().map(Versions.Artifact::name).toList()));
         checkBundle(component, arrived, file.deployment().map(Recipe::bring).orElse(List.of()));
         long line = lines.holdLine(component.id(), Versions.UPLOADED);
-        long cause = around.causes().add(new Cause.Arrival(component.name(), arrived.number(), arrived.how(), arrived.by()), OptionalLong.empty());
-        long version = versions.arrive(component.id(), new Versions.Outcome(component.name(), arrived.number(), line, versions.count(line) + 1, true, null, null,
+        long cause = around.causes().add(
+                new Cause.Arrival(component.name(), arrived.number(), arrived.how(), arrived.by()),
+                OptionalLong.empty());
+        long version = versions.arrive(component.id(), new Versions.Outcome(component.name(), arrived.number(), line,
+                versions.count(line) + 1, true, null, null,
                 arrived.bundle(), cause, Optional.empty(),
-                file.deployment().map(recipe -> recipe.deploying(arrived.artifacts().stream().map(Versions.Artifact::name).toList())), file.route(), arrived.artifacts(), arrived.how() + (arrived.by().isEmpty() ? "" : ", sent by " + arrived.by())), arrived.authors());
-        arrived.reports().forEach(report -> around.evidence().keepOfVersion(version, report.kind(), report.digest(), report.summary()));
+                file.deployment().map(
+                        recipe -> recipe.deploying(arrived.artifacts().stream().map(Versions.Artifact::name).toList())),
+                file.route(), arrived.artifacts(),
+                arrived.how() + (arrived.by().isEmpty() ? "" : ", sent by " + arrived.by())), arrived.authors());
+        arrived.reports().forEach(
+                report -> around.evidence().keepOfVersion(version, report.kind(), report.digest(), report.summary()));
         return new Result(version, true);
     }
 
@@ -136,12 +150,15 @@ class Arrivals {
             if (brings.isEmpty()) {
                 return;
             }
-            throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", brings) + ": send these files too");
+            throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", brings)
+                    + ": send these files too");
         }
         List<String> paths = paths(arrived.bundle());
-        List<String> unmet = brings.stream().filter(pattern -> paths.stream().noneMatch(new BranchPattern(pattern)::matches)).toList();
+        List<String> unmet = brings.stream()
+                .filter(pattern -> paths.stream().noneMatch(new BranchPattern(pattern)::matches)).toList();
         if (!unmet.isEmpty()) {
-            throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", unmet) + ", which matches none of the files that came");
+            throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", unmet)
+                    + ", which matches none of the files that came");
         }
     }
 
@@ -154,7 +171,8 @@ class Arrivals {
                     throw Refusal.tooLarge("the recipe's files are more than " + MOST_ENTRIES);
                 }
                 if (entry.getName().startsWith("/") || List.of(entry.getName().split("/")).contains("..")) {
-                    throw Refusal.unprocessable("The recipe's files cannot be taken", "they hold " + entry.getName() + ", which lies outside their folder");
+                    throw Refusal.unprocessable("The recipe's files cannot be taken",
+                            "they hold " + entry.getName() + ", which lies outside their folder");
                 }
                 if (!entry.isDirectory()) {
                     paths.add(entry.getName());
@@ -164,7 +182,8 @@ class Arrivals {
             throw Refusal.unprocessable("The recipe's files cannot be read", "their archive " + broken.getMessage());
         }
         if (paths.isEmpty()) {
-            throw Refusal.unprocessable("The recipe's files cannot be read", "they should be a tar archive, and this holds no file");
+            throw Refusal.unprocessable("The recipe's files cannot be read",
+                    "they should be a tar archive, and this holds no file");
         }
         return paths;
     }

@@ -37,7 +37,8 @@ final class FolderStore implements WatchedStore {
 
     private static Pattern pattern(String text) {
         int at = text.indexOf("{version}");
-        return Pattern.compile(Pattern.quote(text.substring(0, at)) + "(" + Arrivals.NUMBER.pattern() + ")" + Pattern.quote(text.substring(at + "{version}".length())));
+        return Pattern.compile(Pattern.quote(text.substring(0, at)) + "(" + Arrivals.NUMBER.pattern() + ")"
+                + Pattern.quote(text.substring(at + "{version}".length())));
     }
 
     private record Found(Path file, String number, BasicFileAttributes attributes) {}
@@ -49,7 +50,8 @@ final class FolderStore implements WatchedStore {
             for (Path file : files.toList()) {
                 Matcher matcher = pattern.matcher(file.getFileName().toString());
                 if (matcher.matches() && Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)) {
-                    found.add(new Found(file, matcher.group(1), Files.readAttributes(file, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS)));
+                    found.add(new Found(file, matcher.group(1),
+                            Files.readAttributes(file, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS)));
                 }
             }
         } catch (IOException failed) {
@@ -77,11 +79,13 @@ final class FolderStore implements WatchedStore {
                 .orElseThrow(() -> Refusal.unavailable("the file of " + sighting.number() + " has gone again"));
         try (InputStream in = Files.newInputStream(found.file(), LinkOption.NOFOLLOW_LINKS)) {
             ByteStore.Kept kept = using.bytes().keep(in, Web.LARGEST, using.clock().now());
-            if (found(true).stream().noneMatch(each -> each.file().equals(found.file()) && digest(each).equals(sighting.digest()))) {
+            if (found(true).stream()
+                    .noneMatch(each -> each.file().equals(found.file()) && digest(each).equals(sighting.digest()))) {
                 throw Refusal.unavailable(found.file() + " was being written while it was read");
             }
             String fileName = found.file().getFileName().toString();
-            return List.of(new Versions.Artifact(Names.artifact(fileName, sighting.number()), fileName, kept.digest(), kept.size()));
+            return List.of(new Versions.Artifact(Names.artifact(fileName, sighting.number()), fileName, kept.digest(),
+                    kept.size()));
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         }

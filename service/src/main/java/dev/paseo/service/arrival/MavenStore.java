@@ -32,7 +32,8 @@ final class MavenStore implements WatchedStore {
 
     private URI at(String rest) {
         String base = where.address().endsWith("/") ? where.address() : where.address() + "/";
-        return URI.create(base + where.group().orElseThrow().replace('.', '/') + "/" + where.name().orElseThrow() + "/" + rest);
+        return URI.create(
+                base + where.group().orElseThrow().replace('.', '/') + "/" + where.name().orElseThrow() + "/" + rest);
     }
 
     private URI file(String number) {
@@ -50,15 +51,20 @@ final class MavenStore implements WatchedStore {
         List<String> numbers = new ArrayList<>();
         Xml.texts(new ByteArrayInputStream(metadata), "version", numbers::add);
         BranchPattern wanted = new BranchPattern(where.pattern());
-        return numbers.stream().distinct().filter(number -> !number.toUpperCase(Locale.ROOT).endsWith("-SNAPSHOT") && wanted.matches(number)
-                && Arrivals.NUMBER.matcher(number).matches()).map(number -> new Sighting(number, checksum(number))).toList();
+        return numbers.stream().distinct()
+                .filter(number -> !number.toUpperCase(Locale.ROOT).endsWith("-SNAPSHOT") && wanted.matches(number)
+                        && Arrivals.NUMBER.matcher(number).matches())
+                .map(number -> new Sighting(number, checksum(number))).toList();
     }
 
     /** The checksum that the repository states: SHA-256 where it has one, else SHA-1. */
     private String checksum(String number) {
         for (String kind : List.of("sha256", "sha1")) {
             Web.Text answer = using.web().text(URI.create(file(number) + "." + kind), Map.of());
-            String said = answer.status() == 200 ? new String(answer.body(), StandardCharsets.US_ASCII).strip().split("\\s")[0].toLowerCase(Locale.ROOT) : "";
+            String said = answer.status() == 200
+                    ? new String(answer.body(), StandardCharsets.US_ASCII).strip().split("\\s")[0]
+                            .toLowerCase(Locale.ROOT)
+                    : "";
             if ((kind.equals("sha256") ? SHA256 : SHA1).matcher(said).matches()) {
                 return kind + ":" + said;
             }
@@ -70,13 +76,18 @@ final class MavenStore implements WatchedStore {
     public List<Versions.Artifact> fetch(Sighting sighting) {
         URI address = file(sighting.number());
         ByteStore.Kept kept = using.web().keep(address, Map.of(), Web.LARGEST);
-        @Nullable String other = sighting.digest().startsWith("sha256:") && !sighting.digest().equals("sha256:" + kept.digest()) ? "sha256:" + kept.digest()
-                : sighting.digest().startsWith("sha1:") && !sighting.digest().equals("sha1:" + sha1(kept)) ? "sha1:" + sha1(kept) : null;
+        @Nullable
+        String other = sighting.digest().startsWith("sha256:") && !sighting.digest().equals("sha256:" + kept.digest())
+                ? "sha256:" + kept.digest()
+                : sighting.digest().startsWith("sha1:") && !sighting.digest().equals("sha1:" + sha1(kept))
+                        ? "sha1:" + sha1(kept) : null;
         if (other != null) {
-            throw Refusal.unprocessable("Other bytes", address + " answered with other bytes: stated " + sighting.digest() + ", got " + other);
+            throw Refusal.unprocessable("Other bytes",
+                    address + " answered with other bytes: stated " + sighting.digest() + ", got " + other);
         }
         String fileName = address.getPath().substring(address.getPath().lastIndexOf('/') + 1);
-        return List.of(new Versions.Artifact(Names.artifact(fileName, sighting.number()), fileName, kept.digest(), kept.size()));
+        return List.of(new Versions.Artifact(Names.artifact(fileName, sighting.number()), fileName, kept.digest(),
+                kept.size()));
     }
 
     private String sha1(ByteStore.Kept kept) {

@@ -41,10 +41,12 @@ class Parts {
     long append(long upload, UploadMapper.FileRow file, long offset, InputStream bytes) {
         try {
             Files.createDirectories(folder);
-            try (FileChannel channel = FileChannel.open(path(upload, file.kind(), file.name()), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+            try (FileChannel channel = FileChannel.open(path(upload, file.kind(), file.name()),
+                    StandardOpenOption.CREATE, StandardOpenOption.WRITE);
                     FileLock held = lock(channel, file)) {
                 if (channel.size() != offset) {
-                    throw Refusal.conflict("of " + file.name() + ", " + channel.size() + " bytes are here; go on from there, not from " + offset);
+                    throw Refusal.conflict("of " + file.name() + ", " + channel.size()
+                            + " bytes are here; go on from there, not from " + offset);
                 }
                 channel.position(offset);
                 try {
@@ -75,7 +77,8 @@ class Parts {
         byte[] buffer = new byte[1 << 16];
         for (int read = bytes.read(buffer); read >= 0; read = bytes.read(buffer)) {
             if (channel.position() + read > file.size()) {
-                throw Refusal.tooLarge(file.name() + " was announced with " + file.size() + " bytes, and more are being sent");
+                throw Refusal.tooLarge(
+                        file.name() + " was announced with " + file.size() + " bytes, and more are being sent");
             }
             ByteBuffer some = ByteBuffer.wrap(buffer, 0, read);
             while (some.hasRemaining()) {

@@ -29,12 +29,15 @@ import tools.jackson.databind.json.JsonMapper;
 /**
  * A repository of a registry that speaks the OCI distribution protocol 1.1. Tags are listed; what they point to is
  * fetched by its digest. The manifest becomes the artifact {@code manifest}, whose digest is the image's; every layer
- * with a title ({@code org.opencontainers.image.title}) becomes an artifact named by it, without the version and what follows.
+ * with a title ({@code org.opencontainers.image.title}) becomes an artifact named by it, without the version and what
+ * follows.
  */
 final class RegistryStore implements WatchedStore {
 
-    private static final String MANIFESTS = "application/vnd.oci.image.manifest.v1+json, application/vnd.oci.image.index.v1+json, "
-            + "application/vnd.docker.distribution.manifest.v2+json, application/vnd.docker.distribution.manifest.list.v2+json";
+    private static final String MANIFESTS = "application/vnd.oci.image.manifest.v1+json, "
+            + "application/vnd.oci.image.index.v1+json, "
+            + "application/vnd.docker.distribution.manifest.v2+json, "
+            + "application/vnd.docker.distribution.manifest.list.v2+json";
     private static final String TITLE = "org.opencontainers.image.title";
     private static final Pattern DIGEST = Pattern.compile("sha256:[0-9a-f]{64}");
     private static final Pattern NEXT = Pattern.compile("<([^>]+)>\\s*;\\s*rel=\"?next\"?");
@@ -52,12 +55,14 @@ final class RegistryStore implements WatchedStore {
     /** @param login name and password, with a colon between */
     RegistryStore(Where where, Optional<String> login, Using using) {
         this.where = where;
-        this.basic = login.map(words -> "Basic " + Base64.getEncoder().encodeToString(words.getBytes(StandardCharsets.UTF_8)));
+        this.basic = login
+                .map(words -> "Basic " + Base64.getEncoder().encodeToString(words.getBytes(StandardCharsets.UTF_8)));
         this.using = using;
     }
 
     private URI at(String rest) {
-        String base = where.address().endsWith("/") ? where.address().substring(0, where.address().length() - 1) : where.address();
+        String base = where.address().endsWith("/") ? where.address().substring(0, where.address().length() - 1)
+                : where.address();
         return URI.create(base + "/v2/" + where.name().orElseThrow() + rest);
     }
 
@@ -80,9 +85,11 @@ final class RegistryStore implements WatchedStore {
             });
             // Each is asked for at every look.
             if (tags.size() > MOST_TAGS) {
-                throw Refusal.unavailable(at("") + " has more than " + MOST_TAGS + " tags that '" + where.pattern() + "' matches; name fewer by a narrower pattern");
+                throw Refusal.unavailable(at("") + " has more than " + MOST_TAGS + " tags that '" + where.pattern()
+                        + "' matches; name fewer by a narrower pattern");
             }
-            page = answer.header("link").map(NEXT::matcher).filter(Matcher::find).map(next -> here.resolve(next.group(1)));
+            page = answer.header("link").map(NEXT::matcher).filter(Matcher::find)
+                    .map(next -> here.resolve(next.group(1)));
         }
         return tags.stream().map(tag -> new Sighting(tag, digest(tag))).toList();
     }
@@ -103,7 +110,8 @@ final class RegistryStore implements WatchedStore {
         byte[] manifest = get(address, MANIFESTS).good(address).body();
         refuseOther(address, sighting.digest(), sha256(manifest));
         List<Versions.Artifact> artifacts = new ArrayList<>();
-        ByteStore.Kept kept = using.bytes().keep(new ByteArrayInputStream(manifest), manifest.length, using.clock().now());
+        ByteStore.Kept kept = using.bytes().keep(new ByteArrayInputStream(manifest), manifest.length,
+                using.clock().now());
         artifacts.add(new Versions.Artifact("manifest", "manifest.json", kept.digest(), kept.size()));
         JsonNode read = using.json().readTree(new String(manifest, StandardCharsets.UTF_8));
         for (JsonNode layer : read.path("layers")) {
@@ -118,8 +126,10 @@ final class RegistryStore implements WatchedStore {
     private Versions.Artifact layer(JsonNode layer, String title, String number) {
         String digest = layer.path("digest").asString("");
         String fileName = title.substring(title.lastIndexOf('/') + 1);
-        if (!DIGEST.matcher(digest).matches() || fileName.isBlank() || fileName.startsWith(".") || fileName.length() > 255) {
-            throw Refusal.unprocessable("The manifest cannot be used", "a layer is titled '" + title + "' with the digest '" + digest + "'");
+        if (!DIGEST.matcher(digest).matches() || fileName.isBlank() || fileName.startsWith(".")
+                || fileName.length() > 255) {
+            throw Refusal.unprocessable("The manifest cannot be used",
+                    "a layer is titled '" + title + "' with the digest '" + digest + "'");
         }
         URI address = at("/blobs/" + digest);
         ByteStore.Kept kept = using.web().keep(address, headers("*/*"), Web.LARGEST);
@@ -129,7 +139,8 @@ final class RegistryStore implements WatchedStore {
 
     private static void refuseOther(URI address, String asked, String got) {
         if (!asked.equals(got)) {
-            throw Refusal.unprocessable("Other bytes", address + " answered with other bytes: asked for " + asked + ", got " + got);
+            throw Refusal.unprocessable("Other bytes",
+                    address + " answered with other bytes: asked for " + asked + ", got " + got);
         }
     }
 
@@ -142,13 +153,15 @@ final class RegistryStore implements WatchedStore {
     /** Answers the registry's challenge for a token where it makes one. */
     private Web.Text get(URI address, String accept) {
         Web.Text answer = using.web().text(address, headers(accept));
-        Optional<String> challenge = answer.header("www-authenticate").filter(text -> text.toLowerCase(Locale.ROOT).startsWith("bearer "));
+        Optional<String> challenge = answer.header("www-authenticate")
+                .filter(text -> text.toLowerCase(Locale.ROOT).startsWith("bearer "));
         if (answer.status() != 401 || challenge.isEmpty()) {
             return answer;
         }
         Map<String, String> asked = new LinkedHashMap<>();
         CHALLENGE.matcher(challenge.get()).results().forEach(part -> asked.put(part.group(1), part.group(2)));
-        URI realm = URI.create(asked.getOrDefault("realm", "") + "?service=" + encode(asked.getOrDefault("service", "")) + "&scope=" + encode(asked.getOrDefault("scope", "")));
+        URI realm = URI.create(asked.getOrDefault("realm", "") + "?service=" + encode(asked.getOrDefault("service", ""))
+                + "&scope=" + encode(asked.getOrDefault("scope", "")));
         JsonNode token = json(using.web().text(realm, headers("application/json")).good(realm), realm);
         return using.web().text(address, Map.of("Accept", accept, "Authorization",
                 "Bearer " + token.path("token").asString(token.path("access_token").asString(""))));

@@ -36,13 +36,16 @@ class StoreController {
      * @param existing  whether what is there already arrives too
      * @param login     name and password for a registry, with a colon between
      */
-    record StoreRequest(WatchedStore.Kind kind, String address, Optional<String> name, Optional<String> group, Optional<String> extension, String pattern,
+    record StoreRequest(WatchedStore.Kind kind, String address, Optional<String> name, Optional<String> group,
+            Optional<String> extension, String pattern,
             Optional<Boolean> existing, Optional<String> login) {}
 
     /** Something seen in a store: the version that it became, or why it did not. */
-    record SightingView(String name, String digest, Optional<String> version, Optional<String> reason, Instant seenAt) {}
+    record SightingView(String name, String digest, Optional<String> version, Optional<String> reason,
+            Instant seenAt) {}
 
-    record StoreView(long id, Where where, Optional<Instant> lookedAt, int failures, Optional<String> error, List<SightingView> sightings) {}
+    record StoreView(long id, Where where, Optional<Instant> lookedAt, int failures, Optional<String> error,
+            List<SightingView> sightings) {}
 
     private final Components components;
     private final Stores stores;
@@ -55,25 +58,36 @@ class StoreController {
     @GetMapping
     List<StoreView> all(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
-        return stores.of(components.named(name).id()).stream().map(row -> new StoreView(row.id(), stores.where(row), Optional.ofNullable(row.lookedAt()), row.failures(),
-                Optional.ofNullable(row.lastError()), stores.sightings(row.id()).stream().map(each -> new SightingView(each.name(), each.digest(),
-                        Optional.ofNullable(each.version()), Optional.ofNullable(each.reason()), each.seenAt())).toList())).toList();
+        return stores.of(components.named(name).id()).stream()
+                .map(row -> new StoreView(row.id(), stores.where(row), Optional.ofNullable(row.lookedAt()),
+                        row.failures(),
+                        Optional.ofNullable(row.lastError()),
+                        stores.sightings(row.id()).stream().map(each -> new SightingView(each.name(), each.digest(),
+                                Optional.ofNullable(each.version()), Optional.ofNullable(each.reason()), each.seenAt()))
+                                .toList()))
+                .toList();
     }
 
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
-    List<StoreView> watch(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody StoreRequest request) {
-        Permission.require(person, Action.REGISTER_COMPONENT, "watch a store for " + name, Optional.of(name), Optional.empty());
+    List<StoreView> watch(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody StoreRequest request) {
+        Permission.require(person, Action.REGISTER_COMPONENT, "watch a store for " + name, Optional.of(name),
+                Optional.empty());
         Registered component = components.named(name);
-        stores.watch(component, new Where(request.kind(), request.address(), request.name(), request.group(), request.extension(), request.pattern(),
-                request.existing().orElse(false)), request.login(), person.name());
+        stores.watch(component,
+                new Where(request.kind(), request.address(), request.name(), request.group(), request.extension(),
+                        request.pattern(),
+                        request.existing().orElse(false)),
+                request.login(), person.name());
         return all(person, name);
     }
 
     @DeleteMapping("/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void stop(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable long id) {
-        Permission.require(person, Action.REGISTER_COMPONENT, "stop watching a store for " + name, Optional.of(name), Optional.empty());
+        Permission.require(person, Action.REGISTER_COMPONENT, "stop watching a store for " + name, Optional.of(name),
+                Optional.empty());
         stores.stop(id, components.named(name), person.name());
     }
 }

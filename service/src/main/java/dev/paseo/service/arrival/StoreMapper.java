@@ -32,12 +32,14 @@ interface StoreMapper {
         }
     }
 
-    record StoreRow(long id, long componentId, String kind, String address, String body, Instant nextAt, int failures, @Nullable String lastError,
+    record StoreRow(long id, long componentId, String kind, String address, String body, Instant nextAt, int failures,
+            @Nullable String lastError,
             @Nullable Instant lookedAt) {}
 
     record SightingRow(String name, String digest, @Nullable String version, @Nullable String reason, Instant seenAt) {}
 
-    String COLUMNS = "select id, component_id, kind, address, body, next_at, failures, last_error, looked_at from watched_store ";
+    String COLUMNS = "select id, component_id, kind, address, body, next_at, failures, last_error, looked_at from "
+            + "watched_store ";
 
     @Insert("""
             insert into watched_store (component_id, kind, address, body, next_at)
@@ -51,16 +53,20 @@ interface StoreMapper {
     @Select(COLUMNS + "where id = #{id}")
     Optional<StoreRow> byId(long id);
 
-    @Select(COLUMNS + "where next_at <= #{now} and component_id not in (select id from component where retired_at is not null) order by next_at limit 20")
+    @Select(COLUMNS
+            + "where next_at <= #{now} and component_id not in (select id from component where retired_at is not "
+            + "null) order by next_at limit 20")
     List<StoreRow> due(Instant now);
 
     @Update("update watched_store set next_at = #{until} where id = #{id} and next_at = #{was}")
     int claim(long id, Instant was, Instant until);
 
-    @Update("update watched_store set next_at = #{next}, failures = 0, last_error = null, looked_at = #{now} where id = #{id}")
+    @Update("update watched_store set next_at = #{next}, failures = 0, last_error = null, looked_at = #{now} where "
+            + "id = #{id}")
     int looked(long id, Instant next, Instant now);
 
-    @Update("update watched_store set next_at = #{next}, failures = failures + 1, last_error = #{error} where id = #{id}")
+    @Update("update watched_store set next_at = #{next}, failures = failures + 1, last_error = #{error} where id = "
+            + "#{id}")
     int failed(long id, Instant next, String error);
 
     @Update("update watched_store set next_at = #{next} where component_id = #{component}")
@@ -73,7 +79,8 @@ interface StoreMapper {
     int drop(long id);
 
     @Select("""
-            select s.name, s.digest, v.number as version, s.reason, s.seen_at from store_sighting s left join version v on v.id = s.version_id
+            select s.name, s.digest, v.number as version, s.reason, s.seen_at from store_sighting s left join version
+              v on v.id = s.version_id
             where s.store_id = #{store} order by s.seen_at desc, s.name""")
     List<SightingRow> sightings(long store);
 

@@ -41,7 +41,8 @@ import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Watches stores for versions that appear in them. What is seen under a name is sealed once, by its digest; when the name
+ * Watches stores for versions that appear in them. What is seen under a name is sealed once, by its digest; when the
+ * name
  * points to something else later, that is told, and the version stays what it was.
  */
 @Component
@@ -69,7 +70,8 @@ public class Stores {
     @Component("storeAround")
     record Around(Transactions transactions, ServiceClock clock, Json json, AuditTrail audit, Telling telling) {}
 
-    Stores(StoreMapper mapper, Components components, Arrivals arrivals, Reaching reaching, Around around, @Value("${paseo.poll:30s}") Duration every) {
+    Stores(StoreMapper mapper, Components components, Arrivals arrivals, Reaching reaching, Around around,
+            @Value("${paseo.poll:30s}") Duration every) {
         this.mapper = mapper;
         this.components = components;
         this.arrivals = arrivals;
@@ -81,10 +83,13 @@ public class Stores {
     long watch(Registered component, Where where, Optional<String> login, String by) {
         check(where);
         return around.transactions().in(() -> {
-            StoreMapper.NewStore row = new StoreMapper.NewStore(component.id(), where, where.kind().name().toLowerCase(Locale.ROOT), around.json().write(where), around.clock().now());
+            StoreMapper.NewStore row = new StoreMapper.NewStore(component.id(), where,
+                    where.kind().name().toLowerCase(Locale.ROOT), around.json().write(where), around.clock().now());
             mapper.add(row);
-            login.ifPresent(words -> reaching.secrets().set("PASEO_STORE_" + row.id, words, Secrets.Scope.of(component.id(), 0), OptionalLong.empty()));
-            around.audit().record(AuditTrail.Entry.of(by, "store watched", component.name()).with("address", where.address()).with("pattern", where.pattern()));
+            login.ifPresent(words -> reaching.secrets().set("PASEO_STORE_" + row.id, words,
+                    Secrets.Scope.of(component.id(), 0), OptionalLong.empty()));
+            around.audit().record(AuditTrail.Entry.of(by, "store watched", component.name())
+                    .with("address", where.address()).with("pattern", where.pattern()));
             return row.id;
         });
     }
@@ -99,12 +104,15 @@ public class Stores {
                 reaching.web().allow(where.address());
                 require(where.name(), COORDINATE, "/name", "the artifact's id");
                 require(where.group(), COORDINATE, "/group", "the group's id");
-                where.extension().ifPresent(extension -> require(where.extension(), COORDINATE, "/extension", "such as jar"));
+                where.extension()
+                        .ifPresent(extension -> require(where.extension(), COORDINATE, "/extension", "such as jar"));
             }
             case FOLDER -> {
                 allowFolder(where.address());
                 if (where.pattern().split("\\{version}", -1).length != 2 || where.pattern().contains("/")) {
-                    throw Refusal.invalid("/pattern", "a folder's files are named by a pattern with {version} in it once, such as hut-planner-{version}.tgz");
+                    throw Refusal.invalid("/pattern",
+                            "a folder's files are named by a pattern with {version} in it once, such as "
+                                    + "hut-planner-{version}.tgz");
                 }
             }
         }
@@ -124,7 +132,8 @@ public class Stores {
             if (address.startsWith("file:///")) {
                 Path real = Path.of(URI.create(address)).toRealPath();
                 for (String allowed : reaching.settings().allowedStores()) {
-                    if (!allowed.contains("://") && Files.isDirectory(Path.of(allowed)) && real.startsWith(Path.of(allowed).toRealPath())) {
+                    if (!allowed.contains("://") && Files.isDirectory(Path.of(allowed))
+                            && real.startsWith(Path.of(allowed).toRealPath())) {
                         return;
                     }
                 }
@@ -132,7 +141,8 @@ public class Stores {
         } catch (IOException | IllegalArgumentException missing) {
             throw Refusal.invalid("/address", "there is no folder " + address);
         }
-        throw Refusal.notAllowed(address + " is not a folder that may be watched; an operator sets them in paseo.allowed-stores");
+        throw Refusal.notAllowed(
+                address + " is not a folder that may be watched; an operator sets them in paseo.allowed-stores");
     }
 
     List<StoreRow> of(long component) {
@@ -153,7 +163,8 @@ public class Stores {
         around.transactions().run(() -> {
             mapper.dropSightings(id);
             mapper.drop(id);
-            around.audit().record(AuditTrail.Entry.of(by, "store no longer watched", component.name()).with("address", row.address()));
+            around.audit().record(AuditTrail.Entry.of(by, "store no longer watched", component.name()).with("address",
+                    row.address()));
         });
     }
 
@@ -185,9 +196,11 @@ public class Stores {
     }
 
     private WatchedStore open(StoreRow row, Where where) {
-        RegistryStore.Using using = new RegistryStore.Using(reaching.web(), reaching.bytes(), around.clock(), reaching.json());
+        RegistryStore.Using using = new RegistryStore.Using(reaching.web(), reaching.bytes(), around.clock(),
+                reaching.json());
         return switch (where.kind()) {
-            case REGISTRY -> new RegistryStore(where, reaching.secrets().value("PASEO_STORE_" + row.id(), row.componentId()), using);
+            case REGISTRY -> new RegistryStore(where,
+                    reaching.secrets().value("PASEO_STORE_" + row.id(), row.componentId()), using);
             case MAVEN -> new MavenStore(where, using);
             case FOLDER -> new FolderStore(where, using);
         };
@@ -196,15 +209,18 @@ public class Stores {
     private void look(StoreRow row, Where where) {
         WatchedStore store = open(row, where);
         Registered component = components.byId(row.componentId());
-        Map<String, SightingRow> known = mapper.sightings(row.id()).stream().collect(Collectors.toMap(SightingRow::name, each -> each));
+        Map<String, SightingRow> known = mapper.sightings(row.id()).stream()
+                .collect(Collectors.toMap(SightingRow::name, each -> each));
         boolean first = row.lookedAt() == null && !where.existing();
         for (Sighting sighting : store.list(!known.isEmpty())) {
             SightingRow before = known.get(sighting.number());
             if (before != null) {
                 moved(row, component, before, sighting);
             } else if (first) {
-                mapper.see(row.id(), sighting.number(), sighting.digest(), null, "it was there before the store was watched", around.clock().now());
-            } else if (where.kind() != WatchedStore.Kind.FOLDER || sighting.digest().equals(seenOnce.put(row.id() + " " + sighting.number(), sighting.digest()))) {
+                mapper.see(row.id(), sighting.number(), sighting.digest(), null,
+                        "it was there before the store was watched", around.clock().now());
+            } else if (where.kind() != WatchedStore.Kind.FOLDER
+                    || sighting.digest().equals(seenOnce.put(row.id() + " " + sighting.number(), sighting.digest()))) {
                 seenOnce.remove(row.id() + " " + sighting.number());
                 arrived(row, component, store, sighting);
             }
@@ -213,11 +229,15 @@ public class Stores {
 
     /** A name that points to something else than when it was seen first: told once. */
     private void moved(StoreRow row, Registered component, SightingRow before, Sighting now) {
-        String reason = "it was seen as " + before.digest() + " and now is " + now.digest() + "; what was sealed stays as it was";
+        String reason = "it was seen as " + before.digest() + " and now is " + now.digest()
+                + "; what was sealed stays as it was";
         if (!before.digest().equals(now.digest()) && !reason.equals(before.reason())) {
             around.transactions().run(() -> {
                 mapper.say(row.id(), now.number(), cut(reason));
-                around.audit().record(AuditTrail.Entry.of("paseo", "store moved a name", component.name() + " " + now.number()).because(cut(reason)).with("store", row.address()));
+                around.audit()
+                        .record(AuditTrail.Entry
+                                .of("paseo", "store moved a name", component.name() + " " + now.number())
+                                .because(cut(reason)).with("store", row.address()));
                 around.telling().tell("trigger", component.name());
             });
         }
@@ -230,17 +250,23 @@ public class Stores {
             List<Versions.Artifact> artifacts = store.fetch(sighting);
             reaching.quotas().kept(component.id(), artifacts.stream().mapToLong(Versions.Artifact::size).sum());
             around.transactions().run(() -> {
-                Arrivals.Result result = arrivals.seal(component, new Arrivals.Arrived(sighting.number(), artifacts, null, List.of(), Set.of(),
-                        "in the watched " + row.kind() + " " + row.address(), ""));
-                mapper.see(row.id(), sighting.number(), sighting.digest(), result.version(), null, around.clock().now());
+                Arrivals.Result result = arrivals.seal(component,
+                        new Arrivals.Arrived(sighting.number(), artifacts, null, List.of(), Set.of(),
+                                "in the watched " + row.kind() + " " + row.address(), ""));
+                mapper.see(row.id(), sighting.number(), sighting.digest(), result.version(), null,
+                        around.clock().now());
             });
         } catch (Refusal refused) {
             if (refused.kind() == Refusal.Kind.UNAVAILABLE) {
                 throw refused;
             }
             around.transactions().run(() -> {
-                mapper.see(row.id(), sighting.number(), sighting.digest(), null, cut(String.valueOf(refused.getMessage())), around.clock().now());
-                around.audit().record(AuditTrail.Entry.of("paseo", "arrival refused", component.name() + " " + sighting.number()).because(cut(String.valueOf(refused.getMessage()))));
+                mapper.see(row.id(), sighting.number(), sighting.digest(), null,
+                        cut(String.valueOf(refused.getMessage())), around.clock().now());
+                around.audit()
+                        .record(AuditTrail.Entry
+                                .of("paseo", "arrival refused", component.name() + " " + sighting.number())
+                                .because(cut(String.valueOf(refused.getMessage()))));
                 around.telling().tell("trigger", component.name());
             });
         }

@@ -40,7 +40,8 @@ class UploadController {
      * @param id      empty where exactly this version is here already and nothing needs to be sent
      * @param version whether the version is sealed
      */
-    record UploadView(Optional<Long> id, String component, String number, boolean version, List<UploadFileView> files) {}
+    record UploadView(Optional<Long> id, String component, String number, boolean version,
+            List<UploadFileView> files) {}
 
     /** @param fresh whether it was not here before */
     record PublishedView(String component, String number, boolean fresh) {}
@@ -59,23 +60,30 @@ class UploadController {
         this.tokens = tokens;
     }
 
-    /** A token that can publish versions of this component and nothing else, good for 90 days. It is shown this once. */
+    /**
+     * A token that can publish versions of this component and nothing else, good for 90 days. It is shown this once.
+     */
     @PostMapping("/components/{name}/tokens")
     @ResponseStatus(HttpStatus.CREATED)
-    PublishTokenView token(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody TokenLabel request) {
+    PublishTokenView token(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody TokenLabel request) {
         Permission.require(person, Action.PUBLISH, Optional.of(name), Optional.empty());
         Permission.unlimited(person, "make tokens");
-        return new PublishTokenView(tokens.make(person.id(), person.name(), PersonalTokens.Wanted.toPublish(components.named(name).name(), request.label())));
+        return new PublishTokenView(tokens.make(person.id(), person.name(),
+                PersonalTokens.Wanted.toPublish(components.named(name).name(), request.label())));
     }
 
     /** Announces an upload, or finds the one of the same content to go on with. */
     @PostMapping("/components/{name}/uploads")
     @ResponseStatus(HttpStatus.CREATED)
-    UploadView begin(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody UploadRequest request) {
+    UploadView begin(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody UploadRequest request) {
         Permission.require(person, Action.PUBLISH, Optional.of(name), Optional.empty());
         Registered component = components.named(name);
-        Optional<Long> id = uploads.begin(component, request.number(), new Uploads.Statement(request.files(), request.authors().orElse(List.of())), person);
-        return id.map(this::view).orElseGet(() -> new UploadView(Optional.empty(), name, request.number(), true, List.of()));
+        Optional<Long> id = uploads.begin(component, request.number(),
+                new Uploads.Statement(request.files(), request.authors().orElse(List.of())), person);
+        return id.map(this::view)
+                .orElseGet(() -> new UploadView(Optional.empty(), name, request.number(), true, List.of()));
     }
 
     private UploadMapper.UploadRow own(Person person, long id) {
@@ -89,8 +97,11 @@ class UploadController {
 
     private UploadView view(long id) {
         UploadMapper.UploadRow upload = uploads.upload(id);
-        return new UploadView(Optional.of(id), upload.component(), upload.number(), upload.status().equals("sealed"), uploads.files(id).stream()
-                .map(file -> new UploadFileView(file.kind(), file.name(), file.size(), uploads.received(id, file))).toList());
+        return new UploadView(Optional.of(id), upload.component(), upload.number(), upload.status().equals("sealed"),
+                uploads.files(id).stream()
+                        .map(file -> new UploadFileView(file.kind(), file.name(), file.size(),
+                                uploads.received(id, file)))
+                        .toList());
     }
 
     @GetMapping("/uploads/{id}")
@@ -104,7 +115,8 @@ class UploadController {
      * connection broke counts.
      */
     @PutMapping(value = "/uploads/{id}/files/{kind}/{name}", consumes = "application/octet-stream")
-    UploadFileView send(@AuthenticationPrincipal Person person, @PathVariable long id, @PathVariable String kind, @PathVariable String name,
+    UploadFileView send(@AuthenticationPrincipal Person person, @PathVariable long id, @PathVariable String kind,
+            @PathVariable String name,
             @RequestHeader("Upload-Offset") long offset, HttpServletRequest request) throws IOException {
         UploadMapper.UploadRow upload = own(person, id);
         long received = uploads.send(upload, kind, name, offset, request.getInputStream());

@@ -31,12 +31,14 @@ interface UploadMapper {
         }
     }
 
-    record UploadRow(long id, long componentId, String component, String number, long accountId, String account, String statement, String status) {}
+    record UploadRow(long id, long componentId, String component, String number, long accountId, String account,
+            String statement, String status) {}
 
     record FileRow(String kind, String name, String fileName, long size, String digest, boolean complete) {}
 
     String COLUMNS = """
-            select u.id, u.component_id, c.name as component, u.number, u.account_id, a.name as account, u.statement, u.status
+            select u.id, u.component_id, c.name as component, u.number, u.account_id, a.name as account, u.statement,
+              u.status
             from upload u join component c on c.id = u.component_id join account a on a.id = u.account_id
             """;
 
@@ -46,7 +48,8 @@ interface UploadMapper {
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int add(NewUpload upload);
 
-    @Insert("insert into upload_file (upload_id, kind, name, file_name, size, digest) values (#{upload}, #{kind}, #{name}, #{fileName}, #{size}, #{digest})")
+    @Insert("insert into upload_file (upload_id, kind, name, file_name, size, digest) values (#{upload}, #{kind}, "
+            + "#{name}, #{fileName}, #{size}, #{digest})")
     int addFile(long upload, String kind, String name, String fileName, long size, String digest);
 
     @Select(COLUMNS + "where u.id = #{id}")
@@ -57,11 +60,13 @@ interface UploadMapper {
 
     /** Of the same statement, to go on with. */
     @Select(COLUMNS + """
-            where u.component_id = #{component} and u.number = #{number} and u.account_id = #{account} and u.status = 'open'
+            where u.component_id = #{component} and u.number = #{number} and u.account_id = #{account} and u.status =
+              'open'
               and u.statement = #{statement} order by u.id desc limit 1""")
     Optional<UploadRow> open(long component, String number, long account, String statement);
 
-    @Select("select kind, name, file_name, size, digest, complete from upload_file where upload_id = #{upload} order by kind, name")
+    @Select("select kind, name, file_name, size, digest, complete from upload_file where upload_id = #{upload} "
+            + "order by kind, name")
     List<FileRow> files(long upload);
 
     @Update("update upload_file set complete = true where upload_id = #{upload} and kind = #{kind} and name = #{name}")

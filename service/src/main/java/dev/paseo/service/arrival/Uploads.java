@@ -47,7 +47,8 @@ class Uploads {
     /**
      * A file that is going to be sent.
      *
-     * @param kind     {@code artifact}; {@code bundle}: a tar archive of what the recipe brings; {@code tests}, {@code coverage},
+     * @param kind     {@code artifact}; {@code bundle}: a tar archive of what the recipe brings; {@code tests}, {@code
+     *                 coverage},
      *                 {@code findings}: a tar archive of report files
      * @param name     of the artifact; of others any
      * @param fileName the file's own name
@@ -67,7 +68,8 @@ class Uploads {
 
     /** What an upload needs and leaves. */
     @Component("uploadAround")
-    record Around(Transactions transactions, ServiceClock clock, Json json, AuditTrail audit, Accounts accounts, Evidence evidence, Quotas quotas) {}
+    record Around(Transactions transactions, ServiceClock clock, Json json, AuditTrail audit, Accounts accounts,
+            Evidence evidence, Quotas quotas) {}
 
     Uploads(UploadMapper mapper, Parts parts, Arrivals arrivals, KeptBytes bytes, Around around) {
         this.mapper = mapper;
@@ -89,19 +91,24 @@ class Uploads {
         if (arrivals.here(component, number, artifacts).isPresent()) {
             return Optional.empty();
         }
-        PipelineFile inForce = arrivals.file(component, new TreeSet<>(artifacts.stream().map(Versions.Artifact::name).toList()));
+        PipelineFile inForce = arrivals.file(component,
+                new TreeSet<>(artifacts.stream().map(Versions.Artifact::name).toList()));
         List<String> brings = inForce.deployment().map(Recipe::bring).orElse(List.of());
         if (!brings.isEmpty() && statement.files().stream().noneMatch(each -> each.kind().equals(BUNDLE))) {
-            throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", brings) + ": send these files too");
+            throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", brings)
+                    + ": send these files too");
         }
         around.quotas().room(component.id(), statement.files().stream().mapToLong(Announced::size).sum());
         String words = around.json().write(statement);
-        return Optional.of(around.transactions().in(() -> mapper.open(component.id(), number, by.id(), words).map(UploadMapper.UploadRow::id).orElseGet(() -> {
-            UploadMapper.NewUpload row = new UploadMapper.NewUpload(component.id(), number, by.id(), words, around.clock().now());
-            mapper.add(row);
-            statement.files().forEach(file -> mapper.addFile(row.id, file.kind(), file.name(), file.fileName(), file.size(), file.digest()));
-            return row.id;
-        })));
+        return Optional.of(around.transactions().in(() -> mapper.open(component.id(), number, by.id(), words)
+                .map(UploadMapper.UploadRow::id).orElseGet(() -> {
+                    UploadMapper.NewUpload row = new UploadMapper.NewUpload(component.id(), number, by.id(), words,
+                            around.clock().now());
+                    mapper.add(row);
+                    statement.files().forEach(file -> mapper.addFile(row.id, file.kind(), file.name(), file.fileName(),
+                            file.size(), file.digest()));
+                    return row.id;
+                })));
     }
 
     private static void check(Statement statement) {
@@ -113,27 +120,32 @@ class Uploads {
             check(statement.files().get(at), "/files/" + at);
             Announced file = statement.files().get(at);
             if (!seen.add(file.kind() + " " + file.name()) || file.kind().equals(BUNDLE) && !seen.add(BUNDLE)) {
-                throw Refusal.invalid("/files/" + at + "/name", "there is another " + file.kind() + " named " + file.name());
+                throw Refusal.invalid("/files/" + at + "/name",
+                        "there is another " + file.kind() + " named " + file.name());
             }
         }
         if (statement.files().stream().noneMatch(file -> file.kind().equals(ARTIFACT))) {
             throw Refusal.invalid("/files", "an upload has 1 to " + MOST_FILES + " files, one of them an artifact");
         }
-        if (statement.authors().size() > 100 || statement.authors().stream().anyMatch(address -> !address.contains("@") || address.length() > 254)) {
+        if (statement.authors().size() > 100
+                || statement.authors().stream().anyMatch(address -> !address.contains("@") || address.length() > 254)) {
             throw Refusal.invalid("/authors", "authors are at most 100 mail addresses");
         }
     }
 
     private static void check(Announced file, String pointer) {
         if (!file.kind().equals(ARTIFACT) && !file.kind().equals(BUNDLE) && !REPORTS.contains(file.kind())) {
-            throw Refusal.invalid(pointer + "/kind", "should be artifact, bundle, tests, coverage or findings; got '" + file.kind() + "'");
+            throw Refusal.invalid(pointer + "/kind",
+                    "should be artifact, bundle, tests, coverage or findings; got '" + file.kind() + "'");
         }
         if (!Names.NAME.matcher(file.name()).matches()) {
             throw Refusal.invalid(pointer + "/name", "has " + Names.NAME_WORDS + "; got '" + file.name() + "'");
         }
-        if (file.fileName().isBlank() || file.fileName().length() > 255 || file.fileName().contains("/") || file.fileName().contains("\\")
+        if (file.fileName().isBlank() || file.fileName().length() > 255 || file.fileName().contains("/")
+                || file.fileName().contains("\\")
                 || file.fileName().startsWith(".") || file.fileName().chars().anyMatch(Character::isISOControl)) {
-            throw Refusal.invalid(pointer + "/fileName", "a file's own name has no slash and does not begin with a dot; got '" + file.fileName() + "'");
+            throw Refusal.invalid(pointer + "/fileName",
+                    "a file's own name has no slash and does not begin with a dot; got '" + file.fileName() + "'");
         }
         if (file.size() < 0 || file.size() > LARGEST) {
             throw Refusal.invalid(pointer + "/size", "a file has 0 to " + LARGEST + " bytes, got " + file.size());
@@ -160,8 +172,10 @@ class Uploads {
         if (!upload.status().equals("open")) {
             throw Refusal.conflict("upload " + upload.id() + " is " + upload.status() + ": nothing more is taken");
         }
-        UploadMapper.FileRow file = mapper.files(upload.id()).stream().filter(each -> each.kind().equals(kind) && each.name().equals(name)).findFirst()
-                .orElseThrow(() -> Refusal.notFound("no " + kind + " named " + name + " was announced in upload " + upload.id()));
+        UploadMapper.FileRow file = mapper.files(upload.id()).stream()
+                .filter(each -> each.kind().equals(kind) && each.name().equals(name)).findFirst()
+                .orElseThrow(() -> Refusal
+                        .notFound("no " + kind + " named " + name + " was announced in upload " + upload.id()));
         if (file.complete()) {
             return file.size();
         }
@@ -179,7 +193,8 @@ class Uploads {
     }
 
     private long here(long upload, String kind, String name) {
-        return files(upload).stream().filter(each -> each.kind().equals(kind) && each.name().equals(name)).findFirst().map(file -> received(upload, file)).orElse(0L);
+        return files(upload).stream().filter(each -> each.kind().equals(kind) && each.name().equals(name)).findFirst()
+                .map(file -> received(upload, file)).orElse(0L);
     }
 
     private void arrived(long upload, UploadMapper.FileRow file) {
@@ -187,8 +202,9 @@ class Uploads {
             ByteStore.Kept kept = bytes.keep(part, file.size(), around.clock().now());
             if (!kept.digest().equals(file.digest())) {
                 parts.drop(upload, file.kind(), file.name());
-                throw Refusal.unprocessable("Other bytes", file.name() + " was announced as sha256:" + file.digest() + ", and what arrived is sha256:"
-                        + kept.digest() + ". It is forgotten: send it again");
+                throw Refusal.unprocessable("Other bytes",
+                        file.name() + " was announced as sha256:" + file.digest() + ", and what arrived is sha256:"
+                                + kept.digest() + ". It is forgotten: send it again");
             }
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
@@ -204,24 +220,29 @@ class Uploads {
     Arrivals.Result seal(long id, Registered component, Person by) {
         UploadMapper.UploadRow upload = upload(id);
         List<UploadMapper.FileRow> files = mapper.files(id);
-        List<String> missing = files.stream().filter(file -> !file.complete()).map(file -> file.name() + " (" + received(id, file) + " of " + file.size() + " bytes)").toList();
+        List<String> missing = files.stream().filter(file -> !file.complete())
+                .map(file -> file.name() + " (" + received(id, file) + " of " + file.size() + " bytes)").toList();
         if (!missing.isEmpty() && upload.status().equals("open")) {
             throw Refusal.conflict("not everything is here yet: " + String.join(", ", missing));
         }
         List<Arrivals.Report> reports = new ArrayList<>();
-        files.stream().filter(file -> REPORTS.contains(file.kind())).forEach(file ->
-                reports.add(new Arrivals.Report(file.kind(), file.digest(), around.evidence().read(file.kind(), file.digest()))));
+        files.stream().filter(file -> REPORTS.contains(file.kind())).forEach(file -> reports.add(
+                new Arrivals.Report(file.kind(), file.digest(), around.evidence().read(file.kind(), file.digest()))));
         Set<String> authors = new LinkedHashSet<>(List.of(by.name()));
-        around.json().read(upload.statement(), Statement.class).authors().forEach(address -> authors.add(address.toLowerCase(Locale.ROOT)));
+        around.json().read(upload.statement(), Statement.class).authors()
+                .forEach(address -> authors.add(address.toLowerCase(Locale.ROOT)));
         List<Versions.Artifact> artifacts = files.stream().filter(file -> file.kind().equals(ARTIFACT))
                 .map(file -> new Versions.Artifact(file.name(), file.fileName(), file.digest(), file.size())).toList();
-        String bundle = files.stream().filter(file -> file.kind().equals(BUNDLE)).map(UploadMapper.FileRow::digest).findFirst().orElse(null);
+        String bundle = files.stream().filter(file -> file.kind().equals(BUNDLE)).map(UploadMapper.FileRow::digest)
+                .findFirst().orElse(null);
         return around.transactions().in(() -> {
             mapper.locked(id);
-            Arrivals.Result result = arrivals.seal(component, new Arrivals.Arrived(upload.number(), artifacts, bundle, reports, authors, "by upload", by.name()));
+            Arrivals.Result result = arrivals.seal(component,
+                    new Arrivals.Arrived(upload.number(), artifacts, bundle, reports, authors, "by upload", by.name()));
             mapper.end(id, "sealed", around.clock().now());
             if (result.fresh()) {
-                around.audit().record(AuditTrail.Entry.of(by.name(), "version published", component.name() + " " + upload.number()));
+                around.audit().record(
+                        AuditTrail.Entry.of(by.name(), "version published", component.name() + " " + upload.number()));
             }
             return result;
         });

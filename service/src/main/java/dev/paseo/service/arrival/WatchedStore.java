@@ -9,13 +9,17 @@ import java.util.Optional;
 interface WatchedStore {
 
     /** Where, and which of what is there. */
-    record Where(Kind kind, String address, Optional<String> name, Optional<String> group, Optional<String> extension, String pattern, boolean existing) {}
+    record Where(Kind kind, String address, Optional<String> name, Optional<String> group, Optional<String> extension,
+            String pattern, boolean existing) {}
 
     /** What is watched. */
     enum Kind {
-        @JsonProperty("registry") REGISTRY,
-        @JsonProperty("maven") MAVEN,
-        @JsonProperty("folder") FOLDER
+        @JsonProperty("registry")
+        REGISTRY,
+        @JsonProperty("maven")
+        MAVEN,
+        @JsonProperty("folder")
+        FOLDER
     }
 
     /**
@@ -29,7 +33,8 @@ interface WatchedStore {
     /**
      * What is there now, the oldest first where the store tells.
      *
-     * @param seenBefore whether anything was ever seen there: then its absence is trouble, else it is only not there yet
+     * @param seenBefore whether anything was ever seen there: then its absence is trouble, else it is only not there
+     *                   yet
      */
     List<Sighting> list(boolean seenBefore);
 

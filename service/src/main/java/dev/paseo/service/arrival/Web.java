@@ -34,7 +34,8 @@ class Web {
     private static final Duration LONGEST_BODY = Duration.ofHours(2);
     private static final Logger LOG = LoggerFactory.getLogger(Web.class);
 
-    private final HttpClient http = HttpClient.newBuilder().connectTimeout(CONNECT).followRedirects(HttpClient.Redirect.NEVER).build();
+    private final HttpClient http = HttpClient.newBuilder().connectTimeout(CONNECT)
+            .followRedirects(HttpClient.Redirect.NEVER).build();
     private final Reach reach;
     private final KeptBytes bytes;
     private final ServiceClock clock;
@@ -109,7 +110,9 @@ class Web {
                 try {
                     return super.read(bytes, offset, length);
                 } catch (IOException failed) {
-                    throw cut.isDone() ? new IOException("its answer did not end within " + limit.toSeconds() + " s", failed) : failed;
+                    throw cut.isDone()
+                            ? new IOException("its answer did not end within " + limit.toSeconds() + " s", failed)
+                            : failed;
                 }
             }
 
@@ -153,7 +156,8 @@ class Web {
     }
 
     private static Refusal away(URI address, IOException failed) {
-        return Refusal.unavailable(address + " does not answer: " + (failed instanceof ConnectException ? "nobody listens there"
-                : failed.getMessage() == null ? failed.getClass().getSimpleName() : failed.getMessage()));
+        return Refusal.unavailable(
+                address + " does not answer: " + (failed instanceof ConnectException ? "nobody listens there"
+                        : failed.getMessage() == null ? failed.getClass().getSimpleName() : failed.getMessage()));
     }
 }

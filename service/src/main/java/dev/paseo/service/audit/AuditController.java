@@ -41,8 +41,10 @@ class AuditController {
     EntriesView entries(@AuthenticationPrincipal Person person, @RequestParam Optional<Long> before,
             @RequestParam(defaultValue = "50") int limit, @RequestParam Optional<String> subject) {
         Permission.require(person, Action.LOOK);
-        List<EntryView> entries = mapper.read(before.orElse(Long.MAX_VALUE), Math.clamp(limit, 1, 500), subject.orElse(null)).stream()
-                .map(row -> new EntryView(row.id(), Optional.ofNullable(row.position()), json.readTree(row.body()))).toList();
+        List<EntryView> entries = mapper
+                .read(before.orElse(Long.MAX_VALUE), Math.clamp(limit, 1, 500), subject.orElse(null)).stream()
+                .map(row -> new EntryView(row.id(), Optional.ofNullable(row.position()), json.readTree(row.body())))
+                .toList();
         return new EntriesView(entries, entries.isEmpty() ? Optional.empty() : Optional.of(entries.getLast().id()));
     }
 
@@ -54,7 +56,10 @@ class AuditController {
 
     record RestoreBody(String reason) {}
 
-    /** Says that the database was restored from an older copy, with the reason; the verification names the gap from then on, and finds no fault with it. */
+    /**
+     * Says that the database was restored from an older copy, with the reason; the verification names the gap from then
+     * on, and finds no fault with it.
+     */
     @PostMapping("/restore")
     Verification.Gap restored(@AuthenticationPrincipal Person person, @RequestBody RestoreBody request) {
         Permission.require(person, Action.MANAGE_ACCOUNTS, "acknowledge a restore");

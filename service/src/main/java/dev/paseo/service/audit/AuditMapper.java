@@ -49,7 +49,8 @@ interface AuditMapper {
     @Select("select name from lease where name = 'audit-sequencer' for update skip locked")
     Optional<String> sequencing();
 
-    @Select("select e.id, e.body from audit_pending p join audit_entry e on e.id = p.entry_id order by p.entry_id limit 2000")
+    @Select("select e.id, e.body from audit_pending p join audit_entry e on e.id = p.entry_id order by p.entry_id "
+            + "limit 2000")
     List<EntryRow> pending();
 
     @Select("select count(*) from audit_pending")
@@ -99,5 +100,6 @@ interface AuditMapper {
             <if test="subject != null">and json_value(e.body, '$.subject') = #{subject}</if>
             order by e.id desc limit #{limit}
             </script>""")
-    List<ReadRow> read(@Param("before") long before, @Param("limit") int limit, @Param("subject") @Nullable String subject);
+    List<ReadRow> read(@Param("before") long before, @Param("limit") int limit,
+            @Param("subject") @Nullable String subject);
 }

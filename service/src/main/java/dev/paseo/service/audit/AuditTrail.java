@@ -15,7 +15,8 @@ import org.springframework.stereotype.Component;
 public class AuditTrail {
 
     /** Who did what to what, where, and because of what. Details are text; secrets never are among them. */
-    public record Entry(String who, String what, String subject, String where, String because, Map<String, String> details) {
+    public record Entry(String who, String what, String subject, String where, String because,
+            Map<String, String> details) {
 
         public static Entry of(String who, String what, String subject) {
             return new Entry(who, what, subject, "", "", Map.of());
@@ -35,7 +36,10 @@ public class AuditTrail {
             return new Entry(who, what, subject, where, because, more);
         }
 
-        /** States how guarded rows are from now on: {@code text} as {@link Guarded#states} tells it. Whoever changes them holds a lock of theirs. */
+        /**
+         * States how guarded rows are from now on: {@code text} as {@link Guarded#states} tells it. Whoever changes
+         * them holds a lock of theirs.
+         */
         public Entry stating(String subject, String text) {
             return with(STATE + subject, Stated.digest(text));
         }

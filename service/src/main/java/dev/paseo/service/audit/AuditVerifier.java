@@ -58,10 +58,14 @@ class AuditVerifier {
         heads(lines(), heads, wrongSignatures);
         Stated before = new Stated();
         List<Verification.Gap> known = new ArrayList<>();
-        new Leaves(before, known).forEachRemaining(leaf -> { });
-        Verification.Gap gap = Verification.gap(new Leaves(before, new ArrayList<>()), heads, known).orElseThrow(() -> Refusal.conflict("nothing is missing from the trail that a restore would explain"));
-        around.transactions().run(() -> around.audit().record(AuditTrail.Entry.of(by, RESTORED, "audit trail").because(reason).with("from", Long.toString(gap.from()))
-                .with("to", Long.toString(gap.to())).with("last at", gap.lastAt().toString())));
+        new Leaves(before, known).forEachRemaining(leaf -> {});
+        Verification.Gap gap = Verification.gap(new Leaves(before, new ArrayList<>()), heads, known)
+                .orElseThrow(() -> Refusal.conflict("nothing is missing from the trail that a restore would explain"));
+        around.transactions()
+                .run(() -> around.audit()
+                        .record(AuditTrail.Entry.of(by, RESTORED, "audit trail").because(reason)
+                                .with("from", Long.toString(gap.from()))
+                                .with("to", Long.toString(gap.to())).with("last at", gap.lastAt().toString())));
         return gap;
     }
 
@@ -83,17 +87,21 @@ class AuditVerifier {
         if (stray > 0) {
             findings.add(stray + " entries have lost their number and are not waiting for one");
         }
-        Verification.Report report = Verification.verify(new Leaves(stated, gaps), heads, mapper.pendingCount(), () -> gaps);
+        Verification.Report report = Verification.verify(new Leaves(stated, gaps), heads, mapper.pendingCount(),
+                () -> gaps);
         mapper.pendingBodies().forEach(body -> states(body, stated));
         findings.addAll(report.findings());
         stated.differing(present).stream().limit(MOST_DIFFERING).forEach(findings::add);
-        return new Verification.Report(report.entries(), report.covered(), report.notCovered(), List.copyOf(findings), report.restored());
+        return new Verification.Report(report.entries(), report.covered(), report.notCovered(), List.copyOf(findings),
+                report.restored());
     }
 
     private void states(String body, Stated stated) {
         if (body.contains("\"" + AuditTrail.STATE)) {
-            json.readTree(body).path("details").properties().stream().filter(detail -> detail.getKey().startsWith(AuditTrail.STATE))
-                    .forEach(detail -> stated.tell(detail.getKey().substring(AuditTrail.STATE.length()), detail.getValue().asString()));
+            json.readTree(body).path("details").properties().stream()
+                    .filter(detail -> detail.getKey().startsWith(AuditTrail.STATE))
+                    .forEach(detail -> stated.tell(detail.getKey().substring(AuditTrail.STATE.length()),
+                            detail.getValue().asString()));
         }
     }
 
@@ -104,7 +112,9 @@ class AuditVerifier {
         JsonNode entry = json.readTree(body);
         JsonNode details = entry.path("details");
         return entry.path("what").asString("").equals(RESTORED)
-                ? Optional.of(new Verification.Gap(details.path("from").asLong(), details.path("to").asLong(), Instant.parse(details.path("last at").asString()))) : Optional.empty();
+                ? Optional.of(new Verification.Gap(details.path("from").asLong(), details.path("to").asLong(),
+                        Instant.parse(details.path("last at").asString())))
+                : Optional.empty();
     }
 
     private void keepGood(AuditMapper.HeadRow row, String where, List<TreeHead> heads, List<String> findings) {
@@ -127,7 +137,8 @@ class AuditVerifier {
     private static Optional<AuditMapper.HeadRow> readHead(String line) {
         String[] parts = line.split(" ");
         return parts.length == 4 && parts[0].matches("[0-9]{1,18}")
-                ? Optional.of(new AuditMapper.HeadRow(Long.parseLong(parts[0]), parts[1], parts[2], parts[3])) : Optional.empty();
+                ? Optional.of(new AuditMapper.HeadRow(Long.parseLong(parts[0]), parts[1], parts[2], parts[3]))
+                : Optional.empty();
     }
 
     /** All leaves in order, read in parts. */
@@ -161,7 +172,8 @@ class AuditVerifier {
                 states(body, stated);
                 gap(body).ifPresent(gaps::add);
             });
-            return new Verification.Leaf(row.position(), HexFormat.of().parseHex(row.leafHash()), Optional.ofNullable(row.body()));
+            return new Verification.Leaf(row.position(), HexFormat.of().parseHex(row.leafHash()),
+                    Optional.ofNullable(row.body()));
         }
     }
 }

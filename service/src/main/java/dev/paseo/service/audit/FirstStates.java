@@ -11,7 +11,9 @@ import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 
-/** States once how guarded rows are that were there before the trail stated such things, in entries that everybody sees. */
+/**
+ * States once how guarded rows are that were there before the trail stated such things, in entries that everybody sees.
+ */
 @Component
 class FirstStates {
 
@@ -43,7 +45,8 @@ class FirstStates {
                 List<Map.Entry<String, String>> states = List.copyOf(rows.states().entrySet());
                 for (int from = 0; from < states.size(); from += A_TIME) {
                     AuditTrail.Entry entry = AuditTrail.Entry.of("paseo", "first states taken", rows.kind());
-                    for (Map.Entry<String, String> state : states.subList(from, Math.min(states.size(), from + A_TIME))) {
+                    for (Map.Entry<String, String> state : states.subList(from,
+                            Math.min(states.size(), from + A_TIME))) {
                         entry = entry.stating(state.getKey(), state.getValue());
                     }
                     audit.record(entry);

@@ -48,7 +48,8 @@ class HeadKey {
         KeyPair pair = KeyPairGenerator.getInstance("Ed25519").generateKeyPair();
         String text = Base64.getEncoder().encodeToString(pair.getPrivate().getEncoded()) + "\n"
                 + Base64.getEncoder().encodeToString(pair.getPublic().getEncoded()) + "\n";
-        Path fresh = Files.createTempFile(folder, "key", "", PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+        Path fresh = Files.createTempFile(folder, "key", "",
+                PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
         Files.writeString(fresh, text);
         try {
             Files.createLink(file, fresh);

@@ -31,12 +31,14 @@ interface ByteMapper {
     /** The versions that these bytes are an artifact of, or that bring them for their recipe. */
     @Select("""
             select distinct concat(c.name, ' ', v.number) from version v join component c on c.id = v.component_id
-            where v.id in (select a.version_id from version_artifact a where a.digest = #{digest}) or v.bundle = #{digest} order by 1""")
+            where v.id in (select a.version_id from version_artifact a where a.digest = #{digest}) or v.bundle =
+              #{digest} order by 1""")
     List<String> versionsWith(String digest);
 
     record DueRow(String digest, @Nullable Instant scrubbedAt) {}
 
-    @Select("select digest, scrubbed_at from byte_object where scrubbed_at is null or scrubbed_at < #{before} order by scrubbed_at limit 1")
+    @Select("select digest, scrubbed_at from byte_object where scrubbed_at is null or scrubbed_at < #{before} order "
+            + "by scrubbed_at limit 1")
     Optional<DueRow> due(Instant before);
 
     @Update("update byte_object set scrubbed_at = #{now} where digest = #{digest} and scrubbed_at <=> #{before}")

@@ -33,7 +33,8 @@ public class Damage {
     private final AuditTrail audit;
     private final ObjectProvider<Hearer> hearers;
 
-    Damage(ByteMapper mapper, Transactions transactions, ServiceClock clock, AuditTrail audit, ObjectProvider<Hearer> hearers) {
+    Damage(ByteMapper mapper, Transactions transactions, ServiceClock clock, AuditTrail audit,
+            ObjectProvider<Hearer> hearers) {
         this.mapper = mapper;
         this.transactions = transactions;
         this.clock = clock;
@@ -53,8 +54,10 @@ public class Damage {
                 return;
             }
             List<String> versions = mapper.versionsWith(damage.wanted());
-            LOG.error("{}; needed by {}: put the right bytes back from a backup, or seal these versions anew", damage.getMessage(), versions);
-            audit.record(AuditTrail.Entry.of("paseo", "kept bytes are damaged", damage.wanted()).with("found", damage.found()).with("versions", String.join(", ", versions)));
+            LOG.error("{}; needed by {}: put the right bytes back from a backup, or seal these versions anew",
+                    damage.getMessage(), versions);
+            audit.record(AuditTrail.Entry.of("paseo", "kept bytes are damaged", damage.wanted())
+                    .with("found", damage.found()).with("versions", String.join(", ", versions)));
             hearers.forEach(hearer -> hearer.damaged(damage, versions));
         });
     }

@@ -62,7 +62,8 @@ public class KeptBytes {
     }
 
     /**
-     * Copies the bytes of this digest. The last ones go out only when all of them were found right: whoever reads gets the
+     * Copies the bytes of this digest. The last ones go out only when all of them were found right: whoever reads gets
+     * the
      * whole, or notices that it is cut short.
      */
     public void copy(String digest, OutputStream out) throws IOException {
@@ -80,7 +81,8 @@ public class KeptBytes {
             out.write(held, 0, holding);
         } catch (DamagedBytes damaged) {
             damage.found(damaged);
-            throw Refusal.damaged("The kept bytes are damaged: wanted " + damaged.wanted() + ", found " + damaged.found() + ". Administrators have been told.");
+            throw Refusal.damaged("The kept bytes are damaged: wanted " + damaged.wanted() + ", found "
+                    + damaged.found() + ". Administrators have been told.");
         }
     }
 

@@ -15,7 +15,8 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 
 /**
- * Reads every kept file again from time to time, as slowly as is set, on a thread of its own: damage is found before the
+ * Reads every kept file again from time to time, as slowly as is set, on a thread of its own: damage is found before
+ * the
  * bytes are needed. Replicas share the work.
  */
 @Component
@@ -39,7 +40,8 @@ class Scrub {
         this.damage = damage;
         this.settings = settings;
         this.clock = measures.clock();
-        this.bytes = Counter.builder("paseo.scrub.bytes").description("bytes of kept files that were read again").register(measures.meters());
+        this.bytes = Counter.builder("paseo.scrub.bytes").description("bytes of kept files that were read again")
+                .register(measures.meters());
     }
 
     /** What time and figures come from. */

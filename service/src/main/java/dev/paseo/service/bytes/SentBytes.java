@@ -23,7 +23,8 @@ public class SentBytes {
         response.setContentType(MediaType.APPLICATION_OCTET_STREAM_VALUE);
         response.setContentLengthLong(size);
         response.setHeader(HttpHeaders.ETAG, "\"" + digest + "\"");
-        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(fileName, StandardCharsets.UTF_8).build().toString());
+        response.setHeader(HttpHeaders.CONTENT_DISPOSITION,
+                ContentDisposition.attachment().filename(fileName, StandardCharsets.UTF_8).build().toString());
         try {
             bytes.copy(digest, response.getOutputStream());
         } catch (Refusal damaged) {

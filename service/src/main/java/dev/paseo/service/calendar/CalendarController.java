@@ -33,7 +33,8 @@ class CalendarController {
     /** From an instant until another; {@code until} is absent where nobody knows. */
     record TimeSpanView(Instant from, Optional<Instant> until, String words) {}
 
-    record DeploymentSpan(long deployment, String component, String version, String kind, String status, Instant from, Optional<Instant> until) {}
+    record DeploymentSpan(long deployment, String component, String version, String kind, String status, Instant from,
+            Optional<Instant> until) {}
 
     /**
      * A week back and three ahead.
@@ -41,7 +42,8 @@ class CalendarController {
      * @param hours whether opening hours are set at all
      * @param open  the opening hours
      */
-    record CalendarView(Instant now, String zone, boolean hours, List<TimeSpanView> open, List<TimeSpanView> closed, List<DeploymentSpan> deployments) {}
+    record CalendarView(Instant now, String zone, boolean hours, List<TimeSpanView> open, List<TimeSpanView> closed,
+            List<DeploymentSpan> deployments) {}
 
     private final CalendarMapper mapper;
     private final Environments environments;
@@ -49,7 +51,8 @@ class CalendarController {
     private final ServiceClock clock;
     private final Settings settings;
 
-    CalendarController(CalendarMapper mapper, Environments environments, ClosedPeriods periods, ServiceClock clock, Settings settings) {
+    CalendarController(CalendarMapper mapper, Environments environments, ClosedPeriods periods, ServiceClock clock,
+            Settings settings) {
         this.mapper = mapper;
         this.environments = environments;
         this.periods = periods;
@@ -63,16 +66,24 @@ class CalendarController {
         return view(environments.named(name));
     }
 
-    /** The same as an iCalendar feed, for calendars that people have; signed in with HTTP Basic, the password being a personal token. */
+    /**
+     * The same as an iCalendar feed, for calendars that people have; signed in with HTTP Basic, the password being a
+     * personal token.
+     */
     @GetMapping(value = "/calendar.ics", produces = "text/calendar;charset=utf-8")
     String feed(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK, Optional.empty(), Optional.of(name));
         CalendarView view = view(environments.named(name));
         List<Feed.Event> events = new ArrayList<>();
-        view.open().forEach(each -> events.add(new Feed.Event("open-" + each.from() + "@" + name, each.from(), each.until().orElse(each.from()), name + " is open", "")));
-        view.closed().forEach(each -> events.add(new Feed.Event("closed-" + each.from() + "@" + name, each.from(), each.until().orElse(each.from().plus(AHEAD)), name + " is closed: " + each.words(), "")));
-        view.deployments().forEach(each -> events.add(new Feed.Event("deployment-" + each.deployment() + "@" + name, each.from(), each.until().orElse(view.now()),
-                each.component() + " " + each.version() + " into " + name + ": " + each.status(), settings.address() + "/deployments/" + each.deployment())));
+        view.open().forEach(each -> events.add(new Feed.Event("open-" + each.from() + "@" + name, each.from(),
+                each.until().orElse(each.from()), name + " is open", "")));
+        view.closed().forEach(each -> events.add(new Feed.Event("closed-" + each.from() + "@" + name, each.from(),
+                each.until().orElse(each.from().plus(AHEAD)), name + " is closed: " + each.words(), "")));
+        view.deployments()
+                .forEach(each -> events.add(new Feed.Event("deployment-" + each.deployment() + "@" + name, each.from(),
+                        each.until().orElse(view.now()),
+                        each.component() + " " + each.version() + " into " + name + ": " + each.status(),
+                        settings.address() + "/deployments/" + each.deployment())));
         return Feed.write(name, view.now(), events);
     }
 
@@ -82,19 +93,29 @@ class CalendarController {
         Instant until = now.plus(AHEAD);
         Optional<Hours> hours = Optional.of(known.rules().gates().toEnter()).flatMap(GateRules::open);
         List<TimeSpanView> closed = new ArrayList<>();
-        periods.around(known, now).stream().filter(period -> period.from().isBefore(until) && period.until().isAfter(from))
-                .forEach(period -> closed.add(new TimeSpanView(period.from(), Optional.of(period.until()), period.summary())));
-        mapper.closures(known.id(), from, until).forEach(row -> closed.add(new TimeSpanView(row.at(), Optional.ofNullable(row.liftedAt()).or(() -> Optional.ofNullable(row.until())),
-                row.reason() + " (" + row.by() + ")")));
-        return new CalendarView(now, known.zone(), hours.isPresent(), hours.map(each -> openings(each, ZoneId.of(known.zone()), from, until)).orElse(List.of()), closed,
-                mapper.deployments(known.id(), from, until).stream().map(row -> new DeploymentSpan(row.id(), row.component(), row.version(), row.kind(), row.status(), row.startedAt(),
-                        Optional.ofNullable(row.endedAt()))).toList());
+        periods.around(known, now).stream()
+                .filter(period -> period.from().isBefore(until) && period.until().isAfter(from))
+                .forEach(period -> closed
+                        .add(new TimeSpanView(period.from(), Optional.of(period.until()), period.summary())));
+        mapper.closures(known.id(), from, until)
+                .forEach(row -> closed.add(new TimeSpanView(row.at(),
+                        Optional.ofNullable(row.liftedAt()).or(() -> Optional.ofNullable(row.until())),
+                        row.reason() + " (" + row.by() + ")")));
+        return new CalendarView(now, known.zone(), hours.isPresent(),
+                hours.map(each -> openings(each, ZoneId.of(known.zone()), from, until)).orElse(List.of()), closed,
+                mapper.deployments(known.id(), from, until).stream()
+                        .map(row -> new DeploymentSpan(row.id(), row.component(), row.version(), row.kind(),
+                                row.status(), row.startedAt(),
+                                Optional.ofNullable(row.endedAt())))
+                        .toList());
     }
 
     private static List<TimeSpanView> openings(Hours hours, ZoneId zone, Instant from, Instant until) {
         List<TimeSpanView> open = new ArrayList<>();
-        for (LocalDate day = from.atZone(zone).toLocalDate(); !day.isAfter(until.atZone(zone).toLocalDate()); day = day.plusDays(1)) {
-            hours.on(day).forEach(opening -> open.add(new TimeSpanView(opening.from(), Optional.of(opening.until()), "open")));
+        for (LocalDate day = from.atZone(zone).toLocalDate(); !day.isAfter(until.atZone(zone).toLocalDate()); day = day
+                .plusDays(1)) {
+            hours.on(day).forEach(
+                    opening -> open.add(new TimeSpanView(opening.from(), Optional.of(opening.until()), "open")));
         }
         return open;
     }

@@ -38,7 +38,8 @@ interface CauseMapper {
             with recursive chain as (
               select c.id, c.parent_id, c.kind, c.body, c.at, 0 as depth from cause c where c.id = #{id}
               union all
-              select c.id, c.parent_id, c.kind, c.body, c.at, depth + 1 from cause c join chain on c.id = chain.parent_id
+              select c.id, c.parent_id, c.kind, c.body, c.at, depth + 1 from cause c join chain on c.id =
+                chain.parent_id
               where depth < 100)
             select id, kind, body, at from chain order by depth""")
     List<CauseRow> chain(long id);
@@ -47,7 +48,8 @@ interface CauseMapper {
 
     @Select("""
             <script>
-            select id, parent_id, kind, body from cause where id in <foreach collection="ids" item="id" open="(" separator="," close=")">#{id}</foreach>
+            select id, parent_id, kind, body from cause where id in <foreach collection="ids" item="id" open="("
+              separator="," close=")">#{id}</foreach>
             </script>""")
     List<LinkedRow> all(List<Long> ids);
 }

@@ -50,8 +50,11 @@ public class Causes {
 
     /** These causes, as they are kept. */
     public List<Consequences.Kept> kept(List<Long> ids) {
-        return ids.isEmpty() ? List.of() : mapper.all(ids).stream().map(row -> new Consequences.Kept(row.id(), Optional.ofNullable(row.parentId()),
-                json.read(row.body(), type(row.kind())))).toList();
+        return ids.isEmpty() ? List.of()
+                : mapper.all(ids).stream()
+                        .map(row -> new Consequences.Kept(row.id(), Optional.ofNullable(row.parentId()),
+                                json.read(row.body(), type(row.kind()))))
+                        .toList();
     }
 
     private static Class<? extends Cause> type(String kind) {

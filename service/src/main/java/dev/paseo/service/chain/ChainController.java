@@ -42,7 +42,8 @@ class ChainController {
      * @param run    that it started
      * @param reason why it started none
      */
-    record LastView(String sentence, Optional<Long> run, Optional<String> status, Optional<String> version, Optional<String> reason, Instant at) {}
+    record LastView(String sentence, Optional<Long> run, Optional<String> status, Optional<String> version,
+            Optional<String> reason, Instant at) {}
 
     /** @param on {@code runs}, or the environments in which going live starts the downstream one */
     record EdgeView(String upstream, String downstream, List<String> on, Optional<LastView> last) {}
@@ -68,11 +69,17 @@ class ChainController {
     @GetMapping("/chain")
     ChainView chain(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        Map<String, ChainMapper.NewestRow> newest = mapper.newest().stream().collect(Collectors.toMap(ChainMapper.NewestRow::component, row -> row, (one, other) -> one));
-        Map<String, List<ChainMapper.LiveRow>> live = mapper.live().stream().collect(Collectors.groupingBy(ChainMapper.LiveRow::component));
+        Map<String, ChainMapper.NewestRow> newest = mapper.newest().stream()
+                .collect(Collectors.toMap(ChainMapper.NewestRow::component, row -> row, (one, other) -> one));
+        Map<String, List<ChainMapper.LiveRow>> live = mapper.live().stream()
+                .collect(Collectors.groupingBy(ChainMapper.LiveRow::component));
         List<MemberView> members = components.all().stream().map(each -> new MemberView(each.name(),
-                Optional.ofNullable(newest.get(each.name())).map(row -> new NewestRunView(row.number(), row.status(), row.version(), row.commitSummary(), row.at())),
-                live.getOrDefault(each.name(), List.of()).stream().map(row -> new LiveInView(row.environment(), row.version())).toList())).toList();
+                Optional.ofNullable(newest.get(each.name()))
+                        .map(row -> new NewestRunView(row.number(), row.status(), row.version(), row.commitSummary(),
+                                row.at())),
+                live.getOrDefault(each.name(), List.of()).stream()
+                        .map(row -> new LiveInView(row.environment(), row.version())).toList()))
+                .toList();
         return new ChainView(members, edges(), mapper.changes(MOST_CHANGES).stream()
                 .map(row -> new ChangeView(row.id(), row.component(), row.sentence(), row.at())).toList());
     }
@@ -81,13 +88,19 @@ class ChainController {
 
     private List<EdgeView> edges() {
         Map<Pair, LastView> last = new LinkedHashMap<>();
-        mapper.last().forEach(row -> last.putIfAbsent(new Pair(row.upstream(), row.downstream()), new LastView(row.sentence(), Optional.ofNullable(row.run()),
-                Optional.ofNullable(row.status()), Optional.ofNullable(row.version()), Optional.ofNullable(row.reason()), row.at())));
+        mapper.last()
+                .forEach(row -> last.putIfAbsent(new Pair(row.upstream(), row.downstream()),
+                        new LastView(row.sentence(), Optional.ofNullable(row.run()),
+                                Optional.ofNullable(row.status()), Optional.ofNullable(row.version()),
+                                Optional.ofNullable(row.reason()), row.at())));
         Map<Pair, Set<String>> on = new LinkedHashMap<>();
-        triggers.edges().forEach(edge -> on.computeIfAbsent(new Pair(edge.upstream(), edge.downstream()), pair -> new LinkedHashSet<>())
-                .add(edge.environment().isEmpty() ? "runs" : edge.environment()));
+        triggers.edges()
+                .forEach(edge -> on
+                        .computeIfAbsent(new Pair(edge.upstream(), edge.downstream()), pair -> new LinkedHashSet<>())
+                        .add(edge.environment().isEmpty() ? "runs" : edge.environment()));
         List<EdgeView> edges = new ArrayList<>();
-        on.forEach((pair, what) -> edges.add(new EdgeView(pair.upstream(), pair.downstream(), List.copyOf(what), Optional.ofNullable(last.get(pair)))));
+        on.forEach((pair, what) -> edges.add(new EdgeView(pair.upstream(), pair.downstream(), List.copyOf(what),
+                Optional.ofNullable(last.get(pair)))));
         return edges;
     }
 
@@ -99,9 +112,11 @@ class ChainController {
     }
 
     @GetMapping("/runs/{component}/{number}/consequences")
-    List<LedView> ofRun(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
+    List<LedView> ofRun(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable long number) {
         Permission.require(person, Action.LOOK);
-        long cause = mapper.causeOfRun(component, number).orElseThrow(() -> Refusal.notFound("there is no run " + component + "#" + number));
+        long cause = mapper.causeOfRun(component, number)
+                .orElseThrow(() -> Refusal.notFound("there is no run " + component + "#" + number));
         return following.find(following.from(cause), "run", component, number).map(LedView::led).orElse(List.of());
     }
 
@@ -114,7 +129,8 @@ class ChainController {
 
     /** What led to a version leads on through it. */
     @GetMapping("/versions/{component}/{number}/consequences")
-    List<LedView> ofVersion(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number) {
+    List<LedView> ofVersion(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable String number) {
         Permission.require(person, Action.LOOK);
         return following.from(mapper.causeOfVersion(component, number)
                 .orElseThrow(() -> Refusal.notFound(component + " has no version " + number)));

@@ -37,11 +37,14 @@ class Following {
      * @param used   versions of other components that a run took
      * @param kept   how many of its stages began with folders kept from an earlier run
      */
-    record LedView(String kind, String component, Optional<Long> number, Optional<String> version, String where, String status, Optional<String> reason,
-            Instant at, Optional<Instant> startedAt, Optional<Instant> endedAt, Optional<SpentView> spent, List<UsedView> used, int kept, List<LedView> led) {
+    record LedView(String kind, String component, Optional<Long> number, Optional<String> version, String where,
+            String status, Optional<String> reason,
+            Instant at, Optional<Instant> startedAt, Optional<Instant> endedAt, Optional<SpentView> spent,
+            List<UsedView> used, int kept, List<LedView> led) {
 
         private LedView with(List<LedView> more) {
-            return new LedView(kind, component, number, version, where, status, reason, at, startedAt, endedAt, spent, used, kept, more);
+            return new LedView(kind, component, number, version, where, status, reason, at, startedAt, endedAt, spent,
+                    used, kept, more);
         }
     }
 
@@ -67,7 +70,8 @@ class Following {
     /** The subtree below a run or a deployment. */
     Optional<LedView> find(List<LedView> tree, String kind, String component, long number) {
         for (LedView each : tree) {
-            boolean here = each.kind().equals(kind) && each.number().equals(Optional.of(number)) && (component.isEmpty() || each.component().equals(component));
+            boolean here = each.kind().equals(kind) && each.number().equals(Optional.of(number))
+                    && (component.isEmpty() || each.component().equals(component));
             Optional<LedView> found = here ? Optional.of(each) : find(each.led(), kind, component, number);
             if (found.isPresent()) {
                 return found;
@@ -86,19 +90,29 @@ class Following {
             return List.of();
         }
         List<Long> ids = rows.stream().map(ChainMapper.RunRow::id).toList();
-        Map<Long, List<ChainMapper.StretchRow>> stages = mapper.stages(ids).stream().collect(Collectors.groupingBy(ChainMapper.StretchRow::runId));
-        Map<Long, List<ChainMapper.TakenRow>> taken = mapper.taken(ids).stream().collect(Collectors.groupingBy(ChainMapper.TakenRow::runId));
+        Map<Long, List<ChainMapper.StretchRow>> stages = mapper.stages(ids).stream()
+                .collect(Collectors.groupingBy(ChainMapper.StretchRow::runId));
+        Map<Long, List<ChainMapper.TakenRow>> taken = mapper.taken(ids).stream()
+                .collect(Collectors.groupingBy(ChainMapper.TakenRow::runId));
         Instant now = clock.now();
         List<Thing<LedView>> things = new ArrayList<>();
         for (ChainMapper.RunRow row : rows) {
             List<ChainMapper.StretchRow> worked = stages.getOrDefault(row.id(), List.of());
-            Spent spent = Spent.of(row.createdAt(), Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()),
-                    worked.stream().map(stage -> new Spent.Stretch(stage.startedAt(), Optional.ofNullable(stage.endedAt()))).toList(), now);
-            things.add(new Thing<>(List.of(Consequences.run(row.component(), row.number())), row.causeId(), new LedView("run", row.component(),
-                    Optional.of(row.number()), Optional.of(row.version()), row.branch(), row.status(), Optional.ofNullable(row.reason()), row.createdAt(),
-                    Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()), Optional.of(view(spent)),
-                    taken.getOrDefault(row.id(), List.of()).stream().map(each -> new UsedView(each.component(), each.version())).toList(),
-                    (int) worked.stream().filter(stage -> stage.reused() != null).count(), List.of())));
+            Spent spent = Spent.of(row.createdAt(), Optional.ofNullable(row.startedAt()),
+                    Optional.ofNullable(row.endedAt()),
+                    worked.stream()
+                            .map(stage -> new Spent.Stretch(stage.startedAt(), Optional.ofNullable(stage.endedAt())))
+                            .toList(),
+                    now);
+            things.add(new Thing<>(List.of(Consequences.run(row.component(), row.number())), row.causeId(),
+                    new LedView("run", row.component(),
+                            Optional.of(row.number()), Optional.of(row.version()), row.branch(), row.status(),
+                            Optional.ofNullable(row.reason()), row.createdAt(),
+                            Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()),
+                            Optional.of(view(spent)),
+                            taken.getOrDefault(row.id(), List.of()).stream()
+                                    .map(each -> new UsedView(each.component(), each.version())).toList(),
+                            (int) worked.stream().filter(stage -> stage.reused() != null).count(), List.of())));
         }
         return things;
     }
@@ -109,16 +123,25 @@ class Following {
             Optional<Instant> done = Optional.ofNullable(row.liveAt()).or(() -> Optional.ofNullable(row.endedAt()));
             Spent spent = Spent.of(row.requestedAt(), Optional.ofNullable(row.startedAt()), done,
                     Stream.ofNullable(row.startedAt()).map(from -> new Spent.Stretch(from, done)).toList(), now);
-            return new Thing<>(List.of(Consequences.deployment(row.id()), Consequences.live(row.component(), row.version(), row.environment())), row.causeId(),
-                    new LedView("deployment", row.component(), Optional.of(row.id()), Optional.of(row.version()), row.environment(), row.status(),
-                            Optional.ofNullable(row.reason()), row.requestedAt(), Optional.ofNullable(row.startedAt()), done, Optional.of(view(spent)), List.of(), 0, List.of()));
+            return new Thing<>(
+                    List.of(Consequences.deployment(row.id()),
+                            Consequences.live(row.component(), row.version(), row.environment())),
+                    row.causeId(),
+                    new LedView("deployment", row.component(), Optional.of(row.id()), Optional.of(row.version()),
+                            row.environment(), row.status(),
+                            Optional.ofNullable(row.reason()), row.requestedAt(), Optional.ofNullable(row.startedAt()),
+                            done, Optional.of(view(spent)), List.of(), 0, List.of()));
         }).toList();
     }
 
     private List<Thing<LedView>> nothing(List<Long> causes) {
-        return mapper.nothing(causes).stream().map(row -> new Thing<>(List.<String>of(), row.causeId(), new LedView("nothing", row.component(), Optional.empty(),
-                Optional.empty(), row.words(), "not started", Optional.of(row.reason()), row.at(), Optional.empty(), Optional.empty(), Optional.empty(),
-                List.of(), 0, List.of()))).toList();
+        return mapper.nothing(causes).stream()
+                .map(row -> new Thing<>(List.<String>of(), row.causeId(),
+                        new LedView("nothing", row.component(), Optional.empty(),
+                                Optional.empty(), row.words(), "not started", Optional.of(row.reason()), row.at(),
+                                Optional.empty(), Optional.empty(), Optional.empty(),
+                                List.of(), 0, List.of())))
+                .toList();
     }
 
     private static SpentView view(Spent spent) {

@@ -11,7 +11,8 @@ interface ClockMapper {
     /** The time, and by how many microseconds it was moved forward. */
     record NowRow(Instant at, long moved) {}
 
-    @Select("select utc_timestamp(6) + interval micros microsecond as at, micros as moved from clock_offset where id = 1")
+    @Select("select utc_timestamp(6) + interval micros microsecond as at, micros as moved from clock_offset where "
+            + "id = 1")
     NowRow now();
 
     @Update("update clock_offset set micros = micros + #{micros} where id = 1")

@@ -26,7 +26,8 @@ public class ServiceClock {
     private Reading read() {
         long before = System.nanoTime();
         ClockMapper.NowRow now = database.now();
-        return new Reading(now.at(), Duration.of(now.moved(), ChronoUnit.MICROS), before + (System.nanoTime() - before) / 2);
+        return new Reading(now.at(), Duration.of(now.moved(), ChronoUnit.MICROS),
+                before + (System.nanoTime() - before) / 2);
     }
 
     @Scheduled(fixedDelay = 2000)
@@ -45,7 +46,9 @@ public class ServiceClock {
         return now().minus(reading.moved());
     }
 
-    /** A moment by the clock of another machine, as this one tells it: moved as this one was, and never in the future. */
+    /**
+     * A moment by the clock of another machine, as this one tells it: moved as this one was, and never in the future.
+     */
     public Instant told(Instant elsewhere) {
         Instant now = now();
         Instant here = elsewhere.plus(reading.moved());

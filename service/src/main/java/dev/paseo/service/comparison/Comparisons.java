@@ -27,7 +27,8 @@ public class Comparisons {
 
     public record CommitView(String id, String summary, String author, Instant at) {}
 
-    public record ArtifactChange(String name, Optional<String> liveDigest, Optional<Long> liveSize, Optional<String> digest, Optional<Long> size) {}
+    public record ArtifactChange(String name, Optional<String> liveDigest, Optional<Long> liveSize,
+            Optional<String> digest, Optional<Long> size) {}
 
     /** Which value of a secret: its number among those that were set there, who set it and when. Never the value. */
     public record SecretValueView(int number, Optional<String> by, Instant at) {}
@@ -50,8 +51,10 @@ public class Comparisons {
      * @param commits     that the proposed one has more, the newest first, at most 200 of {@code commitCount}
      * @param lost        commits in the one that is live that the proposed one lacks
      */
-    public record ComparisonView(Optional<String> live, String proposed, List<CommitView> commits, int commitCount, List<CommitView> lost, List<ArtifactChange> artifacts,
-            List<VariableChange> variables, List<SecretChange> secrets, List<FigureView> evidence, List<RecipeChange> recipe, List<RecipeChange> files) {}
+    public record ComparisonView(Optional<String> live, String proposed, List<CommitView> commits, int commitCount,
+            List<CommitView> lost, List<ArtifactChange> artifacts,
+            List<VariableChange> variables, List<SecretChange> secrets, List<FigureView> evidence,
+            List<RecipeChange> recipe, List<RecipeChange> files) {}
 
     private final Components components;
     private final Versions versions;
@@ -72,16 +75,21 @@ public class Comparisons {
     /** What a place has, or had: its variables, and the revisions of the secrets by name. */
     public record Set(Environments.Settings settings, Map<String, Long> secrets) {}
 
-    public ComparisonView of(Optional<Versions.Sealed> live, Versions.Sealed version, Optional<Set> before, Optional<Set> after) {
+    public ComparisonView of(Optional<Versions.Sealed> live, Versions.Sealed version, Optional<Set> before,
+            Optional<Set> after) {
         Optional<String> from = live.flatMap(Versions.Sealed::commit);
         List<CommitView> commits = version.commit().map(commit -> between(version, from, commit)).orElse(List.of());
-        int count = commits.size() < MOST_COMMITS ? commits.size() : from.map(commit -> mirror(version).distance(commit, version.commit().orElseThrow())).orElse(commits.size());
-        return new ComparisonView(live.map(Versions.Sealed::number), version.number(), commits, count, lost(live, version), artifacts(live, version),
-                variables(before.map(Set::settings), after.map(Set::settings)), secrets(before, after), figures(live, version), recipe(live, version), files(live, version));
+        int count = commits.size() < MOST_COMMITS ? commits.size() : from
+                .map(commit -> mirror(version).distance(commit, version.commit().orElseThrow())).orElse(commits.size());
+        return new ComparisonView(live.map(Versions.Sealed::number), version.number(), commits, count,
+                lost(live, version), artifacts(live, version),
+                variables(before.map(Set::settings), after.map(Set::settings)), secrets(before, after),
+                figures(live, version), recipe(live, version), files(live, version));
     }
 
     private List<CommitView> lost(Optional<Versions.Sealed> live, Versions.Sealed version) {
-        return live.flatMap(Versions.Sealed::commit).filter(commit -> version.commit().isPresent()).map(commit -> between(version, version.commit(), commit)).orElse(List.of());
+        return live.flatMap(Versions.Sealed::commit).filter(commit -> version.commit().isPresent())
+                .map(commit -> between(version, version.commit(), commit)).orElse(List.of());
     }
 
     private Mirror mirror(Versions.Sealed version) {
@@ -89,7 +97,8 @@ public class Comparisons {
     }
 
     private List<CommitView> between(Versions.Sealed version, Optional<String> from, String to) {
-        return mirror(version).between(from, to, MOST_COMMITS).stream().map(each -> new CommitView(each.id(), each.summary(), each.author(), each.at())).toList();
+        return mirror(version).between(from, to, MOST_COMMITS).stream()
+                .map(each -> new CommitView(each.id(), each.summary(), each.author(), each.at())).toList();
     }
 
     private List<ArtifactChange> artifacts(Optional<Versions.Sealed> live, Versions.Sealed version) {
@@ -99,25 +108,30 @@ public class Comparisons {
         before.forEach(artifact -> names.add(artifact.name()));
         after.forEach(artifact -> names.add(artifact.name()));
         return names.stream().map(name -> {
-            Optional<Versions.Artifact> old = before.stream().filter(artifact -> artifact.name().equals(name)).findFirst();
-            Optional<Versions.Artifact> now = after.stream().filter(artifact -> artifact.name().equals(name)).findFirst();
+            Optional<Versions.Artifact> old = before.stream().filter(artifact -> artifact.name().equals(name))
+                    .findFirst();
+            Optional<Versions.Artifact> now = after.stream().filter(artifact -> artifact.name().equals(name))
+                    .findFirst();
             return new ArtifactChange(name, old.map(Versions.Artifact::digest), old.map(Versions.Artifact::size),
                     now.map(Versions.Artifact::digest), now.map(Versions.Artifact::size));
         }).toList();
     }
 
     /** Variables of the place, and of single hosts as {@code NAME on host}. */
-    static List<VariableChange> variables(Optional<Environments.Settings> before, Optional<Environments.Settings> after) {
+    static List<VariableChange> variables(Optional<Environments.Settings> before,
+            Optional<Environments.Settings> after) {
         Map<String, String> old = before.map(Comparisons::flat).orElse(Map.of());
         Map<String, String> now = after.map(Comparisons::flat).orElse(Map.of());
         TreeSet<String> names = new TreeSet<>(old.keySet());
         names.addAll(now.keySet());
-        return names.stream().map(name -> new VariableChange(name, Optional.ofNullable(old.get(name)), Optional.ofNullable(now.get(name)))).toList();
+        return names.stream().map(name -> new VariableChange(name, Optional.ofNullable(old.get(name)),
+                Optional.ofNullable(now.get(name)))).toList();
     }
 
     private static Map<String, String> flat(Environments.Settings settings) {
         Map<String, String> all = new TreeMap<>(settings.variables());
-        settings.hosts().forEach((host, own) -> own.variables().forEach((name, value) -> all.put(name + " on " + host, value)));
+        settings.hosts()
+                .forEach((host, own) -> own.variables().forEach((name, value) -> all.put(name + " on " + host, value)));
         return all;
     }
 
@@ -131,11 +145,13 @@ public class Comparisons {
     }
 
     private Optional<SecretValueView> revision(@Nullable Long id) {
-        return Optional.ofNullable(id).flatMap(around.secrets()::told).map(told -> new SecretValueView(told.number(), told.by(), told.at()));
+        return Optional.ofNullable(id).flatMap(around.secrets()::told)
+                .map(told -> new SecretValueView(told.number(), told.by(), told.at()));
     }
 
     private List<FigureView> figures(Optional<Versions.Sealed> live, Versions.Sealed version) {
-        Map<String, Object> before = live.map(other -> evidence.factsOfVersion(other.id(), other.run())).orElse(Map.of());
+        Map<String, Object> before = live.map(other -> evidence.factsOfVersion(other.id(), other.run()))
+                .orElse(Map.of());
         Map<String, Object> after = evidence.factsOfVersion(version.id(), version.run());
         List<FigureView> figures = new ArrayList<>();
         figure(figures, before, after, "tests", "total", "tests", true);
@@ -147,18 +163,21 @@ public class Comparisons {
         return figures;
     }
 
-    private static void figure(List<FigureView> figures, Map<String, Object> before, Map<String, Object> after, String group, String field, String name, boolean more) {
+    private static void figure(List<FigureView> figures, Map<String, Object> before, Map<String, Object> after,
+            String group, String field, String name, boolean more) {
         Optional<Number> old = number(before, group, field);
         Optional<Number> now = number(after, group, field);
         if (old.isEmpty() && now.isEmpty()) {
             return;
         }
-        Optional<Boolean> better = old.flatMap(was -> now.filter(is -> is.doubleValue() != was.doubleValue()).map(is -> is.doubleValue() > was.doubleValue() == more));
+        Optional<Boolean> better = old.flatMap(was -> now.filter(is -> is.doubleValue() != was.doubleValue())
+                .map(is -> is.doubleValue() > was.doubleValue() == more));
         figures.add(new FigureView(name, old.map(Comparisons::words), now.map(Comparisons::words), better));
     }
 
     private static Optional<Number> number(Map<String, Object> facts, String group, String field) {
-        return facts.get(group) instanceof Map<?, ?> of && of.get(field) instanceof Number number ? Optional.of(number) : Optional.empty();
+        return facts.get(group) instanceof Map<?, ?> of && of.get(field) instanceof Number number ? Optional.of(number)
+                : Optional.empty();
     }
 
     private static String words(Number number) {
@@ -171,13 +190,15 @@ public class Comparisons {
 
     private Map<String, String> flat(Versions.Sealed version) {
         Map<String, String> all = new TreeMap<>();
-        version.recipe().ifPresent(recipe -> flatten("", around.json().read(around.json().write(recipe), JsonNode.class), all));
+        version.recipe()
+                .ifPresent(recipe -> flatten("", around.json().read(around.json().write(recipe), JsonNode.class), all));
         return all;
     }
 
     private static void flatten(String path, JsonNode node, Map<String, String> all) {
         if (node.isObject()) {
-            node.properties().forEach(each -> flatten(path.isEmpty() ? each.getKey() : path + "." + each.getKey(), each.getValue(), all));
+            node.properties().forEach(
+                    each -> flatten(path.isEmpty() ? each.getKey() : path + "." + each.getKey(), each.getValue(), all));
         } else if (node.isArray()) {
             for (int at = 0; at < node.size(); at++) {
                 flatten(path + "[" + at + "]", node.get(at), all);
@@ -189,13 +210,16 @@ public class Comparisons {
 
     /** The files that the recipe brings, by their digests. */
     private List<RecipeChange> files(Optional<Versions.Sealed> live, Versions.Sealed version) {
-        return live.isEmpty() ? List.of() : changes(around.bundles().of(live.get().bundle()), around.bundles().of(version.bundle()));
+        return live.isEmpty() ? List.of()
+                : changes(around.bundles().of(live.get().bundle()), around.bundles().of(version.bundle()));
     }
 
     private static List<RecipeChange> changes(Map<String, String> before, Map<String, String> after) {
         TreeSet<String> names = new TreeSet<>(before.keySet());
         names.addAll(after.keySet());
         return names.stream().filter(name -> !Objects.equals(before.get(name), after.get(name)))
-                .map(name -> new RecipeChange(name, Optional.ofNullable(before.get(name)), Optional.ofNullable(after.get(name)))).toList();
+                .map(name -> new RecipeChange(name, Optional.ofNullable(before.get(name)),
+                        Optional.ofNullable(after.get(name))))
+                .toList();
     }
 }

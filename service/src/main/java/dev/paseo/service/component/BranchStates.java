@@ -6,7 +6,10 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
-/** Which branches of a component are trusted and allowed, as the trail states it; by the component's number, which no renaming changes. */
+/**
+ * Which branches of a component are trusted and allowed, as the trail states it; by the component's number, which no
+ * renaming changes.
+ */
 @Component
 class BranchStates implements Guarded {
 
@@ -33,7 +36,8 @@ class BranchStates implements Guarded {
     }
 
     private static String text(long component, ComponentMapper mapper) {
-        return mapper.rules(component).stream().map(rule -> (rule.trusted() ? "trusted " : "allowed ") + rule.pattern()).sorted().collect(Collectors.joining("\n"));
+        return mapper.rules(component).stream().map(rule -> (rule.trusted() ? "trusted " : "allowed ") + rule.pattern())
+                .sorted().collect(Collectors.joining("\n"));
     }
 
     static AuditTrail.Entry into(AuditTrail.Entry entry, long component, ComponentMapper mapper) {

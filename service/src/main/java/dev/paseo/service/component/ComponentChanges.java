@@ -35,7 +35,8 @@ public class ComponentChanges {
      * @param trusted    in place of all patterns of trusted branches
      * @param allowed    in place of all patterns of further branches
      */
-    record ComponentChange(Optional<String> name, Optional<String> repository, Optional<SourceAccess> credentials, Optional<String> file, Optional<String> mainBranch,
+    record ComponentChange(Optional<String> name, Optional<String> repository, Optional<SourceAccess> credentials,
+            Optional<String> file, Optional<String> mainBranch,
             Optional<List<String>> trusted, Optional<List<String>> allowed) {}
 
     /** Something that holds a component by its name, and would lose it: rules of a gate, a template, a receiver. */
@@ -53,10 +54,12 @@ public class ComponentChanges {
 
     /** How the source is reached, and what a change leaves. */
     @Component("componentChangesAround")
-    record Around(SourceCredentials credentials, List<Naming> naming, Transactions transactions, AuditTrail audit, Telling telling, Loosenings loosenings, Agreements agreements,
+    record Around(SourceCredentials credentials, List<Naming> naming, Transactions transactions, AuditTrail audit,
+            Telling telling, Loosenings loosenings, Agreements agreements,
             Agreements.Askers asking, Json json) {}
 
-    ComponentChanges(ComponentMapper mapper, Components components, Registration registration, Mirrors mirrors, Around records) {
+    ComponentChanges(ComponentMapper mapper, Components components, Registration registration, Mirrors mirrors,
+            Around records) {
         this.mapper = mapper;
         this.components = components;
         this.registration = registration;
@@ -64,14 +67,20 @@ public class ComponentChanges {
         this.records = records;
     }
 
-    /** All of it, or where one thing is refused nothing. The branches are looked at again; what is there already starts nothing. */
+    /**
+     * All of it, or where one thing is refused nothing. The branches are looked at again; what is there already starts
+     * nothing.
+     */
     Registered change(Registered component, ComponentChange change, Person by) {
         change.name().filter(name -> !name.equals(component.name())).ifPresent(name -> refuse(component, name));
         change.trusted().orElse(List.of()).forEach(Registration::pattern);
         change.allowed().orElse(List.of()).forEach(Registration::pattern);
-        change.file().filter(file -> file.isBlank() || file.startsWith("/") || file.contains("..") || file.length() > 200).ifPresent(file -> {
-            throw Refusal.invalid("/file", "should be a path in the repository, of at most 200 signs; got '" + file + "'");
-        });
+        change.file()
+                .filter(file -> file.isBlank() || file.startsWith("/") || file.contains("..") || file.length() > 200)
+                .ifPresent(file -> {
+                    throw Refusal.invalid("/file",
+                            "should be a path in the repository, of at most 200 signs; got '" + file + "'");
+                });
         change.mainBranch().ifPresent(Registration::pattern);
         askSecond(component, change, by);
         return changed(component, change, by.name(), Optional.empty());
@@ -82,18 +91,28 @@ public class ComponentChanges {
         return change.trusted().orElse(List.of()).stream().filter(pattern -> !before.contains(pattern)).toList();
     }
 
-    /** Where an environment that the component reaches asks a second person, more branches are trusted when somebody has agreed. */
+    /**
+     * Where an environment that the component reaches asks a second person, more branches are trusted when somebody has
+     * agreed.
+     */
     private void askSecond(Registered component, ComponentChange change, Person by) {
         List<String> more = more(component, change);
         Map<String, List<String>> asked = more.isEmpty() ? Map.of() : records.asking().ofComponent(component.name());
         if (asked.isEmpty()) {
             return;
         }
-        if (!change.equals(new ComponentChange(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), change.trusted(), Optional.empty()))) {
-            throw Refusal.conflict("Nothing is changed: that more branches are trusted waits for a second person, for " + String.join(" and ", asked.keySet()) + ". Change the trusted branches by themselves, and the rest by itself");
+        if (!change.equals(new ComponentChange(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(),
+                Optional.empty(), change.trusted(), Optional.empty()))) {
+            throw Refusal.conflict("Nothing is changed: that more branches are trusted waits for a second person, for "
+                    + String.join(" and ", asked.keySet())
+                    + ". Change the trusted branches by themselves, and the rest by itself");
         }
-        records.agreements().ask(new Wanted(TrustCarrier.KIND, List.of(trust(component, more), "trusted branches of " + component.name() + " then: " + String.join(", ", change.trusted().orElseThrow())),
-                records.json().write(new TrustCarrier.Trust(component.name(), change.trusted().orElseThrow())), asked), by);
+        records.agreements().ask(new Wanted(TrustCarrier.KIND,
+                List.of(trust(component, more),
+                        "trusted branches of " + component.name() + " then: "
+                                + String.join(", ", change.trusted().orElseThrow())),
+                records.json().write(new TrustCarrier.Trust(component.name(), change.trusted().orElseThrow())), asked),
+                by);
     }
 
     private static String trust(Registered component, List<String> more) {
@@ -102,7 +121,8 @@ public class ComponentChanges {
 
     /** Exactly these branches are trusted; somebody has agreed. */
     void agreed(Registered component, List<String> trusted, String by, String agreedBy) {
-        changed(component, new ComponentChange(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.of(trusted), Optional.empty()), by, Optional.of(agreedBy));
+        changed(component, new ComponentChange(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(),
+                Optional.empty(), Optional.of(trusted), Optional.empty()), by, Optional.of(agreedBy));
     }
 
     private Registered changed(Registered component, ComponentChange change, String by, Optional<String> agreedBy) {
@@ -114,7 +134,8 @@ public class ComponentChanges {
                 mapper.moveRepository(component.repository().orElseThrow(), reached.repository());
                 records.credentials().keep(mapper.firstOf(reached.repository()), reached.how());
             });
-            mapper.change(component.id(), change.name().orElse(component.name()), change.file().orElse(component.filePath()), change.mainBranch().orElse(component.mainBranch()));
+            mapper.change(component.id(), change.name().orElse(component.name()),
+                    change.file().orElse(component.filePath()), change.mainBranch().orElse(component.mainBranch()));
             change.name().filter(name -> !name.equals(component.name())).ifPresent(name -> {
                 mapper.dropFormerName(name, component.id());
                 mapper.addFormerName(component.name(), component.id());
@@ -151,7 +172,8 @@ public class ComponentChanges {
     /** Whom a change concerns: with the source, all components that come from there. */
     List<Registered> concerned(Registered component, ComponentChange change) {
         boolean source = change.repository().isPresent() || change.credentials().isPresent();
-        return source && component.repository().isPresent() ? components.ofRepository(component.repository().get()) : List.of(component);
+        return source && component.repository().isPresent() ? components.ofRepository(component.repository().get())
+                : List.of(component);
     }
 
     private void refuse(Registered component, String name) {
@@ -159,11 +181,14 @@ public class ComponentChanges {
             throw Refusal.invalid("/name", "a component's name has " + Names.NAME_WORDS + "; got '" + name + "'");
         }
         if (!components.free(name) && !components.formerNames(component.id()).contains(name)) {
-            throw Refusal.conflict("there is, or was, a component named " + name + "; " + components.freeName(name) + " is free");
+            throw Refusal.conflict(
+                    "there is, or was, a component named " + name + "; " + components.freeName(name) + " is free");
         }
-        List<String> naming = records.naming().stream().flatMap(each -> each.naming(component.name()).stream()).toList();
+        List<String> naming = records.naming().stream().flatMap(each -> each.naming(component.name()).stream())
+                .toList();
         if (!naming.isEmpty()) {
-            throw Refusal.conflict(component.name() + " cannot be given another name yet: it stands in " + String.join(", ", naming) + ", where it would no longer be found; change that first");
+            throw Refusal.conflict(component.name() + " cannot be given another name yet: it stands in "
+                    + String.join(", ", naming) + ", where it would no longer be found; change that first");
         }
     }
 
@@ -172,12 +197,15 @@ public class ComponentChanges {
 
     /** Empty where neither the repository nor its credentials change; refused where it does not let us in. */
     private Optional<Reached> source(Registered component, ComponentChange change) {
-        Optional<String> repository = change.repository().or(() -> change.credentials().flatMap(how -> component.repository()));
-        if (change.credentials().isEmpty() && repository.equals(component.repository()) || repository.isEmpty() && change.credentials().isEmpty()) {
+        Optional<String> repository = change.repository()
+                .or(() -> change.credentials().flatMap(how -> component.repository()));
+        if (change.credentials().isEmpty() && repository.equals(component.repository())
+                || repository.isEmpty() && change.credentials().isEmpty()) {
             return Optional.empty();
         }
         String before = component.repository().orElseThrow(() -> Refusal.conflict(component.name()
-                + " has no repository: its versions are built elsewhere. Register another component for what is built here"));
+                + " has no repository: its versions are built elsewhere. Register another component for what is "
+                + "built here"));
         String wanted = repository.orElseThrow();
         List<Registered> others = before.equals(wanted) ? List.of() : components.ofRepository(wanted);
         if (!others.isEmpty()) {
@@ -185,7 +213,8 @@ public class ComponentChanges {
         }
         mirrors.allow(wanted);
         // Credentials are never shown to another host than the one that they were given for.
-        SourceAccess how = change.credentials().orElseGet(() -> host(before).equals(host(wanted)) ? records.credentials().of(mapper.firstOf(before)) : SourceAccess.NONE);
+        SourceAccess how = change.credentials().orElseGet(() -> host(before).equals(host(wanted))
+                ? records.credentials().of(mapper.firstOf(before)) : SourceAccess.NONE);
         how.check(wanted);
         mirrors.glance(wanted, how).listing();
         return Optional.of(new Reached(wanted, how));
@@ -205,12 +234,15 @@ public class ComponentChanges {
     private Map<String, String> told(Registered component, ComponentChange change) {
         Map<String, String> told = new LinkedHashMap<>();
         change.name().ifPresent(name -> told.put("name", name));
-        change.repository().ifPresent(repository -> told.put("repository", component.repository().orElse("none") + " to " + repository));
+        change.repository().ifPresent(
+                repository -> told.put("repository", component.repository().orElse("none") + " to " + repository));
         change.credentials().ifPresent(how -> told.put("credentials", "set anew"));
         change.file().ifPresent(file -> told.put("file", component.filePath() + " to " + file));
         change.mainBranch().ifPresent(branch -> told.put("main branch", component.mainBranch() + " to " + branch));
-        change.trusted().ifPresent(patterns -> told.put("trusted", components.rules(component.id()).trusted() + " to " + patterns));
-        change.allowed().ifPresent(patterns -> told.put("allowed", components.rules(component.id()).allowed() + " to " + patterns));
+        change.trusted().ifPresent(
+                patterns -> told.put("trusted", components.rules(component.id()).trusted() + " to " + patterns));
+        change.allowed().ifPresent(
+                patterns -> told.put("allowed", components.rules(component.id()).allowed() + " to " + patterns));
         return told;
     }
 }

@@ -36,8 +36,10 @@ import org.springframework.web.bind.annotation.RestController;
 class ComponentController {
 
     /** A component, its branch rules, where its branches are, and what is wrong with the file of its main branch. */
-    record ComponentView(String name, String summary, Optional<String> repository, String file, String mainBranch, List<String> formerNames, Optional<Instant> retired,
-            List<String> trusted, List<String> allowed, List<SourceView> sources, List<LinkView> links, Map<String, String> labels, Map<String, String> heads, List<Problem> problems, QuotaView kept) {}
+    record ComponentView(String name, String summary, Optional<String> repository, String file, String mainBranch,
+            List<String> formerNames, Optional<Instant> retired,
+            List<String> trusted, List<String> allowed, List<SourceView> sources, List<LinkView> links,
+            Map<String, String> labels, Map<String, String> heads, List<Problem> problems, QuotaView kept) {}
 
     /**
      * How much is kept of what came for it.
@@ -64,7 +66,8 @@ class ComponentController {
     @org.springframework.stereotype.Component("componentRegistering")
     record Registering(ComponentChanges changes, HookSecrets hooks, Quotas quotas) {}
 
-    ComponentController(Components components, ComponentMapper mapper, Registration registration, Registering registering, Settings settings) {
+    ComponentController(Components components, ComponentMapper mapper, Registration registration,
+            Registering registering, Settings settings) {
         this.components = components;
         this.mapper = mapper;
         this.registration = registration;
@@ -94,15 +97,18 @@ class ComponentController {
 
     /** Puts these links in place of those that are there: title to address. */
     @PutMapping("/{name}/links")
-    ComponentView links(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody Map<String, String> links) {
-        Permission.require(person, Action.REGISTER_COMPONENT, "change the links of " + name, Optional.of(name), Optional.empty());
+    ComponentView links(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody Map<String, String> links) {
+        Permission.require(person, Action.REGISTER_COMPONENT, "change the links of " + name, Optional.of(name),
+                Optional.empty());
         registration.links(components.named(name), links, person.name());
         return view(components.named(name));
     }
 
     /** Puts these labels in place of those that are there: name to value, such as team to wardens. */
     @PutMapping("/{name}/labels")
-    ComponentView labels(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody Map<String, String> labels) {
+    ComponentView labels(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody Map<String, String> labels) {
         Permission.require(person, Action.REGISTER_COMPONENT, "label " + name, Optional.of(name), Optional.empty());
         registration.labels(components.named(name), labels, person.name());
         return view(components.named(name));
@@ -113,25 +119,32 @@ class ComponentController {
 
     /** Opens another component's artifacts to this one. */
     @PutMapping("/{name}/sources")
-    ComponentView source(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody SourceRequest source) {
-        Permission.require(person, Action.REGISTER_COMPONENT, "open components to " + name, Optional.of(name), Optional.empty());
-        registration.source(components.named(name), components.named(source.name()), source.allBranches(), person.name());
+    ComponentView source(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody SourceRequest source) {
+        Permission.require(person, Action.REGISTER_COMPONENT, "open components to " + name, Optional.of(name),
+                Optional.empty());
+        registration.source(components.named(name), components.named(source.name()), source.allBranches(),
+                person.name());
         return view(components.named(name));
     }
 
     /** Closes another component's artifacts to this one again. */
     @DeleteMapping("/{name}/sources/{source}")
-    ComponentView close(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable String source) {
-        Permission.require(person, Action.REGISTER_COMPONENT, "shut " + source + " to " + name, Optional.of(name), Optional.empty());
+    ComponentView close(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @PathVariable String source) {
+        Permission.require(person, Action.REGISTER_COMPONENT, "shut " + source + " to " + name, Optional.of(name),
+                Optional.empty());
         registration.closed(components.named(name), components.named(source), person.name());
         return view(components.named(name));
     }
 
     /** Changes what is given, all of it or nothing; what is absent stays. */
     @PostMapping("/{name}/changes")
-    ComponentView change(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody ComponentChanges.ComponentChange change) {
+    ComponentView change(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody ComponentChanges.ComponentChange change) {
         Permission.require(person, Action.REGISTER_COMPONENT, "change " + name, Optional.of(name), Optional.empty());
-        registering.changes().concerned(components.named(name), change).forEach(each -> Permission.require(person, Action.REGISTER_COMPONENT, Optional.of(each.name()), Optional.empty()));
+        registering.changes().concerned(components.named(name), change).forEach(each -> Permission.require(person,
+                Action.REGISTER_COMPONENT, Optional.of(each.name()), Optional.empty()));
         return view(registering.changes().change(components.named(name), change, person));
     }
 
@@ -152,7 +165,8 @@ class ComponentController {
 
     private QuotaView kept(Registered component) {
         long bytes = registering.quotas().kept(component.id());
-        return new QuotaView(bytes, registering.quotas().quota().most(), registering.quotas().quota().words(bytes), registering.quotas().quota().nearly(component.name(), bytes));
+        return new QuotaView(bytes, registering.quotas().quota().most(), registering.quotas().quota().words(bytes),
+                registering.quotas().quota().nearly(component.name(), bytes));
     }
 
     private ComponentView view(Registered component) {
@@ -161,10 +175,15 @@ class ComponentController {
         List<Problem> problems = Optional.ofNullable(heads.get(component.mainBranch()))
                 .map(commit -> components.readFile(component, commit).problems()).orElse(List.of());
         return new ComponentView(component.name(), component.summary(), component.repository(), component.filePath(),
-                component.mainBranch(), components.formerNames(component.id()), component.retired(), words(rules.trusted()), words(rules.allowed()),
-                mapper.sources(component.id()).stream().map(row -> new SourceView(row.name(), row.allBranches())).toList(),
+                component.mainBranch(), components.formerNames(component.id()), component.retired(),
+                words(rules.trusted()), words(rules.allowed()),
+                mapper.sources(component.id()).stream().map(row -> new SourceView(row.name(), row.allBranches()))
+                        .toList(),
                 mapper.links(component.id()).stream().map(row -> new LinkView(row.title(), row.address())).toList(),
-                mapper.labels(component.id()).stream().collect(Collectors.toMap(ComponentMapper.LabelRow::name, ComponentMapper.LabelRow::value, (one, other) -> one, LinkedHashMap::new)), heads, problems,
+                mapper.labels(component.id()).stream()
+                        .collect(Collectors.toMap(ComponentMapper.LabelRow::name, ComponentMapper.LabelRow::value,
+                                (one, other) -> one, LinkedHashMap::new)),
+                heads, problems,
                 kept(component));
     }
 }

@@ -13,7 +13,8 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface ComponentMapper {
 
-    record ComponentRow(long id, String name, @Nullable String repository, String filePath, String mainBranch, String summary, @Nullable Instant retiredAt) {}
+    record ComponentRow(long id, String name, @Nullable String repository, String filePath, String mainBranch,
+            String summary, @Nullable Instant retiredAt) {}
 
     String COMPONENT = "select id, name, repository, file_path, main_branch, summary, retired_at from component ";
 
@@ -30,7 +31,8 @@ interface ComponentMapper {
     @Select(COMPONENT + "where repository = #{repository} and retired_at is null order by id")
     List<ComponentRow> ofRepository(String repository);
 
-    @Select("select distinct repository from component where repository is not null and retired_at is null order by repository")
+    @Select("select distinct repository from component where repository is not null and retired_at is null order by "
+            + "repository")
     List<String> repositories();
 
     @Insert("""
@@ -63,7 +65,8 @@ interface ComponentMapper {
     @Update("update component set repository = #{now} where repository = #{before}")
     int moveRepository(String before, String now);
 
-    @Update("update component set name = #{name}, file_path = #{filePath}, main_branch = #{mainBranch}, triggers_file_id = null where id = #{id}")
+    @Update("update component set name = #{name}, file_path = #{filePath}, main_branch = #{mainBranch}, "
+            + "triggers_file_id = null where id = #{id}")
     int change(long id, String name, String filePath, String mainBranch);
 
     @Delete("delete from branch_rule where component_id = #{component} and trusted = #{trusted}")
@@ -78,7 +81,9 @@ interface ComponentMapper {
     @Update("update pipeline_file set problems = #{problems} where id = #{id}")
     int foundAnew(long id, String problems);
 
-    @Select(COMPONENT + "where name between #{first} and #{last} and (retired_at is null or exists (select 1 from place p where p.component_id = component.id and p.live_deployment_id is not null)) order by name")
+    @Select(COMPONENT
+            + "where name between #{first} and #{last} and (retired_at is null or exists (select 1 from place p "
+            + "where p.component_id = component.id and p.live_deployment_id is not null)) order by name")
     List<ComponentRow> between(String first, String last);
 
     @Update("update component set summary = #{summary} where id = #{id} and summary <> #{summary}")
@@ -93,7 +98,8 @@ interface ComponentMapper {
     @Select("select pattern, trusted from branch_rule where component_id = #{component} order by pattern")
     List<RuleRow> rules(long component);
 
-    @Insert("insert into component_source (component_id, source_id, all_branches) values (#{component}, #{source}, #{all}) "
+    @Insert("insert into component_source (component_id, source_id, all_branches) values (#{component}, #{source}, "
+            + "#{all}) "
             + "on duplicate key update all_branches = values(all_branches)")
     int openSource(long component, long source, boolean all);
 
@@ -112,7 +118,8 @@ interface ComponentMapper {
     @Delete("delete from component_link where component_id = #{component}")
     int dropLinks(long component);
 
-    @Insert("insert into component_link (component_id, title, address, position) values (#{component}, #{title}, #{address}, #{position})")
+    @Insert("insert into component_link (component_id, title, address, position) values (#{component}, #{title}, "
+            + "#{address}, #{position})")
     int addLink(long component, String title, String address, int position);
 
     record LabelRow(String name, String value) {}
@@ -130,7 +137,8 @@ interface ComponentMapper {
     List<String> environments();
 
     /** What any agent offers. */
-    @Select("select distinct t.offer from agent a, json_table(a.offers, '$[*]' columns (offer varchar(63) path '$')) t where a.retired_at is null order by t.offer")
+    @Select("select distinct t.offer from agent a, json_table(a.offers, '$[*]' columns (offer varchar(63) path "
+            + "'$')) t where a.retired_at is null order by t.offer")
     List<String> offers();
 
     /** What each agent that runs stages offers, as a list. */
@@ -161,7 +169,8 @@ interface ComponentMapper {
             values (#{component}, #{commit}, #{path}, #{text}, #{problems}, #{at})""")
     int keepFile(long component, String commit, String path, String text, String problems, Instant at);
 
-    @Select("select id, commit_id, text, problems from pipeline_file where component_id = #{component} and commit_id = #{commit} and path = #{path}")
+    @Select("select id, commit_id, text, problems from pipeline_file where component_id = #{component} and "
+            + "commit_id = #{commit} and path = #{path}")
     Optional<FileRow> file(long component, String commit, String path);
 
     @Select("select id, commit_id, text, problems from pipeline_file where id = #{id}")
@@ -185,7 +194,8 @@ interface ComponentMapper {
     /** @param heads JSON: a list of {@link NewHead} */
     @Insert("""
             insert ignore into head (component_id, branch, commit_id, pipeline_file_id, seen_at)
-            select #{component}, h.branch, h.commit_id, h.file, #{at} from json_table(#{heads}, '$[*]' columns (branch varchar(200) path '$.branch',
+            select #{component}, h.branch, h.commit_id, h.file, #{at} from json_table(#{heads}, '$[*]' columns
+              (branch varchar(200) path '$.branch',
               commit_id varchar(64) path '$.commitId', file bigint path '$.file')) h""")
     int addHeads(long component, String heads, Instant at);
 
@@ -194,17 +204,20 @@ interface ComponentMapper {
     @Select("select tag, commit_id from tag_head where component_id = #{component}")
     List<TagRow> gitTags(long component);
 
-    @Insert("insert ignore into tag_head (component_id, tag, commit_id, seen_at) values (#{component}, #{tag}, #{commit}, #{at})")
+    @Insert("insert ignore into tag_head (component_id, tag, commit_id, seen_at) values (#{component}, #{tag}, "
+            + "#{commit}, #{at})")
     int addTag(long component, String tag, String commit, Instant at);
 
     /** @param tags JSON: a list of {@link TagRow} */
     @Insert("""
             insert into tag_head (component_id, tag, commit_id, seen_at)
-            select #{component}, t.tag, t.commit_id, #{at} from json_table(#{tags}, '$[*]' columns (tag varchar(200) path '$.tag', commit_id varchar(64) path '$.commitId')) t
+            select #{component}, t.tag, t.commit_id, #{at} from json_table(#{tags}, '$[*]' columns (tag varchar(200)
+              path '$.tag', commit_id varchar(64) path '$.commitId')) t
             on duplicate key update commit_id = values(commit_id), seen_at = values(seen_at)""")
     int addTags(long component, String tags, Instant at);
 
-    @Update("update tag_head set commit_id = #{commit}, seen_at = #{at} where component_id = #{component} and tag = #{tag} and commit_id <> #{commit}")
+    @Update("update tag_head set commit_id = #{commit}, seen_at = #{at} where component_id = #{component} and tag = "
+            + "#{tag} and commit_id <> #{commit}")
     int moveTag(long component, String tag, String commit, Instant at);
 
     @Delete("delete from head where component_id = #{component} and branch = #{branch} and commit_id = #{before}")

@@ -35,7 +35,8 @@ import tools.jackson.core.type.TypeReference;
 public class Components {
 
     /** A component. */
-    public record Registered(long id, String name, Optional<String> repository, String filePath, String mainBranch, String summary, Optional<Instant> retired) {}
+    public record Registered(long id, String name, Optional<String> repository, String filePath, String mainBranch,
+            String summary, Optional<Instant> retired) {}
 
     /** A pipeline file as it stood at a commit: what it says, or what is wrong with it. */
     public record FileInForce(long id, Optional<PipelineFile> file, List<Problem> problems, List<Problem> warnings) {}
@@ -72,7 +73,8 @@ public class Components {
     }
 
     private static Registered registered(ComponentRow row) {
-        return new Registered(row.id(), row.name(), Optional.ofNullable(row.repository()), row.filePath(), row.mainBranch(), row.summary(), Optional.ofNullable(row.retiredAt()));
+        return new Registered(row.id(), row.name(), Optional.ofNullable(row.repository()), row.filePath(),
+                row.mainBranch(), row.summary(), Optional.ofNullable(row.retiredAt()));
     }
 
     /** Where somebody commits who may not commit to trusted branches. */
@@ -102,7 +104,7 @@ public class Components {
 
     /** A name like this one that no component has, or had. */
     String freeName(String taken) {
-        for (int number = 2; ; number++) {
+        for (int number = 2;; number++) {
             String tail = "-" + number;
             String name = taken.substring(0, Math.min(taken.length(), 63 - tail.length())) + tail;
             if (free(name)) {
@@ -151,22 +153,27 @@ public class Components {
         return mapper.repositories();
     }
 
-    /** Keeps the file of a component without a repository; its branch is where the file is, its commits are revisions. */
+    /**
+     * Keeps the file of a component without a repository; its branch is where the file is, its commits are revisions.
+     */
     public void saveFile(Registered component, String base, String text, String by) {
         List<Problem> problems = problems(text, names(component));
         Map<String, String> heads = heads(component.id());
         Optional<String> before = Optional.ofNullable(heads.get(component.mainBranch()));
         if (!before.orElse("").equals(base)) {
-            throw Refusal.conflict("the file has moved on since this text was begun: it is at " + before.orElse("no revision"));
+            throw Refusal.conflict(
+                    "the file has moved on since this text was begun: it is at " + before.orElse("no revision"));
         }
-        String revision = "revision " + (before.map(at -> Integer.parseInt(at.substring("revision ".length()))).orElse(0) + 1);
+        String revision = "revision "
+                + (before.map(at -> Integer.parseInt(at.substring("revision ".length()))).orElse(0) + 1);
         reaching.transactions().run(() -> {
             mapper.keepFile(component.id(), revision, component.filePath(), text, json.write(problems), clock.now());
             long file = mapper.file(component.id(), revision, component.filePath()).orElseThrow().id();
             if (!moveHead(component.id(), component.mainBranch(), before, revision, file)) {
                 throw Refusal.conflict("somebody else saved the file at the same moment: look at it again");
             }
-            reaching.audit().record(AuditTrail.Entry.of(by, "pipeline file saved", component.name()).with("revision", revision));
+            reaching.audit().record(
+                    AuditTrail.Entry.of(by, "pipeline file saved", component.name()).with("revision", revision));
         });
         PipelineFileReader.read(text).value().ifPresent(read -> summarise(component.id(), read.summary()));
         refreshTriggers();
@@ -174,8 +181,9 @@ public class Components {
 
     /** A person's commit of the file was taken by the repository. */
     public void committed(Registered component, String branch, String commit, String by) {
-        reaching.transactions().run(() -> reaching.audit().record(AuditTrail.Entry.of(by, "pipeline file committed", component.name())
-                .with("branch", branch).with("commit", commit)));
+        reaching.transactions()
+                .run(() -> reaching.audit().record(AuditTrail.Entry.of(by, "pipeline file committed", component.name())
+                        .with("branch", branch).with("commit", commit)));
     }
 
     /** The commit each branch was last seen at. */
@@ -194,17 +202,20 @@ public class Components {
             try {
                 text = mirror(component).file(commit, component.filePath());
                 problems = text.map(found -> problems(found, names(component)))
-                        .orElseGet(() -> List.of(new Problem(1, 1, "", "there is no " + component.filePath() + " at this commit")));
+                        .orElseGet(() -> List
+                                .of(new Problem(1, 1, "", "there is no " + component.filePath() + " at this commit")));
             } catch (Mirror.TooLarge larger) {
                 problems = List.of(new Problem(1, 1, "", String.valueOf(larger.getMessage())));
             }
-            mapper.keepFile(component.id(), commit, component.filePath(), text.orElse(""), json.write(problems), clock.now());
+            mapper.keepFile(component.id(), commit, component.filePath(), text.orElse(""), json.write(problems),
+                    clock.now());
             known = mapper.file(component.id(), commit, component.filePath());
         }
         ComponentMapper.FileRow row = known.orElseThrow();
         FileInForce file = inForce(row);
         return file.file().flatMap(read -> circle(component, read, row.text()))
-                .map(circle -> new FileInForce(file.id(), Optional.empty(), List.of(circle), file.warnings())).orElse(file);
+                .map(circle -> new FileInForce(file.id(), Optional.empty(), List.of(circle), file.warnings()))
+                .orElse(file);
     }
 
     /** The component's own name, then those that it had: its file may say any of them. */
@@ -220,8 +231,10 @@ public class Components {
     static List<Problem> problems(String text, List<String> names) {
         Reading<PipelineFile> reading = PipelineFileReader.read(text);
         List<Problem> problems = new ArrayList<>(reading.problems());
-        reading.value().filter(file -> !names.contains(file.component())).ifPresent(file -> problems.add(new Problem(1, 1,
-                "component", "says " + file.component() + ", but this repository is registered as " + names.getFirst())));
+        reading.value().filter(file -> !names.contains(file.component()))
+                .ifPresent(file -> problems.add(new Problem(1, 1,
+                        "component",
+                        "says " + file.component() + ", but this repository is registered as " + names.getFirst())));
         return problems;
     }
 
@@ -286,20 +299,23 @@ public class Components {
 
     /** Says that a tag is at a commit. True for the one caller that saw it first, there or after it was moved. */
     public boolean seeTag(long component, String tag, String commit) {
-        return tag.length() <= LONGEST_NAME && (mapper.addTag(component, tag, commit, clock.now()) == 1 || mapper.moveTag(component, tag, commit, clock.now()) == 1);
+        return tag.length() <= LONGEST_NAME && (mapper.addTag(component, tag, commit, clock.now()) == 1
+                || mapper.moveTag(component, tag, commit, clock.now()) == 1);
     }
 
     /** Notes many new branches at once, which start nothing; false where somebody else has noted them. */
     public boolean seeHeads(Registered component, Map<String, String> heads) {
         Map<String, Long> files = new HashMap<>();
-        String rows = json.write(heads.entrySet().stream().map(head -> new ComponentMapper.NewHead(head.getKey(), head.getValue(),
-                files.computeIfAbsent(head.getValue(), commit -> readFile(component, commit).id()))).toList());
+        String rows = json
+                .write(heads.entrySet().stream().map(head -> new ComponentMapper.NewHead(head.getKey(), head.getValue(),
+                        files.computeIfAbsent(head.getValue(), commit -> readFile(component, commit).id()))).toList());
         return mapper.addHeads(component.id(), rows, clock.now()) > 0;
     }
 
     /** Notes many tags at once, which start nothing; false where somebody else has noted them. */
     public boolean seeTags(long component, Map<String, String> tags) {
-        String rows = json.write(tags.entrySet().stream().map(tag -> new ComponentMapper.TagRow(tag.getKey(), tag.getValue())).toList());
+        String rows = json.write(
+                tags.entrySet().stream().map(tag -> new ComponentMapper.TagRow(tag.getKey(), tag.getValue())).toList());
         return mapper.addTags(component, rows, clock.now()) > 0;
     }
 

@@ -24,17 +24,20 @@ public class HookSecrets {
     void make(long component) {
         byte[] key = new byte[24];
         new SecureRandom().nextBytes(key);
-        secrets.set(NAME, "whsec_" + Base64.getEncoder().encodeToString(key), Secrets.Scope.of(component, 0), OptionalLong.empty());
+        secrets.set(NAME, "whsec_" + Base64.getEncoder().encodeToString(key), Secrets.Scope.of(component, 0),
+                OptionalLong.empty());
     }
 
     /** As Standard Webhooks write it: {@code whsec_} and base64. */
     public String of(Registered component) {
-        return secrets.value(NAME, component.id()).orElseThrow(() -> Refusal.notFound(component.name() + " has no hook"));
+        return secrets.value(NAME, component.id())
+                .orElseThrow(() -> Refusal.notFound(component.name() + " has no hook"));
     }
 
     /** The secret that a source was given that cannot sign our way. */
     public String mapped(Registered component) {
-        return secrets.value(MAPPED, component.id()).orElseThrow(() -> Refusal.notFound(component.name() + " has no mapping for hooks"));
+        return secrets.value(MAPPED, component.id())
+                .orElseThrow(() -> Refusal.notFound(component.name() + " has no mapping for hooks"));
     }
 
     public void keepMapped(Registered component, String secret) {

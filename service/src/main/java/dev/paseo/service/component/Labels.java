@@ -22,7 +22,8 @@ final class Labels {
                 throw Refusal.invalid("/labels", "a label's name has " + Names.NAME_WORDS + "; got '" + name + "'");
             }
             if (value.isBlank() || value.length() > LONGEST || value.codePoints().anyMatch(Character::isISOControl)) {
-                throw Refusal.invalid("/labels/" + name, "should have 1 to " + LONGEST + " signs, none of them a control sign");
+                throw Refusal.invalid("/labels/" + name,
+                        "should have 1 to " + LONGEST + " signs, none of them a control sign");
             }
         });
         mapper.dropLabels(component);

@@ -37,7 +37,8 @@ final class Links {
             good = false;
         }
         if (!good) {
-            throw Refusal.invalid("/links/" + title, "should be an address that begins with http:, https: or mailto:, at most 500 signs");
+            throw Refusal.invalid("/links/" + title,
+                    "should be an address that begins with http:, https: or mailto:, at most 500 signs");
         }
     }
 }

@@ -24,7 +24,10 @@ import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 
-/** Checks a pipeline file against what is here: components, environments, agents, grants. What is said of it is the language's to decide. */
+/**
+ * Checks a pipeline file against what is here: components, environments, agents, grants. What is said of it is the
+ * language's to decide.
+ */
 @Component
 public class PipelineChecks {
 
@@ -66,9 +69,11 @@ public class PipelineChecks {
         reading.value().ifPresent(file -> {
             Places places = Places.of(text);
             if (!components.names(component).contains(file.component())) {
-                problems.add(places.problem("component", "says " + file.component() + ", but this repository is registered as " + component.name()));
+                problems.add(places.problem("component",
+                        "says " + file.component() + ", but this repository is registered as " + component.name()));
             } else if (!file.component().equals(component.name())) {
-                warnings.add(places.problem("component", "says " + file.component() + ", as it was called; it is " + component.name() + " now"));
+                warnings.add(places.problem("component",
+                        "says " + file.component() + ", as it was called; it is " + component.name() + " now"));
             }
             components.circle(component, file, text).ifPresent(problems::add);
             FileChecks.Found found = around(component, file, text);
@@ -81,10 +86,14 @@ public class PipelineChecks {
     /** What of a file that can be read does not agree with what is here. */
     private FileChecks.Found around(Registered component, PipelineFile file, String text) {
         List<String> ofStages = file.stages().stream().flatMap(stage -> stage.secrets().stream()).distinct().toList();
-        Set<String> lacking = secrets.lacks(ofStages, component.id(), 0).stream().map(Lack::name).collect(Collectors.toSet());
-        return around(component.name(), file, text, new Own(mapper.sources(component.id()).stream().map(ComponentMapper.SourceRow::name).collect(Collectors.toSet()),
-                new HashSet<>(secrets.given(component.id())), ofStages.stream().filter(name -> !lacking.contains(name)).collect(Collectors.toSet()),
-                components.heads(component.id()).keySet()));
+        Set<String> lacking = secrets.lacks(ofStages, component.id(), 0).stream().map(Lack::name)
+                .collect(Collectors.toSet());
+        return around(component.name(), file, text,
+                new Own(mapper.sources(component.id()).stream().map(ComponentMapper.SourceRow::name)
+                        .collect(Collectors.toSet()),
+                        new HashSet<>(secrets.given(component.id())),
+                        ofStages.stream().filter(name -> !lacking.contains(name)).collect(Collectors.toSet()),
+                        components.heads(component.id()).keySet()));
     }
 
     /** What a component has, or would be given: sources, secrets, those of them with a value, branches. */
@@ -93,18 +102,24 @@ public class PipelineChecks {
     FileChecks.Found around(String component, PipelineFile file, String text, Own own) {
         Map<String, String> former = new HashMap<>();
         mapper.allFormerNames().forEach(row -> former.put(row.name(), row.component()));
-        return FileChecks.of(file, text, new Surroundings(component, components.all().stream().map(Registered::name).toList(), followed.environments(),
-                mapper.stageOffers().stream().map(offers -> json.read(offers, WORDS)).toList(), routes(file), own.opened(), own.given(), own.valued(), own.branches(), former));
+        return FileChecks.of(file, text,
+                new Surroundings(component, components.all().stream().map(Registered::name).toList(),
+                        followed.environments(),
+                        mapper.stageOffers().stream().map(offers -> json.read(offers, WORDS)).toList(), routes(file),
+                        own.opened(), own.given(), own.valued(), own.branches(), former));
     }
 
     /** The routes of those components alone that the file waits for, or takes from, where they are live somewhere. */
     private Map<String, Set<String>> routes(PipelineFile file) {
-        Stream<String> waitsFor = file.starts().stream().flatMap(start -> start instanceof PipelineFile.Start.Live(String name, String environment) ? Stream.of(name) : Stream.of());
+        Stream<String> waitsFor = file.starts().stream()
+                .flatMap(start -> start instanceof PipelineFile.Start.Live(String name, String environment)
+                        ? Stream.of(name) : Stream.of());
         Stream<String> takesFrom = file.stages().stream().flatMap(stage -> stage.take().stream())
                 .filter(take -> take.version() instanceof PipelineFile.Take.Which.LiveIn).map(PipelineFile.Take::from);
         Map<String, Set<String>> routes = new LinkedHashMap<>();
-        Stream.concat(waitsFor, takesFrom).map(components::nameNow).distinct().forEach(name -> mapper.mainFile(name).flatMap(id -> components.file(id).file()).ifPresent(other ->
-                routes.put(name, other.route().stream().flatMap(step -> step.keySet().stream()).collect(Collectors.toSet()))));
+        Stream.concat(waitsFor, takesFrom).map(components::nameNow).distinct().forEach(name -> mapper.mainFile(name)
+                .flatMap(id -> components.file(id).file()).ifPresent(other -> routes.put(name,
+                        other.route().stream().flatMap(step -> step.keySet().stream()).collect(Collectors.toSet()))));
         return routes;
     }
 }

@@ -45,7 +45,8 @@ class PipelineController {
      *
      * @param ownBranch where the reader commits instead, where the branch is trusted and they may not commit to it
      */
-    record PipelineView(String branch, String commit, String path, String text, List<Problem> problems, Optional<String> ownBranch) {}
+    record PipelineView(String branch, String commit, String path, String text, List<Problem> problems,
+            Optional<String> ownBranch) {}
 
     /** A text of the file, and the commit at which it was first seen. */
     record PipelineVersionView(String commit, String text, int problems, Instant readAt) {}
@@ -53,11 +54,13 @@ class PipelineController {
     record CheckRequest(@Size(max = 1_000_000) String text) {}
 
     /** A stage as the graph shows it. */
-    record PlannedStageView(String name, List<String> variants, List<String> after, List<String> afterAny, List<String> ifFailed, boolean mayFail,
+    record PlannedStageView(String name, List<String> variants, List<String> after, List<String> afterAny,
+            List<String> ifFailed, boolean mayFail,
             Optional<String> wantedIf, List<String> wants, List<String> keeps) {}
 
     /** What a text says, where nothing is wrong with it. */
-    record PlanView(List<String> pushes, List<PlannedStageView> stages, List<Map<String, String>> route, Map<String, AskView> asks) {}
+    record PlanView(List<String> pushes, List<PlannedStageView> stages, List<Map<String, String>> route,
+            Map<String, AskView> asks) {}
 
     record AskView(String question, String kind, String standard, List<String> of) {}
 
@@ -66,7 +69,8 @@ class PipelineController {
 
     record CheckView(List<Problem> problems, List<Problem> warnings, Optional<PlanView> plan, KnownNames known) {}
 
-    record DraftRequest(String component, String repository, Optional<String> branch, Optional<SourceAccess> credentials) {}
+    record DraftRequest(String component, String repository, Optional<String> branch,
+            Optional<SourceAccess> credentials) {}
 
     /** A drafted text; {@code free} is another name where the wanted one is taken. */
     record DraftView(String branch, String commit, boolean there, String text, Optional<String> free) {}
@@ -91,20 +95,24 @@ class PipelineController {
     /** The JSON Schema (2020-12) of pipeline files. */
     @GetMapping(value = "/pipeline-schema", produces = "application/schema+json")
     String schema() throws IOException {
-        try (InputStream in = Objects.requireNonNull(PipelineFile.class.getResourceAsStream("/dev/paseo/language/paseo.schema.json"))) {
+        try (InputStream in = Objects
+                .requireNonNull(PipelineFile.class.getResourceAsStream("/dev/paseo/language/paseo.schema.json"))) {
             return new String(in.readAllBytes(), StandardCharsets.UTF_8);
         }
     }
 
     @GetMapping("/components/{name}/pipeline")
-    PipelineView inForce(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestParam Optional<String> branch) {
+    PipelineView inForce(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestParam Optional<String> branch) {
         Registered component = look(person, name);
         String wanted = branch.orElse(component.mainBranch());
         String commit = Optional.ofNullable(components.heads(component.id()).get(wanted))
                 .orElseThrow(() -> Refusal.notFound(name + " has no branch " + wanted));
         List<Problem> problems = components.readFile(component, commit).problems();
         return new PipelineView(wanted, commit, component.filePath(), components.text(component, commit), problems,
-                components.rules(component.id()).trusts(wanted) && !person.may(Action.EDIT_TRUSTED, Optional.of(name), Optional.empty()) ? Optional.of(Components.ownBranch(person)) : Optional.empty());
+                components.rules(component.id()).trusts(wanted)
+                        && !person.may(Action.EDIT_TRUSTED, Optional.of(name), Optional.empty())
+                                ? Optional.of(Components.ownBranch(person)) : Optional.empty());
     }
 
     @GetMapping("/components/{name}/pipeline/history")
@@ -113,33 +121,40 @@ class PipelineController {
         Map<String, ComponentMapper.FileHistoryRow> first = new LinkedHashMap<>();
         // The newest first; of the commits with one text the oldest stays.
         rows.forEach(row -> first.put(row.text(), row));
-        return first.values().stream().map(row -> new PipelineVersionView(row.commitId(), row.text(), row.problems(), row.readAt())).toList();
+        return first.values().stream()
+                .map(row -> new PipelineVersionView(row.commitId(), row.text(), row.problems(), row.readAt())).toList();
     }
 
     /** Checks a text as the file of this component; nothing is kept. */
     @PostMapping(value = "/components/{name}/pipeline/check", consumes = MediaType.APPLICATION_JSON_VALUE)
-    CheckView check(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody CheckRequest request) {
+    CheckView check(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody CheckRequest request) {
         PipelineChecks.Checked checked = checks.check(look(person, name), request.text());
         return new CheckView(checked.problems(), checked.warnings(), checked.file().map(PipelineController::plan),
-                new KnownNames(components.all().stream().map(Registered::name).toList(), mapper.environments(), mapper.offers()));
+                new KnownNames(components.all().stream().map(Registered::name).toList(), mapper.environments(),
+                        mapper.offers()));
     }
 
     private static PlanView plan(PipelineFile file) {
         Map<String, AskView> asks = new LinkedHashMap<>();
-        file.asks().forEach((name, ask) -> asks.put(name, new AskView(ask.question(), ask.kind().name().toLowerCase(java.util.Locale.ROOT).replace('_', '-'), ask.standard(), ask.of())));
+        file.asks().forEach((name, ask) -> asks.put(name, new AskView(ask.question(),
+                ask.kind().name().toLowerCase(java.util.Locale.ROOT).replace('_', '-'), ask.standard(), ask.of())));
         return new PlanView(file.pushes(), file.stages().stream().map(PipelineController::planned).toList(),
                 file.route().stream().map(PipelineController::words).toList(), asks);
     }
 
     private static Map<String, String> words(Map<String, PipelineFile.Entry> step) {
         Map<String, String> words = new LinkedHashMap<>();
-        step.forEach((environment, entry) -> words.put(environment, entry.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-')));
+        step.forEach((environment, entry) -> words.put(environment,
+                entry.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-')));
         return words;
     }
 
     private static PlannedStageView planned(PipelineFile.Stage stage) {
-        return new PlannedStageView(stage.name(), stage.variants().stream().map(Variants::name).toList(), stage.order().after(), stage.order().afterAny(),
-                stage.order().ifFailed(), stage.conditions().mayFail(), stage.conditions().wantedIf(), stage.wants(), List.copyOf(stage.keep().keySet()));
+        return new PlannedStageView(stage.name(), stage.variants().stream().map(Variants::name).toList(),
+                stage.order().after(), stage.order().afterAny(),
+                stage.order().ifFailed(), stage.conditions().mayFail(), stage.conditions().wantedIf(), stage.wants(),
+                List.copyOf(stage.keep().keySet()));
     }
 
     /** A file to draft from; one that is too large to be read says nothing. */
@@ -158,12 +173,16 @@ class PipelineController {
         Mirror mirror = mirrors.glance(request.repository(), request.credentials().orElse(SourceAccess.NONE));
         mirror.fetch();
         Map<String, String> heads = mirror.heads();
-        String branch = request.branch().orElseGet(() -> heads.containsKey("main") || heads.isEmpty() ? "main" : heads.keySet().iterator().next());
-        String commit = Optional.ofNullable(heads.get(branch)).orElseThrow(() -> Refusal.invalid("/branch", "the repository has no branch " + branch));
+        String branch = request.branch().orElseGet(
+                () -> heads.containsKey("main") || heads.isEmpty() ? "main" : heads.keySet().iterator().next());
+        String commit = Optional.ofNullable(heads.get(branch))
+                .orElseThrow(() -> Refusal.invalid("/branch", "the repository has no branch " + branch));
         Optional<String> there = text(mirror, commit, "paseo.yaml");
         String text = there.orElseGet(() -> Draft.of(request.component(), branch,
-                new Draft.Repository(new HashSet<>(mirror.paths(commit, MOST_PATHS)), path -> text(mirror, commit, path))));
+                new Draft.Repository(new HashSet<>(mirror.paths(commit, MOST_PATHS)),
+                        path -> text(mirror, commit, path))));
         boolean taken = mapper.named(request.component()).isPresent();
-        return new DraftView(branch, commit, there.isPresent(), text, taken ? Optional.of(components.freeName(request.component())) : Optional.empty());
+        return new DraftView(branch, commit, there.isPresent(), text,
+                taken ? Optional.of(components.freeName(request.component())) : Optional.empty());
     }
 }

@@ -44,7 +44,8 @@ class Registration {
      * @param openSources those whose artifacts all of its branches may take
      * @param links   to dashboards, the runbook and the like: title to address
      */
-    record NewComponent(String name, Optional<String> repository, @Size(max = 1_000_000) Optional<String> text, Optional<SourceAccess> credentials, Optional<String> file, Optional<String> mainBranch,
+    record NewComponent(String name, Optional<String> repository, @Size(max = 1_000_000) Optional<String> text,
+            Optional<SourceAccess> credentials, Optional<String> file, Optional<String> mainBranch,
             List<String> trusted, List<String> allowed, List<String> secrets, Optional<List<String>> sources,
             Optional<List<String>> openSources, Optional<Map<String, String>> links) {}
 
@@ -73,38 +74,50 @@ class Registration {
     /** What cannot be registered at all. */
     void refuse(NewComponent wanted) {
         if (!Names.NAME.matcher(wanted.name()).matches()) {
-            throw Refusal.invalid("/name", "a component's name has " + Names.NAME_WORDS + "; got '" + wanted.name() + "'");
+            throw Refusal.invalid("/name",
+                    "a component's name has " + Names.NAME_WORDS + "; got '" + wanted.name() + "'");
         }
         wanted.repository().ifPresent(repository -> {
             mirrors.allow(repository);
             wanted.credentials().orElse(SourceAccess.NONE).check(repository);
         });
         if (wanted.repository().isPresent() == wanted.text().isPresent()) {
-            throw Refusal.invalid("/repository", "a component has a repository, or else the text of its pipeline file: one of them");
+            throw Refusal.invalid("/repository",
+                    "a component has a repository, or else the text of its pipeline file: one of them");
         }
         if (!components.free(wanted.name())) {
             throw taken(wanted.name());
         }
         Stream.concat(wanted.trusted().stream(), wanted.allowed().stream()).forEach(Registration::pattern);
-        wanted.secrets().stream().filter(name -> !Names.VARIABLE.matcher(name).matches()).findFirst().ifPresent(name -> {
-            throw Refusal.invalid("/secrets", "a secret is named like a variable, in capitals, digits and underscores, and not PASEO_; got '" + name + "'");
-        });
+        wanted.secrets().stream().filter(name -> !Names.VARIABLE.matcher(name).matches()).findFirst()
+                .ifPresent(name -> {
+                    throw Refusal.invalid("/secrets",
+                            "a secret is named like a variable, in capitals, digits and underscores, and not "
+                                    + "PASEO_; got '"
+                                    + name + "'");
+                });
     }
 
     private Refusal taken(String name) {
-        return Refusal.conflict("there is a component named " + name + " already; " + components.freeName(name) + " is free");
+        return Refusal
+                .conflict("there is a component named " + name + " already; " + components.freeName(name) + " is free");
     }
 
     static void pattern(String text) {
         if (text.isBlank() || text.length() > Components.LONGEST_NAME) {
-            throw Refusal.invalid("/trusted", "a branch or pattern has 1 to " + Components.LONGEST_NAME + " signs; got '" + text + "'");
+            throw Refusal.invalid("/trusted",
+                    "a branch or pattern has 1 to " + Components.LONGEST_NAME + " signs; got '" + text + "'");
         }
     }
 
-    /** To give a component secrets is to open them to whoever may push to its trusted branches: it takes who may set their values. */
+    /**
+     * To give a component secrets is to open them to whoever may push to its trusted branches: it takes who may set
+     * their values.
+     */
     static void requireGrants(Person person, NewComponent wanted) {
         if (!wanted.secrets().isEmpty()) {
-            Permission.require(person, Action.SET_SECRET, "give secrets to " + wanted.name() + " (register it without, and let somebody who may give them)",
+            Permission.require(person, Action.SET_SECRET,
+                    "give secrets to " + wanted.name() + " (register it without, and let somebody who may give them)",
                     Optional.of(wanted.name()), Optional.empty());
         }
     }
@@ -112,27 +125,36 @@ class Registration {
     Registered register(NewComponent wanted, String by) {
         refuse(wanted);
         // Where the repository does not let us in, nothing is registered.
-        wanted.repository().ifPresent(repository -> mirrors.glance(repository, wanted.credentials().orElse(SourceAccess.NONE)).listing());
+        wanted.repository().ifPresent(
+                repository -> mirrors.glance(repository, wanted.credentials().orElse(SourceAccess.NONE)).listing());
         records.transactions().run(() -> {
             if (!components.free(wanted.name())) {
                 throw taken(wanted.name());
             }
-            mapper.add(wanted.name(), wanted.repository().orElse(null), wanted.file().orElse("paseo.yaml"), wanted.mainBranch().orElse("main"),
+            mapper.add(wanted.name(), wanted.repository().orElse(null), wanted.file().orElse("paseo.yaml"),
+                    wanted.mainBranch().orElse("main"),
                     records.clock().now());
             long id = components.named(wanted.name()).id();
             wanted.trusted().forEach(pattern -> mapper.addRule(id, pattern, true));
             wanted.allowed().forEach(pattern -> mapper.addRule(id, pattern, false));
             wanted.secrets().forEach(name -> {
                 opening.secrets().open(id, name);
-                records.audit().record(AuditTrail.Entry.of(by, "secret granted", name).with("component", wanted.name()));
+                records.audit()
+                        .record(AuditTrail.Entry.of(by, "secret granted", name).with("component", wanted.name()));
             });
-            wanted.sources().orElse(List.of()).forEach(name -> mapper.openSource(id, components.named(name).id(), false));
-            wanted.openSources().orElse(List.of()).forEach(name -> mapper.openSource(id, components.named(name).id(), true));
+            wanted.sources().orElse(List.of())
+                    .forEach(name -> mapper.openSource(id, components.named(name).id(), false));
+            wanted.openSources().orElse(List.of())
+                    .forEach(name -> mapper.openSource(id, components.named(name).id(), true));
             Links.keep(mapper, id, wanted.links().orElse(Map.of()));
             opening.hooks().make(id);
-            wanted.repository().ifPresent(repository -> wanted.credentials().ifPresent(how -> opening.credentials().keep(mapper.firstOf(repository), how)));
-            records.audit().record(opening.secrets().stating(BranchStates.into(AuditTrail.Entry.of(by, "component registered", wanted.name())
-                    .with("repository", wanted.repository().orElse("none")).with("trusted", String.join(", ", wanted.trusted())), id, mapper), id));
+            wanted.repository().ifPresent(repository -> wanted.credentials()
+                    .ifPresent(how -> opening.credentials().keep(mapper.firstOf(repository), how)));
+            records.audit()
+                    .record(opening.secrets()
+                            .stating(BranchStates.into(AuditTrail.Entry.of(by, "component registered", wanted.name())
+                                    .with("repository", wanted.repository().orElse("none"))
+                                    .with("trusted", String.join(", ", wanted.trusted())), id, mapper), id));
             records.telling().tell("component", wanted.name());
         });
         Registered component = components.named(wanted.name());
@@ -143,7 +165,8 @@ class Registration {
     void links(Registered component, Map<String, String> links, String by) {
         records.transactions().run(() -> {
             Links.keep(mapper, component.id(), links);
-            records.audit().record(AuditTrail.Entry.of(by, "links set", component.name()).with("links", String.join(", ", links.keySet())));
+            records.audit().record(AuditTrail.Entry.of(by, "links set", component.name()).with("links",
+                    String.join(", ", links.keySet())));
             records.telling().tell("component", component.name());
         });
     }
@@ -151,8 +174,11 @@ class Registration {
     void labels(Registered component, Map<String, String> labels, String by) {
         records.transactions().run(() -> {
             Labels.keep(mapper, component.id(), labels);
-            records.audit().record(AuditTrail.Entry.of(by, "labels set", component.name()).with("labels", labels.entrySet().stream()
-                    .map(label -> label.getKey() + "=" + label.getValue()).sorted().collect(Collectors.joining(", "))));
+            records.audit()
+                    .record(AuditTrail.Entry.of(by, "labels set", component.name()).with("labels",
+                            labels.entrySet().stream()
+                                    .map(label -> label.getKey() + "=" + label.getValue()).sorted()
+                                    .collect(Collectors.joining(", "))));
             records.telling().tell("component", component.name());
         });
     }
@@ -160,8 +186,9 @@ class Registration {
     void source(Registered component, Registered source, boolean allBranches, String by) {
         records.transactions().run(() -> {
             mapper.openSource(component.id(), source.id(), allBranches);
-            records.audit().record(AuditTrail.Entry.of(by, "source opened", component.name()).with("source", source.name())
-                    .with("branches", allBranches ? "all" : "trusted"));
+            records.audit()
+                    .record(AuditTrail.Entry.of(by, "source opened", component.name()).with("source", source.name())
+                            .with("branches", allBranches ? "all" : "trusted"));
         });
     }
 
@@ -170,7 +197,8 @@ class Registration {
             if (mapper.closeSource(component.id(), source.id()) == 0) {
                 throw Refusal.notFound(source.name() + " is not opened to " + component.name());
             }
-            records.audit().record(AuditTrail.Entry.of(by, "source closed", component.name()).with("source", source.name()));
+            records.audit()
+                    .record(AuditTrail.Entry.of(by, "source closed", component.name()).with("source", source.name()));
         });
     }
 
@@ -200,7 +228,8 @@ class Registration {
         components.refreshTriggers();
     }
 
-    private void seeHead(Registered component, String branch, Optional<String> before, String commit, Map<String, FileInForce> files) {
+    private void seeHead(Registered component, String branch, Optional<String> before, String commit,
+            Map<String, FileInForce> files) {
         FileInForce file;
         try {
             file = files.computeIfAbsent(commit, id -> components.readFile(component, id));

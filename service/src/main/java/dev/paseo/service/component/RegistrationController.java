@@ -40,7 +40,8 @@ class RegistrationController {
      * @param next     what the next push starts, as a sentence
      * @param starts   whether the newest commit could start a run at once
      */
-    record RegistrationView(String name, String mainBranch, List<String> branches, Optional<String> commit, List<Problem> problems, List<String> warnings, String next, boolean starts) {}
+    record RegistrationView(String name, String mainBranch, List<String> branches, Optional<String> commit,
+            List<Problem> problems, List<String> warnings, String next, boolean starts) {}
 
     private static final int MOST_PATHS = 20_000;
 
@@ -62,19 +63,25 @@ class RegistrationController {
         registration.refuse(wanted);
         String main = wanted.mainBranch().orElse("main");
         if (wanted.repository().isEmpty()) {
-            return new RegistrationView(wanted.name(), main, List.of(), Optional.empty(), List.of(), List.of(), "Its versions arrive by upload, or from a store that is watched", false);
+            return new RegistrationView(wanted.name(), main, List.of(), Optional.empty(), List.of(), List.of(),
+                    "Its versions arrive by upload, or from a store that is watched", false);
         }
         Mirror mirror = mirrors.glance(wanted.repository().get(), wanted.credentials().orElse(SourceAccess.NONE));
         mirror.fetch();
-        return look(wanted, main, mirror, new Registered(0, wanted.name(), wanted.repository(), wanted.file().orElse("paseo.yaml"), main, "", Optional.empty()));
+        return look(wanted, main, mirror, new Registered(0, wanted.name(), wanted.repository(),
+                wanted.file().orElse("paseo.yaml"), main, "", Optional.empty()));
     }
 
     /** What of the file does not agree with what is here; which secrets have a value is not asked yet. */
-    private List<Problem> around(Registration.NewComponent wanted, PipelineFile file, String text, List<String> branches) {
+    private List<Problem> around(Registration.NewComponent wanted, PipelineFile file, String text,
+            List<String> branches) {
         Set<String> given = Set.copyOf(wanted.secrets());
-        FileChecks.Found found = checks.around(wanted.name(), file, text, new PipelineChecks.Own(Stream.concat(wanted.sources().orElse(List.of()).stream(),
-                wanted.openSources().orElse(List.of()).stream()).collect(Collectors.toSet()), given, given, Set.copyOf(branches)));
-        return Stream.concat(found.problems().stream(), found.warnings().stream()).filter(each -> !each.path().isEmpty()).toList();
+        FileChecks.Found found = checks.around(wanted.name(), file, text,
+                new PipelineChecks.Own(Stream.concat(wanted.sources().orElse(List.of()).stream(),
+                        wanted.openSources().orElse(List.of()).stream()).collect(Collectors.toSet()), given, given,
+                        Set.copyOf(branches)));
+        return Stream.concat(found.problems().stream(), found.warnings().stream())
+                .filter(each -> !each.path().isEmpty()).toList();
     }
 
     private RegistrationView look(Registration.NewComponent wanted, String main, Mirror mirror, Registered component) {
@@ -89,17 +96,25 @@ class RegistrationController {
                 return Optional.empty();
             }
         });
-        List<Problem> problems = text.map(found -> Components.problems(found, List.of(component.name()))).orElse(List.of());
-        Optional<PipelineFile> file = text.filter(found -> problems.isEmpty()).map(found -> PipelineFileReader.read(found).value().orElseThrow());
-        BringingIn.Said said = BringingIn.of(wanted.name(), new BringingIn.Repository(branches, main, component.filePath(), text.isPresent(), file.map(Triggers::of),
-                file.map(read -> read.route().stream().flatMap(step -> step.keySet().stream()).toList()).orElse(List.of())),
+        List<Problem> problems = text.map(found -> Components.problems(found, List.of(component.name())))
+                .orElse(List.of());
+        Optional<PipelineFile> file = text.filter(found -> problems.isEmpty())
+                .map(found -> PipelineFileReader.read(found).value().orElseThrow());
+        BringingIn.Said said = BringingIn.of(wanted.name(),
+                new BringingIn.Repository(branches, main, component.filePath(), text.isPresent(),
+                        file.map(Triggers::of),
+                        file.map(read -> read.route().stream().flatMap(step -> step.keySet().stream()).toList())
+                                .orElse(List.of())),
                 BranchRules.of(wanted.allowed(), wanted.trusted()));
         warnings.addAll(said.warnings());
-        file.ifPresent(read -> around(wanted, read, text.orElseThrow(), branches).forEach(found -> warnings.add(component.filePath() + ":" + found.line() + ": " + found.message())));
+        file.ifPresent(read -> around(wanted, read, text.orElseThrow(), branches)
+                .forEach(found -> warnings.add(component.filePath() + ":" + found.line() + ": " + found.message())));
         if (text.isEmpty()) {
             commit.flatMap(at -> NearestName.of(component.filePath(), mirror.paths(at, MOST_PATHS)))
-                    .ifPresent(near -> warnings.add("it has " + near + "; if that is its pipeline file, register it with that path"));
+                    .ifPresent(near -> warnings
+                            .add("it has " + near + "; if that is its pipeline file, register it with that path"));
         }
-        return new RegistrationView(wanted.name(), main, branches, commit, problems, warnings, said.next(), said.starts());
+        return new RegistrationView(wanted.name(), main, branches, commit, problems, warnings, said.next(),
+                said.starts());
     }
 }

@@ -21,7 +21,8 @@ class SourceCredentials {
     }
 
     SourceAccess of(long component) {
-        return secrets.value(NAME, component).map(text -> json.read(text, SourceAccess.class)).orElse(SourceAccess.NONE);
+        return secrets.value(NAME, component).map(text -> json.read(text, SourceAccess.class))
+                .orElse(SourceAccess.NONE);
     }
 
     /** In place of what was kept; {@link SourceAccess#NONE} leaves nothing kept. */

@@ -12,7 +12,8 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface StartTriggerMapper {
 
-    record Row(long component, int position, String kind, String source, String environment, @Nullable String cron, @Nullable String zone,
+    record Row(long component, int position, String kind, String source, String environment, @Nullable String cron,
+            @Nullable String zone,
             @Nullable Instant nextAt) {}
 
     record Edge(String source, String component, String kind, String environment) {}
@@ -36,14 +37,16 @@ interface StartTriggerMapper {
     @Select("""
             select c.id as component, h.pipeline_file_id as file from component c
             join head h on h.component_id = c.id and h.branch = c.main_branch
-            where h.pipeline_file_id is not null and c.retired_at is null and (c.triggers_file_id is null or c.triggers_file_id <> h.pipeline_file_id)""")
+            where h.pipeline_file_id is not null and c.retired_at is null and (c.triggers_file_id is null or
+              c.triggers_file_id <> h.pipeline_file_id)""")
     List<Stale> stale();
 
     @Select("select distinct component_id from start_trigger where source = #{source} and kind = #{kind}")
     List<Long> downstream(String source, String kind);
 
     @Select("""
-            select distinct t.source, c.name as component, t.kind, t.environment from start_trigger t join component c on c.id = t.component_id
+            select distinct t.source, c.name as component, t.kind, t.environment from start_trigger t join component
+              c on c.id = t.component_id
             where t.source <> ''""")
     List<Edge> edges();
 
@@ -53,6 +56,7 @@ interface StartTriggerMapper {
     List<Due> due(Instant now);
 
     /** Moves a clock on; for the one caller that still finds it where it was. */
-    @Update("update start_trigger set next_at = #{next} where component_id = #{component} and position = #{position} and next_at = #{was}")
+    @Update("update start_trigger set next_at = #{next} where component_id = #{component} and position = "
+            + "#{position} and next_at = #{was}")
     int strike(long component, int position, Instant was, @Nullable Instant next);
 }

@@ -61,12 +61,14 @@ public class StartTriggers {
 
     private void add(long component, int position, Trigger trigger) {
         switch (trigger) {
-            case Trigger.Upstream upstream -> new LinkedHashSet<>(upstream.components()).forEach(source ->
-                    mapper.add(new Row(component, position, UPSTREAM, source, "", null, null, null)));
-            case Trigger.Live(String source, String environment) -> mapper.add(new Row(component, position, LIVE, source, environment, null, null, null));
-            case Trigger.Clock(String cron, String zone) -> mapper.add(new Row(component, position, "clock", "", "", cron, zone,
-                    ClockTimes.next(cron, zone, clock.now()).orElse(null)));
-            default -> { }
+            case Trigger.Upstream upstream -> new LinkedHashSet<>(upstream.components()).forEach(
+                    source -> mapper.add(new Row(component, position, UPSTREAM, source, "", null, null, null)));
+            case Trigger.Live(String source, String environment) -> mapper
+                    .add(new Row(component, position, LIVE, source, environment, null, null, null));
+            case Trigger.Clock(String cron, String zone) -> mapper
+                    .add(new Row(component, position, "clock", "", "", cron, zone,
+                            ClockTimes.next(cron, zone, clock.now()).orElse(null)));
+            default -> {}
         }
     }
 
@@ -81,25 +83,32 @@ public class StartTriggers {
     }
 
     public List<Edge> edges() {
-        return mapper.edges().stream().map(row -> new Edge(row.source(), row.component(), row.kind(), row.environment())).toList();
+        return mapper.edges().stream()
+                .map(row -> new Edge(row.source(), row.component(), row.kind(), row.environment())).toList();
     }
 
     public List<Due> due() {
-        return mapper.due(clock.now()).stream().map(row -> new Due(row.component(), row.position(), row.cron(), row.zone(), row.nextAt())).toList();
+        return mapper.due(clock.now()).stream()
+                .map(row -> new Due(row.component(), row.position(), row.cron(), row.zone(), row.nextAt())).toList();
     }
 
     /** Moves a clock on past now; false where another replica did. */
     public boolean strike(Due due) {
-        return mapper.strike(due.component(), due.position(), due.at(), ClockTimes.next(due.cron(), due.zone(), clock.now()).orElse(null)) == 1;
+        return mapper.strike(due.component(), due.position(), due.at(),
+                ClockTimes.next(due.cron(), due.zone(), clock.now()).orElse(null)) == 1;
     }
 
-    /** How this file's triggers and those in force would start each other for ever: each component of the circle, the first one again at its end. */
+    /**
+     * How this file's triggers and those in force would start each other for ever: each component of the circle, the
+     * first one again at its end.
+     */
     Optional<List<String>> circle(String component, PipelineFile file, UnaryOperator<String> nameNow) {
         Map<String, Set<String>> downstream = new HashMap<>();
         mapper.edges().stream().filter(edge -> !edge.component().equals(component))
-                .forEach(edge -> downstream.computeIfAbsent(edge.source(), name -> new LinkedHashSet<>()).add(edge.component()));
-        Triggers.of(file, nameNow).forEach(trigger -> sources(trigger).forEach(source ->
-                downstream.computeIfAbsent(source, name -> new LinkedHashSet<>()).add(component)));
+                .forEach(edge -> downstream.computeIfAbsent(edge.source(), name -> new LinkedHashSet<>())
+                        .add(edge.component()));
+        Triggers.of(file, nameNow).forEach(trigger -> sources(trigger)
+                .forEach(source -> downstream.computeIfAbsent(source, name -> new LinkedHashSet<>()).add(component)));
         return Circles.through(component, downstream);
     }
 

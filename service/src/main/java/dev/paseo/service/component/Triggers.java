@@ -22,8 +22,8 @@ public final class Triggers {
     /** @param now the name that a component has now, of one that it had */
     public static List<Trigger> of(PipelineFile file, UnaryOperator<String> now) {
         return file.starts().stream().map(Triggers::of).map(trigger -> switch (trigger) {
-            case Trigger.Upstream(var names, var branches, var outcomes, boolean same, var novelty) ->
-                    new Trigger.Upstream(names.stream().map(now).toList(), branches, outcomes, same, novelty);
+            case Trigger.Upstream(var names, var of, var outcomes, boolean same, var novelty) -> new Trigger.Upstream(
+                    names.stream().map(now).toList(), of, outcomes, same, novelty);
             case Trigger.Live(String name, String environment) -> new Trigger.Live(now.apply(name), environment);
             default -> trigger;
         }).toList();
@@ -35,8 +35,8 @@ public final class Triggers {
             case Start.Preview(var branches) -> new Trigger.Preview(patterns(branches));
             case Start.Tag(String pattern) -> new Trigger.Tag(new BranchPattern(pattern));
             case Start.Clock(String cron, String zone) -> new Trigger.Clock(cron, zone);
-            case Start.Upstream(var components, var branches, var outcomes, boolean sameCommit, var novelty) -> new Trigger.Upstream(components,
-                    patterns(branches), ends(outcomes), sameCommit,
+            case Start.Upstream(var names, var on, var outcomes, boolean same, var novelty) -> new Trigger.Upstream(
+                    names, patterns(on), ends(outcomes), same,
                     novelty.map(each -> Trigger.Novelty.valueOf(each.name())).orElse(Trigger.Novelty.ANY));
             case Start.Live(String component, String environment) -> new Trigger.Live(component, environment);
             case Start.Arrival() -> new Trigger.Arrival();

@@ -44,7 +44,8 @@ class TrustCarrier implements Agreements.Carrier {
     @Override
     public void carryOut(String body, Person by, String agreedBy) {
         Trust trust = json.read(body, Trust.class);
-        Permission.require(by, Action.REGISTER_COMPONENT, "change " + trust.component(), Optional.of(trust.component()), Optional.empty());
+        Permission.require(by, Action.REGISTER_COMPONENT, "change " + trust.component(), Optional.of(trust.component()),
+                Optional.empty());
         changes.agreed(components.named(trust.component()), trust.trusted(), by.name(), agreedBy);
     }
 }

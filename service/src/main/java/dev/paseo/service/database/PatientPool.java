@@ -7,7 +7,8 @@ import java.sql.SQLTransientConnectionException;
 import java.time.Duration;
 
 /**
- * The pool of connections. While the database is away, whoever asks hears so after the pool's own time; where all connections are in
+ * The pool of connections. While the database is away, whoever asks hears so after the pool's own time; where all
+ * connections are in
  * use, which a slow disk does for seconds, it is waited for longer.
  */
 final class PatientPool extends HikariDataSource {

@@ -17,14 +17,17 @@ import org.mybatis.spring.boot.autoconfigure.SqlSessionFactoryBeanCustomizer;
 import org.springframework.stereotype.Component;
 
 /**
- * Maps columns to the components of records by name, once for each statement. MyBatis's own mapping by the names of constructor
- * arguments compares every column with every argument again for every row, which took two thirds of reading a long list.
+ * Maps columns to the components of records by name, once for each statement. MyBatis's own mapping by the names of
+ * constructor
+ * arguments compares every column with every argument again for every row, which took two thirds of reading a long
+ * list.
  */
 @Component
 class RecordMapping implements SqlSessionFactoryBeanCustomizer {
 
     /** The types whose constants stand in rows as their words. Others stand there by their names. */
-    private static final List<Class<? extends Enum<?>>> WORDS = List.of(DeploymentStatus.class, Kind.class, SetCourse.Status.class);
+    private static final List<Class<? extends Enum<?>>> WORDS = List.of(DeploymentStatus.class, Kind.class,
+            SetCourse.Status.class);
 
     private final MybatisProperties properties;
 
@@ -39,7 +42,10 @@ class RecordMapping implements SqlSessionFactoryBeanCustomizer {
         factory.setConfiguration(records);
     }
 
-    /** Gives a record that is a statement's result a mapping of its own; {@code liveAt} comes from the column {@code live_at}. */
+    /**
+     * Gives a record that is a statement's result a mapping of its own; {@code liveAt} comes from the column {@code
+     * live_at}.
+     */
     private static final class Records extends Configuration {
 
         Records() {
@@ -54,13 +60,16 @@ class RecordMapping implements SqlSessionFactoryBeanCustomizer {
         @Override
         public void addResultMap(ResultMap map) {
             boolean plain = map.getType().isRecord() && map.getResultMappings().isEmpty();
-            super.addResultMap(plain ? new ResultMap.Builder(this, map.getId(), map.getType(), components(map.getType()), false).build() : map);
+            super.addResultMap(plain
+                    ? new ResultMap.Builder(this, map.getId(), map.getType(), components(map.getType()), false).build()
+                    : map);
         }
 
         private List<ResultMapping> components(Class<?> type) {
             List<ResultMapping> components = new ArrayList<>();
             for (RecordComponent component : type.getRecordComponents()) {
-                components.add(new ResultMapping.Builder(this, component.getName(), column(component.getName()), component.getType())
+                components.add(new ResultMapping.Builder(this, component.getName(), column(component.getName()),
+                        component.getType())
                         .flags(List.of(ResultFlag.CONSTRUCTOR)).build());
             }
             return components;

@@ -49,7 +49,7 @@ public class Transactions {
         if (TransactionSynchronizationManager.isActualTransactionActive()) {
             return work.get();
         }
-        for (int tried = 1; ; tried++) {
+        for (int tried = 1;; tried++) {
             try {
                 return template.execute(status -> work.get());
             } catch (ConcurrencyFailureException | DuplicateKeyException lost) {

@@ -19,12 +19,14 @@ public class WordHandler<E extends Enum<E>> extends BaseTypeHandler<E> {
     }
 
     @Override
-    public void setNonNullParameter(PreparedStatement statement, int at, E constant, @Nullable JdbcType jdbcType) throws SQLException {
+    public void setNonNullParameter(PreparedStatement statement, int at, E constant, @Nullable JdbcType jdbcType)
+            throws SQLException {
         statement.setString(at, Word.of(constant));
     }
 
     private @Nullable E constant(@Nullable String word) throws SQLException {
-        return word == null ? null : Word.read(type, word).orElseThrow(() -> new SQLException("'" + word + "' is no " + type.getSimpleName()));
+        return word == null ? null : Word.read(type, word)
+                .orElseThrow(() -> new SQLException("'" + word + "' is no " + type.getSimpleName()));
     }
 
     @Override

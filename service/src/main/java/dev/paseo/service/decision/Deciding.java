@@ -24,7 +24,9 @@ import java.util.Set;
 import java.util.function.BiConsumer;
 import org.springframework.stereotype.Component;
 
-/** What people say about deployments: yes, no, an item of a checklist, that another decides, what an emergency was like. */
+/**
+ * What people say about deployments: yes, no, an item of a checklist, that another decides, what an emergency was like.
+ */
 @Component
 class Deciding {
 
@@ -53,11 +55,13 @@ class Deciding {
         places.change(row.placeId(), place -> {
             Deployment now = deployments.get(id);
             if (now.status() != DeploymentStatus.WAITING) {
-                throw Refusal.conflict("deployment " + id + " no longer waits for a decision: it is " + Word.of(now.status())
-                        + Optional.ofNullable(now.reason()).map(why -> " (" + why + ")").orElse(""));
+                throw Refusal
+                        .conflict("deployment " + id + " no longer waits for a decision: it is " + Word.of(now.status())
+                                + Optional.ofNullable(now.reason()).map(why -> " (" + why + ")").orElse(""));
             }
             Gates.AtGate at = places.atGate(place, now);
-            word.accept(at, AuditTrail.Entry.of(who, what, place.component() + " " + at.version().number()).in(place.environment()).with("deployment", Long.toString(id)));
+            word.accept(at, AuditTrail.Entry.of(who, what, place.component() + " " + at.version().number())
+                    .in(place.environment()).with("deployment", Long.toString(id)));
             return Optional.empty();
         });
     }
@@ -71,11 +75,13 @@ class Deciding {
                 throw Refusal.notAllowed(why);
             });
             if (kept.isEmpty() && (gate.needsComment() || !yes)) {
-                throw Refusal.invalid("/comment", yes ? at.place().environment() + " wants a comment with every decision" : "say why it is rejected");
+                throw Refusal.invalid("/comment", yes
+                        ? at.place().environment() + " wants a comment with every decision" : "say why it is rejected");
             }
             Gates.sameAsSeen(gate, yes, seen, "deployment " + id);
             Optional<String> inPlaceOf = gates.rule(at.standing(), gate, person, yes, kept);
-            around.audit().record(gates.stating(inPlaceOf.map(other -> entry.with("in place of", other)).orElse(entry).because(kept).with("subject", gate.digest()), at.standing()));
+            around.audit().record(gates.stating(inPlaceOf.map(other -> entry.with("in place of", other)).orElse(entry)
+                    .because(kept).with("subject", gate.digest()), at.standing()));
         }, person.name(), yes ? "approved" : "rejected");
     }
 
@@ -83,7 +89,8 @@ class Deciding {
     void takeBack(long id, Person person) {
         about(id, (at, entry) -> {
             if (!gates.takeBack(at.standing(), person.id())) {
-                throw Refusal.conflict(person.name() + " has approved nothing of deployment " + id + " that could be taken back");
+                throw Refusal.conflict(
+                        person.name() + " has approved nothing of deployment " + id + " that could be taken back");
             }
             around.audit().record(gates.stating(entry, at.standing()));
         }, person.name(), "approval taken back");
@@ -107,7 +114,8 @@ class Deciding {
             if (deputy == person.id()) {
                 throw Refusal.invalid("/to", "is who hands it on");
             }
-            if (!around.accounts().named(to).may(Action.DECIDE, Optional.of(at.place().component()), Optional.of(at.place().environment()))) {
+            if (!around.accounts().named(to).may(Action.DECIDE, Optional.of(at.place().component()),
+                    Optional.of(at.place().environment()))) {
                 throw Refusal.conflict(to + " has no role that decides in " + at.place().environment());
             }
             gate.handOnRefusal(to).ifPresent(why -> {
@@ -116,8 +124,10 @@ class Deciding {
             gates.standIn(person.id(), deputy, id);
             around.audit().record(entry.with("to", to));
             String what = at.place().component() + " " + at.version().number() + " into " + at.place().environment();
-            around.notices().tell(Set.of(to), Notices.Said.of(Event.WAITS, at.place().component(), person.name() + " hands on to you: " + what,
-                    "You decide in the place of " + person.name() + "; the two of you count once.", "/deployments/" + id, "handed on " + id + " " + person.name() + " " + to));
+            around.notices().tell(Set.of(to),
+                    Notices.Said.of(Event.WAITS, at.place().component(), person.name() + " hands on to you: " + what,
+                            "You decide in the place of " + person.name() + "; the two of you count once.",
+                            "/deployments/" + id, "handed on " + id + " " + person.name() + " " + to));
         }, person.name(), "decision handed on");
     }
 
@@ -125,10 +135,13 @@ class Deciding {
     void review(long id, Person person, String comment) {
         Deployment row = deployments.get(id);
         Deployments.ToReview toReview = deployments.toReview(id)
-                .orElseThrow(() -> Refusal.conflict("deployment " + id + " was no emergency, and went live under nothing that was loosened: nothing of it is to be reviewed"));
-        Review.refusal(id, person.name(), Optional.ofNullable(row.requestedBy()), toReview.loosenedBy()).ifPresent(why -> {
-            throw Refusal.notAllowed(why);
-        });
+                .orElseThrow(() -> Refusal.conflict("deployment " + id
+                        + " was no emergency, and went live under nothing that was loosened: nothing of it is to be "
+                        + "reviewed"));
+        Review.refusal(id, person.name(), Optional.ofNullable(row.requestedBy()), toReview.loosenedBy())
+                .ifPresent(why -> {
+                    throw Refusal.notAllowed(why);
+                });
         if (comment.isEmpty()) {
             throw Refusal.invalid("/comment", "say what you found");
         }
@@ -136,7 +149,10 @@ class Deciding {
             if (!deployments.reviewed(id, person.id(), shortened(comment))) {
                 throw Refusal.conflict("deployment " + id + " was reviewed already");
             }
-            around.audit().record(AuditTrail.Entry.of(person.name(), row.emergencyReason() != null ? "emergency reviewed" : "deployment reviewed", "deployment " + id).because(comment).with("deployment", Long.toString(id)));
+            around.audit()
+                    .record(AuditTrail.Entry.of(person.name(),
+                            row.emergencyReason() != null ? "emergency reviewed" : "deployment reviewed",
+                            "deployment " + id).because(comment).with("deployment", Long.toString(id)));
         });
     }
 

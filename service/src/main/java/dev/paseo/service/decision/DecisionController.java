@@ -40,7 +40,8 @@ class DecisionController {
     private final Pictures pictures;
     private final ServiceClock clock;
 
-    DecisionController(Deciding deciding, Deployments deployments, DeploymentViews views, Pictures pictures, ServiceClock clock) {
+    DecisionController(Deciding deciding, Deployments deployments, DeploymentViews views, Pictures pictures,
+            ServiceClock clock) {
         this.deciding = deciding;
         this.deployments = deployments;
         this.views = views;
@@ -51,7 +52,8 @@ class DecisionController {
     private void require(Person person, String what, long id) {
         Permission.require(person, Action.LOOK);
         DeploymentSummary about = views.summary(deployments.get(id));
-        Permission.require(person, Action.DECIDE, what + " " + about.component() + " in " + about.environment(), Optional.of(about.component()), Optional.of(about.environment()));
+        Permission.require(person, Action.DECIDE, what + " " + about.component() + " in " + about.environment(),
+                Optional.of(about.component()), Optional.of(about.environment()));
     }
 
     private DeploymentSummary after(long id) {
@@ -59,7 +61,8 @@ class DecisionController {
     }
 
     @PostMapping("/ruling")
-    DeploymentSummary rule(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody DecisionRequest request) {
+    DeploymentSummary rule(@AuthenticationPrincipal Person person, @PathVariable long id,
+            @RequestBody DecisionRequest request) {
         require(person, "decide about", id);
         deciding.rule(id, person, request.yes(), request.comment().orElse(""), request.subject());
         return after(id);
@@ -74,15 +77,19 @@ class DecisionController {
     }
 
     @PostMapping("/ticks")
-    DeploymentSummary tick(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody ItemRequest request) {
+    DeploymentSummary tick(@AuthenticationPrincipal Person person, @PathVariable long id,
+            @RequestBody ItemRequest request) {
         require(person, "tick items of", id);
-        deciding.tick(id, person, GateViews.tick(request.item(), person.name(), request.outcome(), request.note(), clock.now()), request.picture().map(pictures::known));
+        deciding.tick(id, person,
+                GateViews.tick(request.item(), person.name(), request.outcome(), request.note(), clock.now()),
+                request.picture().map(pictures::known));
         return after(id);
     }
 
     /** Lets another decide about this deployment in one's own place. */
     @PostMapping("/handover")
-    DeploymentSummary handOn(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody HandOnRequest request) {
+    DeploymentSummary handOn(@AuthenticationPrincipal Person person, @PathVariable long id,
+            @RequestBody HandOnRequest request) {
         require(person, "hand on decisions about", id);
         deciding.handOn(id, person, request.to());
         return after(id);
@@ -90,7 +97,8 @@ class DecisionController {
 
     /** Looks at an emergency afterwards: not whoever asked for it. */
     @PostMapping("/review")
-    DeploymentSummary review(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody ReviewRequest request) {
+    DeploymentSummary review(@AuthenticationPrincipal Person person, @PathVariable long id,
+            @RequestBody ReviewRequest request) {
         require(person, "review", id);
         deciding.review(id, person, request.comment().strip());
         return after(id);

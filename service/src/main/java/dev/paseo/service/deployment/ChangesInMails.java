@@ -29,21 +29,29 @@ class ChangesInMails implements WhatChanges {
     @Override
     public List<String> at(String path) {
         Matcher deployment = DEPLOYMENT.matcher(path);
-        return deployment.matches() ? deployments.find(Long.parseLong(deployment.group(1))).map(row -> lines(views.comparison(row))).orElse(List.of()) : List.of();
+        return deployment.matches() ? deployments.find(Long.parseLong(deployment.group(1)))
+                .map(row -> lines(views.comparison(row))).orElse(List.of()) : List.of();
     }
 
     private static List<String> lines(Comparisons.ComparisonView comparison) {
         List<String> lines = new ArrayList<>();
         if (comparison.commitCount() > 0) {
-            lines.add((comparison.commitCount() == 1 ? "1 commit: " : comparison.commitCount() + " commits: ") + comparison.commits().stream().limit(MOST)
-                    .map(commit -> commit.summary() + " (" + commit.author() + ")").collect(Collectors.joining("; ")) + (comparison.commitCount() > MOST ? "; …" : ""));
+            lines.add((comparison.commitCount() == 1 ? "1 commit: " : comparison.commitCount() + " commits: ")
+                    + comparison.commits().stream().limit(MOST)
+                            .map(commit -> commit.summary() + " (" + commit.author() + ")")
+                            .collect(Collectors.joining("; "))
+                    + (comparison.commitCount() > MOST ? "; …" : ""));
         }
         if (!comparison.lost().isEmpty()) {
-            lines.add("It lacks " + comparison.lost().size() + " of the commits that are live: " + comparison.lost().getFirst().summary() + (comparison.lost().size() > 1 ? "; …" : ""));
+            lines.add("It lacks " + comparison.lost().size() + " of the commits that are live: "
+                    + comparison.lost().getFirst().summary() + (comparison.lost().size() > 1 ? "; …" : ""));
         }
-        comparison.evidence().stream().filter(figure -> figure.better().isPresent()).forEach(figure -> lines.add(figure.name() + ": "
-                + shown(figure.live()) + " → " + shown(figure.proposed()) + (figure.better().get() ? "" : ", worse")));
-        comparison.variables().stream().filter(each -> !each.live().equals(each.proposed())).forEach(each -> lines.add("Variable " + each.name() + ": " + shown(each.live()) + " → " + shown(each.proposed())));
+        comparison.evidence().stream().filter(figure -> figure.better().isPresent())
+                .forEach(figure -> lines.add(figure.name() + ": "
+                        + shown(figure.live()) + " → " + shown(figure.proposed())
+                        + (figure.better().get() ? "" : ", worse")));
+        comparison.variables().stream().filter(each -> !each.live().equals(each.proposed())).forEach(each -> lines
+                .add("Variable " + each.name() + ": " + shown(each.live()) + " → " + shown(each.proposed())));
         if (!comparison.recipe().isEmpty() || !comparison.files().isEmpty()) {
             lines.add("The way it is deployed changes as well.");
         }

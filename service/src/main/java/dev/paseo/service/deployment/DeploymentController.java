@@ -41,7 +41,8 @@ import org.springframework.web.bind.annotation.RestController;
 class DeploymentController {
 
     /** A person asks for a promotion of a version into an environment. */
-    record PromotionRequest(String component, String version, String environment, Optional<String> comment, Optional<String> emergency) {}
+    record PromotionRequest(String component, String version, String environment, Optional<String> comment,
+            Optional<String> emergency) {}
 
     /** What led to a deployment, and who let it pass. */
     record WhyView(DeploymentSummary deployment, List<GateViews.RulingView> rulings, List<Causes.Link> causes) {}
@@ -53,7 +54,8 @@ class DeploymentController {
 
     /** How names become things. */
     @org.springframework.stereotype.Component("deploymentLookups")
-    record Lookups(Components components, Versions versions, Environments environments, Deployments deployments, WaysBack ways, StepLog steps) {}
+    record Lookups(Components components, Versions versions, Environments environments, Deployments deployments,
+            WaysBack ways, StepLog steps) {}
 
     DeploymentController(Requests requests, DeploymentViews views, LogViews logs, Lookups lookups) {
         this.requests = requests;
@@ -65,14 +67,20 @@ class DeploymentController {
     @PostMapping("/deployments")
     @ResponseStatus(HttpStatus.CREATED)
     DeploymentSummary promote(@AuthenticationPrincipal Person person, @RequestBody PromotionRequest request) {
-        Permission.require(person, Action.PROMOTE, "request versions of " + request.component() + " into " + request.environment(), Optional.of(request.component()), Optional.of(request.environment()));
-        request.emergency().ifPresent(why -> Permission.require(person, Action.EMERGENCY, "call it an emergency for " + request.component() + " in " + request.environment(), Optional.of(request.component()), Optional.of(request.environment())));
+        Permission.require(person, Action.PROMOTE,
+                "request versions of " + request.component() + " into " + request.environment(),
+                Optional.of(request.component()), Optional.of(request.environment()));
+        request.emergency()
+                .ifPresent(why -> Permission.require(person, Action.EMERGENCY,
+                        "call it an emergency for " + request.component() + " in " + request.environment(),
+                        Optional.of(request.component()), Optional.of(request.environment())));
         Components.Registered component = lookups.components().named(request.component());
         lookups.environments().named(request.environment());
         Versions.Sealed version = lookups.versions().numbered(component.id(), component.name(), request.version());
         Environments.Place place = lookups.environments().place(component.name(), request.environment());
         long id = requests.request(new Requests.Wanted(place, version, Kind.PROMOTION, Optional.of(person),
-                new Cause.Asked(person.name(), request.comment().or(request::emergency)), request.emergency().filter(why -> !why.isBlank())));
+                new Cause.Asked(person.name(), request.comment().or(request::emergency)),
+                request.emergency().filter(why -> !why.isBlank())));
         return views.summary(lookups.deployments().get(id));
     }
 
@@ -88,13 +96,17 @@ class DeploymentController {
      * @param limit  at most so many, 1 to 200
      */
     @GetMapping("/deployments")
-    List<DeploymentSummary> list(@AuthenticationPrincipal Person person, @RequestParam Optional<String> component, @RequestParam Optional<String> environment,
-            @RequestParam Optional<String> status, @RequestParam Optional<Long> before, @RequestParam(defaultValue = "30") int limit) {
+    List<DeploymentSummary> list(@AuthenticationPrincipal Person person, @RequestParam Optional<String> component,
+            @RequestParam Optional<String> environment,
+            @RequestParam Optional<String> status, @RequestParam Optional<Long> before,
+            @RequestParam(defaultValue = "30") int limit) {
         Permission.require(person, Action.LOOK, component, environment);
         Optional<String> name = component.map(each -> lookups.components().named(each).name());
         environment.ifPresent(lookups.environments()::named);
-        Optional<DeploymentStatus> wanted = status.map(word -> Word.read(DeploymentStatus.class, word).orElseThrow(() -> Refusal.invalid("/status",
-                "should be one of " + Arrays.stream(DeploymentStatus.values()).map(Word::of).collect(Collectors.joining(", ")) + "; got '" + word + "'")));
+        Optional<DeploymentStatus> wanted = status.map(word -> Word.read(DeploymentStatus.class, word)
+                .orElseThrow(() -> Refusal.invalid("/status",
+                        "should be one of " + Arrays.stream(DeploymentStatus.values()).map(Word::of)
+                                .collect(Collectors.joining(", ")) + "; got '" + word + "'")));
         return lookups.deployments().list(new Deployments.Filter(name, environment, wanted, before,
                 Math.clamp(limit, 1, 200))).stream().map(views::summary).toList();
     }
@@ -113,7 +125,9 @@ class DeploymentController {
     @PostMapping("/deployments/{id}/cancellation")
     DeploymentSummary cancel(@AuthenticationPrincipal Person person, @PathVariable long id) {
         DeploymentSummary before = views.summary(look(person, id));
-        Permission.require(person, Action.PROMOTE, "withdraw or undo deployments of " + before.component() + " in " + before.environment(), Optional.of(before.component()), Optional.of(before.environment()));
+        Permission.require(person, Action.PROMOTE,
+                "withdraw or undo deployments of " + before.component() + " in " + before.environment(),
+                Optional.of(before.component()), Optional.of(before.environment()));
         requests.cancel(id, person);
         return views.summary(lookups.deployments().get(id));
     }
@@ -122,46 +136,56 @@ class DeploymentController {
     record AnswerRequest(boolean yes) {}
 
     @PostMapping("/deployments/{id}/answer")
-    DeploymentSummary answer(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody AnswerRequest request) {
+    DeploymentSummary answer(@AuthenticationPrincipal Person person, @PathVariable long id,
+            @RequestBody AnswerRequest request) {
         DeploymentSummary before = views.summary(look(person, id));
-        Permission.require(person, Action.PROMOTE, "say whether a deployment of " + before.component() + " in " + before.environment() + " goes on", Optional.of(before.component()), Optional.of(before.environment()));
+        Permission.require(person, Action.PROMOTE,
+                "say whether a deployment of " + before.component() + " in " + before.environment() + " goes on",
+                Optional.of(before.component()), Optional.of(before.environment()));
         lookups.ways().answer(id, person, request.yes());
         return views.summary(lookups.deployments().get(id));
     }
 
     private LogViews.Logged logged(Person person, long id, long work) {
         look(person, id);
-        StepLog.HostTaskView task = lookups.steps().ofDeployment(id).stream().filter(each -> each.work() == work).findFirst()
+        StepLog.HostTaskView task = lookups.steps().ofDeployment(id).stream().filter(each -> each.work() == work)
+                .findFirst()
                 .orElseThrow(() -> Refusal.notFound("deployment " + id + " has no task " + work));
         return new LogViews.Logged(Optional.of(task.work()), task.endedAt().isPresent());
     }
 
     /**
-     * Lines of the log of a deployment's task on a host, from number {@code from} on; waits for the next one where there is
+     * Lines of the log of a deployment's task on a host, from number {@code from} on; waits for the next one where
+     * there is
      * none yet. With {@code newest}, the last {@code limit} of them.
      */
     @GetMapping("/deployments/{id}/tasks/{work}/log")
     LogViews.LogView log(@AuthenticationPrincipal Person person, @PathVariable long id, @PathVariable long work,
             @RequestParam(defaultValue = "1") long from, @RequestParam(defaultValue = "2000") int limit,
-            @RequestParam(defaultValue = "0") long waitMillis, @RequestParam(defaultValue = "false") boolean newest) throws InterruptedException {
+            @RequestParam(defaultValue = "0") long waitMillis, @RequestParam(defaultValue = "false") boolean newest)
+            throws InterruptedException {
         return logs.view(logged(person, id, work), new LogViews.Wanted(from, limit, waitMillis, newest));
     }
 
     /** Looks for a text, whatever its case, in a task's whole log. */
     @GetMapping("/deployments/{id}/tasks/{work}/log/search")
-    LogViews.FoundView search(@AuthenticationPrincipal Person person, @PathVariable long id, @PathVariable long work, @RequestParam String text) {
+    LogViews.FoundView search(@AuthenticationPrincipal Person person, @PathVariable long id, @PathVariable long work,
+            @RequestParam String text) {
         return logs.search(logged(person, id, work), text);
     }
 
     /** The whole log as text. */
     @GetMapping(value = "/deployments/{id}/tasks/{work}/log.txt", produces = "text/plain")
-    void wholeLog(@AuthenticationPrincipal Person person, @PathVariable long id, @PathVariable long work, HttpServletResponse response) throws IOException {
+    void wholeLog(@AuthenticationPrincipal Person person, @PathVariable long id, @PathVariable long work,
+            HttpServletResponse response) throws IOException {
         logs.copy(logged(person, id, work), response);
     }
 
     @GetMapping("/history/{component}/{environment}")
-    List<DeploymentSummary> history(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment) {
+    List<DeploymentSummary> history(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable String environment) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.of(environment));
-        return lookups.deployments().newest(lookups.environments().place(component, environment).id(), 100).stream().map(views::summary).toList();
+        return lookups.deployments().newest(lookups.environments().place(component, environment).id(), 100).stream()
+                .map(views::summary).toList();
     }
 }

@@ -38,14 +38,18 @@ public class DeploymentViews {
      * @param live    what it has now; empty where it has nothing, or nobody knows
      * @param unknown nobody knows what it has, until its agent has looked
      */
-    record HostView(String host, String phase, boolean touched, Optional<String> reason, Optional<String> url, Optional<String> live, boolean unknown) {}
+    record HostView(String host, String phase, boolean touched, Optional<String> reason, Optional<String> url,
+            Optional<String> live, boolean unknown) {}
 
     /**
-     * A deployment in a list; {@code emergency}: it goes past unmet criteria, and is reviewed afterwards; {@code away}: for how many seconds between its beginning
+     * A deployment in a list; {@code emergency}: it goes past unmet criteria, and is reviewed afterwards; {@code away}:
+     * for how many seconds between its beginning
      * and its going live the service was not at work.
      */
-    public record DeploymentSummary(long id, String component, String version, String environment, String kind, boolean emergency, String status, Optional<String> requestedBy,
-            Optional<String> reason, Instant requestedAt, Optional<Instant> startedAt, Optional<Instant> liveAt, Optional<Instant> endedAt, long away) {}
+    public record DeploymentSummary(long id, String component, String version, String environment, String kind,
+            boolean emergency, String status, Optional<String> requestedBy,
+            Optional<String> reason, Instant requestedAt, Optional<Instant> startedAt, Optional<Instant> liveAt,
+            Optional<Instant> endedAt, long away) {}
 
     /**
      * A deployment, whole.
@@ -57,10 +61,14 @@ public class DeploymentViews {
      * @param cautions  what it goes past, as long as it is not over: a hold, a step back in the line
      * @param behindUrl the address where the version can be seen before it enters here
      */
-    record DeploymentView(DeploymentSummary deployment, List<GateViews.CriterionView> gate, String subject, Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired,
-            List<GateViews.RulingView> rulings, List<GateViews.ListView> checklists, List<HostView> hosts, List<StepLog.HostTaskView> tasks, List<Causes.Link> causes, Comparisons.ComparisonView comparison,
-            List<Environments.Stay> walk, List<String> route, Optional<Long> run, Optional<String> url, Optional<String> behindUrl,
-            Optional<String> newer, int checks, boolean undoes, List<PlaceViews.MovementView> plan, Optional<Instant> until, int share, boolean asksToGoOn,
+    record DeploymentView(DeploymentSummary deployment, List<GateViews.CriterionView> gate, String subject,
+            Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired,
+            List<GateViews.RulingView> rulings, List<GateViews.ListView> checklists, List<HostView> hosts,
+            List<StepLog.HostTaskView> tasks, List<Causes.Link> causes, Comparisons.ComparisonView comparison,
+            List<Environments.Stay> walk, List<String> route, Optional<Long> run, Optional<String> url,
+            Optional<String> behindUrl,
+            Optional<String> newer, int checks, boolean undoes, List<PlaceViews.MovementView> plan,
+            Optional<Instant> until, int share, boolean asksToGoOn,
             Optional<String> emergency, List<String> cautions, String zone) {}
 
     private final Deployments deployments;
@@ -71,7 +79,8 @@ public class DeploymentViews {
 
     /** Where the parts of a view come from. */
     @Component
-    record Sources(Environments environments, Versions versions, Comparisons comparisons, Causes causes, StepLog steps, GateViews gateViews, HostContents contents, PlaceViews placeViews, Absences absences) {}
+    record Sources(Environments environments, Versions versions, Comparisons comparisons, Causes causes, StepLog steps,
+            GateViews gateViews, HostContents contents, PlaceViews placeViews, Absences absences) {}
 
     DeploymentViews(Deployments deployments, Places places, Gates gates, Sources sources, Json json) {
         this.deployments = deployments;
@@ -84,8 +93,10 @@ public class DeploymentViews {
     public DeploymentSummary summary(Deployment row) {
         Place place = sources.environments().placeById(row.placeId());
         Versions.Sealed version = sources.versions().byId(row.versionId());
-        return new DeploymentSummary(row.id(), place.component(), version.number(), place.environment(), Word.of(row.kind()), row.emergencyReason() != null, Word.of(row.status()),
-                Optional.ofNullable(row.requestedBy()), Optional.ofNullable(row.reason()), row.requestedAt(), Optional.ofNullable(row.startedAt()),
+        return new DeploymentSummary(row.id(), place.component(), version.number(), place.environment(),
+                Word.of(row.kind()), row.emergencyReason() != null, Word.of(row.status()),
+                Optional.ofNullable(row.requestedBy()), Optional.ofNullable(row.reason()), row.requestedAt(),
+                Optional.ofNullable(row.startedAt()),
                 Optional.ofNullable(row.liveAt()), Optional.ofNullable(row.endedAt()),
                 sources.absences().secondsWithin(row.startedAt(), row.liveAt() == null ? row.endedAt() : row.liveAt()));
     }
@@ -96,24 +107,38 @@ public class DeploymentViews {
         Gates.AtGate at = places.atGate(place, row);
         Versions.Sealed version = at.version();
         DeploymentState state = deployments.state(row);
-        Optional<Evaluation> gate = Optional.of(row).filter(each -> waits).map(each -> places.knowing(place.id(), version, () -> gates.evaluate(now(each))));
-        String subject = Optional.ofNullable(row.subject()).or(() -> gate.map(Evaluation::digest)).orElseGet(() -> gates.digest(at));
-        Optional<String> over = Optional.of("deployment " + row.id() + " does not wait for a decision: it is " + Word.of(row.status()));
+        Optional<Evaluation> gate = Optional.of(row).filter(each -> waits)
+                .map(each -> places.knowing(place.id(), version, () -> gates.evaluate(now(each))));
+        String subject = Optional.ofNullable(row.subject()).or(() -> gate.map(Evaluation::digest))
+                .orElseGet(() -> gates.digest(at));
+        Optional<String> over = Optional
+                .of("deployment " + row.id() + " does not wait for a decision: it is " + Word.of(row.status()));
         return new DeploymentView(summary(row), GateViews.criteria(gate.map(Evaluation::verdict).orElse(Verdict.OPEN)),
-                subject, gate.map(each -> each.refusal(reader)).orElse(over), gate.map(each -> each.tickRefusal(reader)).orElse(over), gate.filter(Evaluation::needsComment).isPresent(), sources.gateViews().rulings(at.standing(), subject), sources.gateViews().lists(at), hosts(place, row),
+                subject, gate.map(each -> each.refusal(reader)).orElse(over),
+                gate.map(each -> each.tickRefusal(reader)).orElse(over),
+                gate.filter(Evaluation::needsComment).isPresent(), sources.gateViews().rulings(at.standing(), subject),
+                sources.gateViews().lists(at), hosts(place, row),
                 sources.steps().ofDeployment(row.id()),
-                sources.causes().chain(row.causeId()), comparison(place, row, version), sources.environments().stays(version.id()),
-                version.route().environments(), version.runNumber(), place.url(), behindUrl(place), newer(place, row, version),
+                sources.causes().chain(row.causeId()), comparison(place, row, version),
+                sources.environments().stays(version.id()),
+                version.route().environments(), version.runNumber(), place.url(), behindUrl(place),
+                newer(place, row, version),
                 version.recipe().map(recipe -> recipe.eachHost().size()).orElse(0),
-                state.onFailure() == DeploymentState.OnFailure.UNDO, PlaceViews.movements(state), state.course().until(), state.course().share(),
-                state.asks(), Optional.ofNullable(row.emergencyReason()), withReview(cautions(place, row, version), row.id()), sources.environments().byId(place.environmentId()).zone());
+                state.onFailure() == DeploymentState.OnFailure.UNDO, PlaceViews.movements(state),
+                state.course().until(), state.course().share(),
+                state.asks(), Optional.ofNullable(row.emergencyReason()),
+                withReview(cautions(place, row, version), row.id()),
+                sources.environments().byId(place.environmentId()).zone());
     }
 
     /** What went live under something that was loosened says so until somebody has looked at it. */
     private List<String> withReview(List<String> cautions, long deployment) {
         List<String> all = new ArrayList<>(cautions);
-        deployments.toReview(deployment).filter(review -> !review.done()).flatMap(Deployments.ToReview::reason).ifPresent(reason -> all.add(
-                "It went live within a day of this: " + reason + ". Somebody else reviews it within three days: paseo review deployment " + deployment));
+        deployments.toReview(deployment).filter(review -> !review.done()).flatMap(Deployments.ToReview::reason)
+                .ifPresent(reason -> all.add(
+                        "It went live within a day of this: " + reason
+                                + ". Somebody else reviews it within three days: paseo review deployment "
+                                + deployment));
         return all;
     }
 
@@ -133,22 +158,31 @@ public class DeploymentViews {
         Set<String> unknown = deployments.unknown(place.id()).keySet();
         Map<String, Optional<String>> urls = new java.util.HashMap<>();
         sources.environments().hosts(place.id()).forEach(host -> urls.put(host.name(), host.url()));
-        return state.hosts().stream().map(host -> new HostView(host.host(), Word.of(host.phase()), host.touched(), host.reason(),
-                urls.getOrDefault(host.host(), Optional.empty()), live.getOrDefault(host.host(), Optional.empty()), unknown.contains(host.host()))).toList();
+        return state.hosts().stream()
+                .map(host -> new HostView(host.host(), Word.of(host.phase()), host.touched(), host.reason(),
+                        urls.getOrDefault(host.host(), Optional.empty()),
+                        live.getOrDefault(host.host(), Optional.empty()), unknown.contains(host.host())))
+                .toList();
     }
 
     Comparisons.ComparisonView comparison(Deployment row) {
-        return comparison(sources.environments().placeById(row.placeId()), row, sources.versions().byId(row.versionId()));
+        return comparison(sources.environments().placeById(row.placeId()), row,
+                sources.versions().byId(row.versionId()));
     }
 
     /** Against what it replaces or, before it begins, what is live. */
     private Comparisons.ComparisonView comparison(Place place, Deployment row, Versions.Sealed version) {
-        Optional<Deployment> against = (row.startedAt() == null ? place.liveDeployment() : Optional.ofNullable(row.replacesId())).flatMap(deployments::find);
+        Optional<Deployment> against = (row.startedAt() == null ? place.liveDeployment()
+                : Optional.ofNullable(row.replacesId())).flatMap(deployments::find);
         Optional<Versions.Sealed> live = against.map(other -> sources.versions().byId(other.versionId()));
         long settings = row.startedAt() == null ? place.settingsRevision() : row.settingsRevision();
-        Map<String, Long> secrets = row.startedAt() == null ? sources.contents().secrets(place, version) : json.read(row.secretRevisions(), HostContents.REVISIONS);
-        return sources.comparisons().of(live, version, against.map(other -> new Comparisons.Set(sources.environments().settings(place.id(), other.settingsRevision()),
-                json.read(other.secretRevisions(), HostContents.REVISIONS))), Optional.of(new Comparisons.Set(sources.environments().settings(place.id(), settings), secrets)));
+        Map<String, Long> secrets = row.startedAt() == null ? sources.contents().secrets(place, version)
+                : json.read(row.secretRevisions(), HostContents.REVISIONS);
+        return sources.comparisons().of(live, version,
+                against.map(other -> new Comparisons.Set(
+                        sources.environments().settings(place.id(), other.settingsRevision()),
+                        json.read(other.secretRevisions(), HostContents.REVISIONS))),
+                Optional.of(new Comparisons.Set(sources.environments().settings(place.id(), settings), secrets)));
     }
 
     private Optional<Place> followed(Place place) {
@@ -166,7 +200,8 @@ public class DeploymentViews {
             return Optional.empty();
         }
         return followed(place).flatMap(places::live)
-                .filter(other -> other.line() == version.line() && other.order() > version.order()).map(Versions.Sealed::number);
+                .filter(other -> other.line() == version.line() && other.order() > version.order())
+                .map(Versions.Sealed::number);
     }
 
     List<DeploymentSummary> ofVersion(long version) {

@@ -73,25 +73,31 @@ class PlaceController {
     }
 
     @GetMapping
-    PlaceViews.PlaceView place(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment) {
-        return views.view(place(person, Action.LOOK, "look at " + here(component, environment), component, environment));
+    PlaceViews.PlaceView place(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable String environment) {
+        return views
+                .view(place(person, Action.LOOK, "look at " + here(component, environment), component, environment));
     }
 
     /** What would happen if this version were deployed there now. */
     @GetMapping("/plan")
-    PlaceViews.DeploymentPlanView plan(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment, @RequestParam String version) {
+    PlaceViews.DeploymentPlanView plan(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable String environment, @RequestParam String version) {
         Place place = place(person, Action.LOOK, "look at " + here(component, environment), component, environment);
         return views.plan(place, lookups.versions().numbered(place.componentId(), component, version));
     }
 
     @PostMapping("/rollback")
     @ResponseStatus(HttpStatus.CREATED)
-    DeploymentSummary rollback(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment,
+    DeploymentSummary rollback(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable String environment,
             @RequestBody RollbackRequest request) {
-        Place place = place(person, Action.ROLL_BACK, "roll back " + here(component, environment), component, environment);
+        Place place = place(person, Action.ROLL_BACK, "roll back " + here(component, environment), component,
+                environment);
         boolean emergency = request.emergency().orElse(false);
         if (emergency) {
-            Permission.require(person, Action.EMERGENCY, "call it an emergency for " + here(component, environment), Optional.of(component), Optional.of(environment));
+            Permission.require(person, Action.EMERGENCY, "call it an emergency for " + here(component, environment),
+                    Optional.of(component), Optional.of(environment));
         }
         return deployment(ways.rollback(place, person, request.to(), request.reason().strip(), emergency));
     }
@@ -102,37 +108,53 @@ class PlaceController {
 
     @PostMapping("/redeployment")
     @ResponseStatus(HttpStatus.CREATED)
-    DeploymentSummary redeploy(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment,
+    DeploymentSummary redeploy(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable String environment,
             @RequestBody RedeployRequest request) {
         Place place = place(person, Action.PROMOTE, "redeploy " + here(component, environment), component, environment);
-        request.emergency().ifPresent(why -> Permission.require(person, Action.EMERGENCY, "call it an emergency for " + here(component, environment), Optional.of(component), Optional.of(environment)));
-        return deployment(ways.redeploy(place, person, request.comment(), request.emergency().filter(why -> !why.isBlank())));
+        request.emergency()
+                .ifPresent(why -> Permission.require(person, Action.EMERGENCY,
+                        "call it an emergency for " + here(component, environment), Optional.of(component),
+                        Optional.of(environment)));
+        return deployment(
+                ways.redeploy(place, person, request.comment(), request.emergency().filter(why -> !why.isBlank())));
     }
 
     @PostMapping("/repair")
-    RepairView repair(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment, @RequestBody RepairRequest request) {
-        return new RepairView(ways.repair(place(person, Action.PROMOTE, "repair hosts of " + here(component, environment), component, environment), person.name(), request.hosts().orElse(List.of())));
+    RepairView repair(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable String environment, @RequestBody RepairRequest request) {
+        return new RepairView(
+                ways.repair(place(person, Action.PROMOTE, "repair hosts of " + here(component, environment), component,
+                        environment), person.name(), request.hosts().orElse(List.of())));
     }
 
     @PutMapping("/hold")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void hold(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment, @RequestBody ReasonRequest request) {
-        holds.hold(place(person, Action.PROMOTE, "hold " + here(component, environment), component, environment), person, request.reason());
+    void hold(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment,
+            @RequestBody ReasonRequest request) {
+        holds.hold(place(person, Action.PROMOTE, "hold " + here(component, environment), component, environment),
+                person, request.reason());
     }
 
     @DeleteMapping("/hold")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void liftHold(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment,
+    void liftHold(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable String environment,
             @RequestParam(defaultValue = "") String reason) {
-        holds.liftHold(place(person, Action.PROMOTE, "lift the hold of " + here(component, environment), component, environment), person, reason);
+        holds.liftHold(place(person, Action.PROMOTE, "lift the hold of " + here(component, environment), component,
+                environment), person, reason);
     }
 
     /** Writes down what is live already, where nothing was deployed by Paseo yet. */
     @PostMapping("/record")
     @ResponseStatus(HttpStatus.CREATED)
-    DeploymentSummary record(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment,
+    DeploymentSummary record(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable String environment,
             @RequestBody RecordRequest request) {
-        Place place = place(person, Action.EDIT_ENVIRONMENT, "record what is live of " + here(component, environment), component, environment);
-        return deployment(ways.record(place, lookups.versions().numbered(place.componentId(), component, request.version()), person, request.reason()));
+        Place place = place(person, Action.EDIT_ENVIRONMENT, "record what is live of " + here(component, environment),
+                component, environment);
+        return deployment(
+                ways.record(place, lookups.versions().numbered(place.componentId(), component, request.version()),
+                        person, request.reason()));
     }
 }

@@ -37,9 +37,11 @@ class PlaceViews {
     /**
      * One part of a plan.
      *
-     * @param state {@code done}, {@code now} or {@code ahead}; {@code broken} where it went wrong, and {@code left} for what was not done and will not be
+     * @param state {@code done}, {@code now} or {@code ahead}; {@code broken} where it went wrong, and {@code left} for
+     *              what was not done and will not be
      */
-    record MovementView(String what, List<String> hosts, Optional<Long> seconds, int share, Optional<String> name, String state) {}
+    record MovementView(String what, List<String> hosts, Optional<Long> seconds, int share, Optional<String> name,
+            String state) {}
 
     /**
      * What would happen.
@@ -56,8 +58,11 @@ class PlaceViews {
      * @param unknownSince  since when nobody knows what it has: a deployment was lost there, or could not be undone
      * @param olderSettings the variables and secrets that are set otherwise for it now than when it was deployed to
      */
-    record HereView(String host, Optional<String> url, Optional<String> side, Optional<String> version, Optional<Instant> since, Optional<String> drift,
-            Optional<Instant> driftedSince, Optional<String> failing, Optional<Instant> unhealthySince, Optional<Instant> checkedAt, Optional<String> maintenance, Optional<String> reachedBy, Optional<Instant> unknownSince, List<String> olderSettings) {}
+    record HereView(String host, Optional<String> url, Optional<String> side, Optional<String> version,
+            Optional<Instant> since, Optional<String> drift,
+            Optional<Instant> driftedSince, Optional<String> failing, Optional<Instant> unhealthySince,
+            Optional<Instant> checkedAt, Optional<String> maintenance, Optional<String> reachedBy,
+            Optional<Instant> unknownSince, List<String> olderSettings) {}
 
     /**
      * A place.
@@ -65,8 +70,10 @@ class PlaceViews {
      * @param differing the hosts that a repair would bring to what is live
      * @param rollback  the version that a rollback would go to
      */
-    record PlaceView(String component, String environment, Optional<String> url, Optional<Instant> retired, Optional<String> version, Optional<Long> deployment, Optional<String> side,
-            Optional<Restraints.Hold> hold, Optional<Restraints.Closure> closed, List<HereView> hosts, List<String> differing, Optional<String> rollback,
+    record PlaceView(String component, String environment, Optional<String> url, Optional<Instant> retired,
+            Optional<String> version, Optional<Long> deployment, Optional<String> side,
+            Optional<Restraints.Hold> hold, Optional<Restraints.Closure> closed, List<HereView> hosts,
+            List<String> differing, Optional<String> rollback,
             Map<String, String> variables, long settingsRevision, String zone) {}
 
     private final Places places;
@@ -88,41 +95,62 @@ class PlaceViews {
     }
 
     PlaceView view(Place place) {
-        return new PlaceView(place.component(), place.environment(), place.url(), place.retired(), places.live(place).map(Versions.Sealed::number), place.liveDeployment(),
-                place.liveSide(), sources.holds().held(place), sources.holds().closed(place.environmentId()), hosts(place), sources.recording().differing(place),
+        return new PlaceView(place.component(), place.environment(), place.url(), place.retired(),
+                places.live(place).map(Versions.Sealed::number), place.liveDeployment(),
+                place.liveSide(), sources.holds().held(place), sources.holds().closed(place.environmentId()),
+                hosts(place), sources.recording().differing(place),
                 sources.ways().target(place).map(Versions.Sealed::number),
-                sources.environments().settings(place.id(), place.settingsRevision()).variables(), place.settingsRevision(),
+                sources.environments().settings(place.id(), place.settingsRevision()).variables(),
+                place.settingsRevision(),
                 sources.environments().byId(place.environmentId()).zone());
     }
 
     private List<HereView> hosts(Place place) {
-        Map<String, HostLive> have = deployments.hostsLive(place.id()).stream().collect(Collectors.toMap(HostLive::host, row -> row));
+        Map<String, HostLive> have = deployments.hostsLive(place.id()).stream()
+                .collect(Collectors.toMap(HostLive::host, row -> row));
         Map<String, HostReports.Report> seen = reports.ofPlace(place.id());
         Map<String, Instant> doubts = deployments.unknown(place.id());
         Map<String, HostContent> had = sources.contents().had(place);
-        Function<String, HostContent> now = places.live(place).map(version -> sources.contents().now(place, version)).orElse(host -> new HostContent("", Map.of(), Map.of()));
-        return sources.environments().hosts(place.id()).stream().map(host -> here(host, Optional.ofNullable(have.get(host.name())), Optional.ofNullable(seen.get(host.name())), Optional.ofNullable(doubts.get(host.name())),
-                Optional.ofNullable(had.get(host.name())).filter(has -> place.liveSide().isEmpty() || host.side().equals(place.liveSide())).map(has -> now.apply(host.name()).settingsUnlike(has)).orElse(List.of()))).toList();
+        Function<String, HostContent> now = places.live(place).map(version -> sources.contents().now(place, version))
+                .orElse(host -> new HostContent("", Map.of(), Map.of()));
+        return sources.environments().hosts(place.id()).stream()
+                .map(host -> here(host, Optional.ofNullable(have.get(host.name())),
+                        Optional.ofNullable(seen.get(host.name())), Optional.ofNullable(doubts.get(host.name())),
+                        Optional.ofNullable(had.get(host.name()))
+                                .filter(has -> place.liveSide().isEmpty() || host.side().equals(place.liveSide()))
+                                .map(has -> now.apply(host.name()).settingsUnlike(has)).orElse(List.of())))
+                .toList();
     }
 
-    private HereView here(PlaceHost host, Optional<HostLive> has, Optional<HostReports.Report> seen, Optional<Instant> unknownSince, List<String> olderSettings) {
-        return new HereView(host.name(), host.url(), host.side(), has.flatMap(HostLive::version), has.flatMap(HostLive::since), seen.flatMap(HostReports.Report::drift),
-                seen.flatMap(HostReports.Report::driftedSince), seen.flatMap(HostReports.Report::failing), seen.flatMap(HostReports.Report::unhealthySince), seen.map(HostReports.Report::checkedAt), host.maintenance(), host.servedBy().map(sources.environments()::agentName), unknownSince, olderSettings);
+    private HereView here(PlaceHost host, Optional<HostLive> has, Optional<HostReports.Report> seen,
+            Optional<Instant> unknownSince, List<String> olderSettings) {
+        return new HereView(host.name(), host.url(), host.side(), has.flatMap(HostLive::version),
+                has.flatMap(HostLive::since), seen.flatMap(HostReports.Report::drift),
+                seen.flatMap(HostReports.Report::driftedSince), seen.flatMap(HostReports.Report::failing),
+                seen.flatMap(HostReports.Report::unhealthySince), seen.map(HostReports.Report::checkedAt),
+                host.maintenance(), host.servedBy().map(sources.environments()::agentName), unknownSince,
+                olderSettings);
     }
 
     DeploymentPlanView plan(Place place, Versions.Sealed version) {
-        Optional<String> doubt = version.recipe().isEmpty() ? Optional.of("it has no deployment in its pipeline file") : planner.doubt(place, version);
+        Optional<String> doubt = version.recipe().isEmpty() ? Optional.of("it has no deployment in its pipeline file")
+                : planner.doubt(place, version);
         if (doubt.isPresent()) {
             return new DeploymentPlanView(version.number(), List.of(), doubt, List.of());
         }
-        DeploymentState asked = new DeploymentState(0, version.number(), version.line(), version.order(), Kind.PROMOTION, false, DeploymentStatus.WAITING,
-                List.<HostState>of(), DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.NONE, Optional.empty(), null, null);
-        return new DeploymentPlanView(version.number(), movements(planner.plan(asked, place, place.liveSide(), version)), Optional.empty(), cautions(place, version, Kind.PROMOTION));
+        DeploymentState asked = new DeploymentState(0, version.number(), version.line(), version.order(),
+                Kind.PROMOTION, false, DeploymentStatus.WAITING,
+                List.<HostState>of(), DeploymentState.OnFailure.UNDO, DeploymentState.WayBack.NONE, Optional.empty(),
+                null, null);
+        return new DeploymentPlanView(version.number(),
+                movements(planner.plan(asked, place, place.liveSide(), version)), Optional.empty(),
+                cautions(place, version, Kind.PROMOTION));
     }
 
     /** What somebody who deploys it there goes past. */
     List<String> cautions(Place place, Versions.Sealed version, Kind kind) {
-        return Cautions.of(kind, place.component() + " in " + place.environment(), inLine(version), places.live(place).map(PlaceViews::inLine),
+        return Cautions.of(kind, place.component() + " in " + place.environment(), inLine(version),
+                places.live(place).map(PlaceViews::inLine),
                 sources.holds().held(place).map(hold -> "by " + hold.by() + ": “" + hold.reason() + "”"));
     }
 
@@ -132,11 +160,13 @@ class PlaceViews {
 
     static List<MovementView> movements(DeploymentState state) {
         Course course = state.course();
-        return java.util.stream.IntStream.range(0, course.plan().size()).mapToObj(at -> movement(course.plan().get(at), Word.of(Standing.of(state, at)))).toList();
+        return java.util.stream.IntStream.range(0, course.plan().size())
+                .mapToObj(at -> movement(course.plan().get(at), Word.of(Standing.of(state, at)))).toList();
     }
 
     private static MovementView movement(Movement movement, String state) {
-        return new MovementView(Word.of(movement.what()), movement.hosts(), movement.length().map(java.time.Duration::toSeconds),
+        return new MovementView(Word.of(movement.what()), movement.hosts(),
+                movement.length().map(java.time.Duration::toSeconds),
                 movement.share(), movement.name(), state);
     }
 }

@@ -18,6 +18,7 @@ public class Removals {
 
     /** Begins it; what waits there is withdrawn. */
     public void begin(long place, String why) {
-        places.require(place, now -> Optional.of(new PlaceEvent.RemovalAsked(why)), reason -> Refusal.conflict("it is not removed: " + reason));
+        places.require(place, now -> Optional.of(new PlaceEvent.RemovalAsked(why)),
+                reason -> Refusal.conflict("it is not removed: " + reason));
     }
 }

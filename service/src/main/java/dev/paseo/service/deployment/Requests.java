@@ -48,7 +48,8 @@ public class Requests {
 
     /** What a request needs and leaves. */
     @Component
-    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner, HostContents contents, Holds holds, SetMembership sets, WalkStays stays, Versions versions) {}
+    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner,
+            HostContents contents, Holds holds, SetMembership sets, WalkStays stays, Versions versions) {}
 
     Requests(Deployments deployments, Places places, Gates gates, Environments environments, Around around) {
         this.deployments = deployments;
@@ -62,17 +63,21 @@ public class Requests {
      * What is wanted.
      *
      * @param person    none: the walk or a push
-     * @param promotion of the set that it is requested with: takes the deployment's number, within its transaction, and gives the promotion's
+     * @param promotion of the set that it is requested with: takes the deployment's number, within its transaction, and
+     *                  gives the promotion's
      * @param emergency the reason for which it goes past unmet criteria, hold and closure
      */
-    public record Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause, Optional<String> emergency, Optional<LongUnaryOperator> promotion) {
-        public Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause, Optional<String> emergency) {
+    public record Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause,
+            Optional<String> emergency, Optional<LongUnaryOperator> promotion) {
+        public Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause,
+                Optional<String> emergency) {
             this(place, version, kind, person, cause, emergency, Optional.empty());
         }
     }
 
     /**
-     * The walk asks by itself. Where something is missing there it stays, and is tried again; where it would go backwards, or
+     * The walk asks by itself. Where something is missing there it stays, and is tried again; where it would go
+     * backwards, or
      * twice, that is written down and ends it.
      */
     void byWalk(Versions.Sealed version, Place place, String from) {
@@ -82,7 +87,8 @@ public class Requests {
             return;
         }
         try {
-            request(new Wanted(place, version, Kind.PROMOTION, Optional.empty(), new Cause.Walk(version.component(), version.number(), from), Optional.empty()));
+            request(new Wanted(place, version, Kind.PROMOTION, Optional.empty(),
+                    new Cause.Walk(version.component(), version.number(), from), Optional.empty()));
         } catch (Refusal refused) {
             if (refused.kind() != Refusal.Kind.CONFLICT) {
                 throw refused;
@@ -123,55 +129,74 @@ public class Requests {
         long[] id = new long[1];
         places.require(place.id(), now -> {
             long because = around.causes().add(wanted.cause(), OptionalLong.of(parent(version, wanted.cause())));
-            id[0] = deployments.ask(new Deployments.Asked(now.id(), version.id(), wanted.kind(), wanted.person().map(Person::id), because, now.settingsRevision(), wanted.emergency()));
-            wanted.promotion().map(of -> of.applyAsLong(id[0])).ifPresent(promotion -> around.sets().belongs(id[0], promotion));
+            id[0] = deployments.ask(new Deployments.Asked(now.id(), version.id(), wanted.kind(),
+                    wanted.person().map(Person::id), because, now.settingsRevision(), wanted.emergency()));
+            wanted.promotion().map(of -> of.applyAsLong(id[0]))
+                    .ifPresent(promotion -> around.sets().belongs(id[0], promotion));
             if (wanted.emergency().isEmpty()) {
                 refuseUnmet(now, id[0], wanted.person());
             } else {
                 deployments.toReview(id[0], Review.due(around.clock().now()));
             }
-            around.audit().record(AuditTrail.Entry.of(wanted.person().map(Person::name).orElse("paseo"), Word.of(wanted.kind()) + " requested",
-                    version.component() + " " + version.number()).in(now.environment()).because(wanted.cause().sentence())
+            around.audit().record(AuditTrail.Entry
+                    .of(wanted.person().map(Person::name).orElse("paseo"), Word.of(wanted.kind()) + " requested",
+                            version.component() + " " + version.number())
+                    .in(now.environment()).because(wanted.cause().sentence())
                     .with("deployment", Long.toString(id[0])).with("emergency", wanted.emergency().orElse(""))
-                    .with("past the hold", wanted.person().flatMap(person -> around.holds().held(now)).map(hold -> hold.by() + ": " + hold.reason()).orElse("")));
+                    .with("past the hold", wanted.person().flatMap(person -> around.holds().held(now))
+                            .map(hold -> hold.by() + ": " + hold.reason()).orElse("")));
             if (wanted.kind() == Kind.ROLLBACK && around.holds().held(now).isEmpty()) {
-                around.holds().hold(now, wanted.person().orElseThrow(), "rolled back" + places.live(now).map(live -> " from " + live.number()).orElse("")
-                        + (wanted.cause() instanceof Cause.Asked(String by, Optional<String> why) ? why.filter(text -> !text.isBlank()).map(text -> ": " + text).orElse("") : ""));
+                around.holds().hold(now, wanted.person().orElseThrow(),
+                        "rolled back" + places.live(now).map(live -> " from " + live.number()).orElse("")
+                                + (wanted.cause() instanceof Cause.Asked(String by, Optional<String> why)
+                                        ? why.filter(text -> !text.isBlank()).map(text -> ": " + text).orElse("")
+                                        : ""));
             }
             return Optional.of(new PlaceEvent.Requested(state(id[0], now, wanted, recipe)));
-        }, reason -> Refusal.conflict(version.component() + " " + version.number() + " is not requested into " + place.environment() + ": " + reason));
+        }, reason -> Refusal.conflict(version.component() + " " + version.number() + " is not requested into "
+                + place.environment() + ": " + reason));
         return id[0];
     }
 
-    /** Back from the walk to the deployment it came from, from there to the run; from a request to the version's run. */
+    /**
+     * Back from the walk to the deployment it came from, from there to the run; from a request to the version's run.
+     */
     private long parent(Versions.Sealed version, Cause cause) {
         if (cause instanceof Cause.Walk(String component, String number, String from) && !from.isEmpty()) {
             Optional<Long> earlier = deployments.ofVersion(version.id()).stream()
-                    .filter(row -> environments.placeById(row.placeId()).environment().equals(from)).map(Deployment::causeId).findFirst();
+                    .filter(row -> environments.placeById(row.placeId()).environment().equals(from))
+                    .map(Deployment::causeId).findFirst();
             if (earlier.isPresent()) {
                 return earlier.get();
             }
         }
-        return version.runNumber().map(run -> around.causes().add(new Cause.Run(version.component(), run), OptionalLong.of(version.cause())))
+        return version.runNumber().map(
+                run -> around.causes().add(new Cause.Run(version.component(), run), OptionalLong.of(version.cause())))
                 .orElse(version.cause());
     }
 
     private void refuseImpossible(Place place, Versions.Sealed version, Recipe recipe) {
         if (place.retired().isPresent()) {
-            throw Refusal.conflict(place.component() + " in " + place.environment() + " is retired: nothing is deployed there");
+            throw Refusal.conflict(
+                    place.component() + " in " + place.environment() + " is retired: nothing is deployed there");
         }
         if (version.blocked()) {
             throw Refusal.conflict(version.component() + " " + version.number() + " is blocked");
         }
         List<Lack> lacks = around.secrets().lacks(recipe.secrets(), place.componentId(), place.environmentId());
         if (!lacks.isEmpty()) {
-            throw Refusal.conflict("the recipe of " + version.component() + " " + version.number() + " names what it cannot have: "
-                    + Lack.sentences(lacks, place.component(), Optional.of(place.environment())));
+            throw Refusal.conflict(
+                    "the recipe of " + version.component() + " " + version.number() + " names what it cannot have: "
+                            + Lack.sentences(lacks, place.component(), Optional.of(place.environment())));
         }
         around.planner().doubt(place, version).ifPresent(why -> {
-            throw Refusal.conflict(version.component() + " " + version.number() + " cannot be deployed to " + place.environment() + ": " + why);
+            throw Refusal.conflict(version.component() + " " + version.number() + " cannot be deployed to "
+                    + place.environment() + ": " + why);
         });
-        environments.hosts(place.id()).stream().flatMap(host -> around.contents().lacks(place, version, host.name(), place.settingsRevision()).stream()).findFirst()
+        environments.hosts(place.id()).stream()
+                .flatMap(
+                        host -> around.contents().lacks(place, version, host.name(), place.settingsRevision()).stream())
+                .findFirst()
                 .ifPresent(why -> {
                     throw Refusal.conflict(why);
                 });
@@ -182,7 +207,8 @@ public class Requests {
         Verdict verdict = gates.evaluate(places.atGate(place, deployments.get(id))).verdict();
         Optional<Judgement> unmet = verdict.unmet().stream().findFirst();
         if (person.isPresent() && unmet.isPresent()) {
-            throw Refusal.conflict(place.environment() + " does not take it: " + unmet.get().name() + ". " + unmet.get().sentence());
+            throw Refusal.conflict(
+                    place.environment() + " does not take it: " + unmet.get().name() + ". " + unmet.get().sentence());
         }
     }
 
@@ -190,9 +216,11 @@ public class Requests {
         Versions.Sealed version = wanted.version();
         boolean takesOver = environments.byId(place.environmentId()).rules().takesOver();
         Optional<Long> bar = around.versions().noWayBack(version).map(NoWayBack::order);
-        DeploymentState asked = new DeploymentState(id, version.number(), version.line(), version.order(), wanted.kind(), wanted.person().isEmpty(),
+        DeploymentState asked = new DeploymentState(id, version.number(), version.line(), version.order(),
+                wanted.kind(), wanted.person().isEmpty(),
                 DeploymentStatus.WAITING, List.of(), DeploymentState.OnFailure.valueOf(recipe.onFailure().name()),
-                recipe.parts().removal().isEmpty() ? DeploymentState.WayBack.NONE : DeploymentState.WayBack.REMOVAL, Optional.empty(), null,
+                recipe.parts().removal().isEmpty() ? DeploymentState.WayBack.NONE : DeploymentState.WayBack.REMOVAL,
+                Optional.empty(), null,
                 new DeploymentState.Terms(wanted.emergency().isPresent(), bar, takesOver,
                         recipe.eachHost().isEmpty() ? Optional.of(true) : Optional.empty()));
         return around.planner().plan(asked, place, place.liveSide(), version);
@@ -206,8 +234,10 @@ public class Requests {
     void cancel(long id, Person person) {
         Deployment row = deployments.get(id);
         places.require(row.placeId(), place -> {
-            around.audit().record(AuditTrail.Entry.of(person.name(), "deployment cancel asked", place.component()).in(place.environment())
-                    .with("deployment", Long.toString(id)));
+            around.audit()
+                    .record(AuditTrail.Entry.of(person.name(), "deployment cancel asked", place.component())
+                            .in(place.environment())
+                            .with("deployment", Long.toString(id)));
             return Optional.of(new PlaceEvent.CancelAsked(id, person.name()));
         }, reason -> Refusal.conflict("it cannot be cancelled: " + reason));
     }

@@ -32,8 +32,12 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1")
 class VersionController {
 
-    /** An environment of the walk: whether the version is live there, was, and how it went; {@code stays} says why it does not go there by itself, {@code keeps} why it does not go on from there. */
-    record StopView(String environment, Optional<Long> passage, Optional<Instant> openedAt, Optional<Instant> endedAt, Optional<String> live, boolean gated, Optional<String> stays, Optional<String> keeps) {}
+    /**
+     * An environment of the walk: whether the version is live there, was, and how it went; {@code stays} says why it
+     * does not go there by itself, {@code keeps} why it does not go on from there.
+     */
+    record StopView(String environment, Optional<Long> passage, Optional<Instant> openedAt, Optional<Instant> endedAt,
+            Optional<String> live, boolean gated, Optional<String> stays, Optional<String> keeps) {}
 
     /**
      * A version, whole.
@@ -43,9 +47,12 @@ class VersionController {
      * @param origin   how it arrived, where no run sealed it
      * @param evidence of a version that arrived: what came with it, and what the runs that its arrival started reported
      */
-    record VersionView(String component, String number, List<String> names, Optional<String> origin, String branch, boolean trusted, Optional<String> commit, Optional<String> commitSummary,
+    record VersionView(String component, String number, List<String> names, Optional<String> origin, String branch,
+            boolean trusted, Optional<String> commit, Optional<String> commitSummary,
             Optional<String> commitAuthor, Optional<Long> run, String digest, Optional<String> bundle, Instant sealedAt,
-            List<Versions.Artifact> artifacts, Map<String, Integer> recipe, List<StopView> walk, List<DeploymentSummary> deployments, List<Causes.Link> causes, List<EvidenceViews.KnownView> evidence, Optional<String> blocked) {}
+            List<Versions.Artifact> artifacts, Map<String, Integer> recipe, List<StopView> walk,
+            List<DeploymentSummary> deployments, List<Causes.Link> causes, List<EvidenceViews.KnownView> evidence,
+            Optional<String> blocked) {}
 
     private final Components components;
     private final Versions versions;
@@ -55,9 +62,11 @@ class VersionController {
 
     /** What else a version's page shows. */
     @org.springframework.stereotype.Component("versionLookups")
-    record Lookups(Places places, SentBytes bytes, Causes causes, EvidenceViews evidence, Holds holds, WalkStays stays) {}
+    record Lookups(Places places, SentBytes bytes, Causes causes, EvidenceViews evidence, Holds holds,
+            WalkStays stays) {}
 
-    VersionController(Components components, Versions versions, Environments environments, DeploymentViews views, Lookups lookups) {
+    VersionController(Components components, Versions versions, Environments environments, DeploymentViews views,
+            Lookups lookups) {
         this.components = components;
         this.versions = versions;
         this.environments = environments;
@@ -77,24 +86,36 @@ class VersionController {
     }
 
     @GetMapping("/versions/{component}/{number}")
-    VersionView version(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number) {
+    VersionView version(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable String number) {
         Versions.Sealed version = look(person, component, number);
-        Optional<Mirror.Commit> commit = version.commit().map(id -> components.mirror(components.named(component)).commit(id));
+        Optional<Mirror.Commit> commit = version.commit()
+                .map(id -> components.mirror(components.named(component)).commit(id));
         List<Environments.Stay> stays = environments.stays(version.id());
-        List<StopView> walk = version.route().environments().stream().map(environment -> stop(version, environment, stays)).toList();
-        return new VersionView(component, version.number(), versions.names(version.id()), version.origin(), version.branch(), version.trusted(), version.commit(), commit.map(Mirror.Commit::summary),
-                commit.map(Mirror.Commit::author), version.runNumber(), version.digest(), version.bundle(), version.sealedAt(),
-                versions.artifacts(version.id()), version.recipe().map(recipe -> Map.of("steps", recipe.parts().onEachHost().size(),
-                        "checks", recipe.eachHost().size())).orElse(Map.of()), walk, views.ofVersion(version.id()), lookups.causes().chain(version.cause()),
+        List<StopView> walk = version.route().environments().stream()
+                .map(environment -> stop(version, environment, stays)).toList();
+        return new VersionView(component, version.number(), versions.names(version.id()), version.origin(),
+                version.branch(), version.trusted(), version.commit(), commit.map(Mirror.Commit::summary),
+                commit.map(Mirror.Commit::author), version.runNumber(), version.digest(), version.bundle(),
+                version.sealedAt(),
+                versions.artifacts(version.id()),
+                version.recipe().map(recipe -> Map.of("steps", recipe.parts().onEachHost().size(),
+                        "checks", recipe.eachHost().size())).orElse(Map.of()),
+                walk, views.ofVersion(version.id()), lookups.causes().chain(version.cause()),
                 lookups.evidence().ofVersion(version.id()), lookups.holds().blocked(version.id()));
     }
 
     private StopView stop(Versions.Sealed version, String environment, List<Environments.Stay> stays) {
-        Optional<Environments.Stay> stay = stays.stream().filter(each -> each.environment().equals(environment)).findFirst();
-        Optional<String> live = environments.find(version.component(), environment).flatMap(lookups.places()::live).map(Versions.Sealed::number);
-        boolean gated = environments.all().stream().anyMatch(known -> known.name().equals(environment) && known.rules().asksPeople());
-        return new StopView(environment, stay.map(Environments.Stay::passage), stay.map(Environments.Stay::openedAt), stay.flatMap(Environments.Stay::endedAt), live, gated,
-                lookups.stays().of(version.id()).stream().filter(each -> each.environment().equals(environment)).map(WalkStays.Stay::reason).findFirst(),
+        Optional<Environments.Stay> stay = stays.stream().filter(each -> each.environment().equals(environment))
+                .findFirst();
+        Optional<String> live = environments.find(version.component(), environment).flatMap(lookups.places()::live)
+                .map(Versions.Sealed::number);
+        boolean gated = environments.all().stream()
+                .anyMatch(known -> known.name().equals(environment) && known.rules().asksPeople());
+        return new StopView(environment, stay.map(Environments.Stay::passage), stay.map(Environments.Stay::openedAt),
+                stay.flatMap(Environments.Stay::endedAt), live, gated,
+                lookups.stays().of(version.id()).stream().filter(each -> each.environment().equals(environment))
+                        .map(WalkStays.Stay::reason).findFirst(),
                 stay.filter(each -> live.equals(Optional.of(version.number()))).flatMap(Environments.Stay::keeps));
     }
 
@@ -103,7 +124,8 @@ class VersionController {
     void artifact(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number,
             @PathVariable String name, HttpServletResponse response) throws IOException {
         Versions.Sealed version = look(person, component, number);
-        Versions.Artifact artifact = versions.artifacts(version.id()).stream().filter(each -> each.name().equals(name)).findFirst()
+        Versions.Artifact artifact = versions.artifacts(version.id()).stream().filter(each -> each.name().equals(name))
+                .findFirst()
                 .orElseThrow(() -> Refusal.notFound(component + " " + number + " has no artifact " + name));
         lookups.bytes().send(artifact.digest(), artifact.size(), artifact.fileName(), response);
     }

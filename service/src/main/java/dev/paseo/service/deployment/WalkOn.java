@@ -27,7 +27,8 @@ class WalkOn implements EffectHandler {
     private final Json json;
     private final WalkStays stays;
 
-    WalkOn(Versions versions, Environments environments, Requests requests, Deployments deployments, Json json, WalkStays stays) {
+    WalkOn(Versions versions, Environments environments, Requests requests, Deployments deployments, Json json,
+            WalkStays stays) {
         this.stays = stays;
         this.versions = versions;
         this.environments = environments;
@@ -46,7 +47,8 @@ class WalkOn implements EffectHandler {
         Versions.WalkOn walk = json.read(body, Versions.WalkOn.class);
         Versions.Sealed version = versions.byId(walk.version());
         Set<String> entered = new HashSet<>();
-        deployments.ofVersion(version.id()).forEach(row -> entered.add(environments.placeById(row.placeId()).environment()));
+        deployments.ofVersion(version.id())
+                .forEach(row -> entered.add(environments.placeById(row.placeId()).environment()));
         List<String> next = version.route().entersNow(environments.passed(version.id()), entered);
         List<String> all = version.route().environments();
         int last = versions.upTo(version.id()).map(all::indexOf).filter(at -> at >= 0).orElse(all.size());
@@ -62,7 +64,8 @@ class WalkOn implements EffectHandler {
     /** A walk that stayed is tried again, unless something brought the version there meanwhile. */
     void again(long id, String environment, String from) {
         Versions.Sealed version = versions.byId(id);
-        boolean there = deployments.ofVersion(id).stream().anyMatch(row -> environments.placeById(row.placeId()).environment().equals(environment));
+        boolean there = deployments.ofVersion(id).stream()
+                .anyMatch(row -> environments.placeById(row.placeId()).environment().equals(environment));
         if (there) {
             stays.goesOn(version, environment);
         } else {
@@ -71,7 +74,8 @@ class WalkOn implements EffectHandler {
     }
 
     private void into(Versions.Sealed version, String environment, String from) {
-        environments.find(version.component(), environment).ifPresentOrElse(place -> requests.byWalk(version, place, from),
+        environments.find(version.component(), environment).ifPresentOrElse(
+                place -> requests.byWalk(version, place, from),
                 () -> stays.stays(version, environment, from, noPlace(version.component(), environment)));
     }
 
@@ -80,7 +84,8 @@ class WalkOn implements EffectHandler {
         if (known.contains(environment) && environments.isRetired(component, environment)) {
             return component + " in " + environment + " is retired";
         }
-        return known.contains(environment) ? component + " has no place in " + environment + ": the environments file names no hosts of it there"
+        return known.contains(environment)
+                ? component + " has no place in " + environment + ": the environments file names no hosts of it there"
                 : "there is no environment " + environment + NearestName.hint(environment, known);
     }
 

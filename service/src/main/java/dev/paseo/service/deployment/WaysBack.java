@@ -18,7 +18,9 @@ import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 
-/** What people do about what is live: go back from it, deploy it again, bring hosts to it, say that it is so already. */
+/**
+ * What people do about what is live: go back from it, deploy it again, bring hosts to it, say that it is so already.
+ */
 @Component
 class WaysBack {
 
@@ -47,49 +49,68 @@ class WaysBack {
             return Optional.empty();
         }
         List<Deployments.Past> past = deployments.past(place.id());
-        return RollbackTarget.choose(past.stream().map(Deployments.Past::deployment).toList(), live.get().number(), around.versions().noWayBack(live.get()))
-                .flatMap(chosen -> past.stream().filter(each -> each.deployment() == chosen).findFirst()).map(each -> around.versions().byId(each.version()));
+        return RollbackTarget
+                .choose(past.stream().map(Deployments.Past::deployment).toList(), live.get().number(),
+                        around.versions().noWayBack(live.get()))
+                .flatMap(chosen -> past.stream().filter(each -> each.deployment() == chosen).findFirst())
+                .map(each -> around.versions().byId(each.version()));
     }
 
     private Versions.Sealed live(Place place) {
-        return places.live(place).orElseThrow(() -> Refusal.conflict("nothing of " + place.component() + " is live in " + place.environment()));
+        return places.live(place).orElseThrow(
+                () -> Refusal.conflict("nothing of " + place.component() + " is live in " + place.environment()));
     }
 
     /** Back to the last good version, or to the one that is named; the place is held from now on. */
     long rollback(Place place, Person person, Optional<String> to, String reason, boolean emergency) {
         Versions.Sealed now = live(place);
-        Versions.Sealed target = to.map(number -> around.versions().numbered(place.componentId(), place.component(), number)).or(() -> target(place))
-                .orElseThrow(() -> Refusal.conflict("there is nothing to go back to: no other version that is neither blocked, undone nor rolled back from"
-                        + " was live in " + place.environment() + " before " + now.number()));
+        Versions.Sealed target = to
+                .map(number -> around.versions().numbered(place.componentId(), place.component(), number))
+                .or(() -> target(place))
+                .orElseThrow(() -> Refusal.conflict(
+                        "there is nothing to go back to: no other version that is neither blocked, undone nor "
+                                + "rolled back from"
+                                + " was live in " + place.environment() + " before " + now.number()));
         boolean wasLive = deployments.past(place.id()).stream().anyMatch(each -> each.version() == target.id());
-        Optional<String> barred = around.versions().noWayBack(now).filter(no -> no.bars(target.line(), target.order())).map(no -> now.recipe().orElseThrow().noWayBackBefore().orElseThrow());
-        RollbackTarget.refusal(new RollbackTarget.Wanted(now.number(), target.number(), place.environment(), wasLive, barred)).ifPresent(why -> {
-            throw Refusal.conflict(why);
-        });
-        return requests.request(new Requests.Wanted(place, target, Kind.ROLLBACK, Optional.of(person), new Cause.Asked(person.name(), Optional.of(reason)),
+        Optional<String> barred = around.versions().noWayBack(now).filter(no -> no.bars(target.line(), target.order()))
+                .map(no -> now.recipe().orElseThrow().noWayBackBefore().orElseThrow());
+        RollbackTarget
+                .refusal(new RollbackTarget.Wanted(now.number(), target.number(), place.environment(), wasLive, barred))
+                .ifPresent(why -> {
+                    throw Refusal.conflict(why);
+                });
+        return requests.request(new Requests.Wanted(place, target, Kind.ROLLBACK, Optional.of(person),
+                new Cause.Asked(person.name(), Optional.of(reason)),
                 emergency ? Optional.of(reason) : Optional.empty()));
     }
 
     /** The same version again, with the variables and secrets as they are now, through the gate before. */
     long redeploy(Place place, Person person, Optional<String> comment, Optional<String> emergency) {
-        return requests.request(new Requests.Wanted(place, live(place), Kind.REDEPLOY, Optional.of(person), new Cause.Asked(person.name(), comment), emergency));
+        return requests.request(new Requests.Wanted(place, live(place), Kind.REDEPLOY, Optional.of(person),
+                new Cause.Asked(person.name(), comment), emergency));
     }
 
-    /** Hosts are brought to what is live again, as it was deployed; none named: those that differ from it or are unhealthy. The hosts. */
+    /**
+     * Hosts are brought to what is live again, as it was deployed; none named: those that differ from it or are
+     * unhealthy. The hosts.
+     */
     List<String> repair(Place place, String by, List<String> named) {
         List<String> known = environments.hosts(place.id()).stream().map(Environments.PlaceHost::name).toList();
         named.stream().filter(host -> !known.contains(host)).findFirst().ifPresent(host -> {
-            throw Refusal.notFound(place.component() + " has no host " + host + " in " + place.environment() + "; it has " + String.join(", ", known));
+            throw Refusal.notFound(place.component() + " has no host " + host + " in " + place.environment()
+                    + "; it has " + String.join(", ", known));
         });
         List<String> hosts = named.isEmpty() ? around.recording().differing(place) : named;
         if (hosts.isEmpty()) {
-            throw Refusal.conflict("every host of " + place.component() + " in " + place.environment() + " has what is live there, and answers: there is nothing to repair");
+            throw Refusal.conflict("every host of " + place.component() + " in " + place.environment()
+                    + " has what is live there, and answers: there is nothing to repair");
         }
         lacks(place, hosts).ifPresent(why -> {
             throw Refusal.conflict("nothing was begun: " + why);
         });
         places.require(place.id(), now -> {
-            around.audit().record(AuditTrail.Entry.of(by, "repair asked", place.component()).in(place.environment()).with("hosts", String.join(", ", hosts)));
+            around.audit().record(AuditTrail.Entry.of(by, "repair asked", place.component()).in(place.environment())
+                    .with("hosts", String.join(", ", hosts)));
             return Optional.of(new PlaceEvent.TendAsked(hosts));
         }, reason -> Refusal.conflict("nothing was begun: " + reason));
         return hosts;
@@ -97,15 +118,19 @@ class WaysBack {
 
     private Optional<String> lacks(Place place, List<String> hosts) {
         return place.liveDeployment().flatMap(deployments::find).flatMap(row -> hosts.stream()
-                .flatMap(host -> around.contents().lacks(place, live(place), host, row.settingsRevision()).stream()).findFirst());
+                .flatMap(host -> around.contents().lacks(place, live(place), host, row.settingsRevision()).stream())
+                .findFirst());
     }
 
     /** A person says whether it goes on where the plan asks. */
     void answer(long id, Person person, boolean yes) {
         Deployment row = deployments.get(id);
         places.require(row.placeId(), place -> {
-            around.audit().record(AuditTrail.Entry.of(person.name(), yes ? "said go on" : "said do not go on", place.component()).in(place.environment())
-                    .with("deployment", Long.toString(id)));
+            around.audit()
+                    .record(AuditTrail.Entry
+                            .of(person.name(), yes ? "said go on" : "said do not go on", place.component())
+                            .in(place.environment())
+                            .with("deployment", Long.toString(id)));
             return Optional.of(new PlaceEvent.Answered(id, person.name(), yes));
         }, Refusal::conflict);
     }

@@ -40,7 +40,9 @@ public class Absences {
     }
 
     static Duration within(Instant from, Instant to, List<Absence> absences) {
-        return absences.stream().map(each -> Duration.between(each.fromAt().isAfter(from) ? each.fromAt() : from, each.toAt().isBefore(to) ? each.toAt() : to))
+        return absences.stream()
+                .map(each -> Duration.between(each.fromAt().isAfter(from) ? each.fromAt() : from,
+                        each.toAt().isBefore(to) ? each.toAt() : to))
                 .filter(Duration::isPositive).reduce(Duration.ZERO, Duration::plus);
     }
 }

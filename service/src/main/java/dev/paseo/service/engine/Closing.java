@@ -3,7 +3,9 @@ package dev.paseo.service.engine;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 
-/** Lets those who wait go before the web server is stopped, so that stopping takes no longer than the work under way. */
+/**
+ * Lets those who wait go before the web server is stopped, so that stopping takes no longer than the work under way.
+ */
 @Component
 class Closing implements SmartLifecycle {
 

@@ -1,6 +1,9 @@
 package dev.paseo.service.engine;
 
-/** Carries out one kind of effect. It may be called more than once for the same effect and must then change nothing more. */
+/**
+ * Carries out one kind of effect. It may be called more than once for the same effect and must then change nothing
+ * more.
+ */
 public interface EffectHandler {
 
     String kind();

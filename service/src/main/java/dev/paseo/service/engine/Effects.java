@@ -60,7 +60,8 @@ public class Effects {
         handlers = ready.getApplicationContext().getBeansOfType(EffectHandler.class).values().stream()
                 .collect(Collectors.toMap(EffectHandler::kind, Function.identity()));
         rooms = handlers.keySet().stream().collect(Collectors.toMap(Function.identity(), kind -> new Semaphore(ROOM)));
-        mapper.kinds().stream().filter(kind -> !handlers.containsKey(kind)).forEach(kind -> LOG.error("no handler for effects of kind {}: they stay undone", kind));
+        mapper.kinds().stream().filter(kind -> !handlers.containsKey(kind))
+                .forEach(kind -> LOG.error("no handler for effects of kind {}: they stay undone", kind));
         Thread.ofVirtual().name("effects").start(this::work);
         Thread.ofVirtual().name("watch").start(this::watch);
     }
@@ -90,14 +91,21 @@ public class Effects {
         }
     }
 
-    /** Takes effects as far as there is room for their kinds, each carried out on a thread of its own; false where there are none. */
+    /**
+     * Takes effects as far as there is room for their kinds, each carried out on a thread of its own; false where there
+     * are none.
+     */
     private boolean takeNext() {
         List<EngineMapper.EffectRow> taken = transactions.in(() -> {
             Instant now = clock.now();
-            Map<String, Integer> left = rooms.entrySet().stream().collect(Collectors.toMap(Map.Entry::getKey, room -> room.getValue().availablePermits()));
-            String open = left.entrySet().stream().filter(room -> room.getValue() > 0).map(Map.Entry::getKey).collect(Collectors.joining(","));
+            Map<String, Integer> left = rooms.entrySet().stream()
+                    .collect(Collectors.toMap(Map.Entry::getKey, room -> room.getValue().availablePermits()));
+            String open = left.entrySet().stream().filter(room -> room.getValue() > 0).map(Map.Entry::getKey)
+                    .collect(Collectors.joining(","));
             return mapper.nextEffects(now, open).stream()
-                    .filter(row -> !inHand.contains(row.id()) && left.merge(row.kind(), -1, Integer::sum) >= 0 && mapper.claim(row.id(), row.tries(), now.plus(CLAIM)) == 1).toList();
+                    .filter(row -> !inHand.contains(row.id()) && left.merge(row.kind(), -1, Integer::sum) >= 0
+                            && mapper.claim(row.id(), row.tries(), now.plus(CLAIM)) == 1)
+                    .toList();
         });
         taken.forEach(row -> {
             Semaphore room = rooms.get(row.kind());
@@ -112,7 +120,8 @@ public class Effects {
         try {
             perform(row);
         } catch (RuntimeException failed) {
-            LOG.warn("what came of {} of {} was not written down, and is done once more: {}", row.kind(), row.aggregate(), failed.toString());
+            LOG.warn("what came of {} of {} was not written down, and is done once more: {}", row.kind(),
+                    row.aggregate(), failed.toString());
         } finally {
             inHand.remove(row.id());
             room.release();

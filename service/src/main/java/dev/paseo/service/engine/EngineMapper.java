@@ -26,14 +26,16 @@ interface EngineMapper {
     @Select("""
             select e.id, e.aggregate, e.kind, e.body, e.deadline, e.tries from effect e
             where e.done_at is null and e.due_at <= #{now} and find_in_set(e.kind, #{kinds}) > 0
-              and not exists (select 1 from effect f where f.aggregate = e.aggregate and f.done_at is null and f.id < e.id)
+              and not exists (select 1 from effect f where f.aggregate = e.aggregate and f.done_at is null and f.id <
+                e.id)
             order by e.id limit 8 for update skip locked""")
     List<EffectRow> nextEffects(Instant now, String kinds);
 
     @Select("select distinct kind from effect where done_at is null")
     List<String> kinds();
 
-    @Update("update effect set due_at = #{until}, tries = tries + 1 where id = #{id} and done_at is null and tries = #{tries}")
+    @Update("update effect set due_at = #{until}, tries = tries + 1 where id = #{id} and done_at is null and tries "
+            + "= #{tries}")
     int claim(long id, int tries, Instant until);
 
     /** Whoever has it in hand goes on. */
@@ -51,7 +53,8 @@ interface EngineMapper {
 
     record EventRow(long sequence, String kind, String subject, String replica, Instant at) {}
 
-    @Select("select sequence, kind, subject, replica, at from live_event where sequence > #{after} order by sequence limit 500")
+    @Select("select sequence, kind, subject, replica, at from live_event where sequence > #{after} order by "
+            + "sequence limit 500")
     List<EventRow> eventsAfter(long after);
 
     @Select("select coalesce(max(sequence), 0) from live_event")

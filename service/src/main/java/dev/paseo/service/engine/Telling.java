@@ -13,7 +13,8 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
 /**
- * Live events: written in the business transaction, with a sequence of their own. A transaction may commit after one that
+ * Live events: written in the business transaction, with a sequence of their own. A transaction may commit after one
+ * that
  * got a higher number, so readers look back over the newest numbers and pass over those they have had.
  */
 @Component
@@ -49,7 +50,8 @@ public class Telling {
     /** Reads what is new in the database. */
     public void pull() {
         long last = lastKnown();
-        List<EngineMapper.EventRow> rows = mapper.eventsAfter(last == 0 ? Math.max(0, mapper.lastEvent() - LOOK_BACK) : last - LOOK_BACK);
+        List<EngineMapper.EventRow> rows = mapper
+                .eventsAfter(last == 0 ? Math.max(0, mapper.lastEvent() - LOOK_BACK) : last - LOOK_BACK);
         take(rows);
     }
 
@@ -93,7 +95,8 @@ public class Telling {
 
     /** What a listener that had everything up to this sequence has missed, as far as it is still kept. */
     public List<Event> missed(long sequence) {
-        return mapper.eventsAfter(sequence).stream().map(row -> new Event(row.sequence(), row.kind(), row.subject(), row.at()))
+        return mapper.eventsAfter(sequence).stream()
+                .map(row -> new Event(row.sequence(), row.kind(), row.subject(), row.at()))
                 .sorted(Comparator.comparingLong(Event::sequence)).toList();
     }
 

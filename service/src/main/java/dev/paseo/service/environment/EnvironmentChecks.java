@@ -56,7 +56,8 @@ class EnvironmentChecks {
     }
 
     Checked check(String text) {
-        Reading<EnvironmentsFile> reading = EnvironmentsFileReader.read(text, mapper.all().stream().map(EnvironmentRow::name).toList());
+        Reading<EnvironmentsFile> reading = EnvironmentsFileReader.read(text,
+                mapper.all().stream().map(EnvironmentRow::name).toList());
         List<Problem> problems = new ArrayList<>(reading.problems());
         List<Problem> warnings = new ArrayList<>(reading.warnings());
         reading.value().ifPresent(file -> {
@@ -66,7 +67,8 @@ class EnvironmentChecks {
                 lacking(file, (path, message) -> warnings.add(places.problem(path, message)));
             }
         });
-        return new Checked(problems.isEmpty() ? reading.value() : Optional.empty(), problems.stream().sorted().toList(), warnings.stream().sorted().toList());
+        return new Checked(problems.isEmpty() ? reading.value() : Optional.empty(), problems.stream().sorted().toList(),
+                warnings.stream().sorted().toList());
     }
 
     private void unknownNames(EnvironmentsFile file, BiConsumer<String, String> problem) {
@@ -75,66 +77,81 @@ class EnvironmentChecks {
         people.addAll(accounts.names());
         for (EnvironmentsFile.Environment environment : file.environments()) {
             String where = "environments." + environment.name();
-            environment.components().keySet().stream().filter(name -> !known.contains(name)).forEach(name ->
-                    problem.accept(where + ".components." + name, "there is no component " + name + NearestName.hint(name, known)));
+            environment.components().keySet().stream().filter(name -> !known.contains(name))
+                    .forEach(name -> problem.accept(where + ".components." + name,
+                            "there is no component " + name + NearestName.hint(name, known)));
             unknownPeople(environment.rules(), where, people, problem);
             notAllowed(environment.rules(), where, problem);
             unknownAgents(environment, where, problem);
         }
-        file.previews().stream().filter(template -> !known.contains(template.component())).forEach(template ->
-                problem.accept("previews." + template.name() + ".component", "there is no component " + template.component() + NearestName.hint(template.component(), known)));
+        file.previews().stream().filter(template -> !known.contains(template.component())).forEach(
+                template -> problem.accept("previews." + template.name() + ".component", "there is no component "
+                        + template.component() + NearestName.hint(template.component(), known)));
     }
 
-    /** Secrets that a place is said to need, and hosts that nobody answers for: what would be found out in the night. */
+    /**
+     * Secrets that a place is said to need, and hosts that nobody answers for: what would be found out in the night.
+     */
     private void lacking(EnvironmentsFile file, BiConsumer<String, String> warning) {
         Set<String> served = Set.copyOf(mapper.servedHosts());
         file.environments().forEach(environment -> environment.components().forEach((component, place) -> {
             String where = "environments." + environment.name() + ".components." + component;
             long environmentId = mapper.named(environment.name()).map(EnvironmentRow::id).orElse(-1L);
-            stored.secrets().lacks(place.secrets(), components.named(component).id(), environmentId).forEach(lack ->
-                    warning.accept(where + ".secrets", lack.sentence(component, Optional.of(environment.name()))));
+            stored.secrets().lacks(place.secrets(), components.named(component).id(), environmentId)
+                    .forEach(lack -> warning.accept(where + ".secrets",
+                            lack.sentence(component, Optional.of(environment.name()))));
             place.hosts().forEach((name, host) -> {
                 if (host.ssh().isEmpty() && !served.contains(name)) {
-                    warning.accept(where + ".hosts." + name, "no agent is enrolled for " + name + ": paseo agent enrol NAME --host " + name);
+                    warning.accept(where + ".hosts." + name,
+                            "no agent is enrolled for " + name + ": paseo agent enrol NAME --host " + name);
                 }
             });
         }));
     }
 
     private void notAllowed(Rules rules, String where, BiConsumer<String, String> problem) {
-        Stream.concat(Stream.of(rules.gates()), rules.components().values().stream()).flatMap(gates -> gates.toEnter().outside().stream())
-                .forEach(outside -> reach.doubt(Reach.Kind.RECEIVER, outside.address()).ifPresent(doubt ->
-                        problem.accept(where + ".to-enter.outside." + outside.name(), String.valueOf(doubt.getMessage()))));
+        Stream.concat(Stream.of(rules.gates()), rules.components().values().stream())
+                .flatMap(gates -> gates.toEnter().outside().stream())
+                .forEach(outside -> reach.doubt(Reach.Kind.RECEIVER, outside.address()).ifPresent(doubt -> problem
+                        .accept(where + ".to-enter.outside." + outside.name(), String.valueOf(doubt.getMessage()))));
     }
 
-    private void unknownAgents(EnvironmentsFile.Environment environment, String where, BiConsumer<String, String> problem) {
+    private void unknownAgents(EnvironmentsFile.Environment environment, String where,
+            BiConsumer<String, String> problem) {
         List<String> agents = mapper.agents();
-        environment.components().forEach((component, place) -> place.hosts().forEach((name, host) -> host.ssh().filter(ssh -> !agents.contains(ssh.agent()))
-                .ifPresent(ssh -> problem.accept(where + ".components." + component + ".hosts." + name + ".ssh.agent",
-                        "there is no agent " + ssh.agent() + NearestName.hint(ssh.agent(), agents)))));
+        environment.components()
+                .forEach((component, place) -> place.hosts()
+                        .forEach((name, host) -> host.ssh().filter(ssh -> !agents.contains(ssh.agent()))
+                                .ifPresent(ssh -> problem.accept(
+                                        where + ".components." + component + ".hosts." + name + ".ssh.agent",
+                                        "there is no agent " + ssh.agent() + NearestName.hint(ssh.agent(), agents)))));
     }
 
-    private static void unknownPeople(Rules rules, String where, List<String> people, BiConsumer<String, String> problem) {
+    private static void unknownPeople(Rules rules, String where, List<String> people,
+            BiConsumer<String, String> problem) {
         unknownPeople(rules.gates().toEnter(), where + ".to-enter", people, problem);
         unknownPeople(rules.gates().toGoOn(), where + ".to-go-on", people, problem);
         unknownPeople(rules.rollback(), where + ".rollback", people, problem);
-        rules.toLoosen().orElse(List.of()).stream().filter(name -> !people.contains(name)).forEach(name ->
-                problem.accept(where + ".to-loosen", "there is no group or account " + name + NearestName.hint(name, people)));
+        rules.toLoosen().orElse(List.of()).stream().filter(name -> !people.contains(name)).forEach(name -> problem
+                .accept(where + ".to-loosen", "there is no group or account " + name + NearestName.hint(name, people)));
         rules.components().forEach((component, gates) -> {
             unknownPeople(gates.toEnter(), where + ".components." + component + ".to-enter", people, problem);
             unknownPeople(gates.toGoOn(), where + ".components." + component + ".to-go-on", people, problem);
         });
     }
 
-    private static void unknownPeople(GateRules gate, String where, List<String> people, BiConsumer<String, String> problem) {
+    private static void unknownPeople(GateRules gate, String where, List<String> people,
+            BiConsumer<String, String> problem) {
         Map<String, List<String>> named = new LinkedHashMap<>();
         gate.approvals().forEach(rule -> {
             named.computeIfAbsent("approvals.from", key -> new ArrayList<>()).addAll(rule.from());
-            rule.escalation().ifPresent(more -> named.computeIfAbsent("approvals.escalate.to", key -> new ArrayList<>()).add(more.to()));
+            rule.escalation().ifPresent(
+                    more -> named.computeIfAbsent("approvals.escalate.to", key -> new ArrayList<>()).add(more.to()));
         });
-        gate.checklists().forEach(list -> named.computeIfAbsent("checklist.for", key -> new ArrayList<>()).addAll(list.from()));
-        named.forEach((key, names) -> names.stream().filter(name -> !people.contains(name)).forEach(name ->
-                problem.accept(where + "." + key, "there is no group or account " + name + NearestName.hint(name, people))));
+        gate.checklists()
+                .forEach(list -> named.computeIfAbsent("checklist.for", key -> new ArrayList<>()).addAll(list.from()));
+        named.forEach((key, names) -> names.stream().filter(name -> !people.contains(name)).forEach(name -> problem
+                .accept(where + "." + key, "there is no group or account " + name + NearestName.hint(name, people))));
     }
 
     /** What loading it would ask less than now; each has to be meant. */
@@ -143,7 +160,8 @@ class EnvironmentChecks {
         for (EnvironmentsFile.Environment wanted : file.environments()) {
             mapper.named(wanted.name()).filter(row -> row.rulesRevision() > 0).ifPresent(row -> {
                 Rules before = stored.rules().read(row.rules());
-                Loosening.of(before, wanted.rules(), Periods.keeps(before.closed(), wanted.rules().closed())).forEach(what -> loosens.add(new Change(wanted.name(), what)));
+                Loosening.of(before, wanted.rules(), Periods.keeps(before.closed(), wanted.rules().closed()))
+                        .forEach(what -> loosens.add(new Change(wanted.name(), what)));
             });
         }
         return loosens;
@@ -158,33 +176,52 @@ class EnvironmentChecks {
                 changes.add(new Change(wanted.name(), "is new"));
             } else if (!stored.rules().read(there.get().rules()).equals(wanted.rules())) {
                 int waiting = mapper.waiting(there.get().id());
-                changes.add(new Change(wanted.name(), "its rules change" + (waiting == 0 ? "" : "; " + (waiting == 1 ? "1 deployment waits" : waiting + " deployments wait")
-                        + " there, and what was approved of " + (waiting == 1 ? "it" : "them") + " no longer counts")));
+                changes.add(new Change(wanted.name(),
+                        "its rules change" + (waiting == 0 ? ""
+                                : "; " + (waiting == 1 ? "1 deployment waits" : waiting + " deployments wait")
+                                        + " there, and what was approved of " + (waiting == 1 ? "it" : "them")
+                                        + " no longer counts")));
             }
-            there.filter(row -> !row.zone().equals(wanted.zone())).ifPresent(row ->
-                    changes.add(new Change(wanted.name(), "its zone changes from " + row.zone() + " to " + wanted.zone() + (wanted.zone().equals("UTC") ? ", which holds where a file names none" : ""))));
-            there.ifPresent(row -> mapper.placesIn(row.id()).stream().filter(component -> !wanted.components().containsKey(component)).forEach(component ->
-                    changes.add(new Change(wanted.name(), component + " is left out of the file: its place there stays as it is; to take it out of use: paseo retire place " + component + " --in " + wanted.name()))));
-            wanted.components().forEach((component, place) -> hostsGone(wanted, component, place).ifPresent(what -> changes.add(new Change(wanted.name(), what))));
-            wanted.components().forEach((component, place) -> change(wanted, component, place).ifPresent(what -> changes.add(new Change(wanted.name(), what))));
+            there.filter(row -> !row.zone().equals(wanted.zone()))
+                    .ifPresent(row -> changes.add(
+                            new Change(wanted.name(), "its zone changes from " + row.zone() + " to " + wanted.zone()
+                                    + (wanted.zone().equals("UTC") ? ", which holds where a file names none" : ""))));
+            there.ifPresent(row -> mapper.placesIn(row.id()).stream()
+                    .filter(component -> !wanted.components().containsKey(component))
+                    .forEach(component -> changes.add(new Change(wanted.name(), component
+                            + " is left out of the file: its place there stays as it is; to take it out of use: "
+                            + "paseo retire place "
+                            + component + " --in " + wanted.name()))));
+            wanted.components().forEach((component, place) -> hostsGone(wanted, component, place)
+                    .ifPresent(what -> changes.add(new Change(wanted.name(), what))));
+            wanted.components().forEach((component, place) -> change(wanted, component, place)
+                    .ifPresent(what -> changes.add(new Change(wanted.name(), what))));
         }
         return changes;
     }
 
     /** Hosts that are left out are no hosts of the place any more; what runs on them keeps running. */
-    private Optional<String> hostsGone(EnvironmentsFile.Environment environment, String component, EnvironmentsFile.Place wanted) {
-        List<String> gone = mapper.place(component, environment.name()).map(place -> mapper.hosts(place.id()).stream().map(EnvironmentMapper.HostRow::name)
-                .filter(host -> !wanted.hosts().containsKey(host)).toList()).orElse(List.of());
-        return gone.isEmpty() ? Optional.empty() : Optional.of(component + " no longer has " + String.join(", ", gone) + "; what runs there keeps running until somebody removes it");
+    private Optional<String> hostsGone(EnvironmentsFile.Environment environment, String component,
+            EnvironmentsFile.Place wanted) {
+        List<String> gone = mapper.place(component, environment.name())
+                .map(place -> mapper.hosts(place.id()).stream().map(EnvironmentMapper.HostRow::name)
+                        .filter(host -> !wanted.hosts().containsKey(host)).toList())
+                .orElse(List.of());
+        return gone.isEmpty() ? Optional.empty() : Optional.of(component + " no longer has " + String.join(", ", gone)
+                + "; what runs there keeps running until somebody removes it");
     }
 
-    private Optional<String> change(EnvironmentsFile.Environment environment, String component, EnvironmentsFile.Place wanted) {
+    private Optional<String> change(EnvironmentsFile.Environment environment, String component,
+            EnvironmentsFile.Place wanted) {
         Optional<PlaceRow> there = mapper.place(component, environment.name());
         if (there.isEmpty()) {
             return Optional.of(component + " gets a place there, on " + String.join(", ", wanted.hosts().keySet()));
         }
         String body = stored.json().write(Loading.settings(wanted, Loading.variables(environment, wanted)));
-        boolean same = mapper.settings(there.get().id(), there.get().settingsRevision()).map(old -> stored.json().write(stored.json().read(old, Environments.Settings.class)).equals(body)).orElse(false);
-        return same ? Optional.empty() : Optional.of("the settings of " + component + " change; they reach it with its next deployment, or by a redeploy");
+        boolean same = mapper.settings(there.get().id(), there.get().settingsRevision())
+                .map(old -> stored.json().write(stored.json().read(old, Environments.Settings.class)).equals(body))
+                .orElse(false);
+        return same ? Optional.empty() : Optional.of(
+                "the settings of " + component + " change; they reach it with its next deployment, or by a redeploy");
     }
 }

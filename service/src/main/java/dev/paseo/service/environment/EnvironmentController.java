@@ -26,12 +26,19 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1")
 class EnvironmentController {
 
-    /** The text of an environments file; {@code base} is the digest of the file that it was made from, where what others changed since is not to be lost. */
+    /**
+     * The text of an environments file; {@code base} is the digest of the file that it was made from, where what others
+     * changed since is not to be lost.
+     */
     record FileRequest(@Size(max = 1_000_000) String text, Optional<String> base, Optional<Boolean> loosen) {}
 
-    /** What is wrong with a file, at which line and column; where nothing is, what loading it would change. Warnings keep it from nothing;
-     * what loosens rules has to be meant. {@code digest} is that of the environments as they are now. */
-    record FileCheckView(List<Problem> problems, List<Problem> warnings, List<EnvironmentChecks.Change> changes, List<EnvironmentChecks.Change> loosens, String digest) {}
+    /**
+     * What is wrong with a file, at which line and column; where nothing is, what loading it would change. Warnings
+     * keep it from nothing; what loosens rules has to be meant. {@code digest} is that of the environments as they are
+     * now.
+     */
+    record FileCheckView(List<Problem> problems, List<Problem> warnings, List<EnvironmentChecks.Change> changes,
+            List<EnvironmentChecks.Change> loosens, String digest) {}
 
     /** What should be changed in a file that was loaded all the same. */
     record LoadedView(List<Problem> warnings) {}
@@ -44,7 +51,8 @@ class EnvironmentController {
     private final EnvironmentMapper mapper;
     private final Exporting exporting;
 
-    EnvironmentController(Environments environments, Loading loading, EnvironmentChecks checks, EnvironmentMapper mapper, Exporting exporting) {
+    EnvironmentController(Environments environments, Loading loading, EnvironmentChecks checks,
+            EnvironmentMapper mapper, Exporting exporting) {
         this.environments = environments;
         this.loading = loading;
         this.checks = checks;
@@ -55,14 +63,17 @@ class EnvironmentController {
     @GetMapping("/environments")
     List<EnvironmentView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return environments.all().stream().map(known -> new EnvironmentView(known.name(), known.zone(), known.rules(), known.rulesRevision())).toList();
+        return environments.all().stream()
+                .map(known -> new EnvironmentView(known.name(), known.zone(), known.rules(), known.rulesRevision()))
+                .toList();
     }
 
     /** Loads an environments file: all of it, or nothing where it has problems. */
     @PutMapping("/environments")
     LoadedView load(@AuthenticationPrincipal Person person, @RequestBody FileRequest request) {
         Permission.require(person, Action.EDIT_ENVIRONMENT);
-        return new LoadedView(loading.load(request.text(), new Loading.Meant(request.base(), request.loosen().orElse(false), Optional.empty()), person));
+        return new LoadedView(loading.load(request.text(),
+                new Loading.Meant(request.base(), request.loosen().orElse(false), Optional.empty()), person));
     }
 
     /** Says what is wrong with an environments file, or what loading it would change. Changes nothing. */
@@ -70,7 +81,8 @@ class EnvironmentController {
     FileCheckView check(@AuthenticationPrincipal Person person, @RequestBody FileRequest request) {
         Permission.require(person, Action.LOOK);
         EnvironmentChecks.Checked checked = checks.check(request.text());
-        return new FileCheckView(checked.problems(), checked.warnings(), checked.file().map(checks::changes).orElse(List.of()),
+        return new FileCheckView(checked.problems(), checked.warnings(),
+                checked.file().map(checks::changes).orElse(List.of()),
                 checked.file().map(checks::loosens).orElse(List.of()), exporting.digest());
     }
 
@@ -83,16 +95,20 @@ class EnvironmentController {
     /** Reaches the place by its next deployment or a redeploy. */
     @PutMapping("/places/{component}/{environment}/variables")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void variable(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment, @RequestBody VariableRequest request) {
-        Permission.require(person, Action.EDIT_ENVIRONMENT, "set variables of " + component + " in " + environment, Optional.of(component), Optional.of(environment));
+    void variable(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable String environment, @RequestBody VariableRequest request) {
+        Permission.require(person, Action.EDIT_ENVIRONMENT, "set variables of " + component + " in " + environment,
+                Optional.of(component), Optional.of(environment));
         if (!Names.VARIABLE.matcher(request.name()).matches()) {
             throw Refusal.invalid("/name", "a variable's name has " + Names.VARIABLE_WORDS);
         }
-        loading.variable(environments.place(component, environment), new Loading.Variable(request.name(), request.value(), request.host()), person);
+        loading.variable(environments.place(component, environment),
+                new Loading.Variable(request.name(), request.value(), request.host()), person);
     }
 
     @GetMapping("/places/{component}/{environment}/settings")
-    List<RevisionView> settings(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment) {
+    List<RevisionView> settings(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable String environment) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.of(environment));
         Environments.Place place = environments.place(component, environment);
         return mapper.revisions(place.id()).stream().map(row -> new RevisionView(row.revision(), row.by(), row.at(),

@@ -13,20 +13,27 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface EnvironmentMapper {
 
-    record EnvironmentRow(long id, String name, int position, String zone, String rules, long rulesRevision, int hosts) {}
+    record EnvironmentRow(long id, String name, int position, String zone, String rules, long rulesRevision,
+            int hosts) {}
 
-    record PlaceRow(long id, long environmentId, String environment, long componentId, String component, @Nullable String url,
-            long settingsRevision, @Nullable Long liveDeploymentId, @Nullable String liveSide, @Nullable String actingHost, @Nullable Instant retiredAt) {}
+    record PlaceRow(long id, long environmentId, String environment, long componentId, String component,
+            @Nullable String url,
+            long settingsRevision, @Nullable Long liveDeploymentId, @Nullable String liveSide,
+            @Nullable String actingHost, @Nullable Instant retiredAt) {}
 
-    record HostRow(long id, String name, @Nullable String url, @Nullable String side, @Nullable String maintenance, @Nullable Long servedBy) {}
+    record HostRow(long id, String name, @Nullable String url, @Nullable String side, @Nullable String maintenance,
+            @Nullable Long servedBy) {}
 
     String PLACE = """
-            select p.id, p.environment_id, e.name as environment, p.component_id, c.name as component, p.url, p.settings_revision,
-              p.live_deployment_id, p.live_side, p.acting_host, coalesce(p.retired_at, c.retired_at, e.retired_at) as retired_at
+            select p.id, p.environment_id, e.name as environment, p.component_id, c.name as component, p.url,
+              p.settings_revision,
+              p.live_deployment_id, p.live_side, p.acting_host, coalesce(p.retired_at, c.retired_at, e.retired_at) as
+                retired_at
             from place p join environment e on e.id = p.environment_id join component c on c.id = p.component_id
             """;
 
-    @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where not temporary and retired_at is null order by position, id")
+    @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where not temporary and "
+            + "retired_at is null order by position, id")
     List<EnvironmentRow> all();
 
     @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where name = #{name}")
@@ -44,16 +51,21 @@ interface EnvironmentMapper {
     @Select("select id from environment where name = #{name} for update")
     Optional<Long> lock(String name);
 
-    @Insert("insert into environment (name, position, zone, rules, rules_revision) values (#{name}, #{position}, #{zone}, '{}', 0)")
+    @Insert("insert into environment (name, position, zone, rules, rules_revision) values (#{name}, #{position}, "
+            + "#{zone}, '{}', 0)")
     int add(String name, int position, String zone);
 
-    @Update("update environment set position = #{position}, zone = #{zone}, rules = #{rules}, rules_revision = #{revision}, retired_at = null where id = #{id}")
+    @Update("update environment set position = #{position}, zone = #{zone}, rules = #{rules}, rules_revision = "
+            + "#{revision}, retired_at = null where id = #{id}")
     int change(long id, int position, String zone, String rules, long revision);
 
-    @Insert("insert into environment_rules (environment_id, revision, rules, set_by, at) values (#{environment}, #{revision}, #{rules}, #{by}, #{at})")
+    @Insert("insert into environment_rules (environment_id, revision, rules, set_by, at) values (#{environment}, "
+            + "#{revision}, #{rules}, #{by}, #{at})")
     int addRules(long environment, long revision, String rules, long by, Instant at);
 
-    @Select(PLACE + "where e.name = #{environment} and (c.name = #{component} or c.id = (select component_id from former_name where name = #{component}))")
+    @Select(PLACE
+            + "where e.name = #{environment} and (c.name = #{component} or c.id = (select component_id from "
+            + "former_name where name = #{component}))")
     Optional<PlaceRow> place(String component, String environment);
 
     @Select(PLACE + "where p.id = #{id}")
@@ -62,16 +74,19 @@ interface EnvironmentMapper {
     @Select(PLACE + "where p.environment_id = #{environment} and p.component_id = #{component}")
     PlaceRow placeOf(long environment, long component);
 
-    @Select("select c.name from place p join component c on c.id = p.component_id where p.environment_id = #{environment} and p.retired_at is null and c.retired_at is null order by c.name")
+    @Select("select c.name from place p join component c on c.id = p.component_id where p.environment_id = "
+            + "#{environment} and p.retired_at is null and c.retired_at is null order by c.name")
     List<String> placesIn(long environment);
 
     @Select("select id from place where id = #{id} for update")
     long lockPlace(long id);
 
-    @Insert("insert ignore into place (environment_id, component_id, settings_revision) values (#{environment}, #{component}, 0)")
+    @Insert("insert ignore into place (environment_id, component_id, settings_revision) values (#{environment}, "
+            + "#{component}, 0)")
     int addPlace(long environment, long component);
 
-    @Update("update place set url = #{url}, acting_host = #{acting}, settings_revision = #{revision}, wake_at = #{now}, retired_at = null where id = #{id}")
+    @Update("update place set url = #{url}, acting_host = #{acting}, settings_revision = #{revision}, wake_at = "
+            + "#{now}, retired_at = null where id = #{id}")
     int changePlace(long id, @Nullable String url, @Nullable String acting, long revision, Instant now);
 
     @Update("update place set wake_at = #{now} where environment_id = #{environment}")
@@ -83,7 +98,8 @@ interface EnvironmentMapper {
     @Update("update place set wake_at = #{now}")
     int wakeAll(Instant now);
 
-    @Insert("insert into place_settings (place_id, revision, body, set_by, at) values (#{place}, #{revision}, #{body}, #{by}, #{at})")
+    @Insert("insert into place_settings (place_id, revision, body, set_by, at) values (#{place}, #{revision}, "
+            + "#{body}, #{by}, #{at})")
     int addSettings(long place, long revision, String body, long by, Instant at);
 
     @Select("select body from place_settings where place_id = #{place} and revision = #{revision}")
@@ -93,9 +109,12 @@ interface EnvironmentMapper {
 
     /** The settings in force of places that stay, with their hosts; of one, or of all. */
     @Select("""
-            select p.id as place, concat(p.settings_revision, '\n', s.body, coalesce((select group_concat(concat('\n', h.name, ' ', coalesce(ph.url, ''), ' ', coalesce(ph.side, '')) order by ph.position separator '')
+            select p.id as place, concat(p.settings_revision, '\n', s.body, coalesce((select
+              group_concat(concat('\n', h.name, ' ', coalesce(ph.url, ''), ' ', coalesce(ph.side, '')) order by
+                ph.position separator '')
               from place_host ph join host h on h.id = ph.host_id where ph.place_id = p.id), '')) as text
-            from place p join environment e on e.id = p.environment_id join place_settings s on s.place_id = p.id and s.revision = p.settings_revision
+            from place p join environment e on e.id = p.environment_id join place_settings s on s.place_id = p.id and
+              s.revision = p.settings_revision
             where not e.temporary and (#{place} is null or p.id = #{place})""")
     List<SettingsRow> settingsInForce(@Nullable Long place);
 
@@ -116,7 +135,8 @@ interface EnvironmentMapper {
     int serve(String host, String agent);
 
     @Insert("""
-            insert into preview_template (environment_id, body, set_by, at) values (#{environment}, #{body}, #{by}, #{at})
+            insert into preview_template (environment_id, body, set_by, at) values (#{environment}, #{body}, #{by},
+              #{at})
             on duplicate key update body = values(body), set_by = values(set_by), at = values(at)""")
     int keepTemplate(long environment, String body, long by, Instant at);
 
@@ -141,12 +161,14 @@ interface EnvironmentMapper {
     int placeHost(long place, String name, int position, @Nullable String url, @Nullable String side);
 
     @Update("""
-            update environment set hosts = (select count(distinct ph.host_id) from place p join place_host ph on ph.place_id = p.id where p.environment_id = #{id})
+            update environment set hosts = (select count(distinct ph.host_id) from place p join place_host ph on
+              ph.place_id = p.id where p.environment_id = #{id})
             where id = #{id}""")
     int countHosts(long id);
 
     String HOST = """
-            select h.id, h.name, ph.url, ph.side, h.maintenance, h.served_by from place_host ph join host h on h.id = ph.host_id
+            select h.id, h.name, ph.url, ph.side, h.maintenance, h.served_by from place_host ph join host h on h.id =
+              ph.host_id
             """;
 
     @Select(HOST + "where ph.place_id = #{place} order by ph.position")
@@ -163,30 +185,36 @@ interface EnvironmentMapper {
             where p.version_id = #{version} and p.status = 'ended'""")
     List<String> passed(long version);
 
-    record PassageRow(long id, String environment, String status, Instant openedAt, @Nullable Instant endedAt, @Nullable String keeps) {}
+    record PassageRow(long id, String environment, String status, Instant openedAt, @Nullable Instant endedAt,
+            @Nullable String keeps) {}
 
     @Select("""
             select p.id, e.name as environment, p.status, p.opened_at, p.ended_at,
-              if(p.status = 'open' and (p.settled_at is not null or p.test_failed_at is not null), p.reason, null) as keeps
+              if(p.status = 'open' and (p.settled_at is not null or p.test_failed_at is not null), p.reason, null) as
+                keeps
             from passage p join environment e on e.id = p.environment_id
             where p.version_id = #{version} order by p.id""")
     List<PassageRow> passages(long version);
 
-    @Select("select t.body from preview_template t join environment e on e.id = t.environment_id where e.retired_at is null order by t.environment_id")
+    @Select("select t.body from preview_template t join environment e on e.id = t.environment_id where e.retired_at "
+            + "is null order by t.environment_id")
     List<String> templates();
 
     /** The hosts that an agent is enrolled for, or reaches. */
-    @Select("select distinct h.name from host h join agent a on (a.host_id = h.id or a.id = h.served_by) and a.retired_at is null and a.token_hash is not null")
+    @Select("select distinct h.name from host h join agent a on (a.host_id = h.id or a.id = h.served_by) and "
+            + "a.retired_at is null and a.token_hash is not null")
     List<String> servedHosts();
 
     @Select("select name from agent where id = #{id}")
     String agentName(long id);
 
     /** How many deployments wait at its gate. */
-    @Select("select count(*) from deployment d join place p on p.id = d.place_id where p.environment_id = #{environment} and d.status = 'waiting'")
+    @Select("select count(*) from deployment d join place p on p.id = d.place_id where p.environment_id = "
+            + "#{environment} and d.status = 'waiting'")
     int waiting(long environment);
 
-    @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where not temporary and rules_revision > 0")
+    @Select("select id, name, position, zone, rules, rules_revision, hosts from environment where not temporary and "
+            + "rules_revision > 0")
     List<EnvironmentRow> rulesInForce();
 
     record RulesRow(long revision, String rules, String by, Instant at) {}

@@ -23,8 +23,10 @@ public class Environments {
     public record Known(long id, String name, String zone, Rules rules, long rulesRevision, int hosts) {}
 
     /** One component in one environment. */
-    public record Place(long id, long environmentId, String environment, long componentId, String component, Optional<String> url,
-            long settingsRevision, Optional<Long> liveDeployment, Optional<String> liveSide, Optional<String> actingHost, Optional<Instant> retired) {}
+    public record Place(long id, long environmentId, String environment, long componentId, String component,
+            Optional<String> url,
+            long settingsRevision, Optional<Long> liveDeployment, Optional<String> liveSide,
+            Optional<String> actingHost, Optional<Instant> retired) {}
 
     /**
      * A host of a place.
@@ -32,14 +34,17 @@ public class Environments {
      * @param maintenance why it is drained and not counted
      * @param servedBy    the agent that reaches it, where it has none of its own
      */
-    public record PlaceHost(long id, String name, Optional<String> url, Optional<String> side, Optional<String> maintenance, Optional<Long> servedBy) {}
+    public record PlaceHost(long id, String name, Optional<String> url, Optional<String> side,
+            Optional<String> maintenance, Optional<Long> servedBy) {}
 
     /** What is set for a place. */
-    public record Settings(int format, Optional<String> url, Map<String, String> variables, Map<String, HostSettings> hosts, List<String> secrets,
+    public record Settings(int format, Optional<String> url, Map<String, String> variables,
+            Map<String, HostSettings> hosts, List<String> secrets,
             Optional<String> acting) {}
 
     /** What is set for one of its hosts. */
-    public record HostSettings(Optional<String> url, Map<String, String> variables, Optional<String> side, Optional<Ssh> ssh) {}
+    public record HostSettings(Optional<String> url, Map<String, String> variables, Optional<String> side,
+            Optional<Ssh> ssh) {}
 
     /**
      * How a host without an agent is reached.
@@ -51,7 +56,8 @@ public class Environments {
     public record Ssh(String address, int port, String user, String key, String hostKey, String folder) {}
 
     /** A version's stay. */
-    public record Stay(long passage, String environment, String status, Instant openedAt, Optional<Instant> endedAt, Optional<String> keeps) {}
+    public record Stay(long passage, String environment, String status, Instant openedAt, Optional<Instant> endedAt,
+            Optional<String> keeps) {}
 
     private static final int MOST_PARSED = 500;
 
@@ -102,8 +108,9 @@ public class Environments {
     /** A place, also one that is retired: it can still be looked at. */
     public Place place(String component, String environment) {
         Known known = named(environment);
-        return mapper.place(component, environment).map(Environments::place).orElseThrow(() -> Refusal.notFound(component + " has no place in " + known.name()
-                + ": the environments file gives it no hosts there"));
+        return mapper.place(component, environment).map(Environments::place)
+                .orElseThrow(() -> Refusal.notFound(component + " has no place in " + known.name()
+                        + ": the environments file gives it no hosts there"));
     }
 
     public boolean isRetired(String component, String environment) {
@@ -120,8 +127,11 @@ public class Environments {
     }
 
     private static Place place(PlaceRow row) {
-        return new Place(row.id(), row.environmentId(), row.environment(), row.componentId(), row.component(), Optional.ofNullable(row.url()),
-                row.settingsRevision(), Optional.ofNullable(row.liveDeploymentId()), Optional.ofNullable(row.liveSide()), Optional.ofNullable(row.actingHost()), Optional.ofNullable(row.retiredAt()));
+        return new Place(row.id(), row.environmentId(), row.environment(), row.componentId(), row.component(),
+                Optional.ofNullable(row.url()),
+                row.settingsRevision(), Optional.ofNullable(row.liveDeploymentId()),
+                Optional.ofNullable(row.liveSide()), Optional.ofNullable(row.actingHost()),
+                Optional.ofNullable(row.retiredAt()));
     }
 
     public List<PlaceHost> hosts(long place) {
@@ -129,7 +139,8 @@ public class Environments {
     }
 
     private static PlaceHost host(EnvironmentMapper.HostRow row) {
-        return new PlaceHost(row.id(), row.name(), Optional.ofNullable(row.url()), Optional.ofNullable(row.side()), Optional.ofNullable(row.maintenance()),
+        return new PlaceHost(row.id(), row.name(), Optional.ofNullable(row.url()), Optional.ofNullable(row.side()),
+                Optional.ofNullable(row.maintenance()),
                 Optional.ofNullable(row.servedBy()));
     }
 
@@ -142,7 +153,10 @@ public class Environments {
         return mapper.hostNamed(place, name).map(Environments::host);
     }
 
-    /** Makes an environment that comes and goes, with one place on one host that another's agent serves; again, where it was there before. */
+    /**
+     * Makes an environment that comes and goes, with one place on one host that another's agent serves; again, where it
+     * was there before.
+     */
     public Place temporary(String name, long component, String host, Settings settings, String servedBy, long by) {
         mapper.addTemporary(name, "UTC", stored.write(Rules.NONE));
         long environment = mapper.lock(name).orElseThrow();
@@ -154,7 +168,8 @@ public class Environments {
         String body = json.write(settings);
         if (mapper.settings(place.id(), place.settingsRevision()).filter(body::equals).isEmpty()) {
             mapper.addSettings(place.id(), place.settingsRevision() + 1, body, by, clock.now());
-            mapper.changePlace(place.id(), settings.url().orElse(null), null, place.settingsRevision() + 1, clock.now());
+            mapper.changePlace(place.id(), settings.url().orElse(null), null, place.settingsRevision() + 1,
+                    clock.now());
             mapper.clearHosts(place.id());
             mapper.placeHost(place.id(), host, 0, settings.url().orElse(null), null);
         }
@@ -181,10 +196,14 @@ public class Environments {
 
     public Settings settings(long place, long revision) {
         return mapper.settings(place, revision).map(body -> json.read(body, Settings.class))
-                .orElseThrow(() -> new IllegalStateException("place " + place + " has no settings of revision " + revision));
+                .orElseThrow(
+                        () -> new IllegalStateException("place " + place + " has no settings of revision " + revision));
     }
 
-    /** The host whose agent does what is done once for a place: the one that is named, else the first; of those that are not in maintenance. */
+    /**
+     * The host whose agent does what is done once for a place: the one that is named, else the first; of those that are
+     * not in maintenance.
+     */
     public PlaceHost acting(Place place) {
         List<PlaceHost> hosts = hosts(place.id());
         List<PlaceHost> there = hosts.stream().filter(host -> host.maintenance().isEmpty()).toList();
@@ -199,6 +218,8 @@ public class Environments {
 
     public List<Stay> stays(long version) {
         return mapper.passages(version).stream()
-                .map(row -> new Stay(row.id(), row.environment(), row.status(), row.openedAt(), Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.keeps()))).toList();
+                .map(row -> new Stay(row.id(), row.environment(), row.status(), row.openedAt(),
+                        Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.keeps())))
+                .toList();
     }
 }

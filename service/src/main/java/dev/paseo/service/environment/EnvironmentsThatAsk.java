@@ -27,8 +27,8 @@ class EnvironmentsThatAsk implements Agreements.Askers {
     Map<String, List<String>> within(ValueReach reach) {
         Map<String, List<String>> asked = new LinkedHashMap<>();
         environments.all().stream().filter(known -> known.rules().toLoosen().isPresent()
-                        && reach.environment().filter(name -> !name.equals(known.name())).isEmpty()
-                        && reach.component().filter(name -> environments.find(name, known.name()).isEmpty()).isEmpty())
+                && reach.environment().filter(name -> !name.equals(known.name())).isEmpty()
+                && reach.component().filter(name -> environments.find(name, known.name()).isEmpty()).isEmpty())
                 .forEach(known -> asked.put(known.name(), known.rules().toLoosen().orElseThrow()));
         return asked;
     }

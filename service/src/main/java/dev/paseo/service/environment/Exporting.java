@@ -27,8 +27,10 @@ class Exporting {
     }
 
     String all() {
-        List<EnvironmentsFile.Template> previews = mapper.templates().stream().map(body -> json.read(body, EnvironmentsFile.Template.class)).toList();
-        return EnvironmentsWriter.write(new EnvironmentsFile(environments.all().stream().map(known -> environment(known, known.name())).toList(), previews));
+        List<EnvironmentsFile.Template> previews = mapper.templates().stream()
+                .map(body -> json.read(body, EnvironmentsFile.Template.class)).toList();
+        return EnvironmentsWriter.write(new EnvironmentsFile(
+                environments.all().stream().map(known -> environment(known, known.name())).toList(), previews));
     }
 
     /** SHA-256 of all of it. */
@@ -43,16 +45,21 @@ class Exporting {
 
     private EnvironmentsFile.Environment environment(Environments.Known known, String name) {
         Map<String, EnvironmentsFile.Place> places = new LinkedHashMap<>();
-        components.all().forEach(component -> environments.find(component.name(), known.name()).ifPresent(place ->
-                places.put(component.name(), place(environments.settings(place.id(), place.settingsRevision()), environments.hosts(place.id())))));
+        components.all().forEach(component -> environments.find(component.name(), known.name()).ifPresent(
+                place -> places.put(component.name(), place(environments.settings(place.id(), place.settingsRevision()),
+                        environments.hosts(place.id())))));
         return new EnvironmentsFile.Environment(name, known.zone(), known.rules(), Map.of(), places);
     }
 
     private EnvironmentsFile.Place place(Environments.Settings settings, List<Environments.PlaceHost> served) {
         Map<String, EnvironmentsFile.Host> hosts = new LinkedHashMap<>();
-        settings.hosts().forEach((name, host) -> hosts.put(name, new EnvironmentsFile.Host(host.url(), host.variables(), host.side(), host.ssh().map(ssh -> new EnvironmentsFile.Ssh(
-                served.stream().filter(each -> each.name().equals(name)).findFirst().flatMap(Environments.PlaceHost::servedBy).map(mapper::agentName).orElse(""),
-                ssh.address(), ssh.port(), ssh.user(), ssh.key(), ssh.hostKey(), ssh.folder())))));
-        return new EnvironmentsFile.Place(settings.url(), hosts, settings.variables(), settings.secrets(), settings.acting());
+        settings.hosts()
+                .forEach((name, host) -> hosts.put(name, new EnvironmentsFile.Host(host.url(), host.variables(),
+                        host.side(), host.ssh().map(ssh -> new EnvironmentsFile.Ssh(
+                                served.stream().filter(each -> each.name().equals(name)).findFirst()
+                                        .flatMap(Environments.PlaceHost::servedBy).map(mapper::agentName).orElse(""),
+                                ssh.address(), ssh.port(), ssh.user(), ssh.key(), ssh.hostKey(), ssh.folder())))));
+        return new EnvironmentsFile.Place(settings.url(), hosts, settings.variables(), settings.secrets(),
+                settings.acting());
     }
 }

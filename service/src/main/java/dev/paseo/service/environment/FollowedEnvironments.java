@@ -20,7 +20,9 @@ class FollowedEnvironments implements PipelineChecks.Followed {
     @Override
     public Map<String, Surroundings.Follows> environments() {
         Map<String, Surroundings.Follows> followed = new LinkedHashMap<>();
-        environments.all().forEach(known -> followed.put(known.name(), new Surroundings.Follows(known.rules().followed(), known.rules().follows().filter(Criterion.Follows::any).isPresent())));
+        environments.all()
+                .forEach(known -> followed.put(known.name(), new Surroundings.Follows(known.rules().followed(),
+                        known.rules().follows().filter(Criterion.Follows::any).isPresent())));
         return followed;
     }
 }

@@ -32,7 +32,8 @@ class Granting implements Agreements.Carrier {
 
     /** How it is written down. */
     @Component("grantingAround")
-    record Around(Transactions transactions, AuditTrail audit, Loosenings loosenings, Environments environments, Json json) {}
+    record Around(Transactions transactions, AuditTrail audit, Loosenings loosenings, Environments environments,
+            Json json) {}
 
     Granting(Secrets secrets, Components components, EnvironmentsThatAsk asking, Agreements agreements, Around around) {
         this.secrets = secrets;
@@ -44,7 +45,8 @@ class Granting implements Agreements.Carrier {
 
     void grant(String component, String secret, Person by) {
         if (!secrets.given(components.named(component).id()).contains(secret)) {
-            agreements.ask(new Wanted(KIND, List.of(words(component, secret)), around.json().write(new Grant(component, secret)), asking.ofComponent(component)), by);
+            agreements.ask(new Wanted(KIND, List.of(words(component, secret)),
+                    around.json().write(new Grant(component, secret)), asking.ofComponent(component)), by);
         }
         granted(component, secret, by, Optional.empty());
     }
@@ -61,7 +63,8 @@ class Granting implements Agreements.Carrier {
     @Override
     public void carryOut(String body, Person by, String agreedBy) {
         Grant grant = around.json().read(body, Grant.class);
-        Permission.require(by, Action.SET_SECRET, "give secrets to " + grant.component(), Optional.of(grant.component()), Optional.empty());
+        Permission.require(by, Action.SET_SECRET, "give secrets to " + grant.component(),
+                Optional.of(grant.component()), Optional.empty());
         granted(grant.component(), grant.secret(), by, Optional.of(agreedBy));
     }
 
@@ -78,7 +81,8 @@ class Granting implements Agreements.Carrier {
                 around.loosenings().ofComponent(id, "what " + component + " is given: the secret " + secret, by.name());
             }
             around.environments().wakeAll();
-            around.audit().record(secrets.stating(AuditTrail.Entry.of(by.name(), "secret granted", secret).with("component", component).with("agreed by", agreedBy.orElse("")), id));
+            around.audit().record(secrets.stating(AuditTrail.Entry.of(by.name(), "secret granted", secret)
+                    .with("component", component).with("agreed by", agreedBy.orElse("")), id));
         });
     }
 }

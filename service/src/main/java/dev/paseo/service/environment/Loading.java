@@ -37,7 +37,8 @@ class Loading {
 
     /** What every load leaves. */
     @Component
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, StoredRules stored, Exporting exporting, Loosenings loosenings, Agreements agreements) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, StoredRules stored,
+            Exporting exporting, Loosenings loosenings, Agreements agreements) {}
 
     Loading(EnvironmentMapper mapper, Components components, EnvironmentChecks checks, Json json, Around around) {
         this.mapper = mapper;
@@ -64,7 +65,8 @@ class Loading {
     List<Problem> load(String text, Meant meant, Person by) {
         EnvironmentChecks.Checked checked = checks.check(text);
         if (!checked.problems().isEmpty()) {
-            throw Refusal.unprocessable("The environments file has problems", checked.problems().stream().map(Problem::toString).collect(Collectors.joining("\n")));
+            throw Refusal.unprocessable("The environments file has problems",
+                    checked.problems().stream().map(Problem::toString).collect(Collectors.joining("\n")));
         }
         EnvironmentsFile file = checked.file().orElseThrow();
         if (meant.agreedBy().isEmpty()) {
@@ -79,17 +81,23 @@ class Loading {
                 throw Refusal.conflict("the rules have changed meanwhile: look at the difference, and load it again");
             }
             List<String> there = mapper.all().stream().map(EnvironmentRow::name).toList();
-            // The order is the file's where it has all of them; else what is there keeps its place, and new ones come last.
-            boolean whole = file.environments().stream().map(EnvironmentsFile.Environment::name).toList().containsAll(there);
+            // The order is the file's where it has all of them; else what is there keeps its place, and new ones come
+            // last.
+            boolean whole = file.environments().stream().map(EnvironmentsFile.Environment::name).toList()
+                    .containsAll(there);
             for (int at = 0; at < file.environments().size(); at++) {
                 EnvironmentsFile.Environment environment = file.environments().get(at);
-                load(environment, whole ? at : there.contains(environment.name()) ? there.indexOf(environment.name()) : there.size() + at, by);
+                load(environment, whole ? at
+                        : there.contains(environment.name()) ? there.indexOf(environment.name()) : there.size() + at,
+                        by);
             }
             file.previews().forEach(template -> loadTemplate(template, by));
             loosens.forEach(each -> {
-                around.audit().record(AuditTrail.Entry.of(by.name(), "rules loosened", each.environment()).in(each.environment()).because(each.what()).with("agreed by", meant.agreedBy().orElse("")));
+                around.audit().record(AuditTrail.Entry.of(by.name(), "rules loosened", each.environment())
+                        .in(each.environment()).because(each.what()).with("agreed by", meant.agreedBy().orElse("")));
                 if (!asked.containsKey(each.environment())) {
-                    around.loosenings().ofEnvironment(mapper.named(each.environment()).orElseThrow().id(), "the rules of " + each.environment() + ": " + each.what(), by.name());
+                    around.loosenings().ofEnvironment(mapper.named(each.environment()).orElseThrow().id(),
+                            "the rules of " + each.environment() + ": " + each.what(), by.name());
                 }
             });
             around.telling().tell("environment", "all");
@@ -100,7 +108,9 @@ class Loading {
     /** Whom the rules that are in force ask before they are loosened. */
     private Map<String, List<String>> asked(List<EnvironmentChecks.Change> loosens) {
         Map<String, List<String>> asked = new LinkedHashMap<>();
-        loosens.forEach(each -> mapper.named(each.environment()).flatMap(row -> around.stored().read(row.rules()).toLoosen()).ifPresent(names -> asked.put(each.environment(), names)));
+        loosens.forEach(
+                each -> mapper.named(each.environment()).flatMap(row -> around.stored().read(row.rules()).toLoosen())
+                        .ifPresent(names -> asked.put(each.environment(), names)));
         return asked;
     }
 
@@ -111,19 +121,25 @@ class Loading {
         if (meant.base().filter(base -> !base.equals(now)).isPresent()) {
             throw changed();
         }
-        List<String> what = new ArrayList<>(loosens.stream().map(each -> each.environment() + " is loosened: " + each.what()).toList());
+        List<String> what = new ArrayList<>(
+                loosens.stream().map(each -> each.environment() + " is loosened: " + each.what()).toList());
         checks.changes(file).forEach(each -> what.add(each.environment() + ": " + each.what()));
-        around.agreements().ask(new Wanted(RulesCarrier.KIND, what, json.write(new RulesCarrier.File(text, now)), asked(loosens)), by);
+        around.agreements().ask(
+                new Wanted(RulesCarrier.KIND, what, json.write(new RulesCarrier.File(text, now)), asked(loosens)), by);
     }
 
     private static Refusal changed() {
-        return Refusal.conflict("the environments have changed since you began: look at the difference, and load it again");
+        return Refusal
+                .conflict("the environments have changed since you began: look at the difference, and load it again");
     }
 
     private static void refuseUnmeant(List<EnvironmentChecks.Change> loosens, boolean loosen) {
         if (!loosens.isEmpty() && !loosen) {
-            throw Refusal.conflict("Nothing was loaded, for the file loosens rules: " + loosens.stream().map(each -> each.environment() + ": " + each.what())
-                    .collect(Collectors.joining("; ")) + ". Say that this is meant: paseo environment load FILE --loosen, or “These are meant” in the console.");
+            throw Refusal.conflict("Nothing was loaded, for the file loosens rules: "
+                    + loosens.stream().map(each -> each.environment() + ": " + each.what())
+                            .collect(Collectors.joining("; "))
+                    + ". Say that this is meant: paseo environment load FILE --loosen, or “These are meant” in the "
+                    + "console.");
         }
     }
 
@@ -140,7 +156,8 @@ class Loading {
         mapper.addTemporary(template.name(), "UTC", around.stored().write(Rules.NONE));
         long environment = mapper.lock(template.name()).orElseThrow();
         mapper.keepTemplate(environment, json.write(template), by.id(), around.clock().now());
-        around.audit().record(AuditTrail.Entry.of(by.name(), "preview template set", template.name()).in(template.name()).with("template", json.write(template)));
+        around.audit().record(AuditTrail.Entry.of(by.name(), "preview template set", template.name())
+                .in(template.name()).with("template", json.write(template)));
     }
 
     private void load(EnvironmentsFile.Environment wanted, int position, Person by) {
@@ -154,13 +171,18 @@ class Loading {
         if (revision == 0 || !around.stored().read(row.rules()).equals(wanted.rules())) {
             revision++;
             mapper.addRules(row.id(), revision, rules, by.id(), now);
-            around.audit().record(RulesStates.into(AuditTrail.Entry.of(by.name(), "rules set", wanted.name()).in(wanted.name())
-                    .with("revision", Long.toString(revision)).with("rules", rules), row.id(), rules, revision));
+            around.audit()
+                    .record(RulesStates.into(
+                            AuditTrail.Entry.of(by.name(), "rules set", wanted.name()).in(wanted.name())
+                                    .with("revision", Long.toString(revision)).with("rules", rules),
+                            row.id(), rules, revision));
             mapper.wake(row.id(), now);
             mapper.wakePassages(row.id(), now);
         }
-        mapper.change(row.id(), position, wanted.zone(), revision == row.rulesRevision() ? row.rules() : rules, revision);
-        wanted.components().forEach((component, place) -> loadPlace(row.id(), wanted.name(), component, place, variables(wanted, place), by));
+        mapper.change(row.id(), position, wanted.zone(), revision == row.rulesRevision() ? row.rules() : rules,
+                revision);
+        wanted.components().forEach((component, place) -> loadPlace(row.id(), wanted.name(), component, place,
+                variables(wanted, place), by));
         mapper.countHosts(row.id());
     }
 
@@ -177,23 +199,29 @@ class Loading {
         }
         long revision = place.settingsRevision() + 1;
         mapper.addSettings(place.id(), revision, body, by.id(), around.clock().now());
-        mapper.changePlace(place.id(), wanted.url().orElse(null), wanted.acting().orElse(null), revision, around.clock().now());
+        mapper.changePlace(place.id(), wanted.url().orElse(null), wanted.acting().orElse(null), revision,
+                around.clock().now());
         mapper.clearHosts(place.id());
         int position = 0;
         for (Map.Entry<String, EnvironmentsFile.Host> host : wanted.hosts().entrySet()) {
             mapper.addHost(host.getKey());
-            mapper.placeHost(place.id(), host.getKey(), position++, host.getValue().url().orElse(null), host.getValue().side().orElse(null));
+            mapper.placeHost(place.id(), host.getKey(), position++, host.getValue().url().orElse(null),
+                    host.getValue().side().orElse(null));
             host.getValue().ssh().ifPresent(ssh -> mapper.serve(host.getKey(), ssh.agent()));
         }
-        around.audit().record(SettingsStates.into(AuditTrail.Entry.of(by.name(), "place set", component).in(environmentName)
-                .with("revision", Long.toString(revision)).with("settings", body), place.id(), mapper));
+        around.audit()
+                .record(SettingsStates.into(AuditTrail.Entry.of(by.name(), "place set", component).in(environmentName)
+                        .with("revision", Long.toString(revision)).with("settings", body), place.id(), mapper));
     }
 
     /** The settings of a place as a file says them; {@code variables} are those of the environment and the place. */
     static Environments.Settings settings(EnvironmentsFile.Place wanted, Map<String, String> variables) {
         Map<String, Environments.HostSettings> hosts = new LinkedHashMap<>();
-        wanted.hosts().forEach((name, host) -> hosts.put(name, new Environments.HostSettings(host.url(), host.variables(), host.side(),
-                host.ssh().map(ssh -> new Environments.Ssh(ssh.address(), ssh.port(), ssh.user(), ssh.key(), ssh.hostKey(), ssh.folder())))));
+        wanted.hosts()
+                .forEach((name, host) -> hosts.put(name,
+                        new Environments.HostSettings(host.url(), host.variables(), host.side(),
+                                host.ssh().map(ssh -> new Environments.Ssh(ssh.address(), ssh.port(), ssh.user(),
+                                        ssh.key(), ssh.hostKey(), ssh.folder())))));
         return new Environments.Settings(1, wanted.url(), variables, hosts, wanted.secrets(), wanted.acting());
     }
 
@@ -211,9 +239,11 @@ class Loading {
         around.transactions().run(() -> {
             mapper.lockPlace(place.id());
             EnvironmentMapper.PlaceRow now = mapper.placeById(place.id());
-            Environments.Settings before = json.read(mapper.settings(now.id(), now.settingsRevision()).orElseThrow(), Environments.Settings.class);
+            Environments.Settings before = json.read(mapper.settings(now.id(), now.settingsRevision()).orElseThrow(),
+                    Environments.Settings.class);
             wanted.host().filter(host -> !before.hosts().containsKey(host)).ifPresent(host -> {
-                throw Refusal.notFound(place.component() + " has no host " + host + " in " + place.environment() + NearestName.hint(host, List.copyOf(before.hosts().keySet())));
+                throw Refusal.notFound(place.component() + " has no host " + host + " in " + place.environment()
+                        + NearestName.hint(host, List.copyOf(before.hosts().keySet())));
             });
             Map<String, String> variables = new LinkedHashMap<>(before.variables());
             Map<String, Environments.HostSettings> hosts = new LinkedHashMap<>(before.hosts());
@@ -222,16 +252,24 @@ class Loading {
                 put(changed, wanted);
                 return new Environments.HostSettings(own.url(), changed, own.side(), own.ssh());
             }), () -> put(variables, wanted));
-            String body = json.write(new Environments.Settings(1, before.url(), variables, hosts, before.secrets(), before.acting()));
+            String body = json.write(
+                    new Environments.Settings(1, before.url(), variables, hosts, before.secrets(), before.acting()));
             mapper.addSettings(now.id(), now.settingsRevision() + 1, body, by.id(), around.clock().now());
-            mapper.changePlace(now.id(), before.url().orElse(null), before.acting().orElse(null), now.settingsRevision() + 1, around.clock().now());
-            around.audit().record(SettingsStates.into(AuditTrail.Entry.of(by.name(), wanted.value().isPresent() ? "variable set" : "variable taken away", place.component()).in(place.environment())
-                    .with("name", wanted.name()).with("value", wanted.value().orElse("")).with("host", wanted.host().orElse("")), place.id(), mapper));
+            mapper.changePlace(now.id(), before.url().orElse(null), before.acting().orElse(null),
+                    now.settingsRevision() + 1, around.clock().now());
+            around.audit()
+                    .record(SettingsStates.into(AuditTrail.Entry
+                            .of(by.name(), wanted.value().isPresent() ? "variable set" : "variable taken away",
+                                    place.component())
+                            .in(place.environment())
+                            .with("name", wanted.name()).with("value", wanted.value().orElse(""))
+                            .with("host", wanted.host().orElse("")), place.id(), mapper));
             around.telling().tell("environment", place.environment());
         });
     }
 
     private static void put(Map<String, String> variables, Variable wanted) {
-        wanted.value().ifPresentOrElse(value -> variables.put(wanted.name(), value), () -> variables.remove(wanted.name()));
+        wanted.value().ifPresentOrElse(value -> variables.put(wanted.name(), value),
+                () -> variables.remove(wanted.name()));
     }
 }

@@ -23,8 +23,12 @@ class NamedInRules implements ComponentChanges.Naming {
 
     @Override
     public List<String> naming(String component) {
-        return Stream.concat(environments.all().stream().filter(known -> known.rules().components().containsKey(component)).map(known -> "the rules of " + known.name()),
-                mapper.templates().stream().map(body -> json.read(body, EnvironmentsFile.Template.class)).filter(template -> template.component().equals(component))
-                        .map(template -> "the preview template " + template.name())).toList();
+        return Stream.concat(
+                environments.all().stream().filter(known -> known.rules().components().containsKey(component))
+                        .map(known -> "the rules of " + known.name()),
+                mapper.templates().stream().map(body -> json.read(body, EnvironmentsFile.Template.class))
+                        .filter(template -> template.component().equals(component))
+                        .map(template -> "the preview template " + template.name()))
+                .toList();
     }
 }

@@ -29,16 +29,21 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1/environments")
 class RulesController {
 
-    /** The text of an environments file; {@code digest} is the SHA-256 of the whole one, to be sent along as {@code base} with what is made of it. */
+    /**
+     * The text of an environments file; {@code digest} is the SHA-256 of the whole one, to be sent along as {@code
+     * base} with what is made of it.
+     */
     record TextView(String text, String digest) {}
 
     /**
      * The criteria of each gate in words.
      *
-     * @param toLoosen   who agrees before less is asked here; empty: nobody, and what goes live within a day is reviewed
+     * @param toLoosen   who agrees before less is asked here; empty: nobody, and what goes live within a day is
+     *                   reviewed
      * @param components what single components add, or have instead
      */
-    record WordsView(List<String> promotion, List<String> toGoOn, List<String> rollback, List<String> toLoosen, Map<String, OwnView> components) {}
+    record WordsView(List<String> promotion, List<String> toGoOn, List<String> rollback, List<String> toLoosen,
+            Map<String, OwnView> components) {}
 
     record OwnView(List<String> toEnter, List<String> toGoOn) {}
 
@@ -48,7 +53,8 @@ class RulesController {
     /** The rules from a revision on, as a file. */
     record RevisionOfRules(long revision, String by, Instant at, String text) {}
 
-    private static final List<Action> CHANGING = List.of(Action.PROMOTE, Action.DECIDE, Action.ROLL_BACK, Action.EMERGENCY, Action.EDIT_ENVIRONMENT, Action.SET_SECRET);
+    private static final List<Action> CHANGING = List.of(Action.PROMOTE, Action.DECIDE, Action.ROLL_BACK,
+            Action.EMERGENCY, Action.EDIT_ENVIRONMENT, Action.SET_SECRET);
 
     private final Environments environments;
     private final EnvironmentMapper mapper;
@@ -56,7 +62,8 @@ class RulesController {
     private final Exporting exporting;
     private final Accounts accounts;
 
-    RulesController(Environments environments, EnvironmentMapper mapper, StoredRules stored, Exporting exporting, Accounts accounts) {
+    RulesController(Environments environments, EnvironmentMapper mapper, StoredRules stored, Exporting exporting,
+            Accounts accounts) {
         this.environments = environments;
         this.mapper = mapper;
         this.stored = stored;
@@ -64,7 +71,9 @@ class RulesController {
         this.accounts = accounts;
     }
 
-    /** All environments and templates as the file that would load them as they are. Values of secrets are never in it. */
+    /**
+     * All environments and templates as the file that would load them as they are. Values of secrets are never in it.
+     */
     @GetMapping("/file")
     TextView file(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
@@ -87,9 +96,12 @@ class RulesController {
         Environments.Known known = environments.named(name);
         Rules rules = known.rules();
         Map<String, OwnView> own = new TreeMap<>();
-        rules.components().forEach((component, gates) -> own.put(component, new OwnView(words(gates.toEnter().criteria()), words(gates.toGoOn().criteria()))));
-        return new RulesView(name, known.zone(), known.rulesRevision(), new WordsView(words(rules.toEnter(Kind.PROMOTION, "")), words(rules.toGoOn("")), words(rules.rollback().criteria()),
-                rules.secondPerson().stream().toList(), own),
+        rules.components().forEach((component, gates) -> own.put(component,
+                new OwnView(words(gates.toEnter().criteria()), words(gates.toGoOn().criteria()))));
+        return new RulesView(name, known.zone(), known.rulesRevision(),
+                new WordsView(words(rules.toEnter(Kind.PROMOTION, "")), words(rules.toGoOn("")),
+                        words(rules.rollback().criteria()),
+                        rules.secondPerson().stream().toList(), own),
                 EnvironmentsWriter.write(name, known.zone(), rules));
     }
 
@@ -102,8 +114,10 @@ class RulesController {
     List<RevisionOfRules> history(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK);
         Environments.Known known = environments.named(name);
-        return mapper.rulesHistory(known.id()).stream().map(row -> new RevisionOfRules(row.revision(), row.by(), row.at(),
-                EnvironmentsWriter.write(name, known.zone(), stored.read(row.rules())))).toList();
+        return mapper.rulesHistory(known.id()).stream()
+                .map(row -> new RevisionOfRules(row.revision(), row.by(), row.at(),
+                        EnvironmentsWriter.write(name, known.zone(), stored.read(row.rules()))))
+                .toList();
     }
 
     /** What somebody may do there, and by which role. */
@@ -116,9 +130,12 @@ class RulesController {
     List<MayView> people(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK);
         environments.named(name);
-        return accounts.people().stream().map(each -> new MayView(each.name(), each.groups().stream().sorted().toList(), CHANGING.stream()
-                .filter(action -> each.may(action, Optional.empty(), Optional.of(name)))
-                .map(action -> new ActionView(action.name().toLowerCase(Locale.ROOT).replace('_', '-'), action.words(), each.because(action, Optional.empty(), Optional.of(name)))).toList()))
+        return accounts.people().stream()
+                .map(each -> new MayView(each.name(), each.groups().stream().sorted().toList(), CHANGING.stream()
+                        .filter(action -> each.may(action, Optional.empty(), Optional.of(name)))
+                        .map(action -> new ActionView(action.name().toLowerCase(Locale.ROOT).replace('_', '-'),
+                                action.words(), each.because(action, Optional.empty(), Optional.of(name))))
+                        .toList()))
                 .filter(each -> !each.may().isEmpty()).toList();
     }
 }

@@ -26,7 +26,8 @@ class RulesStates implements Guarded {
     /** Those that were never set are of no account. */
     @Override
     public Map<String, String> states() {
-        return mapper.rulesInForce().stream().collect(Collectors.toMap(row -> subject(row.id()), row -> text(row.rules(), row.rulesRevision())));
+        return mapper.rulesInForce().stream()
+                .collect(Collectors.toMap(row -> subject(row.id()), row -> text(row.rules(), row.rulesRevision())));
     }
 
     private static String subject(long environment) {

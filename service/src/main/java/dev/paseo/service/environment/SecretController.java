@@ -35,7 +35,8 @@ import org.springframework.web.bind.annotation.RestController;
 class SecretController {
 
     /** A value; for one component, one environment, both, one host of both, or everywhere. */
-    record SecretRequest(String name, @Size(max = 16_000) String value, Optional<String> component, Optional<String> environment, Optional<String> host) {}
+    record SecretRequest(String name, @Size(max = 16_000) String value, Optional<String> component,
+            Optional<String> environment, Optional<String> host) {}
 
     /** How many values are under the new key. */
     record RotationView(int values) {}
@@ -74,9 +75,11 @@ class SecretController {
         Permission.require(person, Action.SET_SECRET, request.component(), request.environment());
         named(request.name());
         Secrets.Scope scope = new Secrets.Scope(request.component().map(name -> components.named(name).id()).orElse(0L),
-                request.environment().map(name -> environments.named(name).id()).orElse(0L), request.host().map(name -> host(request, name)).orElse(0L));
+                request.environment().map(name -> environments.named(name).id()).orElse(0L),
+                request.host().map(name -> host(request, name)).orElse(0L));
         Secrets.check(request.value());
-        ValueReach reach = new ValueReach(request.component().map(name -> components.named(name).name()), request.environment().map(name -> environments.named(name).name()), request.host());
+        ValueReach reach = new ValueReach(request.component().map(name -> components.named(name).name()),
+                request.environment().map(name -> environments.named(name).name()), request.host());
         boolean widens = widening.widens(request.name(), reach, person);
         changed(AuditTrail.Entry.of(person.name(), "secret set", request.name()).in(request.environment().orElse(""))
                 .with("component", request.component().orElse("")).with("host", request.host().orElse("")),
@@ -114,8 +117,9 @@ class SecretController {
         Environments.Place place = environments.place(request.component().get(), request.environment().get());
         List<Environments.PlaceHost> hosts = environments.hosts(place.id());
         return hosts.stream().filter(host -> host.name().equals(name)).findFirst().map(Environments.PlaceHost::id)
-                .orElseThrow(() -> Refusal.notFound(place.component() + " has no host " + name + " in " + place.environment()
-                        + NearestName.hint(name, hosts.stream().map(Environments.PlaceHost::name).toList())));
+                .orElseThrow(
+                        () -> Refusal.notFound(place.component() + " has no host " + name + " in " + place.environment()
+                                + NearestName.hint(name, hosts.stream().map(Environments.PlaceHost::name).toList())));
     }
 
     /** A new key of the service, in a file of its own; every value's key is sealed anew, in one transaction. */
@@ -124,7 +128,8 @@ class SecretController {
         Permission.require(person, Action.SET_SECRET, "renew the key of all secrets");
         return transactions.in(() -> {
             int values = secrets.rotate();
-            audit.record(AuditTrail.Entry.of(person.name(), "secrets' key renewed", "secrets").with("values", Integer.toString(values)));
+            audit.record(AuditTrail.Entry.of(person.name(), "secrets' key renewed", "secrets").with("values",
+                    Integer.toString(values)));
             return new RotationView(values);
         });
     }
@@ -139,7 +144,8 @@ class SecretController {
     @PutMapping("/components/{component}/grants/{secret}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void grant(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String secret) {
-        Permission.require(person, Action.SET_SECRET, "give secrets to " + component, Optional.of(component), Optional.empty());
+        Permission.require(person, Action.SET_SECRET, "give secrets to " + component, Optional.of(component),
+                Optional.empty());
         named(secret);
         granting.grant(component, secret, person);
     }
@@ -147,7 +153,8 @@ class SecretController {
     @DeleteMapping("/components/{component}/grants/{secret}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void revoke(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String secret) {
-        Permission.require(person, Action.SET_SECRET, "take secrets from " + component, Optional.of(component), Optional.empty());
+        Permission.require(person, Action.SET_SECRET, "take secrets from " + component, Optional.of(component),
+                Optional.empty());
         long id = components.named(component).id();
         changed(AuditTrail.Entry.of(person.name(), "secret taken back", secret).with("component", component), () -> {
             if (!secrets.close(id, secret)) {

@@ -6,7 +6,10 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
-/** The settings in force of places that stay, as the trail states them: variables, addresses, hosts and sides; by the place's number. */
+/**
+ * The settings in force of places that stay, as the trail states them: variables, addresses, hosts and sides; by the
+ * place's number.
+ */
 @Component
 class SettingsStates implements Guarded {
 
@@ -25,7 +28,8 @@ class SettingsStates implements Guarded {
 
     @Override
     public Map<String, String> states() {
-        return mapper.settingsInForce(null).stream().collect(Collectors.toMap(row -> subject(row.place()), EnvironmentMapper.SettingsRow::text));
+        return mapper.settingsInForce(null).stream()
+                .collect(Collectors.toMap(row -> subject(row.place()), EnvironmentMapper.SettingsRow::text));
     }
 
     private static String subject(long place) {
@@ -33,6 +37,7 @@ class SettingsStates implements Guarded {
     }
 
     static AuditTrail.Entry into(AuditTrail.Entry entry, long place, EnvironmentMapper mapper) {
-        return mapper.settingsInForce(place).stream().findFirst().map(row -> entry.stating(subject(place), row.text())).orElse(entry);
+        return mapper.settingsInForce(place).stream().findFirst().map(row -> entry.stating(subject(place), row.text()))
+                .orElse(entry);
     }
 }

@@ -21,9 +21,11 @@ public class StoredRules {
     private static final int FORMER_WORDS = 3;
 
     /** What was kept before there were gates onward. */
-    private record Plain(Optional<String> follows, List<String> branches, Optional<PlainApprovals> approvals, Optional<PlainApprovals> rollback, Optional<Boolean> takesOver) {}
+    private record Plain(Optional<String> follows, List<String> branches, Optional<PlainApprovals> approvals,
+            Optional<PlainApprovals> rollback, Optional<Boolean> takesOver) {}
 
-    private record PlainApprovals(String from, int count, List<Criterion.Exclusion> notBy, boolean commentRequired, Optional<Duration> within) {}
+    private record PlainApprovals(String from, int count, List<Criterion.Exclusion> notBy, boolean commentRequired,
+            Optional<Duration> within) {}
 
     private final Json json;
 
@@ -47,8 +49,10 @@ public class StoredRules {
             return json.read(json.write(inPresentWords((ObjectNode) kept)), Rules.class);
         }
         Plain plain = json.read(text, Plain.class);
-        return new Rules(Rules.FORMAT, plain.follows().map(other -> new Criterion.Follows(List.of(other), false)), new Criterion.Origin(plain.branches(), List.of(), false),
-                new Rules.Gates(gate(plain.approvals()), GateRules.NONE), gate(plain.rollback()), plain.takesOver().orElse(false), false, Map.of(), Optional.empty(), Optional.empty());
+        return new Rules(Rules.FORMAT, plain.follows().map(other -> new Criterion.Follows(List.of(other), false)),
+                new Criterion.Origin(plain.branches(), List.of(), false),
+                new Rules.Gates(gate(plain.approvals()), GateRules.NONE), gate(plain.rollback()),
+                plain.takesOver().orElse(false), false, Map.of(), Optional.empty(), Optional.empty());
     }
 
     private static ObjectNode inPresentWords(ObjectNode kept) {
@@ -74,7 +78,9 @@ public class StoredRules {
     }
 
     private static GateRules gate(Optional<PlainApprovals> approvals) {
-        return approvals.map(rule -> new GateRules(List.of(new Criterion.Approvals(List.of(rule.from()), rule.count(), rule.notBy(), rule.commentRequired(), rule.within(), Optional.empty())),
+        return approvals.map(rule -> new GateRules(
+                List.of(new Criterion.Approvals(List.of(rule.from()), rule.count(), rule.notBy(),
+                        rule.commentRequired(), rule.within(), Optional.empty())),
                 List.of(), Optional.empty(), Optional.empty(), List.of(), List.of())).orElse(GateRules.NONE);
     }
 }

@@ -16,7 +16,10 @@ import java.util.List;
 import java.util.Set;
 import org.springframework.stereotype.Component;
 
-/** A secret's value that would hold further than those of its name do: with a second person where an environment there asks one. No value ever waits; it is set afterwards. */
+/**
+ * A secret's value that would hold further than those of its name do: with a second person where an environment there
+ * asks one. No value ever waits; it is set afterwards.
+ */
 @Component
 class Widening implements Agreements.Carrier {
 
@@ -32,7 +35,8 @@ class Widening implements Agreements.Carrier {
 
     /** How it is written down. */
     @Component("wideningAround")
-    record Around(Transactions transactions, AuditTrail audit, Loosenings loosenings, Environments environments, Json json) {}
+    record Around(Transactions transactions, AuditTrail audit, Loosenings loosenings, Environments environments,
+            Json json) {}
 
     Widening(Secrets secrets, Components components, EnvironmentsThatAsk asking, Agreements agreements, Around around) {
         this.secrets = secrets;
@@ -42,12 +46,17 @@ class Widening implements Agreements.Carrier {
         this.around = around;
     }
 
-    /** Whether a value there would hold further, to be marked when it is set; refused where a second person is asked before. */
+    /**
+     * Whether a value there would hold further, to be marked when it is set; refused where a second person is asked
+     * before.
+     */
     boolean widens(String secret, ValueReach reach, Person by) {
         if (!reach.widens(secrets.reaches(secret))) {
             return false;
         }
-        agreements.ask(new Wanted(KIND, List.of(words(secret, reach), "whoever may set " + secret + " there sets its value afterwards; none is kept until then"),
+        agreements.ask(new Wanted(KIND,
+                List.of(words(secret, reach),
+                        "whoever may set " + secret + " there sets its value afterwards; none is kept until then"),
                 around.json().write(new Wide(secret, reach)), asking.within(reach)), by);
         return true;
     }
@@ -58,7 +67,8 @@ class Widening implements Agreements.Carrier {
         if (reach.component().isPresent()) {
             around.loosenings().ofComponent(components.named(reach.component().get()).id(), what, by.name());
         } else {
-            around.environments().all().stream().filter(known -> reach.environment().filter(name -> !name.equals(known.name())).isEmpty())
+            around.environments().all().stream()
+                    .filter(known -> reach.environment().filter(name -> !name.equals(known.name())).isEmpty())
                     .forEach(known -> around.loosenings().ofEnvironment(known.id(), what, by.name()));
         }
     }
@@ -81,12 +91,15 @@ class Widening implements Agreements.Carrier {
     public void carryOut(String body, Person by, String agreedBy) {
         Wide wide = around.json().read(body, Wide.class);
         Permission.require(by, Action.SET_SECRET, wide.reach().component(), wide.reach().environment());
-        Secrets.Scope scope = new Secrets.Scope(wide.reach().component().map(name -> components.named(name).id()).orElse(0L),
+        Secrets.Scope scope = new Secrets.Scope(
+                wide.reach().component().map(name -> components.named(name).id()).orElse(0L),
                 wide.reach().environment().map(name -> around.environments().named(name).id()).orElse(0L), 0);
         around.transactions().run(() -> {
             secrets.reserve(wide.secret(), scope);
-            around.audit().record(AuditTrail.Entry.of(by.name(), "secret may hold further", wide.secret()).in(wide.reach().environment().orElse(""))
-                    .with("component", wide.reach().component().orElse("")).with("agreed by", agreedBy));
+            around.audit()
+                    .record(AuditTrail.Entry.of(by.name(), "secret may hold further", wide.secret())
+                            .in(wide.reach().environment().orElse(""))
+                            .with("component", wide.reach().component().orElse("")).with("agreed by", agreedBy));
         });
     }
 }

@@ -31,7 +31,8 @@ final class CoverageReport implements Xml.Handler {
     public void opens(Deque<String> path, XMLStreamReader element) {
         String name = path.peekLast();
         if (path.size() == 1 && !name.equals("report") && !name.equals("coverage")) {
-            throw new UnreadableReport("is <" + name + ">, neither JaCoCo XML (<report>) nor Cobertura XML (<coverage>)");
+            throw new UnreadableReport(
+                    "is <" + name + ">, neither JaCoCo XML (<report>) nor Cobertura XML (<coverage>)");
         }
         boolean cobertura = path.peekFirst().equals("coverage");
         if (path.size() == 1) {
@@ -46,7 +47,7 @@ final class CoverageReport implements Xml.Handler {
                     line(element);
                 }
             }
-            default -> { }
+            default -> {}
         }
     }
 
@@ -63,14 +64,17 @@ final class CoverageReport implements Xml.Handler {
             case "BRANCH of all" -> statedBranches = Optional.of(found);
             case "LINE" -> add(found);
             case "BRANCH" -> branch(found);
-            default -> { }
+            default -> {}
         }
     }
 
     private void line(XMLStreamReader element) {
         add(new Counted(Xml.number(element, "hits") > 0 ? 1 : 0, 1));
-        Xml.attribute(element, "condition-coverage").map(text -> text.replaceAll(".*\\(([0-9]+)/([0-9]+)\\).*", "$1/$2")).filter(text -> text.matches("[0-9]{1,9}/[0-9]{1,9}"))
-                .ifPresent(text -> branch(new Counted(Long.parseLong(text.split("/")[0]), Long.parseLong(text.split("/")[1]))));
+        Xml.attribute(element, "condition-coverage")
+                .map(text -> text.replaceAll(".*\\(([0-9]+)/([0-9]+)\\).*", "$1/$2"))
+                .filter(text -> text.matches("[0-9]{1,9}/[0-9]{1,9}"))
+                .ifPresent(text -> branch(
+                        new Counted(Long.parseLong(text.split("/")[0]), Long.parseLong(text.split("/")[1]))));
     }
 
     /** Another file begins: of the one before, what it stated counts where it counted nothing itself. */
@@ -82,8 +86,10 @@ final class CoverageReport implements Xml.Handler {
     }
 
     private static Optional<Counted> total(XMLStreamReader element, String what) {
-        return Xml.attribute(element, what + "-valid").filter(text -> text.matches("[0-9]{1,15}")).map(Long::parseLong).filter(valid -> valid > 0)
-                .flatMap(valid -> Xml.attribute(element, what + "-covered").filter(text -> text.matches("[0-9]{1,15}")).map(Long::parseLong)
+        return Xml.attribute(element, what + "-valid").filter(text -> text.matches("[0-9]{1,15}")).map(Long::parseLong)
+                .filter(valid -> valid > 0)
+                .flatMap(valid -> Xml.attribute(element, what + "-covered").filter(text -> text.matches("[0-9]{1,15}"))
+                        .map(Long::parseLong)
                         .filter(covered -> covered <= valid).map(covered -> new Counted(covered, valid)));
     }
 

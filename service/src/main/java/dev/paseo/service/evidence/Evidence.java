@@ -66,7 +66,8 @@ public class Evidence {
 
     private void tests(Origin origin, String digest) {
         Set<String> before = new HashSet<>();
-        mapper.before(origin.run(), TESTS, origin.name(), origin.variant()).ifPresent(run -> before.addAll(mapper.failed(run)));
+        mapper.before(origin.run(), TESTS, origin.name(), origin.variant())
+                .ifPresent(run -> before.addAll(mapper.failed(run)));
         TestReport report = new TestReport(before);
         each(TESTS, digest, file -> Xml.read(file, report));
         TestSummary summary = report.summary();
@@ -76,7 +77,10 @@ public class Evidence {
         });
     }
 
-    /** Reads report files that came with a version from elsewhere; refused, with file and place, where one cannot be read. */
+    /**
+     * Reads report files that came with a version from elsewhere; refused, with file and place, where one cannot be
+     * read.
+     */
     public Object read(String kind, String digest) {
         return switch (kind) {
             case TESTS -> {
@@ -94,13 +98,15 @@ public class Evidence {
                 each(kind, digest, report::read);
                 yield report.summary();
             }
-            default -> throw Refusal.invalid("/kind", "there are reports of tests, coverage and findings, not of " + kind);
+            default -> throw Refusal.invalid("/kind",
+                    "there are reports of tests, coverage and findings, not of " + kind);
         };
     }
 
     /** Keeps what was read as evidence of a version, in the transaction under way. */
     public void keepOfVersion(long version, String kind, String digest, Object summary) {
-        mapper.addOfVersion(version, kind, "sha256:" + digest, json.write(new Stored(1, plain.valueToTree(summary))), writing.clock().now());
+        mapper.addOfVersion(version, kind, "sha256:" + digest, json.write(new Stored(1, plain.valueToTree(summary))),
+                writing.clock().now());
         bytes.refer(digest, "version", version);
     }
 
@@ -111,14 +117,17 @@ public class Evidence {
     public void takeOfDeployment(Tested tested, String kind, String digest) {
         Object summary = read(kind, digest);
         writing.transactions().run(() -> {
-            mapper.addOfDeployment(tested, kind, "deployment " + tested.deployment() + " in " + tested.environment() + ", " + tested.test(), json.write(new Stored(1, plain.valueToTree(summary))), writing.clock().now());
+            mapper.addOfDeployment(tested, kind,
+                    "deployment " + tested.deployment() + " in " + tested.environment() + ", " + tested.test(),
+                    json.write(new Stored(1, plain.valueToTree(summary))), writing.clock().now());
             bytes.refer(digest, "version", tested.version());
         });
     }
 
     private void keep(Origin origin, String kind, String digest, Object summary) {
         writing.transactions().run(() -> {
-            mapper.add(origin.run(), origin.stage(), kind, "sha256:" + digest, json.write(new Stored(1, plain.valueToTree(summary))), writing.clock().now());
+            mapper.add(origin.run(), origin.stage(), kind, "sha256:" + digest,
+                    json.write(new Stored(1, plain.valueToTree(summary))), writing.clock().now());
             bytes.refer(digest, "run", origin.run());
         });
     }
@@ -131,12 +140,14 @@ public class Evidence {
         try (TarReader tar = new TarReader(bytes.openUnchecked(digest))) {
             for (Optional<TarArchiveEntry> next = tar.next(); next.isPresent(); next = tar.next()) {
                 if (++files > MOST_FILES) {
-                    throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": more than " + MOST_FILES + " files");
+                    throw Refusal.unprocessable("A report cannot be read",
+                            "reports " + kind + ": more than " + MOST_FILES + " files");
                 }
                 one(kind, next.get(), tar.content(), reader);
             }
         } catch (IOException broken) {
-            throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": the archive " + broken.getMessage());
+            throw Refusal.unprocessable("A report cannot be read",
+                    "reports " + kind + ": the archive " + broken.getMessage());
         }
         if (files == 0) {
             throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": the archive holds no file");
@@ -146,13 +157,15 @@ public class Evidence {
     private static void one(String kind, TarArchiveEntry entry, InputStream file, Consumer<InputStream> reader) {
         try {
             if (entry.getSize() > LARGEST_FILE) {
-                throw new UnreadableReport("has " + (entry.getSize() >> 20) + " MB; at most " + (LARGEST_FILE >> 20) + " MB are read");
+                throw new UnreadableReport(
+                        "has " + (entry.getSize() >> 20) + " MB; at most " + (LARGEST_FILE >> 20) + " MB are read");
             }
             reader.accept(file);
         } catch (UnreadableReport wrong) {
             String message = wrong.getMessage();
             String place = message.matches("[0-9]+:[0-9]+ .*") ? ":" : ": ";
-            throw Refusal.unprocessable("A report cannot be read", "reports " + kind + ": " + entry.getName() + place + message);
+            throw Refusal.unprocessable("A report cannot be read",
+                    "reports " + kind + ": " + entry.getName() + place + message);
         }
     }
 
@@ -168,16 +181,23 @@ public class Evidence {
 
     /** The same of a test of what a deployment made live. */
     public long failedTests(long deployment, String test) {
-        return of(mapper.ofTest(deployment, test), TESTS, TestSummary.class).stream().mapToLong(TestSummary::failed).sum();
+        return of(mapper.ofTest(deployment, test), TESTS, TestSummary.class).stream().mapToLong(TestSummary::failed)
+                .sum();
     }
 
-    /** The same of a version, summed over the newest report of each stage; and of each environment as {@code at.NAME}. */
+    /**
+     * The same of a version, summed over the newest report of each stage; and of each environment as {@code at.NAME}.
+     */
     public Map<String, Object> factsOfVersion(long version, Optional<Long> run) {
         List<EvidenceMapper.FactRow> rows = mapper.ofVersionAndRun(version, run.orElse(null));
-        Map<String, Object> facts = sum(rows.stream().filter(row -> row.environment() == null).map(row -> new EvidenceMapper.KindRow(row.stage(), row.kind(), row.body())).toList());
+        Map<String, Object> facts = sum(rows.stream().filter(row -> row.environment() == null)
+                .map(row -> new EvidenceMapper.KindRow(row.stage(), row.kind(), row.body())).toList());
         Map<String, List<EvidenceMapper.KindRow>> at = new LinkedHashMap<>();
-        rows.forEach(row -> Optional.ofNullable(row.environment()).ifPresent(environment -> at.computeIfAbsent(Condition.identifier(environment), name -> new ArrayList<>())
-                .add(new EvidenceMapper.KindRow(row.stage(), row.kind(), row.body()))));
+        rows.forEach(
+                row -> Optional.ofNullable(row.environment())
+                        .ifPresent(environment -> at
+                                .computeIfAbsent(Condition.identifier(environment), name -> new ArrayList<>())
+                                .add(new EvidenceMapper.KindRow(row.stage(), row.kind(), row.body()))));
         Map<String, Object> there = new LinkedHashMap<>();
         at.forEach((environment, reports) -> there.put(environment, sum(reports)));
         facts.put("at", there);
@@ -188,31 +208,40 @@ public class Evidence {
         Map<String, Object> facts = new LinkedHashMap<>();
         List<TestSummary> tests = of(rows, TESTS, TestSummary.class);
         if (!tests.isEmpty()) {
-            facts.put(TESTS, Map.of("total", tests.stream().mapToLong(TestSummary::total).sum(), "passed", tests.stream().mapToLong(TestSummary::passed).sum(),
-                    "failed", tests.stream().mapToLong(TestSummary::failed).sum(), "skipped", tests.stream().mapToLong(TestSummary::skipped).sum(),
-                    "seconds", tests.stream().mapToDouble(TestSummary::seconds).sum()));
+            facts.put(TESTS,
+                    Map.of("total", tests.stream().mapToLong(TestSummary::total).sum(), "passed",
+                            tests.stream().mapToLong(TestSummary::passed).sum(),
+                            "failed", tests.stream().mapToLong(TestSummary::failed).sum(), "skipped",
+                            tests.stream().mapToLong(TestSummary::skipped).sum(),
+                            "seconds", tests.stream().mapToDouble(TestSummary::seconds).sum()));
         }
         List<CoverageSummary> coverage = of(rows, COVERAGE, CoverageSummary.class);
         coverage.stream().map(CoverageSummary::lines).reduce(CoverageSummary.Counted::plus).ifPresent(lines -> {
             Map<String, Object> shares = new LinkedHashMap<>();
             lines.share().ifPresent(share -> shares.put("lines", share));
-            coverage.stream().flatMap(each -> each.branches().stream()).reduce(CoverageSummary.Counted::plus).flatMap(CoverageSummary.Counted::share).ifPresent(share -> shares.put("branches", share));
+            coverage.stream().flatMap(each -> each.branches().stream()).reduce(CoverageSummary.Counted::plus)
+                    .flatMap(CoverageSummary.Counted::share).ifPresent(share -> shares.put("branches", share));
             facts.put(COVERAGE, shares);
         });
         Map<String, List<FindingsSummary>> findings = new LinkedHashMap<>();
-        rows.stream().filter(row -> row.kind().equals(FINDINGS)).forEach(row -> findings.computeIfAbsent(row.stage(), stage -> new ArrayList<>())
-                .add(summary(row.body(), FindingsSummary.class)));
+        rows.stream().filter(row -> row.kind().equals(FINDINGS))
+                .forEach(row -> findings.computeIfAbsent(row.stage(), stage -> new ArrayList<>())
+                        .add(summary(row.body(), FindingsSummary.class)));
         if (!findings.isEmpty()) {
             FindingsSummary all = together(findings);
-            facts.put(FINDINGS, Map.of("total", all.total(), "errors", all.errors(), "warnings", all.warnings(), "notes", all.notes()));
+            facts.put(FINDINGS, Map.of("total", all.total(), "errors", all.errors(), "warnings", all.warnings(),
+                    "notes", all.notes()));
         }
         return facts;
     }
 
     /** Of all stages, each with its variants; what no stage reported adds up. */
     static FindingsSummary together(Map<String, List<FindingsSummary>> byStage) {
-        return byStage.entrySet().stream().map(stage -> stage.getKey().isEmpty() ? stage.getValue().stream().reduce(FindingsSummary.NONE, FindingsSummary::plus)
-                : FindingsSummary.ofVariants(stage.getValue())).reduce(FindingsSummary.NONE, FindingsSummary::plus);
+        return byStage.entrySet().stream()
+                .map(stage -> stage.getKey().isEmpty()
+                        ? stage.getValue().stream().reduce(FindingsSummary.NONE, FindingsSummary::plus)
+                        : FindingsSummary.ofVariants(stage.getValue()))
+                .reduce(FindingsSummary.NONE, FindingsSummary::plus);
     }
 
     private <T> List<T> of(List<EvidenceMapper.KindRow> rows, String kind, Class<T> type) {
@@ -224,8 +253,10 @@ public class Evidence {
     }
 
     Optional<EvidenceMapper.BodyRow> before(EvidenceMapper.BodyRow row) {
-        return mapper.before(row.run(), row.kind(), row.stage(), row.variant()).flatMap(run -> mapper.ofRun(run).stream()
-                .filter(each -> each.kind().equals(row.kind()) && each.stage().equals(row.stage()) && each.variant().equals(row.variant()))
-                .reduce((older, newer) -> newer));
+        return mapper.before(row.run(), row.kind(), row.stage(), row.variant())
+                .flatMap(run -> mapper.ofRun(run).stream()
+                        .filter(each -> each.kind().equals(row.kind()) && each.stage().equals(row.stage())
+                                && each.variant().equals(row.variant()))
+                        .reduce((older, newer) -> newer));
     }
 }

@@ -11,7 +11,8 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface EvidenceMapper {
 
-    record BodyRow(long run, long number, String commitId, String stage, String variant, int attempt, String kind, String body, Instant at) {}
+    record BodyRow(long run, long number, String commitId, String stage, String variant, int attempt, String kind,
+            String body, Instant at) {}
 
     String SELECT = """
             select e.run_id as run, r.number, r.commit_id, s.name as stage, s.variant, s.attempt, e.kind, e.body, e.at
@@ -23,12 +24,14 @@ interface EvidenceMapper {
             values (#{run}, #{stage}, #{kind}, #{origin}, #{body}, #{at})""")
     int add(long run, long stage, String kind, String origin, String body, Instant at);
 
-    @Insert("insert into evidence (version_id, kind, origin, body, at) values (#{version}, #{kind}, #{origin}, #{body}, #{at})")
+    @Insert("insert into evidence (version_id, kind, origin, body, at) values (#{version}, #{kind}, #{origin}, "
+            + "#{body}, #{at})")
     int addOfVersion(long version, String kind, String origin, String body, Instant at);
 
     @Insert("""
             insert into evidence (deployment_id, version_id, environment_id, kind, origin, body, at)
-            values (#{tested.deployment}, #{tested.version}, #{tested.environmentId}, #{kind}, #{origin}, #{body}, #{at})""")
+            values (#{tested.deployment}, #{tested.version}, #{tested.environmentId}, #{kind}, #{origin}, #{body},
+              #{at})""")
     int addOfDeployment(Evidence.Tested tested, String kind, String origin, String body, Instant at);
 
     record VersionRow(String kind, String origin, String body, Instant at) {}
@@ -36,7 +39,8 @@ interface EvidenceMapper {
     /** What arrived with a version, and what the runs that its arrival started reported. */
     @Select("""
             select e.kind, e.origin, e.body, e.at from evidence e where e.version_id = #{version}
-            union all select e.kind, concat(c.name, '#', r.number), e.body, e.at from run r join evidence e on e.run_id = r.id join component c on c.id = r.component_id
+            union all select e.kind, concat(c.name, '#', r.number), e.body, e.at from run r join evidence e on
+              e.run_id = r.id join component c on c.id = r.component_id
             where r.arrived_version_id = #{version} order by at""")
     List<VersionRow> ofVersion(long version);
 
@@ -59,14 +63,22 @@ interface EvidenceMapper {
 
     record FactRow(@Nullable String environment, String stage, String kind, String body) {}
 
-    /** The newest reports of each stage of its run, of what its arrival started, and of the newest tests in each environment. */
+    /**
+     * The newest reports of each stage of its run, of what its arrival started, and of the newest tests in each
+     * environment.
+     */
     @Select("""
-            select null as environment, n.name as stage, e.kind, e.body from evidence e join stage n on n.id = e.stage_id where e.id in
-              (select max(x.id) from evidence x join stage s on s.id = x.stage_id where x.run_id = #{run} group by s.name, s.variant, x.kind)
-            union all select null, '', e.kind, e.body from evidence e where e.version_id = #{version} and e.environment_id is null
-            union all select null, coalesce(s.name, ''), e.kind, e.body from run r join evidence e on e.run_id = r.id left join stage s on s.id = e.stage_id where r.arrived_version_id = #{version}
+            select null as environment, n.name as stage, e.kind, e.body from evidence e join stage n on n.id =
+              e.stage_id where e.id in
+              (select max(x.id) from evidence x join stage s on s.id = x.stage_id where x.run_id = #{run} group by
+                s.name, s.variant, x.kind)
+            union all select null, '', e.kind, e.body from evidence e where e.version_id = #{version} and
+              e.environment_id is null
+            union all select null, coalesce(s.name, ''), e.kind, e.body from run r join evidence e on e.run_id = r.id
+              left join stage s on s.id = e.stage_id where r.arrived_version_id = #{version}
             union all select n.name, '', e.kind, e.body from evidence e join environment n on n.id = e.environment_id
-              where e.version_id = #{version} and e.deployment_id = (select max(x.deployment_id) from evidence x where x.version_id = #{version} and x.environment_id = n.id)""")
+              where e.version_id = #{version} and e.deployment_id = (select max(x.deployment_id) from evidence x where
+              x.version_id = #{version} and x.environment_id = n.id)""")
     List<FactRow> ofVersionAndRun(long version, @Nullable Long run);
 
     /** The newest run of the same line before this one that has evidence of this kind from this stage. */
@@ -84,7 +96,8 @@ interface EvidenceMapper {
     /** What the newest runs of a line, up to this one, reported; the newest first. */
     @Select("""
             select e.run_id as run, r.number, r.commit_id, concat(s.name, ' ', s.variant) as stage, e.kind, e.body
-            from (select id, number, commit_id from run where line_id = (select line_id from run where id = #{run}) and id <= #{run}
+            from (select id, number, commit_id from run where line_id = (select line_id from run where id = #{run})
+              and id <= #{run}
                   order by id desc limit #{runs}) r join evidence e on e.run_id = r.id
             join stage s on s.id = e.stage_id order by e.run_id desc, e.id""")
     List<TrendRow> trend(long run, int runs);

@@ -61,7 +61,8 @@ final class FindingsReport {
                 throw new UnreadableReport("ends in the middle");
             }
         } catch (JacksonException broken) {
-            throw new UnreadableReport(Optional.ofNullable(broken.getLocation()).map(at -> at.getLineNr() + ":" + at.getColumnNr() + " ").orElse("")
+            throw new UnreadableReport(Optional.ofNullable(broken.getLocation())
+                    .map(at -> at.getLineNr() + ":" + at.getColumnNr() + " ").orElse("")
                     + "not valid JSON");
         }
     }
@@ -93,7 +94,8 @@ final class FindingsReport {
         String message = Shortened.to(result.path("message").path("text").asString(""), 500);
         String file = Shortened.to(place.path("artifactLocation").path("uri").asString(""), 300);
         int line = place.path("region").path("startLine").asInt(0);
-        results.add(new Finding(rule, Shortened.to(level, 10), message, file, line > 0 ? Optional.of(line) : Optional.empty(), fingerprint(result, rule, file, message)));
+        results.add(new Finding(rule, Shortened.to(level, 10), message, file,
+                line > 0 ? Optional.of(line) : Optional.empty(), fingerprint(result, rule, file, message)));
     }
 
     /** The report's own fingerprint where it has one; else rule, file and message, which do not move with the lines. */
@@ -105,6 +107,7 @@ final class FindingsReport {
     }
 
     FindingsSummary summary() {
-        return new FindingsSummary(total, levels.getOrDefault("error", 0L), levels.getOrDefault("warning", 0L), levels.getOrDefault("note", 0L), results);
+        return new FindingsSummary(total, levels.getOrDefault("error", 0L), levels.getOrDefault("warning", 0L),
+                levels.getOrDefault("note", 0L), results);
     }
 }

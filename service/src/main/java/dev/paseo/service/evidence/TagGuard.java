@@ -4,7 +4,10 @@ import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 
-/** Refuses XML in which nothing opens for so long that a parser would have to hold it all: endless names, values or texts. */
+/**
+ * Refuses XML in which nothing opens for so long that a parser would have to hold it all: endless names, values or
+ * texts.
+ */
 final class TagGuard extends FilterInputStream {
 
     static final int MOST_WITHOUT_TAG = 16 << 20;

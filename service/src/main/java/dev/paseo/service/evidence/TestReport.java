@@ -53,17 +53,19 @@ final class TestReport implements Xml.Handler {
     public void opens(Deque<String> path, XMLStreamReader element) {
         switch (path.peekLast()) {
             case "testcase" -> {
-                String suite = Xml.attribute(element, "classname").filter(text -> !text.isBlank()).map(text -> text + ".").orElse("");
+                String suite = Xml.attribute(element, "classname").filter(text -> !text.isBlank())
+                        .map(text -> text + ".").orElse("");
                 name = Shortened.to(suite + Xml.attribute(element, "name").orElse("unnamed"), LONGEST_NAME);
                 took = Xml.number(element, "time");
                 isSkipped = false;
                 message = Optional.empty();
                 output.setLength(0);
             }
-            case "failure", "error" -> message = Optional.of(message.orElse(Shortened.to(Xml.attribute(element, "message").orElse(""), LONGEST_MESSAGE)));
+            case "failure", "error" -> message = Optional
+                    .of(message.orElse(Shortened.to(Xml.attribute(element, "message").orElse(""), LONGEST_MESSAGE)));
             case "skipped" -> isSkipped = true;
             case "testsuite", "testsuites" -> suites = true;
-            default -> { }
+            default -> {}
         }
         if (path.size() == 1 && !suites) {
             throw new UnreadableReport("is <" + path.peekLast() + ">, not JUnit XML: <testsuite> or <testsuites>");
@@ -103,6 +105,7 @@ final class TestReport implements Xml.Handler {
 
     TestSummary summary() {
         return new TestSummary(total, total - failed - skipped, failed, skipped, seconds, failures,
-                slowest.stream().sorted(Comparator.comparingDouble(Timed::seconds).reversed()).toList(), mended.stream().sorted().toList());
+                slowest.stream().sorted(Comparator.comparingDouble(Timed::seconds).reversed()).toList(),
+                mended.stream().sorted().toList());
     }
 }

@@ -10,7 +10,10 @@ import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 
-/** Reads XML as a stream, element by element; no document types with entities, nothing fetched, nothing deeper than any report is. */
+/**
+ * Reads XML as a stream, element by element; no document types with entities, nothing fetched, nothing deeper than any
+ * report is.
+ */
 public final class Xml {
 
     private static final int MOST_DEPTH = 100;
@@ -50,7 +53,8 @@ public final class Xml {
                 next(reader, path, handler);
             }
         } catch (XMLStreamException broken) {
-            throw new UnreadableReport(Optional.ofNullable(broken.getLocation()).map(at -> at.getLineNumber() + ":" + at.getColumnNumber() + " ").orElse("")
+            throw new UnreadableReport(Optional.ofNullable(broken.getLocation())
+                    .map(at -> at.getLineNumber() + ":" + at.getColumnNumber() + " ").orElse("")
                     + "not well-formed XML");
         }
     }
@@ -97,9 +101,11 @@ public final class Xml {
                     throw new UnreadableReport("has a document type (<!DOCTYPE …>), which such a report has not");
                 }
             }
-            case XMLStreamConstants.ENTITY_REFERENCE -> throw new UnreadableReport(reader.getLocation().getLineNumber() + ":"
-                    + reader.getLocation().getColumnNumber() + " refers to the entity " + reader.getLocalName() + "; entities are not read");
-            default -> { }
+            case XMLStreamConstants.ENTITY_REFERENCE -> throw new UnreadableReport(
+                    reader.getLocation().getLineNumber() + ":"
+                            + reader.getLocation().getColumnNumber() + " refers to the entity " + reader.getLocalName()
+                            + "; entities are not read");
+            default -> {}
         }
     }
 
@@ -113,7 +119,8 @@ public final class Xml {
     /** A number in an attribute, from 0 to 10¹²; 0 where it is absent, none, or out of this range. */
     static double number(XMLStreamReader element, String name) {
         try {
-            return attribute(element, name).map(text -> Double.parseDouble(text.replace(",", ""))).filter(number -> number >= 0 && number <= LARGEST).orElse(0.0);
+            return attribute(element, name).map(text -> Double.parseDouble(text.replace(",", "")))
+                    .filter(number -> number >= 0 && number <= LARGEST).orElse(0.0);
         } catch (NumberFormatException none) {
             return 0;
         }

@@ -11,7 +11,8 @@ import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 
 /**
- * Who wrote what is proposed: the authors, committers and co-authors of every commit between what is live and what is proposed, and
+ * Who wrote what is proposed: the authors, committers and co-authors of every commit between what is live and what is
+ * proposed, and
  * the pusher. Git is asked outside transactions; what it said is kept, since commits never change.
  */
 @Component
@@ -60,7 +61,10 @@ public class Authorship {
         }
     }
 
-    /** Authors, committers, co-authors and pushers of all commits in between; empty where {@link #learn} was not called for these commits. */
+    /**
+     * Authors, committers, co-authors and pushers of all commits in between; empty where {@link #learn} was not called
+     * for these commits.
+     */
     public Optional<Behind> behind(long component, Optional<String> live, String proposed) {
         return mapper.authors(component, live.orElse(""), proposed).map(text -> {
             Set<String> addresses = new HashSet<>(json.read(text, ADDRESSES));
@@ -71,7 +75,8 @@ public class Authorship {
 
     private Behind known(Collection<String> addresses) {
         Behind behind = new Behind(new HashSet<>(), new HashSet<>());
-        addresses.stream().filter(address -> !address.isBlank()).forEach(address -> accounts.accountOf(address).ifPresentOrElse(behind.accounts()::add, () -> behind.unknown().add(address)));
+        addresses.stream().filter(address -> !address.isBlank()).forEach(address -> accounts.accountOf(address)
+                .ifPresentOrElse(behind.accounts()::add, () -> behind.unknown().add(address)));
         return behind;
     }
 

@@ -39,7 +39,8 @@ public class ClosedPeriods {
         }
         Day day = new Day(environment.id(), environment.rulesRevision(), now.truncatedTo(ChronoUnit.DAYS));
         synchronized (known) {
-            return known.computeIfAbsent(day, key -> read(calendar.get(), key.day().minus(AROUND), key.day().plus(AROUND), ZoneId.of(environment.zone())));
+            return known.computeIfAbsent(day, key -> read(calendar.get(), key.day().minus(AROUND),
+                    key.day().plus(AROUND), ZoneId.of(environment.zone())));
         }
     }
 
@@ -56,12 +57,13 @@ public class ClosedPeriods {
     /** The period in which this moment lies, together with those that follow it without a gap. */
     public Optional<Periods.Period> at(Environments.Known environment, Instant now) {
         List<Periods.Period> all = around(environment, now);
-        return all.stream().filter(period -> !period.from().isAfter(now) && period.until().isAfter(now)).findFirst().map(first -> {
-            Instant end = first.until();
-            for (Periods.Period next : all) {
-                end = !next.from().isAfter(end) && next.until().isAfter(end) ? next.until() : end;
-            }
-            return new Periods.Period(first.from(), end, first.summary());
-        });
+        return all.stream().filter(period -> !period.from().isAfter(now) && period.until().isAfter(now)).findFirst()
+                .map(first -> {
+                    Instant end = first.until();
+                    for (Periods.Period next : all) {
+                        end = !next.from().isAfter(end) && next.until().isAfter(end) ? next.until() : end;
+                    }
+                    return new Periods.Period(first.from(), end, first.summary());
+                });
     }
 }

@@ -46,7 +46,9 @@ class Deputies {
     /** Those of now and those to come: of everybody for who manages accounts, else one's own. */
     List<DeputyRow> seenBy(Person person) {
         boolean all = person.mayAnywhere(Action.MANAGE_ACCOUNTS);
-        return mapper.all(around.clock().now()).stream().filter(row -> all || row.account().equals(person.name()) || row.deputy().equals(person.name())).toList();
+        return mapper.all(around.clock().now()).stream()
+                .filter(row -> all || row.account().equals(person.name()) || row.deputy().equals(person.name()))
+                .toList();
     }
 
     void set(String account, String deputy, Instant from, Instant until, Person by) {
@@ -63,24 +65,29 @@ class Deputies {
         }
         Instant now = around.clock().now();
         if (!until.isAfter(from) || !until.isAfter(now) || until.isAfter(now.plus(LONGEST))) {
-            throw Refusal.invalid("/until", "should be after its beginning and after now, " + now + ", and at most " + LONGEST.toDays() + " days ahead");
+            throw Refusal.invalid("/until", "should be after its beginning and after now, " + now + ", and at most "
+                    + LONGEST.toDays() + " days ahead");
         }
         around.transactions().run(() -> {
             mapper.add(principal, other, from, until, by.id());
-            around.audit().record(AuditTrail.Entry.of(by.name(), "deputy set", account).with("deputy", deputy).with("from", from.toString()).with("until", until.toString()));
+            around.audit().record(AuditTrail.Entry.of(by.name(), "deputy set", account).with("deputy", deputy)
+                    .with("from", from.toString()).with("until", until.toString()));
             changed();
         });
     }
 
     /** By the one who was away, by the deputy, or by an administrator. */
     void end(long id, Person by) {
-        DeputyRow row = mapper.byId(id).orElseThrow(() -> Refusal.notFound("there is no deputy of number " + id + ", or that has ended"));
-        if (!row.account().equals(by.name()) && !row.deputy().equals(by.name()) && !by.mayAnywhere(Action.MANAGE_ACCOUNTS)) {
+        DeputyRow row = mapper.byId(id)
+                .orElseThrow(() -> Refusal.notFound("there is no deputy of number " + id + ", or that has ended"));
+        if (!row.account().equals(by.name()) && !row.deputy().equals(by.name())
+                && !by.mayAnywhere(Action.MANAGE_ACCOUNTS)) {
             throw Refusal.notAllowed("that is between " + row.account() + " and " + row.deputy());
         }
         around.transactions().run(() -> {
             if (mapper.lift(id, around.clock().now()) == 1) {
-                around.audit().record(AuditTrail.Entry.of(by.name(), "deputy ended", row.account()).with("deputy", row.deputy()));
+                around.audit().record(
+                        AuditTrail.Entry.of(by.name(), "deputy ended", row.account()).with("deputy", row.deputy()));
                 changed();
             }
         });

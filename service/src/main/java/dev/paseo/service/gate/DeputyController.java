@@ -26,7 +26,10 @@ class DeputyController {
     /** {@code deputy} decides and ticks in the place of {@code account}, from and until. */
     record DeputyView(long id, String account, String deputy, Instant from, Instant until, String setBy) {}
 
-    /** {@code account} is the caller, or somebody else where the caller manages accounts; {@code from} is now where it is not said; at most 366 days. */
+    /**
+     * {@code account} is the caller, or somebody else where the caller manages accounts; {@code from} is now where it
+     * is not said; at most 366 days.
+     */
     record DeputyRequest(Optional<String> account, String deputy, Optional<Instant> from, Instant until) {}
 
     private final Deputies deputies;
@@ -41,7 +44,9 @@ class DeputyController {
     @GetMapping
     List<DeputyView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return deputies.seenBy(person).stream().map(row -> new DeputyView(row.id(), row.account(), row.deputy(), row.from(), row.until(), row.setBy())).toList();
+        return deputies.seenBy(person).stream()
+                .map(row -> new DeputyView(row.id(), row.account(), row.deputy(), row.from(), row.until(), row.setBy()))
+                .toList();
     }
 
     @PostMapping
@@ -49,7 +54,8 @@ class DeputyController {
     List<DeputyView> set(@AuthenticationPrincipal Person person, @RequestBody DeputyRequest request) {
         Permission.require(person, Action.LOOK);
         Permission.unlimited(person, "name or end deputies");
-        deputies.set(request.account().orElse(person.name()), request.deputy(), request.from().orElseGet(clock::now), request.until(), person);
+        deputies.set(request.account().orElse(person.name()), request.deputy(), request.from().orElseGet(clock::now),
+                request.until(), person);
         return all(person);
     }
 

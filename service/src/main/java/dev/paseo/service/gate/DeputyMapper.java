@@ -15,7 +15,8 @@ interface DeputyMapper {
     record DeputyRow(long id, String account, String deputy, Instant from, Instant until, String setBy) {}
 
     String SELECT = """
-            select s.id, a.name as account, d.name as deputy, s.from_at as `from`, s.until_at as `until`, b.name as set_by from stand_in s
+            select s.id, a.name as account, d.name as deputy, s.from_at as `from`, s.until_at as `until`, b.name as
+              set_by from stand_in s
             join account a on a.id = s.account_id join account d on d.id = s.deputy_id join account b on b.id = s.set_by
             where s.deployment_id is null and s.lifted_at is null
             """;

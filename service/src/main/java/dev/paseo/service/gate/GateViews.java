@@ -18,13 +18,18 @@ public class GateViews {
 
     public record CriterionView(String state, String name, String sentence, Optional<Instant> until) {}
 
-    /** {@code inPlaceOf}: whose voice it was, of a deputy or one to whom it was handed on; {@code counts}: it is about exactly what would be deployed now. */
-    public record RulingView(String by, Optional<String> inPlaceOf, boolean yes, String comment, Instant at, boolean counts) {}
+    /**
+     * {@code inPlaceOf}: whose voice it was, of a deputy or one to whom it was handed on; {@code counts}: it is about
+     * exactly what would be deployed now.
+     */
+    public record RulingView(String by, Optional<String> inPlaceOf, boolean yes, String comment, Instant at,
+            boolean counts) {}
 
     /** A checklist; {@code outcome} of an item is absent where nobody has ticked it. */
     public record ListView(List<String> from, List<ItemView> items) {}
 
-    public record ItemView(String item, Optional<String> outcome, Optional<String> by, Optional<String> note, Optional<String> picture, Optional<Instant> at) {}
+    public record ItemView(String item, Optional<String> outcome, Optional<String> by, Optional<String> note,
+            Optional<String> picture, Optional<Instant> at) {}
 
     private final Gates gates;
 
@@ -33,23 +38,32 @@ public class GateViews {
     }
 
     public static List<CriterionView> criteria(Verdict verdict) {
-        return verdict.judgements().stream().map(judgement -> new CriterionView(judgement.state().name().toLowerCase(Locale.ROOT).replace('_', ' '),
-                judgement.name(), judgement.sentence(), judgement.until())).toList();
+        return verdict.judgements().stream()
+                .map(judgement -> new CriterionView(judgement.state().name().toLowerCase(Locale.ROOT).replace('_', ' '),
+                        judgement.name(), judgement.sentence(), judgement.until()))
+                .toList();
     }
 
     public List<RulingView> rulings(Gates.Standing standing, String digest) {
-        return gates.rulings(standing).stream().map(ruling -> new RulingView(ruling.by(), ruling.inPlaceOf(), ruling.yes(), ruling.comment(), ruling.at(),
-                !ruling.yes() || ruling.digest().equals(digest))).toList();
+        return gates.rulings(standing).stream()
+                .map(ruling -> new RulingView(ruling.by(), ruling.inPlaceOf(), ruling.yes(), ruling.comment(),
+                        ruling.at(),
+                        !ruling.yes() || ruling.digest().equals(digest)))
+                .toList();
     }
 
     public List<ListView> lists(Gates.AtGate at) {
         List<Gates.Ticked> ticks = gates.ticks(at.standing());
-        return gates.checklists(at).stream().map(list -> new ListView(list.from(), list.items().stream().map(item -> item(item, ticks)).toList())).toList();
+        return gates.checklists(at).stream()
+                .map(list -> new ListView(list.from(), list.items().stream().map(item -> item(item, ticks)).toList()))
+                .toList();
     }
 
     private static ItemView item(String item, List<Gates.Ticked> ticks) {
-        Optional<Gates.Ticked> newest = ticks.stream().filter(tick -> tick.item().equals(item)).reduce((earlier, later) -> later).filter(tick -> !tick.outcome().equals("cleared"));
-        return new ItemView(item, newest.map(Gates.Ticked::outcome), newest.map(Gates.Ticked::by), newest.map(Gates.Ticked::note).filter(note -> !note.isEmpty()),
+        Optional<Gates.Ticked> newest = ticks.stream().filter(tick -> tick.item().equals(item))
+                .reduce((earlier, later) -> later).filter(tick -> !tick.outcome().equals("cleared"));
+        return new ItemView(item, newest.map(Gates.Ticked::outcome), newest.map(Gates.Ticked::by),
+                newest.map(Gates.Ticked::note).filter(note -> !note.isEmpty()),
                 newest.flatMap(Gates.Ticked::picture), newest.map(Gates.Ticked::at));
     }
 
@@ -63,6 +77,7 @@ public class GateViews {
         if (word.equals("failed") && kept.isEmpty()) {
             throw Refusal.invalid("/note", "say what failed");
         }
-        return new Tick(item, by, Tick.Outcome.valueOf(word.toUpperCase(Locale.ROOT)), Shortened.to(kept, LONGEST_NOTE), now);
+        return new Tick(item, by, Tick.Outcome.valueOf(word.toUpperCase(Locale.ROOT)), Shortened.to(kept, LONGEST_NOTE),
+                now);
     }
 }

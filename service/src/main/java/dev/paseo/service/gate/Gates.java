@@ -47,13 +47,18 @@ public class Gates {
         }
     }
 
-    /** Something at a gate; {@code requester} is empty for what is automatic, {@code requestedAt} is what times are counted from. */
-    public record AtGate(Standing standing, Environments.Place place, Versions.Sealed version, Optional<Versions.Sealed> live, String requester,
+    /**
+     * Something at a gate; {@code requester} is empty for what is automatic, {@code requestedAt} is what times are
+     * counted from.
+     */
+    public record AtGate(Standing standing, Environments.Place place, Versions.Sealed version,
+            Optional<Versions.Sealed> live, String requester,
             Instant requestedAt, Kind kind, Optional<InSet> set) {
 
         /** The same together with other members of its set. */
         public AtGate with(List<AtGate> others) {
-            return new AtGate(standing, place, version, live, requester, requestedAt, kind, Optional.of(new InSet(true, others)));
+            return new AtGate(standing, place, version, live, requester, requestedAt, kind,
+                    Optional.of(new InSet(true, others)));
         }
     }
 
@@ -91,24 +96,37 @@ public class Gates {
     /** Loads the gate once, for all that anybody wants to know of it. */
     public Evaluation evaluate(AtGate at) {
         List<AtGate> others = at.set().filter(InSet::first).map(InSet::others).orElse(List.of());
-        return new Evaluation(new GateInput(at.place().environment(), at.set().filter(set -> !set.first()).isPresent(), asked(at), facts(at, criterion -> true),
-                others.stream().map(other -> new GateInput.Member(other.version().component(), other.version().number(), other.version().blocked(), asked(other),
-                        facts(other, criterion -> !Gate.asksPeople(criterion)))).toList()), sources.clock().now());
+        return new Evaluation(
+                new GateInput(at.place().environment(), at.set().filter(set -> !set.first()).isPresent(), asked(at),
+                        facts(at, criterion -> true),
+                        others.stream()
+                                .map(other -> new GateInput.Member(other.version().component(),
+                                        other.version().number(), other.version().blocked(), asked(other),
+                                        facts(other, criterion -> !Gate.asksPeople(criterion))))
+                                .toList()),
+                sources.clock().now());
     }
 
     /** What its rules ask, without what only its place asks. */
     private List<Criterion> asked(AtGate at, Environments.Known environment) {
-        return at.standing().leaves() ? environment.rules().toGoOn(at.place().component()) : environment.rules().toEnter(at.kind(), at.place().component());
+        return at.standing().leaves() ? environment.rules().toGoOn(at.place().component())
+                : environment.rules().toEnter(at.kind(), at.place().component());
     }
 
     private List<Criterion> asked(AtGate at) {
         List<Criterion> own = asked(at, environments.byId(at.place().environmentId()));
-        return at.set().filter(InSet::first).map(set -> Gate.ofSet(own, set.others().stream().map(other -> asked(other, environments.byId(other.place().environmentId()))).toList())).orElse(own);
+        return at.set().filter(InSet::first)
+                .map(set -> Gate.ofSet(own,
+                        set.others().stream()
+                                .map(other -> asked(other, environments.byId(other.place().environmentId()))).toList()))
+                .orElse(own);
     }
 
     private GateFacts facts(AtGate at, Predicate<Criterion> which) {
-        GateFacts.Around around = at.standing().leaves() ? GateFacts.Around.PLAIN : sources.restraints().around(at.place(), at.version(), at.kind(),
-                at.set().map(InSet::others).orElse(List.of()).stream().collect(Collectors.toMap(other -> other.version().component(), other -> other.version().number())));
+        GateFacts.Around around = at.standing().leaves() ? GateFacts.Around.PLAIN : sources.restraints().around(
+                at.place(), at.version(), at.kind(),
+                at.set().map(InSet::others).orElse(List.of()).stream().collect(
+                        Collectors.toMap(other -> other.version().component(), other -> other.version().number())));
         return facts.load(at, asked(at).stream().filter(which).toList(), subject(at), around);
     }
 
@@ -121,9 +139,12 @@ public class Gates {
     public Subject subject(AtGate at) {
         Environments.Known environment = environments.byId(at.place().environmentId());
         List<String> names = at.version().recipe().map(recipe -> recipe.secrets()).orElse(List.of());
-        long secrets = sources.secrets().revisionsWithHosts(names, at.place().componentId(), at.place().environmentId()).values().stream()
+        long secrets = sources.secrets().revisionsWithHosts(names, at.place().componentId(), at.place().environmentId())
+                .values().stream()
                 .mapToLong(Long::longValue).max().orElse(0);
-        String version = at.set().filter(InSet::first).map(set -> Tokens.hash(at.version().digest() + set.others().stream().map(other -> digest(other)).collect(Collectors.joining())))
+        String version = at.set().filter(InSet::first)
+                .map(set -> Tokens.hash(at.version().digest()
+                        + set.others().stream().map(other -> digest(other)).collect(Collectors.joining())))
                 .orElse(at.version().digest());
         return new Subject(version, at.place().settingsRevision(), secrets, environment.rulesRevision(),
                 at.place().liveDeployment().orElse(0L));
@@ -137,8 +158,11 @@ public class Gates {
     public record Ticked(String item, String by, String outcome, String note, Optional<String> picture, Instant at) {}
 
     public List<Ticked> ticks(Standing standing) {
-        return mapper.ticks(standing.deployment(), standing.passage()).stream().map(row -> new Ticked(row.item(), row.by(), row.outcome().toLowerCase(java.util.Locale.ROOT), row.note(),
-                Optional.ofNullable(row.picture()), row.at())).toList();
+        return mapper.ticks(standing.deployment(), standing.passage()).stream()
+                .map(row -> new Ticked(row.item(), row.by(), row.outcome().toLowerCase(java.util.Locale.ROOT),
+                        row.note(),
+                        Optional.ofNullable(row.picture()), row.at()))
+                .toList();
     }
 
     /** The checklists of a gate, whatever else is known of it. */
@@ -149,24 +173,28 @@ public class Gates {
     /** What comes of a condition over facts now. */
     public Judgement fact(AtGate at, String condition) {
         List<Criterion> only = List.of(new Criterion.Fact(condition));
-        return Gate.judge(only, facts.load(at, only, subject(at), GateFacts.Around.PLAIN), sources.clock().now()).judgements().getFirst();
+        return Gate.judge(only, facts.load(at, only, subject(at), GateFacts.Around.PLAIN), sources.clock().now())
+                .judgements().getFirst();
     }
 
     /** Writes a ruling down, in the transaction under way; in whose place it was made. */
     public Optional<String> rule(Standing standing, Evaluation gate, Person person, boolean yes, String comment) {
         Optional<String> inPlaceOf = gate.inPlaceOf(person.name());
         Subject subject = gate.gate().facts().subject();
-        mapper.add(standing.deployment(), standing.passage(), person.id(), inPlaceOf.orElse(null), yes, comment, subject.digest(), sources.json().write(subject), gate.now());
+        mapper.add(standing.deployment(), standing.passage(), person.id(), inPlaceOf.orElse(null), yes, comment,
+                subject.digest(), sources.json().write(subject), gate.now());
         return inPlaceOf;
     }
 
     /** Nobody approves what was not shown, or what has changed since it was. */
     public static void sameAsSeen(Evaluation gate, boolean yes, Optional<String> seen, String where) {
         if (yes && seen.isEmpty()) {
-            throw Refusal.invalid("/subject", "should be the subject that was looked at, as " + where + " tells it: nobody approves what was not shown");
+            throw Refusal.invalid("/subject", "should be the subject that was looked at, as " + where
+                    + " tells it: nobody approves what was not shown");
         }
         if (seen.filter(subject -> !subject.equals(gate.digest())).isPresent()) {
-            throw Refusal.conflict("what would be deployed has changed since you looked at it: look again, then decide");
+            throw Refusal
+                    .conflict("what would be deployed has changed since you looked at it: look again, then decide");
         }
     }
 
@@ -180,11 +208,14 @@ public class Gates {
         return mapper.takeBack(standing.deployment(), standing.passage(), account, sources.clock().now()) > 0;
     }
 
-    /** Writes a tick down, in the transaction under way; refused where the item is not on a list that this person ticks. */
+    /**
+     * Writes a tick down, in the transaction under way; refused where the item is not on a list that this person ticks.
+     */
     public void tick(Standing standing, Evaluation gate, long account, Tick tick, Optional<String> picture) {
         List<String> items = gate.checklists().stream().flatMap(list -> list.items().stream()).toList();
         if (!items.contains(tick.item())) {
-            throw Refusal.notFound("\"" + tick.item() + "\" is not on the list" + NearestName.hint(tick.item(), items) + (items.isEmpty() ? "" : "; on it are: " + String.join("; ", items)));
+            throw Refusal.notFound("\"" + tick.item() + "\" is not on the list" + NearestName.hint(tick.item(), items)
+                    + (items.isEmpty() ? "" : "; on it are: " + String.join("; ", items)));
         }
         gate.tickRefusal(tick.item(), tick.by()).ifPresent(why -> {
             throw Refusal.notAllowed(why);

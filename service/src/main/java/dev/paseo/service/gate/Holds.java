@@ -28,7 +28,8 @@ public class Holds {
     @Component("holdHearers")
     record Hearers(AuditTrail audit, Telling telling) {}
 
-    Holds(RestraintMapper mapper, Restraints restraints, Transactions transactions, ServiceClock clock, Hearers hearers) {
+    Holds(RestraintMapper mapper, Restraints restraints, Transactions transactions, ServiceClock clock,
+            Hearers hearers) {
         this.mapper = mapper;
         this.restraints = restraints;
         this.transactions = transactions;
@@ -63,7 +64,8 @@ public class Holds {
             mapper.liftHold(place.id(), by.id(), clock.now());
             mapper.addHold(place.id(), why, by.id(), clock.now());
             mapper.wakePlace(place.id(), clock.now());
-            told(AuditTrail.Entry.of(by.name(), "held", place.component()).in(place.environment()).because(why), RestraintStates.HOLD, place.id());
+            told(AuditTrail.Entry.of(by.name(), "held", place.component()).in(place.environment()).because(why),
+                    RestraintStates.HOLD, place.id());
             hearers.telling().tell("whereabouts", place.component());
         });
     }
@@ -75,7 +77,8 @@ public class Holds {
                 throw Refusal.conflict(place.component() + " is not held in " + place.environment());
             }
             mapper.wakePlace(place.id(), clock.now());
-            told(AuditTrail.Entry.of(by.name(), "hold lifted", place.component()).in(place.environment()).because(reason.strip()), RestraintStates.HOLD, place.id());
+            told(AuditTrail.Entry.of(by.name(), "hold lifted", place.component()).in(place.environment())
+                    .because(reason.strip()), RestraintStates.HOLD, place.id());
             hearers.telling().tell("whereabouts", place.component());
         });
     }
@@ -104,7 +107,8 @@ public class Holds {
             }
             mapper.liftClosure(environment.id(), by.id(), clock.now());
             mapper.wake(environment.id(), clock.now());
-            told(AuditTrail.Entry.of(by.name(), "opened", environment.name()).in(environment.name()).because(reason.strip()), RestraintStates.CLOSURE, environment.id());
+            told(AuditTrail.Entry.of(by.name(), "opened", environment.name()).in(environment.name())
+                    .because(reason.strip()), RestraintStates.CLOSURE, environment.id());
             hearers.telling().tell("environment", environment.name());
         });
     }
@@ -117,7 +121,8 @@ public class Holds {
                 throw Refusal.conflict(version.component() + " " + version.number() + " is blocked already");
             }
             mapper.wakeOf(version.id(), clock.now());
-            told(AuditTrail.Entry.of(by.name(), "blocked", version.component() + " " + version.number()).because(why), RestraintStates.BLOCK, version.id());
+            told(AuditTrail.Entry.of(by.name(), "blocked", version.component() + " " + version.number()).because(why),
+                    RestraintStates.BLOCK, version.id());
             hearers.telling().tell("version", version.component() + " " + version.number());
         });
     }
@@ -128,7 +133,8 @@ public class Holds {
             if (mapper.unblock(version.id()) == 0) {
                 throw Refusal.conflict(version.component() + " " + version.number() + " is not blocked");
             }
-            told(AuditTrail.Entry.of(by.name(), "block lifted", version.component() + " " + version.number()).because(why), RestraintStates.BLOCK, version.id());
+            told(AuditTrail.Entry.of(by.name(), "block lifted", version.component() + " " + version.number())
+                    .because(why), RestraintStates.BLOCK, version.id());
             hearers.telling().tell("version", version.component() + " " + version.number());
         });
     }

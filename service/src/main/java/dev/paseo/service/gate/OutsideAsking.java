@@ -56,8 +56,10 @@ class OutsideAsking implements EffectHandler {
 
     /** Asks, once, in the transaction under way. */
     void ask(long deployment, Criterion.Outside outside) {
-        if (mapper.ask(deployment, outside.name(), Tokens.hash(Tokens.fresh("paseo-answer")), around.clock().now()) == 1) {
-            effects.add("question " + deployment + " " + outside.name(), "question of deployment " + deployment + " to " + outside.name(), kind(),
+        if (mapper.ask(deployment, outside.name(), Tokens.hash(Tokens.fresh("paseo-answer")),
+                around.clock().now()) == 1) {
+            effects.add("question " + deployment + " " + outside.name(),
+                    "question of deployment " + deployment + " to " + outside.name(), kind(),
                     around.json().write(new Question(deployment, outside.name(), outside.address())));
         }
     }
@@ -78,7 +80,8 @@ class OutsideAsking implements EffectHandler {
         if (mapper.asked(question.deployment(), question.name(), Tokens.hash(token), "asked") == 0) {
             return;
         }
-        String key = secrets.value(secretName(about.environment(), question.name()), 0).orElseThrow(() -> new IllegalStateException("no secret is set to sign questions to " + question.name() + " with"));
+        String key = secrets.value(secretName(about.environment(), question.name()), 0).orElseThrow(
+                () -> new IllegalStateException("no secret is set to sign questions to " + question.name() + " with"));
         Map<String, Object> asked = new LinkedHashMap<>();
         asked.put("type", "dev.paseo.question.1");
         asked.put("deployment", question.deployment());
@@ -89,8 +92,10 @@ class OutsideAsking implements EffectHandler {
         asked.put("link", settings.address() + "/deployments/" + question.deployment());
         asked.put("answer", settings.address() + "/hooks/answers/" + token);
         try {
-            int status = around.post().send(new SignedPost.Message(question.address(), "application/json", "question-" + question.deployment() + "-" + question.name(), key,
-                    around.json().write(asked).getBytes(StandardCharsets.UTF_8)));
+            int status = around.post()
+                    .send(new SignedPost.Message(question.address(), "application/json",
+                            "question-" + question.deployment() + "-" + question.name(), key,
+                            around.json().write(asked).getBytes(StandardCharsets.UTF_8)));
             if (status / 100 != 2) {
                 throw new IllegalStateException(question.address() + " answered " + status);
             }
@@ -105,22 +110,28 @@ class OutsideAsking implements EffectHandler {
     @Override
     public void gaveUp(String body, String error) {
         Question question = around.json().read(body, Question.class);
-        mapper.asked(question.deployment(), question.name(), Tokens.hash(Tokens.fresh("paseo-answer")), "it could not be asked: " + (Shortened.to(error, 500)));
+        mapper.asked(question.deployment(), question.name(), Tokens.hash(Tokens.fresh("paseo-answer")),
+                "it could not be asked: " + (Shortened.to(error, 500)));
         mapper.wake(mapper.about(question.deployment()).placeId(), around.clock().now());
     }
 
     /** Somebody outside answers; the gate is judged again. */
     void answer(String token, boolean yes, String words) {
         around.transactions().run(() -> {
-            OutsideMapper.AskedRow asked = mapper.byToken(Tokens.hash(token)).orElseThrow(() -> Refusal.notFound("nobody was asked this, or was asked again since"));
+            OutsideMapper.AskedRow asked = mapper.byToken(Tokens.hash(token))
+                    .orElseThrow(() -> Refusal.notFound("nobody was asked this, or was asked again since"));
             OutsideMapper.AboutRow about = mapper.about(asked.deployment());
             if (asked.answeredAt() != null || !about.status().equals("waiting")) {
-                throw Refusal.conflict(asked.answeredAt() != null ? "this was answered already" : "deployment " + asked.deployment() + " no longer waits: it is " + about.status());
+                throw Refusal.conflict(asked.answeredAt() != null ? "this was answered already"
+                        : "deployment " + asked.deployment() + " no longer waits: it is " + about.status());
             }
             mapper.answer(asked.id(), yes, Shortened.to(words, LONGEST), around.clock().now());
             mapper.wake(about.placeId(), around.clock().now());
-            around.audit().record(AuditTrail.Entry.of(asked.name(), yes ? "said yes" : "said no", about.component() + " " + about.version()).in(about.environment())
-                    .because(words).with("deployment", Long.toString(asked.deployment())));
+            around.audit()
+                    .record(AuditTrail.Entry
+                            .of(asked.name(), yes ? "said yes" : "said no", about.component() + " " + about.version())
+                            .in(about.environment())
+                            .because(words).with("deployment", Long.toString(asked.deployment())));
         });
     }
 }

@@ -37,7 +37,8 @@ class OutsideController {
     private final AuditTrail audit;
     private final Transactions transactions;
 
-    OutsideController(OutsideAsking asking, Environments environments, Secrets secrets, AuditTrail audit, Transactions transactions) {
+    OutsideController(OutsideAsking asking, Environments environments, Secrets secrets, AuditTrail audit,
+            Transactions transactions) {
         this.asking = asking;
         this.environments = environments;
         this.secrets = secrets;
@@ -48,10 +49,14 @@ class OutsideController {
     /** A new secret that questions of this criterion are signed with, per Standard Webhooks. */
     @PostMapping("/api/v1/environments/{name}/outside/{criterion}/secret")
     @ResponseStatus(HttpStatus.CREATED)
-    OutsideSecretView secret(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable String criterion) {
-        Permission.require(person, Action.SET_SECRET, "set who may answer from outside for " + name, Optional.empty(), Optional.of(name));
+    OutsideSecretView secret(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @PathVariable String criterion) {
+        Permission.require(person, Action.SET_SECRET, "set who may answer from outside for " + name, Optional.empty(),
+                Optional.of(name));
         Environments.Known known = environments.named(name);
-        boolean there = Stream.concat(Stream.of(known.rules().gates().toEnter()), known.rules().components().values().stream().map(own -> own.toEnter()))
+        boolean there = Stream
+                .concat(Stream.of(known.rules().gates().toEnter()),
+                        known.rules().components().values().stream().map(own -> own.toEnter()))
                 .flatMap(gate -> gate.outside().stream()).map(Criterion.Outside::name).anyMatch(criterion::equals);
         if (!there) {
             throw Refusal.notFound("nobody called " + criterion + " is asked at the gate of " + name);
@@ -60,7 +65,8 @@ class OutsideController {
         new SecureRandom().nextBytes(key);
         String secret = "whsec_" + Base64.getEncoder().encodeToString(key);
         transactions.run(() -> {
-            secrets.set(OutsideAsking.secretName(name, criterion), secret, Secrets.Scope.of(0, 0), OptionalLong.of(person.id()));
+            secrets.set(OutsideAsking.secretName(name, criterion), secret, Secrets.Scope.of(0, 0),
+                    OptionalLong.of(person.id()));
             audit.record(AuditTrail.Entry.of(person.name(), "secret of outside set", criterion).in(name));
         });
         return new OutsideSecretView(secret);

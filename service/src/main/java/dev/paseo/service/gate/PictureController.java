@@ -37,7 +37,8 @@ class PictureController {
     }
 
     @GetMapping("/{digest}")
-    void show(@AuthenticationPrincipal Person person, @PathVariable String digest, HttpServletResponse response) throws IOException {
+    void show(@AuthenticationPrincipal Person person, @PathVariable String digest, HttpServletResponse response)
+            throws IOException {
         Permission.require(person, Action.LOOK);
         Pictures.Picture picture = pictures.read(digest);
         response.setContentType(picture.type());

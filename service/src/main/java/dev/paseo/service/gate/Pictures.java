@@ -45,7 +45,8 @@ public class Pictures {
     }
 
     private static Optional<String> type(byte[] picture) {
-        return begins(picture, PNG) ? Optional.of("image/png") : begins(picture, JPEG) ? Optional.of("image/jpeg") : Optional.empty();
+        return begins(picture, PNG) ? Optional.of("image/png")
+                : begins(picture, JPEG) ? Optional.of("image/jpeg") : Optional.empty();
     }
 
     private static boolean begins(byte[] picture, byte[] with) {

@@ -7,7 +7,10 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
-/** What restrains deployments, as the trail states it: holds of places, closures of environments, blocks of versions; by their numbers. */
+/**
+ * What restrains deployments, as the trail states it: holds of places, closures of environments, blocks of versions; by
+ * their numbers.
+ */
 @Component
 class RestraintStates implements Guarded {
 
@@ -29,7 +32,8 @@ class RestraintStates implements Guarded {
 
     @Override
     public Map<String, String> states() {
-        return mapper.states().stream().collect(Collectors.toMap(RestraintMapper.StateRow::subject, RestraintMapper.StateRow::text));
+        return mapper.states().stream()
+                .collect(Collectors.toMap(RestraintMapper.StateRow::subject, RestraintMapper.StateRow::text));
     }
 
     /** The entry of a change, with what restrains afterwards. */

@@ -41,7 +41,8 @@ public class Restraints {
 
     /** The closure in force. */
     public Optional<Closure> closure(long environment) {
-        return mapper.closure(environment, clock.now()).map(row -> new Closure(row.reason(), row.by(), row.at(), Optional.ofNullable(row.until())));
+        return mapper.closure(environment, clock.now())
+                .map(row -> new Closure(row.reason(), row.by(), row.at(), Optional.ofNullable(row.until())));
     }
 
     /** @param beside what goes there in the same set, by component */
@@ -49,12 +50,18 @@ public class Restraints {
         Environments.Known environment = environments.byId(place.environmentId());
         Map<String, String> requires = version.recipe().map(recipe -> recipe.requires()).orElse(Map.of());
         Map<String, String> there = new LinkedHashMap<>();
-        requires.keySet().forEach(other -> Optional.ofNullable(beside.get(other)).or(() -> mapper.live(place.environmentId(), other)).ifPresent(number -> there.put(other, number)));
-        boolean waits = kind == Kind.PROMOTION && !environment.rules().takesOver() && !environment.rules().toGoOn(place.component()).isEmpty();
-        return new Surroundings(place.environment(), ZoneId.of(environment.zone()), version.number(), kind == Kind.ROLLBACK,
+        requires.keySet().forEach(other -> Optional.ofNullable(beside.get(other))
+                .or(() -> mapper.live(place.environmentId(), other)).ifPresent(number -> there.put(other, number)));
+        boolean waits = kind == Kind.PROMOTION && !environment.rules().takesOver()
+                && !environment.rules().toGoOn(place.component()).isEmpty();
+        return new Surroundings(place.environment(), ZoneId.of(environment.zone()), version.number(),
+                kind == Kind.ROLLBACK,
                 hold(place.id()).map(hold -> new Surroundings.Hold(hold.reason(), hold.by(), hold.at())),
-                closure(place.environmentId()).map(closure -> new Surroundings.Closure(closure.reason(), Optional.of(closure.by()), closure.until())),
-                periods.at(environment, clock.now()).map(period -> new Surroundings.Closure(period.summary(), Optional.empty(), Optional.of(period.until()))),
+                closure(place.environmentId()).map(closure -> new Surroundings.Closure(closure.reason(),
+                        Optional.of(closure.by()), closure.until())),
+                periods.at(environment, clock.now())
+                        .map(period -> new Surroundings.Closure(period.summary(), Optional.empty(),
+                                Optional.of(period.until()))),
                 requires, there, waits ? mapper.tested(place.id()) : Optional.empty()).around();
     }
 }

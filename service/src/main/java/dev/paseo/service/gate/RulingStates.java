@@ -6,7 +6,10 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
-/** Rulings as the trail states them: who decided what about a deployment or a passage, in whose place, about which subject, and whether it was taken back. */
+/**
+ * Rulings as the trail states them: who decided what about a deployment or a passage, in whose place, about which
+ * subject, and whether it was taken back.
+ */
 @Component
 class RulingStates implements Guarded {
 
@@ -25,7 +28,8 @@ class RulingStates implements Guarded {
 
     @Override
     public Map<String, String> states() {
-        return mapper.states(null, null).stream().collect(Collectors.toMap(row -> KIND + " of " + row.subject(), RulingMapper.GateRulingsRow::text));
+        return mapper.states(null, null).stream()
+                .collect(Collectors.toMap(row -> KIND + " of " + row.subject(), RulingMapper.GateRulingsRow::text));
     }
 
     /** The entry of a decision, with how the rulings are after it. */

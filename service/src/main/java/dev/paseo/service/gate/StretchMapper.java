@@ -18,7 +18,8 @@ interface StretchMapper {
     Optional<StretchRow> of(long place, long version);
 
     @Update("""
-            update stretch set longest_micros = greatest(longest_micros, timestampdiff(microsecond, since_at, #{now})), since_at = null
+            update stretch set longest_micros = greatest(longest_micros, timestampdiff(microsecond, since_at,
+              #{now})), since_at = null
             where place_id = #{place} and since_at is not null""")
     int end(long place, Instant now);
 
@@ -29,9 +30,11 @@ interface StretchMapper {
 
     /** Hosts that count and are unhealthy now. */
     @Select("""
-            select count(*) from host_report r join place p on p.id = r.place_id join place_host ph on ph.place_id = p.id and ph.host_id = r.host_id
+            select count(*) from host_report r join place p on p.id = r.place_id join place_host ph on ph.place_id =
+              p.id and ph.host_id = r.host_id
             join host h on h.id = r.host_id
-            where r.place_id = #{place} and r.deployment_id = p.live_deployment_id and r.unhealthy_since is not null and h.maintenance is null
+            where r.place_id = #{place} and r.deployment_id = p.live_deployment_id and r.unhealthy_since is not null
+              and h.maintenance is null
               and (p.live_side is null or p.live_side = ph.side)""")
     int unhealthy(long place);
 
@@ -39,7 +42,8 @@ interface StretchMapper {
     List<Long> live(long place);
 
     /** Gates that a stretch may open are judged again. */
-    @Update("update place set wake_at = #{now} where id in (select d.place_id from deployment d where d.version_id = #{version} and d.status = 'waiting')")
+    @Update("update place set wake_at = #{now} where id in (select d.place_id from deployment d where d.version_id "
+            + "= #{version} and d.status = 'waiting')")
     int wake(long version, Instant now);
 
     @Update("update passage set wake_at = #{now} where version_id = #{version} and status = 'open'")

@@ -9,7 +9,10 @@ import java.time.temporal.ChronoUnit;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 
-/** How long versions have been live and healthy in places, in one stretch; the longest stays. All within the transaction under way. */
+/**
+ * How long versions have been live and healthy in places, in one stretch; the longest stays. All within the transaction
+ * under way.
+ */
 @Component
 public class Stretches {
 
@@ -44,7 +47,10 @@ public class Stretches {
     }
 
     GateFacts.Stretch of(Environments.Place place, long version) {
-        return mapper.of(place.id(), version).map(row -> new GateFacts.Stretch(place.environment(), Duration.of(row.longestMicros(), ChronoUnit.MICROS),
-                Optional.ofNullable(row.sinceAt()))).orElse(new GateFacts.Stretch(place.environment(), Duration.ZERO, Optional.empty()));
+        return mapper.of(place.id(), version)
+                .map(row -> new GateFacts.Stretch(place.environment(),
+                        Duration.of(row.longestMicros(), ChronoUnit.MICROS),
+                        Optional.ofNullable(row.sinceAt())))
+                .orElse(new GateFacts.Stretch(place.environment(), Duration.ZERO, Optional.empty()));
     }
 }

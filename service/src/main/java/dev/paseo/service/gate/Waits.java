@@ -21,17 +21,22 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
-/** Keeps what waits and for whom, each time a gate was judged, and tells those who are asked. In the transaction under way. */
+/**
+ * Keeps what waits and for whom, each time a gate was judged, and tells those who are asked. In the transaction under
+ * way.
+ */
 @Component
 public class Waits {
 
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("EEE d MMM HH:mm 'UTC'", Locale.ENGLISH).withZone(ZoneOffset.UTC);
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("EEE d MMM HH:mm 'UTC'", Locale.ENGLISH)
+            .withZone(ZoneOffset.UTC);
 
     /** How something waits; {@code kind}: {@code decision}, {@code checklist} or {@code time}. */
     public record Kept(String kind, String name, String sentence, @Nullable Instant due, boolean nobody) {}
 
     /** Something that waits, as lists show it. */
-    public record Waiting(Optional<Long> deployment, Optional<Long> passage, String component, String environment, String version, String kind, String name, String sentence,
+    public record Waiting(Optional<Long> deployment, Optional<Long> passage, String component, String environment,
+            String version, String kind, String name, String sentence,
             Instant since, Optional<Instant> due) {}
 
     /** What stands before a deployment, and whether it waits for the reader. */
@@ -55,7 +60,8 @@ public class Waits {
 
     /** Notes how it stands at its gate now. */
     public void keep(Gates.AtGate at, Evaluation gate) {
-        List<Judgement> unmet = gate.verdict().judgements().stream().filter(judgement -> judgement.state() != Judgement.State.MET).toList();
+        List<Judgement> unmet = gate.verdict().judgements().stream()
+                .filter(judgement -> judgement.state() != Judgement.State.MET).toList();
         if (unmet.isEmpty()) {
             gone(at.standing());
             return;
@@ -65,12 +71,15 @@ public class Waits {
         }
         Evaluation.Asked people = gate.asked();
         boolean asks = unmet.stream().anyMatch(judgement -> judgement.state() == Judgement.State.ASKED);
-        Judgement first = unmet.stream().filter(judgement -> judgement.state() == Judgement.State.ASKED).findFirst().orElse(unmet.getFirst());
+        Judgement first = unmet.stream().filter(judgement -> judgement.state() == Judgement.State.ASKED).findFirst()
+                .orElse(unmet.getFirst());
         String kind = !asks ? "time" : people.tickers().isEmpty() ? "decision" : "checklist";
         Set<String> all = new HashSet<>(people.deciders());
         all.addAll(people.tickers());
         boolean nobody = unmet.stream().anyMatch(Judgement::nobody);
-        Kept kept = new Kept(kind, Shortened.to(first.name(), 300), Shortened.to(unmet.stream().map(Judgement::sentence).collect(Collectors.joining(" ")), 2000), (asks ? gate.expiry() : first.until()).orElse(null), nobody);
+        Kept kept = new Kept(kind, Shortened.to(first.name(), 300),
+                Shortened.to(unmet.stream().map(Judgement::sentence).collect(Collectors.joining(" ")), 2000),
+                (asks ? gate.expiry() : first.until()).orElse(null), nobody);
         tellVoided(at, gate, unmet);
         Optional<KeptRow> before = mapper.of(at.standing());
         Set<String> known = before.map(row -> Set.copyOf(mapper.people(row.id()))).orElse(Set.of());
@@ -82,7 +91,8 @@ public class Waits {
         }
         tell(at, kept, all.stream().filter(person -> !known.contains(person)).toList());
         if (nobody && before.filter(KeptRow::nobody).isEmpty()) {
-            notices.tellAdministrators(Notices.Said.of(Event.NOBODY, at.place().component(), what(at) + " waits for nobody", kept.sentence(), path(at.standing()), key(at.standing())));
+            notices.tellAdministrators(Notices.Said.of(Event.NOBODY, at.place().component(),
+                    what(at) + " waits for nobody", kept.sentence(), path(at.standing()), key(at.standing())));
         }
     }
 
@@ -94,10 +104,14 @@ public class Waits {
 
     private void tell(Gates.AtGate at, Kept kept, List<String> newly) {
         String asks = kept.kind().equals("checklist") ? "Your checklist: " : "Your decision: ";
-        String body = "What: " + at.version().component() + " " + at.version().number() + "\nWhere: " + (at.standing().leaves() ? "to leave " : "into ") + at.place().environment()
-                + "\nNow there: " + at.live().map(live -> live.number()).orElse("nothing") + "\nAsked by: " + (at.requester().isEmpty() ? "the walk" : at.requester())
-                + "\nStands at: " + kept.name() + ". " + kept.sentence() + (kept.due() == null ? "" : "\nUntil: " + TIME.format(kept.due()));
-        notices.tell(newly, Notices.Said.of(Event.WAITS, at.place().component(), asks + what(at), body, path(at.standing()), key(at.standing()) + " " + at.requestedAt()));
+        String body = "What: " + at.version().component() + " " + at.version().number() + "\nWhere: "
+                + (at.standing().leaves() ? "to leave " : "into ") + at.place().environment()
+                + "\nNow there: " + at.live().map(live -> live.number()).orElse("nothing") + "\nAsked by: "
+                + (at.requester().isEmpty() ? "the walk" : at.requester())
+                + "\nStands at: " + kept.name() + ". " + kept.sentence()
+                + (kept.due() == null ? "" : "\nUntil: " + TIME.format(kept.due()));
+        notices.tell(newly, Notices.Said.of(Event.WAITS, at.place().component(), asks + what(at), body,
+                path(at.standing()), key(at.standing()) + " " + at.requestedAt()));
     }
 
     /** That approvals no longer count is told, once, to those who gave them and to who asked. */
@@ -109,20 +123,27 @@ public class Waits {
         if (!at.requester().isEmpty()) {
             told.add(at.requester());
         }
-        String why = unmet.stream().map(Judgement::sentence).filter(sentence -> sentence.contains("no longer counts")).findFirst().orElse("What was approved has changed.");
-        notices.tell(told, Notices.Said.of(Event.VOIDED, at.place().component(), "No longer approved: " + what(at), why, path(at.standing()), key(at.standing()) + " " + gate.digest()));
+        String why = unmet.stream().map(Judgement::sentence).filter(sentence -> sentence.contains("no longer counts"))
+                .findFirst().orElse("What was approved has changed.");
+        notices.tell(told, Notices.Said.of(Event.VOIDED, at.place().component(), "No longer approved: " + what(at), why,
+                path(at.standing()), key(at.standing()) + " " + gate.digest()));
     }
 
     /** Those who are asked are reminded before it expires, when an eighth of the time is left. */
     @Scheduled(fixedDelay = 20_000)
     void remind() {
-        around.transactions().run(() -> mapper.expiring(around.clock().now()).forEach(row -> notices.tell(mapper.people(row.id()), Notices.Said.of(Event.EXPIRES, row.component(),
-                row.component() + " " + row.version() + " in " + row.environment() + " waits until " + TIME.format(java.util.Objects.requireNonNull(row.due())), row.sentence(),
-                row.deployment() != null ? "/deployments/" + row.deployment() : "/passages/" + row.passage(), "wait " + row.id()))));
+        around.transactions().run(() -> mapper.expiring(around.clock().now())
+                .forEach(row -> notices.tell(mapper.people(row.id()), Notices.Said.of(Event.EXPIRES, row.component(),
+                        row.component() + " " + row.version() + " in " + row.environment() + " waits until "
+                                + TIME.format(java.util.Objects.requireNonNull(row.due())),
+                        row.sentence(),
+                        row.deployment() != null ? "/deployments/" + row.deployment() : "/passages/" + row.passage(),
+                        "wait " + row.id()))));
     }
 
     private static String what(Gates.AtGate at) {
-        return at.version().component() + " " + at.version().number() + (at.standing().leaves() ? " in " : " into ") + at.place().environment();
+        return at.version().component() + " " + at.version().number() + (at.standing().leaves() ? " in " : " into ")
+                + at.place().environment();
     }
 
     private static String path(Gates.Standing standing) {
@@ -153,7 +174,8 @@ public class Waits {
     }
 
     private static Waiting waiting(WaitMapper.WaitRow row) {
-        return new Waiting(Optional.ofNullable(row.deployment()), Optional.ofNullable(row.passage()), row.component(), row.environment(), row.version(), row.kind(), row.name(),
+        return new Waiting(Optional.ofNullable(row.deployment()), Optional.ofNullable(row.passage()), row.component(),
+                row.environment(), row.version(), row.kind(), row.name(),
                 row.sentence(), row.since(), Optional.ofNullable(row.due()));
     }
 

@@ -21,7 +21,9 @@ import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
-/** Brings hosts that are new at a place, or were in maintenance or away when it was deployed to, to what is live there. */
+/**
+ * Brings hosts that are new at a place, or were in maintenance or away when it was deployed to, to what is live there.
+ */
 @Component
 class CatchUp {
 
@@ -55,7 +57,8 @@ class CatchUp {
         try {
             long now = System.nanoTime();
             tried.values().removeIf(at -> now - at > AGAIN.toNanos());
-            mapper.strangers(clock.now().minusSeconds(45)).stream().filter(host -> !tried.containsKey(host)).forEach(host -> bring(host, now));
+            mapper.strangers(clock.now().minusSeconds(45)).stream().filter(host -> !tried.containsKey(host))
+                    .forEach(host -> bring(host, now));
         } catch (RuntimeException failed) {
             LOG.warn("late hosts are not looked after for the moment: {}", failed.toString());
         }
@@ -66,12 +69,14 @@ class CatchUp {
         try {
             places.require(host.placeId(), place -> tend(place, host), Refusal::conflict);
         } catch (Refusal refused) {
-            LOG.info("{} does not catch up with {} in {}: {}", host.host(), host.component(), host.environment(), refused.getMessage());
+            LOG.info("{} does not catch up with {} in {}: {}", host.host(), host.component(), host.environment(),
+                    refused.getMessage());
         }
     }
 
     private Tending.Host compared(Environments.Place place, Deployment live, String host) {
-        return new Tending.Host(host, Optional.empty(), false, deployments.state(live).host(host), contents.given(place, live, host),
+        return new Tending.Host(host, Optional.empty(), false, deployments.state(live).host(host),
+                contents.given(place, live, host),
                 Optional.ofNullable(contents.had(place).get(host)), false);
     }
 
@@ -80,11 +85,13 @@ class CatchUp {
         if (row.filter(live -> Tending.catchesUp(compared(place, live, host.host()))).isEmpty()) {
             return Optional.empty();
         }
-        Optional<String> lacks = places.live(place).flatMap(live -> contents.lacks(place, live, host.host(), row.get().settingsRevision()));
+        Optional<String> lacks = places.live(place)
+                .flatMap(live -> contents.lacks(place, live, host.host(), row.get().settingsRevision()));
         if (lacks.isPresent()) {
             throw Refusal.conflict(lacks.get());
         }
-        audit.record(AuditTrail.Entry.of("paseo", "host catches up", host.component()).in(host.environment()).with("host", host.host()));
+        audit.record(AuditTrail.Entry.of("paseo", "host catches up", host.component()).in(host.environment())
+                .with("host", host.host()));
         return Optional.of(new PlaceEvent.TendAsked(List.of(host.host())));
     }
 }

@@ -30,7 +30,8 @@ import org.springframework.web.bind.annotation.RestController;
 class HostController {
 
     /** A host; {@code agent} is its own, {@code servedBy} the one that reaches it otherwise. Sizes in bytes. */
-    record KnownHostView(String name, Optional<String> agent, Optional<String> servedBy, Optional<Instant> lastContact, Optional<String> maintenance,
+    record KnownHostView(String name, Optional<String> agent, Optional<String> servedBy, Optional<Instant> lastContact,
+            Optional<String> maintenance,
             Optional<Instant> maintenanceSince, Optional<Long> diskFree, Optional<Long> diskTotal) {}
 
     record MaintenanceRequest(String reason) {}
@@ -59,15 +60,20 @@ class HostController {
     @GetMapping("/hosts")
     List<KnownHostView> hosts(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return mapper.hosts().stream().map(row -> new KnownHostView(row.name(), Optional.ofNullable(row.agent()), Optional.ofNullable(row.servedBy()),
-                Optional.ofNullable(row.lastContact()), Optional.ofNullable(row.maintenance()), Optional.ofNullable(row.maintenanceSince()),
-                Optional.ofNullable(row.diskFree()), Optional.ofNullable(row.diskTotal()))).toList();
+        return mapper.hosts().stream()
+                .map(row -> new KnownHostView(row.name(), Optional.ofNullable(row.agent()),
+                        Optional.ofNullable(row.servedBy()),
+                        Optional.ofNullable(row.lastContact()), Optional.ofNullable(row.maintenance()),
+                        Optional.ofNullable(row.maintenanceSince()),
+                        Optional.ofNullable(row.diskFree()), Optional.ofNullable(row.diskTotal())))
+                .toList();
     }
 
     /** Deployments leave the host out until its maintenance ends; then it catches up. */
     @PutMapping("/hosts/{name}/maintenance")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void maintenance(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody MaintenanceRequest request) {
+    void maintenance(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody MaintenanceRequest request) {
         Permission.require(person, Action.EDIT_ENVIRONMENT, "put " + name + " into maintenance");
         if (request.reason().isBlank()) {
             throw Refusal.invalid("/reason", "say why " + name + " is in maintenance");
@@ -91,22 +97,29 @@ class HostController {
 
     @DeleteMapping("/environments/{name}/closure")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void open(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestParam(defaultValue = "") String reason) {
+    void open(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestParam(defaultValue = "") String reason) {
         Permission.require(person, Action.EDIT_ENVIRONMENT, "open " + name, Optional.empty(), Optional.of(name));
         holds.open(lookups.environments().named(name), person, reason);
     }
 
     @PutMapping("/versions/{component}/{number}/block")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void block(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number, @RequestBody BlockRequest request) {
-        Permission.require(person, Action.PROMOTE, "block " + component + " " + number, Optional.of(component), Optional.empty());
-        holds.block(lookups.versions().numbered(lookups.components().named(component).id(), component, number), person, request.reason());
+    void block(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number,
+            @RequestBody BlockRequest request) {
+        Permission.require(person, Action.PROMOTE, "block " + component + " " + number, Optional.of(component),
+                Optional.empty());
+        holds.block(lookups.versions().numbered(lookups.components().named(component).id(), component, number), person,
+                request.reason());
     }
 
     @DeleteMapping("/versions/{component}/{number}/block")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void liftBlock(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number, @RequestParam(defaultValue = "") String reason) {
-        Permission.require(person, Action.LIFT_BLOCK, "lift the block of " + component + " " + number, Optional.of(component), Optional.empty());
-        holds.liftBlock(lookups.versions().numbered(lookups.components().named(component).id(), component, number), person, reason);
+    void liftBlock(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number,
+            @RequestParam(defaultValue = "") String reason) {
+        Permission.require(person, Action.LIFT_BLOCK, "lift the block of " + component + " " + number,
+                Optional.of(component), Optional.empty());
+        holds.liftBlock(lookups.versions().numbered(lookups.components().named(component).id(), component, number),
+                person, reason);
     }
 }

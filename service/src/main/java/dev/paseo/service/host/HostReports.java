@@ -14,7 +14,8 @@ public class HostReports {
      * @param failing which check fails, and how
      * @param drift   which files are not the version's own
      */
-    public record Report(Instant checkedAt, Optional<String> failing, Optional<Instant> unhealthySince, Optional<String> drift, Optional<Instant> driftedSince) {
+    public record Report(Instant checkedAt, Optional<String> failing, Optional<Instant> unhealthySince,
+            Optional<String> drift, Optional<Instant> driftedSince) {
 
         /** Whether something is not as it should be. */
         public boolean amiss() {
@@ -30,7 +31,10 @@ public class HostReports {
 
     /** By host. */
     public Map<String, Report> ofPlace(long place) {
-        return mapper.ofPlace(place).stream().collect(Collectors.toMap(HostReportMapper.ReportRow::host, row -> new Report(row.checkedAt(), Optional.ofNullable(row.failing()),
-                Optional.ofNullable(row.unhealthySince()), Optional.ofNullable(row.drift()), Optional.ofNullable(row.driftedSince()))));
+        return mapper.ofPlace(place).stream()
+                .collect(Collectors.toMap(HostReportMapper.ReportRow::host,
+                        row -> new Report(row.checkedAt(), Optional.ofNullable(row.failing()),
+                                Optional.ofNullable(row.unhealthySince()), Optional.ofNullable(row.drift()),
+                                Optional.ofNullable(row.driftedSince()))));
     }
 }

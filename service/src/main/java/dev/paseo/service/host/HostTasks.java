@@ -46,7 +46,8 @@ class HostTasks {
     private final HostContents contents;
     private final Json json;
 
-    HostTasks(Deployments deployments, Environments environments, Versions versions, Secrets secrets, HostContents contents, Json json) {
+    HostTasks(Deployments deployments, Environments environments, Versions versions, Secrets secrets,
+            HostContents contents, Json json) {
         this.contents = contents;
         this.deployments = deployments;
         this.environments = environments;
@@ -56,7 +57,8 @@ class HostTasks {
     }
 
     /** What is deployed by a task, where, and with which settings. */
-    private record Deploying(Deployment row, Versions.Sealed version, Recipe recipe, Place place, PlaceHost host, Environments.Settings settings,
+    private record Deploying(Deployment row, Versions.Sealed version, Recipe recipe, Place place, PlaceHost host,
+            Environments.Settings settings,
             Optional<Environments.HostSettings> own) {}
 
     /** The deployment whose version and settings a task works with. */
@@ -69,7 +71,8 @@ class HostTasks {
     boolean reaches(Work work, Deployment row, String digest) {
         Versions.Sealed version = versions.byId(about(HostTask.valueOf(work.kind()), row).versionId());
         return version.bundle().filter(digest::equals).isPresent() || versions.artifacts(version.id()).stream()
-                .anyMatch(artifact -> artifact.digest().equals(digest) && version.recipe().orElseThrow().artifacts().contains(artifact.name()));
+                .anyMatch(artifact -> artifact.digest().equals(digest)
+                        && version.recipe().orElseThrow().artifacts().contains(artifact.name()));
     }
 
     Recipe recipe(Deployment row) {
@@ -88,7 +91,8 @@ class HostTasks {
             case WHOLE, WATCH_WHOLE -> task(work, now, List.of(), now.recipe().whole(), Map.of());
             case ONCE_BEFORE -> task(work, now, parts.onceBefore(), List.of(), Map.of());
             case ONCE_AFTER -> task(work, now, parts.onceAfter(), List.of(), Map.of());
-            case TRAFFIC -> task(work, now, parts.traffic(), List.of(), traffic(now, course(now).now().map(Movement::share).orElse(0)));
+            case TRAFFIC -> task(work, now, parts.traffic(), List.of(),
+                    traffic(now, course(now).now().map(Movement::share).orElse(0)));
             case TRAFFIC_BACK -> task(work, now, parts.traffic(), List.of(), traffic(now, 0));
             case TEST -> task(work, now, test(now).map(Recipe.Test::steps).orElse(List.of()), List.of(), Map.of());
         };
@@ -98,13 +102,15 @@ class HostTasks {
         Versions.Sealed version = versions.byId(row.versionId());
         Place place = environments.placeById(row.placeId());
         long id = Objects.requireNonNull(work.hostId());
-        PlaceHost host = environments.host(place.id(), id).orElseGet(() -> new PlaceHost(id, environments.hostName(id), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty()));
+        PlaceHost host = environments.host(place.id(), id).orElseGet(() -> new PlaceHost(id, environments.hostName(id),
+                Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty()));
         return deploying(row, version, place, host);
     }
 
     private Deploying deploying(Deployment row, Versions.Sealed version, Place place, PlaceHost host) {
         Environments.Settings settings = environments.settings(place.id(), row.settingsRevision());
-        return new Deploying(row, version, version.recipe().orElseThrow(), place, host, settings, contents.own(place, settings, host.name()));
+        return new Deploying(row, version, version.recipe().orElseThrow(), place, host, settings,
+                contents.own(place, settings, host.name()));
     }
 
     private Course course(Deploying now) {
@@ -115,7 +121,10 @@ class HostTasks {
         return course(now).now().flatMap(Movement::name).map(name -> now.recipe().afterwards().tests().get(name));
     }
 
-    /** Where the traffic goes: all that a script or a balancer's own interface needs to bring it about, however often it is told. */
+    /**
+     * Where the traffic goes: all that a script or a balancer's own interface needs to bring it about, however often it
+     * is told.
+     */
     private Map<String, String> traffic(Deploying now, int share) {
         Course course = course(now);
         String filled = course.sides().filled().orElse("");
@@ -134,17 +143,22 @@ class HostTasks {
                 .flatMap(host -> host.url().stream()).collect(Collectors.joining(" "));
     }
 
-    private Assignment task(Work work, Deploying now, List<Recipe.Command> commands, List<Recipe.Check> checks, Map<String, String> more) {
+    private Assignment task(Work work, Deploying now, List<Recipe.Command> commands, List<Recipe.Check> checks,
+            Map<String, String> more) {
         List<Assignment.Step> steps = new ArrayList<>();
         for (Recipe.Command command : commands) {
-            steps.add(new Assignment.Step(steps.size() + 1, command.name(), command.command(), command.timeout().toSeconds(), 0));
+            steps.add(new Assignment.Step(steps.size() + 1, command.name(), command.command(),
+                    command.timeout().toSeconds(), 0));
         }
         boolean needsFiles = !steps.isEmpty() || checks.stream().anyMatch(check -> check.command().isPresent());
         Map<String, String> variables = variables(now);
         variables.putAll(more);
         return new Assignment(work.id(), 0, "", 0, Assignment.Kind.valueOf(work.kind()), variables,
-                needsFiles ? secrets.values(revisions(now)) : Map.of(), steps, Optional.empty(), needsFiles ? now.version().bundle() : Optional.empty(),
-                needsFiles ? artifacts(now) : List.of(), checks.stream().map(check -> check(check, placeholders(now))).toList(), Optional.of(ofPlace(work, now)), work.untrusted());
+                needsFiles ? secrets.values(revisions(now)) : Map.of(), steps, Optional.empty(),
+                needsFiles ? now.version().bundle() : Optional.empty(),
+                needsFiles ? artifacts(now) : List.of(),
+                checks.stream().map(check -> check(check, placeholders(now))).toList(), Optional.of(ofPlace(work, now)),
+                work.untrusted());
     }
 
     /** Of the revisions recorded, those of the host beat those of the place. */
@@ -156,13 +170,17 @@ class HostTasks {
         HostTask task = HostTask.valueOf(work.kind());
         boolean watches = task == HostTask.WATCH || task == HostTask.WATCH_WHOLE;
         long seconds = watches ? course(now).now().flatMap(Movement::length).map(Duration::toSeconds).orElse(0L) : 0;
-        List<Assignment.Report> reports = task == HostTask.TEST ? test(now).map(test -> test.reports().entrySet().stream()
-                .map(report -> new Assignment.Report(report.getKey().word(), report.getValue())).toList()).orElse(List.of()) : List.of();
-        return new Assignment.OfPlace(seconds, reports, now.own().flatMap(Environments.HostSettings::ssh).map(ssh -> ssh(ssh, now)));
+        List<Assignment.Report> reports = task == HostTask.TEST ? test(now)
+                .map(test -> test.reports().entrySet().stream()
+                        .map(report -> new Assignment.Report(report.getKey().word(), report.getValue())).toList())
+                .orElse(List.of()) : List.of();
+        return new Assignment.OfPlace(seconds, reports,
+                now.own().flatMap(Environments.HostSettings::ssh).map(ssh -> ssh(ssh, now)));
     }
 
     Assignment.Ssh ssh(Environments.Ssh ssh, long component, long environment) {
-        String key = secrets.values(secrets.revisions(List.of(ssh.key()), component, environment)).getOrDefault(ssh.key(), "");
+        String key = secrets.values(secrets.revisions(List.of(ssh.key()), component, environment))
+                .getOrDefault(ssh.key(), "");
         return new Assignment.Ssh(ssh.address(), ssh.port(), ssh.user(), key, ssh.hostKey(), ssh.folder());
     }
 
@@ -171,8 +189,11 @@ class HostTasks {
     }
 
     private List<Assignment.Artifact> artifacts(Deploying now) {
-        return versions.artifacts(now.version().id()).stream().filter(artifact -> now.recipe().artifacts().contains(artifact.name()))
-                .map(artifact -> new Assignment.Artifact(artifact.name(), artifact.fileName(), artifact.digest(), artifact.size())).toList();
+        return versions.artifacts(now.version().id()).stream()
+                .filter(artifact -> now.recipe().artifacts().contains(artifact.name()))
+                .map(artifact -> new Assignment.Artifact(artifact.name(), artifact.fileName(), artifact.digest(),
+                        artifact.size()))
+                .toList();
     }
 
     /** Of variables host beats place; what was asked of whoever started its run reaches its recipe too. */
@@ -181,8 +202,9 @@ class HostTasks {
         now.own().ifPresent(more -> variables.putAll(more.variables()));
         now.version().runNumber().ifPresent(run -> {
             variables.put("PASEO_RUN", now.version().component() + "#" + run);
-            deployments.answers(now.place().componentId(), run).ifPresent(answers -> json.read(answers, ANSWERS).forEach((name, answer) ->
-                    variables.put("PASEO_ASK_" + name.toUpperCase(Locale.ROOT).replace('-', '_'), answer)));
+            deployments.answers(now.place().componentId(), run)
+                    .ifPresent(answers -> json.read(answers, ANSWERS).forEach((name, answer) -> variables
+                            .put("PASEO_ASK_" + name.toUpperCase(Locale.ROOT).replace('-', '_'), answer)));
         });
         variables.put("PASEO_COMPONENT", now.version().component());
         variables.put("PASEO_VERSION", now.version().number());
@@ -211,12 +233,16 @@ class HostTasks {
     }
 
     private static Assignment.Check check(Recipe.Check check, Map<String, String> words) {
-        Assignment.CheckKind kind = check.http().isPresent() ? Assignment.CheckKind.HTTP : check.command().isPresent() ? Assignment.CheckKind.COMMAND
-                : check.port().isPresent() ? Assignment.CheckKind.PORT : Assignment.CheckKind.METRIC;
-        String target = check.http().or(check::command).or(check::port).or(() -> check.metric().map(Recipe.Metric::address)).orElse("");
-        return new Assignment.Check(kind, check.command().isPresent() ? target : fill(target, words), check.status(), check.contains().map(text -> fill(text, words)), filled(check.header(), words),
+        Assignment.CheckKind kind = check.http().isPresent() ? Assignment.CheckKind.HTTP
+                : check.command().isPresent() ? Assignment.CheckKind.COMMAND
+                        : check.port().isPresent() ? Assignment.CheckKind.PORT : Assignment.CheckKind.METRIC;
+        String target = check.http().or(check::command).or(check::port)
+                .or(() -> check.metric().map(Recipe.Metric::address)).orElse("");
+        return new Assignment.Check(kind, check.command().isPresent() ? target : fill(target, words), check.status(),
+                check.contains().map(text -> fill(text, words)), filled(check.header(), words),
                 filled(check.json(), words), check.redirects().orElse(0),
-                check.metric().map(metric -> new Assignment.Limits(metric.name(), metric.atLeast(), metric.atMost())), check.within().toMillis());
+                check.metric().map(metric -> new Assignment.Limits(metric.name(), metric.atLeast(), metric.atMost())),
+                check.within().toMillis());
     }
 
     private static Map<String, String> filled(Map<String, String> texts, Map<String, String> words) {
@@ -240,12 +266,14 @@ class HostTasks {
         Versions.Sealed version = versions.byId(row.versionId());
         Place place = environments.placeById(row.placeId());
         Deploying now = deploying(row, version, place, host);
-        Map<String, String> digests = versions.artifacts(version.id()).stream().collect(Collectors.toMap(Versions.Artifact::name, Versions.Artifact::digest));
+        Map<String, String> digests = versions.artifacts(version.id()).stream()
+                .collect(Collectors.toMap(Versions.Artifact::name, Versions.Artifact::digest));
         Map<String, String> installed = new LinkedHashMap<>();
-        now.recipe().installed().forEach((name, path) -> Optional.ofNullable(digests.get(name)).ifPresent(digest ->
-                installed.put(fill(path, placeholders(now)), digest)));
+        now.recipe().installed().forEach((name, path) -> Optional.ofNullable(digests.get(name))
+                .ifPresent(digest -> installed.put(fill(path, placeholders(now)), digest)));
         List<Assignment.Check> checks = now.recipe().eachHost().stream().filter(check -> check.command().isEmpty())
                 .map(check -> check(check, placeholders(now))).toList();
-        return new Watched(installed, checks, now.own().flatMap(Environments.HostSettings::ssh).map(ssh -> ssh(ssh, now)));
+        return new Watched(installed, checks,
+                now.own().flatMap(Environments.HostSettings::ssh).map(ssh -> ssh(ssh, now)));
     }
 }

@@ -43,9 +43,11 @@ class HostWatch {
 
     /** How it is written down. */
     @Component("hostWatchAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Settings settings, Stretches stretches, Places places) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Settings settings,
+            Stretches stretches, Places places) {}
 
-    HostWatch(HostReportMapper mapper, Deployments deployments, Environments environments, HostTasks tasks, Telling telling, Around around) {
+    HostWatch(HostReportMapper mapper, Deployments deployments, Environments environments, HostTasks tasks,
+            Telling telling, Around around) {
         this.mapper = mapper;
         this.deployments = deployments;
         this.environments = environments;
@@ -55,11 +57,13 @@ class HostWatch {
     }
 
     Watch.Watched watched(long agent, Optional<Long> host, Optional<String> renewal) {
-        List<Watch.OnHost> hosts = mapper.watched(agent, host.orElse(null)).stream().flatMap(row -> deployments.find(row.deploymentId()).stream().map(deployment -> {
-            PlaceHost on = environments.host(row.placeId(), row.hostId()).orElseThrow();
-            HostTasks.Watched watched = tasks.watched(deployment, on);
-            return new Watch.OnHost(row.placeId(), row.hostId(), row.deploymentId(), watched.installed(), watched.checks(), watched.ssh());
-        })).toList();
+        List<Watch.OnHost> hosts = mapper.watched(agent, host.orElse(null)).stream()
+                .flatMap(row -> deployments.find(row.deploymentId()).stream().map(deployment -> {
+                    PlaceHost on = environments.host(row.placeId(), row.hostId()).orElseThrow();
+                    HostTasks.Watched watched = tasks.watched(deployment, on);
+                    return new Watch.OnHost(row.placeId(), row.hostId(), row.deploymentId(), watched.installed(),
+                            watched.checks(), watched.ssh());
+                })).toList();
         return new Watch.Watched(hosts, (int) around.settings().watchEvery().toSeconds(), renewal);
     }
 
@@ -67,17 +71,23 @@ class HostWatch {
         report.seen().forEach(HostWatch::check);
         List<HostReportMapper.WatchedRow> may = mapper.watched(agent, host.orElse(null));
         around.transactions().run(() -> {
-            host.filter(own -> report.diskTotal() > 0).ifPresent(own -> mapper.disk(own, report.diskFree(), report.diskTotal()));
-            Map<Boolean, List<Watch.Seen>> seen = report.seen().stream().filter(each -> may.contains(new HostReportMapper.WatchedRow(each.place(), each.host(), each.deployment())))
+            host.filter(own -> report.diskTotal() > 0)
+                    .ifPresent(own -> mapper.disk(own, report.diskFree(), report.diskTotal()));
+            Map<Boolean, List<Watch.Seen>> seen = report.seen().stream().filter(
+                    each -> may.contains(new HostReportMapper.WatchedRow(each.place(), each.host(), each.deployment())))
                     .collect(Collectors.partitioningBy(this::unknown));
             seen.get(false).forEach(this::take);
-            seen.get(true).stream().collect(Collectors.groupingBy(each -> List.of(each.place(), each.host()))).values().forEach(this::found);
+            seen.get(true).stream().collect(Collectors.groupingBy(each -> List.of(each.place(), each.host()))).values()
+                    .forEach(this::found);
         });
     }
 
     private static void check(Watch.Seen seen) {
-        if (seen.differing().size() > MOST_FILES || seen.differing().entrySet().stream().anyMatch(file -> file.getKey().length() > LONGEST_PATH || !DIGEST.matcher(file.getValue()).matches())) {
-            throw Refusal.invalid("/seen/differing", "should be at most " + MOST_FILES + " paths, each with the SHA-256 digest of its file in hexadecimal, or nothing where there is no file");
+        if (seen.differing().size() > MOST_FILES || seen.differing().entrySet().stream().anyMatch(
+                file -> file.getKey().length() > LONGEST_PATH || !DIGEST.matcher(file.getValue()).matches())) {
+            throw Refusal.invalid("/seen/differing", "should be at most " + MOST_FILES
+                    + " paths, each with the SHA-256 digest of its file in hexadecimal, or nothing where there is "
+                    + "no file");
         }
     }
 
@@ -86,18 +96,21 @@ class HostWatch {
     }
 
     private void take(Watch.Seen seen) {
-        HostHealth before = mapper.of(seen.place(), seen.host()).filter(row -> row.deploymentId() == seen.deployment()).map(HostWatch::health).orElse(HostHealth.UNSEEN);
+        HostHealth before = mapper.of(seen.place(), seen.host()).filter(row -> row.deploymentId() == seen.deployment())
+                .map(HostWatch::health).orElse(HostHealth.UNSEEN);
         Instant now = around.clock().now();
-        Optional<String> differing = seen.differing().isEmpty() ? Optional.empty() : Optional.of(Shortened.to(sentence(seen.differing()), 2000));
+        Optional<String> differing = seen.differing().isEmpty() ? Optional.empty()
+                : Optional.of(Shortened.to(sentence(seen.differing()), 2000));
         HostHealth health = before.seen(seen.failing().isPresent(), differing, now);
         String name = environments.hostName(seen.host());
-        mapper.keep(new ReportRow(seen.place(), seen.host(), name, seen.deployment(), now, health.failures(), seen.failing().map(why -> Shortened.to(why, 1000)).orElse(null),
+        mapper.keep(new ReportRow(seen.place(), seen.host(), name, seen.deployment(), now, health.failures(),
+                seen.failing().map(why -> Shortened.to(why, 1000)).orElse(null),
                 health.unhealthySince().orElse(null), health.drift().orElse(null), health.driftedSince().orElse(null)));
         for (HostHealth.Change change : health.since(before)) {
             switch (change) {
                 case UNHEALTHY -> around.stretches().end(seen.place());
                 case HEALTHY_AGAIN -> around.stretches().begin(seen.place());
-                case DRIFT, DRIFT_ENDED -> { }
+                case DRIFT, DRIFT_ENDED -> {}
             }
             boolean drift = change == HostHealth.Change.DRIFT || change == HostHealth.Change.DRIFT_ENDED;
             tellWhere(seen.place(), name, change.words(), drift ? differing.orElse("") : seen.failing().orElse(""));
@@ -105,7 +118,8 @@ class HostWatch {
     }
 
     private static HostHealth health(ReportRow row) {
-        return new HostHealth(row.failures(), Optional.ofNullable(row.unhealthySince()), Optional.ofNullable(row.drift()), Optional.ofNullable(row.driftedSince()));
+        return new HostHealth(row.failures(), Optional.ofNullable(row.unhealthySince()),
+                Optional.ofNullable(row.drift()), Optional.ofNullable(row.driftedSince()));
     }
 
     /** Nobody knew what the host has. */
@@ -115,10 +129,13 @@ class HostWatch {
         PlaceHost on = environments.host(place, host).orElseThrow();
         HostDoubt.settled(seen.stream().map(each -> {
             HostTasks.Watched asked = tasks.watched(deployments.get(each.deployment()), on);
-            return new HostDoubt.Candidate(each.deployment(), !asked.installed().isEmpty() || !asked.checks().isEmpty(), each.differing().isEmpty() && each.failing().isEmpty());
+            return new HostDoubt.Candidate(each.deployment(), !asked.installed().isEmpty() || !asked.checks().isEmpty(),
+                    each.differing().isEmpty() && each.failing().isEmpty());
         }).toList()).ifPresent(deployment -> {
-            if (around.places().change(place, now -> Optional.of(new PlaceEvent.Found(on.name(), deployment))).isEmpty()) {
-                tellWhere(place, on.name(), "found what is there", "its files and checks are those of deployment " + deployment);
+            if (around.places().change(place, now -> Optional.of(new PlaceEvent.Found(on.name(), deployment)))
+                    .isEmpty()) {
+                tellWhere(place, on.name(), "found what is there",
+                        "its files and checks are those of deployment " + deployment);
             }
         });
     }

@@ -39,7 +39,8 @@ class HostWork implements WorkOwner {
 
     @Override
     public Set<Assignment.Kind> kinds() {
-        return Stream.of(HostTask.values()).map(task -> Assignment.Kind.valueOf(task.name())).collect(Collectors.toSet());
+        return Stream.of(HostTask.values()).map(task -> Assignment.Kind.valueOf(task.name()))
+                .collect(Collectors.toSet());
     }
 
     private Deployment deployment(Work work) {
@@ -52,7 +53,8 @@ class HostWork implements WorkOwner {
 
     /** The host's name; empty for what is done once for the place. */
     private String host(Work work) {
-        return HostTask.valueOf(work.kind()).ofPlace() ? "" : environments.hostName(Objects.requireNonNull(work.hostId()));
+        return HostTask.valueOf(work.kind()).ofPlace() ? ""
+                : environments.hostName(Objects.requireNonNull(work.hostId()));
     }
 
     private Deployments.Brief brief(Work work) {
@@ -72,13 +74,16 @@ class HostWork implements WorkOwner {
             @Override
             public void ended(Lease.Outcome outcome, String reason, boolean touched) {
                 HostOutcome end = switch (outcome) {
-                    case PASSED -> HostTask.valueOf(work.kind()) == HostTask.TEST ? tested(deployment(work)) : new HostOutcome.Done();
+                    case PASSED -> HostTask.valueOf(work.kind()) == HostTask.TEST ? tested(deployment(work))
+                            : new HostOutcome.Done();
                     case FAILED -> new HostOutcome.Failed(reason, touched);
                     case STOPPED -> new HostOutcome.Failed("stopped", touched);
                     case LOST -> new HostOutcome.Failed("lost: " + reason, true);
                 };
-                places.change(place, now -> Optional.of(new PlaceEvent.HostReported(Objects.requireNonNull(work.deploymentId()), host(work),
-                        HostTask.valueOf(work.kind()), end)));
+                places.change(place,
+                        now -> Optional
+                                .of(new PlaceEvent.HostReported(Objects.requireNonNull(work.deploymentId()), host(work),
+                                        HostTask.valueOf(work.kind()), end)));
             }
         };
     }

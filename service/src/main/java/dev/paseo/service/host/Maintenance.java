@@ -39,7 +39,8 @@ class Maintenance {
         long host = change(name, Optional.of(reason), by);
         mapper.places(host).forEach(each -> places.change(each, place -> {
             board.offerElsewhere(place.id(), host, environments.acting(place).id());
-            return Optional.of(new PlaceEvent.HostAway(name, "in maintenance: " + reason, board.installOffered(place.id(), host)));
+            return Optional.of(
+                    new PlaceEvent.HostAway(name, "in maintenance: " + reason, board.installOffered(place.id(), host)));
         }));
     }
 
@@ -52,7 +53,10 @@ class Maintenance {
                 + NearestName.hint(name, mapper.hosts().stream().map(HostReportMapper.HostRow::name).toList())));
         around.transactions().run(() -> {
             mapper.maintenance(host, reason.orElse(null), reason.map(why -> around.clock().now()).orElse(null));
-            around.audit().record(AuditTrail.Entry.of(by, reason.isPresent() ? "maintenance begun" : "maintenance ended", name).because(reason.orElse("")));
+            around.audit()
+                    .record(AuditTrail.Entry
+                            .of(by, reason.isPresent() ? "maintenance begun" : "maintenance ended", name)
+                            .because(reason.orElse("")));
             around.telling().tell("whereabouts", "all");
         });
         return host;

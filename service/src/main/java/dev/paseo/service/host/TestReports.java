@@ -40,15 +40,19 @@ class TestReports implements WorkOwner.StageFiles {
         Deployment row = deployments.get(Objects.requireNonNull(work.deploymentId()));
         Environments.Place place = environments.placeById(row.placeId());
         String test = deployments.state(row).course().now().flatMap(Movement::name).orElse("");
-        evidence.takeOfDeployment(new Evidence.Tested(row.id(), row.versionId(), place.environmentId(), place.environment(), test), kind, kept.digest());
+        evidence.takeOfDeployment(
+                new Evidence.Tested(row.id(), row.versionId(), place.environmentId(), place.environment(), test), kind,
+                kept.digest());
     }
 
     /** How a test of what is live ended whose steps ended well: by its reports too. */
     HostOutcome ended(Deployment row, Recipe recipe) {
         Optional<String> test = deployments.state(row).course().now().flatMap(Movement::name);
-        OnFailures rule = test.map(recipe.afterwards().tests()::get).map(Recipe.Test::onFailures).orElse(OnFailures.PASS);
-        return rule.outcome(test.map(name -> evidence.failedTests(row.id(), name)).orElse(0L)) instanceof StageOutcome.Failed(String reason)
-                ? new HostOutcome.Failed(reason, false) : new HostOutcome.Done();
+        OnFailures rule = test.map(recipe.afterwards().tests()::get).map(Recipe.Test::onFailures)
+                .orElse(OnFailures.PASS);
+        return rule.outcome(test.map(name -> evidence.failedTests(row.id(), name))
+                .orElse(0L)) instanceof StageOutcome.Failed(String reason)
+                        ? new HostOutcome.Failed(reason, false) : new HostOutcome.Done();
     }
 
     private static Refusal nothing() {

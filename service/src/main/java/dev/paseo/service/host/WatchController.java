@@ -28,7 +28,8 @@ class WatchController {
     }
 
     private Agents.Enlisted agent(String authorization) {
-        return agents.bySecret(authorization.replaceFirst("^Bearer ", "")).orElseThrow(() -> Refusal.signedOut("This agent is not enrolled."));
+        return agents.bySecret(authorization.replaceFirst("^Bearer ", ""))
+                .orElseThrow(() -> Refusal.signedOut("This agent is not enrolled."));
     }
 
     @GetMapping

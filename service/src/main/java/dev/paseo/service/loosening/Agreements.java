@@ -31,7 +31,10 @@ import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.JsonNode;
 
-/** Loosenings wait for a second person where an environment's rules ask one: nothing of them counts before, and exactly what was shown does afterwards. */
+/**
+ * Loosenings wait for a second person where an environment's rules ask one: nothing of them counts before, and exactly
+ * what was shown does afterwards.
+ */
 @Component
 public class Agreements implements EffectHandler {
 
@@ -54,7 +57,9 @@ public class Agreements implements EffectHandler {
         }
     }
 
-    /** Which environments that a component reaches ask a second person, and whom; known by whoever knows environments. */
+    /**
+     * Which environments that a component reaches ask a second person, and whom; known by whoever knows environments.
+     */
     public interface Askers {
         Map<String, List<String>> ofComponent(String component);
     }
@@ -75,9 +80,11 @@ public class Agreements implements EffectHandler {
 
     /** How it is written down. */
     @Component("agreementsAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Json json, Effects effects) {}
+    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Json json,
+            Effects effects) {}
 
-    Agreements(WantedMapper mapper, Accounts accounts, Around around, ObjectProvider<Carrier> carriers, ObjectProvider<Hearer> hearers) {
+    Agreements(WantedMapper mapper, Accounts accounts, Around around, ObjectProvider<Carrier> carriers,
+            ObjectProvider<Hearer> hearers) {
         this.mapper = mapper;
         this.accounts = accounts;
         this.around = around;
@@ -85,7 +92,10 @@ public class Agreements implements EffectHandler {
         this.hearers = hearers;
     }
 
-    /** Where an environment asks a second person, it is written down and waits, and whoever wants it is told so by the refusal; outside any transaction. */
+    /**
+     * Where an environment asks a second person, it is written down and waits, and whoever wants it is told so by the
+     * refusal; outside any transaction.
+     */
     public void ask(Wanted wanted, Person by) {
         if (wanted.asked().isEmpty()) {
             return;
@@ -93,23 +103,32 @@ public class Agreements implements EffectHandler {
         String what = around.json().write(wanted.what());
         String digest = Tokens.hash(wanted.kind() + "\n" + what + "\n" + wanted.body());
         long id = around.transactions().in(() -> mapper.same(digest, by.name()).map(WantedRow::id).orElseGet(() -> {
-            WantedMapper.NewWanted row = new WantedMapper.NewWanted(wanted, what, digest, around.json().write(wanted.asked()), by.id(), around.clock().now());
+            WantedMapper.NewWanted row = new WantedMapper.NewWanted(wanted, what, digest,
+                    around.json().write(wanted.asked()), by.id(), around.clock().now());
             mapper.add(row);
-            around.audit().record(LooseningStates.into(AuditTrail.Entry.of(by.name(), "loosening wanted", wanted.kind()).because(String.join("; ", wanted.what())).with("loosening", Long.toString(row.id)),
-                    row.id, mapper));
+            around.audit()
+                    .record(LooseningStates.into(
+                            AuditTrail.Entry.of(by.name(), "loosening wanted", wanted.kind())
+                                    .because(String.join("; ", wanted.what())).with("loosening", Long.toString(row.id)),
+                            row.id, mapper));
             Set<String> people = agreement(mapper.byId(row.id).orElseThrow()).people();
             hearers.forEach(hearer -> hearer.asked(row.id, by.name(), wanted.what(), people));
             around.telling().tell("loosening", Long.toString(row.id));
             return row.id;
         }));
-        throw Refusal.waits("Nothing is changed yet: it loosens what is asked for " + String.join(" and ", wanted.asked().keySet()) + ", and waits as loosening " + id + " until "
-                + wanted.asked().entrySet().stream().map(each -> "one of " + String.join(" or ", each.getValue())).distinct().collect(Collectors.joining(" and ")) + " agrees, other than you; see paseo loosening show " + id);
+        throw Refusal.waits("Nothing is changed yet: it loosens what is asked for "
+                + String.join(" and ", wanted.asked().keySet()) + ", and waits as loosening " + id + " until "
+                + wanted.asked().entrySet().stream().map(each -> "one of " + String.join(" or ", each.getValue()))
+                        .distinct().collect(Collectors.joining(" and "))
+                + " agrees, other than you; see paseo loosening show " + id);
     }
 
     private Agreement agreement(WantedRow row) {
         Map<String, Set<String>> asked = new LinkedHashMap<>();
-        around.json().read(row.asked(), ASKED).forEach((environment, names) -> asked.put(environment, names.stream().flatMap(name -> accounts.meant(name).stream()).collect(Collectors.toSet())));
-        return new Agreement(row.by(), asked, mapper.words(row.id()).stream().filter(WordRow::yes).map(WordRow::by).collect(Collectors.toSet()));
+        around.json().read(row.asked(), ASKED).forEach((environment, names) -> asked.put(environment,
+                names.stream().flatMap(name -> accounts.meant(name).stream()).collect(Collectors.toSet())));
+        return new Agreement(row.by(), asked,
+                mapper.words(row.id()).stream().filter(WordRow::yes).map(WordRow::by).collect(Collectors.toSet()));
     }
 
     /**
@@ -125,8 +144,10 @@ public class Agreements implements EffectHandler {
      * @param status  open, done, refused, withdrawn, expired or failed
      * @param ending  how it ended, as a sentence
      */
-    public record LooseningView(long id, String kind, List<String> what, Optional<String> text, String subject, Map<String, List<String>> asked, String by, Instant at, Instant until,
-            Set<String> people, boolean agreed, List<WordView> words, String status, Optional<String> ending, Optional<Instant> endedAt) {}
+    public record LooseningView(long id, String kind, List<String> what, Optional<String> text, String subject,
+            Map<String, List<String>> asked, String by, Instant at, Instant until,
+            Set<String> people, boolean agreed, List<WordView> words, String status, Optional<String> ending,
+            Optional<Instant> endedAt) {}
 
     /** What somebody said about a loosening. */
     public record WordView(String by, boolean yes, String comment, Instant at) {}
@@ -151,9 +172,14 @@ public class Agreements implements EffectHandler {
     private LooseningView view(WantedRow row) {
         Optional<Agreement> open = Optional.of(row).filter(each -> each.status().equals("open")).map(this::agreement);
         return new LooseningView(row.id(), row.kind(), around.json().read(row.what(), SENTENCES),
-                row.kind().equals("rules") ? Optional.of(around.json().read(row.body(), JsonNode.class).path("text").asString("")) : Optional.empty(),
-                row.digest(), around.json().read(row.asked(), ASKED), row.by(), row.at(), row.at().plus(Agreement.EXPIRES), open.map(Agreement::people).orElse(Set.of()), open.filter(each -> each.open().isEmpty()).isPresent(),
-                mapper.words(row.id()).stream().map(word -> new WordView(word.by(), word.yes(), word.comment(), word.at())).toList(),
+                row.kind().equals("rules")
+                        ? Optional.of(around.json().read(row.body(), JsonNode.class).path("text").asString(""))
+                        : Optional.empty(),
+                row.digest(), around.json().read(row.asked(), ASKED), row.by(), row.at(),
+                row.at().plus(Agreement.EXPIRES), open.map(Agreement::people).orElse(Set.of()),
+                open.filter(each -> each.open().isEmpty()).isPresent(),
+                mapper.words(row.id()).stream()
+                        .map(word -> new WordView(word.by(), word.yes(), word.comment(), word.at())).toList(),
                 row.status(), Optional.ofNullable(row.ending()), Optional.ofNullable(row.endedAt()));
     }
 
@@ -173,8 +199,11 @@ public class Agreements implements EffectHandler {
                 throw Refusal.invalid("/comment", "say why it is refused");
             }
             mapper.say(id, person.id(), yes, comment.strip(), around.clock().now());
-            around.audit().record(LooseningStates.into(AuditTrail.Entry.of(person.name(), yes ? "loosening agreed to" : "loosening refused", row.kind()).because(comment.strip())
-                    .with("loosening", Long.toString(id)).with("wanted by", row.by()), id, mapper));
+            around.audit()
+                    .record(LooseningStates.into(AuditTrail.Entry
+                            .of(person.name(), yes ? "loosening agreed to" : "loosening refused", row.kind())
+                            .because(comment.strip())
+                            .with("loosening", Long.toString(id)).with("wanted by", row.by()), id, mapper));
             if (!yes) {
                 ended(row, "refused", person.name() + " refused it: " + comment.strip());
             } else if (agreement(row).open().isEmpty()) {
@@ -187,7 +216,8 @@ public class Agreements implements EffectHandler {
 
     private void waits(WantedRow row) {
         if (!row.status().equals("open") || Agreement.expired(row.at(), around.clock().now())) {
-            throw Refusal.conflict("loosening " + row.id() + " no longer waits: it is " + (row.status().equals("open") ? "expired" : row.status())
+            throw Refusal.conflict("loosening " + row.id() + " no longer waits: it is "
+                    + (row.status().equals("open") ? "expired" : row.status())
                     + Optional.ofNullable(row.ending()).map(why -> " (" + why + ")").orElse(""));
         }
     }
@@ -199,9 +229,11 @@ public class Agreements implements EffectHandler {
             WantedRow row = row(id);
             waits(row);
             if (!row.by().equals(person.name())) {
-                throw Refusal.notAllowed(row.by() + " wants loosening " + id + ", and nobody else takes it back; whoever is asked can refuse it");
+                throw Refusal.notAllowed(row.by() + " wants loosening " + id
+                        + ", and nobody else takes it back; whoever is asked can refuse it");
             }
-            around.audit().record(AuditTrail.Entry.of(person.name(), "loosening withdrawn", row.kind()).with("loosening", Long.toString(id)));
+            around.audit().record(AuditTrail.Entry.of(person.name(), "loosening withdrawn", row.kind())
+                    .with("loosening", Long.toString(id)));
             ended(row, "withdrawn", person.name() + " took it back");
         });
         return one(id);
@@ -226,9 +258,11 @@ public class Agreements implements EffectHandler {
         if (!row.status().equals("open") || !agreement(row).open().isEmpty()) {
             return;
         }
-        String agreedBy = mapper.words(row.id()).stream().filter(WordRow::yes).map(WordRow::by).collect(Collectors.joining(", "));
+        String agreedBy = mapper.words(row.id()).stream().filter(WordRow::yes).map(WordRow::by)
+                .collect(Collectors.joining(", "));
         try {
-            Carrier carrier = carriers.stream().filter(each -> each.kind().equals(row.kind())).findFirst().orElseThrow();
+            Carrier carrier = carriers.stream().filter(each -> each.kind().equals(row.kind())).findFirst()
+                    .orElseThrow();
             around.transactions().run(() -> {
                 Person by = accounts.named(row.by());
                 if (!accounts.isActive(by.id())) {
@@ -237,14 +271,16 @@ public class Agreements implements EffectHandler {
                 Set<String> unasked = new TreeSet<>(carrier.asks(row.body()));
                 unasked.removeAll(around.json().read(row.asked(), ASKED).keySet());
                 if (!unasked.isEmpty()) {
-                    throw Refusal.conflict(String.join(" and ", unasked) + " asks a second person too by now, and nobody was asked for it: want it anew");
+                    throw Refusal.conflict(String.join(" and ", unasked)
+                            + " asks a second person too by now, and nobody was asked for it: want it anew");
                 }
                 carrier.carryOut(row.body(), by, agreedBy);
                 ended(row, "done", agreedBy + " agreed, and it is so now");
             });
         } catch (Refusal refused) {
             around.transactions().run(() -> {
-                around.audit().record(AuditTrail.Entry.of("paseo", "loosening not carried out", row.kind()).because(String.valueOf(refused.getMessage())).with("loosening", Long.toString(row.id())));
+                around.audit().record(AuditTrail.Entry.of("paseo", "loosening not carried out", row.kind())
+                        .because(String.valueOf(refused.getMessage())).with("loosening", Long.toString(row.id())));
                 ended(row, "failed", agreedBy + " agreed, but nothing is changed: " + refused.getMessage());
             });
         }
@@ -254,14 +290,16 @@ public class Agreements implements EffectHandler {
     public void gaveUp(String body, String error) {
         LOG.error("loosening {} was agreed to and could not be carried out: {}", body, error);
         WantedRow row = row(Long.parseLong(body));
-        around.transactions().run(() -> ended(row, "failed", "it was agreed to, but nothing is changed: see the service's log"));
+        around.transactions()
+                .run(() -> ended(row, "failed", "it was agreed to, but nothing is changed: see the service's log"));
     }
 
     /** What nobody agreed to in a week is over, and says so. */
     @Scheduled(fixedDelay = 60_000)
     void expire() {
         mapper.old(around.clock().now().minus(Agreement.EXPIRES)).forEach(row -> around.transactions().run(() -> {
-            around.audit().record(AuditTrail.Entry.of("paseo", "loosening expired", row.kind()).with("loosening", Long.toString(row.id())));
+            around.audit().record(AuditTrail.Entry.of("paseo", "loosening expired", row.kind()).with("loosening",
+                    Long.toString(row.id())));
             ended(row, "expired", "nobody agreed within " + Agreement.EXPIRES.toDays() + " days");
         }));
     }

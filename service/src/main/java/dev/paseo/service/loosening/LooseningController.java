@@ -48,7 +48,8 @@ class LooseningController {
 
     /** Agrees, or refuses: one of those whom the environment's rules name, other than who wants it. */
     @PostMapping("/{id}/words")
-    Agreements.LooseningView say(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody WordRequest request) {
+    Agreements.LooseningView say(@AuthenticationPrincipal Person person, @PathVariable long id,
+            @RequestBody WordRequest request) {
         Permission.require(person, Action.LOOK);
         return agreements.say(id, person, request.yes(), request.comment().orElse(""), request.subject());
     }

@@ -25,7 +25,8 @@ class LooseningStates implements Guarded {
 
     @Override
     public Map<String, String> states() {
-        return mapper.states(null).stream().collect(Collectors.toMap(row -> subject(row.id()), WantedMapper.StateRow::text));
+        return mapper.states(null).stream()
+                .collect(Collectors.toMap(row -> subject(row.id()), WantedMapper.StateRow::text));
     }
 
     private static String subject(long id) {

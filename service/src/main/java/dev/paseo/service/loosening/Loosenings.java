@@ -8,7 +8,8 @@ import java.util.Optional;
 import org.springframework.stereotype.Component;
 
 /**
- * What of the rules of production and its like was loosened: an environment's rules, a component's trusted branches, what secrets it is
+ * What of the rules of production and its like was loosened: an environment's rules, a component's trusted branches,
+ * what secrets it is
  * given. What goes live under it within a day is looked at afterwards by somebody else than who loosened it.
  */
 @Component
@@ -44,6 +45,7 @@ public class Loosenings {
     public Optional<Loosened> wentLive(long deployment, long environment, long component) {
         Instant now = clock.now();
         return mapper.newest(environment, component, Review.since(now))
-                .filter(loosened -> mapper.review(deployment, Review.due(now), shortened(loosened.by() + " loosened " + loosened.what()), loosened.byId()) == 1);
+                .filter(loosened -> mapper.review(deployment, Review.due(now),
+                        shortened(loosened.by() + " loosened " + loosened.what()), loosened.byId()) == 1);
     }
 }

@@ -16,7 +16,8 @@ import org.springframework.stereotype.Component;
 class MailLinks {
 
     private static final Duration LASTS = Duration.ofDays(7);
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm 'UTC'", Locale.ENGLISH).withZone(ZoneOffset.UTC);
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm 'UTC'", Locale.ENGLISH)
+            .withZone(ZoneOffset.UTC);
 
     private final NoticeMapper mapper;
     private final ServiceClock clock;
@@ -37,12 +38,15 @@ class MailLinks {
     /** Uses the link up; where it leads to. */
     String use(String token, Person person) {
         String hash = Tokens.hash(token);
-        NoticeMapper.LinkRow link = mapper.link(hash).orElseThrow(() -> Refusal.notFound("there is no such link; open what waits for you on the page Waiting"));
+        NoticeMapper.LinkRow link = mapper.link(hash).orElseThrow(
+                () -> Refusal.notFound("there is no such link; open what waits for you on the page Waiting"));
         if (link.accountId() != person.id()) {
-            throw Refusal.notAllowed("this link was sent to " + link.account() + ", and you are signed in as " + person.name() + ": a link is for the one it was sent to");
+            throw Refusal.notAllowed("this link was sent to " + link.account() + ", and you are signed in as "
+                    + person.name() + ": a link is for the one it was sent to");
         }
         if (mapper.use(hash, clock.now()) == 0) {
-            throw Refusal.conflict(link.usedAt() != null ? "this link was used on " + TIME.format(link.usedAt()) + ", and a link works once"
+            throw Refusal.conflict(link.usedAt() != null
+                    ? "this link was used on " + TIME.format(link.usedAt()) + ", and a link works once"
                     : "this link expired on " + TIME.format(link.expiresAt()));
         }
         return link.path();

@@ -22,7 +22,8 @@ import org.springframework.stereotype.Component;
 import org.springframework.web.util.HtmlUtils;
 
 /**
- * Sends what is due by mail, as HTML and as plain text; several that are due together come in one. A server that is away
+ * Sends what is due by mail, as HTML and as plain text; several that are due together come in one. A server that is
+ * away
  * is tried again, at growing intervals, for two days.
  */
 @Component
@@ -41,7 +42,8 @@ class Mails {
     @Component("mailsAround")
     record Around(Transactions transactions, ServiceClock clock, WhatChanges changes) {}
 
-    Mails(NoticeMapper mapper, ObjectProvider<JavaMailSender> sender, MailLinks links, Settings settings, Around around) {
+    Mails(NoticeMapper mapper, ObjectProvider<JavaMailSender> sender, MailLinks links, Settings settings,
+            Around around) {
         this.mapper = mapper;
         this.sender = sender;
         this.links = links;
@@ -66,7 +68,8 @@ class Mails {
     private record Linked(NoticeRow notice, String address, List<String> changes) {
 
         String body() {
-            return notice.body() + changes.stream().map(line -> "\nWhat changes: " + line).collect(Collectors.joining());
+            return notice.body()
+                    + changes.stream().map(line -> "\nWhat changes: " + line).collect(Collectors.joining());
         }
     }
 
@@ -77,7 +80,8 @@ class Mails {
             mapper.claim(row.id(), now.plus(pause(row.tries())));
             return new Linked(row, links.address(account, row.path()), List.of());
         }).toList());
-        due.stream().filter(each -> to.isEmpty() || each.notice().tries() >= MOST_TRIES).forEach(each -> mapper.givenUp(each.notice().id()));
+        due.stream().filter(each -> to.isEmpty() || each.notice().tries() >= MOST_TRIES)
+                .forEach(each -> mapper.givenUp(each.notice().id()));
         List<Linked> sent = due.stream().filter(each -> to.isPresent() && each.notice().tries() < MOST_TRIES)
                 .map(each -> new Linked(each.notice(), each.address(), changes(each.notice()))).toList();
         if (sent.isEmpty()) {
@@ -87,7 +91,8 @@ class Mails {
             mail.send(message(mail, to.orElseThrow(), mapper.name(account), sent));
             sent.forEach(each -> mapper.mailed(each.notice().id(), around.clock().now()));
         } catch (MailException | MessagingException failed) {
-            LOG.warn("{} mails to {} wait and are tried again: {}", sent.size(), mapper.name(account), failed.getMessage());
+            LOG.warn("{} mails to {} wait and are tried again: {}", sent.size(), mapper.name(account),
+                    failed.getMessage());
         }
     }
 
@@ -109,42 +114,56 @@ class Mails {
         return Duration.ofSeconds(Math.min(3600, 30L << Math.min(tries, 7)));
     }
 
-    private MimeMessage message(JavaMailSender mail, String to, String name, List<Linked> due) throws MessagingException {
+    private MimeMessage message(JavaMailSender mail, String to, String name, List<Linked> due)
+            throws MessagingException {
         MimeMessage message = mail.createMimeMessage();
         MimeMessageHelper helper = new MimeMessageHelper(message, true, "UTF-8");
         helper.setFrom(settings.mailFrom());
         helper.setTo(to);
-        helper.setSubject(due.size() == 1 ? due.getFirst().notice().title() : due.size() + " things from Paseo, the newest: " + due.getLast().notice().title());
+        helper.setSubject(due.size() == 1 ? due.getFirst().notice().title()
+                : due.size() + " things from Paseo, the newest: " + due.getLast().notice().title());
         helper.setText(plain(name, due), html(name, due));
         message.setHeader("Auto-Submitted", "auto-generated");
         return message;
     }
 
     private static String plain(String name, List<Linked> due) {
-        return "Hello " + name + ",\n\n" + due.stream().map(each -> each.notice().title() + "\n\n" + each.body() + "\n\nLook at it, and decide there: " + each.address() + "\n")
-                .collect(Collectors.joining("\n----\n\n")) + "\nThe link is for you alone, works once, and decides nothing by itself.\n";
+        return "Hello " + name + ",\n\n"
+                + due.stream()
+                        .map(each -> each.notice().title() + "\n\n" + each.body() + "\n\nLook at it, and decide there: "
+                                + each.address() + "\n")
+                        .collect(Collectors.joining("\n----\n\n"))
+                + "\nThe link is for you alone, works once, and decides nothing by itself.\n";
     }
 
     private static String html(String name, List<Linked> due) {
-        String parts = due.stream().map(each -> """
+        String parts = due.stream()
+                .map(each -> """
                 <tr><td style="padding:20px 24px;border:1px solid #d9d6cf;border-radius:10px;background:#ffffff">
                 <p style="margin:0 0 10px;font-size:18px;line-height:25px;font-weight:650;color:#1d2a33">%s</p>
                 %s
-                <p style="margin:18px 0 2px"><a href="%s" style="display:inline-block;padding:10px 18px;border-radius:8px;background:#14505c;color:#ffffff;text-decoration:none;font-weight:600">Look at it</a></p>
-                </td></tr><tr><td style="height:12px"></td></tr>""".formatted(HtmlUtils.htmlEscape(each.notice().title()), paragraphs(each.body()), each.address()))
+                <p style="margin:18px 0 2px"><a href="%s" style="display:inline-block;padding:10px \
+                18px;border-radius:8px;background:#14505c;color:#ffffff;text-decoration:none;font-weight:600">Look at \
+                it</a></p>
+                </td></tr><tr><td style="height:12px"></td></tr>""".formatted(
+                        HtmlUtils.htmlEscape(each.notice().title()), paragraphs(each.body()), each.address()))
                 .collect(Collectors.joining("\n"));
         return """
                 <!doctype html><html lang="en"><head><meta charset="utf-8"><title>Paseo</title></head>
-                <body style="margin:0;padding:24px;background:#f3f1ec;font-family:'Segoe UI',Helvetica,Arial,sans-serif;font-size:15px;line-height:22px;color:#33424c">
+                <body style="margin:0;padding:24px;background:#f3f1ec;font-family:'Segoe \
+                UI',Helvetica,Arial,sans-serif;font-size:15px;line-height:22px;color:#33424c">
                 <table role="presentation" width="100%%" style="max-width:600px;margin:0 auto;border-collapse:separate">
                 <tr><td style="padding:0 4px 14px;color:#55646e">Hello %s,</td></tr>
                 %s
-                <tr><td style="padding:2px 4px;font-size:13px;line-height:19px;color:#5f6d76">The link is for you alone, works once, and decides nothing by itself.
+                <tr><td style="padding:2px 4px;font-size:13px;line-height:19px;color:#5f6d76">The link is for you \
+                alone, works once, and decides nothing by itself.
                 What you are told about is chosen on the page Waiting.</td></tr></table></body></html>
                 """.formatted(HtmlUtils.htmlEscape(name), parts);
     }
 
     private static String paragraphs(String body) {
-        return body.lines().map(line -> line.isBlank() ? "" : "<p style=\"margin:0 0 6px\">" + HtmlUtils.htmlEscape(line) + "</p>").collect(Collectors.joining("\n"));
+        return body.lines()
+                .map(line -> line.isBlank() ? "" : "<p style=\"margin:0 0 6px\">" + HtmlUtils.htmlEscape(line) + "</p>")
+                .collect(Collectors.joining("\n"));
     }
 }

@@ -32,7 +32,8 @@ class NoticeController {
 
     private static final int MOST = 100;
 
-    record NoticeView(long id, String event, String component, String title, String body, String path, Instant at, boolean read) {}
+    record NoticeView(long id, String event, String component, String title, String body, String path, Instant at,
+            boolean read) {}
 
     record NoticesView(int unread, List<NoticeView> notices) {}
 
@@ -66,8 +67,11 @@ class NoticeController {
     @GetMapping("/notices")
     NoticesView newest(@AuthenticationPrincipal Person person) {
         Permission.unlimited(person, "see or change what they are told");
-        return new NoticesView(mapper.unread(person.id()), mapper.newest(person.id(), MOST).stream().map(row -> new NoticeView(row.id(), row.event(), row.component(), row.title(), row.body(),
-                row.path(), row.at(), row.readAt() != null)).toList());
+        return new NoticesView(mapper.unread(person.id()),
+                mapper.newest(person.id(), MOST).stream()
+                        .map(row -> new NoticeView(row.id(), row.event(), row.component(), row.title(), row.body(),
+                                row.path(), row.at(), row.readAt() != null))
+                        .toList());
     }
 
     @PostMapping("/notices/read")
@@ -82,14 +86,16 @@ class NoticeController {
         Permission.unlimited(person, "see or change what they are told");
         List<NoticeMapper.ChoiceRow> rows = mapper.choices(person.id());
         Map<String, List<ChoiceView>> components = new LinkedHashMap<>();
-        rows.stream().map(NoticeMapper.ChoiceRow::component).filter(name -> !name.isEmpty()).distinct().forEach(name -> components.put(name, choices(rows, name)));
+        rows.stream().map(NoticeMapper.ChoiceRow::component).filter(name -> !name.isEmpty()).distinct()
+                .forEach(name -> components.put(name, choices(rows, name)));
         return new ChoicesView(choices(rows, ""), components);
     }
 
     private static List<ChoiceView> choices(List<NoticeMapper.ChoiceRow> rows, String component) {
         return Arrays.stream(Event.values()).map(event -> {
             Map<String, Delivery> deliveries = Notices.deliveries(rows, event, component);
-            return new ChoiceView(event.word(), event.words(), deliveries.get(Notices.CONSOLE).word(), deliveries.get(Notices.MAIL).word());
+            return new ChoiceView(event.word(), event.words(), deliveries.get(Notices.CONSOLE).word(),
+                    deliveries.get(Notices.MAIL).word());
         }).toList();
     }
 
@@ -98,17 +104,22 @@ class NoticeController {
     void choose(@AuthenticationPrincipal Person person, @RequestBody ChoiceRequest request) {
         Permission.unlimited(person, "see or change what they are told");
         if (Arrays.stream(Event.values()).noneMatch(event -> event.word().equals(request.event()))) {
-            throw Refusal.invalid("/event", "should be one of " + String.join(", ", Arrays.stream(Event.values()).map(Event::word).toList()));
+            throw Refusal.invalid("/event",
+                    "should be one of " + String.join(", ", Arrays.stream(Event.values()).map(Event::word).toList()));
         }
         if (!List.of(Notices.CONSOLE, Notices.MAIL).contains(request.channel())) {
             throw Refusal.invalid("/channel", "should be console or mail");
         }
-        Optional<Delivery> delivery = Arrays.stream(Delivery.values()).filter(each -> each.word().equals(request.delivery().toLowerCase(Locale.ROOT))).findFirst();
-        if (delivery.isEmpty() || request.channel().equals(Notices.CONSOLE) && delivery.get() != Delivery.NOW && delivery.get() != Delivery.OFF) {
-            throw Refusal.invalid("/delivery", "should be now or off" + (request.channel().equals(Notices.MAIL) ? ", hourly or daily" : ""));
+        Optional<Delivery> delivery = Arrays.stream(Delivery.values())
+                .filter(each -> each.word().equals(request.delivery().toLowerCase(Locale.ROOT))).findFirst();
+        if (delivery.isEmpty() || request.channel().equals(Notices.CONSOLE) && delivery.get() != Delivery.NOW
+                && delivery.get() != Delivery.OFF) {
+            throw Refusal.invalid("/delivery",
+                    "should be now or off" + (request.channel().equals(Notices.MAIL) ? ", hourly or daily" : ""));
         }
         request.component().ifPresent(components::named);
-        mapper.choose(person.id(), request.event(), request.channel(), request.component().orElse(""), delivery.get().word());
+        mapper.choose(person.id(), request.event(), request.channel(), request.component().orElse(""),
+                delivery.get().word());
     }
 
     /** From now on the reader is told of this component as of all others. */

@@ -29,7 +29,8 @@ public class Notices {
      */
     public record Said(String event, String component, String title, String body, String path, String dedupe) {
         public static Said of(Event event, String component, String title, String body, String path, String dedupe) {
-            return new Said(event.word(), component, Shortened.to(title, 300), Shortened.to(body, 4000), path, Shortened.to(event.word() + " " + dedupe, 200));
+            return new Said(event.word(), component, Shortened.to(title, 300), Shortened.to(body, 4000), path,
+                    Shortened.to(event.word() + " " + dedupe, 200));
         }
     }
 
@@ -63,9 +64,11 @@ public class Notices {
     }
 
     private void tell(long account, Said said) {
-        Map<String, Delivery> choices = deliveries(mapper.choices(account), Event.valueOf(said.event().toUpperCase(Locale.ROOT).replace('-', '_')), said.component());
+        Map<String, Delivery> choices = deliveries(mapper.choices(account),
+                Event.valueOf(said.event().toUpperCase(Locale.ROOT).replace('-', '_')), said.component());
         Instant now = clock.now();
-        @Nullable Instant mail = due(choices.get(MAIL), now);
+        @Nullable
+        Instant mail = due(choices.get(MAIL), now);
         boolean shown = choices.get(CONSOLE) != Delivery.OFF;
         if ((mail != null || shown) && mapper.add(account, said, now, mail, shown ? null : now) == 1) {
             telling.tell("notices", mapper.name(account));
@@ -84,11 +87,13 @@ public class Notices {
     /** What was chosen for this component, else for all, else what holds where nothing was. */
     static Map<String, Delivery> deliveries(List<NoticeMapper.ChoiceRow> choices, Event event, String component) {
         Map<String, Delivery> deliveries = new LinkedHashMap<>();
-        for (String channel : new String[] {CONSOLE, MAIL}) {
-            List<NoticeMapper.ChoiceRow> fitting = choices.stream().filter(row -> row.event().equals(event.word()) && row.channel().equals(channel)).toList();
+        for (String channel : new String[]{CONSOLE, MAIL}) {
+            List<NoticeMapper.ChoiceRow> fitting = choices.stream()
+                    .filter(row -> row.event().equals(event.word()) && row.channel().equals(channel)).toList();
             deliveries.put(channel, fitting.stream().filter(row -> row.component().equals(component)).findFirst()
                     .or(() -> fitting.stream().filter(row -> row.component().isEmpty()).findFirst())
-                    .map(row -> Delivery.valueOf(row.delivery().toUpperCase(Locale.ROOT))).orElse(event.delivery(channel)));
+                    .map(row -> Delivery.valueOf(row.delivery().toUpperCase(Locale.ROOT)))
+                    .orElse(event.delivery(channel)));
         }
         return deliveries;
     }

@@ -37,9 +37,12 @@ class PassageController {
      * @param subject    what an approval approves, to be sent with it; absent once it has ended
      * @param testFailed a test of what is live failed there, so that its gate onward is not judged
      */
-    record PassageView(long id, String component, String version, String environment, long deployment, String status, Instant openedAt, Optional<Instant> settledAt,
-            Optional<Instant> endedAt, Optional<String> reason, List<GateViews.CriterionView> gate, List<GateViews.ListView> checklists, List<GateViews.RulingView> rulings,
-            Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired, Optional<String> url, Optional<String> subject, boolean testFailed, String zone) {}
+    record PassageView(long id, String component, String version, String environment, long deployment, String status,
+            Instant openedAt, Optional<Instant> settledAt,
+            Optional<Instant> endedAt, Optional<String> reason, List<GateViews.CriterionView> gate,
+            List<GateViews.ListView> checklists, List<GateViews.RulingView> rulings,
+            Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired, Optional<String> url,
+            Optional<String> subject, boolean testFailed, String zone) {}
 
     /** {@code outcome}: {@code done}, {@code failed} or {@code cleared}; {@code picture} is one that was uploaded. */
     record TickRequest(String item, Optional<String> outcome, Optional<String> note, Optional<String> picture) {}
@@ -79,15 +82,22 @@ class PassageController {
         String subject = gate.map(Evaluation::digest).orElseGet(() -> gates.digest(at));
         Gates.Standing standing = Gates.Standing.ofPassage(row.id());
         String ended = "passage " + row.id() + " has ended";
-        return new PassageView(row.id(), version.component(), version.number(), row.environment(), row.deploymentId(), row.status(), row.openedAt(), Optional.ofNullable(row.settledAt()),
-                Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.reason()), GateViews.criteria(gate.map(Evaluation::verdict).orElse(Verdict.OPEN)), looking.views().lists(at), looking.views().rulings(standing, subject),
-                gate.map(each -> each.refusal(reader)).orElse(Optional.of(ended)), gate.map(each -> each.tickRefusal(reader)).orElse(Optional.of(ended)), gate.filter(Evaluation::needsComment).isPresent(),
-                environments.place(version.component(), row.environment()).url(), gate.map(Evaluation::digest), row.testFailure() != null, environments.byId(row.environmentId()).zone());
+        return new PassageView(row.id(), version.component(), version.number(), row.environment(), row.deploymentId(),
+                row.status(), row.openedAt(), Optional.ofNullable(row.settledAt()),
+                Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.reason()),
+                GateViews.criteria(gate.map(Evaluation::verdict).orElse(Verdict.OPEN)), looking.views().lists(at),
+                looking.views().rulings(standing, subject),
+                gate.map(each -> each.refusal(reader)).orElse(Optional.of(ended)),
+                gate.map(each -> each.tickRefusal(reader)).orElse(Optional.of(ended)),
+                gate.filter(Evaluation::needsComment).isPresent(),
+                environments.place(version.component(), row.environment()).url(), gate.map(Evaluation::digest),
+                row.testFailure() != null, environments.byId(row.environmentId()).zone());
     }
 
     /** The passages of a version, the oldest first. */
     @GetMapping("/versions/{component}/{number}/passages")
-    List<PassageView> ofVersion(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number) {
+    List<PassageView> ofVersion(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable String number) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());
         Versions.Sealed version = versions.numbered(looking.components().named(component).id(), component, number);
         return passages.ofVersion(version.id()).stream().map(row -> view(row, person.name())).toList();
@@ -97,14 +107,16 @@ class PassageController {
     @PostMapping("/passages/{id}/ticks")
     PassageView tick(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody TickRequest request) {
         require(person, "tick items of", id);
-        passages.tick(id, person, GateViews.tick(request.item(), person.name(), request.outcome(), request.note(), looking.clock().now()),
+        passages.tick(id, person,
+                GateViews.tick(request.item(), person.name(), request.outcome(), request.note(), looking.clock().now()),
                 request.picture().map(looking.pictures()::known));
         return view(passages.passage(id), person.name());
     }
 
     /** Approves or rejects that it leaves. */
     @PostMapping("/passages/{id}/ruling")
-    PassageView rule(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody RulingRequest request) {
+    PassageView rule(@AuthenticationPrincipal Person person, @PathVariable long id,
+            @RequestBody RulingRequest request) {
         require(person, "decide about", id);
         passages.rule(id, person, request.yes(), request.comment().orElse("").strip(), request.subject());
         return view(passages.passage(id), person.name());
@@ -113,6 +125,7 @@ class PassageController {
     private void require(Person person, String what, long id) {
         PassageRow row = passages.passage(id);
         String component = versions.byId(row.versionId()).component();
-        Permission.require(person, Action.DECIDE, what + " " + component + " in " + row.environment(), Optional.of(component), Optional.of(row.environment()));
+        Permission.require(person, Action.DECIDE, what + " " + component + " in " + row.environment(),
+                Optional.of(component), Optional.of(row.environment()));
     }
 }

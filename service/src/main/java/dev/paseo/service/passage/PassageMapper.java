@@ -13,13 +13,17 @@ import org.jspecify.annotations.Nullable;
 interface PassageMapper {
 
     /** @param before the version that was live there before */
-    record PassageRow(long id, long versionId, long environmentId, String environment, long deploymentId, String status, Instant openedAt, @Nullable Instant settledAt,
-            @Nullable Instant endedAt, @Nullable String reason, @Nullable Long beforeId, @Nullable String testFailure) {}
+    record PassageRow(long id, long versionId, long environmentId, String environment, long deploymentId, String status,
+            Instant openedAt, @Nullable Instant settledAt,
+            @Nullable Instant endedAt, @Nullable String reason, @Nullable Long beforeId,
+            @Nullable String testFailure) {}
 
     String COLUMNS = """
-            select p.id, p.version_id, p.environment_id, e.name as environment, p.deployment_id, p.status, p.opened_at, p.settled_at, p.ended_at, p.reason,
+            select p.id, p.version_id, p.environment_id, e.name as environment, p.deployment_id, p.status,
+              p.opened_at, p.settled_at, p.ended_at, p.reason,
               b.version_id as before_id, p.test_failure
-            from passage p join environment e on e.id = p.environment_id join deployment d on d.id = p.deployment_id left join deployment b on b.id = d.replaces_id
+            from passage p join environment e on e.id = p.environment_id join deployment d on d.id = p.deployment_id
+              left join deployment b on b.id = d.replaces_id
             """;
 
     @Insert("""
@@ -39,13 +43,16 @@ interface PassageMapper {
     @Select(COLUMNS + "where p.version_id = #{version} order by p.id")
     List<PassageRow> ofVersion(long version);
 
-    @Update("update passage set settled_at = coalesce(settled_at, #{at}), test_failed_at = null, test_failure = null where id = #{id}")
+    @Update("update passage set settled_at = coalesce(settled_at, #{at}), test_failed_at = null, test_failure = "
+            + "null where id = #{id}")
     int settle(long id, Instant at);
 
-    @Update("update passage set test_failed_at = #{at}, test_failure = #{why} where id = #{id} and status = 'open' and settled_at is null")
+    @Update("update passage set test_failed_at = #{at}, test_failure = #{why} where id = #{id} and status = 'open' "
+            + "and settled_at is null")
     int testFailed(long id, String why, Instant at);
 
-    @Update("update passage set status = 'ended', ended_at = #{at}, wake_at = null, reason = null where id = #{id} and status = 'open'")
+    @Update("update passage set status = 'ended', ended_at = #{at}, wake_at = null, reason = null where id = #{id} "
+            + "and status = 'open'")
     int end(long id, Instant at);
 
     @Update("update passage set wake_at = #{at}, reason = #{reason} where id = #{id}")
@@ -61,7 +68,8 @@ interface PassageMapper {
     /** Open passages of other versions of the component there are looked at again: they are no longer what is live. */
     @Update("""
             update passage p join version v on v.id = p.version_id set p.wake_at = #{now}
-            where p.environment_id = #{environment} and v.component_id = #{component} and p.version_id <> #{version} and p.status = 'open'""")
+            where p.environment_id = #{environment} and v.component_id = #{component} and p.version_id <> #{version}
+              and p.status = 'open'""")
     int wakeOthers(long environment, long component, long version, Instant now);
 
     @Select("""

@@ -28,7 +28,8 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
- * The shell around the deciding about passages. In one transaction: lock the passage, note what happened, judge its exit
+ * The shell around the deciding about passages. In one transaction: lock the passage, note what happened, judge its
+ * exit
  * gate again, and let the walk go on where that is open.
  */
 @Component
@@ -74,7 +75,8 @@ public class Passages {
 
     /** A test of it there failed: it does not go on until one passes. In the transaction under way. */
     public void testFailed(long version, long environment, String why) {
-        mapper.of(version, environment).ifPresent(id -> change(id, row -> mapper.testFailed(id, Shortened.to(why, 1500), around.clock().now())));
+        mapper.of(version, environment).ifPresent(
+                id -> change(id, row -> mapper.testFailed(id, Shortened.to(why, 1500), around.clock().now())));
     }
 
     /** It was there before there was anybody who could have watched it: it has passed. */
@@ -96,7 +98,8 @@ public class Passages {
     Gates.AtGate atGate(PassageRow row) {
         Versions.Sealed version = versions.byId(row.versionId());
         Environments.Place place = environments.place(version.component(), row.environment());
-        return new Gates.AtGate(Gates.Standing.ofPassage(row.id()), place, version, Optional.ofNullable(row.beforeId()).map(versions::byId), "",
+        return new Gates.AtGate(Gates.Standing.ofPassage(row.id()), place, version,
+                Optional.ofNullable(row.beforeId()).map(versions::byId), "",
                 Optional.ofNullable(row.settledAt()).orElse(row.openedAt()), Kind.PROMOTION, Optional.empty());
     }
 
@@ -108,13 +111,14 @@ public class Passages {
 
     private void learn(PassageRow row) {
         Gates.AtGate at = atGate(row);
-        at.version().commit().ifPresent(commit -> gating.authorship().learn(at.version().componentId(), at.live().flatMap(Versions.Sealed::commit), commit));
+        at.version().commit().ifPresent(commit -> gating.authorship().learn(at.version().componentId(),
+                at.live().flatMap(Versions.Sealed::commit), commit));
     }
 
     /** Judges it again, outside any transaction. */
     void look(long id) {
         learn(passage(id));
-        change(id, row -> { });
+        change(id, row -> {});
     }
 
     private void change(long id, Consumer<PassageRow> event) {
@@ -126,19 +130,23 @@ public class Passages {
     }
 
     private void judge(PassageRow row) {
-        Passage now = new Passage(row.status().equals("open") ? Passage.Status.OPEN : Passage.Status.ENDED, row.settledAt() != null);
+        Passage now = new Passage(row.status().equals("open") ? Passage.Status.OPEN : Passage.Status.ENDED,
+                row.settledAt() != null);
         Optional<Evaluation> gate = known(row);
         Optional<Verdict> verdict = gate.map(Evaluation::verdict);
-        Decision<Passage, Passage.Effect> decision = Passage.decide(now, new Passage.Event.ExitJudged(verdict.filter(Verdict::open).isPresent()));
-        if (!(decision instanceof Decision.Moved<Passage, Passage.Effect>(Passage after, List<Passage.Effect> effects))) {
+        Decision<Passage, Passage.Effect> decision = Passage.decide(now,
+                new Passage.Event.ExitJudged(verdict.filter(Verdict::open).isPresent()));
+        if (!(decision instanceof Decision.Moved(Passage after, var effects))) {
             return;
         }
         Versions.Sealed version = versions.byId(row.versionId());
         if (effects.contains(new Passage.Effect.WalkOn()) && mapper.end(row.id(), around.clock().now()) == 1) {
             gating.waits().gone(Gates.Standing.ofPassage(row.id()));
             versions.walkOn(row.versionId(), row.environment());
-            around.audit().record(AuditTrail.Entry.of("paseo", "passage ended", version.component() + " " + version.number()).in(row.environment())
-                    .because("its gate onward is open").with("passage", Long.toString(row.id())));
+            around.audit()
+                    .record(AuditTrail.Entry.of("paseo", "passage ended", version.component() + " " + version.number())
+                            .in(row.environment())
+                            .because("its gate onward is open").with("passage", Long.toString(row.id())));
         } else if (after.status() == Passage.Status.OPEN) {
             if (mapper.live(row.environmentId(), version.componentId(), row.versionId()) == 0) {
                 // Another version is live there: nobody can test this one now.
@@ -146,9 +154,14 @@ public class Passages {
             } else if (after.settled()) {
                 gate.ifPresent(each -> gating.waits().keep(atGate(row), each));
             }
-            @Nullable Instant again = verdict.isEmpty() ? around.clock().now() : verdict.get().again().orElse(null);
-            mapper.waits(row.id(), again, Optional.ofNullable(row.testFailure()).map(Passage::stays).or(() -> verdict.flatMap(Verdict::rejected)).or(() -> verdict.flatMap(each -> each.judgements().stream()
-                    .filter(judgement -> judgement.state() != Judgement.State.MET).map(Judgement::sentence).findFirst())).map(text -> Shortened.to(text, 2000)).orElse(null));
+            @Nullable
+            Instant again = verdict.isEmpty() ? around.clock().now() : verdict.get().again().orElse(null);
+            mapper.waits(row.id(), again, Optional.ofNullable(row.testFailure()).map(Passage::stays)
+                    .or(() -> verdict.flatMap(Verdict::rejected))
+                    .or(() -> verdict.flatMap(each -> each.judgements().stream()
+                            .filter(judgement -> judgement.state() != Judgement.State.MET).map(Judgement::sentence)
+                            .findFirst()))
+                    .map(text -> Shortened.to(text, 2000)).orElse(null));
         }
         mapper.wakePlace(row.environmentId(), version.componentId(), around.clock().now());
         around.telling().tell("passage", Long.toString(row.id()));
@@ -174,8 +187,12 @@ public class Passages {
             Gates.AtGate at = atGate(row);
             gating.gates().tick(at.standing(), gating.gates().evaluate(at), person.id(), tick, picture);
             Versions.Sealed version = versions.byId(row.versionId());
-            around.audit().record(AuditTrail.Entry.of(person.name(), "item " + tick.outcome().name().toLowerCase(java.util.Locale.ROOT), version.component() + " " + version.number()).in(row.environment())
-                    .because(tick.note()).with("item", tick.item()).with("passage", Long.toString(id)));
+            around.audit()
+                    .record(AuditTrail.Entry
+                            .of(person.name(), "item " + tick.outcome().name().toLowerCase(java.util.Locale.ROOT),
+                                    version.component() + " " + version.number())
+                            .in(row.environment())
+                            .because(tick.note()).with("item", tick.item()).with("passage", Long.toString(id)));
         });
     }
 
@@ -192,12 +209,19 @@ public class Passages {
                 throw Refusal.notAllowed(why);
             });
             if (comment.isEmpty() && (gate.needsComment() || !yes)) {
-                throw Refusal.invalid("/comment", yes ? row.environment() + " wants a comment with every decision" : "say why it is rejected");
+                throw Refusal.invalid("/comment",
+                        yes ? row.environment() + " wants a comment with every decision" : "say why it is rejected");
             }
             Gates.sameAsSeen(gate, yes, seen, "passage " + id);
             Optional<String> inPlaceOf = gating.gates().rule(at.standing(), gate, person, yes, comment);
-            around.audit().record(gating.gates().stating(AuditTrail.Entry.of(person.name(), yes ? "approved" : "rejected", at.version().component() + " " + at.version().number())
-                    .in(row.environment()).because(comment).with("passage", Long.toString(id)).with("in place of", inPlaceOf.orElse("")).with("subject", gate.digest()), at.standing()));
+            around.audit()
+                    .record(gating.gates().stating(
+                            AuditTrail.Entry
+                                    .of(person.name(), yes ? "approved" : "rejected",
+                                            at.version().component() + " " + at.version().number())
+                                    .in(row.environment()).because(comment).with("passage", Long.toString(id))
+                                    .with("in place of", inPlaceOf.orElse("")).with("subject", gate.digest()),
+                            at.standing()));
         });
     }
 }

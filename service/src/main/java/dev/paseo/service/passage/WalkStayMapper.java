@@ -12,9 +12,11 @@ import org.apache.ibatis.annotations.Update;
 @Mapper
 interface WalkStayMapper {
 
-    record StayRow(long versionId, String environment, String cameFrom, String reason, Instant sinceAt, Instant retryAt) {}
+    record StayRow(long versionId, String environment, String cameFrom, String reason, Instant sinceAt,
+            Instant retryAt) {}
 
-    String COLUMNS = "select s.version_id, s.environment, s.came_from, s.reason, s.since_at, s.retry_at from walk_stay s ";
+    String COLUMNS = "select s.version_id, s.environment, s.came_from, s.reason, s.since_at, s.retry_at from "
+            + "walk_stay s ";
 
     @Select(COLUMNS + "where s.version_id = #{version} and s.environment = #{environment}")
     Optional<StayRow> of(long version, String environment);
@@ -32,7 +34,8 @@ interface WalkStayMapper {
     int stay(long version, String environment, String from, String reason, Instant now, Instant retry);
 
     /** True for the one replica that tries it now. */
-    @Update("update walk_stay set retry_at = #{next} where version_id = #{version} and environment = #{environment} and retry_at = #{was}")
+    @Update("update walk_stay set retry_at = #{next} where version_id = #{version} and environment = #{environment} "
+            + "and retry_at = #{was}")
     int claim(long version, String environment, Instant was, Instant next);
 
     @Delete("delete from walk_stay where version_id = #{version} and environment = #{environment}")

@@ -16,7 +16,10 @@ import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Component;
 
-/** Walks that stay before an environment because something is missing there: told to whoever can mend it, and tried again. */
+/**
+ * Walks that stay before an environment because something is missing there: told to whoever can mend it, and tried
+ * again.
+ */
 @Component
 public class WalkStays {
 
@@ -36,7 +39,8 @@ public class WalkStays {
     @Component("walkStayHearers")
     record Hearers(AuditTrail audit, Notices notices, Telling telling) {}
 
-    WalkStays(WalkStayMapper mapper, Transactions transactions, ServiceClock clock, Authorship authorship, Hearers hearers) {
+    WalkStays(WalkStayMapper mapper, Transactions transactions, ServiceClock clock, Authorship authorship,
+            Hearers hearers) {
         this.mapper = mapper;
         this.transactions = transactions;
         this.clock = clock;
@@ -52,13 +56,20 @@ public class WalkStays {
             mapper.stay(version.id(), environment, from, reason, clock.now(), clock.now().plus(AGAIN));
             if (!known) {
                 String what = version.component() + " " + version.number();
-                hearers.audit().record(AuditTrail.Entry.of("paseo", "walk stays", what).in(environment).because(reason));
-                Notices.Said said = Notices.Said.of(Event.STAYS, version.component(), what + " does not go on to " + environment, reason
-                        + ". When that is mended, it goes on by itself.", "/versions/" + version.component() + "/" + version.number(), version.id() + " " + environment + " " + reason);
-                Set<String> authors = new LinkedHashSet<>(version.commit().map(commit -> authorship.behind(version.componentId(), Optional.empty(), commit).map(Authorship.Behind::accounts).orElse(Set.of()))
+                hearers.audit()
+                        .record(AuditTrail.Entry.of("paseo", "walk stays", what).in(environment).because(reason));
+                Notices.Said said = Notices.Said.of(Event.STAYS, version.component(),
+                        what + " does not go on to " + environment, reason
+                                + ". When that is mended, it goes on by itself.",
+                        "/versions/" + version.component() + "/" + version.number(),
+                        version.id() + " " + environment + " " + reason);
+                Set<String> authors = new LinkedHashSet<>(version.commit()
+                        .map(commit -> authorship.behind(version.componentId(), Optional.empty(), commit)
+                                .map(Authorship.Behind::accounts).orElse(Set.of()))
                         .orElseGet(() -> authorship.stated(version.id()).accounts()));
                 hearers.notices().tell(authors, said);
-                version.commit().ifPresent(commit -> hearers.notices().tellPushers(version.componentId(), commit, said));
+                version.commit()
+                        .ifPresent(commit -> hearers.notices().tellPushers(version.componentId(), commit, said));
                 hearers.notices().tellAdministrators(said);
                 hearers.telling().tell("whereabouts", version.component());
             }
@@ -77,7 +88,9 @@ public class WalkStays {
     /** It ends before this environment: it would go backwards there, or is on its way already. */
     public void ends(Versions.Sealed version, String environment, String reason) {
         transactions.run(() -> {
-            hearers.audit().record(AuditTrail.Entry.of("paseo", "walk ends", version.component() + " " + version.number()).in(environment).because(reason));
+            hearers.audit()
+                    .record(AuditTrail.Entry.of("paseo", "walk ends", version.component() + " " + version.number())
+                            .in(environment).because(reason));
             goesOn(version, environment);
         });
     }
@@ -92,7 +105,8 @@ public class WalkStays {
 
     /** Those that this replica is to try now. */
     public List<Stay> due() {
-        return mapper.due(clock.now()).stream().filter(row -> mapper.claim(row.versionId(), row.environment(), row.retryAt(), clock.now().plus(AGAIN)) == 1)
+        return mapper.due(clock.now()).stream().filter(
+                row -> mapper.claim(row.versionId(), row.environment(), row.retryAt(), clock.now().plus(AGAIN)) == 1)
                 .map(WalkStays::stay).toList();
     }
 }

@@ -36,15 +36,18 @@ public final class Permission {
     }
 
     public static void require(Person person, Action action, Optional<String> component, Optional<String> environment) {
-        require(person, action, action.words() + component.map(name -> " of " + name).orElse("") + environment.map(name -> " in " + name).orElse(""), component, environment);
+        require(person, action, action.words() + component.map(name -> " of " + name).orElse("")
+                + environment.map(name -> " in " + name).orElse(""), component, environment);
     }
 
     /** @param tried what the person wants to do, as it completes "may not ..." */
-    public static void require(Person person, Action action, String tried, Optional<String> component, Optional<String> environment) {
+    public static void require(Person person, Action action, String tried, Optional<String> component,
+            Optional<String> environment) {
         if (!person.may(action, component, environment)) {
             String needs = tried.startsWith(action.words()) ? "; an administrator can give a role that may"
                     : ": that is for whoever may " + action.words() + "; an administrator can give such a role";
-            throw Refusal.notAllowed(person.name() + " may not " + tried + person.scope().map(scope -> ": " + only(scope)).orElse(needs));
+            throw Refusal.notAllowed(person.name() + " may not " + tried
+                    + person.scope().map(scope -> ": " + only(scope)).orElse(needs));
         }
     }
 }

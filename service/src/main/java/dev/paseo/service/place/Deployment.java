@@ -15,14 +15,19 @@ import org.jspecify.annotations.Nullable;
  * @param emergencyReason why it goes past unmet criteria
  * @param promotionId     the promotion of a set that it belongs to
  */
-public record Deployment(long id, long placeId, long versionId, Kind kind, DeploymentStatus status, String state, long revision,
-        @Nullable Long replacesId, @Nullable String subject, long settingsRevision, String secretRevisions, @Nullable String requestedBy,
-        long causeId, @Nullable String reason, Instant requestedAt, @Nullable Instant startedAt, @Nullable Instant liveAt,
+public record Deployment(long id, long placeId, long versionId, Kind kind, DeploymentStatus status, String state,
+        long revision,
+        @Nullable Long replacesId, @Nullable String subject, long settingsRevision, String secretRevisions,
+        @Nullable String requestedBy,
+        long causeId, @Nullable String reason, Instant requestedAt, @Nullable Instant startedAt,
+        @Nullable Instant liveAt,
         @Nullable Instant endedAt, @Nullable String emergencyReason, @Nullable Long promotionId) {
 
     /** As it is once it has been moved. */
     Deployment moved(DeploymentMapper.Move move) {
-        return new Deployment(id, placeId, versionId, kind, move.status(), move.state(), revision + 1, replacesId == null ? move.replaces() : replacesId, subject,
-                settingsRevision, secretRevisions, requestedBy, causeId, move.reason(), requestedAt, move.startedAt(), move.liveAt(), move.endedAt(), emergencyReason, promotionId);
+        return new Deployment(id, placeId, versionId, kind, move.status(), move.state(), revision + 1,
+                replacesId == null ? move.replaces() : replacesId, subject,
+                settingsRevision, secretRevisions, requestedBy, causeId, move.reason(), requestedAt, move.startedAt(),
+                move.liveAt(), move.endedAt(), emergencyReason, promotionId);
     }
 }

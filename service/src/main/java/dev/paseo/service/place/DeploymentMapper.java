@@ -42,12 +42,15 @@ interface DeploymentMapper {
     }
 
     /** How a deployment is from now on; {@code replaces} stays as it was where it was set. */
-    record Move(long id, long revision, DeploymentStatus from, DeploymentStatus status, String state, @Nullable String reason, @Nullable Long replaces, @Nullable Instant startedAt,
+    record Move(long id, long revision, DeploymentStatus from, DeploymentStatus status, String state,
+            @Nullable String reason, @Nullable Long replaces, @Nullable Instant startedAt,
             @Nullable Instant liveAt, @Nullable Instant endedAt) {}
 
     String COLUMNS = """
-            select d.id, d.place_id, d.version_id, d.kind, d.status, d.state, d.revision, d.replaces_id, d.subject, d.settings_revision,
-              d.secret_revisions, a.name as requested_by, d.cause_id, d.reason, d.requested_at, d.started_at, d.live_at, d.ended_at, d.emergency_reason, d.promotion_id
+            select d.id, d.place_id, d.version_id, d.kind, d.status, d.state, d.revision, d.replaces_id, d.subject,
+              d.settings_revision,
+              d.secret_revisions, a.name as requested_by, d.cause_id, d.reason, d.requested_at, d.started_at,
+                d.live_at, d.ended_at, d.emergency_reason, d.promotion_id
             from deployment d left join account a on a.id = d.requested_by
             """;
 
@@ -55,9 +58,11 @@ interface DeploymentMapper {
     long lock(long id);
 
     @Insert("""
-            insert into deployment (place_id, version_id, kind, status, state, format, revision, settings_revision, secret_revisions,
+            insert into deployment (place_id, version_id, kind, status, state, format, revision, settings_revision,
+              secret_revisions,
               requested_by, cause_id, requested_at, emergency_reason)
-            values (#{place}, #{version}, #{kind}, 'waiting', '{}', 2, 0, #{settings}, '{}', #{person}, #{cause}, #{at}, #{emergency})""")
+            values (#{place}, #{version}, #{kind}, 'waiting', '{}', 2, 0, #{settings}, '{}', #{person}, #{cause},
+              #{at}, #{emergency})""")
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int add(NewDeployment deployment);
 
@@ -74,12 +79,15 @@ interface DeploymentMapper {
     List<Deployment> open(long place);
 
     /** What a list of deployments is to have; empty: all. */
-    record FilterRow(@Nullable String component, @Nullable String environment, @Nullable DeploymentStatus status, long before, int limit) {}
+    record FilterRow(@Nullable String component, @Nullable String environment, @Nullable DeploymentStatus status,
+            long before, int limit) {}
 
     @Select(COLUMNS + """
             where d.id < #{before} and (#{status} is null or d.status = #{status})
-              and d.place_id in (select p.id from place p join component c on c.id = p.component_id join environment e on e.id = p.environment_id
-                where (#{component} is null or c.name = #{component}) and (#{environment} is null or e.name = #{environment}))
+              and d.place_id in (select p.id from place p join component c on c.id = p.component_id join environment
+                e on e.id = p.environment_id
+                where (#{component} is null or c.name = #{component}) and (#{environment} is null or e.name =
+                  #{environment}))
             order by d.id desc limit #{limit}""")
     List<Deployment> list(FilterRow filter);
 
@@ -90,16 +98,20 @@ interface DeploymentMapper {
     List<Deployment> newest(long place, int limit);
 
     @Update("""
-            update deployment set status = #{status}, state = #{state}, format = 2, reason = #{reason}, revision = revision + 1,
-              replaces_id = coalesce(replaces_id, #{replaces}), started_at = #{startedAt}, live_at = #{liveAt}, ended_at = #{endedAt}
+            update deployment set status = #{status}, state = #{state}, format = 2, reason = #{reason}, revision =
+              revision + 1,
+              replaces_id = coalesce(replaces_id, #{replaces}), started_at = #{startedAt}, live_at = #{liveAt},
+                ended_at = #{endedAt}
             where id = #{id} and revision = #{revision} and status = #{from}""")
     int move(Move move);
 
-    @Update("update deployment set subject = #{subject}, settings_revision = #{settings}, secret_revisions = #{secrets} where id = #{id}")
+    @Update("update deployment set subject = #{subject}, settings_revision = #{settings}, secret_revisions = "
+            + "#{secrets} where id = #{id}")
     int begins(long id, String subject, long settings, String secrets);
 
     @Update("""
-            update place set live_deployment_id = #{deployment}, live_side = coalesce(#{side}, live_side), revision = revision + 1
+            update place set live_deployment_id = #{deployment}, live_side = coalesce(#{side}, live_side), revision =
+              revision + 1
             where id = #{place} and live_deployment_id <=> #{from}""")
     int live(long place, @Nullable Long from, @Nullable Long deployment, @Nullable String side);
 
@@ -107,7 +119,8 @@ interface DeploymentMapper {
 
     /** What is live in places that stay; of one, or of all. */
     @Select("""
-            select p.id as place, concat('deployment ', p.live_deployment_id, ' on ', coalesce(p.live_side, 'all')) as text from place p join environment e on e.id = p.environment_id
+            select p.id as place, concat('deployment ', p.live_deployment_id, ' on ', coalesce(p.live_side, 'all'))
+              as text from place p join environment e on e.id = p.environment_id
             where not e.temporary and p.live_deployment_id is not null and (#{place} is null or p.id = #{place})""")
     List<LiveRow> whatIsLive(@Nullable Long place);
 
@@ -115,20 +128,24 @@ interface DeploymentMapper {
     boolean temporary(long place);
 
     /** It is live again: what had replaced it was taken back. */
-    @Update("update deployment set status = 'live', ended_at = null, revision = revision + 1 where id = #{id} and status = 'replaced'")
+    @Update("update deployment set status = 'live', ended_at = null, revision = revision + 1 where id = #{id} and "
+            + "status = 'replaced'")
     int again(long id);
 
     @Update("update live_stretch set to_at = #{now} where place_id = #{place} and to_at is null")
     int endStretch(long place, Instant now);
 
-    @Insert("insert into live_stretch (place_id, deployment_id, version_id, from_at) select place_id, id, version_id, #{now} from deployment where id = #{deployment}")
+    @Insert("insert into live_stretch (place_id, deployment_id, version_id, from_at) select place_id, id, "
+            + "version_id, #{now} from deployment where id = #{deployment}")
     int beginStretch(long deployment, Instant now);
 
-    record PastRow(long id, long versionId, String version, Kind kind, DeploymentStatus status, @Nullable Long replacesId, boolean blocked, long line, long lineOrder) {}
+    record PastRow(long id, long versionId, String version, Kind kind, DeploymentStatus status,
+            @Nullable Long replacesId, boolean blocked, long line, long lineOrder) {}
 
     /** What was live there, the newest first. */
     @Select("""
-            select d.id, d.version_id, v.number as version, d.kind, d.status, d.replaces_id, v.blocked_at is not null as blocked, v.line_id as line, v.line_order as line_order
+            select d.id, d.version_id, v.number as version, d.kind, d.status, d.replaces_id, v.blocked_at is not null
+              as blocked, v.line_id as line, v.line_order as line_order
             from deployment d join version v on v.id = d.version_id
             where d.place_id = #{place} and d.live_at is not null order by d.live_at desc, d.id desc limit 500""")
     List<PastRow> past(long place);
@@ -139,7 +156,8 @@ interface DeploymentMapper {
     @Select("select id from place where wake_at <= #{now} order by wake_at limit 50")
     List<Long> due(Instant now);
 
-    @Update("update live_interval set to_at = #{now} where host_id = #{host} and component_id = #{component} and to_at is null")
+    @Update("update live_interval set to_at = #{now} where host_id = #{host} and component_id = #{component} and "
+            + "to_at is null")
     int closeInterval(long host, long component, Instant now);
 
     @Insert("""
@@ -147,17 +165,20 @@ interface DeploymentMapper {
             select #{host}, #{component}, version_id, id, #{now} from deployment where id = #{deployment}""")
     int openInterval(long host, long component, long deployment, Instant now);
 
-    @Insert("insert into host_doubt (place_id, host_id, deployment_id, since_at) values (#{place}, #{host}, #{deployment}, #{now})")
+    @Insert("insert into host_doubt (place_id, host_id, deployment_id, since_at) values (#{place}, #{host}, "
+            + "#{deployment}, #{now})")
     int doubt(long place, long host, long deployment, Instant now);
 
     @Delete("delete from host_doubt where place_id = #{place} and host_id = #{host}")
     int endDoubt(long place, long host);
 
-    record HostNowRow(long id, String host, @Nullable Long has, @Nullable Instant since, @Nullable Long lost, @Nullable Instant lostSince) {}
+    record HostNowRow(long id, String host, @Nullable Long has, @Nullable Instant since, @Nullable Long lost,
+            @Nullable Instant lostSince) {}
 
     /** What each host of a place has: the deployment that gave it, or the one that ended half way. */
     @Select("""
-            select h.id, h.name as host, d.id as has, i.from_at as since, u.deployment_id as lost, u.since_at as lost_since
+            select h.id, h.name as host, d.id as has, i.from_at as since, u.deployment_id as lost, u.since_at as
+              lost_since
             from place p join place_host ph on ph.place_id = p.id join host h on h.id = ph.host_id
             left join live_interval i on i.host_id = h.id and i.component_id = p.component_id and i.to_at is null
             left join deployment d on d.id = i.deployment_id and d.place_id = p.id
@@ -169,9 +190,11 @@ interface DeploymentMapper {
     record ReplacedRow(long by, long deployment, String version, long line, long lineOrder) {}
 
     @Select("""
-            <script>select n.id as `by`, d.id as deployment, v.number as version, v.line_id as line, v.line_order as line_order
+            <script>select n.id as `by`, d.id as deployment, v.number as version, v.line_id as line, v.line_order as
+              line_order
             from deployment n join deployment d on d.id = n.replaces_id join version v on v.id = d.version_id
-            where n.id in <foreach collection='ids' item='id' open='(' separator=',' close=')'>#{id}</foreach></script>""")
+            where n.id in <foreach collection='ids' item='id' open='(' separator=','
+              close=')'>#{id}</foreach></script>""")
     List<ReplacedRow> replaced(@Param("ids") List<Long> ids);
 
     @Select("select exists (select 1 from host_doubt where place_id = #{place} and host_id = #{host})")
@@ -180,7 +203,8 @@ interface DeploymentMapper {
     record DoubtRow(String host, long deploymentId, Instant since) {}
 
     /** The hosts of a place of which nobody knows what they have. */
-    @Select("select h.name as host, d.deployment_id, d.since_at as since from host_doubt d join host h on h.id = d.host_id where d.place_id = #{place}")
+    @Select("select h.name as host, d.deployment_id, d.since_at as since from host_doubt d join host h on h.id = "
+            + "d.host_id where d.place_id = #{place}")
     List<DoubtRow> doubts(long place);
 
     @Select("""
@@ -197,10 +221,12 @@ interface DeploymentMapper {
     /** @param reason what was loosened; null for an emergency */
     record ToReviewRow(Instant dueAt, @Nullable String reason, @Nullable String loosenedBy, @Nullable Instant doneAt) {}
 
-    @Select("select r.due_at, r.reason, a.name as loosened_by, r.done_at from review r left join account a on a.id = r.loosened_by where r.deployment_id = #{deployment}")
+    @Select("select r.due_at, r.reason, a.name as loosened_by, r.done_at from review r left join account a on a.id "
+            + "= r.loosened_by where r.deployment_id = #{deployment}")
     Optional<ToReviewRow> toReview(long deployment);
 
-    @Update("update review set done_at = #{now}, done_by = #{by}, comment = #{comment} where deployment_id = #{deployment} and done_at is null")
+    @Update("update review set done_at = #{now}, done_by = #{by}, comment = #{comment} where deployment_id = "
+            + "#{deployment} and done_at is null")
     int reviewed(long deployment, long by, String comment, Instant now);
 
     /** What was answered when a run was started; JSON. */

@@ -29,10 +29,12 @@ public class Deployments {
      * @param person    who asked; none where it goes by itself
      * @param emergency why it goes past unmet criteria
      */
-    public record Asked(long place, long version, Kind kind, Optional<Long> person, long cause, long settings, Optional<String> emergency) {}
+    public record Asked(long place, long version, Kind kind, Optional<Long> person, long cause, long settings,
+            Optional<String> emergency) {}
 
     /** What a list of deployments is to have; what is empty is not asked for. */
-    public record Filter(Optional<String> component, Optional<String> environment, Optional<DeploymentStatus> status, Optional<Long> before, int limit) {}
+    public record Filter(Optional<String> component, Optional<String> environment, Optional<DeploymentStatus> status,
+            Optional<Long> before, int limit) {}
 
     /** One that was live once, and its version. */
     public record Past(RollbackTarget.Past deployment, long version) {}
@@ -81,7 +83,8 @@ public class Deployments {
 
     /** The newest first. */
     public List<Deployment> list(Filter filter) {
-        return mapper.list(new DeploymentMapper.FilterRow(filter.component().orElse(null), filter.environment().orElse(null), filter.status().orElse(null),
+        return mapper.list(new DeploymentMapper.FilterRow(filter.component().orElse(null),
+                filter.environment().orElse(null), filter.status().orElse(null),
                 filter.before().orElse(Long.MAX_VALUE), filter.limit()));
     }
 
@@ -97,7 +100,9 @@ public class Deployments {
 
     private static Past past(PastRow row) {
         boolean undone = row.status() == DeploymentStatus.UNDONE || row.status() == DeploymentStatus.STOPPED;
-        return new Past(new RollbackTarget.Past(row.id(), row.version(), row.kind(), Optional.ofNullable(row.replacesId()), undone, row.blocked(), row.line(), row.lineOrder()), row.versionId());
+        return new Past(new RollbackTarget.Past(row.id(), row.version(), row.kind(),
+                Optional.ofNullable(row.replacesId()), undone, row.blocked(), row.line(), row.lineOrder()),
+                row.versionId());
     }
 
     /** Adds one that waits, in the transaction under way, in which the place decides about it; its number. */
@@ -109,7 +114,9 @@ public class Deployments {
 
     /** What each host of a place has. */
     public List<HostLive> hostsLive(long place) {
-        return mapper.hostsLive(place).stream().map(row -> new HostLive(row.host(), Optional.ofNullable(row.version()), Optional.ofNullable(row.since()))).toList();
+        return mapper.hostsLive(place).stream().map(
+                row -> new HostLive(row.host(), Optional.ofNullable(row.version()), Optional.ofNullable(row.since())))
+                .toList();
     }
 
     /** The hosts of a place of which nobody knows what they have, and since when. */
@@ -132,7 +139,8 @@ public class Deployments {
     }
 
     public Optional<ToReview> toReview(long deployment) {
-        return mapper.toReview(deployment).map(row -> new ToReview(row.dueAt(), Optional.ofNullable(row.reason()), Optional.ofNullable(row.loosenedBy()), row.doneAt() != null));
+        return mapper.toReview(deployment).map(row -> new ToReview(row.dueAt(), Optional.ofNullable(row.reason()),
+                Optional.ofNullable(row.loosenedBy()), row.doneAt() != null));
     }
 
     /** Somebody looked at it; whether nobody had before. */

@@ -55,42 +55,60 @@ public class HostContents {
         return recorded(place, mapper.numberOf(row.versionId()), row.settingsRevision(), row.secretRevisions(), host);
     }
 
-    private HostContent recorded(Place place, String version, long settingsRevision, String secretRevisions, String host) {
+    private HostContent recorded(Place place, String version, long settingsRevision, String secretRevisions,
+            String host) {
         Settings settings = environments.settings(place.id(), settingsRevision);
-        return new HostContent(version, variables(settings, own(place, settings, host)), HostContent.revisions(json.read(secretRevisions, REVISIONS), host));
+        return new HostContent(version, variables(settings, own(place, settings, host)),
+                HostContent.revisions(json.read(secretRevisions, REVISIONS), host));
     }
 
-    /** Name to revision of the secrets that a deployment of this version would be given now, those of single hosts beside. */
+    /**
+     * Name to revision of the secrets that a deployment of this version would be given now, those of single hosts
+     * beside.
+     */
     public Map<String, Long> secrets(Place place, Versions.Sealed version) {
-        return secrets.revisionsWithHosts(version.recipe().map(recipe -> recipe.secrets()).orElse(List.of()), place.componentId(), place.environmentId());
+        return secrets.revisionsWithHosts(version.recipe().map(recipe -> recipe.secrets()).orElse(List.of()),
+                place.componentId(), place.environmentId());
     }
 
     /** What a deployment of this version would give each host if it began now. */
     public Function<String, HostContent> now(Place place, Versions.Sealed version) {
         Settings settings = environments.settings(place.id(), place.settingsRevision());
         Map<String, Long> revisions = secrets(place, version);
-        return host -> new HostContent(version.number(), variables(settings, Optional.ofNullable(settings.hosts().get(host))), HostContent.revisions(revisions, host));
+        return host -> new HostContent(version.number(),
+                variables(settings, Optional.ofNullable(settings.hosts().get(host))),
+                HostContent.revisions(revisions, host));
     }
 
     /** What is set for a host in these settings; for one that came to the place later, what is set for it now. */
     public Optional<HostSettings> own(Place place, Settings settings, String host) {
         return Optional.ofNullable(settings.hosts().get(host))
-                .or(() -> Optional.ofNullable(environments.settings(place.id(), place.settingsRevision()).hosts().get(host)));
+                .or(() -> Optional
+                        .ofNullable(environments.settings(place.id(), place.settingsRevision()).hosts().get(host)));
     }
 
-    /** What the recipe of what is live names and what is not set for this host, as a sentence; empty where all of it is. */
+    /**
+     * What the recipe of what is live names and what is not set for this host, as a sentence; empty where all of it is.
+     */
     public Optional<String> lacks(Place place, Versions.Sealed version, String host, long settingsRevision) {
         Settings settings = environments.settings(place.id(), settingsRevision);
         List<String> unset = unset(version.recipe().orElseThrow(), settings, own(place, settings, host));
-        return unset.isEmpty() ? Optional.empty() : Optional.of("the recipe of " + version.component() + " " + version.number() + " names {" + unset.getFirst() + "}, but in "
-                + place.environment() + " " + words(unset.getFirst()) + " is set for " + host);
+        return unset.isEmpty() ? Optional.empty()
+                : Optional.of("the recipe of " + version.component() + " " + version.number() + " names {"
+                        + unset.getFirst() + "}, but in "
+                        + place.environment() + " " + words(unset.getFirst()) + " is set for " + host);
     }
 
-    /** What the recipe names in its checks, and in where its artifacts lie, and what is not set for this host: such as {@code variables.PORT} or {@code host.url}. */
-    private static List<String> unset(Recipe recipe, Environments.Settings settings, Optional<Environments.HostSettings> own) {
+    /**
+     * What the recipe names in its checks, and in where its artifacts lie, and what is not set for this host: such as
+     * {@code variables.PORT} or {@code host.url}.
+     */
+    private static List<String> unset(Recipe recipe, Environments.Settings settings,
+            Optional<Environments.HostSettings> own) {
         Map<String, String> words = new LinkedHashMap<>(settings.variables());
         own.ifPresent(more -> words.putAll(more.variables()));
-        Set<String> known = words.keySet().stream().map(name -> "variables." + name).collect(Collectors.toCollection(HashSet::new));
+        Set<String> known = words.keySet().stream().map(name -> "variables." + name)
+                .collect(Collectors.toCollection(HashSet::new));
         settings.url().ifPresent(url -> known.add("url"));
         own.flatMap(Environments.HostSettings::url).ifPresent(url -> known.add("host.url"));
         List<String> texts = new ArrayList<>(recipe.installed().values());
@@ -105,7 +123,8 @@ public class HostContents {
     }
 
     private static String words(String name) {
-        return name.startsWith("variables.") ? "no variable " + name.substring("variables.".length()) : "no address (url)";
+        return name.startsWith("variables.") ? "no variable " + name.substring("variables.".length())
+                : "no address (url)";
     }
 
     private static Map<String, String> variables(Settings settings, Optional<HostSettings> own) {

@@ -26,7 +26,8 @@ public class LiveStates implements Guarded {
 
     @Override
     public Map<String, String> states() {
-        return mapper.whatIsLive(null).stream().collect(Collectors.toMap(row -> subject(row.place()), DeploymentMapper.LiveRow::text));
+        return mapper.whatIsLive(null).stream()
+                .collect(Collectors.toMap(row -> subject(row.place()), DeploymentMapper.LiveRow::text));
     }
 
     private static String subject(long place) {

@@ -37,8 +37,10 @@ class Outcomes {
 
     /** What every change leaves. */
     @Component
-    record Around(AuditTrail audit, Telling telling, ServiceClock clock, Causes causes, Secrets secrets, Json json, Announcements announcements,
-            Passages passages, Stretches stretches, PeopleTold people, SetMembership sets, Loosenings loosenings, LiveStates live) {}
+    record Around(AuditTrail audit, Telling telling, ServiceClock clock, Causes causes, Secrets secrets, Json json,
+            Announcements announcements,
+            Passages passages, Stretches stretches, PeopleTold people, SetMembership sets, Loosenings loosenings,
+            LiveStates live) {}
 
     Outcomes(DeploymentMapper mapper, Environments environments, Versions versions, WorkBoard board, Around around) {
         this.mapper = mapper;
@@ -51,14 +53,19 @@ class Outcomes {
     void carryOut(Kept kept, PlaceEffect effect) {
         Place place = kept.place();
         switch (effect) {
-            case PlaceEffect.OfferTask(long deployment, String host, var task) ->
-                    board.offerOnHost(Assignment.Kind.valueOf(task.name()), deployment, acting(place, host).id());
-            case PlaceEffect.StopTask(long deployment, String host) -> board.stopOnHost(deployment, acting(place, host).id(), host.isEmpty());
-            case PlaceEffect.WithdrawTask(long deployment, String host) -> board.withdrawInstall(deployment, host(place, host).id());
+            case PlaceEffect.OfferTask(long deployment, String host, var task) -> board
+                    .offerOnHost(Assignment.Kind.valueOf(task.name()), deployment, acting(place, host).id());
+            case PlaceEffect.StopTask(long deployment, String host) -> board.stopOnHost(deployment,
+                    acting(place, host).id(), host.isEmpty());
+            case PlaceEffect.WithdrawTask(long deployment, String host) -> board.withdrawInstall(deployment,
+                    host(place, host).id());
             case PlaceEffect.WentLive(long deployment) -> wentLive(place, kept.row(deployment));
-            case PlaceEffect.PassageOpened(long deployment) -> around.passages().opened(kept.row(deployment).versionId(), place.environmentId(), deployment);
-            case PlaceEffect.Settled(long deployment) -> around.passages().settled(kept.row(deployment).versionId(), place.environmentId(), kept.row(deployment).causeId());
-            case PlaceEffect.NotSettled(long deployment, String reason) -> notSettled(place, kept.row(deployment), reason);
+            case PlaceEffect.PassageOpened(long deployment) -> around.passages()
+                    .opened(kept.row(deployment).versionId(), place.environmentId(), deployment);
+            case PlaceEffect.Settled(long deployment) -> around.passages().settled(kept.row(deployment).versionId(),
+                    place.environmentId(), kept.row(deployment).causeId());
+            case PlaceEffect.NotSettled(long deployment, String reason) -> notSettled(place, kept.row(deployment),
+                    reason);
             case PlaceEffect.TakenBack(long deployment) -> takenBack(place, kept, kept.row(deployment));
         }
     }
@@ -70,16 +77,19 @@ class Outcomes {
 
     private PlaceHost host(Place place, String name) {
         return environments.host(place.id(), name)
-                .orElseThrow(() -> new IllegalStateException(name + " is no host of " + place.component() + " in " + place.environment()));
+                .orElseThrow(() -> new IllegalStateException(
+                        name + " is no host of " + place.component() + " in " + place.environment()));
     }
 
     private void wentLive(Place place, Deployment row) {
         stated(place, row, "live now");
         stretch(place, true);
         Versions.Sealed version = versions.byId(row.versionId());
-        around.announcements().live(place.component(), place.environment(), row.id(), version.number(), version.digest(), row.replacesId() != null);
+        around.announcements().live(place.component(), place.environment(), row.id(), version.number(),
+                version.digest(), row.replacesId() != null);
         if (row.kind().reviewedIfLoosened()) {
-            around.loosenings().wentLive(row.id(), place.environmentId(), place.componentId()).ifPresent(loosened -> around.people().loosened(place, row, loosened));
+            around.loosenings().wentLive(row.id(), place.environmentId(), place.componentId())
+                    .ifPresent(loosened -> around.people().loosened(place, row, loosened));
         }
         around.telling().tell("whereabouts", place.component());
     }
@@ -87,8 +97,11 @@ class Outcomes {
     /** The trail states what is live where nothing comes and goes by itself. */
     private void stated(Place place, Deployment row, String what) {
         if (!mapper.temporary(place.id())) {
-            around.audit().record(around.live().into(AuditTrail.Entry.of("paseo", what, place.component() + " " + versions.byId(row.versionId()).number()).in(place.environment())
-                    .with("deployment", Long.toString(row.id())), place.id()));
+            around.audit()
+                    .record(around.live().into(AuditTrail.Entry
+                            .of("paseo", what, place.component() + " " + versions.byId(row.versionId()).number())
+                            .in(place.environment())
+                            .with("deployment", Long.toString(row.id())), place.id()));
         }
     }
 
@@ -101,7 +114,9 @@ class Outcomes {
     }
 
     private void notSettled(Place place, Deployment row, String reason) {
-        around.audit().record(AuditTrail.Entry.of("paseo", "passage stays open", place.component() + " " + versions.byId(row.versionId()).number()).in(place.environment())
+        around.audit().record(AuditTrail.Entry
+                .of("paseo", "passage stays open", place.component() + " " + versions.byId(row.versionId()).number())
+                .in(place.environment())
                 .because("a test of what is live failed: " + reason).with("deployment", Long.toString(row.id())));
         around.passages().testFailed(row.versionId(), place.environmentId(), reason);
         around.people().testFailed(place, row, reason);
@@ -117,15 +132,21 @@ class Outcomes {
     /** The deployment begins: what exactly it deploys, with which settings, is recorded now. */
     void begins(Place place, Deployment row, String subject) {
         List<String> names = versions.byId(row.versionId()).recipe().map(recipe -> recipe.secrets()).orElse(List.of());
-        Map<String, Long> revisions = around.secrets().revisionsWithHosts(names, place.componentId(), place.environmentId());
+        Map<String, Long> revisions = around.secrets().revisionsWithHosts(names, place.componentId(),
+                place.environmentId());
         mapper.begins(row.id(), subject, place.settingsRevision(), around.json().write(revisions));
     }
 
     /** Its status changed. */
     void moved(Place place, Deployment row, DeploymentState deployment) {
         String because = around.causes().chain(row.causeId()).getFirst().sentence();
-        around.audit().record(AuditTrail.Entry.of("paseo", "deployment " + Word.of(deployment.status()), place.component() + " " + deployment.version())
-                .in(place.environment()).because(deployment.ending().orElse(because)).with("deployment", Long.toString(row.id())).with("cause", deployment.ending().map(why -> because).orElse("")));
+        around.audit()
+                .record(AuditTrail.Entry
+                        .of("paseo", "deployment " + Word.of(deployment.status()),
+                                place.component() + " " + deployment.version())
+                        .in(place.environment()).because(deployment.ending().orElse(because))
+                        .with("deployment", Long.toString(row.id()))
+                        .with("cause", deployment.ending().map(why -> because).orElse("")));
         around.people().moved(place, row, deployment);
         if (row.promotionId() != null) {
             around.sets().lookAgain(row.promotionId(), row.id(), deployment.status());

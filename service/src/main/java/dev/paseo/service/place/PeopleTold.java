@@ -21,7 +21,10 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
-/** Tells people what became of deployments: who asked, who decided, whose commits they bring; and of what stopped half way all who may mend it there. */
+/**
+ * Tells people what became of deployments: who asked, who decided, whose commits they bring; and of what stopped half
+ * way all who may mend it there.
+ */
 @Component
 class PeopleTold {
 
@@ -44,7 +47,8 @@ class PeopleTold {
         String what = place.component() + " " + deployment.version() + " in " + place.environment();
         String why = deployment.ending().orElse("");
         switch (deployment.status()) {
-            case REJECTED, EXPIRED, OVERTAKEN, WITHDRAWN -> tell(Event.DECIDED, asked(row), place, row, what + " was " + Word.of(deployment.status()), why);
+            case REJECTED, EXPIRED, OVERTAKEN, WITHDRAWN -> tell(Event.DECIDED, asked(row), place, row,
+                    what + " was " + Word.of(deployment.status()), why);
             case DEPLOYING -> {
                 if (row.status() == DeploymentStatus.WAITING) {
                     tell(Event.DECIDED, asked(row), place, row, what + " goes ahead", "Its gate is open.");
@@ -52,7 +56,8 @@ class PeopleTold {
             }
             case REMOVED -> {
                 if (deployment.kind() == Kind.PREVIEW) {
-                    tell(Event.PREVIEW, authors(row, version), place, row, "The preview of " + version.branch() + " was removed", why);
+                    tell(Event.PREVIEW, authors(row, version), place, row,
+                            "The preview of " + version.branch() + " was removed", why);
                 } else {
                     tell(Event.DECIDED, asked(row), place, row, what + " was removed", why);
                 }
@@ -63,21 +68,32 @@ class PeopleTold {
                 if (deployment.status() == DeploymentStatus.STOPPED) {
                     people.addAll(whoMay(Action.ROLL_BACK, place));
                 }
-                tell(Event.DEPLOYMENT_FAILED, people, place, row, what + (deployment.status() == DeploymentStatus.STOPPED ? " stopped half way: somebody has to act"
-                        : deployment.status() == DeploymentStatus.UNDONE ? " was undone" : " failed"), why);
+                tell(Event.DEPLOYMENT_FAILED, people, place, row,
+                        what + (deployment.status() == DeploymentStatus.STOPPED
+                                ? " stopped half way: somebody has to act"
+                                : deployment.status() == DeploymentStatus.UNDONE ? " was undone" : " failed"),
+                        why);
             }
             case LIVE -> {
                 if (deployment.kind() == Kind.PREVIEW) {
-                    tell(Event.PREVIEW, authors(row, version), place, row, "Your preview of " + version.branch() + " is ready",
-                            place.url().map(url -> url + " shows " + place.component() + " " + version.number() + ".").orElse(place.component() + " " + version.number() + " is live in " + place.environment() + "."));
+                    tell(Event.PREVIEW, authors(row, version), place, row,
+                            "Your preview of " + version.branch() + " is ready",
+                            place.url().map(url -> url + " shows " + place.component() + " " + version.number() + ".")
+                                    .orElse(place.component() + " " + version.number() + " is live in "
+                                            + place.environment() + "."));
                 }
                 List<String> route = version.route().environments();
-                if (deployment.kind() == Kind.PROMOTION && !route.isEmpty() && route.getLast().equals(place.environment())) {
-                    tell(Event.COMMIT_LIVE, authors(row, version), place, row, what + " is live", version.commit().map(commit -> "Your commits up to " + commit.substring(0, Math.min(8, commit.length()))
-                            + " are live.").orElse(""));
+                if (deployment.kind() == Kind.PROMOTION && !route.isEmpty()
+                        && route.getLast().equals(place.environment())) {
+                    tell(Event.COMMIT_LIVE, authors(row, version), place, row, what + " is live",
+                            version.commit()
+                                    .map(commit -> "Your commits up to "
+                                            + commit.substring(0, Math.min(8, commit.length()))
+                                            + " are live.")
+                                    .orElse(""));
                 }
             }
-            default -> { }
+            default -> {}
         }
     }
 
@@ -87,7 +103,9 @@ class PeopleTold {
         Versions.Sealed version = versions.byId(row.versionId());
         people.addAll(authors(row, version));
         people.addAll(whoMay(Action.PROMOTE, place));
-        tell(Event.STAYS, people, place, row, place.component() + " " + version.number() + " does not go on from " + place.environment(), Passage.stays(reason));
+        tell(Event.STAYS, people, place, row,
+                place.component() + " " + version.number() + " does not go on from " + place.environment(),
+                Passage.stays(reason));
     }
 
     /** It went live within a day of something that was loosened: who did that is told, and all who may review it. */
@@ -95,12 +113,14 @@ class PeopleTold {
         Set<String> people = new HashSet<>(whoMay(Action.DECIDE, place));
         people.add(loosened.by());
         String what = place.component() + " " + versions.byId(row.versionId()).number() + " in " + place.environment();
-        tell(Event.LOOSENED, people, place, row, what + " is to be reviewed", "It went live within a day of what " + loosened.by() + " loosened: " + loosened.what()
-                + ". Somebody else than " + loosened.by() + " looks at it within three days.");
+        tell(Event.LOOSENED, people, place, row, what + " is to be reviewed",
+                "It went live within a day of what " + loosened.by() + " loosened: " + loosened.what()
+                        + ". Somebody else than " + loosened.by() + " looks at it within three days.");
     }
 
     private Set<String> whoMay(Action action, Place place) {
-        return accounts.people().stream().filter(person -> person.may(action, Optional.of(place.component()), Optional.of(place.environment())))
+        return accounts.people().stream()
+                .filter(person -> person.may(action, Optional.of(place.component()), Optional.of(place.environment())))
                 .map(Person::name).collect(Collectors.toSet());
     }
 
@@ -109,11 +129,16 @@ class PeopleTold {
     }
 
     private Set<String> authors(Deployment row, Versions.Sealed version) {
-        Optional<String> before = Optional.ofNullable(mapper.byId(row.id()).orElseThrow().replacesId()).flatMap(mapper::byId).map(other -> versions.byId(other.versionId())).flatMap(Versions.Sealed::commit);
-        return version.commit().map(commit -> authorship.behind(version.componentId(), before, commit).map(Authorship.Behind::accounts).orElse(Set.of())).orElseGet(() -> authorship.stated(version.id()).accounts());
+        Optional<String> before = Optional.ofNullable(mapper.byId(row.id()).orElseThrow().replacesId())
+                .flatMap(mapper::byId).map(other -> versions.byId(other.versionId())).flatMap(Versions.Sealed::commit);
+        return version
+                .commit().map(commit -> authorship.behind(version.componentId(), before, commit)
+                        .map(Authorship.Behind::accounts).orElse(Set.of()))
+                .orElseGet(() -> authorship.stated(version.id()).accounts());
     }
 
     private void tell(Event event, Set<String> people, Place place, Deployment row, String title, String why) {
-        notices.tell(people, Notices.Said.of(event, place.component(), title, why.isEmpty() ? title + "." : why, "/deployments/" + row.id(), "deployment " + row.id() + " " + title));
+        notices.tell(people, Notices.Said.of(event, place.component(), title, why.isEmpty() ? title + "." : why,
+                "/deployments/" + row.id(), "deployment " + row.id() + " " + title));
     }
 }

@@ -49,7 +49,8 @@ class PlaceRepository {
     }
 
     Kept load(Place place) {
-        Map<Long, Deployment> rows = mapper.open(place.id()).stream().collect(Collectors.toMap(Deployment::id, row -> row, (one, same) -> one, LinkedHashMap::new));
+        Map<Long, Deployment> rows = mapper.open(place.id()).stream()
+                .collect(Collectors.toMap(Deployment::id, row -> row, (one, same) -> one, LinkedHashMap::new));
         List<HostNowRow> hosts = mapper.hostsNow(place.id());
         Map<String, Has> has = new LinkedHashMap<>();
         for (HostNowRow host : hosts) {
@@ -59,8 +60,10 @@ class PlaceRepository {
                 has.put(host.host(), new Has(host.has(), true, host.since()));
             }
         }
-        PlaceSnapshot snapshot = new PlaceSnapshot(live(place), rows.values().stream().map(this::state).toList(), replaced(rows), has);
-        return new Kept(place, snapshot, rows, hosts.stream().collect(Collectors.toMap(HostNowRow::host, HostNowRow::id)));
+        PlaceSnapshot snapshot = new PlaceSnapshot(live(place), rows.values().stream().map(this::state).toList(),
+                replaced(rows), has);
+        return new Kept(place, snapshot, rows,
+                hosts.stream().collect(Collectors.toMap(HostNowRow::host, HostNowRow::id)));
     }
 
     /** What is live is said by the row: a deployment that is live again was kept as replaced. */
@@ -69,7 +72,8 @@ class PlaceRepository {
     }
 
     private Optional<Live> live(Place place) {
-        return version(place).map(version -> new Live(place.liveDeployment().orElseThrow(), version.number(), version.line(), version.order(), place.liveSide()));
+        return version(place).map(version -> new Live(place.liveDeployment().orElseThrow(), version.number(),
+                version.line(), version.order(), place.liveSide()));
     }
 
     /** The version that is live there. */
@@ -78,8 +82,10 @@ class PlaceRepository {
     }
 
     private Map<Long, Live> replaced(Map<Long, Deployment> rows) {
-        List<Long> replacing = rows.values().stream().filter(row -> row.replacesId() != null).map(Deployment::id).toList();
-        return replacing.isEmpty() ? Map.of() : mapper.replaced(replacing).stream().collect(Collectors.toMap(ReplacedRow::by,
+        List<Long> replacing = rows.values().stream().filter(row -> row.replacesId() != null).map(Deployment::id)
+                .toList();
+        return replacing.isEmpty() ? Map.of() : mapper.replaced(replacing).stream().collect(Collectors.toMap(
+                ReplacedRow::by,
                 row -> new Live(row.deployment(), row.version(), row.line(), row.lineOrder(), Optional.empty())));
     }
 
@@ -94,7 +100,8 @@ class PlaceRepository {
         for (DeploymentState deployment : after.open()) {
             if (!before.snapshot().deployment(deployment.id()).equals(Optional.of(deployment))) {
                 Deployment row = rows.computeIfAbsent(deployment.id(), id -> mapper.byId(id).orElseThrow());
-                rows.put(deployment.id(), moved(row, deployment, Optional.ofNullable(after.replaces().get(deployment.id())), now));
+                rows.put(deployment.id(),
+                        moved(row, deployment, Optional.ofNullable(after.replaces().get(deployment.id())), now));
             }
         }
         live(before, after, rows, now);
@@ -111,8 +118,10 @@ class PlaceRepository {
         DeploymentStatus status = deployment.status();
         boolean live = status == DeploymentStatus.LIVE;
         Instant startedAt = row.startedAt() == null && (status.active() || live) ? now : row.startedAt();
-        Move move = new Move(row.id(), row.revision(), row.status(), status, json.write(deployment), deployment.ending().orElse(null),
-                replaces.map(Live::deployment).orElse(null), startedAt, live && row.liveAt() == null ? now : row.liveAt(), status.open() || live ? null : now);
+        Move move = new Move(row.id(), row.revision(), row.status(), status, json.write(deployment),
+                deployment.ending().orElse(null),
+                replaces.map(Live::deployment).orElse(null), startedAt,
+                live && row.liveAt() == null ? now : row.liveAt(), status.open() || live ? null : now);
         if (mapper.move(move) != 1) {
             throw new Transactions.LostRace("deployment " + row.id() + " moved on");
         }
@@ -126,7 +135,8 @@ class PlaceRepository {
         if (before.snapshot().live().equals(after.live())) {
             return;
         }
-        if (mapper.live(before.place().id(), was.orElse(null), is.orElse(null), after.live().flatMap(Live::side).orElse(null)) != 1) {
+        if (mapper.live(before.place().id(), was.orElse(null), is.orElse(null),
+                after.live().flatMap(Live::side).orElse(null)) != 1) {
             throw new Transactions.LostRace("what is live in place " + before.place().id() + " moved on");
         }
         if (!was.equals(is)) {

@@ -36,7 +36,8 @@ import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /**
- * The shell around the deciding about places. In one transaction: lock the place, load it, decide about the event, judge
+ * The shell around the deciding about places. In one transaction: lock the place, load it, decide about the event,
+ * judge
  * the gates again, store, and carry out what follows.
  */
 @Component
@@ -52,7 +53,8 @@ public class Places {
 
     /** What gates are judged with. */
     @Component
-    record Gating(Gates gates, Waits waits, Authorship authorship, Environments environments, Versions versions, Planner planner, SetMembership sets, Json json) {}
+    record Gating(Gates gates, Waits waits, Authorship authorship, Environments environments, Versions versions,
+            Planner planner, SetMembership sets, Json json) {}
 
     /** How transactions are run, and by what time. */
     @Component
@@ -71,7 +73,8 @@ public class Places {
     }
 
     /**
-     * Changes a place: {@code event} sees the place under its lock and says what happened, or nothing where only the gates
+     * Changes a place: {@code event} sees the place under its lock and says what happened, or nothing where only the
+     * gates
      * are to be judged again. The reason where it was refused, and then nothing has changed.
      */
     public Optional<String> change(long place, Function<Place, Optional<PlaceEvent>> event) {
@@ -99,7 +102,8 @@ public class Places {
         mapper.open(place).forEach(row -> {
             Versions.Sealed version = gating.versions().byId(row.versionId());
             version.commit().ifPresent(commit -> gating.authorship().learn(version.componentId(), live, commit));
-            ofSet(gating.environments().placeById(place), row).ifPresent(set -> set.others().forEach(other -> learn(other.place(), other.version())));
+            ofSet(gating.environments().placeById(place), row)
+                    .ifPresent(set -> set.others().forEach(other -> learn(other.place(), other.version())));
         });
     }
 
@@ -109,9 +113,11 @@ public class Places {
         version.commit().ifPresent(commit -> gating.authorship().learn(version.componentId(), live, commit));
     }
 
-    /** Does what needs the authors of a version known; where what is live moved on in between, they are learned again. */
+    /**
+     * Does what needs the authors of a version known; where what is live moved on in between, they are learned again.
+     */
     public <T> T knowing(long place, Versions.Sealed version, Supplier<T> what) {
-        for (int times = 1; ; times++) {
+        for (int times = 1;; times++) {
             learn(place);
             learn(gating.environments().placeById(place), version);
             try {
@@ -130,10 +136,10 @@ public class Places {
         boolean judges = event.isEmpty();
         while (event.isPresent()) {
             switch (PlaceDecider.decide(kept.snapshot(), event.get(), around.clock().now())) {
-                case Decision.Refused<PlaceSnapshot, PlaceEffect>(String reason) -> {
+                case Decision.Refused(String reason) -> {
                     return Optional.of(reason);
                 }
-                case Decision.Moved<PlaceSnapshot, PlaceEffect>(PlaceSnapshot after, List<PlaceEffect> follow) -> kept = carryOut(kept, after, follow);
+                case Decision.Moved(PlaceSnapshot after, var follow) -> kept = carryOut(kept, after, follow);
             }
             event = factsJudged(kept);
         }
@@ -147,8 +153,11 @@ public class Places {
 
     private Kept carryOut(Kept before, PlaceSnapshot after, List<PlaceEffect> follow) {
         Instant now = around.clock().now();
-        List<DeploymentState> changed = after.open().stream().filter(deployment -> !before.snapshot().deployment(deployment.id()).equals(Optional.of(deployment))).toList();
-        changed.stream().filter(deployment -> deployment.status().active() && Optional.ofNullable(before.rows().get(deployment.id())).filter(row -> row.startedAt() == null).isPresent())
+        List<DeploymentState> changed = after.open().stream()
+                .filter(deployment -> !before.snapshot().deployment(deployment.id()).equals(Optional.of(deployment)))
+                .toList();
+        changed.stream().filter(deployment -> deployment.status().active() && Optional
+                .ofNullable(before.rows().get(deployment.id())).filter(row -> row.startedAt() == null).isPresent())
                 .forEach(deployment -> begins(before.place(), before.row(deployment.id())));
         Kept saved = repository.save(before, after, now);
         changed.forEach(deployment -> moved(before, saved, deployment));
@@ -158,19 +167,23 @@ public class Places {
 
     /** A plan that has come to a condition over facts goes on, or back, at once. */
     private Optional<PlaceEvent> factsJudged(Kept kept) {
-        return kept.snapshot().open().stream().filter(deployment -> deployment.factsAsked().isPresent()).findFirst().map(deployment -> {
-            Judgement judged = gating.gates().fact(atGate(kept.place(), kept.row(deployment.id())), deployment.factsAsked().orElseThrow());
-            return new PlaceEvent.FactsJudged(deployment.id(), judged.state() == Judgement.State.MET, judged.sentence());
-        });
+        return kept.snapshot().open().stream().filter(deployment -> deployment.factsAsked().isPresent()).findFirst()
+                .map(deployment -> {
+                    Judgement judged = gating.gates().fact(atGate(kept.place(), kept.row(deployment.id())),
+                            deployment.factsAsked().orElseThrow());
+                    return new PlaceEvent.FactsJudged(deployment.id(), judged.state() == Judgement.State.MET,
+                            judged.sentence());
+                });
     }
 
     /** What has not begun is planned and judged as things are now; what may begin, begins. */
     private void judgeGates(Place place) {
+        Instant now = around.clock().now();
         Kept kept = repository.load(place);
         for (long id : mapper.aheadAndBlocked(place.id())) {
-            if (PlaceDecider.decide(kept.snapshot(), new PlaceEvent.CancelAsked(id, "the block of its version"), around.clock().now())
-                    instanceof Decision.Moved<PlaceSnapshot, PlaceEffect>(PlaceSnapshot withdrawn, List<PlaceEffect> follow)) {
-                kept = carryOut(kept, withdrawn, follow);
+            PlaceEvent blocked = new PlaceEvent.CancelAsked(id, "the block of its version");
+            if (PlaceDecider.decide(kept.snapshot(), blocked, now) instanceof Decision.Moved(var after, var follow)) {
+                kept = carryOut(kept, after, follow);
             }
         }
         PlaceSnapshot state = kept.snapshot();
@@ -189,9 +202,10 @@ public class Places {
         }
         PlaceSnapshot after = state;
         if (!versions.isEmpty()) {
-            PlaceSnapshot planned = state.planned(deployment -> gating.planner().plan(deployment, place, place.liveSide(), versions.get(deployment.id())));
-            if (PlaceDecider.decide(planned, new PlaceEvent.GatesJudged(verdicts), around.clock().now())
-                    instanceof Decision.Moved<PlaceSnapshot, PlaceEffect>(PlaceSnapshot moved, List<PlaceEffect> follow)) {
+            PlaceSnapshot planned = state.planned(deployment -> gating.planner().plan(deployment, place,
+                    place.liveSide(), versions.get(deployment.id())));
+            PlaceEvent judged = new PlaceEvent.GatesJudged(verdicts);
+            if (PlaceDecider.decide(planned, judged, now) instanceof Decision.Moved(var moved, var follow)) {
                 after = carryOut(kept, moved, follow).snapshot();
             }
         }
@@ -201,20 +215,24 @@ public class Places {
 
     /** Lists of what waits are read, not judged: how each stands is kept as it was judged. */
     private void keepWaits(Place place, List<Deployment> rows, PlaceSnapshot after, Map<Long, Evaluation> gates) {
-        rows.forEach(row -> after.deployment(row.id()).filter(deployment -> gates.containsKey(row.id())).ifPresent(deployment -> {
-            if (deployment.status() == DeploymentStatus.WAITING) {
-                gating.waits().keep(atGate(place, row), gates.get(row.id()));
-            } else {
-                gating.waits().gone(Gates.Standing.ofDeployment(row.id()));
-            }
-        }));
+        rows.forEach(row -> after.deployment(row.id()).filter(deployment -> gates.containsKey(row.id()))
+                .ifPresent(deployment -> {
+                    if (deployment.status() == DeploymentStatus.WAITING) {
+                        gating.waits().keep(atGate(place, row), gates.get(row.id()));
+                    } else {
+                        gating.waits().gone(Gates.Standing.ofDeployment(row.id()));
+                    }
+                }));
     }
 
     private void wakeAt(Place place, PlaceSnapshot state, Map<Long, Verdict> verdicts) {
-        boolean unjudged = state.open().stream().anyMatch(deployment -> deployment.status().ahead() && !verdicts.containsKey(deployment.id()));
+        boolean unjudged = state.open().stream()
+                .anyMatch(deployment -> deployment.status().ahead() && !verdicts.containsKey(deployment.id()));
         Stream<Instant> again = verdicts.entrySet().stream().filter(entry -> state.deployment(entry.getKey())
-                .filter(deployment -> deployment.status().ahead()).isPresent()).flatMap(entry -> entry.getValue().again().stream());
-        Optional<Instant> wake = unjudged ? Optional.of(around.clock().now()) : Stream.concat(again, state.wake().stream()).min(Instant::compareTo);
+                .filter(deployment -> deployment.status().ahead()).isPresent())
+                .flatMap(entry -> entry.getValue().again().stream());
+        Optional<Instant> wake = unjudged ? Optional.of(around.clock().now())
+                : Stream.concat(again, state.wake().stream()).min(Instant::compareTo);
         mapper.wakeAt(place.id(), wake.orElse(null));
     }
 
@@ -233,18 +251,21 @@ public class Places {
     }
 
     public Gates.AtGate atGate(Place place, Deployment row) {
-        return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), place, gating.versions().byId(row.versionId()), live(place),
+        return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), place, gating.versions().byId(row.versionId()),
+                live(place),
                 Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), row.kind(), ofSet(place, row));
     }
 
     /** The same as if it were of no set. */
     private static Gates.AtGate alone(Gates.AtGate at) {
-        return new Gates.AtGate(at.standing(), at.place(), at.version(), at.live(), at.requester(), at.requestedAt(), at.kind(), Optional.empty());
+        return new Gates.AtGate(at.standing(), at.place(), at.version(), at.live(), at.requester(), at.requestedAt(),
+                at.kind(), Optional.empty());
     }
 
     /** What a promotion of this version there would deploy now. */
     public Subject subject(Place place, Versions.Sealed version) {
-        return gating.gates().subject(new Gates.AtGate(Gates.Standing.ofDeployment(0), place, version, live(place), "", around.clock().now(), Kind.PROMOTION, Optional.empty()));
+        return gating.gates().subject(new Gates.AtGate(Gates.Standing.ofDeployment(0), place, version, live(place), "",
+                around.clock().now(), Kind.PROMOTION, Optional.empty()));
     }
 
     /** Where it is of a set: the first stands at the gate for all of them, the others follow without one. */
@@ -254,7 +275,9 @@ public class Places {
             List<Gates.AtGate> alone = members.stream().map(version -> {
                 Versions.Sealed member = gating.versions().byId(version);
                 Place there = gating.environments().place(member.component(), place.environment());
-                return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), there, member, live(there), Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), Kind.PROMOTION, Optional.empty());
+                return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), there, member, live(there),
+                        Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), Kind.PROMOTION,
+                        Optional.empty());
             }).toList();
             List<Gates.AtGate> others = alone.stream().filter(each -> each.version().id() != row.versionId())
                     .map(each -> each.with(alone.stream().filter(beside -> beside != each).toList())).toList();
@@ -266,8 +289,11 @@ public class Places {
     private void begins(Place place, Deployment row) {
         Gates.AtGate at = atGate(place, row);
         outcomes.begins(place, row, gating.gates().digest(at));
-        at.set().filter(Gates.InSet::first).ifPresent(set -> gating.sets().approved(Objects.requireNonNull(row.promotionId()), gating.json().write(set.others().stream()
-                .collect(Collectors.toMap(other -> other.version().component(), other -> gating.gates().subject(alone(other)))))));
+        at.set().filter(Gates.InSet::first)
+                .ifPresent(set -> gating.sets().approved(Objects.requireNonNull(row.promotionId()),
+                        gating.json().write(set.others().stream()
+                                .collect(Collectors.toMap(other -> other.version().component(),
+                                        other -> gating.gates().subject(alone(other)))))));
     }
 
     private void moved(Kept before, Kept after, DeploymentState deployment) {
@@ -275,7 +301,8 @@ public class Places {
         if (!deployment.status().ahead()) {
             gating.waits().gone(Gates.Standing.ofDeployment(row.id()));
         }
-        boolean other = before.snapshot().deployment(row.id()).filter(was -> was.status() != deployment.status()).isPresent();
+        boolean other = before.snapshot().deployment(row.id()).filter(was -> was.status() != deployment.status())
+                .isPresent();
         // That it was replaced is said by what went live instead.
         if (other && deployment.status() != DeploymentStatus.REPLACED) {
             outcomes.moved(before.place(), before.row(deployment.id()), deployment);

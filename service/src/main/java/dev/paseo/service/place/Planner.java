@@ -31,23 +31,32 @@ public class Planner {
     }
 
     /** The same request with the plan that it would follow if it began now. */
-    public DeploymentState plan(DeploymentState asked, Place place, Optional<String> liveSide, Versions.Sealed version) {
+    public DeploymentState plan(DeploymentState asked, Place place, Optional<String> liveSide,
+            Versions.Sealed version) {
         Recipe recipe = version.recipe().orElseThrow();
         List<PlaceHost> hosts = environments.hosts(place.id());
         List<Plan.Host> taking = taking(place, hosts, version);
         Strategy strategy = Plan.fitting(strategy(recipe.strategy()), taking);
-        List<Movement> plan = Plan.of(new Plan.Recipe(strategy, !recipe.parts().onceBefore().isEmpty(), !recipe.parts().onceAfter().isEmpty(),
-                !recipe.whole().isEmpty(), recipe.afterwards().keepChecking(), List.copyOf(recipe.afterwards().tests().keySet())), taking, liveSide);
-        Course.Sides sides = strategy.sided() ? new Course.Sides(Plan.idleSide(taking, liveSide), liveSide) : Course.Sides.NONE;
-        return asked.planned(hosts.stream().map(host -> host.maintenance().map(why -> HostState.away(host.name(), "in maintenance: " + why))
-                .orElseGet(() -> HostState.ahead(host.name()))).toList(), Course.of(plan, sides, Plan.mayFail(strategy, taking)));
+        List<Movement> plan = Plan.of(
+                new Plan.Recipe(strategy, !recipe.parts().onceBefore().isEmpty(), !recipe.parts().onceAfter().isEmpty(),
+                        !recipe.whole().isEmpty(), recipe.afterwards().keepChecking(),
+                        List.copyOf(recipe.afterwards().tests().keySet())),
+                taking, liveSide);
+        Course.Sides sides = strategy.sided() ? new Course.Sides(Plan.idleSide(taking, liveSide), liveSide)
+                : Course.Sides.NONE;
+        return asked.planned(hosts.stream()
+                .map(host -> host.maintenance().map(why -> HostState.away(host.name(), "in maintenance: " + why))
+                        .orElseGet(() -> HostState.ahead(host.name())))
+                .toList(), Course.of(plan, sides, Plan.mayFail(strategy, taking)));
     }
 
     private List<Plan.Host> taking(Place place, List<PlaceHost> hosts, Versions.Sealed version) {
         Map<String, HostContent> had = contents.had(place);
         Function<String, HostContent> now = contents.now(place, version);
         return hosts.stream().filter(host -> host.maintenance().isEmpty())
-                .map(host -> Plan.Host.of(host.name(), host.side(), Optional.ofNullable(had.get(host.name())), now.apply(host.name()))).toList();
+                .map(host -> Plan.Host.of(host.name(), host.side(), Optional.ofNullable(had.get(host.name())),
+                        now.apply(host.name())))
+                .toList();
     }
 
     static Strategy strategy(Recipe.Strategy said) {
@@ -55,7 +64,11 @@ public class Planner {
             case TOGETHER -> new Strategy.Together();
             case ROLLING -> new Strategy.Rolling(said.batch(), said.pause(), said.reversed(), said.mayFail());
             case BLUE_GREEN -> new Strategy.BlueGreen(said.oldSideStays());
-            case CANARY -> new Strategy.Canary(said.shares().stream().map(share -> new Strategy.Share(share.percent(), share.stay(), share.facts(), share.asked())).toList(),
+            case CANARY -> new Strategy.Canary(
+                    said.shares().stream()
+                            .map(share -> new Strategy.Share(share.percent(), share.stay(), share.facts(),
+                                    share.asked()))
+                            .toList(),
                     said.oldSideStays());
         };
     }
@@ -68,7 +81,8 @@ public class Planner {
         }
         List<Plan.Host> taking = taking(place, hosts, version);
         if (taking.isEmpty()) {
-            return Optional.of("every host of " + place.component() + " in " + place.environment() + " is in maintenance");
+            return Optional
+                    .of("every host of " + place.component() + " in " + place.environment() + " is in maintenance");
         }
         return Plan.doubt(strategy(version.recipe().orElseThrow().strategy()), taking);
     }

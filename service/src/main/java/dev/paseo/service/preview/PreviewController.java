@@ -34,7 +34,8 @@ class PreviewController {
      * @param removing why it is being taken away
      * @param status   of its newest deployment
      */
-    record PreviewView(String environment, String component, String branch, String owner, Optional<String> url, Optional<String> version, Optional<Long> deployment,
+    record PreviewView(String environment, String component, String branch, String owner, Optional<String> url,
+            Optional<String> version, Optional<Long> deployment,
             Optional<String> status, Instant createdAt, Instant pushedAt, Optional<String> removing) {}
 
     private final PreviewMapper mapper;
@@ -43,7 +44,8 @@ class PreviewController {
     private final Environments environments;
     private final Places places;
 
-    PreviewController(PreviewMapper mapper, Previews previews, Deployments deployments, Environments environments, Places places) {
+    PreviewController(PreviewMapper mapper, Previews previews, Deployments deployments, Environments environments,
+            Places places) {
         this.mapper = mapper;
         this.previews = previews;
         this.deployments = deployments;
@@ -60,8 +62,10 @@ class PreviewController {
     private PreviewView view(PreviewRow row) {
         Environments.Place place = environments.placeById(mapper.place(row.environmentId()));
         Optional<Deployment> newest = deployments.newest(place.id(), 1).stream().findFirst();
-        return new PreviewView(row.environment(), row.component(), row.branch(), row.owner(), place.url(), places.live(place).map(Versions.Sealed::number),
-                newest.map(Deployment::id), newest.map(Deployment::status).map(Word::of), row.createdAt(), row.pushedAt(),
+        return new PreviewView(row.environment(), row.component(), row.branch(), row.owner(), place.url(),
+                places.live(place).map(Versions.Sealed::number),
+                newest.map(Deployment::id), newest.map(Deployment::status).map(Word::of), row.createdAt(),
+                row.pushedAt(),
                 Optional.ofNullable(row.removing()));
     }
 
@@ -69,8 +73,10 @@ class PreviewController {
     @DeleteMapping("/{environment}")
     @ResponseStatus(HttpStatus.ACCEPTED)
     void remove(@AuthenticationPrincipal Person person, @PathVariable String environment) {
-        PreviewRow row = mapper.named(environment).orElseThrow(() -> Refusal.notFound("there is no preview " + environment));
-        Permission.require(person, Action.START_RUN, "take away previews of " + row.component(), Optional.of(row.component()), Optional.empty());
+        PreviewRow row = mapper.named(environment)
+                .orElseThrow(() -> Refusal.notFound("there is no preview " + environment));
+        Permission.require(person, Action.START_RUN, "take away previews of " + row.component(),
+                Optional.of(row.component()), Optional.empty());
         previews.remove(row, person.name() + " asked for it", person.name());
     }
 }

@@ -14,7 +14,8 @@ interface PreviewMapper {
 
     record TemplateRow(long environmentId, String name, String body, long setBy) {}
 
-    String TEMPLATE = "select t.environment_id, e.name, t.body, t.set_by from preview_template t join environment e on e.id = t.environment_id ";
+    String TEMPLATE = "select t.environment_id, e.name, t.body, t.set_by from preview_template t join environment e "
+            + "on e.id = t.environment_id ";
 
     @Select(TEMPLATE + "where e.retired_at is null order by e.name")
     List<TemplateRow> templates();
@@ -22,13 +23,17 @@ interface PreviewMapper {
     @Select(TEMPLATE + "where t.environment_id = #{id} for update")
     TemplateRow lock(long id);
 
-    record PreviewRow(long environmentId, String environment, long templateId, String template, long componentId, String component, String branch, String owner,
-            int port, Instant createdAt, Instant pushedAt, @Nullable String removing, @Nullable Instant triedAt, @Nullable Instant removedAt) {}
+    record PreviewRow(long environmentId, String environment, long templateId, String template, long componentId,
+            String component, String branch, String owner,
+            int port, Instant createdAt, Instant pushedAt, @Nullable String removing, @Nullable Instant triedAt,
+            @Nullable Instant removedAt) {}
 
     String SELECT = """
-            select p.environment_id, e.name as environment, p.template_id, t.name as template, p.component_id, c.name as component, p.branch, p.owner, p.port,
+            select p.environment_id, e.name as environment, p.template_id, t.name as template, p.component_id, c.name
+              as component, p.branch, p.owner, p.port,
               p.created_at, p.pushed_at, p.removing, p.tried_at, p.removed_at
-            from preview p join environment e on e.id = p.environment_id join environment t on t.id = p.template_id join component c on c.id = p.component_id
+            from preview p join environment e on e.id = p.environment_id join environment t on t.id = p.template_id
+              join component c on c.id = p.component_id
             """;
 
     @Select(SELECT + "where p.removed_at is null order by p.created_at desc")
@@ -43,14 +48,16 @@ interface PreviewMapper {
     @Insert("""
             insert into preview (environment_id, template_id, component_id, branch, owner, port, created_at, pushed_at)
             values (#{environment}, #{template}, #{component}, #{branch}, #{owner}, #{port}, #{now}, #{now})
-            on duplicate key update template_id = values(template_id), owner = values(owner), port = values(port), created_at = values(created_at),
+            on duplicate key update template_id = values(template_id), owner = values(owner), port = values(port),
+              created_at = values(created_at),
               pushed_at = values(pushed_at), removing = null, tried_at = null, removed_at = null""")
     int add(long environment, long template, long component, String branch, String owner, int port, Instant now);
 
     @Update("update preview set pushed_at = #{now}, owner = #{owner} where environment_id = #{environment}")
     int pushed(long environment, String owner, Instant now);
 
-    @Update("update preview set removing = coalesce(removing, #{why}), tried_at = #{now} where environment_id = #{environment} and removed_at is null")
+    @Update("update preview set removing = coalesce(removing, #{why}), tried_at = #{now} where environment_id = "
+            + "#{environment} and removed_at is null")
     int removing(long environment, String why, Instant now);
 
     @Update("update preview set removed_at = #{now} where environment_id = #{environment} and removed_at is null")

@@ -18,7 +18,10 @@ import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
-/** Takes previews away whose branch is gone, whose time is over, or whose work has been promoted; again and again until it is done. */
+/**
+ * Takes previews away whose branch is gone, whose time is over, or whose work has been promoted; again and again until
+ * it is done.
+ */
 @Component
 class PreviewSweeper {
 
@@ -50,7 +53,8 @@ class PreviewSweeper {
             }
             List<TemplateRow> templates = mapper.templates();
             for (PreviewRow preview : there) {
-                Template template = templates.stream().filter(row -> row.environmentId() == preview.templateId()).map(previews::template).findFirst().orElseThrow();
+                Template template = templates.stream().filter(row -> row.environmentId() == preview.templateId())
+                        .map(previews::template).findFirst().orElseThrow();
                 look(preview, template);
             }
         } catch (RuntimeException failed) {
@@ -62,8 +66,10 @@ class PreviewSweeper {
         Instant now = sources.clock().now();
         if (preview.removing() != null) {
             boolean busy = !places.isQuiet(mapper.place(preview.environmentId()));
-            if (!busy || Optional.ofNullable(preview.triedAt()).filter(tried -> tried.plus(AGAIN).isAfter(now)).isEmpty()) {
-                boolean soon = Optional.ofNullable(preview.triedAt()).filter(tried -> tried.plus(Duration.ofSeconds(2)).isAfter(now)).isPresent();
+            if (!busy || Optional.ofNullable(preview.triedAt()).filter(tried -> tried.plus(AGAIN).isAfter(now))
+                    .isEmpty()) {
+                boolean soon = Optional.ofNullable(preview.triedAt())
+                        .filter(tried -> tried.plus(Duration.ofSeconds(2)).isAfter(now)).isPresent();
                 if (!soon) {
                     previews.remove(preview, preview.removing(), "paseo");
                 }
@@ -75,15 +81,20 @@ class PreviewSweeper {
 
     private Optional<String> ends(PreviewRow preview, Template template, Instant now) {
         boolean gone = !sources.components().heads(preview.componentId()).containsKey(preview.branch());
-        return new PreviewEnd(preview.component(), sources.components().byId(preview.componentId()).retired().isPresent(), preview.branch(), gone, preview.pushedAt(), template.after(), template.promotion())
+        return new PreviewEnd(preview.component(),
+                sources.components().byId(preview.componentId()).retired().isPresent(), preview.branch(), gone,
+                preview.pushedAt(), template.after(), template.promotion())
                 .why(now, () -> promoted(preview, template.promotion().orElseThrow()));
     }
 
     /** Whether what is live there has the preview's commit in its history. */
     private boolean promoted(PreviewRow preview, String environment) {
-        Optional<String> live = sources.environments().find(preview.component(), environment).flatMap(places::live).flatMap(Versions.Sealed::commit);
-        Optional<String> shown = places.live(sources.environments().placeById(mapper.place(preview.environmentId()))).flatMap(Versions.Sealed::commit);
+        Optional<String> live = sources.environments().find(preview.component(), environment).flatMap(places::live)
+                .flatMap(Versions.Sealed::commit);
+        Optional<String> shown = places.live(sources.environments().placeById(mapper.place(preview.environmentId())))
+                .flatMap(Versions.Sealed::commit);
         return live.isPresent() && shown.isPresent() && (live.equals(shown)
-                || sources.components().mirror(sources.components().byId(preview.componentId())).precedes(shown.get(), live.get()));
+                || sources.components().mirror(sources.components().byId(preview.componentId())).precedes(shown.get(),
+                        live.get()));
     }
 }

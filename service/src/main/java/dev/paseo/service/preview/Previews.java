@@ -37,7 +37,10 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
-/** Makes preview environments for branches, brings each new version of a branch to its own, and takes it away in the end. */
+/**
+ * Makes preview environments for branches, brings each new version of a branch to its own, and takes it away in the
+ * end.
+ */
 @Component
 class Previews implements EffectHandler {
 
@@ -51,11 +54,13 @@ class Previews implements EffectHandler {
 
     /** Where what a preview needs comes from. */
     @Component("previewSources")
-    record Sources(Versions versions, Components components, Environments environments, Secrets secrets, Agents agents) {}
+    record Sources(Versions versions, Components components, Environments environments, Secrets secrets,
+            Agents agents) {}
 
     /** How it is written down. */
     @Component("previewWriting")
-    record Writing(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Notices notices, Json json) {}
+    record Writing(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Notices notices,
+            Json json) {}
 
     Previews(PreviewMapper mapper, Requests requests, Places places, Sources sources, Writing writing) {
         this.mapper = mapper;
@@ -78,7 +83,8 @@ class Previews implements EffectHandler {
     @Override
     public void perform(String body) {
         Versions.Sealed version = sources.versions().byId(Long.parseLong(body));
-        Optional<TemplateRow> template = mapper.templates().stream().filter(row -> template(row).component().equals(version.component())).findFirst();
+        Optional<TemplateRow> template = mapper.templates().stream()
+                .filter(row -> template(row).component().equals(version.component())).findFirst();
         if (version.commit().isEmpty() || !wanted(version)) {
             return;
         }
@@ -91,7 +97,8 @@ class Previews implements EffectHandler {
                 return;
             }
             Place place = place(version, template.get());
-            requests.request(new Requests.Wanted(place, version, Kind.PREVIEW, Optional.empty(), new Cause.Walk(version.component(), version.number(), ""), Optional.empty()));
+            requests.request(new Requests.Wanted(place, version, Kind.PREVIEW, Optional.empty(),
+                    new Cause.Walk(version.component(), version.number(), ""), Optional.empty()));
         } catch (Refusal refused) {
             if (refused.kind() != Refusal.Kind.CONFLICT) {
                 throw refused;
@@ -103,15 +110,20 @@ class Previews implements EffectHandler {
     /** The branch gets none, and whoever pushed it is told why. */
     private void none(Versions.Sealed version, String why) {
         writing.transactions().run(() -> {
-            writing.audit().record(AuditTrail.Entry.of("paseo", "no preview", version.component() + " " + version.number()).because(why).with("branch", version.branch()));
-            writing.notices().tellPushers(version.componentId(), version.commit().orElseThrow(), Notices.Said.of(Event.PREVIEW, version.component(),
-                    "There is no preview of " + version.branch(), version.component() + " " + version.number() + " gets none: " + why + ".",
-                    "/versions/" + version.component() + "/" + version.number(), "none of " + version.id()));
+            writing.audit()
+                    .record(AuditTrail.Entry.of("paseo", "no preview", version.component() + " " + version.number())
+                            .because(why).with("branch", version.branch()));
+            writing.notices().tellPushers(version.componentId(), version.commit().orElseThrow(),
+                    Notices.Said.of(Event.PREVIEW, version.component(),
+                            "There is no preview of " + version.branch(),
+                            version.component() + " " + version.number() + " gets none: " + why + ".",
+                            "/versions/" + version.component() + "/" + version.number(), "none of " + version.id()));
         });
     }
 
     private boolean wanted(Versions.Sealed version) {
-        return sources.components().readFile(sources.components().byId(version.componentId()), version.commit().orElseThrow()).file()
+        return sources.components()
+                .readFile(sources.components().byId(version.componentId()), version.commit().orElseThrow()).file()
                 .map(PipelineFile::starts).orElse(List.of()).stream()
                 .anyMatch(start -> start instanceof PipelineFile.Start.Preview(List<String> branches)
                         && branches.stream().anyMatch(pattern -> new BranchPattern(pattern).matches(version.branch())));
@@ -120,31 +132,40 @@ class Previews implements EffectHandler {
     private Place place(Versions.Sealed version, TemplateRow row) {
         Template template = template(row);
         if (version.recipe().orElseThrow().parts().removal().isEmpty()) {
-            throw Refusal.conflict("its recipe has no removal, so that a preview of it could never be taken away again");
+            throw Refusal
+                    .conflict("its recipe has no removal, so that a preview of it could never be taken away again");
         }
-        String agent = mapper.agent(template.host()).orElseThrow(() -> Refusal.conflict("the host " + template.host() + " of previews has no agent"));
+        String agent = mapper.agent(template.host())
+                .orElseThrow(() -> Refusal.conflict("the host " + template.host() + " of previews has no agent"));
         sources.agents().refusesPreviews(agent).ifPresent(why -> {
             throw Refusal.conflict("the agent of the host " + template.host() + " takes no previews: " + why);
         });
-        Mirror.Commit commit = sources.components().mirror(sources.components().byId(version.componentId())).commit(version.commit().orElseThrow());
+        Mirror.Commit commit = sources.components().mirror(sources.components().byId(version.componentId()))
+                .commit(version.commit().orElseThrow());
         return writing.transactions().in(() -> {
             mapper.lock(row.environmentId());
             Optional<PreviewRow> before = mapper.of(version.componentId(), version.branch());
-            boolean there = before.filter(preview -> preview.removedAt() == null && preview.removing() == null).isPresent();
+            boolean there = before.filter(preview -> preview.removedAt() == null && preview.removing() == null)
+                    .isPresent();
             if (before.filter(preview -> preview.removedAt() == null && preview.removing() != null).isPresent()) {
                 throw Refusal.conflict("its preview is being taken away; the next push gets another");
             }
             int port = there ? before.get().port() : port(template, row);
             String name = before.map(PreviewRow::environment).orElseGet(() -> name(template, version));
-            Place place = sources.environments().temporary(name, version.componentId(), name, settings(template, name, port), agent, row.setBy());
+            Place place = sources.environments().temporary(name, version.componentId(), name,
+                    settings(template, name, port), agent, row.setBy());
             if (there) {
                 mapper.pushed(place.environmentId(), commit.address(), writing.clock().now());
             } else {
-                mapper.add(place.environmentId(), row.environmentId(), version.componentId(), version.branch(), commit.address(), port, writing.clock().now());
-                writing.audit().record(AuditTrail.Entry.of("paseo", "preview made", version.component()).in(name).with("branch", version.branch())
-                        .with("address", place.url().orElse("")));
+                mapper.add(place.environmentId(), row.environmentId(), version.componentId(), version.branch(),
+                        commit.address(), port, writing.clock().now());
+                writing.audit()
+                        .record(AuditTrail.Entry.of("paseo", "preview made", version.component()).in(name)
+                                .with("branch", version.branch())
+                                .with("address", place.url().orElse("")));
             }
-            sources.secrets().copy(template.secrets(), version.componentId(), row.environmentId(), place.environmentId());
+            sources.secrets().copy(template.secrets(), version.componentId(), row.environmentId(),
+                    place.environmentId());
             writing.telling().tell("preview", name);
             return place;
         });
@@ -152,26 +173,33 @@ class Previews implements EffectHandler {
 
     /** The first free port; refused where there are as many as there may be. */
     private int port(Template template, TemplateRow row) {
-        List<PreviewRow> there = mapper.there().stream().filter(preview -> preview.templateId() == row.environmentId()).toList();
+        List<PreviewRow> there = mapper.there().stream().filter(preview -> preview.templateId() == row.environmentId())
+                .toList();
         if (there.size() >= template.most()) {
-            throw Refusal.conflict("there are " + there.size() + " previews of " + row.name() + " already, which is the most: "
-                    + there.stream().map(PreviewRow::branch).limit(10).collect(Collectors.joining(", ")));
+            throw Refusal.conflict(
+                    "there are " + there.size() + " previews of " + row.name() + " already, which is the most: "
+                            + there.stream().map(PreviewRow::branch).limit(10).collect(Collectors.joining(", ")));
         }
         Set<Integer> used = there.stream().map(PreviewRow::port).collect(Collectors.toSet());
-        return IntStream.rangeClosed(template.firstPort(), template.lastPort()).filter(port -> !used.contains(port)).findFirst()
-                .orElseThrow(() -> Refusal.conflict("all ports of " + row.name() + ", " + template.firstPort() + " to " + template.lastPort() + ", are in use"));
+        return IntStream.rangeClosed(template.firstPort(), template.lastPort()).filter(port -> !used.contains(port))
+                .findFirst()
+                .orElseThrow(() -> Refusal.conflict("all ports of " + row.name() + ", " + template.firstPort() + " to "
+                        + template.lastPort() + ", are in use"));
     }
 
     /** The template's name and the branch's, as far as they can be an environment's. */
     private static String name(Template template, Versions.Sealed version) {
-        String slug = (template.name() + "-" + version.branch()).toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
-        String unique = Integer.toString(Math.floorMod((version.component() + " " + version.branch()).hashCode(), 46_656), 36);
+        String slug = (template.name() + "-" + version.branch()).toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-")
+                .replaceAll("^-|-$", "");
+        String unique = Integer
+                .toString(Math.floorMod((version.component() + " " + version.branch()).hashCode(), 46_656), 36);
         return slug.substring(0, Math.min(55, slug.length())) + "-" + unique;
     }
 
     private static Environments.Settings settings(Template template, String host, int port) {
         Optional<String> url = Optional.of(template.url().replace("{port}", Integer.toString(port)));
-        return new Environments.Settings(1, url, template.variables(), Map.of(host, new Environments.HostSettings(url, Map.of(), Optional.empty(), Optional.empty())),
+        return new Environments.Settings(1, url, template.variables(),
+                Map.of(host, new Environments.HostSettings(url, Map.of(), Optional.empty(), Optional.empty())),
                 template.secrets(), Optional.empty());
     }
 
@@ -185,12 +213,14 @@ class Previews implements EffectHandler {
         Place place = sources.environments().placeById(mapper.place(preview.environmentId()));
         writing.transactions().run(() -> {
             if (preview.removing() == null) {
-                writing.audit().record(AuditTrail.Entry.of(by, "preview taken away", preview.component()).in(preview.environment()).because(why).with("branch", preview.branch()));
+                writing.audit().record(AuditTrail.Entry.of(by, "preview taken away", preview.component())
+                        .in(preview.environment()).because(why).with("branch", preview.branch()));
             }
             mapper.removing(preview.environmentId(), why, writing.clock().now());
             places.change(place.id(), now -> Optional.of(new PlaceEvent.RemovalAsked(why)));
         });
-        boolean gone = sources.environments().placeById(place.id()).liveDeployment().isEmpty() && places.isQuiet(place.id());
+        boolean gone = sources.environments().placeById(place.id()).liveDeployment().isEmpty()
+                && places.isQuiet(place.id());
         if (gone && mapper.removed(preview.environmentId(), writing.clock().now()) == 1) {
             writing.telling().tell("preview", preview.environment());
         }

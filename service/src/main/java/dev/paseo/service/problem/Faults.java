@@ -15,8 +15,10 @@ import org.springframework.scheduling.concurrent.ThreadPoolTaskScheduler;
 import org.springframework.stereotype.Component;
 
 /**
- * Errors that no part of the service can go on after as if nothing had been: logged, counted as {@code paseo.faults}, and told
- * by health until the next start. Where the process cannot be trusted any more (no memory, code that is missing, a thread of
+ * Errors that no part of the service can go on after as if nothing had been: logged, counted as {@code paseo.faults},
+ * and told
+ * by health until the next start. Where the process cannot be trusted any more (no memory, code that is missing, a
+ * thread of
  * ours that ended) it ends with status 70, and the service manager starts it again.
  */
 @Component("faults")
@@ -37,7 +39,8 @@ public class Faults implements HealthIndicator {
     }
 
     Faults(MeterRegistry meters, Runnable end) {
-        this.counter = Counter.builder("paseo.faults").description("errors that no part of the service can go on after").register(meters);
+        this.counter = Counter.builder("paseo.faults").description("errors that no part of the service can go on after")
+                .register(meters);
         this.end = end;
     }
 
@@ -48,7 +51,8 @@ public class Faults implements HealthIndicator {
 
     /** Something went wrong where others go on. Ends the process where they cannot. */
     public void met(String where, Error error) {
-        boolean fatal = error instanceof VirtualMachineError && !(error instanceof StackOverflowError) || error instanceof LinkageError;
+        boolean fatal = error instanceof VirtualMachineError && !(error instanceof StackOverflowError)
+                || error instanceof LinkageError;
         told(where, error, fatal);
     }
 
@@ -78,7 +82,9 @@ public class Faults implements HealthIndicator {
     @Configuration
     static class Scheduling {
 
-        /** More than there are schedules: none ever waits for another, such as for a mail server that does not answer. */
+        /**
+         * More than there are schedules: none ever waits for another, such as for a mail server that does not answer.
+         */
         private static final int AT_ONCE = 64;
 
         @Bean

@@ -31,7 +31,10 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.databind.DatabindException;
 import tools.jackson.databind.exc.MismatchedInputException;
 
-/** Makes problem details (RFC 9457) of refusals, with a stable type, and of what went wrong in here, without telling what. */
+/**
+ * Makes problem details (RFC 9457) of refusals, with a stable type, and of what went wrong in here, without telling
+ * what.
+ */
 @RestControllerAdvice
 public class ProblemAdvice extends ResponseEntityExceptionHandler {
 
@@ -47,30 +50,37 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> refused(Refusal refusal) {
-        ProblemDetail detail = ProblemDetail.forStatusAndDetail(HttpStatusCode.valueOf(refusal.kind().status()), refusal.getMessage());
+        ProblemDetail detail = ProblemDetail.forStatusAndDetail(HttpStatusCode.valueOf(refusal.kind().status()),
+                refusal.getMessage());
         detail.setTitle(refusal.title());
-        detail.setType(URI.create("urn:paseo:problem:" + refusal.kind().name().toLowerCase(Locale.ROOT).replace('_', '-')));
+        detail.setType(
+                URI.create("urn:paseo:problem:" + refusal.kind().name().toLowerCase(Locale.ROOT).replace('_', '-')));
         refusal.pointer().ifPresent(pointer -> detail.setProperty("pointer", pointer));
         if (refusal.fields().size() > 1) {
             detail.setProperty("errors", refusal.fields());
         }
         ResponseEntity.HeadersBuilder<?> answer = ResponseEntity.of(detail);
-        refusal.again().ifPresent(again -> answer.header(HttpHeaders.RETRY_AFTER, Long.toString(Math.max(1, again.toSeconds()))));
+        refusal.again().ifPresent(
+                again -> answer.header(HttpHeaders.RETRY_AFTER, Long.toString(Math.max(1, again.toSeconds()))));
         return answer.build();
     }
 
     /** The database is away, or has no room for one more: whoever asks again soon is answered. */
-    @ExceptionHandler({DataAccessResourceFailureException.class, CannotCreateTransactionException.class, TransientDataAccessException.class})
+    @ExceptionHandler({DataAccessResourceFailureException.class, CannotCreateTransactionException.class,
+            TransientDataAccessException.class})
     public ResponseEntity<ProblemDetail> away(Exception away) {
         LOG.warn("the database does not answer: {}", away.toString());
-        ResponseEntity<ProblemDetail> answer = refused(Refusal.unavailable("The database does not answer. Nothing was half done: try again."));
-        return ResponseEntity.status(answer.getStatusCode()).header(HttpHeaders.RETRY_AFTER, AGAIN).body(answer.getBody());
+        ResponseEntity<ProblemDetail> answer = refused(
+                Refusal.unavailable("The database does not answer. Nothing was half done: try again."));
+        return ResponseEntity.status(answer.getStatusCode()).header(HttpHeaders.RETRY_AFTER, AGAIN)
+                .body(answer.getBody());
     }
 
     /** Whether this says that the database is away. */
     public static boolean isAway(Throwable failed) {
         for (Throwable each = failed; each != null; each = each.getCause()) {
-            if (each instanceof DataAccessResourceFailureException || each instanceof CannotCreateTransactionException || each instanceof TransientDataAccessException) {
+            if (each instanceof DataAccessResourceFailureException || each instanceof CannotCreateTransactionException
+                    || each instanceof TransientDataAccessException) {
                 return true;
             }
         }
@@ -98,7 +108,8 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
         }
         if (noRoom(broken)) {
             LOG.error("the disk is full: {}", broken.toString());
-            return refused(Refusal.noRoom("The service's disk is full. Nothing was half done: try again when there is room."));
+            return refused(
+                    Refusal.noRoom("The service's disk is full. Nothing was half done: try again when there is room."));
         }
         if (broken instanceof IOException || broken.getCause() instanceof IOException) {
             LOG.debug("the other side went away: {}", broken.getMessage());
@@ -123,28 +134,34 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
 
     /** A body that is not what is wanted: which field, and what it should be. */
     @Override
-    protected ResponseEntity<Object> handleHttpMessageNotReadable(HttpMessageNotReadableException wrong, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+    protected ResponseEntity<Object> handleHttpMessageNotReadable(HttpMessageNotReadableException wrong,
+            HttpHeaders headers, HttpStatusCode status, WebRequest request) {
         for (Throwable each = wrong; each != null; each = each.getCause()) {
             if (each instanceof Refusal known) {
                 return ResponseEntity.status(known.kind().status()).body(refused(known).getBody());
             }
         }
         Refusal refusal = wrong.getCause() instanceof DatabindException unfit ? unfit(unfit)
-                : wrong.getCause() instanceof JacksonException ? Refusal.invalid("", "the body is not JSON, or not all of it arrived")
-                : Refusal.invalid("", "a body in JSON is wanted");
+                : wrong.getCause() instanceof JacksonException
+                        ? Refusal.invalid("", "the body is not JSON, or not all of it arrived")
+                        : Refusal.invalid("", "a body in JSON is wanted");
         return ResponseEntity.badRequest().body(refused(refusal).getBody());
     }
 
     private static Refusal unfit(DatabindException unfit) {
-        String path = unfit.getPath().stream().map(part -> part.getPropertyName() == null ? Integer.toString(part.getIndex()) : part.getPropertyName())
+        String path = unfit.getPath().stream().map(
+                part -> part.getPropertyName() == null ? Integer.toString(part.getIndex()) : part.getPropertyName())
                 .collect(Collectors.joining("/"));
-        String wanted = unfit instanceof MismatchedInputException mismatched && mismatched.getTargetType() != null ? kind(mismatched.getTargetType()) : "of another kind";
-        return Refusal.invalid("/" + path, (path.isEmpty() ? "the body" : path.replace('/', '.')) + " should be " + wanted);
+        String wanted = unfit instanceof MismatchedInputException mismatched && mismatched.getTargetType() != null
+                ? kind(mismatched.getTargetType()) : "of another kind";
+        return Refusal.invalid("/" + path,
+                (path.isEmpty() ? "the body" : path.replace('/', '.')) + " should be " + wanted);
     }
 
     private static String kind(Class<?> type) {
         if (type.isEnum()) {
-            return "one of " + Stream.of(type.getEnumConstants()).map(Object::toString).collect(Collectors.joining(", "));
+            return "one of "
+                    + Stream.of(type.getEnumConstants()).map(Object::toString).collect(Collectors.joining(", "));
         }
         if (type == Boolean.class || type == boolean.class) {
             return "true or false";
@@ -168,7 +185,9 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
     protected ResponseEntity<Object> handleMethodArgumentNotValid(
             MethodArgumentNotValidException wrong, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
         List<Refusal.Field> fields = wrong.getBindingResult().getFieldErrors().stream()
-                .map(field -> new Refusal.Field("/" + field.getField(), field.getField() + " " + field.getDefaultMessage())).toList();
+                .map(field -> new Refusal.Field("/" + field.getField(),
+                        field.getField() + " " + field.getDefaultMessage()))
+                .toList();
         Refusal refusal = fields.isEmpty() ? Refusal.invalid("", wrong.getMessage()) : Refusal.invalid(fields);
         return ResponseEntity.badRequest().body(refused(refusal).getBody());
     }

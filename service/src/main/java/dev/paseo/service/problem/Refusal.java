@@ -10,7 +10,8 @@ public final class Refusal extends RuntimeException {
 
     /** Why, as a stable code; the HTTP status follows from it. */
     public enum Kind {
-        INVALID(400), SIGNED_OUT(401), NOT_ALLOWED(403), NOT_FOUND(404), CONFLICT(409), WAITS(409), GONE(410), TOO_LARGE(413), UNAVAILABLE(503), UNPROCESSABLE(422), TOO_MANY(429), DAMAGED(409), NO_ROOM(507);
+        INVALID(400), SIGNED_OUT(401), NOT_ALLOWED(403), NOT_FOUND(404), CONFLICT(409), WAITS(409), GONE(410),
+        TOO_LARGE(413), UNAVAILABLE(503), UNPROCESSABLE(422), TOO_MANY(429), DAMAGED(409), NO_ROOM(507);
 
         private final int status;
 

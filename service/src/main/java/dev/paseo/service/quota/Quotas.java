@@ -16,7 +16,8 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
 /**
- * How much each component has kept. What came is counted in memory and written down once a second, so that nobody who sends
+ * How much each component has kept. What came is counted in memory and written down once a second, so that nobody who
+ * sends
  * something waits for it; a service that ends by force forgets what came in its last second.
  */
 @Component
@@ -89,7 +90,8 @@ public class Quotas {
 
     /** What was counted as pending counts as written, at one stroke. */
     private synchronized void swap(Map<Long, Long> came, List<KeptRow> rows) {
-        came.forEach((component, bytes) -> pending.computeIfPresent(component, (id, all) -> all.equals(bytes) ? null : all - bytes));
+        came.forEach((component, bytes) -> pending.computeIfPresent(component,
+                (id, all) -> all.equals(bytes) ? null : all - bytes));
         rows.forEach(row -> written.put(row.componentId(), row.bytes()));
     }
 
@@ -101,7 +103,8 @@ public class Quotas {
         transactions.run(() -> {
             if (mapper.told(row.componentId(), nearly.isPresent()) == 1 && nearly.isPresent()) {
                 LOG.warn("{}", nearly.get());
-                hearers.forEach(hearer -> hearer.nearlyFull(row.component(), nearly.get() + ". An operator allows more in paseo.kept-per-component."));
+                hearers.forEach(hearer -> hearer.nearlyFull(row.component(),
+                        nearly.get() + ". An operator allows more in paseo.kept-per-component."));
             }
         });
     }

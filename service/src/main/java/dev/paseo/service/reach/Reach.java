@@ -14,7 +14,8 @@ import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
 
 /**
- * Which addresses the service asks: those below a beginning that an operator allows; and where such an address has a name, only if
+ * Which addresses the service asks: those below a beginning that an operator allows; and where such an address has a
+ * name, only if
  * what the name stands for may be asked too. Both are looked at before every request, since names change.
  */
 @Component
@@ -61,10 +62,12 @@ public class Reach {
     public Optional<Refusal> doubt(Kind kind, String address) {
         if (kind.allowed.apply(settings).stream().noneMatch(allowed -> beginsWith(address, allowed))) {
             List<String> allowed = kind.allowed.apply(settings).stream().filter(each -> each.contains("://")).toList();
-            return Optional.of(Refusal.notAllowed(address + " is not below " + kind.words + (allowed.isEmpty() ? "" : ", which are " + String.join(", ", allowed))
+            return Optional.of(Refusal.notAllowed(address + " is not below " + kind.words
+                    + (allowed.isEmpty() ? "" : ", which are " + String.join(", ", allowed))
                     + "; an operator sets them in " + kind.setting));
         }
-        return Optional.ofNullable(URI.create(address).getHost()).isEmpty() ? Optional.of(Refusal.notAllowed(address + " names no host")) : Optional.empty();
+        return Optional.ofNullable(URI.create(address).getHost()).isEmpty()
+                ? Optional.of(Refusal.notAllowed(address + " names no host")) : Optional.empty();
     }
 
     /** Refuses what may not be asked; what the name stands for otherwise, none for one that is an address itself. */
@@ -79,7 +82,8 @@ public class Reach {
         try {
             List<InetAddress> addresses = resolver.addresses(host);
             addresses.forEach(each -> Network.doubt(each, networks).ifPresent(why -> {
-                throw Refusal.notAllowed(host + " stands for " + each.getHostAddress() + ", " + why + ": it is not asked; an operator allows that address itself in " + kind.setting
+                throw Refusal.notAllowed(host + " stands for " + each.getHostAddress() + ", " + why
+                        + ": it is not asked; an operator allows that address itself in " + kind.setting
                         + ", or its network in paseo.allowed-networks");
             }));
             return addresses;
@@ -90,6 +94,7 @@ public class Reach {
 
     /** Whether an address lies below an allowed one; a beginning counts up to a slash alone. */
     static boolean beginsWith(String address, String allowed) {
-        return allowed.contains("://") && (address.equals(allowed) || address.startsWith(allowed.endsWith("/") ? allowed : allowed + "/"));
+        return allowed.contains("://")
+                && (address.equals(allowed) || address.startsWith(allowed.endsWith("/") ? allowed : allowed + "/"));
     }
 }

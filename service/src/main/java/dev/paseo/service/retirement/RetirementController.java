@@ -25,7 +25,8 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
 /**
- * Takes out of use what is needed no more. Its history stays, and it can be brought back. {@code what} is {@code component},
+ * Takes out of use what is needed no more. Its history stays, and it can be brought back. {@code what} is {@code
+ * component},
  * {@code place}, {@code host}, {@code agent}, {@code environment} or {@code preview-template}.
  */
 @RestController
@@ -52,7 +53,8 @@ class RetirementController {
 
     /** What would hinder it, and what would follow; nothing is done. */
     @GetMapping
-    RetirementView look(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name, @RequestParam Optional<String> environment,
+    RetirementView look(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name,
+            @RequestParam Optional<String> environment,
             @RequestParam(defaultValue = "false") boolean remove) {
         Permission.require(person, Action.LOOK);
         Retirement.Facts facts = retiring.facts(subject(what, name, environment));
@@ -63,7 +65,8 @@ class RetirementController {
     /** Retires it. */
     @PutMapping
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void retire(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name, @RequestParam Optional<String> environment,
+    void retire(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name,
+            @RequestParam Optional<String> environment,
             @RequestBody RetirementRequest request) {
         Subject subject = subject(what, name, environment);
         require(person, "retire ", subject);
@@ -76,7 +79,8 @@ class RetirementController {
     /** Brings it back into use. */
     @DeleteMapping
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void bringBack(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name, @RequestParam Optional<String> environment) {
+    void bringBack(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name,
+            @RequestParam Optional<String> environment) {
         Subject subject = subject(what, name, environment);
         require(person, "bring back ", subject);
         retiring.bringBack(subject, person);
@@ -85,17 +89,24 @@ class RetirementController {
     private static void require(Person person, String act, Subject subject) {
         String tried = act + subject.words();
         switch (subject.what()) {
-            case COMPONENT -> Permission.require(person, Action.REGISTER_COMPONENT, tried, Optional.of(subject.name()), Optional.empty());
-            case PLACE -> Permission.require(person, Action.EDIT_ENVIRONMENT, tried, Optional.of(subject.name()), subject.environment());
-            case ENVIRONMENT -> Permission.require(person, Action.EDIT_ENVIRONMENT, tried, Optional.empty(), Optional.of(subject.name()));
+            case COMPONENT -> Permission.require(person, Action.REGISTER_COMPONENT, tried, Optional.of(subject.name()),
+                    Optional.empty());
+            case PLACE -> Permission.require(person, Action.EDIT_ENVIRONMENT, tried, Optional.of(subject.name()),
+                    subject.environment());
+            case ENVIRONMENT -> Permission.require(person, Action.EDIT_ENVIRONMENT, tried, Optional.empty(),
+                    Optional.of(subject.name()));
             case HOST, PREVIEW_TEMPLATE -> Permission.require(person, Action.EDIT_ENVIRONMENT, tried);
             case AGENT -> Permission.require(person, Action.ENROL_AGENT, tried);
         }
     }
 
     private static Subject subject(String what, String name, Optional<String> environment) {
-        What kind = Arrays.stream(What.values()).filter(each -> word(each).equals(what)).findFirst().orElseThrow(() -> Refusal.invalid("/what",
-                "should be one of " + Arrays.stream(What.values()).map(RetirementController::word).collect(Collectors.joining(", ")) + "; got '" + what + "'"));
+        What kind = Arrays
+                .stream(What.values()).filter(
+                        each -> word(each).equals(what))
+                .findFirst().orElseThrow(() -> Refusal.invalid("/what",
+                        "should be one of " + Arrays.stream(What.values()).map(RetirementController::word)
+                                .collect(Collectors.joining(", ")) + "; got '" + what + "'"));
         if (kind == What.PLACE != environment.isPresent()) {
             throw Refusal.invalid("/environment", "a place, and nothing else, is named with its environment");
         }

@@ -16,14 +16,20 @@ interface RetirementMapper {
 
     @Select("""
             select concat(c.name, '#', r.number, ' is ', r.status) from run r join component c on c.id = r.component_id
-            where r.component_id = #{component} and r.status in ('waiting', 'running', 'cancelling') order by r.id limit 10""")
+            where r.component_id = #{component} and r.status in ('waiting', 'running', 'cancelling') order by r.id
+              limit 10""")
     List<String> runs(long component);
 
-    @Select("select concat('deployment ', d.id, ' of ', c.name, ' into ', e.name, ' is ', d.status) from deployment d join place p on p.id = d.place_id "
-            + "join component c on c.id = p.component_id join environment e on e.id = p.environment_id where p.component_id = #{component} and d.status in " + OPEN + " order by d.id limit 10")
+    @Select("select concat('deployment ', d.id, ' of ', c.name, ' into ', e.name, ' is ', d.status) from deployment "
+            + "d join place p on p.id = d.place_id "
+            + "join component c on c.id = p.component_id join environment e on e.id = p.environment_id where "
+            + "p.component_id = #{component} and d.status in "
+            + OPEN + " order by d.id limit 10")
     List<String> deploymentsOf(long component);
 
-    @Select("select concat('deployment ', d.id, ' is ', d.status) from deployment d where d.place_id = #{place} and d.status in " + OPEN + " order by d.id limit 10")
+    @Select("select concat('deployment ', d.id, ' is ', d.status) from deployment d where d.place_id = #{place} and "
+            + "d.status in "
+            + OPEN + " order by d.id limit 10")
     List<String> deploymentsInto(long place);
 
     record LiveRow(long placeId, String component, String environment, long versionId, String version) {}
@@ -37,39 +43,48 @@ interface RetirementMapper {
     List<LiveRow> live(@Nullable Long component, @Nullable Long place);
 
     /** The components whose triggers name this one. */
-    @Select("select distinct c.name from start_trigger t join component c on c.id = t.component_id where t.source = #{source} order by c.name")
+    @Select("select distinct c.name from start_trigger t join component c on c.id = t.component_id where t.source = "
+            + "#{source} order by c.name")
     List<String> startedBy(String source);
 
     @Select("""
-            select concat(c.name, ' has it in ', e.name) from place_host ph join place p on p.id = ph.place_id join component c on c.id = p.component_id
+            select concat(c.name, ' has it in ', e.name) from place_host ph join place p on p.id = ph.place_id join
+              component c on c.id = p.component_id
             join environment e on e.id = p.environment_id join host h on h.id = ph.host_id
-            where h.name = #{host} and p.retired_at is null and c.retired_at is null and e.retired_at is null and not e.temporary order by c.name""")
+            where h.name = #{host} and p.retired_at is null and c.retired_at is null and e.retired_at is null and not
+              e.temporary order by c.name""")
     List<String> placesOf(String host);
 
     @Select("""
-            select a.name from agent a join host h on h.id = a.host_id where h.name = #{host} and a.retired_at is null""")
+            select a.name from agent a join host h on h.id = a.host_id where h.name = #{host} and a.retired_at is
+              null""")
     List<String> agentsOf(String host);
 
     record AgentRow(long id, @Nullable String host, int working) {}
 
     @Select("""
-            select a.id, h.name as host, (select count(*) from work w where w.agent_id = a.id and w.status = 'leased') as working
+            select a.id, h.name as host, (select count(*) from work w where w.agent_id = a.id and w.status =
+              'leased') as working
             from agent a left join host h on h.id = a.host_id where a.name = #{name}""")
     Optional<AgentRow> agent(String name);
 
     @Select("""
-            select distinct concat('it reaches ', h.name, ', which ', c.name, ' has in ', e.name) from host h join place_host ph on ph.host_id = h.id join place p on p.id = ph.place_id
+            select distinct concat('it reaches ', h.name, ', which ', c.name, ' has in ', e.name) from host h join
+              place_host ph on ph.host_id = h.id join place p on p.id = ph.place_id
             join component c on c.id = p.component_id join environment e on e.id = p.environment_id
             where h.served_by = #{agent} and p.retired_at is null and c.retired_at is null and e.retired_at is null""")
     List<String> reached(long agent);
 
-    @Select("select c.name from place p join component c on c.id = p.component_id where p.environment_id = #{environment} and p.retired_at is null and c.retired_at is null order by c.name")
+    @Select("select c.name from place p join component c on c.id = p.component_id where p.environment_id = "
+            + "#{environment} and p.retired_at is null and c.retired_at is null order by c.name")
     List<String> placesIn(long environment);
 
-    @Select("select environment_id from preview_template t join environment e on e.id = t.environment_id where e.name = #{name}")
+    @Select("select environment_id from preview_template t join environment e on e.id = t.environment_id where "
+            + "e.name = #{name}")
     Optional<Long> template(String name);
 
-    @Select("select branch from preview where template_id = #{template} and removed_at is null order by branch limit 10")
+    @Select("select branch from preview where template_id = #{template} and removed_at is null order by branch "
+            + "limit 10")
     List<String> previews(long template);
 
     @Select("select id from host where name = #{name}")

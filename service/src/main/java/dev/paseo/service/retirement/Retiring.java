@@ -49,7 +49,8 @@ class Retiring {
     @Component("retiringAround")
     record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling) {}
 
-    Retiring(RetirementMapper mapper, Components components, Environments environments, Lookups lookups, Around around) {
+    Retiring(RetirementMapper mapper, Components components, Environments environments, Lookups lookups,
+            Around around) {
         this.mapper = mapper;
         this.components = components;
         this.environments = environments;
@@ -65,7 +66,8 @@ class Retiring {
             case AGENT -> agent(subject.name());
             case ENVIRONMENT -> environment(environments.named(subject.name()));
             case PREVIEW_TEMPLATE -> new Retirement.Facts(List.of(), mapper.previews(template(subject.name())).stream()
-                    .map(branch -> "there is a preview of " + branch + ": take it away first").toList(), List.of(), List.of("no branch gets a preview of it any more"));
+                    .map(branch -> "there is a preview of " + branch + ": take it away first").toList(), List.of(),
+                    List.of("no branch gets a preview of it any more"));
         };
     }
 
@@ -73,7 +75,10 @@ class Retiring {
         Components.Registered component = components.named(name);
         List<String> ends = new ArrayList<>(List.of("no push, tag, clock or upload starts anything of it any more"));
         mapper.startedBy(component.name()).forEach(other -> ends.add(other + " no longer starts upon it"));
-        return new Retirement.Facts(Stream.concat(mapper.runs(component.id()).stream(), mapper.deploymentsOf(component.id()).stream()).toList(), List.of(),
+        return new Retirement.Facts(
+                Stream.concat(mapper.runs(component.id()).stream(), mapper.deploymentsOf(component.id()).stream())
+                        .toList(),
+                List.of(),
                 live(mapper.live(component.id(), null)), ends);
     }
 
@@ -85,12 +90,15 @@ class Retiring {
     private List<Retirement.Live> live(List<RetirementMapper.LiveRow> rows) {
         return rows.stream().map(row -> new Retirement.Live(row.component(), row.environment(), row.version(),
                 environments.hosts(row.placeId()).stream().map(Environments.PlaceHost::name).toList(),
-                lookups.versions().byId(row.versionId()).recipe().filter(recipe -> !recipe.parts().removal().isEmpty()).isPresent())).toList();
+                lookups.versions().byId(row.versionId()).recipe().filter(recipe -> !recipe.parts().removal().isEmpty())
+                        .isPresent()))
+                .toList();
     }
 
     private Retirement.Facts host(String name) {
         hostNamed(name);
-        List<String> needs = new ArrayList<>(mapper.placesOf(name).stream().map(where -> where + ": give the place other hosts first, or retire it").toList());
+        List<String> needs = new ArrayList<>(mapper.placesOf(name).stream()
+                .map(where -> where + ": give the place other hosts first, or retire it").toList());
         mapper.agentsOf(name).forEach(agent -> needs.add("the agent " + agent + " works on it: retire that first"));
         return new Retirement.Facts(List.of(), needs, List.of(), List.of());
     }
@@ -110,19 +118,28 @@ class Retiring {
     private Retirement.Facts agent(String name) {
         RetirementMapper.AgentRow row = agentNamed(name);
         List<String> needs = new ArrayList<>(mapper.reached(row.id()));
-        Optional.ofNullable(row.host()).ifPresent(host -> mapper.placesOf(host).forEach(where -> needs.add(where + ", on its host " + host + ": give the place another host first")));
-        return new Retirement.Facts(row.working() == 0 ? List.of() : List.of("it works on " + (row.working() == 1 ? "1 thing" : row.working() + " things")), needs, List.of(),
+        Optional.ofNullable(row.host()).ifPresent(host -> mapper.placesOf(host)
+                .forEach(where -> needs.add(where + ", on its host " + host + ": give the place another host first")));
+        return new Retirement.Facts(
+                row.working() == 0 ? List.of()
+                        : List.of("it works on " + (row.working() == 1 ? "1 thing" : row.working() + " things")),
+                needs, List.of(),
                 List.of("its token is good for nothing any more"));
     }
 
     private Retirement.Facts environment(Environments.Known known) {
-        List<String> needs = new ArrayList<>(mapper.placesIn(known.id()).stream().map(component -> component + " has a place there: retire that first").toList());
+        List<String> needs = new ArrayList<>(mapper.placesIn(known.id()).stream()
+                .map(component -> component + " has a place there: retire that first").toList());
         environments.all().stream().filter(other -> other.rules().followed().contains(known.name()))
                 .forEach(other -> needs.add(other.name() + " follows it: change that in the environments file first"));
-        return new Retirement.Facts(List.of(), needs, List.of(), List.of("a route that names it stays there, and says so"));
+        return new Retirement.Facts(List.of(), needs, List.of(),
+                List.of("a route that names it stays there, and says so"));
     }
 
-    /** What follows from it is what {@link #facts} said: where that has changed meanwhile, and hinders it now, nothing is done. */
+    /**
+     * What follows from it is what {@link #facts} said: where that has changed meanwhile, and hinders it now, nothing
+     * is done.
+     */
     void retire(Subject subject, String reason, boolean remove, Person by) {
         around.transactions().run(() -> {
             Retirement.Facts facts = facts(subject);
@@ -132,13 +149,16 @@ class Retiring {
             }
             if (remove) {
                 places(subject).forEach(row -> {
-                    Permission.require(by, Action.ROLL_BACK, "remove " + row.component() + " from " + row.environment(), Optional.of(row.component()), Optional.of(row.environment()));
+                    Permission.require(by, Action.ROLL_BACK, "remove " + row.component() + " from " + row.environment(),
+                            Optional.of(row.component()), Optional.of(row.environment()));
                     lookups.removals().begin(row.placeId(), subject.words() + " is retired");
                 });
             }
             mark(subject, Optional.of(around.clock().now()));
-            around.audit().record(AuditTrail.Entry.of(by.name(), words(subject.what()) + " retired", subject.name()).in(subject.environment().orElse("")).because(reason)
-                    .with("follows", String.join("; ", Retirement.follows(facts, remove))));
+            around.audit()
+                    .record(AuditTrail.Entry.of(by.name(), words(subject.what()) + " retired", subject.name())
+                            .in(subject.environment().orElse("")).because(reason)
+                            .with("follows", String.join("; ", Retirement.follows(facts, remove))));
             around.telling().tell("environment", "all");
         });
     }
@@ -147,7 +167,8 @@ class Retiring {
     private List<RetirementMapper.LiveRow> places(Subject subject) {
         return switch (subject.what()) {
             case COMPONENT -> mapper.live(components.named(subject.name()).id(), null);
-            case PLACE -> mapper.live(null, environments.place(subject.name(), subject.environment().orElseThrow()).id());
+            case PLACE -> mapper.live(null,
+                    environments.place(subject.name(), subject.environment().orElseThrow()).id());
             case HOST, AGENT, ENVIRONMENT, PREVIEW_TEMPLATE -> List.of();
         };
     }
@@ -158,7 +179,9 @@ class Retiring {
         }
         around.transactions().run(() -> {
             mark(subject, Optional.empty());
-            around.audit().record(AuditTrail.Entry.of(by.name(), words(subject.what()) + " brought back", subject.name()).in(subject.environment().orElse("")));
+            around.audit()
+                    .record(AuditTrail.Entry.of(by.name(), words(subject.what()) + " brought back", subject.name())
+                            .in(subject.environment().orElse("")));
             around.telling().tell("environment", "all");
         });
         if (subject.what() == What.COMPONENT) {
@@ -174,7 +197,8 @@ class Retiring {
                 mapper.componentRetired(id, when);
                 mapper.dropTriggers(id);
             }
-            case PLACE -> mapper.placeRetired(environments.place(subject.name(), subject.environment().orElseThrow()).id(), when);
+            case PLACE -> mapper
+                    .placeRetired(environments.place(subject.name(), subject.environment().orElseThrow()).id(), when);
             case HOST -> mapper.hostRetired(hostNamed(subject.name()), when);
             case AGENT -> mapper.agentRetired(agentNamed(subject.name()).id(), when);
             case ENVIRONMENT -> mapper.environmentRetired(environments.named(subject.name()).id(), when);

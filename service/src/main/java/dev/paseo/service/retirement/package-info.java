@@ -1,4 +1,7 @@
-/** Takes components, places, hosts, agents, environments and preview templates out of use, and brings them back. Their history stays. */
+/**
+ * Takes components, places, hosts, agents, environments and preview templates out of use, and brings them back. Their
+ * history stays.
+ */
 @NullMarked
 package dev.paseo.service.retirement;
 

@@ -15,7 +15,8 @@ final class Answers {
     static Map<String, String> of(Map<String, Ask> asks, Map<String, String> given) {
         given.forEach((name, answer) -> {
             if (!asks.containsKey(name)) {
-                throw Refusal.invalid("/answers/" + name, "the pipeline file does not ask for " + name + NearestName.hint(name, asks.keySet()));
+                throw Refusal.invalid("/answers/" + name,
+                        "the pipeline file does not ask for " + name + NearestName.hint(name, asks.keySet()));
             }
             asks.get(name).doubt(answer).ifPresent(doubt -> {
                 throw Refusal.invalid("/answers/" + name, name + " " + doubt);

@@ -25,16 +25,20 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** A branch's state as a small picture, for pages that cannot sign in: whoever has its address, which holds a key, may see it. */
+/**
+ * A branch's state as a small picture, for pages that cannot sign in: whoever has its address, which holds a key, may
+ * see it.
+ */
 @RestController
 class BadgeController {
 
     /** Shape as well as colour tells the state. */
     private static final Map<String, String[]> LOOKS = Map.of(
-            "passed", new String[] {"#1f6b4f", "M7 11l3 3 6-7"}, "warned", new String[] {"#8a5a00", "M11.5 5v7M11.5 15v1"},
-            "failed", new String[] {"#a3262c", "M7 6l9 9M16 6l-9 9"}, "cancelled", new String[] {"#5b6670", "M6 11h11"},
-            "running", new String[] {"#1d5a8c", "M8 6l8 5-8 5z"}, "waiting", new String[] {"#5b6670", "M9 6v10M14 6v10"},
-            "cancelling", new String[] {"#5b6670", "M6 11h11"}, "no run", new String[] {"#5b6670", "M11.5 10v2"});
+            "passed", new String[]{"#1f6b4f", "M7 11l3 3 6-7"}, "warned",
+            new String[]{"#8a5a00", "M11.5 5v7M11.5 15v1"},
+            "failed", new String[]{"#a3262c", "M7 6l9 9M16 6l-9 9"}, "cancelled", new String[]{"#5b6670", "M6 11h11"},
+            "running", new String[]{"#1d5a8c", "M8 6l8 5-8 5z"}, "waiting", new String[]{"#5b6670", "M9 6v10M14 6v10"},
+            "cancelling", new String[]{"#5b6670", "M6 11h11"}, "no run", new String[]{"#5b6670", "M11.5 10v2"});
 
     private final Components components;
     private final HookSecrets secrets;
@@ -52,7 +56,8 @@ class BadgeController {
     record BadgeView(String address) {}
 
     @GetMapping("/api/v1/components/{name}/badge")
-    BadgeView address(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestParam Optional<String> branch) {
+    BadgeView address(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestParam Optional<String> branch) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
         Registered component = components.named(name);
         return new BadgeView(settings.address() + "/badges/" + key(component) + "/" + name + ".svg?branch="
@@ -65,14 +70,17 @@ class BadgeController {
 
     @Hidden
     @GetMapping(value = "/badges/{key}/{name}.svg", produces = "image/svg+xml")
-    ResponseEntity<String> badge(@PathVariable String key, @PathVariable String name, @RequestParam Optional<String> branch) {
+    ResponseEntity<String> badge(@PathVariable String key, @PathVariable String name,
+            @RequestParam Optional<String> branch) {
         Registered component = components.found(name).orElseThrow(BadgeController::none);
-        if (!MessageDigest.isEqual(key(component).getBytes(StandardCharsets.US_ASCII), key.getBytes(StandardCharsets.UTF_8))) {
+        if (!MessageDigest.isEqual(key(component).getBytes(StandardCharsets.US_ASCII),
+                key.getBytes(StandardCharsets.UTF_8))) {
             throw none();
         }
         String shown = branch.orElse(component.mainBranch());
         String state = mapper.newestStatus(component.id(), shown).orElse("no run");
-        return ResponseEntity.ok().cacheControl(CacheControl.maxAge(Duration.ofSeconds(10))).body(svg(name + " " + shown, state));
+        return ResponseEntity.ok().cacheControl(CacheControl.maxAge(Duration.ofSeconds(10)))
+                .body(svg(name + " " + shown, state));
     }
 
     /** Said alike where there is no such component. */
@@ -86,10 +94,14 @@ class BadgeController {
         int width = left + 36 + state.length() * 7;
         String[] look = LOOKS.get(state);
         return """
-                <svg xmlns="http://www.w3.org/2000/svg" width="%1$d" height="22" role="img" aria-label="%2$s: %3$s"><title>%2$s: %3$s</title>
-                <rect width="%1$d" height="22" rx="4" fill="#f3efe6"/><rect x="%4$d" width="%5$d" height="22" rx="4" fill="%6$s"/>
-                <path transform="translate(%4$d 0)" d="%7$s" fill="none" stroke="#fff" stroke-width="2" stroke-linecap="round"/>
-                <g font-family="monospace" font-size="11.5"><text x="6" y="15" fill="#24313a">%2$s</text><text x="%8$d" y="15" fill="#fff">%3$s</text></g></svg>
+                <svg xmlns="http://www.w3.org/2000/svg" width="%1$d" height="22" role="img" aria-label="%2$s: \
+                %3$s"><title>%2$s: %3$s</title>
+                <rect width="%1$d" height="22" rx="4" fill="#f3efe6"/><rect x="%4$d" width="%5$d" height="22" rx="4" \
+                fill="%6$s"/>
+                <path transform="translate(%4$d 0)" d="%7$s" fill="none" stroke="#fff" stroke-width="2" \
+                stroke-linecap="round"/>
+                <g font-family="monospace" font-size="11.5"><text x="6" y="15" fill="#24313a">%2$s</text><text \
+                x="%8$d" y="15" fill="#fff">%3$s</text></g></svg>
                 """.formatted(width, text, state, left, width - left, look[0], look[1], left + 24);
     }
 

@@ -40,7 +40,8 @@ class Lines implements EffectHandler {
         transactions.run(() -> {
             mapper.lockLine(run.lineId());
             List<Member> line = members(run.lineId()).stream().map(member -> member.run() == run.id()
-                    ? new Member(member.run(), member.number(), member.active(), true, member.newer()) : member).toList();
+                    ? new Member(member.run(), member.number(), member.active(), true, member.newer()) : member)
+                    .toList();
             List<Move> moves = LineQueue.decide(line);
             boolean begins = moves.contains(new Move.Begin(run.id()));
             runs.apply(run.id(), new RunEvent.Prepared(begins));
@@ -75,8 +76,10 @@ class Lines implements EffectHandler {
     }
 
     private List<Member> members(long line) {
-        return mapper.open(line).stream().map(row -> new Member(row.id(), row.number(), !row.status().equals("waiting"), row.prepared(),
-                NewerStart.valueOf(row.newerStart().toUpperCase(Locale.ROOT)))).toList();
+        return mapper.open(line).stream()
+                .map(row -> new Member(row.id(), row.number(), !row.status().equals("waiting"), row.prepared(),
+                        NewerStart.valueOf(row.newerStart().toUpperCase(Locale.ROOT))))
+                .toList();
     }
 
     private void carryOut(RunRow sibling, Move move) {
@@ -118,7 +121,9 @@ class Lines implements EffectHandler {
 
     /** Where a line's turn is, for people: the run before this one that it waits for. */
     Optional<Long> waitsFor(RunRow run) {
-        return run.status().equals("waiting") ? mapper.open(run.lineId()).stream().filter(member -> !member.status().equals("waiting"))
-                .map(RunMapper.MemberRow::number).findFirst() : Optional.empty();
+        return run.status().equals("waiting")
+                ? mapper.open(run.lineId()).stream().filter(member -> !member.status().equals("waiting"))
+                        .map(RunMapper.MemberRow::number).findFirst()
+                : Optional.empty();
     }
 }

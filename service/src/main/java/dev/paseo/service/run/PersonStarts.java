@@ -35,7 +35,8 @@ class PersonStarts {
         return components.named(name);
     }
 
-    RunStarts.Started start(String name, Optional<String> wantedBranch, Optional<String> upTo, Map<String, String> answers, Cause.Asked cause) {
+    RunStarts.Started start(String name, Optional<String> wantedBranch, Optional<String> upTo,
+            Map<String, String> answers, Cause.Asked cause) {
         Registered component = components.named(name);
         String branch = wantedBranch.orElse(component.mainBranch());
         Map<String, String> heads = components.heads(component.id());
@@ -53,8 +54,9 @@ class PersonStarts {
         });
         BranchRules rules = components.rules(component.id());
         Mirror.Commit commit = components.mirror(component).tagged(head);
-        return transactions.in(() -> starts.start(new RunStarts.Start(component, branch, commit, rules.trusts(branch), file.id(), plan,
-                reason(cause), upTo.orElse(null), answers)));
+        return transactions.in(
+                () -> starts.start(new RunStarts.Start(component, branch, commit, rules.trusts(branch), file.id(), plan,
+                        reason(cause), upTo.orElse(null), answers)));
     }
 
     private RunStarts.Reason reason(Cause.Asked cause) {
@@ -68,7 +70,8 @@ class PersonStarts {
         BranchRules rules = components.rules(component.id());
         Mirror.Commit commit = components.mirror(component).tagged(run.commitId());
         Cause.Asked cause = new Cause.Asked(by, Optional.of(run.component() + "#" + run.number() + " once more"));
-        return transactions.in(() -> starts.start(new RunStarts.Start(component, run.branch(), commit, rules.trusts(run.branch()), run.pipelineFileId(), plan,
+        return transactions.in(() -> starts.start(new RunStarts.Start(component, run.branch(), commit,
+                rules.trusts(run.branch()), run.pipelineFileId(), plan,
                 reason(cause), run.upTo(), answers)));
     }
 }

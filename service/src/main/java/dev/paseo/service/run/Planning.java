@@ -18,17 +18,24 @@ final class Planning {
 
     static RunState plan(RunStarts.Start start, String version, Map<String, String> answers) {
         PipelineFile file = start.plan();
-        Map<String, Object> facts = new LinkedHashMap<>(Map.of("component", file.component(), "branch", start.branch(), "commit", start.commit().id(),
-                "version", version, "cause", start.reason().kind(), "trusted", start.trusted(), "asks", identifiers(answers)));
-        List<RunPlan.Planned> stages = file.stages().stream().map(stage -> new RunPlan.Planned(stage.name(), stage.order().after(),
-                stage.order().afterAny(), stage.order().ifFailed(),
-                stage.variants().stream().map(variant -> variant(file, stage, variant, facts)).toList(), stage.conditions().mayFail())).toList();
+        Map<String, Object> facts = new LinkedHashMap<>(
+                Map.of("component", file.component(), "branch", start.branch(), "commit", start.commit().id(),
+                        "version", version, "cause", start.reason().kind(), "trusted", start.trusted(), "asks",
+                        identifiers(answers)));
+        List<RunPlan.Planned> stages = file.stages().stream()
+                .map(stage -> new RunPlan.Planned(stage.name(), stage.order().after(),
+                        stage.order().afterAny(), stage.order().ifFailed(),
+                        stage.variants().stream().map(variant -> variant(file, stage, variant, facts)).toList(),
+                        stage.conditions().mayFail()))
+                .toList();
         // What arrived has its artifacts already; its run looks at them and seals nothing.
-        List<String> needed = start.reason().arrived().isPresent() ? List.of() : file.deployment().map(Recipe::artifacts).orElse(List.of());
+        List<String> needed = start.reason().arrived().isPresent() ? List.of()
+                : file.deployment().map(Recipe::artifacts).orElse(List.of());
         return RunPlan.of(stages, needed);
     }
 
-    private static RunPlan.Variant variant(PipelineFile file, PipelineFile.Stage stage, Map<String, String> variant, Map<String, Object> facts) {
+    private static RunPlan.Variant variant(PipelineFile file, PipelineFile.Stage stage, Map<String, String> variant,
+            Map<String, Object> facts) {
         Optional<String> notWanted = stage.conditions().wantedIf().filter(condition -> {
             Map<String, Object> all = new LinkedHashMap<>(facts);
             all.put("each", identifiers(variant));

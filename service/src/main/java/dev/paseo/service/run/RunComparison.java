@@ -26,7 +26,8 @@ class RunComparison {
     record ComparedCommit(String id, String summary, String author) {}
 
     /** A stage on both sides; empty where a run has no such stage. Seconds are those of its newest attempt. */
-    record ComparedStage(String stage, Optional<String> before, Optional<String> after, Optional<Double> secondsBefore, Optional<Double> secondsAfter) {}
+    record ComparedStage(String stage, Optional<String> before, Optional<String> after, Optional<Double> secondsBefore,
+            Optional<Double> secondsAfter) {}
 
     /** Something named that is not the same on both sides. */
     record ComparedValue(String name, Optional<String> before, Optional<String> after) {}
@@ -38,8 +39,10 @@ class RunComparison {
      * @param takes   versions of other components
      * @param tests   which tests began to fail, and which no longer do
      */
-    record RunComparisonView(RunViews.RunSummary before, RunViews.RunSummary after, List<ComparedCommit> commits, List<ComparedStage> stages, List<ComparedValue> artifacts,
-            List<ComparedValue> answers, List<ComparedValue> takes, List<ComparedValue> tests, List<ComparedValue> figures) {}
+    record RunComparisonView(RunViews.RunSummary before, RunViews.RunSummary after, List<ComparedCommit> commits,
+            List<ComparedStage> stages, List<ComparedValue> artifacts,
+            List<ComparedValue> answers, List<ComparedValue> takes, List<ComparedValue> tests,
+            List<ComparedValue> figures) {}
 
     private final Runs runs;
     private final RunViews views;
@@ -60,10 +63,13 @@ class RunComparison {
         EvidenceViews.EvidenceView oldEvidence = evidence.of(before.id());
         EvidenceViews.EvidenceView nowEvidence = evidence.of(after.id());
         List<ComparedCommit> commits = before.commitId().equals(after.commitId()) ? List.of()
-                : runs.mirror(after).between(Optional.of(before.commitId()), after.commitId(), MOST_COMMITS).stream().map(RunComparison::view).toList();
+                : runs.mirror(after).between(Optional.of(before.commitId()), after.commitId(), MOST_COMMITS).stream()
+                        .map(RunComparison::view).toList();
         return new RunComparisonView(old.run(), now.run(), commits, stages(old, now),
-                changes(byName(old.outputs(), RunViews.OutputView::name, RunViews.OutputView::digest), byName(now.outputs(), RunViews.OutputView::name, RunViews.OutputView::digest)),
-                changes(old.answers(), now.answers()), changes(takes(old), takes(now)), changes(failing(oldEvidence), failing(nowEvidence)),
+                changes(byName(old.outputs(), RunViews.OutputView::name, RunViews.OutputView::digest),
+                        byName(now.outputs(), RunViews.OutputView::name, RunViews.OutputView::digest)),
+                changes(old.answers(), now.answers()), changes(takes(old), takes(now)),
+                changes(failing(oldEvidence), failing(nowEvidence)),
                 changes(figures(oldEvidence), figures(nowEvidence)));
     }
 
@@ -82,16 +88,21 @@ class RunComparison {
         Map<String, StageView> after = newest(now);
         Set<String> names = new LinkedHashSet<>(after.keySet());
         names.addAll(before.keySet());
-        return names.stream().map(name -> new ComparedStage(name, Optional.ofNullable(before.get(name)).map(StageView::status),
-                Optional.ofNullable(after.get(name)).map(StageView::status), Optional.ofNullable(before.get(name)).flatMap(RunComparison::seconds),
-                Optional.ofNullable(after.get(name)).flatMap(RunComparison::seconds))).toList();
+        return names.stream()
+                .map(name -> new ComparedStage(name, Optional.ofNullable(before.get(name)).map(StageView::status),
+                        Optional.ofNullable(after.get(name)).map(StageView::status),
+                        Optional.ofNullable(before.get(name)).flatMap(RunComparison::seconds),
+                        Optional.ofNullable(after.get(name)).flatMap(RunComparison::seconds)))
+                .toList();
     }
 
     private static Optional<Double> seconds(StageView stage) {
-        return stage.startedAt().flatMap(began -> stage.endedAt().map(ended -> Duration.between(began, ended).toMillis() / 1000.0));
+        return stage.startedAt()
+                .flatMap(began -> stage.endedAt().map(ended -> Duration.between(began, ended).toMillis() / 1000.0));
     }
 
-    private static <T> Map<String, String> byName(List<T> all, java.util.function.Function<T, String> name, java.util.function.Function<T, String> value) {
+    private static <T> Map<String, String> byName(List<T> all, java.util.function.Function<T, String> name,
+            java.util.function.Function<T, String> value) {
         Map<String, String> named = new LinkedHashMap<>();
         all.forEach(each -> named.put(name.apply(each), value.apply(each)));
         return named;
@@ -99,22 +110,26 @@ class RunComparison {
 
     private static Map<String, String> takes(RunView run) {
         Map<String, String> takes = new LinkedHashMap<>();
-        run.stages().forEach(stage -> stage.takes().forEach(take -> takes.put(take.component() + " " + take.artifact(), take.version())));
+        run.stages().forEach(stage -> stage.takes()
+                .forEach(take -> takes.put(take.component() + " " + take.artifact(), take.version())));
         return takes;
     }
 
     private static Map<String, String> failing(EvidenceViews.EvidenceView evidence) {
         Map<String, String> failing = new LinkedHashMap<>();
-        evidence.tests().forEach(tests -> tests.tests().failures().forEach(failure -> failing.put(failure.name(), "fails")));
+        evidence.tests()
+                .forEach(tests -> tests.tests().failures().forEach(failure -> failing.put(failure.name(), "fails")));
         return failing;
     }
 
     private static Map<String, String> figures(EvidenceViews.EvidenceView evidence) {
         Map<String, String> figures = new LinkedHashMap<>();
         if (!evidence.tests().isEmpty()) {
-            figures.put("tests", Long.toString(evidence.tests().stream().mapToLong(tests -> tests.tests().total()).sum()));
+            figures.put("tests",
+                    Long.toString(evidence.tests().stream().mapToLong(tests -> tests.tests().total()).sum()));
         }
-        evidence.coverage().forEach(coverage -> figures.put("lines covered", coverage.lines().map(share -> Math.round(share * 1000) / 10.0 + " %").orElse("not reported")));
+        evidence.coverage().forEach(coverage -> figures.put("lines covered",
+                coverage.lines().map(share -> Math.round(share * 1000) / 10.0 + " %").orElse("not reported")));
         evidence.found().ifPresent(found -> figures.put("findings", Long.toString(found.total())));
         return figures;
     }
@@ -125,7 +140,8 @@ class RunComparison {
         List<ComparedValue> changes = new ArrayList<>();
         for (String name : names) {
             if (!Objects.equals(before.get(name), after.get(name))) {
-                changes.add(new ComparedValue(name, Optional.ofNullable(before.get(name)), Optional.ofNullable(after.get(name))));
+                changes.add(new ComparedValue(name, Optional.ofNullable(before.get(name)),
+                        Optional.ofNullable(after.get(name))));
             }
         }
         return changes;

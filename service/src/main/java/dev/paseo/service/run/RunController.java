@@ -36,7 +36,8 @@ import org.springframework.web.bind.annotation.RestController;
 class RunController {
 
     /** A person starts a run of a branch's newest commit. */
-    record StartRequest(String component, Optional<String> branch, Optional<String> upTo, Optional<Map<String, String>> answers) {}
+    record StartRequest(String component, Optional<String> branch, Optional<String> upTo,
+            Optional<Map<String, String>> answers) {}
 
     private final RunMapper mapper;
     private final Runs runs;
@@ -72,7 +73,8 @@ class RunController {
     @PostMapping("/runs")
     @ResponseStatus(HttpStatus.CREATED)
     RunSummary start(@AuthenticationPrincipal Person person, @RequestBody StartRequest request) {
-        Permission.require(person, Action.START_RUN, "start runs of " + request.component(), Optional.of(request.component()), Optional.empty());
+        Permission.require(person, Action.START_RUN, "start runs of " + request.component(),
+                Optional.of(request.component()), Optional.empty());
         RunStarts.Started started = starts.start(request.component(), request.branch(), request.upTo(),
                 request.answers().orElse(Map.of()), new Cause.Asked(person.name(), Optional.empty()));
         return views.summary(runs.byId(started.id()));
@@ -85,14 +87,19 @@ class RunController {
      * @param limit  at most so many, 1 to 200
      */
     @GetMapping("/components/{component}/runs")
-    List<RunSummary> newest(@AuthenticationPrincipal Person person, @PathVariable String component, @RequestParam Optional<String> branch,
-            @RequestParam Optional<String> status, @RequestParam Optional<Long> before, @RequestParam(defaultValue = "30") int limit) {
+    List<RunSummary> newest(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @RequestParam Optional<String> branch,
+            @RequestParam Optional<String> status, @RequestParam Optional<Long> before,
+            @RequestParam(defaultValue = "30") int limit) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());
-        List<String> known = Arrays.stream(RunStatus.values()).map(each -> each.name().toLowerCase(Locale.ROOT)).toList();
+        List<String> known = Arrays.stream(RunStatus.values()).map(each -> each.name().toLowerCase(Locale.ROOT))
+                .toList();
         status.filter(word -> !known.contains(word)).ifPresent(word -> {
             throw Refusal.invalid("/status", "should be one of " + String.join(", ", known) + "; got '" + word + "'");
         });
-        return mapper.newest(starts.component(component).id(), before.orElse(Long.MAX_VALUE), branch.orElse(null), status.orElse(null), Math.clamp(limit, 1, 200))
+        return mapper
+                .newest(starts.component(component).id(), before.orElse(Long.MAX_VALUE), branch.orElse(null),
+                        status.orElse(null), Math.clamp(limit, 1, 200))
                 .stream().map(views::summary).toList();
     }
 
@@ -102,8 +109,10 @@ class RunController {
     }
 
     @PostMapping("/runs/{component}/{number}/cancellation")
-    RunSummary cancel(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
-        Permission.require(person, Action.START_RUN, "cancel runs of " + component, Optional.of(component), Optional.empty());
+    RunSummary cancel(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable long number) {
+        Permission.require(person, Action.START_RUN, "cancel runs of " + component, Optional.of(component),
+                Optional.empty());
         RunRow row = runs.numbered(component, number);
         runs.cancel(row, person.name());
         return views.summary(runs.byId(row.id()));
@@ -111,8 +120,10 @@ class RunController {
 
     /** Goes on from what failed; what passed stands. */
     @PostMapping("/runs/{component}/{number}/resumption")
-    RunSummary resume(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
-        Permission.require(person, Action.START_RUN, "resume runs of " + component, Optional.of(component), Optional.empty());
+    RunSummary resume(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable long number) {
+        Permission.require(person, Action.START_RUN, "resume runs of " + component, Optional.of(component),
+                Optional.empty());
         RunRow row = runs.numbered(component, number);
         lines.resume(row, person.name());
         return views.summary(runs.byId(row.id()));
@@ -121,21 +132,25 @@ class RunController {
     /** Runs the same commit once more, as a run of its own with the same answers. */
     @PostMapping("/runs/{component}/{number}/repetition")
     @ResponseStatus(HttpStatus.CREATED)
-    RunSummary again(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
-        Permission.require(person, Action.START_RUN, "start runs of " + component, Optional.of(component), Optional.empty());
+    RunSummary again(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable long number) {
+        Permission.require(person, Action.START_RUN, "start runs of " + component, Optional.of(component),
+                Optional.empty());
         RunRow row = runs.numbered(component, number);
         return views.summary(runs.byId(starts.again(row, views.whole(row).answers(), person.name()).id()));
     }
 
     /** What its reports say, beside the run before it on its branch, and the trend over the last 30 runs. */
     @GetMapping("/runs/{component}/{number}/evidence")
-    EvidenceViews.EvidenceView evidence(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
+    EvidenceViews.EvidenceView evidence(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable long number) {
         return evidence.of(look(person, component, number).id());
     }
 
     /** What changed since another run of the component. */
     @GetMapping("/runs/{component}/{number}/comparison")
-    RunComparison.RunComparisonView compare(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
+    RunComparison.RunComparisonView compare(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable long number,
             @RequestParam long with) {
         return comparison.compare(look(person, component, with), look(person, component, number));
     }
@@ -145,25 +160,36 @@ class RunController {
      * {@code newest}, the last {@code limit} of them.
      */
     @GetMapping("/runs/{component}/{number}/stages/{stage}/log")
-    LogViews.LogView log(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
-            @PathVariable String stage, @RequestParam(defaultValue = "") String variant, @RequestParam Optional<Integer> attempt,
+    LogViews.LogView log(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable long number,
+            @PathVariable String stage, @RequestParam(defaultValue = "") String variant,
+            @RequestParam Optional<Integer> attempt,
             @RequestParam(defaultValue = "1") long from, @RequestParam(defaultValue = "2000") int limit,
-            @RequestParam(defaultValue = "0") long waitMillis, @RequestParam(defaultValue = "false") boolean newest) throws InterruptedException {
-        return logs.view(views.logged(look(person, component, number), stage, variant, attempt), new LogViews.Wanted(from, limit, waitMillis, newest));
+            @RequestParam(defaultValue = "0") long waitMillis, @RequestParam(defaultValue = "false") boolean newest)
+            throws InterruptedException {
+        return logs.view(views.logged(look(person, component, number), stage, variant, attempt),
+                new LogViews.Wanted(from, limit, waitMillis, newest));
     }
 
     /** Looks for a text, whatever its case, in a stage's whole log. */
     @GetMapping("/runs/{component}/{number}/stages/{stage}/log/search")
-    LogViews.FoundView search(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
-            @PathVariable String stage, @RequestParam(defaultValue = "") String variant, @RequestParam Optional<Integer> attempt, @RequestParam String text) {
+    LogViews.FoundView search(@AuthenticationPrincipal Person person, @PathVariable String component,
+            @PathVariable long number,
+            @PathVariable String stage, @RequestParam(defaultValue = "") String variant,
+            @RequestParam Optional<Integer> attempt, @RequestParam String text) {
         return logs.search(views.logged(look(person, component, number), stage, variant, attempt), text);
     }
 
-    /** The bytes of what a run has made so far, whatever became of it; only a version of it is ever deployed. Its digest is the ETag. */
+    /**
+     * The bytes of what a run has made so far, whatever became of it; only a version of it is ever deployed. Its digest
+     * is the ETag.
+     */
     @GetMapping("/runs/{component}/{number}/outputs/{name}")
-    void output(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number, @PathVariable String name,
+    void output(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
+            @PathVariable String name,
             HttpServletResponse response) throws IOException {
-        RunMapper.OutputRow output = mapper.outputs(look(person, component, number).id()).stream().filter(each -> each.name().equals(name)).findFirst()
+        RunMapper.OutputRow output = mapper.outputs(look(person, component, number).id()).stream()
+                .filter(each -> each.name().equals(name)).findFirst()
                 .orElseThrow(() -> Refusal.notFound(component + "#" + number + " has made no " + name));
         bytes.send(output.digest(), output.size(), output.fileName(), response);
     }
@@ -171,7 +197,8 @@ class RunController {
     /** The whole log as text. */
     @GetMapping(value = "/runs/{component}/{number}/stages/{stage}/log.txt", produces = "text/plain")
     void wholeLog(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
-            @PathVariable String stage, @RequestParam(defaultValue = "") String variant, @RequestParam Optional<Integer> attempt,
+            @PathVariable String stage, @RequestParam(defaultValue = "") String variant,
+            @RequestParam Optional<Integer> attempt,
             HttpServletResponse response) throws IOException {
         logs.copy(views.logged(look(person, component, number), stage, variant, attempt), response);
     }

@@ -101,14 +101,18 @@ class RunFiles implements WorkOwner.StageFiles {
         RunRow run = run(work);
         PipelineFile.Stage stage = stage(run, work);
         Map<String, String> variant = StageWork.variant(stage, work);
-        boolean wanted = stage.keep().keySet().stream().anyMatch(keep -> Variants.fill(keep, variant, true).equals(name));
+        boolean wanted = stage.keep().keySet().stream()
+                .anyMatch(keep -> Variants.fill(keep, variant, true).equals(name));
         if (!wanted || fileName.isBlank() || fileName.contains("/") || fileName.length() > 255) {
-            throw Refusal.invalid("/name", "stage " + stage.name() + " keeps no artifact named " + name + " from a file " + fileName);
+            throw Refusal.invalid("/name",
+                    "stage " + stage.name() + " keeps no artifact named " + name + " from a file " + fileName);
         }
         if (tables.runs().addOutput(run.id(), stageId(work), name, fileName, kept.digest(), kept.size()) == 0) {
-            tables.runs().outputs(run.id()).stream().filter(output -> output.name().equals(name) && !output.digest().equals(kept.digest()))
+            tables.runs().outputs(run.id()).stream()
+                    .filter(output -> output.name().equals(name) && !output.digest().equals(kept.digest()))
                     .findFirst().ifPresent(other -> {
-                        throw Refusal.conflict("the artifact " + name + " is there with other bytes: " + other.digest() + ", now " + kept.digest());
+                        throw Refusal.conflict("the artifact " + name + " is there with other bytes: " + other.digest()
+                                + ", now " + kept.digest());
                     });
         }
         bytes.refer(kept.digest(), "run", run.id());
@@ -122,10 +126,13 @@ class RunFiles implements WorkOwner.StageFiles {
         writing.transactions().run(() -> {
             runs.lock(run.id());
             Map<String, String> others = new HashMap<>();
-            tables.files().files(run.id()).stream().filter(row -> row.stageId() != stageId(work) && !isSameStage(row, work))
-                    .forEach(row -> writing.json().read(row.paths(), PATHS).forEach(path -> others.put(path, new StageKey(row.stage(), row.variant()).toString())));
+            tables.files().files(run.id()).stream()
+                    .filter(row -> row.stageId() != stageId(work) && !isSameStage(row, work))
+                    .forEach(row -> writing.json().read(row.paths(), PATHS)
+                            .forEach(path -> others.put(path, new StageKey(row.stage(), row.variant()).toString())));
             paths.stream().filter(others::containsKey).findFirst().ifPresent(path -> {
-                throw Refusal.unprocessable("Two stages leave one file", "files: " + path + " is left by " + others.get(path) + " as well");
+                throw Refusal.unprocessable("Two stages leave one file",
+                        "files: " + path + " is left by " + others.get(path) + " as well");
             });
             tables.files().add(stageId(work), run.id(), kept.digest(), kept.size(), writing.json().write(paths));
             bytes.refer(kept.digest(), "run", run.id());
@@ -143,10 +150,12 @@ class RunFiles implements WorkOwner.StageFiles {
                 TarArchiveEntry entry = next.get();
                 String name = entry.getName();
                 if (name.startsWith("/") || List.of(name.split("/")).contains("..")) {
-                    throw Refusal.unprocessable("The archive is not one of a workspace", "files: " + name + " lies outside the workspace");
+                    throw Refusal.unprocessable("The archive is not one of a workspace",
+                            "files: " + name + " lies outside the workspace");
                 }
                 if (paths.size() >= MOST_FILES) {
-                    throw Refusal.unprocessable("Too many files", "files: more than " + MOST_FILES + " files for the stages after this one");
+                    throw Refusal.unprocessable("Too many files",
+                            "files: more than " + MOST_FILES + " files for the stages after this one");
                 }
                 if (!entry.isDirectory()) {
                     paths.add(name);
@@ -170,8 +179,10 @@ class RunFiles implements WorkOwner.StageFiles {
                 left.addAll(waits(byKey, next));
             }
         }
-        return tables.files().files(run.id()).stream().filter(row -> before.contains(new StageKey(row.stage(), row.variant())))
-                .map(row -> new Assignment.Input(new StageKey(row.stage(), row.variant()).toString(), row.digest())).toList();
+        return tables.files().files(run.id()).stream()
+                .filter(row -> before.contains(new StageKey(row.stage(), row.variant())))
+                .map(row -> new Assignment.Input(new StageKey(row.stage(), row.variant()).toString(), row.digest()))
+                .toList();
     }
 
     private static Set<StageKey> waits(Map<StageKey, StageState> stages, StageKey key) {
@@ -183,14 +194,18 @@ class RunFiles implements WorkOwner.StageFiles {
     }
 
     List<Assignment.Take> takes(RunRow run, String stage) {
-        return tables.takes().of(run.id(), stage).stream().map(row -> new Assignment.Take(row.component(), row.version(), row.intoFolder(),
-                new Assignment.Artifact(row.artifact(), row.fileName(), row.digest(), row.size()))).toList();
+        return tables.takes().of(run.id(), stage).stream()
+                .map(row -> new Assignment.Take(row.component(), row.version(), row.intoFolder(),
+                        new Assignment.Artifact(row.artifact(), row.fileName(), row.digest(), row.size())))
+                .toList();
     }
 
     @Override
     public void report(Work work, String kind, ByteStore.Kept kept) {
         StageKey key = StageWork.key(work);
-        evidence.take(new Evidence.Origin(Objects.requireNonNull(work.runId()), stageId(work), key.name(), key.variant()), kind, kept.digest());
+        evidence.take(
+                new Evidence.Origin(Objects.requireNonNull(work.runId()), stageId(work), key.name(), key.variant()),
+                kind, kept.digest());
     }
 
     /** Trusted branches share what they keep; every other branch has its own, and may read theirs. */
@@ -199,7 +214,8 @@ class RunFiles implements WorkOwner.StageFiles {
     }
 
     private static String name(Work work, PipelineFile.Stage stage) {
-        return Tokens.hash(StageWork.key(work) + "\n" + stage.reuse().map(PipelineFile.Reuse::folders).orElse(List.of()));
+        return Tokens
+                .hash(StageWork.key(work) + "\n" + stage.reuse().map(PipelineFile.Reuse::folders).orElse(List.of()));
     }
 
     @Override
@@ -207,7 +223,8 @@ class RunFiles implements WorkOwner.StageFiles {
         RunRow run = run(work);
         return tables.files().reused(run.componentId(), scope(run), name(work, stage(run, work)), key).map(row -> {
             boolean exact = row.keyDigest().equals(key);
-            tables.runs().reused(stageId(work), (exact ? "as kept by " : "an older state, kept by ") + row.run() + ", " + row.size() + " bytes");
+            tables.runs().reused(stageId(work),
+                    (exact ? "as kept by " : "an older state, kept by ") + row.run() + ", " + row.size() + " bytes");
             return new WorkOwner.Reused(row.digest(), row.size(), exact, row.run());
         });
     }
@@ -218,7 +235,8 @@ class RunFiles implements WorkOwner.StageFiles {
             throw Refusal.invalid("/key", "a key is a SHA-256 in hexadecimal");
         }
         RunRow run = run(work);
-        tables.files().keep(run.componentId(), scope(run), name(work, stage(run, work)), key, kept.digest(), kept.size(), run.id(), writing.clock().now());
+        tables.files().keep(run.componentId(), scope(run), name(work, stage(run, work)), key, kept.digest(),
+                kept.size(), run.id(), writing.clock().now());
         bytes.refer(kept.digest(), "run", run.id());
     }
 }

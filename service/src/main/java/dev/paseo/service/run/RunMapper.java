@@ -27,7 +27,8 @@ interface RunMapper {
         final @Nullable Long arrived;
         final Instant at;
 
-        NewRun(long number, String versionNumber, long line, RunStarts.Start start, String state, String answers, Instant at) {
+        NewRun(long number, String versionNumber, long line, RunStarts.Start start, String state, String answers,
+                Instant at) {
             this.number = number;
             this.versionNumber = versionNumber;
             this.line = line;
@@ -40,19 +41,25 @@ interface RunMapper {
         }
     }
 
-    record RunRow(long id, long componentId, String component, long number, long lineId, String commitId, String branch, boolean trusted,
-            long pipelineFileId, long causeId, String versionNumber, @Nullable String upTo, String commitSummary, String commitAuthor,
-            @Nullable String bundle, @Nullable Long arrivedVersionId, String answers, String status, String state, int format, long revision, @Nullable String reason,
+    record RunRow(long id, long componentId, String component, long number, long lineId, String commitId, String branch,
+            boolean trusted,
+            long pipelineFileId, long causeId, String versionNumber, @Nullable String upTo, String commitSummary,
+            String commitAuthor,
+            @Nullable String bundle, @Nullable Long arrivedVersionId, String answers, String status, String state,
+            int format, long revision, @Nullable String reason,
             Instant createdAt, @Nullable Instant startedAt, @Nullable Instant endedAt) {}
 
-    record StageRow(long id, int position, String name, String variant, int attempt, String status, @Nullable String reason,
+    record StageRow(long id, int position, String name, String variant, int attempt, String status,
+            @Nullable String reason,
             @Nullable String reused, @Nullable Instant startedAt, @Nullable Instant endedAt) {}
 
     record OutputRow(String name, String fileName, String digest, long size) {}
 
     String COLUMNS = """
-            select r.id, r.component_id, (select c.name from component c where c.id = r.component_id) as component, r.number, r.line_id, r.commit_id, r.branch, r.trusted, r.pipeline_file_id,
-              r.cause_id, r.version_number, r.up_to, r.commit_summary, r.commit_author, r.bundle, r.arrived_version_id, r.answers, r.status, r.state, r.format, r.revision, r.reason,
+            select r.id, r.component_id, (select c.name from component c where c.id = r.component_id) as component,
+              r.number, r.line_id, r.commit_id, r.branch, r.trusted, r.pipeline_file_id,
+              r.cause_id, r.version_number, r.up_to, r.commit_summary, r.commit_author, r.bundle,
+                r.arrived_version_id, r.answers, r.status, r.state, r.format, r.revision, r.reason,
               r.created_at, r.started_at, r.ended_at
             from run r
             """;
@@ -63,7 +70,8 @@ interface RunMapper {
     @Select("select id from line where component_id = #{component} and branch = #{branch}")
     long line(long component, String branch);
 
-    @Insert("insert into counter (component_id, scope, last) values (#{component}, #{scope}, 1) on duplicate key update last = last + 1")
+    @Insert("insert into counter (component_id, scope, last) values (#{component}, #{scope}, 1) on duplicate key "
+            + "update last = last + 1")
     int count(long component, String scope);
 
     @Select("select last from counter where component_id = #{component} and scope = #{scope}")
@@ -73,14 +81,19 @@ interface RunMapper {
     int reserve(long component, String number);
 
     @Insert("""
-            insert into run (component_id, number, line_id, commit_id, branch, trusted, pipeline_file_id, cause_id, version_number, up_to,
-              commit_summary, commit_author, answers, newer_start, arrived_version_id, status, state, format, revision, created_at)
-            values (#{start.component.id}, #{number}, #{line}, #{start.commit.id}, #{start.branch}, #{start.trusted}, #{start.file},
-              #{start.cause}, #{versionNumber}, #{start.upTo}, #{start.summary}, #{start.author}, #{answers}, #{newerStart}, #{arrived}, 'waiting', #{state}, 2, 0, #{at})""")
+            insert into run (component_id, number, line_id, commit_id, branch, trusted, pipeline_file_id, cause_id,
+              version_number, up_to,
+              commit_summary, commit_author, answers, newer_start, arrived_version_id, status, state, format,
+                revision, created_at)
+            values (#{start.component.id}, #{number}, #{line}, #{start.commit.id}, #{start.branch}, #{start.trusted},
+              #{start.file},
+              #{start.cause}, #{versionNumber}, #{start.upTo}, #{start.summary}, #{start.author}, #{answers},
+              #{newerStart}, #{arrived}, 'waiting', #{state}, 2, 0, #{at})""")
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int add(NewRun run);
 
-    @Insert("insert into run_upstream (run_id, component_id, version_id) values (#{run}, #{upstream.component}, #{upstream.version})")
+    @Insert("insert into run_upstream (run_id, component_id, version_id) values (#{run}, #{upstream.component}, "
+            + "#{upstream.version})")
     int addUpstream(long run, RunStarts.Upstream upstream);
 
     @Insert("""
@@ -95,24 +108,31 @@ interface RunMapper {
     @Select(COLUMNS + "where r.id = #{id} for update")
     RunRow locked(long id);
 
-    @Select(COLUMNS + "where r.component_id = coalesce((select id from component where name = #{component}), (select component_id from former_name where name = #{component})) and r.number = #{number}")
+    @Select(COLUMNS
+            + "where r.component_id = coalesce((select id from component where name = #{component}), (select "
+            + "component_id from former_name where name = #{component})) and r.number = #{number}")
     Optional<RunRow> numbered(String component, long number);
 
-    @Select(COLUMNS + "where r.component_id = #{component} and r.number < #{before} and (#{branch} is null or r.branch = #{branch}) and (#{status} is null or r.status = #{status}) "
+    @Select(COLUMNS
+            + "where r.component_id = #{component} and r.number < #{before} and (#{branch} is null or r.branch = "
+            + "#{branch}) and (#{status} is null or r.status = #{status}) "
             + "order by r.number desc limit #{limit}")
     List<RunRow> newest(long component, long before, @Nullable String branch, @Nullable String status, int limit);
 
     /** What a decision makes of a run. */
-    record Moved(long id, long revision, String status, String state, boolean prepared, @Nullable String reason, @Nullable Instant startedAt,
+    record Moved(long id, long revision, String status, String state, boolean prepared, @Nullable String reason,
+            @Nullable Instant startedAt,
             @Nullable Instant endedAt, @Nullable Instant wakeAt) {}
 
     @Update("""
-            update run set status = #{status}, state = #{state}, format = 2, prepared = #{prepared}, reason = #{reason}, revision = revision + 1,
+            update run set status = #{status}, state = #{state}, format = 2, prepared = #{prepared}, reason =
+              #{reason}, revision = revision + 1,
               started_at = #{startedAt}, ended_at = #{endedAt}, wake_at = #{wakeAt}
             where id = #{id} and revision = #{revision}""")
     int move(Moved moved);
 
-    @Select("select status from run where component_id = #{component} and branch = #{branch} order by number desc limit 1")
+    @Select("select status from run where component_id = #{component} and branch = #{branch} order by number desc "
+            + "limit 1")
     Optional<String> newestStatus(long component, String branch);
 
     record MemberRow(long id, long number, String status, boolean prepared, String newerStart) {}
@@ -126,7 +146,8 @@ interface RunMapper {
     @Select("select id from line where id = #{line} for update")
     long lockLine(long line);
 
-    @Select("select id from run where status in ('waiting', 'running', 'cancelling') and wake_at < #{now} order by wake_at limit 50")
+    @Select("select id from run where status in ('waiting', 'running', 'cancelling') and wake_at < #{now} order by "
+            + "wake_at limit 50")
     List<Long> late(Instant now);
 
     @Update("update run set bundle = #{bundle} where id = #{id}")
@@ -138,10 +159,12 @@ interface RunMapper {
     List<StageRow> stages(long run);
 
     /** Where a stage of a run is now. */
-    record StageMove(long run, String name, String variant, int attempt, String status, @Nullable String reason, boolean begins, boolean ends, Instant now) {}
+    record StageMove(long run, String name, String variant, int attempt, String status, @Nullable String reason,
+            boolean begins, boolean ends, Instant now) {}
 
     @Update("""
-            update stage set status = #{status}, reason = #{reason}, started_at = if(#{begins}, #{now}, started_at), ended_at = if(#{ends}, #{now}, null)
+            update stage set status = #{status}, reason = #{reason}, started_at = if(#{begins}, #{now}, started_at),
+              ended_at = if(#{ends}, #{now}, null)
             where run_id = #{run} and name = #{name} and variant = #{variant} and attempt = #{attempt}""")
     int moveStage(StageMove move);
 
@@ -162,6 +185,7 @@ interface RunMapper {
     List<OutputRow> outputs(long run);
 
     /** How the run of a line before this one ended. */
-    @Select("select status from run where line_id = #{line} and id < #{run} and ended_at is not null and status <> 'cancelled' order by id desc limit 1")
+    @Select("select status from run where line_id = #{line} and id < #{run} and ended_at is not null and status <> "
+            + "'cancelled' order by id desc limit 1")
     Optional<String> endedBefore(long line, long run);
 }

@@ -38,7 +38,8 @@ public class RunStarts {
      * @param upTo    how far the version may walk by itself
      * @param answers to what the file asks; what is not answered takes its default
      */
-    public record Start(Registered component, String branch, Mirror.Commit commit, boolean trusted, long file, PipelineFile plan,
+    public record Start(Registered component, String branch, Mirror.Commit commit, boolean trusted, long file,
+            PipelineFile plan,
             Reason reason, @Nullable String upTo, Map<String, String> answers) {
 
         public long cause() {
@@ -123,7 +124,8 @@ public class RunStarts {
         String version = start.reason().arrived().map(Arrived::number).orElseGet(() -> reserve(start));
         long number = next(component, "run");
         RunState state = Planning.plan(start, version, answers);
-        RunMapper.NewRun row = new RunMapper.NewRun(number, version, line, start, json.write(state), json.write(answers), consequences.clock().now());
+        RunMapper.NewRun row = new RunMapper.NewRun(number, version, line, start, json.write(state),
+                json.write(answers), consequences.clock().now());
         mapper.add(row);
         opened.takes().keep(row.id, takes);
         start.reason().upstream().forEach(each -> mapper.addUpstream(row.id, each));
@@ -139,7 +141,10 @@ public class RunStarts {
         return new Started(row.id, number, version);
     }
 
-    /** The line of a branch, held until the transaction under way ends, so that two starts on it come one after the other. */
+    /**
+     * The line of a branch, held until the transaction under way ends, so that two starts on it come one after the
+     * other.
+     */
     public long holdLine(long component, String branch) {
         mapper.addLine(component, branch);
         return mapper.lockLine(mapper.line(component, branch));
@@ -149,10 +154,12 @@ public class RunStarts {
         if (!start.trusted()) {
             return;
         }
-        List<String> named = start.plan().stages().stream().flatMap(stage -> stage.secrets().stream()).distinct().toList();
+        List<String> named = start.plan().stages().stream().flatMap(stage -> stage.secrets().stream()).distinct()
+                .toList();
         List<Lack> lacks = opened.secrets().lacks(named, start.component().id(), 0);
         if (!lacks.isEmpty()) {
-            throw Refusal.conflict("the stages name what they cannot have: " + Lack.sentences(lacks, start.component().name(), Optional.empty()));
+            throw Refusal.conflict("the stages name what they cannot have: "
+                    + Lack.sentences(lacks, start.component().name(), Optional.empty()));
         }
     }
 
@@ -165,11 +172,14 @@ public class RunStarts {
     private String reserve(Start start) {
         long component = start.component().id();
         if (start.plan().versions().contains("{tag}") && start.commit().tag().isEmpty()) {
-            throw Refusal.conflict("the pattern " + start.plan().versions() + " names {tag}, but there is no tag at or before this commit");
+            throw Refusal.conflict("the pattern " + start.plan().versions()
+                    + " names {tag}, but there is no tag at or before this commit");
         }
         String trusted = new VersionPattern(start.plan().versions()).scope(Map.of(
-                "commit", start.commit().id().substring(0, 7), "branch", start.branch(), "tag", start.commit().tag().orElse(""),
-                "date", DateTimeFormatter.ofPattern("yyyy.MM.dd").withZone(ZoneOffset.UTC).format(consequences.clock().now())));
+                "commit", start.commit().id().substring(0, 7), "branch", start.branch(), "tag",
+                start.commit().tag().orElse(""),
+                "date",
+                DateTimeFormatter.ofPattern("yyyy.MM.dd").withZone(ZoneOffset.UTC).format(consequences.clock().now())));
         String scope = trusted;
         if (!start.trusted()) {
             long following = mapper.counted(component, trusted).orElse(0L) + 1;
@@ -177,7 +187,8 @@ public class RunStarts {
         }
         String number = scope.contains("{serial}") ? VersionPattern.number(scope, next(component, scope)) : scope;
         if (versions.exists(component, number)) {
-            throw Refusal.conflict("version " + number + " of " + start.component().name() + " is sealed already; versions never change, "
+            throw Refusal.conflict("version " + number + " of " + start.component().name()
+                    + " is sealed already; versions never change, "
                     + "so the pattern " + start.plan().versions() + " cannot give this number again");
         }
         mapper.reserve(component, number);

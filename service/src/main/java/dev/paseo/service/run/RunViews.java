@@ -24,11 +24,14 @@ import tools.jackson.core.type.TypeReference;
 class RunViews {
 
     /** A run in a list; {@code away}: for how many seconds of it the service was not at work. */
-    record RunSummary(String component, long number, String status, String branch, String commit, String commitSummary, String commitAuthor,
-            String version, boolean sealed, Optional<String> reason, Instant createdAt, Optional<Instant> startedAt, Optional<Instant> endedAt, long away) {}
+    record RunSummary(String component, long number, String status, String branch, String commit, String commitSummary,
+            String commitAuthor,
+            String version, boolean sealed, Optional<String> reason, Instant createdAt, Optional<Instant> startedAt,
+            Optional<Instant> endedAt, long away) {}
 
     /** Something that a stage took from another component. */
-    record TakenView(String component, String version, String artifact, String fileName, String digest, long size, String into, String because) {}
+    record TakenView(String component, String version, String artifact, String fileName, String digest, long size,
+            String into, String because) {}
 
     /** Files that a stage left for those after it. */
     record LeftView(String stage, String digest, long size, List<String> paths) {}
@@ -39,14 +42,17 @@ class RunViews {
      * @param waitsFor what it waits for now, as a sentence
      * @param reused   which state of its folders it began with
      */
-    record StageView(String name, String variant, int attempt, String status, Optional<String> reason, Optional<String> waitsFor, Optional<String> reused,
-            List<String> after, List<String> afterAny, List<String> ifFailed, Optional<Instant> startedAt, Optional<Instant> endedAt, long away, Optional<Long> work,
+    record StageView(String name, String variant, int attempt, String status, Optional<String> reason,
+            Optional<String> waitsFor, Optional<String> reused,
+            List<String> after, List<String> afterAny, List<String> ifFailed, Optional<Instant> startedAt,
+            Optional<Instant> endedAt, long away, Optional<Long> work,
             List<StepLog.Step> steps, List<TakenView> takes) {}
 
     record OutputView(String name, String fileName, String digest, long size) {}
 
     /** A run, whole; {@code route} is the walk that its version would have. */
-    record RunView(RunSummary run, List<StageView> stages, List<OutputView> outputs, List<LeftView> left, Map<String, String> answers, Optional<Long> waitsForRun,
+    record RunView(RunSummary run, List<StageView> stages, List<OutputView> outputs, List<LeftView> left,
+            Map<String, String> answers, Optional<Long> waitsForRun,
             List<Causes.Link> causes, List<Map<String, String>> route) {}
 
     private static final int MOST_PATHS = 500;
@@ -60,7 +66,8 @@ class RunViews {
 
     /** Where the parts of a view come from. */
     @Component
-    record Looking(StepLog steps, Versions versions, Agents agents, Lines lines, RunFiles.Tables tables, Absences absences) {}
+    record Looking(StepLog steps, Versions versions, Agents agents, Lines lines, RunFiles.Tables tables,
+            Absences absences) {}
 
     RunViews(RunMapper mapper, Runs runs, Looking looking, Causes causes, Json json) {
         this.mapper = mapper;
@@ -71,43 +78,63 @@ class RunViews {
     }
 
     RunSummary summary(RunRow row) {
-        return new RunSummary(row.component(), row.number(), row.status(), row.branch(), row.commitId(), row.commitSummary(), row.commitAuthor(),
-                row.versionNumber(), looking.versions().exists(row.componentId(), row.versionNumber()), Optional.ofNullable(row.reason()), row.createdAt(),
-                Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()), looking.absences().secondsWithin(row.startedAt(), row.endedAt()));
+        return new RunSummary(row.component(), row.number(), row.status(), row.branch(), row.commitId(),
+                row.commitSummary(), row.commitAuthor(),
+                row.versionNumber(), looking.versions().exists(row.componentId(), row.versionNumber()),
+                Optional.ofNullable(row.reason()), row.createdAt(),
+                Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()),
+                looking.absences().secondsWithin(row.startedAt(), row.endedAt()));
     }
 
     RunView whole(RunRow row) {
         PipelineFile file = runs.file(row);
         List<TakeMapper.TakenRow> taken = looking.tables().takes().of(row.id());
-        List<StageView> stages = mapper.stages(row.id()).stream().map(stage -> stage(file, stage, taken, !row.trusted())).toList();
+        List<StageView> stages = mapper.stages(row.id()).stream()
+                .map(stage -> stage(file, stage, taken, !row.trusted())).toList();
         List<OutputView> outputs = mapper.outputs(row.id()).stream()
-                .map(output -> new OutputView(output.name(), output.fileName(), output.digest(), output.size())).toList();
-        List<LeftView> left = looking.tables().files().files(row.id()).stream().map(files -> new LeftView(new StageKey(files.stage(), files.variant()).toString(),
-                files.digest(), files.size(), json.read(files.paths(), PATHS).stream().limit(MOST_PATHS).toList())).toList();
-        return new RunView(summary(row), stages, outputs, left, json.read(row.answers(), StageWork.ANSWERS), looking.lines().waitsFor(row),
+                .map(output -> new OutputView(output.name(), output.fileName(), output.digest(), output.size()))
+                .toList();
+        List<LeftView> left = looking.tables().files().files(row.id()).stream()
+                .map(files -> new LeftView(new StageKey(files.stage(), files.variant()).toString(),
+                        files.digest(), files.size(),
+                        json.read(files.paths(), PATHS).stream().limit(MOST_PATHS).toList()))
+                .toList();
+        return new RunView(summary(row), stages, outputs, left, json.read(row.answers(), StageWork.ANSWERS),
+                looking.lines().waitsFor(row),
                 causes.chain(row.causeId()), row.trusted() ? route(file) : List.of());
     }
 
     /** The attempt of a stage that was asked for, the newest where none was. */
     LogViews.Logged logged(RunRow row, String name, String variant, Optional<Integer> attempt) {
-        return mapper.stages(row.id()).stream().filter(stage -> stage.name().equals(name) && (variant.isEmpty() || stage.variant().equals(variant)))
+        return mapper.stages(row.id()).stream()
+                .filter(stage -> stage.name().equals(name) && (variant.isEmpty() || stage.variant().equals(variant)))
                 .filter(stage -> attempt.isEmpty() || attempt.get() == stage.attempt()).reduce((older, newer) -> newer)
                 .map(stage -> new LogViews.Logged(looking.steps().workOfStage(stage.id()), stage.endedAt() != null))
-                .orElseThrow(() -> Refusal.notFound(row.component() + "#" + row.number() + " has no stage " + name + (variant.isEmpty() ? "" : " " + variant)
+                .orElseThrow(() -> Refusal.notFound(row.component() + "#" + row.number() + " has no stage " + name
+                        + (variant.isEmpty() ? "" : " " + variant)
                         + attempt.map(at -> " in attempt " + at).orElse("")));
     }
 
-    private StageView stage(PipelineFile file, RunMapper.StageRow row, List<TakeMapper.TakenRow> taken, boolean untrusted) {
+    private StageView stage(PipelineFile file, RunMapper.StageRow row, List<TakeMapper.TakenRow> taken,
+            boolean untrusted) {
         Optional<Long> work = looking.steps().workOfStage(row.id());
         Optional<PipelineFile.Stage> stage = file.stage(row.name());
         Optional<PipelineFile.Order> order = stage.map(PipelineFile.Stage::order);
-        Optional<String> waitsFor = row.status().equals("ready") ? Optional.of(looking.agents().waitsFor(stage.map(PipelineFile.Stage::wants).orElse(List.of()), untrusted))
+        Optional<String> waitsFor = row.status().equals("ready")
+                ? Optional.of(
+                        looking.agents().waitsFor(stage.map(PipelineFile.Stage::wants).orElse(List.of()), untrusted))
                 : Optional.empty();
-        List<TakenView> takes = taken.stream().filter(each -> each.stage().equals(row.name())).map(each -> new TakenView(each.component(), each.version(),
-                each.artifact(), each.fileName(), each.digest(), each.size(), each.intoFolder(), each.because())).toList();
-        return new StageView(row.name(), row.variant(), row.attempt(), row.status(), Optional.ofNullable(row.reason()), waitsFor,
-                Optional.ofNullable(row.reused()), order.map(PipelineFile.Order::after).orElse(List.of()), order.map(PipelineFile.Order::afterAny).orElse(List.of()),
-                order.map(PipelineFile.Order::ifFailed).orElse(List.of()), Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()),
+        List<TakenView> takes = taken.stream().filter(each -> each.stage().equals(row.name()))
+                .map(each -> new TakenView(each.component(), each.version(),
+                        each.artifact(), each.fileName(), each.digest(), each.size(), each.intoFolder(),
+                        each.because()))
+                .toList();
+        return new StageView(row.name(), row.variant(), row.attempt(), row.status(), Optional.ofNullable(row.reason()),
+                waitsFor,
+                Optional.ofNullable(row.reused()), order.map(PipelineFile.Order::after).orElse(List.of()),
+                order.map(PipelineFile.Order::afterAny).orElse(List.of()),
+                order.map(PipelineFile.Order::ifFailed).orElse(List.of()), Optional.ofNullable(row.startedAt()),
+                Optional.ofNullable(row.endedAt()),
                 looking.absences().secondsWithin(row.startedAt(), row.endedAt()), work,
                 work.map(looking.steps()::steps).orElse(List.of()), takes);
     }

@@ -35,10 +35,11 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
-/** The shell around the deciding about runs: lock, load, decide, store, and carry out what follows, in one transaction. */
+/**
+ * The shell around the deciding about runs: lock, load, decide, store, and carry out what follows, in one transaction.
+ */
 @Component
 class Runs {
-
 
     private final RunMapper mapper;
     private final Transactions transactions;
@@ -48,7 +49,8 @@ class Runs {
 
     /** What a run's decisions reach. */
     @Component
-    record Ends(WorkBoard board, Versions versions, Components components, Effects effects, Announcements announcements, Notices notices) {}
+    record Ends(WorkBoard board, Versions versions, Components components, Effects effects, Announcements announcements,
+            Notices notices) {}
 
     /** What every change leaves. */
     @Component
@@ -93,11 +95,15 @@ class Runs {
         Instant now = around.clock().now();
         Instant started = row.startedAt() == null && after.status() == RunStatus.RUNNING ? now : row.startedAt();
         Instant ended = after.status().ended() ? now : null;
-        if (mapper.move(new RunMapper.Moved(row.id(), row.revision(), word(after.status()), json.write(after), after.prepared(),
-                after.reason().map(why -> Shortened.to(why, 2000)).orElse(null), started, ended, RunTimes.wake(after.status(), Optional.ofNullable(row.startedAt()), file(row).timeout(), now).orElse(null))) != 1) {
+        if (mapper.move(
+                new RunMapper.Moved(row.id(), row.revision(), word(after.status()), json.write(after), after.prepared(),
+                        after.reason().map(why -> Shortened.to(why, 2000)).orElse(null), started, ended,
+                        RunTimes.wake(after.status(), Optional.ofNullable(row.startedAt()), file(row).timeout(), now)
+                                .orElse(null))) != 1) {
             throw new Transactions.LostRace("run " + row.id() + " moved on");
         }
-        Map<StageKey, StageState> known = before.stages().stream().collect(Collectors.toMap(StageState::key, stage -> stage));
+        Map<StageKey, StageState> known = before.stages().stream()
+                .collect(Collectors.toMap(StageState::key, stage -> stage));
         for (int at = 0; at < after.stages().size(); at++) {
             StageState stage = after.stages().get(at);
             StageState was = known.get(stage.key());
@@ -111,22 +117,30 @@ class Runs {
             ends.announcements().runStarted(row.component(), row.number());
         }
         if (after.status().ended()) {
-            ends.announcements().runFinished(row.component(), row.number(), row.revision(), word(after.status()), after.reason());
+            ends.announcements().runFinished(row.component(), row.number(), row.revision(), word(after.status()),
+                    after.reason());
             tellPushers(row, after, name);
-            around.audit().record(AuditTrail.Entry.of("paseo", "run " + word(after.status()), name).because(after.reason().orElse("")));
-            ends.effects().add("run " + row.id(), "run " + row.id() + " ended, revision " + row.revision(), RunStarts.ENDED, Long.toString(row.id()));
-            ends.effects().add("line " + row.lineId(), "turn after run " + row.id() + " revision " + row.revision(), Lines.KIND, Long.toString(row.lineId()));
+            around.audit().record(AuditTrail.Entry.of("paseo", "run " + word(after.status()), name)
+                    .because(after.reason().orElse("")));
+            ends.effects().add("run " + row.id(), "run " + row.id() + " ended, revision " + row.revision(),
+                    RunStarts.ENDED, Long.toString(row.id()));
+            ends.effects().add("line " + row.lineId(), "turn after run " + row.id() + " revision " + row.revision(),
+                    Lines.KIND, Long.toString(row.lineId()));
         }
     }
 
     /** That it failed, or that the branch is mended. */
     private void tellPushers(RunRow row, RunState after, String name) {
         boolean failed = after.status() == RunStatus.FAILED;
-        boolean mended = !failed && after.status() != RunStatus.CANCELLED && mapper.endedBefore(row.lineId(), row.id()).filter("failed"::equals).isPresent();
+        boolean mended = !failed && after.status() != RunStatus.CANCELLED
+                && mapper.endedBefore(row.lineId(), row.id()).filter("failed"::equals).isPresent();
         if (failed || mended) {
-            ends.notices().tellPushers(row.componentId(), row.commitId(), Notices.Said.of(failed ? Event.RUN_FAILED : Event.RUN_MENDED, row.component(),
-                    name + (failed ? " failed" : " passed: " + row.branch() + " is mended"), "Commit: " + row.commitSummary() + "\nBranch: " + row.branch() + after.reason().map(why -> "\nWhy: " + why).orElse(""),
-                    "/runs/" + row.component() + "/" + row.number(), name + " " + row.revision()));
+            ends.notices().tellPushers(row.componentId(), row.commitId(),
+                    Notices.Said.of(failed ? Event.RUN_FAILED : Event.RUN_MENDED, row.component(),
+                            name + (failed ? " failed" : " passed: " + row.branch() + " is mended"),
+                            "Commit: " + row.commitSummary() + "\nBranch: " + row.branch()
+                                    + after.reason().map(why -> "\nWhy: " + why).orElse(""),
+                            "/runs/" + row.component() + "/" + row.number(), name + " " + row.revision()));
         }
     }
 
@@ -138,14 +152,16 @@ class Runs {
             return;
         }
         mapper.moveStage(new RunMapper.StageMove(run, key.name(), key.variant(), stage.attempt(), word(stage.status()),
-                stage.reason().map(why -> Shortened.to(why, 2000)).orElse(null), stage.status() == StageStatus.RUNNING, stage.status().ended(), now));
+                stage.reason().map(why -> Shortened.to(why, 2000)).orElse(null), stage.status() == StageStatus.RUNNING,
+                stage.status().ended(), now));
     }
 
     private void carryOut(RunRow row, RunEffect effect) {
         switch (effect) {
             case RunEffect.OfferStage(var key, int attempt) -> ends.board().offerStage(attempt(row, key, attempt),
                     file(row).stage(key.name()).orElseThrow().wants());
-            case RunEffect.StopStage(var key, int attempt, boolean atOnce) -> ends.board().stopStage(attempt(row, key, attempt), atOnce);
+            case RunEffect.StopStage(var key, int attempt, boolean atOnce) -> ends.board()
+                    .stopStage(attempt(row, key, attempt), atOnce);
             case RunEffect.SealVersion() -> seal(row);
         }
     }
@@ -161,15 +177,19 @@ class Runs {
         }
         PipelineFile file = file(row);
         List<Versions.Artifact> artifacts = mapper.outputs(row.id()).stream()
-                .map(output -> new Versions.Artifact(output.name(), output.fileName(), output.digest(), output.size())).toList();
-        ends.versions().seal(row.componentId(), new Versions.Outcome(row.component(), row.versionNumber(), row.lineId(), row.number(),
-                row.trusted(), row.id(), row.commitId(), row.bundle(), row.causeId(), Optional.ofNullable(row.upTo()),
-                file.deployment(), file.route(), artifacts, null));
+                .map(output -> new Versions.Artifact(output.name(), output.fileName(), output.digest(), output.size()))
+                .toList();
+        ends.versions().seal(row.componentId(),
+                new Versions.Outcome(row.component(), row.versionNumber(), row.lineId(), row.number(),
+                        row.trusted(), row.id(), row.commitId(), row.bundle(), row.causeId(),
+                        Optional.ofNullable(row.upTo()),
+                        file.deployment(), file.route(), artifacts, null));
     }
 
     PipelineFile file(RunRow row) {
         return ends.components().file(row.pipelineFileId()).file()
-                .orElseThrow(() -> new IllegalStateException("run " + row.id() + " was started from a file with problems"));
+                .orElseThrow(
+                        () -> new IllegalStateException("run " + row.id() + " was started from a file with problems"));
     }
 
     Mirror mirror(RunRow row) {

@@ -13,7 +13,8 @@ interface StageFileMapper {
     record FilesRow(long stageId, String stage, String variant, int attempt, String digest, long size, String paths) {}
 
     @Insert("""
-            insert into stage_files (stage_id, run_id, digest, size, paths) values (#{stage}, #{run}, #{digest}, #{size}, #{paths})
+            insert into stage_files (stage_id, run_id, digest, size, paths) values (#{stage}, #{run}, #{digest},
+              #{size}, #{paths})
             on duplicate key update digest = values(digest), size = values(size), paths = values(paths)""")
     int add(long stage, long run, String digest, long size, String paths);
 
@@ -21,13 +22,17 @@ interface StageFileMapper {
     @Select("""
             select f.stage_id, s.name as stage, s.variant, s.attempt, f.digest, f.size, f.paths
             from stage_files f join stage s on s.id = f.stage_id
-            where f.run_id = #{run} and s.attempt = (select max(x.attempt) from stage x where x.run_id = s.run_id and x.name = s.name and x.variant = s.variant)
+            where f.run_id = #{run} and s.attempt = (select max(x.attempt) from stage x where x.run_id = s.run_id and
+              x.name = s.name and x.variant = s.variant)
             order by s.position""")
     List<FilesRow> files(long run);
 
     record ReuseRow(String digest, long size, String keyDigest, String run) {}
 
-    /** What was kept under the key, else the newest under another; what was kept for this scope before what was kept for all. */
+    /**
+     * What was kept under the key, else the newest under another; what was kept for this scope before what was kept for
+     * all.
+     */
     @Select("""
             select k.digest, k.size, k.key_digest, concat(c.name, '#', r.number) as run
             from reuse_cache k join run r on r.id = k.run_id join component c on c.id = k.component_id

@@ -89,11 +89,13 @@ class StageWork implements WorkOwner {
         if (warning.isEmpty() || told instanceof StageOutcome.Failed) {
             return told;
         }
-        return new StageOutcome.Warned(told instanceof StageOutcome.Warned(String reason) ? reason + "; " + warning.get() : warning.get());
+        return new StageOutcome.Warned(
+                told instanceof StageOutcome.Warned(String reason) ? reason + "; " + warning.get() : warning.get());
     }
 
     private Optional<String> warning(String condition, long stage) {
-        return Condition.overReports().holds(condition, evidence.facts(stage)).map(holds -> holds ? Optional.of("warn-if: " + condition) : Optional.<String>empty())
+        return Condition.overReports().holds(condition, evidence.facts(stage))
+                .map(holds -> holds ? Optional.of("warn-if: " + condition) : Optional.<String>empty())
                 .orElseGet(() -> Optional.of("warn-if: " + condition + " cannot be told: not all of it was reported"));
     }
 
@@ -108,25 +110,32 @@ class StageWork implements WorkOwner {
         Map<String, String> variant = variant(stage, work);
         List<Assignment.Step> steps = new ArrayList<>();
         for (PipelineFile.Step step : stage.steps()) {
-            steps.add(new Assignment.Step(steps.size() + 1, step.name(), step.command(), step.timeout().toSeconds(), step.retries()));
+            steps.add(new Assignment.Step(steps.size() + 1, step.name(), step.command(), step.timeout().toSeconds(),
+                    step.retries()));
         }
         Map<String, String> values = run.trusted()
                 ? secrets.values(secrets.revisions(opened(stage.secrets(), run), run.componentId(), 0)) : Map.of();
         return new Assignment(work.id(), 0, "", 0, Assignment.Kind.STAGE, variables(run, variant), values, steps,
-                Optional.of(files(run, stage, variant, work)), Optional.empty(), List.of(), List.of(), Optional.empty(), work.untrusted());
+                Optional.of(files(run, stage, variant, work)), Optional.empty(), List.of(), List.of(), Optional.empty(),
+                work.untrusted());
     }
 
     static Map<String, String> variant(PipelineFile.Stage stage, Work work) {
-        return stage.variants().stream().filter(each -> Variants.name(each).equals(work.variant())).findFirst().orElseThrow();
+        return stage.variants().stream().filter(each -> Variants.name(each).equals(work.variant())).findFirst()
+                .orElseThrow();
     }
 
     private Assignment.Stage files(RunRow run, PipelineFile.Stage stage, Map<String, String> variant, Work work) {
         List<StageState> stages = runs.state(run).stages();
         List<Assignment.Keep> keep = stage.keep().entrySet().stream().map(entry -> new Assignment.Keep(
-                Variants.fill(entry.getKey(), variant, true), Variants.fill(entry.getValue(), variant, false))).toList();
-        List<Assignment.Report> reports = stage.reports().entrySet().stream().map(entry -> new Assignment.Report(entry.getKey().word(), entry.getValue())).toList();
-        return new Assignment.Stage(stage.timeout().toSeconds(), files.inputs(run, stages, key(work)), files.takes(run, stage.name()),
-                stage.reuse().map(reuse -> new Assignment.Reuse(reuse.key(), reuse.folders())), stage.files(), keep, reports);
+                Variants.fill(entry.getKey(), variant, true), Variants.fill(entry.getValue(), variant, false)))
+                .toList();
+        List<Assignment.Report> reports = stage.reports().entrySet().stream()
+                .map(entry -> new Assignment.Report(entry.getKey().word(), entry.getValue())).toList();
+        return new Assignment.Stage(stage.timeout().toSeconds(), files.inputs(run, stages, key(work)),
+                files.takes(run, stage.name()),
+                stage.reuse().map(reuse -> new Assignment.Reuse(reuse.key(), reuse.folders())), stage.files(), keep,
+                reports);
     }
 
     private List<String> opened(List<String> names, RunRow run) {
@@ -141,7 +150,8 @@ class StageWork implements WorkOwner {
         variables.put("PASEO_VERSION", run.versionNumber());
         variables.put("PASEO_COMMIT", run.commitId());
         variables.put("PASEO_BRANCH", run.branch());
-        json.read(run.answers(), ANSWERS).forEach((name, answer) -> variables.put("PASEO_ASK_" + capitals(name), answer));
+        json.read(run.answers(), ANSWERS)
+                .forEach((name, answer) -> variables.put("PASEO_ASK_" + capitals(name), answer));
         variant.forEach((name, value) -> variables.put("PASEO_EACH_" + capitals(name), value));
         return variables;
     }
@@ -152,8 +162,10 @@ class StageWork implements WorkOwner {
 
     @Override
     public boolean reaches(Work work, String digest) {
-        return assignment(work).stage().filter(stage -> stage.inputs().stream().anyMatch(input -> input.digest().equals(digest))
-                || stage.takes().stream().anyMatch(take -> take.file().digest().equals(digest))).isPresent();
+        return assignment(work).stage()
+                .filter(stage -> stage.inputs().stream().anyMatch(input -> input.digest().equals(digest))
+                        || stage.takes().stream().anyMatch(take -> take.file().digest().equals(digest)))
+                .isPresent();
     }
 
     @Override

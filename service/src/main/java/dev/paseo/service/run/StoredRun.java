@@ -19,20 +19,25 @@ final class StoredRun {
     /** Format 1: a stage had only what it comes after. */
     private record Run1(RunStatus status, List<Stage1> stages, List<String> needs, Optional<String> reason) {}
 
-    private record Stage1(StageKey key, List<StageKey> after, int attempt, List<String> keeps, StageStatus status, Optional<String> reason) {}
+    private record Stage1(StageKey key, List<StageKey> after, int attempt, List<String> keeps, StageStatus status,
+            Optional<String> reason) {}
 
     static RunState read(Json json, int format, String text) {
         return switch (format) {
             case 1 -> upgrade(json.read(text, Run1.class));
             case 2 -> json.read(text, RunState.class);
-            default -> throw new IllegalStateException("a run is stored in the unknown format " + format + "; a newer release wrote it");
+            default -> throw new IllegalStateException(
+                    "a run is stored in the unknown format " + format + "; a newer release wrote it");
         };
     }
 
     private static RunState upgrade(Run1 run) {
-        List<StageState> stages = run.stages().stream().map(stage -> new StageState(stage.key(), new Waits(stage.after(), List.of(), List.of()),
-                stage.attempt(), stage.keeps(), false, Optional.empty(), stage.status(),
-                stage.status() == StageStatus.SKIPPED ? Optional.of(Skip.UNATTAINABLE) : Optional.empty(), stage.reason())).toList();
+        List<StageState> stages = run.stages().stream()
+                .map(stage -> new StageState(stage.key(), new Waits(stage.after(), List.of(), List.of()),
+                        stage.attempt(), stage.keeps(), false, Optional.empty(), stage.status(),
+                        stage.status() == StageStatus.SKIPPED ? Optional.of(Skip.UNATTAINABLE) : Optional.empty(),
+                        stage.reason()))
+                .toList();
         return new RunState(run.status(), stages, run.needs(), run.status() != RunStatus.WAITING, run.reason());
     }
 }

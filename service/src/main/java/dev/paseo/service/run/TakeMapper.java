@@ -14,7 +14,8 @@ interface TakeMapper {
 
     record FileRow(String name) {}
 
-    record TakenRow(String stage, String component, String version, String artifact, String fileName, String digest, long size, String intoFolder,
+    record TakenRow(String stage, String component, String version, String artifact, String fileName, String digest,
+            long size, String intoFolder,
             String because) {}
 
     /** Whether a source is open to all branches of a component; empty where it is not opened at all. */
@@ -29,7 +30,8 @@ interface TakeMapper {
             where component_id = #{component} and trusted and blocked_at is null order by id desc limit 1""")
     Optional<Choice> newest(long component);
 
-    @Select("select id as version, number, 'it came with what started this run' as because, trusted from version where id = #{version} and blocked_at is null")
+    @Select("select id as version, number, 'it came with what started this run' as because, trusted from version "
+            + "where id = #{version} and blocked_at is null")
     Optional<Choice> cameWith(long version);
 
     @Select("""
@@ -38,9 +40,11 @@ interface TakeMapper {
     List<Choice> trusted(long component);
 
     @Select("""
-            select v.id as version, v.number, concat('as in #', r.number, ', the run of its branch before') as because, v.trusted
+            select v.id as version, v.number, concat('as in #', r.number, ', the run of its branch before') as
+              because, v.trusted
             from run r join run_take t on t.run_id = r.id join version v on v.id = t.version_id
-            where r.line_id = #{line} and v.component_id = #{component} and v.blocked_at is null order by r.number desc limit 1""")
+            where r.line_id = #{line} and v.component_id = #{component} and v.blocked_at is null order by r.number
+              desc limit 1""")
     Optional<Choice> lastUsed(long line, long component);
 
     @Select("""
@@ -51,11 +55,13 @@ interface TakeMapper {
 
     @Insert("""
             insert into run_take (run_id, stage, position, version_id, artifact, into_folder, because)
-            values (#{run}, #{take.stage}, #{position}, #{take.version}, #{take.artifact}, #{take.into}, #{take.because})""")
+            values (#{run}, #{take.stage}, #{position}, #{take.version}, #{take.artifact}, #{take.into},
+              #{take.because})""")
     int add(long run, int position, Takes.Decided take);
 
     @Select("""
-            select t.stage, c.name as component, v.number as version, t.artifact, a.file_name, a.digest, a.size, t.into_folder, t.because
+            select t.stage, c.name as component, v.number as version, t.artifact, a.file_name, a.digest, a.size,
+              t.into_folder, t.because
             from run_take t join version v on v.id = t.version_id join component c on c.id = v.component_id
             join version_artifact a on a.version_id = v.id and a.name = t.artifact
             where t.run_id = #{run} order by t.stage, t.position""")

@@ -12,7 +12,9 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
-/** Which versions of other components a run takes from: decided once, when it starts, and written down with the reason. */
+/**
+ * Which versions of other components a run takes from: decided once, when it starts, and written down with the reason.
+ */
 @Component
 class Takes {
 
@@ -47,7 +49,8 @@ class Takes {
     /** Every stage of a run that an arrival started finds the artifacts that arrived. */
     private Stream<Decided> arrived(String stage, RunStarts.Arrived version) {
         return mapper.artifacts(version.version()).stream()
-                .map(file -> new Decided(stage, version.version(), file.name(), ARRIVED + file.name(), "its arrival started the run"));
+                .map(file -> new Decided(stage, version.version(), file.name(), ARRIVED + file.name(),
+                        "its arrival started the run"));
     }
 
     private Stream<Decided> decide(long line, RunStarts.Start start, String stage, Take take) {
@@ -55,26 +58,34 @@ class Takes {
         refuseClosed(start, from);
         TakeMapper.Choice chosen = choose(take, from, line, start.reason());
         if (start.trusted() && !chosen.trusted()) {
-            throw Refusal.conflict(stage + " takes " + from.name() + " " + chosen.number() + " (" + chosen.because() + "), which was not built from a trusted branch; a run of "
+            throw Refusal.conflict(stage + " takes " + from.name() + " " + chosen.number() + " (" + chosen.because()
+                    + "), which was not built from a trusted branch; a run of "
                     + start.branch() + " is trusted, and takes only what is");
         }
         List<TakeMapper.FileRow> files = mapper.artifacts(chosen.version()).stream()
-                .filter(file -> take.artifact().map(pattern -> new BranchPattern(pattern).matches(file.name())).orElse(true)).toList();
+                .filter(file -> take.artifact().map(pattern -> new BranchPattern(pattern).matches(file.name()))
+                        .orElse(true))
+                .toList();
         if (files.isEmpty()) {
-            throw Refusal.conflict(stage + " takes " + take.artifact().orElse("artifacts") + " from " + from.name() + " " + chosen.number()
-                    + ", which has no such artifact; it has " + String.join(", ", mapper.artifacts(chosen.version()).stream().map(TakeMapper.FileRow::name).toList()));
+            throw Refusal.conflict(stage + " takes " + take.artifact().orElse("artifacts") + " from " + from.name()
+                    + " " + chosen.number()
+                    + ", which has no such artifact; it has " + String.join(", ",
+                            mapper.artifacts(chosen.version()).stream().map(TakeMapper.FileRow::name).toList()));
         }
-        return files.stream().map(file -> new Decided(stage, chosen.version(), file.name(), take.into(), chosen.because()));
+        return files.stream()
+                .map(file -> new Decided(stage, chosen.version(), file.name(), take.into(), chosen.because()));
     }
 
     private void refuseClosed(RunStarts.Start start, Registered from) {
         Optional<Boolean> allBranches = mapper.opened(start.component().id(), from.id());
         if (allBranches.isEmpty()) {
-            throw Refusal.conflict(start.component().name() + " takes from " + from.name() + ", which was not opened to it");
+            throw Refusal
+                    .conflict(start.component().name() + " takes from " + from.name() + ", which was not opened to it");
         }
         if (!start.trusted() && !allBranches.get()) {
-            throw Refusal.conflict(start.branch() + " is not a trusted branch of " + start.component().name() + ", and " + from.name()
-                    + " is opened to trusted branches alone");
+            throw Refusal.conflict(
+                    start.branch() + " is not a trusted branch of " + start.component().name() + ", and " + from.name()
+                            + " is opened to trusted branches alone");
         }
     }
 
@@ -84,13 +95,16 @@ class Takes {
                     .or(() -> mapper.lastUsed(line, from.id())).or(() -> mapper.newest(from.id()));
             case Which.Newest() -> mapper.newest(from.id());
             case Which.LiveIn(String environment) -> mapper.liveIn(from.id(), environment);
-            case Which.Matching(String pattern) -> mapper.trusted(from.id()).stream().filter(each -> new BranchPattern(pattern).matches(each.number()))
-                    .findFirst().map(each -> new TakeMapper.Choice(each.version(), each.number(), "the newest that matches " + pattern, true));
+            case Which.Matching(String pattern) -> mapper.trusted(from.id()).stream()
+                    .filter(each -> new BranchPattern(pattern).matches(each.number()))
+                    .findFirst().map(each -> new TakeMapper.Choice(each.version(), each.number(),
+                            "the newest that matches " + pattern, true));
         };
         return found.orElseThrow(() -> Refusal.conflict(from.name() + switch (take.version()) {
             case Which.Upstream() -> " has no version yet to take from";
             case Which.Newest() -> " has no version yet to take from";
-            case Which.LiveIn(String environment) -> " is not live in " + environment + ", where a version to take was wanted";
+            case Which.LiveIn(String environment) -> " is not live in " + environment
+                    + ", where a version to take was wanted";
             case Which.Matching(String pattern) -> " has no version that matches " + pattern;
         }));
     }

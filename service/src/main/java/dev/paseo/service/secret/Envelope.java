@@ -32,7 +32,9 @@ class Envelope {
     private static final SecureRandom RANDOM = new SecureRandom();
 
     private final Path folder;
-    /** Every key that there is, the newest first: values are sealed with the newest and opened with the one that fits. */
+    /**
+     * Every key that there is, the newest first: values are sealed with the newest and opened with the one that fits.
+     */
     private volatile List<byte[]> serviceKeys;
 
     Envelope(Settings settings) throws IOException {
@@ -44,7 +46,8 @@ class Envelope {
     }
 
     private void create(String name) throws IOException {
-        Path fresh = Files.createTempFile(folder, "key", "", PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+        Path fresh = Files.createTempFile(folder, "key", "",
+                PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
         Files.write(fresh, random(32));
         try {
             Files.createLink(folder.resolve(name), fresh);
@@ -87,7 +90,8 @@ class Envelope {
             } catch (IOException failed) {
                 throw new UncheckedIOException(failed);
             }
-            return fitting(dataKey).orElseThrow(() -> new Secrets.Unopened("the key file that it was sealed with is not in " + folder));
+            return fitting(dataKey).orElseThrow(
+                    () -> new Secrets.Unopened("the key file that it was sealed with is not in " + folder));
         });
     }
 
@@ -108,12 +112,14 @@ class Envelope {
     /** @param bound what the value is of: it opens for nothing else */
     Sealed seal(String value, String bound) {
         byte[] key = random(32);
-        return new Sealed(encrypt(key, value.getBytes(StandardCharsets.UTF_8), bound.getBytes(StandardCharsets.UTF_8)), encrypt(serviceKeys.getFirst(), key, NOTHING));
+        return new Sealed(encrypt(key, value.getBytes(StandardCharsets.UTF_8), bound.getBytes(StandardCharsets.UTF_8)),
+                encrypt(serviceKeys.getFirst(), key, NOTHING));
     }
 
     String open(byte[] ciphertext, byte[] dataKey, String bound) {
         try {
-            return new String(decrypt(unwrap(dataKey), ciphertext, bound.getBytes(StandardCharsets.UTF_8)), StandardCharsets.UTF_8);
+            return new String(decrypt(unwrap(dataKey), ciphertext, bound.getBytes(StandardCharsets.UTF_8)),
+                    StandardCharsets.UTF_8);
         } catch (GeneralSecurityException wrong) {
             throw new Secrets.Unopened("its row was changed, or is another's");
         }
@@ -137,10 +143,12 @@ class Envelope {
 
     private static byte[] decrypt(byte[] key, byte[] sealed, byte[] bound) throws GeneralSecurityException {
         byte[] nonce = java.util.Arrays.copyOf(sealed, NONCE);
-        return cipher(Cipher.DECRYPT_MODE, key, nonce, java.util.Arrays.copyOfRange(sealed, NONCE, sealed.length), bound);
+        return cipher(Cipher.DECRYPT_MODE, key, nonce, java.util.Arrays.copyOfRange(sealed, NONCE, sealed.length),
+                bound);
     }
 
-    private static byte[] cipher(int mode, byte[] key, byte[] nonce, byte[] input, byte[] bound) throws GeneralSecurityException {
+    private static byte[] cipher(int mode, byte[] key, byte[] nonce, byte[] input, byte[] bound)
+            throws GeneralSecurityException {
         Cipher cipher = Cipher.getInstance("AES/GCM/NoPadding");
         cipher.init(mode, new SecretKeySpec(key, "AES"), new GCMParameterSpec(128, nonce));
         cipher.updateAAD(bound);

@@ -25,7 +25,8 @@ class GrantStates implements Guarded {
 
     @Override
     public Map<String, String> states() {
-        return mapper.components().stream().collect(Collectors.toMap(GrantStates::subject, component -> text(component, mapper)));
+        return mapper.components().stream()
+                .collect(Collectors.toMap(GrantStates::subject, component -> text(component, mapper)));
     }
 
     private static String subject(long component) {

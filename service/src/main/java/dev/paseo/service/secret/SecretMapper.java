@@ -15,7 +15,8 @@ import org.jspecify.annotations.Nullable;
 interface SecretMapper {
 
     /** A value with all that it is bound to; {@code number} counts the values of its secret, from 1. */
-    record RevisionRow(long id, byte[] ciphertext, byte[] dataKey, String name, long componentId, long environmentId, long hostId, int number) {
+    record RevisionRow(long id, byte[] ciphertext, byte[] dataKey, String name, long componentId, long environmentId,
+            long hostId, int number) {
 
         String bound() {
             return bound(name, componentId, environmentId, hostId, number);
@@ -27,7 +28,8 @@ interface SecretMapper {
     }
 
     String SELECT = "select r.id, r.ciphertext, r.data_key, s.name, s.component_id, s.environment_id, s.host_id, "
-            + "(select count(*) from secret_revision x where x.secret_id = r.secret_id and x.id <= r.id) as number from secret s join secret_revision r on r.secret_id = s.id ";
+            + "(select count(*) from secret_revision x where x.secret_id = r.secret_id and x.id <= r.id) as number "
+            + "from secret s join secret_revision r on r.secret_id = s.id ";
 
     /** A row to be inserted; gets its id. */
     final class NewRevision {
@@ -49,17 +51,20 @@ interface SecretMapper {
 
     record ReachRow(@Nullable String component, @Nullable String environment, @Nullable String host) {}
 
-    @Insert("insert ignore into secret (name, component_id, environment_id, host_id) values (#{name}, #{component}, #{environment}, #{host})")
+    @Insert("insert ignore into secret (name, component_id, environment_id, host_id) values (#{name}, #{component}, "
+            + "#{environment}, #{host})")
     int add(String name, long component, long environment, long host);
 
     /** Where values of a name are set, or may be. */
     @Select("""
             select c.name as component, e.name as environment, h.name as host from secret s
-            left join component c on c.id = s.component_id left join environment e on e.id = s.environment_id left join host h on h.id = s.host_id
+            left join component c on c.id = s.component_id left join environment e on e.id = s.environment_id left
+              join host h on h.id = s.host_id
             where s.name = #{name}""")
     List<ReachRow> reaches(String name);
 
-    @Select("select id from secret where name = #{name} and component_id = #{component} and environment_id = #{environment} and host_id = #{host} for update")
+    @Select("select id from secret where name = #{name} and component_id = #{component} and environment_id = "
+            + "#{environment} and host_id = #{host} for update")
     long lock(String name, long component, long environment, long host);
 
     @Insert("""
@@ -75,25 +80,31 @@ interface SecretMapper {
     @Select(SELECT + "where not r.bound order by r.id limit 500 for update")
     List<RevisionRow> unbound();
 
-    @Update("update secret_revision set ciphertext = #{ciphertext}, data_key = #{dataKey}, bound = true where id = #{id}")
+    @Update("update secret_revision set ciphertext = #{ciphertext}, data_key = #{dataKey}, bound = true where id = "
+            + "#{id}")
     int bind(long id, byte[] ciphertext, byte[] dataKey);
 
-    @Delete("delete r from secret_revision r join secret s on s.id = r.secret_id where s.name = #{name} and s.component_id = #{component} and s.environment_id = 0")
+    @Delete("delete r from secret_revision r join secret s on s.id = r.secret_id where s.name = #{name} and "
+            + "s.component_id = #{component} and s.environment_id = 0")
     int forget(String name, long component);
 
     /**
-     * The newest value, the narrowest scope first: component and environment, component, environment, everywhere; not those of
+     * The newest value, the narrowest scope first: component and environment, component, environment, everywhere; not
+     * those of
      * one host. For a preview only what was given to it counts: the recipe of its branch may name anything.
      */
     @Select(SELECT + """
-            where s.name = #{name} and s.component_id in (0, #{component}) and s.environment_id in (0, #{environment}) and s.host_id = 0
-              and (s.environment_id = #{environment} or not exists (select 1 from preview p where p.environment_id = #{environment}))
+            where s.name = #{name} and s.component_id in (0, #{component}) and s.environment_id in (0,
+              #{environment}) and s.host_id = 0
+              and (s.environment_id = #{environment} or not exists (select 1 from preview p where p.environment_id =
+                #{environment}))
             order by s.component_id = 0, s.environment_id = 0, r.id desc limit 1""")
     Optional<RevisionRow> newest(String name, long component, long environment);
 
     /** The newest value that is set for this environment itself. */
     @Select(SELECT + """
-            where s.name = #{name} and s.component_id in (0, #{component}) and s.environment_id = #{environment} and s.host_id = 0
+            where s.name = #{name} and s.component_id in (0, #{component}) and s.environment_id = #{environment} and
+              s.host_id = 0
             order by s.component_id = 0, r.id desc limit 1""")
     Optional<RevisionRow> newestOf(String name, long component, long environment);
 
@@ -101,18 +112,23 @@ interface SecretMapper {
 
     /** The newest revision for each host that has a value of its own there. */
     @Select("""
-            select h.name as host, max(r.id) as id from secret s join secret_revision r on r.secret_id = s.id join host h on h.id = s.host_id
-            where s.name = #{name} and s.component_id = #{component} and s.environment_id = #{environment} and s.host_id <> 0 group by h.name order by h.name""")
+            select h.name as host, max(r.id) as id from secret s join secret_revision r on r.secret_id = s.id join
+              host h on h.id = s.host_id
+            where s.name = #{name} and s.component_id = #{component} and s.environment_id = #{environment} and
+              s.host_id <> 0 group by h.name order by h.name""")
     List<HostRow> ofHosts(String name, long component, long environment);
 
-    record SetRow(String name, @Nullable String component, @Nullable String environment, @Nullable String host, int revisions, @Nullable String by, Instant at) {}
+    record SetRow(String name, @Nullable String component, @Nullable String environment, @Nullable String host,
+            int revisions, @Nullable String by, Instant at) {}
 
     /** What is set where: never a value, and not what the service keeps for itself, whose names are no variables'. */
     @Select("""
             select s.name, c.name as component, e.name as environment, h.name as host,
               (select count(*) from secret_revision x where x.secret_id = s.id) as revisions, a.name as `by`, r.at
-            from secret s join secret_revision r on r.id = (select max(x.id) from secret_revision x where x.secret_id = s.id)
-            left join component c on c.id = s.component_id left join environment e on e.id = s.environment_id left join host h on h.id = s.host_id
+            from secret s join secret_revision r on r.id = (select max(x.id) from secret_revision x where x.secret_id
+              = s.id)
+            left join component c on c.id = s.component_id left join environment e on e.id = s.environment_id left
+              join host h on h.id = s.host_id
             left join account a on a.id = r.set_by where s.name not like 'PASEO\\_%'
             order by s.name, c.name, e.name, h.name""")
     List<SetRow> all();
@@ -130,7 +146,8 @@ interface SecretMapper {
 
     /** Which of its secret's values a revision is, who set it and when. */
     @Select("""
-            select (select count(*) from secret_revision x where x.secret_id = r.secret_id and x.id <= r.id) as number, a.name as `by`, r.at
+            select (select count(*) from secret_revision x where x.secret_id = r.secret_id and x.id <= r.id) as
+              number, a.name as `by`, r.at
             from secret_revision r left join account a on a.id = r.set_by where r.id = #{id}""")
     Optional<ToldRow> told(long id);
 

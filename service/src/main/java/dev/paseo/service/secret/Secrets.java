@@ -54,7 +54,8 @@ public class Secrets {
     }
 
     /** What is set where, and who set it last; {@code revisions} counts them. */
-    public record Kept(String name, Optional<String> component, Optional<String> environment, Optional<String> host, int revisions, Optional<String> by, Instant at) {}
+    public record Kept(String name, Optional<String> component, Optional<String> environment, Optional<String> host,
+            int revisions, Optional<String> by, Instant at) {}
 
     /** Sets a new revision of a value. */
     public void set(String name, String value, Scope scope, OptionalLong by) {
@@ -72,7 +73,8 @@ public class Secrets {
 
     /** Where values of a name are set, or may be by now. */
     public List<ValueReach> reaches(String name) {
-        return mapper.reaches(name).stream().map(row -> new ValueReach(Optional.ofNullable(row.component()), Optional.ofNullable(row.environment()), Optional.ofNullable(row.host()))).toList();
+        return mapper.reaches(name).stream().map(row -> new ValueReach(Optional.ofNullable(row.component()),
+                Optional.ofNullable(row.environment()), Optional.ofNullable(row.host()))).toList();
     }
 
     /** A value may be set there from now on; there is none yet. */
@@ -80,25 +82,32 @@ public class Secrets {
         mapper.add(name, scope.component(), scope.environment(), scope.host());
     }
 
-    /** In the transaction under way. The value opens as this revision of this secret in this scope, and as nothing else. */
+    /**
+     * In the transaction under way. The value opens as this revision of this secret in this scope, and as nothing else.
+     */
     private void add(String name, String value, Scope scope, OptionalLong by) {
         mapper.add(name, scope.component(), scope.environment(), scope.host());
         long secret = mapper.lock(name, scope.component(), scope.environment(), scope.host());
-        Envelope.Sealed sealed = envelope.seal(value, SecretMapper.RevisionRow.bound(name, scope.component(), scope.environment(), scope.host(), mapper.count(secret) + 1));
-        mapper.addRevision(new SecretMapper.NewRevision(secret, sealed.ciphertext(), sealed.dataKey(), by.isPresent() ? by.getAsLong() : null, clock.now()));
+        Envelope.Sealed sealed = envelope.seal(value, SecretMapper.RevisionRow.bound(name, scope.component(),
+                scope.environment(), scope.host(), mapper.count(secret) + 1));
+        mapper.addRevision(new SecretMapper.NewRevision(secret, sealed.ciphertext(), sealed.dataKey(),
+                by.isPresent() ? by.getAsLong() : null, clock.now()));
     }
 
     private String open(SecretMapper.RevisionRow row) {
         return envelope.open(row.ciphertext(), row.dataKey(), row.bound());
     }
 
-    /** Binds what an earlier version sealed without saying what it is of; done once for each value, at the first start. */
+    /**
+     * Binds what an earlier version sealed without saying what it is of; done once for each value, at the first start.
+     */
     @EventListener(ApplicationStartedEvent.class)
     void bind() {
         transactions.run(() -> {
             for (List<SecretMapper.RevisionRow> rows = mapper.unbound(); !rows.isEmpty(); rows = mapper.unbound()) {
                 rows.forEach(row -> {
-                    Envelope.Sealed sealed = envelope.seal(envelope.open(row.ciphertext(), row.dataKey(), ""), row.bound());
+                    Envelope.Sealed sealed = envelope.seal(envelope.open(row.ciphertext(), row.dataKey(), ""),
+                            row.bound());
                     mapper.bind(row.id(), sealed.ciphertext(), sealed.dataKey());
                 });
             }
@@ -111,8 +120,11 @@ public class Secrets {
     }
 
     public List<Kept> all() {
-        return mapper.all().stream().map(row -> new Kept(row.name(), Optional.ofNullable(row.component()), Optional.ofNullable(row.environment()),
-                Optional.ofNullable(row.host()), row.revisions(), Optional.ofNullable(row.by()), row.at())).toList();
+        return mapper.all().stream()
+                .map(row -> new Kept(row.name(), Optional.ofNullable(row.component()),
+                        Optional.ofNullable(row.environment()),
+                        Optional.ofNullable(row.host()), row.revisions(), Optional.ofNullable(row.by()), row.at()))
+                .toList();
     }
 
     /** Seals every value's key under a new key of the service; how many. The old key's file stays, for old backups. */
@@ -156,7 +168,8 @@ public class Secrets {
     public List<Lack> lacks(List<String> names, long component, long environment) {
         return names.stream().flatMap(name -> {
             boolean given = mapper.opened(component, name) > 0;
-            return given && mapper.newest(name, component, environment).isPresent() ? Stream.of() : Stream.of(new Lack(name, given));
+            return given && mapper.newest(name, component, environment).isPresent() ? Stream.of()
+                    : Stream.of(new Lack(name, given));
         }).toList();
     }
 
@@ -168,20 +181,23 @@ public class Secrets {
     /** Name to the revision that is in force there now; those without a value are left out. */
     public Map<String, Long> revisions(List<String> names, long component, long environment) {
         Map<String, Long> revisions = new LinkedHashMap<>();
-        names.forEach(name -> mapper.newest(name, component, environment).ifPresent(row -> revisions.put(name, row.id())));
+        names.forEach(
+                name -> mapper.newest(name, component, environment).ifPresent(row -> revisions.put(name, row.id())));
         return revisions;
     }
 
     /** The same with those of single hosts beside, as {@code NAME@host}. */
     public Map<String, Long> revisionsWithHosts(List<String> names, long component, long environment) {
         Map<String, Long> revisions = revisions(names, component, environment);
-        names.forEach(name -> mapper.ofHosts(name, component, environment).forEach(row -> revisions.put(name + "@" + row.host(), row.id())));
+        names.forEach(name -> mapper.ofHosts(name, component, environment)
+                .forEach(row -> revisions.put(name + "@" + row.host(), row.id())));
         return revisions;
     }
 
     /** Gives a preview what is set for its template: these names, and nothing that is set elsewhere. */
     public void copy(List<String> names, long component, long template, long environment) {
-        transactions.run(() -> names.forEach(name -> mapper.newestOf(name, component, template).ifPresent(row -> add(name, open(row), Scope.of(component, environment), OptionalLong.empty()))));
+        transactions.run(() -> names.forEach(name -> mapper.newestOf(name, component, template)
+                .ifPresent(row -> add(name, open(row), Scope.of(component, environment), OptionalLong.empty()))));
     }
 
     /** Which of its secret's values one is, who set it and when; never the value. */

@@ -36,6 +36,8 @@ class Membership implements SetMembership {
 
     @Override
     public void lookAgain(long promotion, long deployment, DeploymentStatus status) {
-        effects.add("set promotion " + promotion, "set promotion " + promotion + " after deployment " + deployment + " " + Word.of(status), Sets.KIND, Long.toString(promotion));
+        effects.add("set promotion " + promotion,
+                "set promotion " + promotion + " after deployment " + deployment + " " + Word.of(status), Sets.KIND,
+                Long.toString(promotion));
     }
 }

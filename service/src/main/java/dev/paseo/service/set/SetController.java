@@ -33,11 +33,14 @@ class SetController {
     record SetPromotionRequest(String environment, Optional<String> comment) {}
 
     /** A member's deployment, and why it ended as it did; absent where it was not requested yet. */
-    record PartView(String component, String version, Optional<Long> deployment, Optional<String> status, Optional<String> reason) {}
+    record PartView(String component, String version, Optional<Long> deployment, Optional<String> status,
+            Optional<String> reason) {}
 
-    record SetPromotionView(long id, String environment, String status, String requestedBy, String comment, Instant requestedAt, Optional<Instant> endedAt, List<PartView> parts) {}
+    record SetPromotionView(long id, String environment, String status, String requestedBy, String comment,
+            Instant requestedAt, Optional<Instant> endedAt, List<PartView> parts) {}
 
-    record SetView(String name, Optional<String> by, Instant at, List<SetMemberView> members, List<SetPromotionView> promotions) {}
+    record SetView(String name, Optional<String> by, Instant at, List<SetMemberView> members,
+            List<SetPromotionView> promotions) {}
 
     private final Sets sets;
     private final SetMapper mapper;
@@ -68,33 +71,43 @@ class SetController {
 
     private SetView view(SetMapper.SetRow row) {
         List<Versions.Sealed> members = sets.members(row.id());
-        return new SetView(row.name(), Optional.ofNullable(row.by()), row.at(), members.stream().map(each -> new SetMemberView(each.component(), each.number())).toList(),
+        return new SetView(row.name(), Optional.ofNullable(row.by()), row.at(),
+                members.stream().map(each -> new SetMemberView(each.component(), each.number())).toList(),
                 mapper.promotions(row.id()).stream().map(promotion -> view(promotion, members)).toList());
     }
 
     private SetPromotionView view(SetMapper.PromotionRow row, List<Versions.Sealed> members) {
         List<SetMapper.MemberRow> deployments = mapper.deployments(row.id());
-        return new SetPromotionView(row.id(), row.environment(), Word.of(row.status()), row.by(), row.comment(), row.requestedAt(), Optional.ofNullable(row.endedAt()), members.stream().map(member -> {
-            Optional<SetMapper.MemberRow> own = deployments.stream().filter(each -> each.versionId() == member.id()).findFirst();
-            return new PartView(member.component(), member.number(), own.map(SetMapper.MemberRow::deployment), own.map(SetMapper.MemberRow::status).map(Word::of), own.map(SetMapper.MemberRow::reason));
-        }).toList());
+        return new SetPromotionView(row.id(), row.environment(), Word.of(row.status()), row.by(), row.comment(),
+                row.requestedAt(), Optional.ofNullable(row.endedAt()), members.stream().map(member -> {
+                    Optional<SetMapper.MemberRow> own = deployments.stream()
+                            .filter(each -> each.versionId() == member.id()).findFirst();
+                    return new PartView(member.component(), member.number(), own.map(SetMapper.MemberRow::deployment),
+                            own.map(SetMapper.MemberRow::status).map(Word::of), own.map(SetMapper.MemberRow::reason));
+                }).toList());
     }
 
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     SetView create(@AuthenticationPrincipal Person person, @RequestBody NewSetRequest request) {
-        request.members().forEach(member -> Permission.require(person, Action.PROMOTE, "make a set with " + member.component(), Optional.of(member.component()), Optional.empty()));
-        sets.create(request.name(), request.members().stream().map(member -> versions.numbered(components.named(member.component()).id(), member.component(), member.version())).toList(), person);
+        request.members().forEach(member -> Permission.require(person, Action.PROMOTE,
+                "make a set with " + member.component(), Optional.of(member.component()), Optional.empty()));
+        sets.create(request.name(), request.members().stream().map(member -> versions
+                .numbered(components.named(member.component()).id(), member.component(), member.version())).toList(),
+                person);
         return view(sets.named(request.name()));
     }
 
     /** Promotes all of it as one; the first member's deployment stands at the gate for all. */
     @PostMapping("/{name}/promotions")
     @ResponseStatus(HttpStatus.CREATED)
-    SetPromotionView promote(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody SetPromotionRequest request) {
+    SetPromotionView promote(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody SetPromotionRequest request) {
         SetMapper.SetRow set = sets.named(name);
         List<Versions.Sealed> members = sets.members(set.id());
-        members.forEach(member -> Permission.require(person, Action.PROMOTE, "promote " + member.component() + " into " + request.environment(), Optional.of(member.component()), Optional.of(request.environment())));
+        members.forEach(member -> Permission.require(person, Action.PROMOTE,
+                "promote " + member.component() + " into " + request.environment(), Optional.of(member.component()),
+                Optional.of(request.environment())));
         sets.promote(set, environments.named(request.environment()), person, request.comment().orElse("").strip());
         return view(mapper.promotions(set.id()).getFirst(), members);
     }

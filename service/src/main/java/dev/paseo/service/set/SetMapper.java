@@ -49,13 +49,16 @@ interface SetMapper {
 
     record SetRow(long id, String name, @Nullable String by, Instant at) {}
 
-    @Select("select s.id, s.name, a.name as `by`, s.created_at as at from version_set s left join account a on a.id = s.created_by order by s.id desc limit 200")
+    @Select("select s.id, s.name, a.name as `by`, s.created_at as at from version_set s left join account a on a.id "
+            + "= s.created_by order by s.id desc limit 200")
     List<SetRow> all();
 
-    @Select("select s.id, s.name, a.name as `by`, s.created_at as at from version_set s left join account a on a.id = s.created_by where s.name = #{name}")
+    @Select("select s.id, s.name, a.name as `by`, s.created_at as at from version_set s left join account a on a.id "
+            + "= s.created_by where s.name = #{name}")
     Optional<SetRow> named(String name);
 
-    @Select("select s.id, s.name, a.name as `by`, s.created_at as at from version_set s left join account a on a.id = s.created_by where s.id = #{id}")
+    @Select("select s.id, s.name, a.name as `by`, s.created_at as at from version_set s left join account a on a.id "
+            + "= s.created_by where s.id = #{id}")
     SetRow byId(long id);
 
     @Insert("insert into version_set (name, created_at, created_by) values (#{name}, #{at}, #{by})")
@@ -68,10 +71,12 @@ interface SetMapper {
     @Select("select version_id from version_set_member where set_id = #{set} order by position")
     List<Long> members(long set);
 
-    record PromotionRow(long id, long setId, long environmentId, String environment, SetCourse.Status status, String by, long accountId, String comment, Instant requestedAt, @Nullable Instant endedAt) {}
+    record PromotionRow(long id, long setId, long environmentId, String environment, SetCourse.Status status, String by,
+            long accountId, String comment, Instant requestedAt, @Nullable Instant endedAt) {}
 
     String COLUMNS = """
-            select p.id, p.set_id, p.environment_id, e.name as environment, p.status, a.name as `by`, a.id as account_id, p.comment, p.requested_at, p.ended_at
+            select p.id, p.set_id, p.environment_id, e.name as environment, p.status, a.name as `by`, a.id as
+              account_id, p.comment, p.requested_at, p.ended_at
             from set_promotion p join environment e on e.id = p.environment_id join account a on a.id = p.requested_by
             """;
 
@@ -106,7 +111,8 @@ interface SetMapper {
     record MemberRow(long versionId, long deployment, DeploymentStatus status, @Nullable String reason) {}
 
     /** The deployments of a promotion, by version. */
-    @Select("select version_id, id as deployment, status, reason from deployment where promotion_id = #{promotion} order by id")
+    @Select("select version_id, id as deployment, status, reason from deployment where promotion_id = #{promotion} "
+            + "order by id")
     List<MemberRow> deployments(long promotion);
 
     @Update("update deployment set promotion_id = #{promotion}, set_id = #{set} where id = #{deployment}")

@@ -68,19 +68,22 @@ class Sets implements EffectHandler {
         if (!Names.NAME.matcher(name).matches()) {
             throw Refusal.invalid("/name", "a set's name should be " + Names.NAME_WORDS);
         }
-        if (members.size() < 2 || members.size() > MOST || members.stream().map(Versions.Sealed::component).distinct().count() != members.size()) {
+        if (members.size() < 2 || members.size() > MOST
+                || members.stream().map(Versions.Sealed::component).distinct().count() != members.size()) {
             throw Refusal.invalid("/members", "a set has 2 to " + MOST + " versions, each of another component");
         }
         around.transactions().run(() -> {
             if (mapper.named(name).isPresent()) {
-                throw Refusal.conflict("there is a set " + name + " already, and sets do not change: choose another name");
+                throw Refusal
+                        .conflict("there is a set " + name + " already, and sets do not change: choose another name");
             }
             SetMapper.NewSet row = new SetMapper.NewSet(name, by.id(), around.clock().now());
             mapper.add(row);
             for (int at = 0; at < members.size(); at++) {
                 mapper.addMember(row.id, members.get(at).id(), at);
             }
-            around.audit().record(AuditTrail.Entry.of(by.name(), "set made", name).with("members", String.join(", ", members.stream().map(each -> each.component() + " " + each.number()).toList())));
+            around.audit().record(AuditTrail.Entry.of(by.name(), "set made", name).with("members",
+                    String.join(", ", members.stream().map(each -> each.component() + " " + each.number()).toList())));
             around.telling().tell("set", name);
         });
     }
@@ -102,27 +105,34 @@ class Sets implements EffectHandler {
                 throw Refusal.conflict(member.component() + " " + member.number() + " of the set is blocked");
             }
         });
-        return request(set, environment.name(), members.getFirst(), by, first -> begun(set, environment, by, comment, first));
+        return request(set, environment.name(), members.getFirst(), by,
+                first -> begun(set, environment, by, comment, first));
     }
 
     /** Within the transaction of the first member's request: both are there, or neither. */
     private long begun(SetMapper.SetRow set, Environments.Known environment, Person by, String comment, long first) {
         mapper.lockSet(set.id());
-        if (mapper.promotions(set.id()).stream().anyMatch(other -> other.environmentId() == environment.id() && !other.status().ended())) {
+        if (mapper.promotions(set.id()).stream()
+                .anyMatch(other -> other.environmentId() == environment.id() && !other.status().ended())) {
             throw Refusal.conflict(set.name() + " is on its way into " + environment.name() + " already");
         }
-        SetMapper.NewPromotion row = new SetMapper.NewPromotion(set.id(), environment.id(), by.id(), comment, around.clock().now());
+        SetMapper.NewPromotion row = new SetMapper.NewPromotion(set.id(), environment.id(), by.id(), comment,
+                around.clock().now());
         mapper.promote(row);
-        around.audit().record(AuditTrail.Entry.of(by.name(), "set promotion requested", set.name()).in(environment.name()).because(comment).with("deployment", Long.toString(first)));
+        around.audit().record(AuditTrail.Entry.of(by.name(), "set promotion requested", set.name())
+                .in(environment.name()).because(comment).with("deployment", Long.toString(first)));
         return row.id;
     }
 
     /** Outside any transaction, since git is asked for authors; one that is refused leaves nothing behind. */
-    private long request(SetMapper.SetRow set, String environment, Versions.Sealed member, Person by, LongUnaryOperator promotion) {
-        members(set.id()).forEach(each -> places.learn(lookups.environments().place(each.component(), environment), each));
+    private long request(SetMapper.SetRow set, String environment, Versions.Sealed member, Person by,
+            LongUnaryOperator promotion) {
+        members(set.id())
+                .forEach(each -> places.learn(lookups.environments().place(each.component(), environment), each));
         Environments.Place place = lookups.environments().place(member.component(), environment);
         return lookups.requests().request(new Requests.Wanted(place, member, Kind.PROMOTION, Optional.of(by),
-                new Cause.Asked(by.name(), Optional.of("with the set " + set.name())), Optional.empty(), Optional.of(promotion)));
+                new Cause.Asked(by.name(), Optional.of("with the set " + set.name())), Optional.empty(),
+                Optional.of(promotion)));
     }
 
     @Override
@@ -157,7 +167,8 @@ class Sets implements EffectHandler {
         String word = Word.of(next.status());
         mapper.moved(promotion.id(), next.status(), next.status().ended() ? around.clock().now() : null);
         if (next.status() != promotion.status()) {
-            around.audit().record(AuditTrail.Entry.of("paseo", "set " + word, mapper.byId(promotion.setId()).name()).in(promotion.environment())
+            around.audit().record(AuditTrail.Entry.of("paseo", "set " + word, mapper.byId(promotion.setId()).name())
+                    .in(promotion.environment())
                     .because(next.status().fell() ? culprit(promotion, members) + " did not come to be live" : "")
                     .with("promotion", Long.toString(promotion.id())));
         }
@@ -168,20 +179,28 @@ class Sets implements EffectHandler {
     /** The member that did not come to be live. */
     private String culprit(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
         OptionalInt culprit = SetCourse.culprit(standing(promotion, members));
-        return culprit.isPresent() ? members.get(culprit.getAsInt()).component() + " " + members.get(culprit.getAsInt()).number() : "another member";
+        return culprit.isPresent()
+                ? members.get(culprit.getAsInt()).component() + " " + members.get(culprit.getAsInt()).number()
+                : "another member";
     }
 
     /** How the deployment of each member stands, in the set's order. */
     private List<Optional<DeploymentStatus>> standing(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
         List<SetMapper.MemberRow> rows = mapper.deployments(promotion.id());
-        return members.stream().map(member -> rows.stream().filter(row -> row.versionId() == member.id()).findFirst().map(SetMapper.MemberRow::status)).toList();
+        return members.stream().map(member -> rows.stream().filter(row -> row.versionId() == member.id()).findFirst()
+                .map(SetMapper.MemberRow::status)).toList();
     }
 
-    /** What is live, waits or is under way of a member goes back; where somebody has deployed another since, it is left. */
+    /**
+     * What is live, waits or is under way of a member goes back; where somebody has deployed another since, it is left.
+     */
     private void goBack(SetMapper.PromotionRow promotion, Versions.Sealed member, String why) {
-        mapper.deployments(promotion.id()).stream().filter(row -> row.versionId() == member.id()).findFirst().ifPresent(row ->
-                places.change(deployments.get(row.deployment()).placeId(), place -> Optional.of(new PlaceEvent.GoesBack(row.deployment(), why))).ifPresent(refused ->
-                        LOG.warn("{} {} does not go back with its set: {}", member.component(), member.number(), refused)));
+        mapper.deployments(promotion.id()).stream().filter(row -> row.versionId() == member.id()).findFirst()
+                .ifPresent(row -> places
+                        .change(deployments.get(row.deployment()).placeId(),
+                                place -> Optional.of(new PlaceEvent.GoesBack(row.deployment(), why)))
+                        .ifPresent(refused -> LOG.warn("{} {} does not go back with its set: {}", member.component(),
+                                member.number(), refused)));
     }
 
     /** A member that can no longer be requested fails the set: what is live of it goes back. */
@@ -189,21 +208,29 @@ class Sets implements EffectHandler {
         SetMapper.SetRow set = mapper.byId(promotion.setId());
         try {
             refuseChanged(promotion, member);
-            request(set, promotion.environment(), member, lookups.accounts().named(promotion.by()), deployment -> promotion.id());
+            request(set, promotion.environment(), member, lookups.accounts().named(promotion.by()),
+                    deployment -> promotion.id());
         } catch (Refusal refused) {
-            String why = member.component() + " " + member.number() + " of its set could not be requested: " + refused.getMessage();
-            around.transactions().run(() -> around.audit().record(AuditTrail.Entry.of("paseo", "set goes back", set.name()).in(promotion.environment()).because(why)));
+            String why = member.component() + " " + member.number() + " of its set could not be requested: "
+                    + refused.getMessage();
+            around.transactions().run(() -> around.audit().record(AuditTrail.Entry
+                    .of("paseo", "set goes back", set.name()).in(promotion.environment()).because(why)));
             members.reversed().forEach(each -> goBack(promotion, each, why));
         }
     }
 
-    /** People approved all members as they were when the set's gate opened: one that would be another now does not go. */
+    /**
+     * People approved all members as they were when the set's gate opened: one that would be another now does not go.
+     */
     private void refuseChanged(SetMapper.PromotionRow promotion, Versions.Sealed member) {
-        Map<String, Subject> approved = mapper.subjects(promotion.id()).map(text -> around.json().read(text, SUBJECTS)).orElse(Map.of());
+        Map<String, Subject> approved = mapper.subjects(promotion.id()).map(text -> around.json().read(text, SUBJECTS))
+                .orElse(Map.of());
         Subject now = places.subject(lookups.environments().place(member.component(), promotion.environment()), member);
-        Optional.ofNullable(approved.get(member.component())).filter(then -> !then.digest().equals(now.digest())).ifPresent(then -> {
-            throw Refusal.conflict(String.join(" and ", now.changedSince(then)) + " changed since the set was approved");
-        });
+        Optional.ofNullable(approved.get(member.component())).filter(then -> !then.digest().equals(now.digest()))
+                .ifPresent(then -> {
+                    throw Refusal.conflict(
+                            String.join(" and ", now.changedSince(then)) + " changed since the set was approved");
+                });
     }
 
     @Override

@@ -8,7 +8,10 @@ import org.springframework.boot.SpringApplication;
 import org.springframework.core.env.ConfigurableEnvironment;
 import org.springframework.core.env.MapPropertySource;
 
-/** Serves by https where {@code paseo.tls.certificate} and {@code paseo.tls.key} name PEM files; they are read again when they change. */
+/**
+ * Serves by https where {@code paseo.tls.certificate} and {@code paseo.tls.key} name PEM files; they are read again
+ * when they change.
+ */
 public final class Tls implements EnvironmentPostProcessor {
 
     private static final String BUNDLE = "spring.ssl.bundle.pem.paseo.";

@@ -18,7 +18,8 @@ public class SignedPost {
     /** How long its status is waited for. */
     private static final Duration ANSWER = Duration.ofSeconds(15);
 
-    private final HttpClient http = HttpClient.newBuilder().connectTimeout(ANSWER).followRedirects(HttpClient.Redirect.NEVER).build();
+    private final HttpClient http = HttpClient.newBuilder().connectTimeout(ANSWER)
+            .followRedirects(HttpClient.Redirect.NEVER).build();
     private final Reach reach;
     private final ServiceClock clock;
 
@@ -44,9 +45,11 @@ public class SignedPost {
     public int send(Message message) throws IOException, InterruptedException {
         reach.allow(Reach.Kind.RECEIVER, message.address());
         long seconds = clock.outside().getEpochSecond();
-        HttpRequest request = HttpRequest.newBuilder(URI.create(message.address())).timeout(ANSWER).header("Content-Type", message.contentType())
+        HttpRequest request = HttpRequest.newBuilder(URI.create(message.address())).timeout(ANSWER)
+                .header("Content-Type", message.contentType())
                 .header("webhook-id", message.id()).header("webhook-timestamp", Long.toString(seconds))
-                .header("webhook-signature", StandardWebhooks.sign(message.secret(), message.id(), seconds, message.body()))
+                .header("webhook-signature",
+                        StandardWebhooks.sign(message.secret(), message.id(), seconds, message.body()))
                 .POST(HttpRequest.BodyPublishers.ofByteArray(message.body())).build();
         HttpResponse<InputStream> answer = http.send(request, HttpResponse.BodyHandlers.ofInputStream());
         answer.body().close();

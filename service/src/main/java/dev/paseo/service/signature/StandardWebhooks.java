@@ -18,8 +18,10 @@ public final class StandardWebhooks {
     private StandardWebhooks() {}
 
     /** Why a request is not to be believed, if so. */
-    public static Optional<String> doubt(String secret, String id, String timestamp, String signatures, byte[] body, Instant now) {
-        if (!timestamp.matches("[0-9]{1,12}") || Duration.between(Instant.ofEpochSecond(Long.parseLong(timestamp)), now).abs().compareTo(TOLERANCE) > 0) {
+    public static Optional<String> doubt(String secret, String id, String timestamp, String signatures, byte[] body,
+            Instant now) {
+        if (!timestamp.matches("[0-9]{1,12}") || Duration.between(Instant.ofEpochSecond(Long.parseLong(timestamp)), now)
+                .abs().compareTo(TOLERANCE) > 0) {
             return Optional.of("its time is more than " + TOLERANCE.toMinutes() + " min from ours");
         }
         byte[] expected = hmac(key(secret), (id + "." + timestamp + ".").getBytes(StandardCharsets.UTF_8), body);
@@ -33,7 +35,8 @@ public final class StandardWebhooks {
 
     /** The header {@code webhook-signature} of a message. */
     public static String sign(String secret, String id, long seconds, byte[] body) {
-        return "v1," + Base64.getEncoder().encodeToString(hmac(key(secret), (id + "." + seconds + ".").getBytes(StandardCharsets.UTF_8), body));
+        return "v1," + Base64.getEncoder()
+                .encodeToString(hmac(key(secret), (id + "." + seconds + ".").getBytes(StandardCharsets.UTF_8), body));
     }
 
     private static byte[] key(String secret) {

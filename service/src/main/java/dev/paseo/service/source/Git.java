@@ -15,15 +15,20 @@ import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 
-/** Runs the git command, without a terminal, prompts or the configuration of whoever started the service, and never for ever. */
+/**
+ * Runs the git command, without a terminal, prompts or the configuration of whoever started the service, and never for
+ * ever.
+ */
 final class Git {
 
     private static final Duration LONGEST = Duration.ofMinutes(5);
     /** The most that git may say where all of it is kept in memory. */
     private static final int MOST_BYTES = 32 << 20;
     private static final List<String> BEFORE = List.of("git", "-c", "safe.directory=*", "-c", "gc.auto=0",
-            "-c", "protocol.allow=never", "-c", "protocol.file.allow=always", "-c", "protocol.https.allow=always", "-c", "protocol.ssh.allow=always",
-            "-c", "http.followRedirects=false", "-c", "http.lowSpeedLimit=100", "-c", "http.lowSpeedTime=20", "-c", "credential.helper=",
+            "-c", "protocol.allow=never", "-c", "protocol.file.allow=always", "-c", "protocol.https.allow=always", "-c",
+            "protocol.ssh.allow=always",
+            "-c", "http.followRedirects=false", "-c", "http.lowSpeedLimit=100", "-c", "http.lowSpeedTime=20", "-c",
+            "credential.helper=",
             "-c", "core.hooksPath=/dev/null");
     private static final ScheduledThreadPoolExecutor WATCH = watch();
 
@@ -50,7 +55,8 @@ final class Git {
     }
 
     private static ScheduledThreadPoolExecutor watch() {
-        ScheduledThreadPoolExecutor watch = new ScheduledThreadPoolExecutor(1, Thread.ofPlatform().daemon().name("git-watch").factory());
+        ScheduledThreadPoolExecutor watch = new ScheduledThreadPoolExecutor(1,
+                Thread.ofPlatform().daemon().name("git-watch").factory());
         watch.setRemoveOnCancelPolicy(true);
         return watch;
     }
@@ -86,7 +92,8 @@ final class Git {
         return start(folder, arguments, Map.of(), LONGEST);
     }
 
-    private static Streaming start(Path folder, List<String> arguments, Map<String, String> environment, Duration limit) throws IOException {
+    private static Streaming start(Path folder, List<String> arguments, Map<String, String> environment, Duration limit)
+            throws IOException {
         List<String> command = new ArrayList<>(BEFORE);
         command.addAll(arguments);
         Path errors = Files.createTempFile("paseo-git", ".err");
@@ -106,7 +113,8 @@ final class Git {
         return new Streaming(process, errors, arguments.getFirst(), end, late, limit);
     }
 
-    record Streaming(Process process, Path errors, String verb, ScheduledFuture<?> end, AtomicBoolean late, Duration limit) implements AutoCloseable {
+    record Streaming(Process process, Path errors, String verb, ScheduledFuture<?> end, AtomicBoolean late,
+            Duration limit) implements AutoCloseable {
 
         InputStream output() {
             return process.getInputStream();
@@ -126,8 +134,11 @@ final class Git {
                 }
                 if (process.exitValue() != 0) {
                     String said = Files.readString(errors, StandardCharsets.ISO_8859_1).strip();
-                    throw new Failed(said.contains("Host key verification failed") ? "the host shows another key than those that were named for it"
-                            : "git " + verb + " failed: " + said.substring(Math.max(0, said.length() - 400)), process.exitValue());
+                    throw new Failed(
+                            said.contains("Host key verification failed")
+                                    ? "the host shows another key than those that were named for it"
+                                    : "git " + verb + " failed: " + said.substring(Math.max(0, said.length() - 400)),
+                            process.exitValue());
                 }
             } catch (InterruptedException stop) {
                 process.destroyForcibly();

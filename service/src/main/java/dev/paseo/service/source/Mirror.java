@@ -68,7 +68,10 @@ public final class Mirror {
     private final Supplier<Optional<String>> pinned;
     private final ReentrantLock fetching = new ReentrantLock();
 
-    /** @param pinned refuses where the repository may not be asked, at this moment; else the addresses its host stands for, as git takes them */
+    /**
+     * @param pinned refuses where the repository may not be asked, at this moment; else the addresses its host stands
+     * for, as git takes them
+     */
     Mirror(Path folder, String repository, Supplier<SourceAccess> credentials, Supplier<Optional<String>> pinned) {
         this.folder = folder;
         this.repository = repository;
@@ -89,10 +92,13 @@ public final class Mirror {
         Optional<String> addresses = pinned.get();
         try {
             return repository.startsWith("file://")
-                    ? new String(Git.run(Path.of(URI.create(repository)), List.of("for-each-ref", "--format=%(objectname) %(refname)", "refs/heads", "refs/tags"),
+                    ? new String(Git.run(Path.of(URI.create(repository)),
+                            List.of("for-each-ref", "--format=%(objectname) %(refname)", "refs/heads", "refs/tags"),
                             Map.of(), LISTING), StandardCharsets.UTF_8)
-                    : credentials.get().with(addresses, environment -> new String(Git.run(Path.of("/"), List.of("ls-remote", "--refs", "--heads", "--tags", repository),
-                            environment, LISTING), StandardCharsets.UTF_8));
+                    : credentials.get().with(addresses,
+                            environment -> new String(Git.run(Path.of("/"),
+                                    List.of("ls-remote", "--refs", "--heads", "--tags", repository),
+                                    environment, LISTING), StandardCharsets.UTF_8));
         } catch (Git.Failed | UncheckedIOException failed) {
             throw away(failed);
         }
@@ -109,8 +115,11 @@ public final class Mirror {
                 if (!Files.exists(folder.resolve("HEAD"))) {
                     Git.run(folder.getParent(), List.of("init", "-q", "--bare", folder.toString()));
                 }
-                credentials.get().with(pinned.get(), environment -> Git.run(folder, List.of("fetch", "-q", "--prune", "--no-write-fetch-head", "--force", "--no-tags",
-                        repository, "+refs/heads/*:refs/heads/*", "+refs/tags/*:refs/tags/*"), environment, FETCH));
+                credentials.get().with(pinned.get(),
+                        environment -> Git.run(folder,
+                                List.of("fetch", "-q", "--prune", "--no-write-fetch-head", "--force", "--no-tags",
+                                        repository, "+refs/heads/*:refs/heads/*", "+refs/tags/*:refs/tags/*"),
+                                environment, FETCH));
             }
         } catch (Git.Failed failed) {
             throw away(failed);
@@ -135,7 +144,9 @@ public final class Mirror {
 
     public Refs refs() {
         Refs refs = new Refs(new LinkedHashMap<>(), new LinkedHashMap<>());
-        for (String line : Git.text(folder, List.of("for-each-ref", "--format=%(objectname) %(*objectname) %(refname)", "refs/heads", "refs/tags")).split("\n")) {
+        for (String line : Git.text(folder,
+                List.of("for-each-ref", "--format=%(objectname) %(*objectname) %(refname)", "refs/heads", "refs/tags"))
+                .split("\n")) {
             String[] parts = line.split(" ", 3);
             if (parts.length == 3 && parts[2].startsWith("refs/heads/")) {
                 refs.heads().put(parts[2].substring("refs/heads/".length()), parts[0]);
@@ -153,13 +164,15 @@ public final class Mirror {
 
     /** The branches that hold a commit. */
     public List<String> branchesWith(String commit) {
-        return Git.text(folder, List.of("for-each-ref", "--contains=" + commit, "--format=%(refname)", "refs/heads")).lines()
+        return Git.text(folder, List.of("for-each-ref", "--contains=" + commit, "--format=%(refname)", "refs/heads"))
+                .lines()
                 .map(line -> line.substring("refs/heads/".length())).toList();
     }
 
     /** The paths that differ between two commits, at most this many. */
     public List<String> changed(String from, String to, int most) {
-        return Arrays.stream(Git.text(folder, List.of("diff", "--name-only", "--no-renames", "-z", from, to)).split("\0"))
+        return Arrays
+                .stream(Git.text(folder, List.of("diff", "--name-only", "--no-renames", "-z", from, to)).split("\0"))
                 .filter(path -> !path.isEmpty()).limit(most).toList();
     }
 
@@ -177,13 +190,16 @@ public final class Mirror {
     }
 
     /**
-     * A file's text at a commit; empty where there is none. That git failed is no answer: it is thrown, and asked again.
+     * A file's text at a commit; empty where there is none. That git failed is no answer: it is thrown, and asked
+     * again.
      *
      * @throws TooLarge where it has more than {@link #LARGEST_FILE} bytes; none of them is read then
      */
     public Optional<String> file(String commit, String path) {
         try {
-            Optional<String> entry = Optional.of(Git.text(folder, List.of("--literal-pathspecs", "ls-tree", "-z", "-l", "--full-tree", commit, "--", path)))
+            Optional<String> entry = Optional
+                    .of(Git.text(folder,
+                            List.of("--literal-pathspecs", "ls-tree", "-z", "-l", "--full-tree", commit, "--", path)))
                     .filter(found -> found.contains(" blob "));
             if (entry.isEmpty()) {
                 return Optional.empty();
@@ -212,7 +228,10 @@ public final class Mirror {
         return log(List.of("-1", id), "%(describe:tags=true,abbrev=0)").getFirst();
     }
 
-    /** The commits that {@code to} has and {@code from} has not, the newest first; {@code from} empty: all, at most {@code most}. */
+    /**
+     * The commits that {@code to} has and {@code from} has not, the newest first; {@code from} empty: all, at most
+     * {@code most}.
+     */
     public List<Commit> between(Optional<String> from, String to, int most) {
         List<String> range = new ArrayList<>(List.of("-" + most, to));
         from.ifPresent(commit -> range.add("^" + commit));
@@ -226,13 +245,15 @@ public final class Mirror {
 
     /** Fields and commits end with NUL, which none of them can have; a date is what is left of it. */
     private List<Commit> log(List<String> range, String tag) {
-        List<String> arguments = new ArrayList<>(List.of("log", "-z", "--no-color", "--encoding=UTF-8", "--format=%H%x00%s%x00%an%x00%ae%x00%ct%x00" + tag));
+        List<String> arguments = new ArrayList<>(List.of("log", "-z", "--no-color", "--encoding=UTF-8",
+                "--format=%H%x00%s%x00%an%x00%ae%x00%ct%x00" + tag));
         arguments.addAll(range);
         arguments.add("--");
         String[] parts = Git.text(folder, arguments).split("\0", -1);
         List<Commit> commits = new ArrayList<>();
         for (int at = 0; at + FIELDS <= parts.length; at += FIELDS) {
-            commits.add(new Commit(parts[at], line(parts[at + 1], LONGEST_SUMMARY), line(parts[at + 2], LONGEST_AUTHOR), line(parts[at + 3], LONGEST_AUTHOR), moment(parts[at + 4]),
+            commits.add(new Commit(parts[at], line(parts[at + 1], LONGEST_SUMMARY), line(parts[at + 2], LONGEST_AUTHOR),
+                    line(parts[at + 3], LONGEST_AUTHOR), moment(parts[at + 4]),
                     Optional.of(parts[at + 5]).filter(name -> !name.isBlank())));
         }
         return commits;
@@ -242,7 +263,8 @@ public final class Mirror {
     static String line(String text, int most) {
         String plain = text.codePoints().map(each -> Character.isISOControl(each) ? ' ' : each)
                 .collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append).toString().strip();
-        return plain.codePointCount(0, plain.length()) > most ? plain.substring(0, plain.offsetByCodePoints(0, most - 1)) + "…" : plain;
+        return plain.codePointCount(0, plain.length()) > most
+                ? plain.substring(0, plain.offsetByCodePoints(0, most - 1)) + "…" : plain;
     }
 
     /** Seconds since 1970, within what can be kept; what is no number is 1970. */
@@ -263,7 +285,8 @@ public final class Mirror {
         Set<String> addresses = new LinkedHashSet<>();
         for (String line : Git.text(folder, arguments).split("\n")) {
             int open = line.indexOf('<');
-            String address = open >= 0 && line.indexOf('>', open) > 0 ? line.substring(open + 1, line.indexOf('>', open)) : line.strip();
+            String address = open >= 0 && line.indexOf('>', open) > 0
+                    ? line.substring(open + 1, line.indexOf('>', open)) : line.strip();
             if (!address.isEmpty()) {
                 addresses.add(address.toLowerCase(Locale.ROOT));
             }
@@ -273,7 +296,9 @@ public final class Mirror {
 
     /** The paths of a commit's files, at most this many. */
     public List<String> paths(String commit, int most) {
-        return Arrays.stream(Git.text(folder, List.of("ls-tree", "-r", "-z", "--name-only", "--full-tree", commit)).split("\0")).filter(path -> !path.isEmpty()).limit(most).toList();
+        return Arrays.stream(
+                Git.text(folder, List.of("ls-tree", "-r", "-z", "--name-only", "--full-tree", commit)).split("\0"))
+                .filter(path -> !path.isEmpty()).limit(most).toList();
     }
 
     /** Somebody who commits. */
@@ -292,7 +317,8 @@ public final class Mirror {
      * @param base  where the branch must be; for a new branch, what it begins at
      * @param fresh whether the branch must not be there yet
      */
-    public String commit(String branch, String base, boolean fresh, String path, String text, String message, Author author) {
+    public String commit(String branch, String base, boolean fresh, String path, String text, String message,
+            Author author) {
         String commit = make(base, path, text, message, author);
         push(branch, commit, fresh ? "" : base);
         return commit;
@@ -310,11 +336,13 @@ public final class Mirror {
             try {
                 Files.delete(index);
                 Files.writeString(file, text);
-                Map<String, String> environment = Map.of("GIT_INDEX_FILE", index.toString(), "GIT_AUTHOR_NAME", author.name(), "GIT_AUTHOR_EMAIL", author.address(),
+                Map<String, String> environment = Map.of("GIT_INDEX_FILE", index.toString(), "GIT_AUTHOR_NAME",
+                        author.name(), "GIT_AUTHOR_EMAIL", author.address(),
                         "GIT_COMMITTER_NAME", author.name(), "GIT_COMMITTER_EMAIL", author.address());
                 String blob = Git.text(folder, List.of("hash-object", "-w", "--no-filters", file.toString())).strip();
                 Git.text(folder, List.of("read-tree", base), environment);
-                Git.text(folder, List.of("update-index", "--add", "--cacheinfo", "100644," + blob + "," + path), environment);
+                Git.text(folder, List.of("update-index", "--add", "--cacheinfo", "100644," + blob + "," + path),
+                        environment);
                 String tree = Git.text(folder, List.of("write-tree"), environment).strip();
                 return Git.text(folder, List.of("commit-tree", tree, "-p", base, "-m", message), environment).strip();
             } finally {
@@ -328,8 +356,11 @@ public final class Mirror {
 
     private void push(String branch, String commit, String expected) {
         try {
-            credentials.get().with(pinned.get(), environment -> Git.run(folder, List.of("push", "-q", "--force-with-lease=refs/heads/" + branch + ":" + expected,
-                    repository, commit + ":refs/heads/" + branch), environment, FETCH));
+            credentials.get().with(pinned.get(),
+                    environment -> Git.run(folder,
+                            List.of("push", "-q", "--force-with-lease=refs/heads/" + branch + ":" + expected,
+                                    repository, commit + ":refs/heads/" + branch),
+                            environment, FETCH));
         } catch (Git.Failed refused) {
             throw new NotTaken(refused.getMessage());
         }
@@ -340,7 +371,10 @@ public final class Mirror {
         Git.run(folder, List.of("update-ref", "refs/paseo/" + name, commit));
     }
 
-    /** Writes the commit's files as a tar archive; of {@code patterns} only those that match, each of which must match something. */
+    /**
+     * Writes the commit's files as a tar archive; of {@code patterns} only those that match, each of which must match
+     * something.
+     */
     public void archive(String commit, List<String> patterns, OutputStream out) {
         List<String> arguments = new ArrayList<>(List.of("archive", "--format=tar", commit));
         if (!patterns.isEmpty()) {

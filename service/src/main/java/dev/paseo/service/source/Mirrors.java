@@ -34,14 +34,18 @@ public class Mirrors {
 
     /** The mirror of a repository, kept under the first component that came with it. */
     public Mirror of(long first, String repository, Supplier<SourceAccess> credentials) {
-        return mirrors.compute(first, (id, known) -> known != null && known.isOf(repository) ? known : new Mirror(settings.data().resolve("mirrors").toAbsolutePath().resolve(id + ".git"), repository, credentials, () -> pinned(repository)));
+        return mirrors.compute(first,
+                (id, known) -> known != null && known.isOf(repository) ? known
+                        : new Mirror(settings.data().resolve("mirrors").toAbsolutePath().resolve(id + ".git"),
+                                repository, credentials, () -> pinned(repository)));
     }
 
     /** A mirror of a repository that no component has yet, to look at what is in it. */
     public Mirror glance(String repository, SourceAccess credentials) {
         allow(repository);
         String name = UUID.nameUUIDFromBytes(repository.getBytes(StandardCharsets.UTF_8)).toString();
-        return new Mirror(settings.data().resolve("glances").toAbsolutePath().resolve(name + ".git"), repository, () -> credentials, () -> pinned(repository));
+        return new Mirror(settings.data().resolve("glances").toAbsolutePath().resolve(name + ".git"), repository,
+                () -> credentials, () -> pinned(repository));
     }
 
     /** Refuses a repository from which components may not come. */
@@ -61,7 +65,10 @@ public class Mirrors {
         }
         List<InetAddress> addresses = reach.allow(Reach.Kind.SOURCE, repository);
         URI address = URI.create(repository);
-        return addresses.isEmpty() || !repository.startsWith("https:") ? Optional.empty() : Optional.of(address.getHost() + ":" + (address.getPort() < 0 ? HTTPS : address.getPort()) + ":"
-                + addresses.stream().map(each -> each instanceof Inet6Address ? "[" + each.getHostAddress() + "]" : each.getHostAddress()).collect(Collectors.joining(",")));
+        return addresses.isEmpty() || !repository.startsWith("https:") ? Optional.empty()
+                : Optional.of(address.getHost() + ":" + (address.getPort() < 0 ? HTTPS : address.getPort()) + ":"
+                        + addresses.stream().map(each -> each instanceof Inet6Address
+                                ? "[" + each.getHostAddress() + "]" : each.getHostAddress())
+                                .collect(Collectors.joining(",")));
     }
 }

@@ -34,24 +34,30 @@ import org.jspecify.annotations.Nullable;
  * @param key       for ssh: the private key
  * @param hostKeys  for ssh: lines of a known_hosts file; no other key of the host is accepted
  */
-public record SourceAccess(Optional<String> name, Optional<String> password, @Size(max = 200_000) Optional<String> authority, @Size(max = 16_000) Optional<String> key,
+public record SourceAccess(Optional<String> name, Optional<String> password,
+        @Size(max = 200_000) Optional<String> authority, @Size(max = 16_000) Optional<String> key,
         @Size(max = 16_000) Optional<String> hostKeys) {
 
-    public static final SourceAccess NONE = new SourceAccess(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
+    public static final SourceAccess NONE = new SourceAccess(Optional.empty(), Optional.empty(), Optional.empty(),
+            Optional.empty(), Optional.empty());
 
-    private static final Pattern PRIVATE_KEY = Pattern.compile("-----BEGIN [A-Z ]*PRIVATE KEY-----[A-Za-z0-9+/=\\s]+-----END [A-Z ]*PRIVATE KEY-----\\s*");
-    private static final Pattern HOST_KEYS = Pattern.compile("([^\\s|@#-][^\\s]* (ssh-ed25519|ssh-rsa|ecdsa-sha2-nistp(256|384|521)) [A-Za-z0-9+/=]+( [^\\n]*)?\\n?)+");
+    private static final Pattern PRIVATE_KEY = Pattern
+            .compile("-----BEGIN [A-Z ]*PRIVATE KEY-----[A-Za-z0-9+/=\\s]+-----END [A-Z ]*PRIVATE KEY-----\\s*");
+    private static final Pattern HOST_KEYS = Pattern.compile(
+            "([^\\s|@#-][^\\s]* (ssh-ed25519|ssh-rsa|ecdsa-sha2-nistp(256|384|521)) [A-Za-z0-9+/=]+( [^\\n]*)?\\n?)+");
     private static final Set<PosixFilePermission> OURS = PosixFilePermissions.fromString("rw-------");
 
     /** Refuses what cannot be right for this address. */
     public void check(String repository) {
         if (repository.startsWith("ssh://")) {
             if (key.filter(text -> PRIVATE_KEY.matcher(text).matches()).isEmpty()) {
-                throw Refusal.invalid("/credentials/key", "an ssh repository is reached with a private key, in PEM, without a passphrase");
+                throw Refusal.invalid("/credentials/key",
+                        "an ssh repository is reached with a private key, in PEM, without a passphrase");
             }
             if (hostKeys.filter(text -> HOST_KEYS.matcher(text).matches()).isEmpty()) {
-                throw Refusal.invalid("/credentials/hostKeys", "name the host's key, as a line of known_hosts: the host, the kind, the key. "
-                        + "ssh-keyscan prints it; compare it with what the host's operator says");
+                throw Refusal.invalid("/credentials/hostKeys",
+                        "name the host's key, as a line of known_hosts: the host, the kind, the key. "
+                                + "ssh-keyscan prints it; compare it with what the host's operator says");
             }
         } else if (key.isPresent() || hostKeys.isPresent()) {
             throw Refusal.invalid("/credentials", "a key and host keys are for ssh:// repositories");
@@ -60,14 +66,17 @@ public record SourceAccess(Optional<String> name, Optional<String> password, @Si
             throw Refusal.invalid("/credentials", "a name, a password and an authority are for https:// repositories");
         }
         authority.ifPresent(SourceAccess::checkAuthority);
-        if (name.filter(text -> text.contains(":") || text.contains("\n")).isPresent() || password.filter(text -> text.contains("\n")).isPresent()) {
-            throw Refusal.invalid("/credentials", "a name has no colon, and neither it nor the password has a line break");
+        if (name.filter(text -> text.contains(":") || text.contains("\n")).isPresent()
+                || password.filter(text -> text.contains("\n")).isPresent()) {
+            throw Refusal.invalid("/credentials",
+                    "a name has no colon, and neither it nor the password has a line break");
         }
     }
 
     private static void checkAuthority(String text) {
         try {
-            if (CertificateFactory.getInstance("X.509").generateCertificates(new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8))).isEmpty()) {
+            if (CertificateFactory.getInstance("X.509")
+                    .generateCertificates(new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8))).isEmpty()) {
                 throw new CertificateException("none");
             }
         } catch (CertificateException unreadable) {
@@ -78,19 +87,26 @@ public record SourceAccess(Optional<String> name, Optional<String> password, @Si
     /**
      * Does something with git's environment for this repository.
      *
-     * @param pinned the addresses that its host stands for, which git takes instead of asking for them itself; none: git asks
+     * @param pinned the addresses that its host stands for, which git takes instead of asking for them itself; none:
+     *               git asks
      */
     <T> T with(Optional<String> pinned, Function<Map<String, String>, T> use) {
         Map<String, String> environment = new LinkedHashMap<>();
-        @Nullable Path folder = null;
+        @Nullable
+        Path folder = null;
         try {
             if (key.isPresent() || authority.isPresent()) {
-                folder = Files.createTempDirectory("paseo-source", PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
+                folder = Files.createTempDirectory("paseo-source",
+                        PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
             }
             if (key.isPresent()) {
-                environment.put("GIT_SSH_COMMAND", "ssh -F /dev/null -o BatchMode=yes -o StrictHostKeyChecking=yes -o UpdateHostKeys=no -o GlobalKnownHostsFile=/dev/null"
-                        + " -o ConnectTimeout=15 -o ServerAliveInterval=10 -o ServerAliveCountMax=2 -o IdentitiesOnly=yes -o ForwardAgent=no"
-                        + " -o UserKnownHostsFile='" + write(folder, "hosts", hostKeys.orElse("") + "\n") + "' -i '" + write(folder, "key", key.get() + "\n") + "'");
+                environment.put("GIT_SSH_COMMAND",
+                        "ssh -F /dev/null -o BatchMode=yes -o StrictHostKeyChecking=yes -o UpdateHostKeys=no -o "
+                                + "GlobalKnownHostsFile=/dev/null"
+                                + " -o ConnectTimeout=15 -o ServerAliveInterval=10 -o ServerAliveCountMax=2 -o "
+                                + "IdentitiesOnly=yes -o ForwardAgent=no"
+                                + " -o UserKnownHostsFile='" + write(folder, "hosts", hostKeys.orElse("") + "\n")
+                                + "' -i '" + write(folder, "key", key.get() + "\n") + "'");
                 environment.put("GIT_SSH_VARIANT", "ssh");
             }
             Map<String, String> settings = new LinkedHashMap<>();
@@ -98,7 +114,8 @@ public record SourceAccess(Optional<String> name, Optional<String> password, @Si
                 settings.put("http.sslCAInfo", write(folder, "authority", authority.get()).toString());
             }
             password.ifPresent(word -> settings.put("http.extraHeader", "Authorization: Basic "
-                    + Base64.getEncoder().encodeToString((name.orElse("") + ":" + word).getBytes(StandardCharsets.UTF_8))));
+                    + Base64.getEncoder()
+                            .encodeToString((name.orElse("") + ":" + word).getBytes(StandardCharsets.UTF_8))));
             pinned.ifPresent(addresses -> settings.put("http.curloptResolve", addresses));
             int at = 0;
             for (Map.Entry<String, String> setting : settings.entrySet()) {
@@ -124,7 +141,7 @@ public record SourceAccess(Optional<String> name, Optional<String> password, @Si
             return;
         }
         try {
-            for (String name : new String[] {"hosts", "key", "authority"}) {
+            for (String name : new String[]{"hosts", "key", "authority"}) {
                 Files.deleteIfExists(folder.resolve(name));
             }
             Files.delete(folder);
@@ -133,7 +150,9 @@ public record SourceAccess(Optional<String> name, Optional<String> password, @Si
         }
     }
 
-    private static final Pattern ADDRESS = Pattern.compile("(https://|ssh://([A-Za-z0-9][A-Za-z0-9._-]*@)?)[A-Za-z0-9][A-Za-z0-9.-]*(:[0-9]{1,5})?(/[A-Za-z0-9._~-]+)+/?");
+    private static final Pattern ADDRESS = Pattern.compile(
+            "(https://|ssh://([A-Za-z0-9][A-Za-z0-9._-]*@)?)[A-Za-z0-9][A-Za-z0-9.-]*(:[0-9]{1,5}"
+                    + ")?(/[A-Za-z0-9._~-]+)+/?");
 
     /** Refuses a folder that is not where components may come from, links resolved; and an address of no right form. */
     static void allow(Settings settings, String repository) {
@@ -141,8 +160,11 @@ public record SourceAccess(Optional<String> name, Optional<String> password, @Si
             allowFolder(settings, repository);
             return;
         }
-        if (!ADDRESS.matcher(repository).matches() || repository.contains("/../") || repository.endsWith("/..") || repository.contains("/./")) {
-            throw Refusal.invalid("/repository", "a repository is given as file:///path, https://host/path or ssh://user@host/path; got '" + repository + "'");
+        if (!ADDRESS.matcher(repository).matches() || repository.contains("/../") || repository.endsWith("/..")
+                || repository.contains("/./")) {
+            throw Refusal.invalid("/repository",
+                    "a repository is given as file:///path, https://host/path or ssh://user@host/path; got '"
+                            + repository + "'");
         }
     }
 
@@ -150,7 +172,8 @@ public record SourceAccess(Optional<String> name, Optional<String> password, @Si
         try {
             Path real = Path.of(URI.create(repository)).toRealPath();
             for (String allowed : settings.allowedSources()) {
-                if (!allowed.contains("://") && Files.isDirectory(Path.of(allowed)) && real.startsWith(Path.of(allowed).toRealPath())) {
+                if (!allowed.contains("://") && Files.isDirectory(Path.of(allowed))
+                        && real.startsWith(Path.of(allowed).toRealPath())) {
                     return;
                 }
             }
@@ -161,8 +184,10 @@ public record SourceAccess(Optional<String> name, Optional<String> password, @Si
     }
 
     private static Refusal notAllowed(Settings settings, String repository) {
-        List<String> allowed = settings.allowedSources().stream().map(place -> place.contains("://") ? place : "file://" + Path.of(place).toAbsolutePath()).toList();
-        return Refusal.notAllowed(repository + " is not below a place from which components may come" + (allowed.isEmpty() ? "" : ", which are " + String.join(", ", allowed))
+        List<String> allowed = settings.allowedSources().stream()
+                .map(place -> place.contains("://") ? place : "file://" + Path.of(place).toAbsolutePath()).toList();
+        return Refusal.notAllowed(repository + " is not below a place from which components may come"
+                + (allowed.isEmpty() ? "" : ", which are " + String.join(", ", allowed))
                 + "; an operator sets them in paseo.allowed-sources");
     }
 }

@@ -41,8 +41,10 @@ class AfterArrival implements EffectHandler {
     public void perform(String body) {
         Versions.Sealed version = versions.byId(Long.parseLong(body));
         Registered component = components.byId(version.componentId());
-        starting.happened(new Happened(new Event.Arrived(component.name(), version.number()), component, Optional.of(version.number()),
-                component.name() + " " + version.number() + " arrived " + version.origin().orElse(""), causes.cause(version.cause()), OptionalLong.of(version.cause()),
+        starting.happened(new Happened(new Event.Arrived(component.name(), version.number()), component,
+                Optional.of(version.number()),
+                component.name() + " " + version.number() + " arrived " + version.origin().orElse(""),
+                causes.cause(version.cause()), OptionalLong.of(version.cause()),
                 component.name() + " " + version.number(), Optional.of(version.branch()), Optional.empty(),
                 Optional.of(new RunStarts.Upstream(component.id(), version.id()))));
         if (!startsRuns(component)) {

@@ -43,10 +43,13 @@ class AfterLive implements EffectHandler {
         Versions.Sealed version = versions.byId(live.version());
         Registered component = components.byId(version.componentId());
         String what = version.component() + " " + version.number();
-        starting.happened(new Happened(new Event.WentLive(component.name(), version.number(), live.environment()), component,
+        starting.happened(new Happened(new Event.WentLive(component.name(), version.number(), live.environment()),
+                component,
                 Optional.of(version.number() + " in " + live.environment()), what + " live in " + live.environment(),
-                new Cause.Live(component.name(), version.number(), live.environment(), live.deployment()), OptionalLong.of(live.cause()), what,
-                Optional.of(version.branch()), version.commit(), Optional.of(new RunStarts.Upstream(component.id(), version.id()))));
+                new Cause.Live(component.name(), version.number(), live.environment(), live.deployment()),
+                OptionalLong.of(live.cause()), what,
+                Optional.of(version.branch()), version.commit(),
+                Optional.of(new RunStarts.Upstream(component.id(), version.id()))));
     }
 
     @Override

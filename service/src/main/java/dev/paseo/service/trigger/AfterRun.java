@@ -39,16 +39,20 @@ class AfterRun implements EffectHandler {
     @Override
     public void perform(String body) {
         EventMapper.EndedRow run = mapper.ended(Long.parseLong(body));
-        Optional<RunEnd> end = Arrays.stream(RunEnd.values()).filter(each -> each.word().equals(run.status())).findFirst();
+        Optional<RunEnd> end = Arrays.stream(RunEnd.values()).filter(each -> each.word().equals(run.status()))
+                .findFirst();
         end.ifPresent(how -> ended(run, how));
     }
 
     private void ended(EventMapper.EndedRow run, RunEnd end) {
         Registered component = components.byId(run.componentId());
         String name = component.name() + "#" + run.number();
-        Event.RunEnded event = new Event.RunEnded(component.name(), run.number(), run.branch(), run.branch().equals(component.mainBranch()), end, component.repository());
-        starting.happened(new Happened(event, component, Optional.of("#" + run.number() + " revision " + run.revision()),
-                name + " ended " + end.name().toLowerCase(Locale.ROOT), new Cause.Run(component.name(), run.number()), OptionalLong.of(run.causeId()),
+        Event.RunEnded event = new Event.RunEnded(component.name(), run.number(), run.branch(),
+                run.branch().equals(component.mainBranch()), end, component.repository());
+        starting.happened(new Happened(event, component,
+                Optional.of("#" + run.number() + " revision " + run.revision()),
+                name + " ended " + end.name().toLowerCase(Locale.ROOT), new Cause.Run(component.name(), run.number()),
+                OptionalLong.of(run.causeId()),
                 name, Optional.of(run.branch()), Optional.of(run.commitId()).filter(commit -> !commit.isEmpty()),
                 Optional.ofNullable(run.versionId()).map(version -> new RunStarts.Upstream(component.id(), version))));
     }

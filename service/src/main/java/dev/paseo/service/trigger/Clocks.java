@@ -43,7 +43,8 @@ class Clocks {
             try {
                 strike(due);
             } catch (RuntimeException failed) {
-                LOG.warn("the clock {} of component {} could not start anything, and strikes again: {}", due.cron(), due.component(), failed.toString());
+                LOG.warn("the clock {} of component {} could not start anything, and strikes again: {}", due.cron(),
+                        due.component(), failed.toString());
             }
         }
     }
@@ -53,7 +54,9 @@ class Clocks {
         Event.Struck struck = Event.Struck.noticed(component.name(), due.cron(), due.zone(), due.at(), clock.now());
         String time = SAID.withZone(ZoneId.of(due.zone())).format(due.at());
         starting.happened(new Happened(struck, component, Optional.empty(),
-                "clock at " + time + " " + due.zone() + (struck.missed() ? ", missed" : ""), new Cause.Clock(component.name(), due.cron(), due.zone(), due.at()),
-                OptionalLong.empty(), "clock", Optional.of(component.mainBranch()), Optional.empty(), Optional.empty()), () -> triggers.strike(due));
+                "clock at " + time + " " + due.zone() + (struck.missed() ? ", missed" : ""),
+                new Cause.Clock(component.name(), due.cron(), due.zone(), due.at()),
+                OptionalLong.empty(), "clock", Optional.of(component.mainBranch()), Optional.empty(), Optional.empty()),
+                () -> triggers.strike(due));
     }
 }

@@ -28,7 +28,8 @@ class EventController {
     private static final int MOST = 50;
 
     /** A trigger that was considered: the run that it started, or why it did not. */
-    record ConsideredView(String component, int position, String trigger, Optional<Long> run, Optional<String> reason) {}
+    record ConsideredView(String component, int position, String trigger, Optional<Long> run,
+            Optional<String> reason) {}
 
     /**
      * Something that may start runs.
@@ -36,7 +37,8 @@ class EventController {
      * @param kind   {@code push}, {@code tag}, {@code clock}, {@code run}, {@code live} or {@code arrival}
      * @param reason why no trigger could be considered
      */
-    record TriggerEventView(long id, String component, String kind, Optional<String> branch, Optional<String> commit, String sentence, String by,
+    record TriggerEventView(long id, String component, String kind, Optional<String> branch, Optional<String> commit,
+            String sentence, String by,
             Instant at, Optional<String> reason, List<ConsideredView> considered) {}
 
     private final Components components;
@@ -54,12 +56,14 @@ class EventController {
      * @param commit only what happened to a commit, given whole or by its first 4 or more digits
      */
     @GetMapping
-    List<TriggerEventView> newest(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestParam Optional<Long> before,
+    List<TriggerEventView> newest(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestParam Optional<Long> before,
             @RequestParam Optional<String> commit) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
         Registered component = components.named(name);
         if (commit.isPresent() && !commit.get().matches("[0-9a-f]{4,64}")) {
-            throw Refusal.invalid("/commit", "should be a commit's id, or its first 4 or more digits; got '" + commit.get() + "'");
+            throw Refusal.invalid("/commit",
+                    "should be a commit's id, or its first 4 or more digits; got '" + commit.get() + "'");
         }
         return views(commit.map(id -> mapper.ofCommit(component.id(), id, MOST))
                 .orElseGet(() -> mapper.newest(component.id(), before.orElse(Long.MAX_VALUE), MOST)));
@@ -78,9 +82,14 @@ class EventController {
         }
         Map<Long, List<ConsideredRow>> considered = mapper.considered(rows.stream().map(EventRow::id).toList()).stream()
                 .collect(Collectors.groupingBy(ConsideredRow::eventId));
-        return rows.stream().map(row -> new TriggerEventView(row.id(), row.component(), row.kind(), Optional.ofNullable(row.branch()),
-                Optional.ofNullable(row.commitId()), row.sentence(), row.actor(), row.at(), Optional.ofNullable(row.reason()),
-                considered.getOrDefault(row.id(), List.of()).stream().map(each -> new ConsideredView(each.component(), each.position(), each.words(),
-                        Optional.ofNullable(each.runNumber()), Optional.ofNullable(each.reason()))).toList())).toList();
+        return rows.stream().map(row -> new TriggerEventView(row.id(), row.component(), row.kind(),
+                Optional.ofNullable(row.branch()),
+                Optional.ofNullable(row.commitId()), row.sentence(), row.actor(), row.at(),
+                Optional.ofNullable(row.reason()),
+                considered.getOrDefault(row.id(), List.of()).stream()
+                        .map(each -> new ConsideredView(each.component(), each.position(), each.words(),
+                                Optional.ofNullable(each.runNumber()), Optional.ofNullable(each.reason())))
+                        .toList()))
+                .toList();
     }
 }

@@ -16,10 +16,12 @@ import java.util.OptionalLong;
  * @param brought  a version that comes with it
  * @param told     whether somebody told who did it; else {@code by} is only who made the newest commit
  */
-record Happened(Event event, Registered about, Optional<String> key, String sentence, Cause cause, OptionalLong because, String by,
+record Happened(Event event, Registered about, Optional<String> key, String sentence, Cause cause, OptionalLong because,
+        String by,
         Optional<String> branch, Optional<String> commit, Optional<RunStarts.Upstream> brought, boolean told) {
 
-    Happened(Event event, Registered about, Optional<String> key, String sentence, Cause cause, OptionalLong because, String by,
+    Happened(Event event, Registered about, Optional<String> key, String sentence, Cause cause, OptionalLong because,
+            String by,
             Optional<String> branch, Optional<String> commit, Optional<RunStarts.Upstream> brought) {
         this(event, about, key, sentence, cause, because, by, branch, commit, brought, true);
     }

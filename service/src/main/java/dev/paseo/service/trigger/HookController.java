@@ -36,7 +36,8 @@ class HookController {
     }
 
     @PostMapping("/push/{name}")
-    String push(@PathVariable String name, @RequestHeader("webhook-id") String id, @RequestHeader("webhook-timestamp") String timestamp,
+    String push(@PathVariable String name, @RequestHeader("webhook-id") String id,
+            @RequestHeader("webhook-timestamp") String timestamp,
             @RequestHeader("webhook-signature") String signature, HttpServletRequest request) throws IOException {
         Optional<Registered> known = components.found(name);
         byte[] body = body(request);
@@ -45,8 +46,11 @@ class HookController {
         }
         Registered component = inUse(known.orElseThrow());
         JsonNode said = hooks.json(body);
-        Set<String> branches = said.path("refs").valueStream().map(ref -> ref.asString("")).filter(ref -> ref.startsWith(BRANCHES)).map(ref -> ref.substring(BRANCHES.length())).collect(Collectors.toSet());
-        return hooks.follow(component, new Pusher(Optional.ofNullable(said.path("pusher").asString(null)), said.has("refs") ? Optional.of(branches) : Optional.empty()));
+        Set<String> branches = said.path("refs").valueStream().map(ref -> ref.asString(""))
+                .filter(ref -> ref.startsWith(BRANCHES)).map(ref -> ref.substring(BRANCHES.length()))
+                .collect(Collectors.toSet());
+        return hooks.follow(component, new Pusher(Optional.ofNullable(said.path("pusher").asString(null)),
+                said.has("refs") ? Optional.of(branches) : Optional.empty()));
     }
 
     @PostMapping("/mapped/{name}")
@@ -60,12 +64,14 @@ class HookController {
         }
         Registered component = inUse(known);
         JsonNode json = hooks.json(body);
-        return hooks.follow(component, new Pusher(mapping.pusher().map(pointer -> json.at(pointer).asString(null)), Optional.empty()));
+        return hooks.follow(component,
+                new Pusher(mapping.pusher().map(pointer -> json.at(pointer).asString(null)), Optional.empty()));
     }
 
     /** What happened elsewhere, as a CloudEvent with a type of the CDEvents vocabulary, structured. */
     @PostMapping("/events/{name}")
-    String event(@PathVariable String name, @RequestHeader("webhook-id") String id, @RequestHeader("webhook-timestamp") String timestamp,
+    String event(@PathVariable String name, @RequestHeader("webhook-id") String id,
+            @RequestHeader("webhook-timestamp") String timestamp,
             @RequestHeader("webhook-signature") String signature, HttpServletRequest request) throws IOException {
         Optional<Registered> known = components.found(name);
         byte[] body = body(request);
@@ -83,7 +89,8 @@ class HookController {
 
     private static Registered inUse(Registered component) {
         if (component.retired().isPresent()) {
-            throw Refusal.conflict(component.name() + " is retired: nothing starts upon it. Its hook can be taken out of the repository");
+            throw Refusal.conflict(component.name()
+                    + " is retired: nothing starts upon it. Its hook can be taken out of the repository");
         }
         return component;
     }

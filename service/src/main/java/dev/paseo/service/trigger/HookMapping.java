@@ -19,12 +19,15 @@ import org.jspecify.annotations.Nullable;
  * @param delivery the header with the message's number; without one the body's digest stands for it
  * @param pusher   where the body says who pushed, as a JSON Pointer (RFC 6901)
  */
-record HookMapping(String header, Scheme scheme, Optional<String> prefix, Optional<String> delivery, Optional<String> pusher) {
+record HookMapping(String header, Scheme scheme, Optional<String> prefix, Optional<String> delivery,
+        Optional<String> pusher) {
 
     /** How the sender shows that it knows the secret. */
     enum Scheme {
-        @JsonProperty("hmac-sha256") HMAC_SHA256,
-        @JsonProperty("shared-word") SHARED_WORD
+        @JsonProperty("hmac-sha256")
+        HMAC_SHA256,
+        @JsonProperty("shared-word")
+        SHARED_WORD
     }
 
     private static final Pattern HEADER = Pattern.compile("[A-Za-z0-9][A-Za-z0-9-]{0,80}");
@@ -35,7 +38,8 @@ record HookMapping(String header, Scheme scheme, Optional<String> prefix, Option
             throw Refusal.invalid("/header", "a header's name has letters, digits and dashes");
         }
         if (pusher.filter(pointer -> !POINTER.matcher(pointer).matches()).isPresent()) {
-            throw Refusal.invalid("/pusher", "should be a JSON Pointer such as /who/account; got '" + pusher.get() + "'");
+            throw Refusal.invalid("/pusher",
+                    "should be a JSON Pointer such as /who/account; got '" + pusher.get() + "'");
         }
         if (prefix.filter(text -> text.length() > 40).isPresent()) {
             throw Refusal.invalid("/prefix", "has at most 40 signs");
@@ -49,10 +53,12 @@ record HookMapping(String header, Scheme scheme, Optional<String> prefix, Option
             return Optional.of("it has no header " + header + (before.isEmpty() ? "" : " that begins with " + before));
         }
         String expected = switch (scheme) {
-            case HMAC_SHA256 -> HexFormat.of().formatHex(StandardWebhooks.hmac(secret.getBytes(StandardCharsets.UTF_8), new byte[0], body));
+            case HMAC_SHA256 -> HexFormat.of()
+                    .formatHex(StandardWebhooks.hmac(secret.getBytes(StandardCharsets.UTF_8), new byte[0], body));
             case SHARED_WORD -> secret;
         };
-        boolean same = MessageDigest.isEqual(expected.getBytes(StandardCharsets.UTF_8), value.substring(before.length()).getBytes(StandardCharsets.UTF_8));
+        boolean same = MessageDigest.isEqual(expected.getBytes(StandardCharsets.UTF_8),
+                value.substring(before.length()).getBytes(StandardCharsets.UTF_8));
         return same ? Optional.empty() : Optional.of("its " + header + " is not ours");
     }
 }

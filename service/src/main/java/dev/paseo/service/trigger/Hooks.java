@@ -31,7 +31,8 @@ class Hooks {
     /** How many lines a push is answered with. */
     private static final int MOST_LINES = 40;
 
-    private static final String NOBODYS_SECRET = Base64.getEncoder().encodeToString(Tokens.fresh("nobody").getBytes(StandardCharsets.US_ASCII));
+    private static final String NOBODYS_SECRET = Base64.getEncoder()
+            .encodeToString(Tokens.fresh("nobody").getBytes(StandardCharsets.US_ASCII));
     private static final Logger LOG = LoggerFactory.getLogger(Hooks.class);
 
     private final HookMapper mapper;
@@ -43,7 +44,8 @@ class Hooks {
 
     /** What a hook is read with, and what its setting leaves. */
     @Component
-    record Reading(ServiceClock clock, JsonMapper tree, Json json, AuditTrail audit, Transactions transactions, Stores stores, Accounts accounts) {}
+    record Reading(ServiceClock clock, JsonMapper tree, Json json, AuditTrail audit, Transactions transactions,
+            Stores stores, Accounts accounts) {}
 
     Hooks(HookMapper mapper, HookSecrets secrets, Pushes pushes, Polls polls, EventMapper events, Reading reading) {
         this.mapper = mapper;
@@ -54,7 +56,10 @@ class Hooks {
         this.reading = reading;
     }
 
-    /** A message signed per Standard Webhooks; false where it was here before. Who cannot sign it is not told whether there is such a component. */
+    /**
+     * A message signed per Standard Webhooks; false where it was here before. Who cannot sign it is not told whether
+     * there is such a component.
+     */
     boolean believe(Optional<Registered> known, String id, String timestamp, String signature, byte[] body) {
         String secret = known.map(secrets::of).orElse(NOBODYS_SECRET);
         StandardWebhooks.doubt(secret, id, timestamp, signature, body, reading.clock().outside()).ifPresent(why -> {
@@ -70,14 +75,20 @@ class Hooks {
 
     /** Said alike where there is no such component, no mapping, and another proof. */
     static Refusal unproven() {
-        return Refusal.signedOut("The hook is refused: it does not have the proof that this address wants. The service's log says more.");
+        return Refusal.signedOut(
+                "The hook is refused: it does not have the proof that this address wants. The service's log says "
+                        + "more.");
     }
 
     HookMapping mapping(Registered component) {
-        return mapper.mapping(component.id()).map(text -> reading.json().read(text, HookMapping.class)).orElseThrow(() -> {
-            LOG.warn("a hook for {} is refused: it has no mapping for hooks of its source; sign them as Standard Webhooks, or set one", component.name());
-            return unproven();
-        });
+        return mapper.mapping(component.id()).map(text -> reading.json().read(text, HookMapping.class))
+                .orElseThrow(() -> {
+                    LOG.warn(
+                            "a hook for {} is refused: it has no mapping for hooks of its source; sign them as "
+                                    + "Standard Webhooks, or set one",
+                            component.name());
+                    return unproven();
+                });
     }
 
     void map(Registered component, HookMapping mapping, String secret, String by) {
@@ -88,17 +99,20 @@ class Hooks {
         reading.transactions().run(() -> {
             mapper.keepMapping(component.id(), reading.json().write(mapping));
             secrets.keepMapped(component, secret);
-            reading.audit().record(AuditTrail.Entry.of(by, "hook mapping set", component.name()).with("header", mapping.header()));
+            reading.audit().record(
+                    AuditTrail.Entry.of(by, "hook mapping set", component.name()).with("header", mapping.header()));
         });
     }
 
     /** The same for a message that is signed as the component's mapping says. */
-    boolean believeMapped(Registered component, HookMapping mapping, Optional<String> header, Optional<String> delivery, byte[] body) {
+    boolean believeMapped(Registered component, HookMapping mapping, Optional<String> header, Optional<String> delivery,
+            byte[] body) {
         mapping.doubt(secrets.mapped(component), header.orElse(null), body).ifPresent(why -> {
             LOG.warn("a hook for {} is refused: {}", component.name(), why);
             throw unproven();
         });
-        String id = delivery.filter(text -> !text.isBlank() && text.length() <= 100).orElseGet(() -> Tokens.hash(new String(body, StandardCharsets.ISO_8859_1)));
+        String id = delivery.filter(text -> !text.isBlank() && text.length() <= 100)
+                .orElseGet(() -> Tokens.hash(new String(body, StandardCharsets.ISO_8859_1)));
         return mapper.deliver(component.id(), "mapped " + id, reading.clock().now()) == 1;
     }
 
@@ -113,7 +127,8 @@ class Hooks {
 
     /** Looks at the component's repository, and says in words, for whoever pushed, what that led to. */
     String follow(Registered component, Pusher pusher) {
-        String repository = component.repository().orElseThrow(() -> Refusal.conflict(component.name() + " has no repository to look at"));
+        String repository = component.repository()
+                .orElseThrow(() -> Refusal.conflict(component.name() + " has no repository to look at"));
         try {
             return words(component, pushes.look(repository, pusher));
         } catch (Refusal away) {
@@ -131,11 +146,13 @@ class Hooks {
         reading.transactions().run(() -> {
             List<String> branches = events.untold(component.id(), commit);
             if (branches.isEmpty()) {
-                throw Refusal.notFound("of no push of " + component.name() + " with the commit " + commit + " it is unknown who pushed");
+                throw Refusal.notFound("of no push of " + component.name() + " with the commit " + commit
+                        + " it is unknown who pushed");
             }
             branches.forEach(branch -> events.tell(component.id(), branch, commit, pushed, Instant.EPOCH));
             reading.accounts().judgeAgain(reading.clock().now());
-            reading.audit().record(AuditTrail.Entry.of(by, "pusher told", component.name()).with("commit", commit).with("branches", String.join(", ", branches)).with("pushed by", pushed));
+            reading.audit().record(AuditTrail.Entry.of(by, "pusher told", component.name()).with("commit", commit)
+                    .with("branches", String.join(", ", branches)).with("pushed by", pushed));
         });
     }
 
@@ -145,7 +162,8 @@ class Hooks {
             throw Refusal.conflict(component.name() + " is retired: nothing starts of it");
         }
         reading.stores().soon(component.id());
-        return component.repository().isPresent() ? follow(component, Pusher.UNTOLD) : "Paseo looks at the stores of " + component.name() + ".\n";
+        return component.repository().isPresent() ? follow(component, Pusher.UNTOLD)
+                : "Paseo looks at the stores of " + component.name() + ".\n";
     }
 
     /** Follows an event of the CDEvents vocabulary, as far as it says that something here is worth looking at. */
@@ -164,20 +182,26 @@ class Hooks {
     private static String words(Registered component, Pushes.Seen seen) {
         List<String> lines = new ArrayList<>();
         for (Pushes.Moved each : seen.moved()) {
-            each.led().run().ifPresent(run -> lines.add("Paseo started " + each.component() + "#" + run.number() + " for " + each.name() + ": it will be " + run.version() + "."));
+            each.led().run().ifPresent(run -> lines.add("Paseo started " + each.component() + "#" + run.number()
+                    + " for " + each.name() + ": it will be " + run.version() + "."));
         }
         for (Pushes.Moved each : seen.moved()) {
-            each.led().why().ifPresent(why -> lines.add("Paseo started nothing of " + each.component() + " for " + each.name() + ": " + why + "."));
+            each.led().why().ifPresent(why -> lines
+                    .add("Paseo started nothing of " + each.component() + " for " + each.name() + ": " + why + "."));
             each.warnings().forEach(warning -> lines.add("Please change " + warning + "."));
         }
-        seen.gone().forEach(each -> lines.add("Paseo noticed that " + each.branch() + " of " + each.component() + " was deleted"
-                + (each.preview() ? ": its preview is taken away." : ": it starts nothing any more.")));
+        seen.gone().forEach(
+                each -> lines.add("Paseo noticed that " + each.branch() + " of " + each.component() + " was deleted"
+                        + (each.preview() ? ": its preview is taken away." : ": it starts nothing any more.")));
         seen.unread().forEach(each -> lines.add("Paseo looks again soon: " + each.sentence() + "."));
         seen.many().forEach(each -> lines.add(each + "."));
         if (lines.isEmpty()) {
-            return "Nothing has moved since Paseo looked last: what was pushed was noticed already. What came of it: paseo why " + component.name() + "\n";
+            return "Nothing has moved since Paseo looked last: what was pushed was noticed already. What came of "
+                    + "it: paseo why "
+                    + component.name() + "\n";
         }
         String shown = String.join("\n", lines.stream().distinct().limit(MOST_LINES).toList()) + "\n";
-        return lines.size() > MOST_LINES ? shown + "And " + (lines.size() - MOST_LINES) + " more: paseo why " + component.name() + "\n" : shown;
+        return lines.size() > MOST_LINES
+                ? shown + "And " + (lines.size() - MOST_LINES) + " more: paseo why " + component.name() + "\n" : shown;
     }
 }

@@ -41,7 +41,8 @@ class InForce {
     }
 
     /** @param problem why nothing can be started from it */
-    record Plan(Registered component, Mirror.Commit commit, long file, Optional<PipelineFile> plan, Optional<String> problem) {}
+    record Plan(Registered component, Mirror.Commit commit, long file, Optional<PipelineFile> plan,
+            Optional<String> problem) {}
 
     private final Components components;
     private final StartTriggers triggers;
@@ -64,8 +65,10 @@ class InForce {
             case Event.Tagged tagged -> own(happened.about(), components.readFile(happened.about(), tagged.commit()));
             case Event.Struck struck -> ofMain(List.of(happened.about()));
             case Event.Arrived arrived -> ofMain(List.of(happened.about()));
-            case Event.RunEnded ended -> ofMain(triggers.onRunsOf(ended.component()).stream().map(components::byId).toList());
-            case Event.WentLive live -> ofMain(triggers.onLive(live.component()).stream().map(components::byId).toList());
+            case Event.RunEnded ended -> ofMain(
+                    triggers.onRunsOf(ended.component()).stream().map(components::byId).toList());
+            case Event.WentLive live -> ofMain(
+                    triggers.onLive(live.component()).stream().map(components::byId).toList());
         };
     }
 
@@ -91,7 +94,8 @@ class InForce {
     }
 
     private Optional<FileInForce> main(Registered component) {
-        return Optional.ofNullable(components.heads(component.id()).get(component.mainBranch())).map(commit -> components.readFile(component, commit));
+        return Optional.ofNullable(components.heads(component.id()).get(component.mainBranch()))
+                .map(commit -> components.readFile(component, commit));
     }
 
     private List<Standing> standing(Registered component, FileInForce file, PipelineFile read) {
@@ -99,7 +103,8 @@ class InForce {
         List<Trigger> all = Triggers.of(read, components::nameNow);
         List<Standing> standing = new ArrayList<>();
         for (int at = 0; at < all.size(); at++) {
-            standing.add(new Standing(new Matching.InForce(component.name(), at, all.get(at), rules, component.mainBranch(), component.repository()), component, file));
+            standing.add(new Standing(new Matching.InForce(component.name(), at, all.get(at), rules,
+                    component.mainBranch(), component.repository()), component, file));
         }
         return standing;
     }
@@ -115,25 +120,30 @@ class InForce {
         boolean ofEvent = switch (happened.event()) {
             case Event.Pushed pushed -> true;
             case Event.Tagged tagged -> true;
-            case Event.RunEnded ended -> standing.trigger().trigger() instanceof Trigger.Upstream upstream && upstream.sameCommit();
+            case Event.RunEnded ended -> standing.trigger().trigger() instanceof Trigger.Upstream upstream
+                    && upstream.sameCommit();
             case Event.Struck struck -> false;
             case Event.WentLive live -> false;
             case Event.Arrived arrived -> false;
         };
         if (component.repository().isEmpty()) {
-            return plan(component, new Mirror.Commit("", "", happened.by(), "", Instant.EPOCH, Optional.empty()), standing.file());
+            return plan(component, new Mirror.Commit("", "", happened.by(), "", Instant.EPOCH, Optional.empty()),
+                    standing.file());
         }
         Map<String, String> heads = components.heads(component.id());
         String id = ofEvent ? happened.commit().orElseThrow() : heads.get(component.mainBranch());
         Mirror.Commit found = components.mirror(component).tagged(id);
         // Of several tags on one commit the one counts that started it.
         Mirror.Commit commit = happened.event() instanceof Event.Tagged tagged && ofEvent
-                ? new Mirror.Commit(found.id(), found.summary(), found.author(), found.address(), found.at(), Optional.of(tagged.tag())) : found;
+                ? new Mirror.Commit(found.id(), found.summary(), found.author(), found.address(), found.at(),
+                        Optional.of(tagged.tag()))
+                : found;
         return plan(component, commit, ofEvent ? components.readFile(component, id) : standing.file());
     }
 
     private static Plan plan(Registered component, Mirror.Commit commit, FileInForce file) {
-        Optional<String> problem = file.file().isEmpty() ? Optional.of(problem(component, file)) : file.file().flatMap(RunStarts::nothingToRun);
+        Optional<String> problem = file.file().isEmpty() ? Optional.of(problem(component, file))
+                : file.file().flatMap(RunStarts::nothingToRun);
         return new Plan(component, commit, file.id(), file.file(), problem);
     }
 }

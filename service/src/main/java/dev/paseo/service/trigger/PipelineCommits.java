@@ -38,7 +38,8 @@ class PipelineCommits {
     /**
      * A text to be committed.
      *
-     * @param base the commit that the text was written on: where the branch must still be, or, for a new one, what it begins at
+     * @param base the commit that the text was written on: where the branch must still be, or, for a new one, what it
+     *             begins at
      */
     record CommitRequest(String branch, String base, @Size(max = 1_000_000) String text, String message) {}
 
@@ -64,36 +65,46 @@ class PipelineCommits {
 
     @PostMapping("/commits")
     @ResponseStatus(HttpStatus.CREATED)
-    CommittedView commit(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody CommitRequest request) {
+    CommittedView commit(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody CommitRequest request) {
         Permission.require(person, Action.EDIT_PIPELINE, Optional.of(name), Optional.empty());
         Registered component = components.named(name);
         refuse(component, request);
         if (component.repository().isEmpty() || components.rules(component.id()).trusts(request.branch())) {
-            Permission.require(person, Action.EDIT_TRUSTED, "commit to " + request.branch() + " of " + name + ", which is trusted (commit to a branch of its own, such as "
-                    + Components.ownBranch(person) + ")", Optional.of(name), Optional.empty());
+            Permission.require(person, Action.EDIT_TRUSTED,
+                    "commit to " + request.branch() + " of " + name
+                            + ", which is trusted (commit to a branch of its own, such as "
+                            + Components.ownBranch(person) + ")",
+                    Optional.of(name), Optional.empty());
         }
         if (component.repository().isEmpty()) {
             components.saveFile(component, request.base(), request.text(), person.name());
-            return new CommittedView(request.branch(), components.heads(component.id()).get(component.mainBranch()), Optional.empty(),
+            return new CommittedView(request.branch(), components.heads(component.id()).get(component.mainBranch()),
+                    Optional.empty(),
                     Optional.of("it is in force from now on"));
         }
         String commit = commit(component, request, author(person));
         components.committed(component, request.branch(), commit, person.name());
-        Optional<Starting.Led> led = pushes.look(component.repository().get(), Pusher.of(person.name(), request.branch())).moved().stream()
-                .filter(each -> each.component().equals(name) && each.commit().equals(commit)).map(Pushes.Moved::led).findFirst();
-        return new CommittedView(request.branch(), commit, led.flatMap(Starting.Led::run).map(run -> run.number()), led.flatMap(Starting.Led::why));
+        Optional<Starting.Led> led = pushes
+                .look(component.repository().get(), Pusher.of(person.name(), request.branch())).moved().stream()
+                .filter(each -> each.component().equals(name) && each.commit().equals(commit)).map(Pushes.Moved::led)
+                .findFirst();
+        return new CommittedView(request.branch(), commit, led.flatMap(Starting.Led::run).map(run -> run.number()),
+                led.flatMap(Starting.Led::why));
     }
 
     /** The commit as a patch, for those who take it elsewhere; nothing changes here. */
     @PostMapping(value = "/patch", produces = "text/plain;charset=utf-8")
-    String patch(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody CommitRequest request) {
+    String patch(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody CommitRequest request) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
         Registered component = components.named(name);
         refuse(component, request);
         if (!components.heads(component.id()).containsValue(request.base())) {
             throw Refusal.invalid("/base", "should be the commit that a branch is at");
         }
-        return components.mirror(component).patch(request.base(), component.filePath(), request.text(), request.message(), author(person));
+        return components.mirror(component).patch(request.base(), component.filePath(), request.text(),
+                request.message(), author(person));
     }
 
     private Mirror.Author author(Person person) {
@@ -106,7 +117,8 @@ class PipelineCommits {
         if (request.message().isBlank() || request.message().length() > 2000) {
             throw Refusal.invalid("/message", "a commit's message has 1 to 2000 signs");
         }
-        if (!request.branch().matches("[A-Za-z0-9][A-Za-z0-9._/-]{0,199}") || request.branch().contains("..") || request.branch().contains("//")) {
+        if (!request.branch().matches("[A-Za-z0-9][A-Za-z0-9._/-]{0,199}") || request.branch().contains("..")
+                || request.branch().contains("//")) {
             throw Refusal.invalid("/branch", "should be a branch's name; got '" + request.branch() + "'");
         }
     }
@@ -116,12 +128,15 @@ class PipelineCommits {
         mirror.fetch();
         Map<String, String> heads = mirror.heads();
         Optional<String> head = Optional.ofNullable(heads.get(request.branch()));
-        if (head.isPresent() && !head.get().equals(request.base()) || head.isEmpty() && !heads.containsValue(request.base())) {
+        if (head.isPresent() && !head.get().equals(request.base())
+                || head.isEmpty() && !heads.containsValue(request.base())) {
             throw Refusal.conflict(request.branch() + " has moved on since this text was begun: it is at "
-                    + head.map(commit -> commit.substring(0, 8)).orElse("no commit") + ". Nothing was committed; compare and commit again");
+                    + head.map(commit -> commit.substring(0, 8)).orElse("no commit")
+                    + ". Nothing was committed; compare and commit again");
         }
         try {
-            return mirror.commit(request.branch(), request.base(), head.isEmpty(), component.filePath(), request.text(), request.message(), author);
+            return mirror.commit(request.branch(), request.base(), head.isEmpty(), component.filePath(), request.text(),
+                    request.message(), author);
         } catch (Mirror.NotTaken refused) {
             throw Refusal.conflict("the repository did not take the commit: " + refused.getMessage());
         }
@@ -137,24 +152,31 @@ class PipelineCommits {
 
     /** Whether a push of this text to this branch would start a run. */
     @PostMapping("/effect")
-    EffectView effect(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody EffectRequest request) {
+    EffectView effect(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody EffectRequest request) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
         Registered component = components.named(name);
         BranchRules rules = components.rules(component.id());
         return checks.check(component, request.text()).file().map(file -> {
             List<Trigger> triggers = Triggers.of(file);
-            List<Matching.InForce> inForce = IntStream.range(0, triggers.size()).mapToObj(at ->
-                    new Matching.InForce(name, at, triggers.get(at), rules, component.mainBranch(), component.repository())).toList();
-            List<Matching.Considered> considered = Matching.match(new Event.Pushed(name, request.branch(), "", Optional.empty()), inForce);
+            List<Matching.InForce> inForce = IntStream.range(0, triggers.size())
+                    .mapToObj(at -> new Matching.InForce(name, at, triggers.get(at), rules, component.mainBranch(),
+                            component.repository()))
+                    .toList();
+            List<Matching.Considered> considered = Matching
+                    .match(new Event.Pushed(name, request.branch(), "", Optional.empty()), inForce);
             boolean starts = considered.stream().anyMatch(each -> each.finding() instanceof Matching.Finding.Starts);
             boolean trusted = rules.trusts(request.branch());
             return new EffectView(starts, starts && trusted, starts ? "a push to " + request.branch() + " starts a run"
-                    + (trusted ? ", and its version walks the route" : "; its version does not walk, since the branch is not trusted")
-                    : considered.isEmpty() ? "the file names no triggers" : considered.stream().map(PipelineCommits::words).collect(Collectors.joining("; ")));
+                    + (trusted ? ", and its version walks the route"
+                            : "; its version does not walk, since the branch is not trusted")
+                    : considered.isEmpty() ? "the file names no triggers"
+                            : considered.stream().map(PipelineCommits::words).collect(Collectors.joining("; ")));
         }).orElseGet(() -> new EffectView(false, false, "the file has problems"));
     }
 
     private static String words(Matching.Considered considered) {
-        return considered.of().trigger().words() + ": " + (considered.finding() instanceof Matching.Finding.StartsNothing(String reason) ? reason : "");
+        return considered.of().trigger().words() + ": "
+                + (considered.finding() instanceof Matching.Finding.StartsNothing(String reason) ? reason : "");
     }
 }

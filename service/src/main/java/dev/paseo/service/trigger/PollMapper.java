@@ -13,7 +13,8 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface PollMapper {
 
-    record PollRow(String repository, Instant nextAt, int failures, @Nullable String lastError, @Nullable String listing, @Nullable Instant lookedAt) {}
+    record PollRow(String repository, Instant nextAt, int failures, @Nullable String lastError,
+            @Nullable String listing, @Nullable Instant lookedAt) {}
 
     String COLUMNS = "select repository, next_at, failures, last_error, listing, looked_at from repository_poll ";
 
@@ -33,11 +34,13 @@ interface PollMapper {
     int claim(String repository, Instant was, Instant until);
 
     @Update("""
-            update repository_poll set next_at = #{next}, failures = 0, last_error = null, listing = #{listing}, looked_at = #{now}
+            update repository_poll set next_at = #{next}, failures = 0, last_error = null, listing = #{listing},
+              looked_at = #{now}
             where repository = #{repository}""")
     int looked(String repository, Instant next, String listing, Instant now);
 
-    @Update("update repository_poll set next_at = #{next}, failures = failures + 1, last_error = #{error} where repository = #{repository}")
+    @Update("update repository_poll set next_at = #{next}, failures = failures + 1, last_error = #{error} where "
+            + "repository = #{repository}")
     int failed(String repository, Instant next, String error);
 
     @Delete("delete from repository_poll where repository = #{repository}")

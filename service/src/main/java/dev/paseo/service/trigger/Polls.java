@@ -37,7 +37,8 @@ class Polls {
     private final Duration every;
     private final Semaphore room = new Semaphore(AT_ONCE);
 
-    Polls(PollMapper mapper, Components components, Pushes pushes, ServiceClock clock, @Value("${paseo.poll:30s}") Duration every) {
+    Polls(PollMapper mapper, Components components, Pushes pushes, ServiceClock clock,
+            @Value("${paseo.poll:30s}") Duration every) {
         this.mapper = mapper;
         this.components = components;
         this.pushes = pushes;
@@ -61,14 +62,16 @@ class Polls {
             if (!room.tryAcquire()) {
                 return;
             }
-            if (mapper.claim(due.repository(), due.nextAt(), now.plus(every.compareTo(Duration.ofMinutes(3)) > 0 ? every : Duration.ofMinutes(3))) == 0) {
+            if (mapper.claim(due.repository(), due.nextAt(),
+                    now.plus(every.compareTo(Duration.ofMinutes(3)) > 0 ? every : Duration.ofMinutes(3))) == 0) {
                 room.release();
             } else {
                 Thread.ofVirtual().name("poll").start(() -> {
                     try {
                         poll(due);
                     } catch (RuntimeException closing) {
-                        LOG.warn("what came of the repository {} was not written down: {}", due.repository(), closing.toString());
+                        LOG.warn("what came of the repository {} was not written down: {}", due.repository(),
+                                closing.toString());
                     } finally {
                         room.release();
                     }

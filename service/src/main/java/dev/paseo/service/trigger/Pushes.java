@@ -33,8 +33,10 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.TransactionException;
 
 /**
- * Looks at a repository's branches and tags and starts what moved ones start, for every component whose source is in it.
- * A hook or a poll only says that it is worth looking: whoever moves a head from where it was known to be acts on it, so
+ * Looks at a repository's branches and tags and starts what moved ones start, for every component whose source is in
+ * it.
+ * A hook or a poll only says that it is worth looking: whoever moves a head from where it was known to be acts on it,
+ * so
  * that nothing starts twice.
  */
 @Component
@@ -50,11 +52,15 @@ class Pushes {
     record Unread(String component, String name, String commit, String why) {
 
         String sentence() {
-            return name + " of " + component + " cannot be read at " + commit.substring(0, Math.min(7, commit.length())) + ": " + why;
+            return name + " of " + component + " cannot be read at " + commit.substring(0, Math.min(7, commit.length()))
+                    + ": " + why;
         }
     }
 
-    /** What a look at a repository found; {@code many} is what came in such numbers that it is told together, as sentences. */
+    /**
+     * What a look at a repository found; {@code many} is what came in such numbers that it is told together, as
+     * sentences.
+     */
     record Seen(List<Moved> moved, List<Gone> gone, List<Unread> unread, List<String> many) {
 
         private Seen() {
@@ -112,25 +118,33 @@ class Pushes {
         } catch (DataAccessResourceFailureException | TransactionException all) {
             throw all;
         } catch (RuntimeException failed) {
-            Unread unread = new Unread(component.name(), name, commit, failed instanceof Refusal ? String.valueOf(failed.getMessage()) : "see the service's log");
+            Unread unread = new Unread(component.name(), name, commit,
+                    failed instanceof Refusal ? String.valueOf(failed.getMessage()) : "see the service's log");
             LOG.warn("{}", unread.sentence(), failed);
             seen.unread().add(unread);
-            starting.refused(unread(component, tag, Shortened.to(name, Components.LONGEST_NAME), commit), "it cannot be read: " + unread.why() + "; it is tried again");
+            starting.refused(unread(component, tag, Shortened.to(name, Components.LONGEST_NAME), commit),
+                    "it cannot be read: " + unread.why() + "; it is tried again");
         }
     }
 
     private static Happened unread(Registered component, boolean tag, String name, String commit) {
         String at = commit.substring(0, Math.min(7, commit.length()));
-        return new Happened(tag ? new Event.Tagged(component.name(), name, commit, Optional.empty(), Optional.empty()) : new Event.Pushed(component.name(), name, commit, Optional.empty()),
-                component, Optional.of("unread at " + commit), tag ? "tag " + name + " on commit " + at : "push " + at + " to " + name,
-                tag ? new Cause.Tag(component.name(), name, commit) : new Cause.Push(component.name(), name, commit, ""), OptionalLong.empty(), "",
+        return new Happened(
+                tag ? new Event.Tagged(component.name(), name, commit, Optional.empty(), Optional.empty())
+                        : new Event.Pushed(component.name(), name, commit, Optional.empty()),
+                component, Optional.of("unread at " + commit),
+                tag ? "tag " + name + " on commit " + at : "push " + at + " to " + name,
+                tag ? new Cause.Tag(component.name(), name, commit)
+                        : new Cause.Push(component.name(), name, commit, ""),
+                OptionalLong.empty(), "",
                 tag ? Optional.empty() : Optional.of(name), Optional.of(commit), Optional.empty());
     }
 
     /** However many branches there are, the main one waits for none of them. */
     private static Map<String, String> mainFirst(Registered component, Map<String, String> heads) {
         Map<String, String> ordered = new LinkedHashMap<>();
-        Optional.ofNullable(heads.get(component.mainBranch())).ifPresent(commit -> ordered.put(component.mainBranch(), commit));
+        Optional.ofNullable(heads.get(component.mainBranch()))
+                .ifPresent(commit -> ordered.put(component.mainBranch(), commit));
         ordered.putAll(heads);
         return ordered;
     }
@@ -139,11 +153,14 @@ class Pushes {
         Map<String, String> known = components.heads(component.id());
         Map<String, String> moved = new LinkedHashMap<>(heads);
         moved.entrySet().removeIf(head -> head.getValue().equals(known.get(head.getKey())));
-        pusher.branches().ifPresent(pushed -> pushed.stream().filter(branch -> heads.containsKey(branch) && !moved.containsKey(branch)).forEach(branch ->
-                pusher.of(branch).ifPresent(by -> mapper.tell(component.id(), branch, heads.get(branch), by, clock.now().minus(LATE)))));
+        pusher.branches().ifPresent(pushed -> pushed.stream()
+                .filter(branch -> heads.containsKey(branch) && !moved.containsKey(branch))
+                .forEach(branch -> pusher.of(branch).ifPresent(
+                        by -> mapper.tell(component.id(), branch, heads.get(branch), by, clock.now().minus(LATE)))));
         Bulk bulk = new Bulk(moved.size() > MOST_TOLD, Pushes::ofBranches);
         moved.forEach((branch, commit) -> alone(component, false, branch, commit, seen, () -> {
-            if (known.containsKey(branch) || branch.length() > Components.LONGEST_NAME || !bulk.takes(component, branch, commit)) {
+            if (known.containsKey(branch) || branch.length() > Components.LONGEST_NAME
+                    || !bulk.takes(component, branch, commit)) {
                 head(component, mirror, branch, Optional.ofNullable(known.get(branch)), commit, pusher, seen);
             }
         }));
@@ -155,7 +172,8 @@ class Pushes {
         });
     }
 
-    private void head(Registered component, Mirror mirror, String branch, Optional<String> before, String commit, Pusher pusher, Seen seen) {
+    private void head(Registered component, Mirror mirror, String branch, Optional<String> before, String commit,
+            Pusher pusher, Seen seen) {
         FileInForce file = components.readFile(component, commit);
         moved(component, mirror, branch, before, commit, pusher, file).ifPresent(led -> seen.moved().add(
                 new Moved(component.name(), branch, commit, led, doubts(component, commit, file))));
@@ -164,7 +182,8 @@ class Pushes {
     /** Whether the file that was last there makes previews of the branch. */
     private boolean previewed(Registered component, String branch, String commit) {
         return components.readFile(component, commit).file().map(Triggers::of).orElse(List.of()).stream()
-                .anyMatch(trigger -> trigger instanceof Trigger.Preview preview && preview.branches().stream().anyMatch(pattern -> pattern.matches(branch)));
+                .anyMatch(trigger -> trigger instanceof Trigger.Preview preview
+                        && preview.branches().stream().anyMatch(pattern -> pattern.matches(branch)));
     }
 
     /** What of the file at a new head does not agree with what is here; it keeps nothing from starting. */
@@ -173,18 +192,24 @@ class Pushes {
             return List.of();
         }
         PipelineChecks.Checked checked = checks.check(component, components.text(component, commit));
-        return Stream.concat(checked.problems().stream(), checked.warnings().stream()).map(each -> component.filePath() + ":" + each).distinct().toList();
+        return Stream.concat(checked.problems().stream(), checked.warnings().stream())
+                .map(each -> component.filePath() + ":" + each).distinct().toList();
     }
 
-    private Optional<Starting.Led> moved(Registered component, Mirror mirror, String branch, Optional<String> before, String commit, Pusher pusher, FileInForce file) {
+    private Optional<Starting.Led> moved(Registered component, Mirror mirror, String branch, Optional<String> before,
+            String commit, Pusher pusher, FileInForce file) {
         Mirror.Commit head = mirror.commit(commit);
         Optional<String> told = pusher.of(branch);
         String by = told.orElse(head.address());
         boolean tooLong = branch.length() > Components.LONGEST_NAME;
-        Event.Pushed event = new Event.Pushed(component.name(), branch, commit, changed(component, mirror, branch, commit, file));
-        Happened happened = new Happened(event, component, tooLong ? Optional.of("long name at " + commit) : Optional.empty(),
-                "push " + commit.substring(0, 7) + " to " + branch + (told.isPresent() ? " by " + by : " (nobody told by whom; committed by " + by + ")"),
-                new Cause.Push(component.name(), branch, commit, by), OptionalLong.empty(), by, Optional.of(branch), Optional.of(commit), Optional.empty(), told.isPresent());
+        Event.Pushed event = new Event.Pushed(component.name(), branch, commit,
+                changed(component, mirror, branch, commit, file));
+        Happened happened = new Happened(event, component,
+                tooLong ? Optional.of("long name at " + commit) : Optional.empty(),
+                "push " + commit.substring(0, 7) + " to " + branch
+                        + (told.isPresent() ? " by " + by : " (nobody told by whom; committed by " + by + ")"),
+                new Cause.Push(component.name(), branch, commit, by), OptionalLong.empty(), by, Optional.of(branch),
+                Optional.of(commit), Optional.empty(), told.isPresent());
         if (tooLong) {
             return starting.refused(happened, "the branch's name has more than " + Components.LONGEST_NAME + " signs");
         }
@@ -199,25 +224,30 @@ class Pushes {
             file.file().ifPresent(read -> components.summarise(component.id(), read.summary()));
         }
         led.filter(ours -> before.isPresent() && !mirror.precedes(before.get(), commit))
-                .ifPresent(ours -> mapper.say(ours.event(), "; it rewrote the branch, which was at " + before.get().substring(0, 7)));
+                .ifPresent(ours -> mapper.say(ours.event(),
+                        "; it rewrote the branch, which was at " + before.get().substring(0, 7)));
         return led;
     }
 
     /** What changed since the last started commit of the branch, where a trigger asks. */
-    private Optional<List<String>> changed(Registered component, Mirror mirror, String branch, String commit, FileInForce file) {
+    private Optional<List<String>> changed(Registered component, Mirror mirror, String branch, String commit,
+            FileInForce file) {
         boolean asked = file.file().map(Triggers::of).orElse(List.of()).stream()
                 .anyMatch(trigger -> trigger instanceof Trigger.Push push && !push.paths().isEmpty());
-        return asked ? mapper.lastStarted(component.id(), branch).map(last -> mirror.changed(last, commit, MOST_PATHS)) : Optional.empty();
+        return asked ? mapper.lastStarted(component.id(), branch).map(last -> mirror.changed(last, commit, MOST_PATHS))
+                : Optional.empty();
     }
 
     private void tags(Registered component, Mirror mirror, Map<String, String> tags, Seen seen) {
         Map<String, String> known = components.tags(component.id());
         Map<String, String> fresh = new LinkedHashMap<>(tags);
-        fresh.entrySet().removeIf(tag -> tag.getValue().equals(known.get(tag.getKey())) || tag.getKey().length() > Components.LONGEST_NAME);
+        fresh.entrySet().removeIf(tag -> tag.getValue().equals(known.get(tag.getKey()))
+                || tag.getKey().length() > Components.LONGEST_NAME);
         Bulk bulk = new Bulk(fresh.size() > MOST_TOLD, Pushes::ofTags);
         fresh.forEach((tag, commit) -> alone(component, true, tag, commit, seen, () -> {
             if (!bulk.takes(component, tag, commit)) {
-                tagged(component, mirror, tag, commit).ifPresent(led -> seen.moved().add(new Moved(component.name(), tag, commit, led, List.of())));
+                tagged(component, mirror, tag, commit)
+                        .ifPresent(led -> seen.moved().add(new Moved(component.name(), tag, commit, led, List.of())));
             }
         }));
         together(component, true, bulk.taken, rest -> components.seeTags(component.id(), rest), seen);
@@ -238,7 +268,8 @@ class Pushes {
         }
 
         private boolean takes(Registered component, String name, String commit) {
-            if (!many || patterns.computeIfAbsent(commit, at -> patterns(component, at, named)).stream().anyMatch(pattern -> pattern.matches(name))) {
+            if (!many || patterns.computeIfAbsent(commit, at -> patterns(component, at, named)).stream()
+                    .anyMatch(pattern -> pattern.matches(name))) {
                 return false;
             }
             taken.put(name, commit);
@@ -247,19 +278,30 @@ class Pushes {
     }
 
     /** What starts nothing, and is too much to be told one by one. */
-    private void together(Registered component, boolean tags, Map<String, String> names, Predicate<Map<String, String>> noted, Seen seen) {
+    private void together(Registered component, boolean tags, Map<String, String> names,
+            Predicate<Map<String, String>> noted, Seen seen) {
         if (names.isEmpty() || !noted.test(names)) {
             return;
         }
         String first = names.keySet().iterator().next();
         String commit = names.get(first);
         String what = tags ? "tags" : "branches";
-        String sentence = String.format(Locale.ROOT, "%,d new %s, such as %s", names.size(), what, String.join(", ", names.keySet().stream().limit(3).toList()));
-        starting.refused(new Happened(tags ? new Event.Tagged(component.name(), first, commit, Optional.empty(), Optional.empty())
-                : new Event.Pushed(component.name(), first, commit, Optional.empty()), component, Optional.of(names.size() + " " + what + " from " + Shortened.to(first, 60) + " at " + commit), sentence,
-                tags ? new Cause.Tag(component.name(), first, commit) : new Cause.Push(component.name(), first, commit, ""), OptionalLong.empty(), "",
-                tags ? Optional.empty() : Optional.of(first), Optional.of(commit), Optional.empty()), "no rule of the pipeline file names any of them");
-        seen.many().add("Paseo noticed " + sentence + ", of " + component.name() + ": no rule names any of them, and they start nothing");
+        String sentence = String.format(Locale.ROOT, "%,d new %s, such as %s", names.size(), what,
+                String.join(", ", names.keySet().stream().limit(3).toList()));
+        starting.refused(
+                new Happened(
+                        tags ? new Event.Tagged(component.name(), first, commit, Optional.empty(), Optional.empty())
+                                : new Event.Pushed(component.name(), first, commit, Optional.empty()),
+                        component,
+                        Optional.of(names.size() + " " + what + " from " + Shortened.to(first, 60) + " at " + commit),
+                        sentence,
+                        tags ? new Cause.Tag(component.name(), first, commit)
+                                : new Cause.Push(component.name(), first, commit, ""),
+                        OptionalLong.empty(), "",
+                        tags ? Optional.empty() : Optional.of(first), Optional.of(commit), Optional.empty()),
+                "no rule of the pipeline file names any of them");
+        seen.many().add("Paseo noticed " + sentence + ", of " + component.name()
+                + ": no rule names any of them, and they start nothing");
     }
 
     private static List<String> ofTags(PipelineFile.Start start) {
@@ -274,7 +316,8 @@ class Pushes {
         };
     }
 
-    private List<BranchPattern> patterns(Registered component, String commit, Function<PipelineFile.Start, List<String>> named) {
+    private List<BranchPattern> patterns(Registered component, String commit,
+            Function<PipelineFile.Start, List<String>> named) {
         return components.readFile(component, commit).file().map(PipelineFile::starts).orElse(List.of()).stream()
                 .flatMap(start -> named.apply(start).stream()).map(BranchPattern::new).toList();
     }
@@ -283,16 +326,20 @@ class Pushes {
         Optional<String> sealed = mapper.sealedFrom(component.id(), commit);
         List<String> branches = mirror.branchesWith(commit);
         Optional<String> branch = branches.contains(component.mainBranch()) ? Optional.of(component.mainBranch())
-                : branches.stream().filter(components.rules(component.id())::trusts).findFirst().or(() -> branches.stream().findFirst());
+                : branches.stream().filter(components.rules(component.id())::trusts).findFirst()
+                        .or(() -> branches.stream().findFirst());
         Event.Tagged event = new Event.Tagged(component.name(), tag, commit, branch, sealed);
-        return starting.happened(new Happened(event, component, Optional.empty(), "tag " + tag + " on commit " + commit.substring(0, 7),
-                new Cause.Tag(component.name(), tag, commit), OptionalLong.empty(), mirror.commit(commit).address(), branch, Optional.of(commit), Optional.empty()), () -> {
-            boolean ours = components.seeTag(component.id(), tag, commit);
-            if (ours && sealed.isPresent() && names(component, commit, tag)) {
-                mapper.name(component.id(), tag, sealed.get());
-            }
-            return ours;
-        });
+        return starting.happened(
+                new Happened(event, component, Optional.empty(), "tag " + tag + " on commit " + commit.substring(0, 7),
+                        new Cause.Tag(component.name(), tag, commit), OptionalLong.empty(),
+                        mirror.commit(commit).address(), branch, Optional.of(commit), Optional.empty()),
+                () -> {
+                    boolean ours = components.seeTag(component.id(), tag, commit);
+                    if (ours && sealed.isPresent() && names(component, commit, tag)) {
+                        mapper.name(component.id(), tag, sealed.get());
+                    }
+                    return ours;
+                });
     }
 
     private boolean names(Registered component, String commit, String tag) {

@@ -30,10 +30,12 @@ class SourceController {
      * @param failures how many times in a row it did not answer
      * @param error    what it said the last time, where it did not answer
      */
-    record SourceState(Optional<String> repository, Optional<Instant> lookedAt, int failures, Optional<String> error, Optional<Instant> nextAt) {}
+    record SourceState(Optional<String> repository, Optional<Instant> lookedAt, int failures, Optional<String> error,
+            Optional<Instant> nextAt) {}
 
     /** @param secret that the source signs with, or the shared word; at least 16 signs */
-    record MappingRequest(String header, HookMapping.Scheme scheme, Optional<String> prefix, Optional<String> delivery, Optional<String> pusher, String secret) {}
+    record MappingRequest(String header, HookMapping.Scheme scheme, Optional<String> prefix, Optional<String> delivery,
+            Optional<String> pusher, String secret) {}
 
     private final Components components;
     private final Polls polls;
@@ -60,26 +62,34 @@ class SourceController {
     /** Looks at the repository and at the watched stores now, as a hook would have it done. */
     @PostMapping("/look")
     LookedView look(@AuthenticationPrincipal Person person, @PathVariable String name) {
-        Permission.require(person, Action.START_RUN, "have the source of " + name + " looked at", Optional.of(name), Optional.empty());
+        Permission.require(person, Action.START_RUN, "have the source of " + name + " looked at", Optional.of(name),
+                Optional.empty());
         return new LookedView(hooks.lookNow(components.named(name)));
     }
 
     /** @param by the account that pushed it */
     record PushedRequest(String by) {}
 
-    /** Says who pushed a commit, where nobody told when it was noticed: gates that ask who its authors are then know. */
+    /**
+     * Says who pushed a commit, where nobody told when it was noticed: gates that ask who its authors are then know.
+     */
     @PutMapping("/pushes/{commit}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void pushed(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable String commit, @RequestBody PushedRequest request) {
-        Permission.require(person, Action.MANAGE_ACCOUNTS, "say who pushed " + name, Optional.of(name), Optional.empty());
+    void pushed(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable String commit,
+            @RequestBody PushedRequest request) {
+        Permission.require(person, Action.MANAGE_ACCOUNTS, "say who pushed " + name, Optional.of(name),
+                Optional.empty());
         hooks.pushed(components.named(name), commit, request.by(), person.name());
     }
 
     /** Sets how hooks at {@code /hooks/v1/mapped/NAME} are read. */
     @PutMapping("/hook-mapping")
-    HookMapping map(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody MappingRequest request) {
-        Permission.require(person, Action.REGISTER_COMPONENT, "say how pushes of " + name + " are read", Optional.of(name), Optional.empty());
-        HookMapping mapping = new HookMapping(request.header(), request.scheme(), request.prefix(), request.delivery(), request.pusher());
+    HookMapping map(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody MappingRequest request) {
+        Permission.require(person, Action.REGISTER_COMPONENT, "say how pushes of " + name + " are read",
+                Optional.of(name), Optional.empty());
+        HookMapping mapping = new HookMapping(request.header(), request.scheme(), request.prefix(), request.delivery(),
+                request.pusher());
         hooks.map(components.named(name), mapping, request.secret(), person.name());
         return mapping;
     }

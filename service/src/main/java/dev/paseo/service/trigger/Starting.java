@@ -43,7 +43,8 @@ class Starting {
         }
     }
 
-    record Outcome(String component, int position, String words, Optional<RunStarts.Started> run, Optional<String> reason) {}
+    record Outcome(String component, int position, String words, Optional<RunStarts.Started> run,
+            Optional<String> reason) {}
 
     private final EventMapper mapper;
     private final InForce inForce;
@@ -74,14 +75,16 @@ class Starting {
         if (elsewhere(happened) && found.triggers().isEmpty() && found.broken().isEmpty()) {
             return Optional.empty();
         }
-        List<Considered> considered = Matching.match(happened.event(), found.triggers().stream().map(InForce.Standing::trigger).toList());
+        List<Considered> considered = Matching.match(happened.event(),
+                found.triggers().stream().map(InForce.Standing::trigger).toList());
         Map<Considered, Plan> plans = new LinkedHashMap<>();
         for (Considered each : considered) {
             if (!(each.finding() instanceof Finding.StartsNothing)) {
                 plans.put(each, inForce.plan(happened, found.of(each.of())));
             }
         }
-        return around.transactions().in(() -> first.getAsBoolean() ? record(happened, found, considered, plans) : Optional.empty());
+        return around.transactions()
+                .in(() -> first.getAsBoolean() ? record(happened, found, considered, plans) : Optional.empty());
     }
 
     /** What only other components could wait for is not worth a record where none does. */
@@ -93,19 +96,23 @@ class Starting {
     Optional<Led> refused(Happened happened, String reason) {
         return around.transactions().in(() -> {
             EventMapper.NewEvent row = new EventMapper.NewEvent(happened, reason, around.clock().now());
-            return mapper.add(row) == 0 ? Optional.<Led>empty() : Optional.of(new Led(row.id, List.of(), Optional.of(reason)));
+            return mapper.add(row) == 0 ? Optional.<Led>empty()
+                    : Optional.of(new Led(row.id, List.of(), Optional.of(reason)));
         });
     }
 
-    private Optional<Led> record(Happened happened, InForce.Found found, List<Considered> considered, Map<Considered, Plan> plans) {
-        EventMapper.NewEvent row = new EventMapper.NewEvent(happened, reason(happened, found, considered).orElse(null), around.clock().now());
+    private Optional<Led> record(Happened happened, InForce.Found found, List<Considered> considered,
+            Map<Considered, Plan> plans) {
+        EventMapper.NewEvent row = new EventMapper.NewEvent(happened, reason(happened, found, considered).orElse(null),
+                around.clock().now());
         if (mapper.add(row) == 0) {
             return Optional.empty();
         }
         long cause = around.causes().add(happened.cause(), happened.because());
         mapper.because(row.id, cause);
         List<Outcome> outcomes = new ArrayList<>();
-        found.broken().forEach(broken -> outcomes.add(new Outcome(broken.component().name(), 0, "its triggers", Optional.empty(), Optional.of(broken.problem()))));
+        found.broken().forEach(broken -> outcomes.add(new Outcome(broken.component().name(), 0, "its triggers",
+                Optional.empty(), Optional.of(broken.problem()))));
         Map<String, Long> started = new LinkedHashMap<>();
         for (Considered each : considered) {
             Outcome outcome = outcome(happened, each, Optional.ofNullable(plans.get(each)), cause, started);
@@ -113,8 +120,10 @@ class Starting {
             outcomes.add(outcome);
         }
         for (Outcome outcome : outcomes) {
-            mapper.consider(row.id, inForce.id(outcome.component()), happened.about().id(), outcome.position(), Shortened.to(outcome.words(), 700),
-                    outcome.run().map(RunStarts.Started::id).orElse(null), outcome.reason().map(why -> Shortened.to(why, 2000)).orElse(null));
+            mapper.consider(row.id, inForce.id(outcome.component()), happened.about().id(), outcome.position(),
+                    Shortened.to(outcome.words(), 700),
+                    outcome.run().map(RunStarts.Started::id).orElse(null),
+                    outcome.reason().map(why -> Shortened.to(why, 2000)).orElse(null));
         }
         around.telling().tell("trigger", happened.about().name());
         return Optional.of(new Led(row.id, outcomes, Optional.ofNullable(row.reason)));
@@ -125,10 +134,12 @@ class Starting {
         if (found.problem().isPresent() || !considered.isEmpty() || !found.broken().isEmpty()) {
             return found.problem();
         }
-        return Optional.of("the pipeline file names no triggers" + (happened.event() instanceof Event.Arrived ? ": it walks by itself" : ""));
+        return Optional.of("the pipeline file names no triggers"
+                + (happened.event() instanceof Event.Arrived ? ": it walks by itself" : ""));
     }
 
-    private Outcome outcome(Happened happened, Considered each, Optional<Plan> plan, long cause, Map<String, Long> started) {
+    private Outcome outcome(Happened happened, Considered each, Optional<Plan> plan, long cause,
+            Map<String, Long> started) {
         String component = each.of().component();
         String words = each.of().trigger().words();
         int position = each.of().position();
@@ -143,19 +154,24 @@ class Starting {
         try {
             return switch (each.finding()) {
                 case Finding.Weighs(String branch, boolean trusted) -> weigh(happened, each, plan.orElseThrow(), cause);
-                default -> new Outcome(component, position, words, Optional.of(start(happened, each, plan.orElseThrow(), cause,
-                        happened.brought().stream().toList())), Optional.empty());
+                default -> new Outcome(component, position, words,
+                        Optional.of(start(happened, each, plan.orElseThrow(), cause,
+                                happened.brought().stream().toList())),
+                        Optional.empty());
             };
         } catch (Refusal refused) {
-            return new Outcome(component, position, words, Optional.empty(), Optional.of(String.valueOf(refused.getMessage())));
+            return new Outcome(component, position, words, Optional.empty(),
+                    Optional.of(String.valueOf(refused.getMessage())));
         }
     }
 
-    private Optional<String> refusal(Happened happened, String component, Optional<Plan> plan, Map<String, Long> started) {
+    private Optional<String> refusal(Happened happened, String component, Optional<Plan> plan,
+            Map<String, Long> started) {
         if (plan.flatMap(Plan::problem).isPresent()) {
             return plan.flatMap(Plan::problem);
         }
-        List<Cause> causes = happened.because().isEmpty() ? List.of() : around.causes().chain(happened.because().getAsLong()).stream().map(link -> link.cause()).toList();
+        List<Cause> causes = happened.because().isEmpty() ? List.of()
+                : around.causes().chain(happened.because().getAsLong()).stream().map(link -> link.cause()).toList();
         return StartRules.refusal(component, Optional.ofNullable(started.get(component)), causes);
     }
 
@@ -163,8 +179,10 @@ class Starting {
         Trigger.Upstream trigger = (Trigger.Upstream) each.of().trigger();
         long line = starts.holdLine(plan.component().id(), branch(each));
         return switch (offers.choose(trigger, happened, line)) {
-            case UpstreamOffers.Offer.Waits(String why) -> new Outcome(each.of().component(), each.of().position(), trigger.words(), Optional.empty(), Optional.of(why));
-            case UpstreamOffers.Offer.Takes(List<RunStarts.Upstream> versions) -> new Outcome(each.of().component(), each.of().position(), trigger.words(),
+            case UpstreamOffers.Offer.Waits(String why) -> new Outcome(each.of().component(), each.of().position(),
+                    trigger.words(), Optional.empty(), Optional.of(why));
+            case UpstreamOffers.Offer.Takes(List<RunStarts.Upstream> versions) -> new Outcome(each.of().component(),
+                    each.of().position(), trigger.words(),
                     Optional.of(start(happened, each, plan, cause, versions)), Optional.empty());
         };
     }
@@ -177,15 +195,19 @@ class Starting {
         };
     }
 
-    private RunStarts.Started start(Happened happened, Considered each, Plan plan, long cause, List<RunStarts.Upstream> upstream) {
+    private RunStarts.Started start(Happened happened, Considered each, Plan plan, long cause,
+            List<RunStarts.Upstream> upstream) {
         Registered component = plan.component();
         Mirror.Commit commit = plan.commit();
         String branch = branch(each);
         boolean trusted = each.of().rules().trusts(branch);
         RunStarts.Reason reason = new RunStarts.Reason(cause, happened.reasonKind(), happened.by(),
                 happened.event() instanceof Event.Arrived ? List.of() : upstream,
-                happened.event() instanceof Event.Arrived arrived ? upstream.stream().findFirst().map(brought -> new RunStarts.Arrived(brought.version(), arrived.version()))
+                happened.event() instanceof Event.Arrived arrived
+                        ? upstream.stream().findFirst()
+                                .map(brought -> new RunStarts.Arrived(brought.version(), arrived.version()))
                         : Optional.empty());
-        return starts.start(new RunStarts.Start(component, branch, commit, trusted, plan.file(), plan.plan().orElseThrow(), reason, null, Map.of()));
+        return starts.start(new RunStarts.Start(component, branch, commit, trusted, plan.file(),
+                plan.plan().orElseThrow(), reason, null, Map.of()));
     }
 }

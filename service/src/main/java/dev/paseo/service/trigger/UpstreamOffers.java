@@ -47,7 +47,8 @@ class UpstreamOffers {
         long version = happened.brought().get().version();
         Map<String, List<Candidate>> sealed = new LinkedHashMap<>();
         new TreeSet<>(trigger.components()).forEach(name -> sealed.put(name, candidates(name, trigger)));
-        Candidate own = sealed.get(happened.about().name()).stream().filter(each -> each.id() == version).findFirst().orElse(null);
+        Candidate own = sealed.get(happened.about().name()).stream().filter(each -> each.id() == version).findFirst()
+                .orElse(null);
         if (own == null) {
             return new Offer.Waits("the version was blocked, or more than " + WEIGHED + " newer ones are there");
         }
@@ -62,16 +63,20 @@ class UpstreamOffers {
 
     private List<Candidate> candidates(String name, Trigger.Upstream trigger) {
         Registered component = components.named(name);
-        List<EventMapper.SealedRow> rows = mapper.sealed(component.id(), NEWEST).stream().filter(row -> trigger.branches().isEmpty()
-                ? row.branch().equals(component.mainBranch()) : matches(trigger.branches(), row.branch())).limit(WEIGHED).toList();
+        List<EventMapper.SealedRow> rows = mapper.sealed(component.id(), NEWEST).stream()
+                .filter(row -> trigger.branches().isEmpty()
+                        ? row.branch().equals(component.mainBranch()) : matches(trigger.branches(), row.branch()))
+                .limit(WEIGHED).toList();
         if (rows.isEmpty()) {
             return List.of();
         }
         Map<Long, Map<String, Set<String>>> lineage = new HashMap<>();
         mapper.lineage(rows.stream().map(EventMapper.SealedRow::id).toList()).forEach(row -> lineage
-                .computeIfAbsent(row.root(), id -> new HashMap<>()).computeIfAbsent(row.component(), id -> new TreeSet<>()).add(row.number()));
+                .computeIfAbsent(row.root(), id -> new HashMap<>())
+                .computeIfAbsent(row.component(), id -> new TreeSet<>()).add(row.number()));
         List<Candidate> candidates = new ArrayList<>();
-        rows.forEach(row -> candidates.add(new Candidate(row.id(), name, row.number(), lineage.getOrDefault(row.id(), Map.of()))));
+        rows.forEach(row -> candidates
+                .add(new Candidate(row.id(), name, row.number(), lineage.getOrDefault(row.id(), Map.of()))));
         return candidates;
     }
 

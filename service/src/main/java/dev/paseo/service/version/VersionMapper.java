@@ -32,23 +32,31 @@ interface VersionMapper {
         }
     }
 
-    record VersionRow(long id, long componentId, String component, String number, long lineId, long lineOrder, String branch, boolean trusted,
-            @Nullable Long runId, @Nullable Long runNumber, @Nullable String commitId, String recipe, @Nullable String bundle, String route,
+    record VersionRow(long id, long componentId, String component, String number, long lineId, long lineOrder,
+            String branch, boolean trusted,
+            @Nullable Long runId, @Nullable Long runNumber, @Nullable String commitId, String recipe,
+            @Nullable String bundle, String route,
             String digest, long causeId, Instant sealedAt, @Nullable Instant blockedAt, @Nullable String origin) {}
 
     record ArtifactRow(String name, String fileName, String digest, long size) {}
 
     String SELECT = """
-            select v.id, v.component_id, c.name as component, v.number, v.line_id, v.line_order, l.branch, v.trusted, v.run_id,
-              r.number as run_number, v.commit_id, v.recipe, v.bundle, v.route, v.digest, v.cause_id, v.sealed_at, v.blocked_at, v.origin
-            from version v join component c on c.id = v.component_id join line l on l.id = v.line_id left join run r on r.id = v.run_id
+            select v.id, v.component_id, c.name as component, v.number, v.line_id, v.line_order, l.branch, v.trusted,
+              v.run_id,
+              r.number as run_number, v.commit_id, v.recipe, v.bundle, v.route, v.digest, v.cause_id, v.sealed_at,
+                v.blocked_at, v.origin
+            from version v join component c on c.id = v.component_id join line l on l.id = v.line_id left join run r
+              on r.id = v.run_id
             """;
 
     @Insert("""
-            insert into version (component_id, number, line_id, line_order, trusted, run_id, commit_id, recipe, bundle, route, digest,
+            insert into version (component_id, number, line_id, line_order, trusted, run_id, commit_id, recipe,
+              bundle, route, digest,
               cause_id, origin, sealed_at)
-            values (#{component}, #{outcome.number}, #{outcome.line}, #{outcome.order}, #{outcome.trusted}, #{outcome.run},
-              #{outcome.commit}, #{recipe}, #{outcome.bundle}, #{route}, #{digest}, #{outcome.cause}, #{outcome.origin}, #{at})""")
+            values (#{component}, #{outcome.number}, #{outcome.line}, #{outcome.order}, #{outcome.trusted},
+              #{outcome.run},
+              #{outcome.commit}, #{recipe}, #{outcome.bundle}, #{route}, #{digest}, #{outcome.cause},
+              #{outcome.origin}, #{at})""")
     @Options(useGeneratedKeys = true, keyProperty = "id")
     int add(NewVersion version);
 
@@ -56,7 +64,8 @@ interface VersionMapper {
     @Select("select line_order from version where line_id = #{line} and number = #{number}")
     Optional<Long> orderOf(long line, String number);
 
-    @Insert("insert into version_artifact (version_id, name, file_name, digest, size) values (#{version}, #{a.name}, #{a.fileName}, #{a.digest}, #{a.size})")
+    @Insert("insert into version_artifact (version_id, name, file_name, digest, size) values (#{version}, "
+            + "#{a.name}, #{a.fileName}, #{a.digest}, #{a.size})")
     int addArtifact(long version, Versions.Artifact a);
 
     @Insert("insert ignore into version_author (version_id, address) values (#{version}, #{address})")
@@ -72,7 +81,8 @@ interface VersionMapper {
     Optional<VersionRow> numbered(long component, String number);
 
     /** By its second name, which a tag gave it. */
-    @Select(SELECT + "where v.id = (select version_id from version_name where component_id = #{component} and name = #{name})")
+    @Select(SELECT
+            + "where v.id = (select version_id from version_name where component_id = #{component} and name = #{name})")
     Optional<VersionRow> alsoNamed(long component, String name);
 
     @Select("select name from version_name where version_id = #{version} order by name")

@@ -36,14 +36,17 @@ public class Versions {
      * @param run    that built it; none: it arrived
      * @param origin how it arrived
      */
-    public record Outcome(String component, String number, long line, long order, boolean trusted, @Nullable Long run, @Nullable String commit,
+    public record Outcome(String component, String number, long line, long order, boolean trusted, @Nullable Long run,
+            @Nullable String commit,
             @Nullable String bundle, long cause, Optional<String> upTo, Optional<Recipe> recipe,
             List<Map<String, PipelineFile.Entry>> route, List<Artifact> artifacts, @Nullable String origin) {}
 
     /** A sealed version. */
-    public record Sealed(long id, long componentId, String component, String number, long line, long order, String branch, boolean trusted,
+    public record Sealed(long id, long componentId, String component, String number, long line, long order,
+            String branch, boolean trusted,
             Optional<Long> run, Optional<Long> runNumber, Optional<String> commit, Optional<Recipe> recipe,
-            Optional<String> bundle, Route route, String digest, long cause, Instant sealedAt, boolean blocked, Optional<String> origin) {}
+            Optional<String> bundle, Route route, String digest, long cause, Instant sealedAt, boolean blocked,
+            Optional<String> origin) {}
 
     /** How a version's walk is asked to begin or go on. */
     public record WalkOn(long version, String from) {}
@@ -89,7 +92,8 @@ public class Versions {
             walkOn(version, "");
         }
         if (outcome.recipe().isPresent() && outcome.commit() != null) {
-            aftermath.effects().add("preview " + version, "preview of version " + version, PREVIEW, Long.toString(version));
+            aftermath.effects().add("preview " + version, "preview of version " + version, PREVIEW,
+                    Long.toString(version));
         }
     }
 
@@ -97,24 +101,30 @@ public class Versions {
     public long arrive(long component, Outcome outcome, Set<String> authors) {
         long version = keep(component, outcome);
         authors.forEach(address -> mapper.addAuthor(version, address));
-        aftermath.effects().add("arrival " + version, "version " + version + " arrived", ARRIVED, Long.toString(version));
+        aftermath.effects().add("arrival " + version, "version " + version + " arrived", ARRIVED,
+                Long.toString(version));
         return version;
     }
 
     private long keep(long component, Outcome outcome) {
         String recipe = json.write(new StoredRecipe(1, outcome.recipe()));
-        String route = json.write(new StoredRoute(1, outcome.route().stream().map(Versions::step).toList(), outcome.upTo()));
-        VersionMapper.NewVersion row = new VersionMapper.NewVersion(component, outcome, recipe, route, digest(outcome, recipe), clock.now());
+        String route = json
+                .write(new StoredRoute(1, outcome.route().stream().map(Versions::step).toList(), outcome.upTo()));
+        VersionMapper.NewVersion row = new VersionMapper.NewVersion(component, outcome, recipe, route,
+                digest(outcome, recipe), clock.now());
         mapper.add(row);
         outcome.artifacts().forEach(artifact -> {
             mapper.addArtifact(row.id, artifact);
             bytes.refer(artifact.digest(), "version", row.id);
         });
         Optional.ofNullable(outcome.bundle()).ifPresent(bundle -> bytes.refer(bundle, "version", row.id));
-        aftermath.audit().record(AuditTrail.Entry.of("paseo", "version sealed", outcome.component() + " " + outcome.number())
-                .with("digest", row.digest)
-                .with(outcome.commit() == null ? "origin" : "commit", Optional.ofNullable(outcome.commit()).orElse(String.valueOf(outcome.origin()))));
-        aftermath.announcements().sealed(outcome.component(), outcome.number(), row.digest, Optional.ofNullable(outcome.commit()));
+        aftermath.audit()
+                .record(AuditTrail.Entry.of("paseo", "version sealed", outcome.component() + " " + outcome.number())
+                        .with("digest", row.digest)
+                        .with(outcome.commit() == null ? "origin" : "commit",
+                                Optional.ofNullable(outcome.commit()).orElse(String.valueOf(outcome.origin()))));
+        aftermath.announcements().sealed(outcome.component(), outcome.number(), row.digest,
+                Optional.ofNullable(outcome.commit()));
         aftermath.telling().tell("version", outcome.component() + " " + outcome.number());
         return row.id;
     }
@@ -128,12 +138,14 @@ public class Versions {
 
     /** The walk begins, or goes on from an environment that the version has left. */
     public void walkOn(long version, String from) {
-        aftermath.effects().add("version " + version, "walk version " + version + " from " + from, WALK, json.write(new WalkOn(version, from)));
+        aftermath.effects().add("version " + version, "walk version " + version + " from " + from, WALK,
+                json.write(new WalkOn(version, from)));
     }
 
     /** A version is live somewhere for the first time: what waits for that may start. */
     public void firstLive(FirstLive live) {
-        aftermath.effects().add("live " + live.version(), "version " + live.version() + " live in " + live.environment(), LIVE, json.write(live));
+        aftermath.effects().add("live " + live.version(),
+                "version " + live.version() + " live in " + live.environment(), LIVE, json.write(live));
     }
 
     private static Map<String, Route.Mode> step(Map<String, PipelineFile.Entry> step) {
@@ -143,15 +155,18 @@ public class Versions {
     }
 
     private static String digest(Outcome outcome, String recipe) {
-        StringBuilder text = new StringBuilder("paseo version 1\n" + outcome.component() + "\n" + outcome.number() + "\n" + outcome.commit() + "\n"
-                + outcome.bundle() + "\n" + recipe + "\n");
-        outcome.artifacts().stream().map(artifact -> artifact.name() + " " + artifact.digest() + "\n").sorted().forEach(text::append);
+        StringBuilder text = new StringBuilder(
+                "paseo version 1\n" + outcome.component() + "\n" + outcome.number() + "\n" + outcome.commit() + "\n"
+                        + outcome.bundle() + "\n" + recipe + "\n");
+        outcome.artifacts().stream().map(artifact -> artifact.name() + " " + artifact.digest() + "\n").sorted()
+                .forEach(text::append);
         return Tokens.hash(text.toString());
     }
 
     /** What its recipe says may not be gone back behind; a version that is not there is its own. */
     public Optional<NoWayBack> noWayBack(Sealed version) {
-        return version.recipe().flatMap(Recipe::noWayBackBefore).map(number -> new NoWayBack(version.line(), mapper.orderOf(version.line(), number).orElse(version.order())));
+        return version.recipe().flatMap(Recipe::noWayBackBefore).map(number -> new NoWayBack(version.line(),
+                mapper.orderOf(version.line(), number).orElse(version.order())));
     }
 
     public Sealed byId(long id) {
@@ -159,8 +174,10 @@ public class Versions {
     }
 
     public Sealed numbered(long component, String name, String number) {
-        return mapper.numbered(component, number).or(() -> mapper.alsoNamed(component, number)).map(this::sealed).orElseThrow(() -> Refusal.notFound(
-                name + " has no version " + number + mapper.numbers(component).stream().findFirst().map(newest -> "; the newest is " + newest).orElse("")));
+        return mapper.numbered(component, number).or(() -> mapper.alsoNamed(component, number)).map(this::sealed)
+                .orElseThrow(() -> Refusal.notFound(
+                        name + " has no version " + number + mapper.numbers(component).stream().findFirst()
+                                .map(newest -> "; the newest is " + newest).orElse("")));
     }
 
     /** How many versions of a line there are. */
@@ -182,7 +199,8 @@ public class Versions {
     }
 
     public List<Artifact> artifacts(long version) {
-        return mapper.artifacts(version).stream().map(row -> new Artifact(row.name(), row.fileName(), row.digest(), row.size())).toList();
+        return mapper.artifacts(version).stream()
+                .map(row -> new Artifact(row.name(), row.fileName(), row.digest(), row.size())).toList();
     }
 
     /** How far it may walk by itself, where its run was started so. */
@@ -191,10 +209,13 @@ public class Versions {
     }
 
     private Sealed sealed(VersionRow row) {
-        return new Sealed(row.id(), row.componentId(), row.component(), row.number(), row.lineId(), row.lineOrder(), row.branch(), row.trusted(),
-                Optional.ofNullable(row.runId()), Optional.ofNullable(row.runNumber()), Optional.ofNullable(row.commitId()),
+        return new Sealed(row.id(), row.componentId(), row.component(), row.number(), row.lineId(), row.lineOrder(),
+                row.branch(), row.trusted(),
+                Optional.ofNullable(row.runId()), Optional.ofNullable(row.runNumber()),
+                Optional.ofNullable(row.commitId()),
                 json.read(row.recipe(), StoredRecipe.class).recipe(), Optional.ofNullable(row.bundle()),
-                new Route(json.read(row.route(), StoredRoute.class).steps()), row.digest(), row.causeId(), row.sealedAt(), row.blockedAt() != null,
+                new Route(json.read(row.route(), StoredRoute.class).steps()), row.digest(), row.causeId(),
+                row.sealedAt(), row.blockedAt() != null,
                 Optional.ofNullable(row.origin()));
     }
 }

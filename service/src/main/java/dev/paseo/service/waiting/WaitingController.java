@@ -27,9 +27,13 @@ class WaitingController {
     private static final int MOST = 200;
 
     /** An emergency that is to be looked at. */
-    record ReviewView(long deployment, String component, String environment, String version, Optional<String> requestedBy, String reason, boolean emergency, Instant at, Instant due) {}
+    record ReviewView(long deployment, String component, String environment, String version,
+            Optional<String> requestedBy, String reason, boolean emergency, Instant at, Instant due) {}
 
-    /** A secret that a component's file names: {@code granted} is false where the component may not name it, else no value is set. */
+    /**
+     * A secret that a component's file names: {@code granted} is false where the component may not name it, else no
+     * value is set.
+     */
     record GrantView(String component, String secret, boolean granted) {}
 
     /** A version that does not go on to an environment until something is mended; then it goes on by itself. */
@@ -42,7 +46,8 @@ class WaitingController {
      * @param loosenings those that the reader may agree to
      * @param nobody what waits although nobody may decide it; for those who can add members to groups
      */
-    record WaitingView(Instant now, int count, List<Waits.Waiting> gates, List<ReviewView> reviews, List<GrantView> grants, List<StayingWalkView> stays, List<Waits.Waiting> nobody,
+    record WaitingView(Instant now, int count, List<Waits.Waiting> gates, List<ReviewView> reviews,
+            List<GrantView> grants, List<StayingWalkView> stays, List<Waits.Waiting> nobody,
             List<Agreements.LooseningView> loosenings) {}
 
     record CountView(int count) {}
@@ -54,7 +59,8 @@ class WaitingController {
     private final Agreements agreements;
     private final ServiceClock clock;
 
-    WaitingController(WaitingMapper mapper, Waits waits, Components components, Secrets secrets, Agreements agreements, ServiceClock clock) {
+    WaitingController(WaitingMapper mapper, Waits waits, Components components, Secrets secrets, Agreements agreements,
+            ServiceClock clock) {
         this.mapper = mapper;
         this.waits = waits;
         this.components = components;
@@ -67,30 +73,42 @@ class WaitingController {
     WaitingView waiting(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
         List<ReviewView> reviews = reviews(person);
-        List<GrantView> grants = person.may(Action.SET_SECRET, Optional.empty(), Optional.empty()) ? grants() : List.of();
-        List<Waits.Waiting> nobody = person.may(Action.MANAGE_ACCOUNTS, Optional.empty(), Optional.empty()) ? waits.forNobody(MOST) : List.of();
+        List<GrantView> grants = person.may(Action.SET_SECRET, Optional.empty(), Optional.empty()) ? grants()
+                : List.of();
+        List<Waits.Waiting> nobody = person.may(Action.MANAGE_ACCOUNTS, Optional.empty(), Optional.empty())
+                ? waits.forNobody(MOST) : List.of();
         List<StayingWalkView> stays = stays(person);
         List<Agreements.LooseningView> loosenings = agreements.waitingFor(person.name());
-        return new WaitingView(clock.now(), waits.count(person.id()) + reviews.size() + grants.size() + stays.size() + nobody.size() + loosenings.size(), waits.forPerson(person.id(), MOST), reviews, grants,
+        return new WaitingView(clock.now(),
+                waits.count(person.id()) + reviews.size() + grants.size() + stays.size() + nobody.size()
+                        + loosenings.size(),
+                waits.forPerson(person.id(), MOST), reviews, grants,
                 stays, nobody, loosenings);
     }
 
     private List<StayingWalkView> stays(Person person) {
-        return mapper.stays().stream().filter(row -> person.may(Action.SET_SECRET, Optional.of(row.component()), Optional.of(row.environment()))
+        return mapper.stays().stream().filter(row -> person.may(Action.SET_SECRET, Optional.of(row.component()),
+                Optional.of(row.environment()))
                 || person.may(Action.EDIT_ENVIRONMENT, Optional.of(row.component()), Optional.of(row.environment())))
-                .map(row -> new StayingWalkView(row.component(), row.version(), row.environment(), row.reason(), row.since())).toList();
+                .map(row -> new StayingWalkView(row.component(), row.version(), row.environment(), row.reason(),
+                        row.since()))
+                .toList();
     }
 
     /** How much needs the reader: gates, reviews and loosenings. */
     @GetMapping("/count")
     CountView count(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return new CountView(waits.count(person.id()) + reviews(person).size() + agreements.waitingFor(person.name()).size());
+        return new CountView(
+                waits.count(person.id()) + reviews(person).size() + agreements.waitingFor(person.name()).size());
     }
 
     private List<ReviewView> reviews(Person person) {
-        return mapper.reviews(person.id()).stream().filter(row -> person.may(Action.DECIDE, Optional.of(row.component()), Optional.of(row.environment())))
-                .map(row -> new ReviewView(row.deployment(), row.component(), row.environment(), row.version(), Optional.ofNullable(row.requestedBy()), row.reason(), row.emergency(), row.at(), row.due())).toList();
+        return mapper.reviews(person.id()).stream()
+                .filter(row -> person.may(Action.DECIDE, Optional.of(row.component()), Optional.of(row.environment())))
+                .map(row -> new ReviewView(row.deployment(), row.component(), row.environment(), row.version(),
+                        Optional.ofNullable(row.requestedBy()), row.reason(), row.emergency(), row.at(), row.due()))
+                .toList();
     }
 
     /** A grant that is missing is a task from when the file is in force, not a failure in the night. */
@@ -100,7 +118,8 @@ class WaitingController {
             List<String> given = secrets.given(head.componentId());
             ofStages(file).stream().filter(name -> secrets.missing(List.of(name), head.componentId(), 0).contains(name))
                     .forEach(name -> missing.add(new GrantView(head.component(), name, given.contains(name))));
-            file.deployment().map(recipe -> recipe.secrets()).orElse(List.of()).stream().filter(name -> !given.contains(name))
+            file.deployment().map(recipe -> recipe.secrets()).orElse(List.of()).stream()
+                    .filter(name -> !given.contains(name))
                     .forEach(name -> missing.add(new GrantView(head.component(), name, false)));
         }));
         return missing.stream().distinct().toList();

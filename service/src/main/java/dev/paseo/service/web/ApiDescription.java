@@ -30,8 +30,9 @@ class ApiDescription {
     @Bean
     OpenAPI description() {
         return new OpenAPI().info(new Info().title("Paseo").version("1")
-                .description("Builds once, keeps the exact bytes, and promotes them. Errors are problem details (RFC 9457); "
-                        + "times are RFC 3339 in UTC; sizes are bytes; digests are SHA-256 in hexadecimal."));
+                .description(
+                        "Builds once, keeps the exact bytes, and promotes them. Errors are problem details (RFC 9457); "
+                                + "times are RFC 3339 in UTC; sizes are bytes; digests are SHA-256 in hexadecimal."));
     }
 
     /** A record's fields are always there, but for those that may be empty. */
@@ -41,7 +42,8 @@ class ApiDescription {
             List<Object> described = context.getBeansWithAnnotation(RestController.class).values().stream()
                     .filter(controller -> !controller.getClass().isAnnotationPresent(Hidden.class)).toList();
             RequiredFields fields = new RequiredFields(described);
-            api.getComponents().getSchemas().forEach((name, schema) -> schema.setRequired(fields.of(name).orElse(null)));
+            api.getComponents().getSchemas()
+                    .forEach((name, schema) -> schema.setRequired(fields.of(name).orElse(null)));
         };
     }
 
@@ -51,14 +53,17 @@ class ApiDescription {
         return api -> {
             Map<String, Schema> schemas = api.getComponents().getSchemas();
             Set<String> taken = new HashSet<>();
-            api.getPaths().values().stream().flatMap(path -> path.readOperations().stream()).map(Operation::getRequestBody).filter(Objects::nonNull)
-                    .flatMap(body -> body.getContent().values().stream()).forEach(content -> reach(content.getSchema(), schemas, taken));
+            api.getPaths().values().stream().flatMap(path -> path.readOperations().stream())
+                    .map(Operation::getRequestBody).filter(Objects::nonNull)
+                    .flatMap(body -> body.getContent().values().stream())
+                    .forEach(content -> reach(content.getSchema(), schemas, taken));
             taken.forEach(name -> fields(schemas.get(name)).forEach(ApiDescription::rule));
         };
     }
 
     private static Collection<Schema<?>> fields(Schema<?> schema) {
-        return schema.getProperties() == null ? List.of() : schema.getProperties().values().stream().<Schema<?>>map(each -> each).toList();
+        return schema.getProperties() == null ? List.of()
+                : schema.getProperties().values().stream().<Schema<?>>map(each -> each).toList();
     }
 
     /** The names of all schemas that a body is made of. */
@@ -74,7 +79,8 @@ class ApiDescription {
     }
 
     private static void rule(Schema<?> field) {
-        boolean text = field.getTypes() != null && field.getTypes().contains("string") && field.getEnum() == null && field.getFormat() == null;
+        boolean text = field.getTypes() != null && field.getTypes().contains("string") && field.getEnum() == null
+                && field.getFormat() == null;
         if (text && field.getMaxLength() == null) {
             field.setMaxLength(FieldRules.LONGEST_TEXT);
         }

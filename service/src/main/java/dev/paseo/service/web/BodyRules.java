@@ -19,7 +19,10 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.servlet.mvc.method.annotation.RequestBodyAdviceAdapter;
 
-/** Every body of the API is read no further than it may be long, and is held against {@link FieldRules} before anything is done. */
+/**
+ * Every body of the API is read no further than it may be long, and is held against {@link FieldRules} before anything
+ * is done.
+ */
 @RestControllerAdvice
 class BodyRules extends RequestBodyAdviceAdapter {
 
@@ -34,9 +37,12 @@ class BodyRules extends RequestBodyAdviceAdapter {
     }
 
     @Override
-    public HttpInputMessage beforeBodyRead(HttpInputMessage message, MethodParameter parameter, Type type, Class<? extends HttpMessageConverter<?>> converter) throws IOException {
+    public HttpInputMessage beforeBodyRead(HttpInputMessage message, MethodParameter parameter, Type type,
+            Class<? extends HttpMessageConverter<?>> converter) throws IOException {
         boolean enrolling = parameter.getParameterType() == Enrolment.class;
-        boolean known = SecurityContextHolder.getContext().getAuthentication() instanceof UsernamePasswordAuthenticationToken || ofAgents(parameter) && !enrolling;
+        boolean known = SecurityContextHolder.getContext()
+                .getAuthentication() instanceof UsernamePasswordAuthenticationToken
+                || ofAgents(parameter) && !enrolling;
         InputStream body = new Bounded(message.getBody(), known ? LARGEST_BODY : LARGEST_OF_NOBODY);
         return new HttpInputMessage() {
             @Override
@@ -53,13 +59,16 @@ class BodyRules extends RequestBodyAdviceAdapter {
 
     /** Whoever comes so far at these addresses is known, and they have rules of their own. */
     private static boolean ofAgents(MethodParameter parameter) {
-        RequestMapping of = AnnotatedElementUtils.findMergedAnnotation(parameter.getContainingClass(), RequestMapping.class);
+        RequestMapping of = AnnotatedElementUtils.findMergedAnnotation(parameter.getContainingClass(),
+                RequestMapping.class);
         return of != null && Arrays.stream(of.path()).anyMatch(path -> path.startsWith("/agent/"));
     }
 
     @Override
-    public Object afterBodyRead(Object body, HttpInputMessage message, MethodParameter parameter, Type type, Class<? extends HttpMessageConverter<?>> converter) {
-        List<Refusal.Field> wrong = ofAgents(parameter) || body instanceof byte[] || body instanceof String ? List.of() : FieldRules.of(body);
+    public Object afterBodyRead(Object body, HttpInputMessage message, MethodParameter parameter, Type type,
+            Class<? extends HttpMessageConverter<?>> converter) {
+        List<Refusal.Field> wrong = ofAgents(parameter) || body instanceof byte[] || body instanceof String ? List.of()
+                : FieldRules.of(body);
         if (!wrong.isEmpty()) {
             throw Refusal.invalid(wrong);
         }

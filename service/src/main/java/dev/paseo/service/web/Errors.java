@@ -13,7 +13,8 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
 /**
- * What is refused, or fails, before anything of ours is asked is told in the form of all problems; that the database is away
+ * What is refused, or fails, before anything of ours is asked is told in the form of all problems; that the database is
+ * away
  * while somebody's token is looked up, as it is told elsewhere. Asked for by itself, there is nothing here.
  */
 @Hidden
@@ -28,10 +29,12 @@ class Errors implements ErrorController {
 
     @RequestMapping("/error")
     ResponseEntity<ProblemDetail> error(HttpServletRequest request) {
-        if (request.getAttribute(RequestDispatcher.ERROR_EXCEPTION) instanceof Exception failed && ProblemAdvice.isAway(failed)) {
+        if (request.getAttribute(RequestDispatcher.ERROR_EXCEPTION) instanceof Exception failed
+                && ProblemAdvice.isAway(failed)) {
             return advice.away(failed);
         }
-        HttpStatus status = Optional.ofNullable(request.getAttribute(RequestDispatcher.ERROR_STATUS_CODE)).filter(Integer.class::isInstance)
+        HttpStatus status = Optional.ofNullable(request.getAttribute(RequestDispatcher.ERROR_STATUS_CODE))
+                .filter(Integer.class::isInstance)
                 .map(code -> HttpStatus.resolve((Integer) code)).orElse(HttpStatus.NOT_FOUND);
         return ResponseEntity.of(ProblemDetail.forStatus(status)).build();
     }

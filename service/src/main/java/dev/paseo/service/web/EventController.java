@@ -17,7 +17,10 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
-/** Live changes as server-sent events. Their ids are the outbox's own sequence, so that a reader resumes by Last-Event-ID. */
+/**
+ * Live changes as server-sent events. Their ids are the outbox's own sequence, so that a reader resumes by
+ * Last-Event-ID.
+ */
 @Hidden
 @RestController
 class EventController {
@@ -35,7 +38,8 @@ class EventController {
     }
 
     @GetMapping(value = "/api/v1/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-    SseEmitter events(@AuthenticationPrincipal Person person, @RequestHeader(name = "Last-Event-ID") Optional<Long> last) {
+    SseEmitter events(@AuthenticationPrincipal Person person,
+            @RequestHeader(name = "Last-Event-ID") Optional<Long> last) {
         Permission.require(person, Action.LOOK);
         SseEmitter emitter = new SseEmitter(0L);
         long position = telling.position();
@@ -76,7 +80,8 @@ class EventController {
 
     private static void send(SseEmitter emitter, List<Telling.Event> events) throws IOException {
         for (Telling.Event event : events) {
-            emitter.send(SseEmitter.event().id(Long.toString(event.sequence())).name("changed").data(event, MediaType.APPLICATION_JSON));
+            emitter.send(SseEmitter.event().id(Long.toString(event.sequence())).name("changed").data(event,
+                    MediaType.APPLICATION_JSON));
         }
     }
 }

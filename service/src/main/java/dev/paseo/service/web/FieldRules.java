@@ -13,8 +13,10 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What holds for every field of every body that comes in: one that is not optional is given, text is no longer than is kept
- * and can be kept, lists are no longer than anybody needs, times lie within what calendars have. A field that may be longer
+ * What holds for every field of every body that comes in: one that is not optional is given, text is no longer than is
+ * kept
+ * and can be kept, lists are no longer than anybody needs, times lie within what calendars have. A field that may be
+ * longer
  * says so with {@link Size}, which the API's description shows too.
  */
 final class FieldRules {
@@ -41,7 +43,8 @@ final class FieldRules {
 
     private void wrong(String pointer, String message) {
         if (wrong.size() < MOST_TOLD) {
-            wrong.add(new Refusal.Field(pointer, (pointer.isEmpty() ? "the body" : pointer.substring(1).replace('/', '.')) + " " + message));
+            wrong.add(new Refusal.Field(pointer,
+                    (pointer.isEmpty() ? "the body" : pointer.substring(1).replace('/', '.')) + " " + message));
         }
     }
 
@@ -54,12 +57,14 @@ final class FieldRules {
             }
             case Optional<?> some -> value(pointer, some.orElse(null), longest, true);
             case String text -> text(pointer, text, longest);
-            case Instant moment when moment.isBefore(EARLIEST) || moment.isAfter(LATEST) -> wrong(pointer, "should be a moment from 1970 to 9999");
-            case Duration length when length.abs().compareTo(LONGEST) > 0 -> wrong(pointer, "should be at most " + LONGEST.toDays() + " days long");
+            case Instant moment when moment.isBefore(EARLIEST) || moment.isAfter(LATEST) -> wrong(pointer,
+                    "should be a moment from 1970 to 9999");
+            case Duration length when length.abs().compareTo(LONGEST) > 0 -> wrong(pointer,
+                    "should be at most " + LONGEST.toDays() + " days long");
             case Collection<?> all -> entries(pointer, all, longest);
             case Map<?, ?> all -> map(pointer, all, longest);
             case Record record -> record(pointer, record);
-            default -> { }
+            default -> {}
         }
     }
 
@@ -68,7 +73,9 @@ final class FieldRules {
         if (length > longest) {
             wrong(pointer, "should have at most " + longest + " characters; it has " + length);
         }
-        if (text.codePoints().anyMatch(each -> Character.isISOControl(each) && each != '\n' && each != '\r' && each != '\t' || Character.getType(each) == Character.SURROGATE)) {
+        if (text.codePoints()
+                .anyMatch(each -> Character.isISOControl(each) && each != '\n' && each != '\r' && each != '\t'
+                        || Character.getType(each) == Character.SURROGATE)) {
             wrong(pointer, "has signs that are no text, such as a control character");
         }
     }
@@ -97,12 +104,14 @@ final class FieldRules {
 
     private void record(String pointer, Record record) {
         for (RecordComponent component : record.getClass().getRecordComponents()) {
-            value(pointer + "/" + component.getName(), read(record, component), longest(component), component.getType() == Optional.class);
+            value(pointer + "/" + component.getName(), read(record, component), longest(component),
+                    component.getType() == Optional.class);
         }
     }
 
     private static int longest(RecordComponent component) {
-        return Optional.ofNullable(component.getAccessor().getAnnotation(Size.class)).map(Size::max).orElse(LONGEST_TEXT);
+        return Optional.ofNullable(component.getAccessor().getAnnotation(Size.class)).map(Size::max)
+                .orElse(LONGEST_TEXT);
     }
 
     private static @Nullable Object read(Record record, RecordComponent component) {

@@ -8,7 +8,10 @@ import org.springframework.boot.tomcat.servlet.TomcatServletWebServerFactory;
 import org.springframework.boot.web.server.WebServerFactoryCustomizer;
 import org.springframework.stereotype.Component;
 
-/** Who asks, and whether by https, is taken from forwarded headers where they come from a proxy that is named, and from nobody else. */
+/**
+ * Who asks, and whether by https, is taken from forwarded headers where they come from a proxy that is named, and from
+ * nobody else.
+ */
 @Component
 class Proxies implements WebServerFactoryCustomizer<TomcatServletWebServerFactory> {
 
@@ -24,7 +27,8 @@ class Proxies implements WebServerFactoryCustomizer<TomcatServletWebServerFactor
             return;
         }
         RemoteIpValve valve = new RemoteIpValve();
-        valve.setInternalProxies(settings.proxies().stream().map(String::strip).map(Pattern::quote).collect(Collectors.joining("|")));
+        valve.setInternalProxies(
+                settings.proxies().stream().map(String::strip).map(Pattern::quote).collect(Collectors.joining("|")));
         valve.setRemoteIpHeader("X-Forwarded-For");
         valve.setProtocolHeader("X-Forwarded-Proto");
         factory.addEngineValves(valve);

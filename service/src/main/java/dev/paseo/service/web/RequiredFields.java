@@ -13,7 +13,9 @@ import java.util.Optional;
 import org.springframework.core.annotation.AnnotatedElementUtils;
 import org.springframework.web.bind.annotation.RequestMapping;
 
-/** Finds, for every record that the API takes or gives, the fields that are always there: those that are not Optional. */
+/**
+ * Finds, for every record that the API takes or gives, the fields that are always there: those that are not Optional.
+ */
 final class RequiredFields {
 
     private final Map<String, List<String>> byRecord = new HashMap<>();
@@ -54,7 +56,8 @@ final class RequiredFields {
     private boolean isNew(Class<?> type) {
         Class<?> known = types.putIfAbsent(type.getSimpleName(), type);
         if (known != null && known != type) {
-            throw new IllegalStateException("the API shows two records of one name: " + known.getName() + " and " + type.getName());
+            throw new IllegalStateException(
+                    "the API shows two records of one name: " + known.getName() + " and " + type.getName());
         }
         return known == null;
     }

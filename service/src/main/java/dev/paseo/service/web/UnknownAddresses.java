@@ -23,11 +23,14 @@ class UnknownAddresses {
     ResponseEntity<?> unknown(NoResourceFoundException unknown, HttpServletRequest request) {
         String accepts = String.valueOf(request.getHeader(HttpHeaders.ACCEPT));
         boolean page = accepts.contains(MediaType.TEXT_HTML_VALUE)
-                && Stream.of("/api/", "/agent/", "/hooks/", "/actuator/", "/assets/").noneMatch(request.getRequestURI()::startsWith);
+                && Stream.of("/api/", "/agent/", "/hooks/", "/actuator/", "/assets/")
+                        .noneMatch(request.getRequestURI()::startsWith);
         if (!page) {
-            return ResponseEntity.status(HttpStatus.NOT_FOUND).contentType(MediaType.APPLICATION_PROBLEM_JSON).body(unknown.getBody());
+            return ResponseEntity.status(HttpStatus.NOT_FOUND).contentType(MediaType.APPLICATION_PROBLEM_JSON)
+                    .body(unknown.getBody());
         }
-        return ResponseEntity.status(HttpStatus.NOT_FOUND).cacheControl(CacheControl.noCache()).contentType(MediaType.TEXT_HTML)
+        return ResponseEntity.status(HttpStatus.NOT_FOUND).cacheControl(CacheControl.noCache())
+                .contentType(MediaType.TEXT_HTML)
                 .body(new ClassPathResource("/console/index.html"));
     }
 }

@@ -11,7 +11,10 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
-/** How many commits lie between two. Git is asked beside, one question at a time: what is not known yet is told the next time. */
+/**
+ * How many commits lie between two. Git is asked beside, one question at a time: what is not known yet is told the next
+ * time.
+ */
 @Component
 class Distances {
 

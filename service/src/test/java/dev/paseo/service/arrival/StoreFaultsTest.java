@@ -62,8 +62,11 @@ class StoreFaultsTest {
 
     private RegistryStore store() {
         Web web = new Web(new Reach(settings), mock(KeptBytes.class), mock(ServiceClock.class));
-        return new RegistryStore(new WatchedStore.Where(WatchedStore.Kind.REGISTRY, address, Optional.of("planner"), Optional.empty(), Optional.empty(), "2.*", true),
-                Optional.empty(), new RegistryStore.Using(web, mock(KeptBytes.class), mock(ServiceClock.class), JsonMapper.builder().build()));
+        return new RegistryStore(
+                new WatchedStore.Where(WatchedStore.Kind.REGISTRY, address, Optional.of("planner"), Optional.empty(),
+                        Optional.empty(), "2.*", true),
+                Optional.empty(), new RegistryStore.Using(web, mock(KeptBytes.class), mock(ServiceClock.class),
+                        JsonMapper.builder().build()));
     }
 
     private static void answer(HttpExchange exchange, String body) throws IOException {
@@ -85,7 +88,10 @@ class StoreFaultsTest {
     void aHundredThousandTagsAreNotAskedForOneByOne() {
         tags(IntStream.range(0, 100_000).mapToObj(at -> "\"2." + at + "\"").collect(Collectors.joining(",")));
         Refusal refused = assertThrows(Refusal.class, () -> store().list(false));
-        assertTrue(String.valueOf(refused.getMessage()).endsWith("has more than 1000 tags that '2.*' matches; name fewer by a narrower pattern"), refused.getMessage());
+        assertTrue(
+                String.valueOf(refused.getMessage())
+                        .endsWith("has more than 1000 tags that '2.*' matches; name fewer by a narrower pattern"),
+                refused.getMessage());
         assertEquals(0, manifestsAsked.get());
     }
 
@@ -108,7 +114,10 @@ class StoreFaultsTest {
             exchange.getResponseBody().flush();
         });
         Web web = new Web(new Reach(settings), mock(KeptBytes.class), mock(ServiceClock.class));
-        assertEquals(address + "/large has more than 17179869184 bytes", assertThrows(Refusal.class, () -> web.keep(java.net.URI.create(address + "/large"), java.util.Map.of(), Web.LARGEST)).getMessage());
+        assertEquals(address + "/large has more than 17179869184 bytes",
+                assertThrows(Refusal.class,
+                        () -> web.keep(java.net.URI.create(address + "/large"), java.util.Map.of(), Web.LARGEST))
+                        .getMessage());
     }
 
     @Test
@@ -131,7 +140,8 @@ class StoreFaultsTest {
     void pagesWithoutEndAreReadToAHundred() {
         AtomicInteger pages = new AtomicInteger();
         server.createContext("/v2/planner/tags/list", exchange -> {
-            exchange.getResponseHeaders().add("Link", "</v2/planner/tags/list?last=" + pages.incrementAndGet() + ">; rel=\"next\"");
+            exchange.getResponseHeaders().add("Link",
+                    "</v2/planner/tags/list?last=" + pages.incrementAndGet() + ">; rel=\"next\"");
             answer(exchange, "{\"tags\": [\"3.0\"]}");
         });
         assertEquals(List.of(), store().list(false));
@@ -152,7 +162,9 @@ class StoreFaultsTest {
                 Thread.currentThread().interrupt();
             }
         });
-        HttpResponse<InputStream> answer = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(address + "/slow")).build(), HttpResponse.BodyHandlers.ofInputStream());
+        HttpResponse<InputStream> answer = HttpClient.newHttpClient().send(
+                HttpRequest.newBuilder(URI.create(address + "/slow")).build(),
+                HttpResponse.BodyHandlers.ofInputStream());
         try (InputStream body = Web.within(answer.body(), Duration.ofSeconds(1))) {
             IOException cut = assertThrows(IOException.class, () -> body.readNBytes(1 << 20));
             assertEquals("its answer did not end within 1 s", cut.getMessage());

@@ -31,7 +31,9 @@ class FolderByteStoreTest {
 
     @BeforeEach
     void open() throws IOException {
-        store = new FolderByteStore(new Settings(folder, List.of(), List.of(), List.of(), List.of(), 60, Duration.ofMinutes(5), Duration.ofSeconds(20), 1000, 1000, DataSize.ofGigabytes(1), List.of(), "http://127.0.0.1", "paseo@localhost", false));
+        store = new FolderByteStore(new Settings(folder, List.of(), List.of(), List.of(), List.of(), 60,
+                Duration.ofMinutes(5), Duration.ofSeconds(20), 1000, 1000, DataSize.ofGigabytes(1), List.of(),
+                "http://127.0.0.1", "paseo@localhost", false));
     }
 
     private ByteStore.Kept keep() throws IOException {

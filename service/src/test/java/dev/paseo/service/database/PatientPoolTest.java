@@ -26,7 +26,10 @@ class PatientPoolTest {
         return pool;
     }
 
-    /** Before: refused after the pool's own time, so that whoever shared a slow disk with others heard that the database is away. */
+    /**
+     * Before: refused after the pool's own time, so that whoever shared a slow disk with others heard that the database
+     * is away.
+     */
     @Test
     void whereAllAreInUseItIsWaitedFor() throws Exception {
         Connection connection = mock(Connection.class);

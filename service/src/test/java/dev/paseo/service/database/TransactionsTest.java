@@ -34,7 +34,8 @@ class TransactionsTest {
 
     @Test
     void theProofIsGivenWithinATransactionAlone() {
-        assertEquals("not in a transaction", assertThrows(IllegalStateException.class, Transactions::underWay).getMessage());
+        assertEquals("not in a transaction",
+                assertThrows(IllegalStateException.class, Transactions::underWay).getMessage());
         Transactions transactions = new Transactions(new NoDatabase(), new SimpleMeterRegistry());
         assertNotNull(transactions.in(Transactions::underWay));
         assertThrows(IllegalStateException.class, Transactions::underWay);

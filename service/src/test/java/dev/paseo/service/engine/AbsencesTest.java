@@ -19,6 +19,7 @@ class AbsencesTest {
     @ParameterizedTest
     @CsvSource({"0, 5, 0", "0, 10, 0", "0, 40, 15", "12, 15, 3", "15, 32, 7", "20, 30, 0", "34, 90, 1", "5, 5, 0"})
     void onlyWhatOverlapsCounts(int from, int to, int minutes) {
-        assertEquals(Duration.ofMinutes(minutes), Absences.within(at(from), at(to), List.of(new Absence(at(10), at(20)), new Absence(at(30), at(35)))));
+        assertEquals(Duration.ofMinutes(minutes),
+                Absences.within(at(from), at(to), List.of(new Absence(at(10), at(20)), new Absence(at(30), at(35)))));
     }
 }

@@ -24,12 +24,14 @@ import tools.jackson.databind.json.JsonMapper;
 class EvidenceTest {
 
     private final KeptBytes bytes = mock(KeptBytes.class);
-    private final Evidence evidence = new Evidence(mock(EvidenceMapper.class), bytes, mock(Json.class), JsonMapper.builder().build(),
+    private final Evidence evidence = new Evidence(mock(EvidenceMapper.class), bytes, mock(Json.class),
+            JsonMapper.builder().build(),
             new Evidence.Writing(mock(Transactions.class), mock(ServiceClock.class)));
 
     private String refused(byte[] archive) {
         when(bytes.openUnchecked(anyString())).thenAnswer(call -> new ByteArrayInputStream(archive));
-        return String.valueOf(assertThrows(Refusal.class, () -> evidence.read(Evidence.FINDINGS, "digest")).getMessage());
+        return String
+                .valueOf(assertThrows(Refusal.class, () -> evidence.read(Evidence.FINDINGS, "digest")).getMessage());
     }
 
     @Test
@@ -38,14 +40,16 @@ class EvidenceTest {
         TarArchiveEntry entry = new TarArchiveEntry("big.sarif", true);
         entry.setSize((256L << 20) + (1 << 20));
         entry.writeEntryHeader(header);
-        assertEquals("reports findings: big.sarif: has 257 MB; at most 256 MB are read", refused(Arrays.copyOf(header, 4096)));
+        assertEquals("reports findings: big.sarif: has 257 MB; at most 256 MB are read",
+                refused(Arrays.copyOf(header, 4096)));
     }
 
     @Test
     void moreReportsThanAreReadAreRefused() throws IOException {
         ByteArrayOutputStream archive = new ByteArrayOutputStream();
         try (TarArchiveOutputStream tar = new TarArchiveOutputStream(archive)) {
-            byte[] report = "{\"version\": \"2.1.0\", \"runs\": []}".getBytes(java.nio.charset.StandardCharsets.US_ASCII);
+            byte[] report = "{\"version\": \"2.1.0\", \"runs\": []}"
+                    .getBytes(java.nio.charset.StandardCharsets.US_ASCII);
             for (int at = 0; at <= 20_000; at++) {
                 TarArchiveEntry entry = new TarArchiveEntry(at + ".sarif", true);
                 entry.setSize(report.length);

@@ -21,7 +21,8 @@ class PermissionTest {
     private static final Optional<String> PRODUCTION = Optional.of("production");
 
     private static String refused(Person person) {
-        return assertThrows(Refusal.class, () -> Permission.require(person, Action.PROMOTE, "hold daylight-api in production", DAYLIGHT, PRODUCTION)).getMessage();
+        return assertThrows(Refusal.class, () -> Permission.require(person, Action.PROMOTE,
+                "hold daylight-api in production", DAYLIGHT, PRODUCTION)).getMessage();
     }
 
     private static Person may(Role role, Optional<String> environment, Optional<Scope> limit) {
@@ -31,11 +32,16 @@ class PermissionTest {
     /** What was tried, who it is for, and how one comes to it. */
     @Test
     void aRefusalNamesWhatWasTried() {
-        String said = "tester may not hold daylight-api in production: that is for whoever may request and cancel deployments; an administrator can give such a role";
+        String said = "tester may not hold daylight-api in production: that is for whoever may request and cancel "
+                + "deployments; an administrator can give such a role";
         assertEquals(said, refused(may(Role.TESTER, Optional.empty(), Optional.empty())));
         assertEquals(said, refused(may(Role.OPERATOR, Optional.of("test"), Optional.empty())));
-        assertEquals("tester may not hold daylight-api in production: this token may publish versions that were built elsewhere of hut-planner, and nothing else",
-                refused(may(Role.PUBLISHER, Optional.empty(), Optional.of(new Scope(Set.of(Action.PUBLISH), Optional.of("hut-planner"))))));
-        assertDoesNotThrow(() -> Permission.require(may(Role.OPERATOR, PRODUCTION, Optional.empty()), Action.PROMOTE, "hold it", DAYLIGHT, PRODUCTION));
+        assertEquals(
+                "tester may not hold daylight-api in production: this token may publish versions that were built "
+                        + "elsewhere of hut-planner, and nothing else",
+                refused(may(Role.PUBLISHER, Optional.empty(),
+                        Optional.of(new Scope(Set.of(Action.PUBLISH), Optional.of("hut-planner"))))));
+        assertDoesNotThrow(() -> Permission.require(may(Role.OPERATOR, PRODUCTION, Optional.empty()), Action.PROMOTE,
+                "hold it", DAYLIGHT, PRODUCTION));
     }
 }

@@ -18,8 +18,10 @@ class FaultsTest {
 
     /** Error → whether the process ends where others could go on, and where a thread of ours is gone. */
     static Stream<Arguments> errors() {
-        return Stream.of(Arguments.of(new OutOfMemoryError("Java heap space"), true, true), Arguments.of(new NoClassDefFoundError("dev/paseo/Gone"), true, true),
-                Arguments.of(new StackOverflowError(), false, true), Arguments.of(new AssertionError("never"), false, true));
+        return Stream.of(Arguments.of(new OutOfMemoryError("Java heap space"), true, true),
+                Arguments.of(new NoClassDefFoundError("dev/paseo/Gone"), true, true),
+                Arguments.of(new StackOverflowError(), false, true),
+                Arguments.of(new AssertionError("never"), false, true));
     }
 
     @ParameterizedTest

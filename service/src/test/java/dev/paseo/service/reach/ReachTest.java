@@ -38,26 +38,34 @@ class ReachTest {
 
     @ParameterizedTest
     @CsvSource({
-        "https://git.park.example/times, https://git.park.example, true",
-        "https://git.park.example/times, https://git.park.example/, true",
-        "https://git.park.example.evil/times, https://git.park.example, false",
-        "https://git.park.example/times-too, https://git.park.example/times, false",
-        "https://git.park.example/times, https://git.park.example/times, true",
-        "http://2130706433/x, http://127.0.0.1, false",
-        "file:///srv/git/x, /srv/git, false"})
+            "https://git.park.example/times, https://git.park.example, true",
+            "https://git.park.example/times, https://git.park.example/, true",
+            "https://git.park.example.evil/times, https://git.park.example, false",
+            "https://git.park.example/times-too, https://git.park.example/times, false",
+            "https://git.park.example/times, https://git.park.example/times, true",
+            "http://2130706433/x, http://127.0.0.1, false",
+            "file:///srv/git/x, /srv/git, false"})
     void aBeginningCountsUpToASlash(String address, String allowed, boolean below) {
         assertEquals(below, reach(allowed).doubt(Kind.STORE, address).isEmpty());
     }
 
     @Test
     void whatIsNotListedIsToldWithTheList() {
-        Refusal refused = assertThrows(Refusal.class, () -> reach("https://stores.park.example").allow(Kind.STORE, "https://elsewhere.example/x"));
-        assertEquals("https://elsewhere.example/x is not below an address that may be watched, which are https://stores.park.example; an operator sets them in paseo.allowed-stores", refused.getMessage());
+        Refusal refused = assertThrows(Refusal.class,
+                () -> reach("https://stores.park.example").allow(Kind.STORE, "https://elsewhere.example/x"));
+        assertEquals(
+                "https://elsewhere.example/x is not below an address that may be watched, which are "
+                        + "https://stores.park.example; an operator sets them in paseo.allowed-stores",
+                refused.getMessage());
     }
 
-    /** The name is the one that is allowed; what it stands for has become the machine itself, and where clouds hand out credentials. */
+    /**
+     * The name is the one that is allowed; what it stands for has become the machine itself, and where clouds hand out
+     * credentials.
+     */
     @ParameterizedTest
-    @CsvSource({"127.0.0.1, which is this machine itself", "::1, which is this machine itself", "169.254.169.254, which is an address of the link alone", "0.0.0.0, which is no address of one machine"})
+    @CsvSource({"127.0.0.1, which is this machine itself", "::1, which is this machine itself",
+            "169.254.169.254, which is an address of the link alone", "0.0.0.0, which is no address of one machine"})
     void aNameThatHasComeToStandForSomethingElseIsNotAsked(String address, String why) {
         Reach reach = reach("https://stores.park.example");
         stands.add("192.0.2.7");
@@ -65,7 +73,9 @@ class ReachTest {
         assertEquals(2, reach.allow(Kind.STORE, "https://stores.park.example/x").size());
         Refusal refused = assertThrows(Refusal.class, () -> reach.allow(Kind.STORE, "https://stores.park.example/x"));
         assertEquals(Refusal.Kind.NOT_ALLOWED, refused.kind());
-        assertTrue(refused.getMessage().startsWith("stores.park.example stands for ") && refused.getMessage().contains(why + ": it is not asked; an operator allows that address itself in paseo.allowed-stores"),
+        assertTrue(
+                refused.getMessage().startsWith("stores.park.example stands for ") && refused.getMessage().contains(
+                        why + ": it is not asked; an operator allows that address itself in paseo.allowed-stores"),
                 refused.getMessage());
     }
 
@@ -81,17 +91,24 @@ class ReachTest {
         Reach reach = reach("https://stores.park.example", "192.0.2.0/24", "127.0.0.0/8");
         stands.addAll(List.of("127.0.0.1", "192.0.3.1"));
         assertDoesNotThrow(() -> reach.allow(Kind.STORE, "https://stores.park.example/x"));
-        assertTrue(assertThrows(Refusal.class, () -> reach.allow(Kind.STORE, "https://stores.park.example/x")).getMessage().contains("192.0.3.1, which is in none of the networks that are allowed"));
+        assertTrue(assertThrows(Refusal.class, () -> reach.allow(Kind.STORE, "https://stores.park.example/x"))
+                .getMessage().contains("192.0.3.1, which is in none of the networks that are allowed"));
     }
 
     @Test
     void aNameThatNobodyKnowsIsUnavailable() {
-        assertEquals("no address is known for stores.park.example", assertThrows(Refusal.class, () -> reach("https://stores.park.example").allow(Kind.STORE, "https://stores.park.example/x")).getMessage());
-        assertTrue(assertThrows(Refusal.class, () -> reach("http://a_b").allow(Kind.STORE, "http://a_b/x")).getMessage().contains("names no host"));
+        assertEquals("no address is known for stores.park.example",
+                assertThrows(Refusal.class,
+                        () -> reach("https://stores.park.example").allow(Kind.STORE, "https://stores.park.example/x"))
+                        .getMessage());
+        assertTrue(assertThrows(Refusal.class, () -> reach("http://a_b").allow(Kind.STORE, "http://a_b/x")).getMessage()
+                .contains("names no host"));
     }
 
     @Test
     void aNetworkThatIsNoneKeepsTheServiceFromStarting() {
-        assertTrue(assertThrows(IllegalArgumentException.class, () -> reach("https://stores.park.example", "10.0.0.0/99")).getMessage().contains("such as 10.0.0.0/8"));
+        assertTrue(
+                assertThrows(IllegalArgumentException.class, () -> reach("https://stores.park.example", "10.0.0.0/99"))
+                        .getMessage().contains("such as 10.0.0.0/8"));
     }
 }

@@ -26,7 +26,8 @@ import org.junit.jupiter.api.io.TempDir;
 /** The files that a recipe brings, too many of them. */
 class PrepareRunTest {
 
-    private static final String FILE = "paseo: 1\ncomponent: hut-planner\nversions: \"1.{serial}\"\nstages: {build: {steps: ['true'], keep: {app: app}}}\n"
+    private static final String FILE = "paseo: 1\ncomponent: hut-planner\nversions: \"1.{serial}\"\nstages: {build: "
+            + "{steps: ['true'], keep: {app: app}}}\n"
             + "deployment: {artifacts: [app], bring: [deploy/**], on-each-host: ['true']}\n";
 
     @Test
@@ -45,8 +46,10 @@ class PrepareRunTest {
         KeptBytes bytes = mock(KeptBytes.class);
         when(bytes.keep(any(), anyLong(), any())).thenThrow(Refusal.tooLarge("more than 1073741824 bytes"));
         RunMapper mapper = mock(RunMapper.class);
-        PrepareRun prepare = new PrepareRun(runs, lines, mapper, new PrepareRun.Keeping(bytes, mock(ServiceClock.class)), settings);
-        assertEquals("more than 1073741824 bytes", assertThrows(Refusal.class, () -> prepare.perform("7")).getMessage());
+        PrepareRun prepare = new PrepareRun(runs, lines, mapper,
+                new PrepareRun.Keeping(bytes, mock(ServiceClock.class)), settings);
+        assertEquals("more than 1073741824 bytes",
+                assertThrows(Refusal.class, () -> prepare.perform("7")).getMessage());
         verify(bytes).keep(any(), eq(1L << 30), any());
         verify(mapper, never()).bundle(anyLong(), anyString());
         verify(lines, never()).prepared(any());

@@ -32,20 +32,24 @@ class StoredRunTest {
     }
 
     private static String stored(String file) throws IOException {
-        try (InputStream in = Objects.requireNonNull(StoredRunTest.class.getResourceAsStream("/stored/" + file), file)) {
+        try (InputStream in = Objects.requireNonNull(StoredRunTest.class.getResourceAsStream("/stored/" + file),
+                file)) {
             return new String(in.readAllBytes(), StandardCharsets.UTF_8).strip();
         }
     }
 
-    private static StageState stage(StageKey key, Waits waits, int attempt, StageStatus status, Optional<Skip> skip, Optional<String> reason) {
+    private static StageState stage(StageKey key, Waits waits, int attempt, StageStatus status, Optional<Skip> skip,
+            Optional<String> reason) {
         return new StageState(key, waits, attempt, List.of("app"), false, Optional.empty(), status, skip, reason);
     }
 
     @Test
     void formatOneIsReadAsWhatItMeant() throws IOException {
-        StageState compile = new StageState(StageKey.of("compile"), Waits.on(), 1, List.of("app"), false, Optional.empty(), StageStatus.PASSED,
+        StageState compile = new StageState(StageKey.of("compile"), Waits.on(), 1, List.of("app"), false,
+                Optional.empty(), StageStatus.PASSED,
                 Optional.empty(), Optional.empty());
-        StageState tests = new StageState(new StageKey("unit-tests", "UTC"), Waits.on(StageKey.of("compile")), 2, List.of(), false, Optional.empty(),
+        StageState tests = new StageState(new StageKey("unit-tests", "UTC"), Waits.on(StageKey.of("compile")), 2,
+                List.of(), false, Optional.empty(),
                 StageStatus.FAILED, Optional.empty(), Optional.of("lost: gone"));
         assertEquals(new RunState(RunStatus.RUNNING, List.of(compile, tests), List.of("app"), true, Optional.of("why")),
                 StoredRun.read(json, 1, stored("run-1.json")));
@@ -55,10 +59,14 @@ class StoredRunTest {
     void formatTwoIsReadAndWrittenAsItIs() throws IOException {
         StageKey compile = StageKey.of("compile");
         RunState run = new RunState(RunStatus.CANCELLING, List.of(
-                stage(compile, Waits.on(), 1, StageStatus.FAILED, Optional.empty(), Optional.of("exit status 1")).tolerated(),
-                stage(new StageKey("unit-tests", "UTC"), Waits.on(compile), 2, StageStatus.SKIPPED, Optional.of(Skip.UNATTAINABLE), Optional.of("why not")),
-                stage(StageKey.of("tidy"), new Waits(List.of(), List.of(compile), List.of(compile)), 1, StageStatus.WAITING, Optional.empty(), Optional.empty())
-                        .notWanted("wanted-if: branch == 'main'")), List.of("app"), true, Optional.of("cancelled by developer"));
+                stage(compile, Waits.on(), 1, StageStatus.FAILED, Optional.empty(), Optional.of("exit status 1"))
+                        .tolerated(),
+                stage(new StageKey("unit-tests", "UTC"), Waits.on(compile), 2, StageStatus.SKIPPED,
+                        Optional.of(Skip.UNATTAINABLE), Optional.of("why not")),
+                stage(StageKey.of("tidy"), new Waits(List.of(), List.of(compile), List.of(compile)), 1,
+                        StageStatus.WAITING, Optional.empty(), Optional.empty())
+                        .notWanted("wanted-if: branch == 'main'")),
+                List.of("app"), true, Optional.of("cancelled by developer"));
         assertEquals(stored("run-2.json"), json.write(run));
         assertEquals(run, StoredRun.read(json, 2, stored("run-2.json")));
     }

@@ -45,7 +45,8 @@ class SignedPostTest {
         address = "http://127.0.0.1:" + server.getAddress().getPort();
         server.createContext("/hooks", exchange -> {
             byte[] body = exchange.getRequestBody().readAllBytes();
-            doubts.add(StandardWebhooks.doubt(SECRET, header(exchange, "webhook-id"), header(exchange, "webhook-timestamp"), header(exchange, "webhook-signature"), body, NOW));
+            doubts.add(StandardWebhooks.doubt(SECRET, header(exchange, "webhook-id"),
+                    header(exchange, "webhook-timestamp"), header(exchange, "webhook-signature"), body, NOW));
             exchange.sendResponseHeaders(204, -1);
             exchange.close();
         });
@@ -90,7 +91,8 @@ class SignedPostTest {
     }
 
     private int send(String path) throws IOException, InterruptedException {
-        return post.send(new SignedPost.Message(address + path, "application/json", "message-1", SECRET, "{\"what\":\"live\"}".getBytes(StandardCharsets.UTF_8)));
+        return post.send(new SignedPost.Message(address + path, "application/json", "message-1", SECRET,
+                "{\"what\":\"live\"}".getBytes(StandardCharsets.UTF_8)));
     }
 
     @Test

@@ -24,16 +24,24 @@ class StandardWebhooksTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "1614265330 | v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | believed",
-        "1614265330 | v1,AAAA v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE= v1a,x      | believed",
-        "1614265330 | v1,h0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its signature is not ours",
-        "1614265330 | g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                       | its signature is not ours",
-        "1614265330 | v1,not base64!                                                     | its signature is not ours",
-        "1614265331 | v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its signature is not ours",
-        "1614264000 | v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its time is more than 5 min from ours",
-        "soon       | v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its time is more than 5 min from ours",
-        "99999999999999999999 | v1,x                                                     | its time is more than 5 min from ours"})
+            "1614265330 | v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | believed",
+            "1614265330 | v1,AAAA v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE= v1a,x      | believed",
+            "1614265330 | v1,h0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its signature is not "
+                    + "ours",
+            "1614265330 | g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                       | its signature is not "
+                    + "ours",
+            "1614265330 | v1,not base64!                                                     | its signature is not "
+                    + "ours",
+            "1614265331 | v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its signature is not "
+                    + "ours",
+            "1614264000 | v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its time is more "
+                    + "than 5 min from ours",
+            "soon       | v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its time is more "
+                    + "than 5 min from ours",
+            "99999999999999999999 | v1,x                                                     | its time is more "
+                    + "than 5 min from ours"})
     void whatIsBelieved(String timestamp, String signatures, String expected) {
-        assertEquals(expected, StandardWebhooks.doubt(SECRET, ID, timestamp, signatures, BODY, Instant.ofEpochSecond(AT)).orElse("believed"));
+        assertEquals(expected, StandardWebhooks
+                .doubt(SECRET, ID, timestamp, signatures, BODY, Instant.ofEpochSecond(AT)).orElse("believed"));
     }
 }

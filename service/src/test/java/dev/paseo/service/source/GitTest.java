@@ -26,6 +26,7 @@ class GitTest {
         String just = kept(folder, MOST);
         assertEquals(MOST, Git.run(folder, List.of("cat-file", "blob", just)).length);
         String more = kept(folder, MOST + 1);
-        assertEquals("git cat-file said more than 33554432 bytes", assertThrows(Git.Failed.class, () -> Git.run(folder, List.of("cat-file", "blob", more))).getMessage());
+        assertEquals("git cat-file said more than 33554432 bytes",
+                assertThrows(Git.Failed.class, () -> Git.run(folder, List.of("cat-file", "blob", more))).getMessage());
     }
 }

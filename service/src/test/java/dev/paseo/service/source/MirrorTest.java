@@ -24,7 +24,8 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** What git says of a commit is told from git not being able to say it. */
 class MirrorTest {
 
-    private static final List<String> AUTHOR = List.of("-c", "user.name=A Warden", "-c", "user.email=warden@park.example");
+    private static final List<String> AUTHOR = List.of("-c", "user.name=A Warden", "-c",
+            "user.email=warden@park.example");
 
     @TempDir
     Path folder;
@@ -42,7 +43,8 @@ class MirrorTest {
         first = commit(work);
         Files.writeString(work.resolve("paseo.yaml"), "paseo: 1\n");
         second = commit(work);
-        mirror = new Mirror(folder.resolve("mirror.git"), "file://" + work.resolve(".git"), () -> SourceAccess.NONE, Optional::empty);
+        mirror = new Mirror(folder.resolve("mirror.git"), "file://" + work.resolve(".git"), () -> SourceAccess.NONE,
+                Optional::empty);
         mirror.fetch();
     }
 
@@ -71,17 +73,21 @@ class MirrorTest {
         Path work = folder.resolve("work");
         Files.writeString(work.resolve("note"), "from a letter\n");
         git(work, "add", ".");
-        git(work, "commit", "-q", "-m", "A letter\n\nCo-authored-by: A Guide <guide@park.example>", "--author", "A Walker <walker@park.example>");
+        git(work, "commit", "-q", "-m", "A letter\n\nCo-authored-by: A Guide <guide@park.example>", "--author",
+                "A Walker <walker@park.example>");
         mirror.fetch();
-        assertEquals(java.util.Set.of("walker@park.example", "warden@park.example", "guide@park.example"), mirror.authors(Optional.of(second), git(work, "rev-parse", "HEAD").strip()));
+        assertEquals(java.util.Set.of("walker@park.example", "warden@park.example", "guide@park.example"),
+                mirror.authors(Optional.of(second), git(work, "rev-parse", "HEAD").strip()));
     }
 
     /** A commit object as somebody may write it by hand, whatever git itself would make. */
     private Mirror.Commit byHand(String committer, String message) throws Exception {
         Path work = folder.resolve("work");
         String tree = git(work, "rev-parse", "HEAD^{tree}").strip();
-        Path object = Files.write(folder.resolve("object"), ("tree " + tree + "\nparent " + second + "\nauthor A Warden <warden@park.example> 1770000000 +0100\ncommitter "
-                + committer + "\n\n" + message).getBytes(StandardCharsets.ISO_8859_1));
+        Path object = Files.write(folder.resolve("object"),
+                ("tree " + tree + "\nparent " + second
+                        + "\nauthor A Warden <warden@park.example> 1770000000 +0100\ncommitter "
+                        + committer + "\n\n" + message).getBytes(StandardCharsets.ISO_8859_1));
         String id = git(work, "hash-object", "-t", "commit", "-w", "--literally", object.toString()).strip();
         git(work, "update-ref", "refs/heads/odd", id);
         mirror.fetch();
@@ -91,21 +97,29 @@ class MirrorTest {
     /** Committer and subject as they are → what is understood of them; nothing of it keeps a commit from being read. */
     static Stream<Arguments> odd() {
         return Stream.of(
-                Arguments.of("A Warden <w@park.example> 568971820800 +0000", "In the year 20000", "In the year 20000", Instant.parse("9999-12-31T23:59:59Z")),
-                Arguments.of("A Warden <w@park.example> 99999999999999999999 +0000", "Beyond all years", "Beyond all years", null),
+                Arguments.of("A Warden <w@park.example> 568971820800 +0000", "In the year 20000", "In the year 20000",
+                        Instant.parse("9999-12-31T23:59:59Z")),
+                Arguments.of("A Warden <w@park.example> 99999999999999999999 +0000", "Beyond all years",
+                        "Beyond all years", null),
                 Arguments.of("A Warden <w@park.example> -5 +0000", "Before 1970", "Before 1970", null),
-                Arguments.of("A Warden <w@park.example> 1770000000 +9999", "A zone that is none", "A zone that is none", Instant.ofEpochSecond(1770000000)),
+                Arguments.of("A Warden <w@park.example> 1770000000 +9999", "A zone that is none", "A zone that is none",
+                        Instant.ofEpochSecond(1770000000)),
                 Arguments.of("A Warden <w@park.example>", "No date", "No date", Instant.EPOCH),
                 Arguments.of("nobody", "No address", "No address", Instant.EPOCH),
-                Arguments.of("A Warden <w@park.example> 1770000000 +0000", "A unit\u001fseparator, a bell\u0007, \u001b[31mred", "A unit separator, a bell ,  [31mred", Instant.ofEpochSecond(1770000000)),
+                Arguments.of("A Warden <w@park.example> 1770000000 +0000",
+                        "A unit\u001fseparator, a bell\u0007, \u001b[31mred", "A unit separator, a bell ,  [31mred",
+                        Instant.ofEpochSecond(1770000000)),
                 Arguments.of("A Warden <w@park.example> 1770000000 +0000", "", "", Instant.ofEpochSecond(1770000000)),
-                Arguments.of("A Warden <w@park.example> 1770000000 +0000", "\u00e9t\u00e9 in Latin-1", null, Instant.ofEpochSecond(1770000000)),
-                Arguments.of("A Warden <w@park.example> 1770000000 +0000", "long ".repeat(100_000), null, Instant.ofEpochSecond(1770000000)));
+                Arguments.of("A Warden <w@park.example> 1770000000 +0000", "\u00e9t\u00e9 in Latin-1", null,
+                        Instant.ofEpochSecond(1770000000)),
+                Arguments.of("A Warden <w@park.example> 1770000000 +0000", "long ".repeat(100_000), null,
+                        Instant.ofEpochSecond(1770000000)));
     }
 
     @ParameterizedTest
     @MethodSource("odd")
-    void noCommitIsTooOddToBeRead(String committer, String message, @Nullable String summary, @Nullable Instant at) throws Exception {
+    void noCommitIsTooOddToBeRead(String committer, String message, @Nullable String summary, @Nullable Instant at)
+            throws Exception {
         Mirror.Commit read = byHand(committer, message);
         if (summary != null) {
             assertEquals(summary, read.summary());
@@ -116,7 +130,8 @@ class MirrorTest {
         assertTrue(read.summary().codePointCount(0, read.summary().length()) <= 400);
         assertFalse(read.at().isBefore(Instant.EPOCH));
         assertEquals("A Warden", read.author());
-        assertEquals(List.of(read.id(), second), mirror.between(Optional.of(first), read.id(), 10).stream().map(Mirror.Commit::id).toList());
+        assertEquals(List.of(read.id(), second),
+                mirror.between(Optional.of(first), read.id(), 10).stream().map(Mirror.Commit::id).toList());
     }
 
     @Test
@@ -128,7 +143,8 @@ class MirrorTest {
         String more = commit(work);
         mirror.fetch();
         assertEquals(Mirror.LARGEST_FILE, mirror.file(most, "paseo.yaml").orElseThrow().length());
-        assertEquals("paseo.yaml has 1048577 bytes; at most 1048576 are read", assertThrows(Mirror.TooLarge.class, () -> mirror.file(more, "paseo.yaml")).getMessage());
+        assertEquals("paseo.yaml has 1048577 bytes; at most 1048576 are read",
+                assertThrows(Mirror.TooLarge.class, () -> mirror.file(more, "paseo.yaml")).getMessage());
     }
 
     @Test

@@ -16,27 +16,38 @@ class HookMappingTest {
     /** The digest is the one of RFC 4231, test case 2. */
     @ParameterizedTest
     @CsvSource(delimiter = '|', nullValues = "none", value = {
-        "HMAC_SHA256 | ''      | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843        | believed",
-        "HMAC_SHA256 | digest: | digest:5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843 | believed",
-        "HMAC_SHA256 | digest: | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843        | it has no header X-Digest that begins with digest:",
-        "HMAC_SHA256 | ''      | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3844        | its X-Digest is not ours",
-        "HMAC_SHA256 | ''      | none                                                                    | it has no header X-Digest",
-        "SHARED_WORD | ''      | Jefe                                                                    | believed",
-        "SHARED_WORD | ''      | jefe                                                                    | its X-Digest is not ours"})
+            "HMAC_SHA256 | ''      | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843        | "
+                    + "believed",
+            "HMAC_SHA256 | digest: | digest:5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843 | "
+                    + "believed",
+            "HMAC_SHA256 | digest: | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843        | it "
+                    + "has no header X-Digest that begins with digest:",
+            "HMAC_SHA256 | ''      | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3844        | its "
+                    + "X-Digest is not ours",
+            "HMAC_SHA256 | ''      | none                                                                    | it "
+                    + "has no header X-Digest",
+            "SHARED_WORD | ''      | Jefe                                                                    | "
+                    + "believed",
+            "SHARED_WORD | ''      | jefe                                                                    | its "
+                    + "X-Digest is not ours"})
     void whatIsBelieved(Scheme scheme, String prefix, String value, String expected) {
-        HookMapping mapping = new HookMapping("X-Digest", scheme, Optional.of(prefix).filter(text -> !text.isEmpty()), Optional.empty(), Optional.empty());
-        assertEquals(expected, mapping.doubt("Jefe", value, "what do ya want for nothing?".getBytes(StandardCharsets.UTF_8)).orElse("believed"));
+        HookMapping mapping = new HookMapping("X-Digest", scheme, Optional.of(prefix).filter(text -> !text.isEmpty()),
+                Optional.empty(), Optional.empty());
+        assertEquals(expected,
+                mapping.doubt("Jefe", value, "what do ya want for nothing?".getBytes(StandardCharsets.UTF_8))
+                        .orElse("believed"));
     }
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', nullValues = "none", value = {
-        "X-Digest   | none       | /who/account | right",
-        "X Digest   | none       | /who/account | a header's name",
-        "X-Digest   | X-Message: | /who/account | a header's name",
-        "X-Digest   | X-Message  | who.account | should be a JSON Pointer",
-        "X-Digest   | X-Message  | /            | should be a JSON Pointer"})
+            "X-Digest   | none       | /who/account | right",
+            "X Digest   | none       | /who/account | a header's name",
+            "X-Digest   | X-Message: | /who/account | a header's name",
+            "X-Digest   | X-Message  | who.account | should be a JSON Pointer",
+            "X-Digest   | X-Message  | /            | should be a JSON Pointer"})
     void whatAMappingMaySay(String header, String delivery, String pusher, String expected) {
-        HookMapping mapping = new HookMapping(header, Scheme.SHARED_WORD, Optional.empty(), Optional.ofNullable(delivery), Optional.of(pusher));
+        HookMapping mapping = new HookMapping(header, Scheme.SHARED_WORD, Optional.empty(),
+                Optional.ofNullable(delivery), Optional.of(pusher));
         if (expected.equals("right")) {
             assertDoesNotThrow(mapping::check);
         } else {

@@ -16,13 +16,17 @@ import org.junit.jupiter.api.Test;
 /** What whoever pushed hears. */
 class HooksTest {
 
-    private static final Registered COMPONENT = new Registered(7, "sun-board", Optional.of("file:///srv/git/board.git"), "paseo.yaml", "main", "", Optional.empty());
+    private static final Registered COMPONENT = new Registered(7, "sun-board", Optional.of("file:///srv/git/board.git"),
+            "paseo.yaml", "main", "", Optional.empty());
 
     private final Pushes pushes = mock(Pushes.class);
-    private final Hooks hooks = new Hooks(mock(HookMapper.class), mock(HookSecrets.class), pushes, mock(Polls.class), mock(EventMapper.class), mock(Hooks.Reading.class));
+    private final Hooks hooks = new Hooks(mock(HookMapper.class), mock(HookSecrets.class), pushes, mock(Polls.class),
+            mock(EventMapper.class), mock(Hooks.Reading.class));
 
     private String[] answered(int gone) {
-        when(pushes.look(anyString(), any())).thenReturn(new Pushes.Seen(List.of(), IntStream.range(0, gone).mapToObj(at -> new Pushes.Gone("sun-board", "feature/" + at, false)).toList(), List.of(), List.of()));
+        when(pushes.look(anyString(), any())).thenReturn(new Pushes.Seen(List.of(),
+                IntStream.range(0, gone).mapToObj(at -> new Pushes.Gone("sun-board", "feature/" + at, false)).toList(),
+                List.of(), List.of()));
         return hooks.follow(COMPONENT, Pusher.UNTOLD).split("\n");
     }
 
@@ -36,6 +40,9 @@ class HooksTest {
 
     @Test
     void whereNothingHasMovedItSaysWhereToLook() {
-        assertEquals("Nothing has moved since Paseo looked last: what was pushed was noticed already. What came of it: paseo why sun-board", answered(0)[0]);
+        assertEquals(
+                "Nothing has moved since Paseo looked last: what was pushed was noticed already. What came of it: "
+                        + "paseo why sun-board",
+                answered(0)[0]);
     }
 }

@@ -36,7 +36,8 @@ import org.springframework.dao.DataAccessResourceFailureException;
 class PushesTest {
 
     private static final String REPOSITORY = "https://git.example/sun-board.git";
-    private static final Registered COMPONENT = new Registered(7, "sun-board", Optional.of(REPOSITORY), "paseo.yaml", "main", "", Optional.empty());
+    private static final Registered COMPONENT = new Registered(7, "sun-board", Optional.of(REPOSITORY), "paseo.yaml",
+            "main", "", Optional.empty());
 
     private final Components components = mock(Components.class);
     private final Starting starting = mock(Starting.class);
@@ -55,19 +56,25 @@ class PushesTest {
         when(components.ofRepository(REPOSITORY)).thenReturn(List.of(COMPONENT));
         when(components.mirror(COMPONENT)).thenReturn(mirror);
         when(components.heads(7)).thenReturn(Map.of());
-        when(components.readFile(any(), anyString())).thenReturn(new FileInForce(1, Optional.empty(), List.of(), List.of()));
+        when(components.readFile(any(), anyString()))
+                .thenReturn(new FileInForce(1, Optional.empty(), List.of(), List.of()));
         when(mirror.refs()).thenReturn(new Mirror.Refs(heads, Map.of()));
-        when(mirror.commit(anyString())).thenAnswer(call -> new Mirror.Commit(call.getArgument(0), "A change", "developer", "developer@park.example", Instant.EPOCH, Optional.empty()));
-        when(starting.happened(any(), any())).thenReturn(Optional.of(new Starting.Led(1, List.of(), Optional.of("nothing asks for it"))));
+        when(mirror.commit(anyString())).thenAnswer(call -> new Mirror.Commit(call.getArgument(0), "A change",
+                "developer", "developer@park.example", Instant.EPOCH, Optional.empty()));
+        when(starting.happened(any(), any()))
+                .thenReturn(Optional.of(new Starting.Led(1, List.of(), Optional.of("nothing asks for it"))));
     }
 
     @Test
     void theOthersAreFollowedAndItIsTold() {
-        when(components.readFile(COMPONENT, "0".repeat(40))).thenThrow(Refusal.unavailable("git has not the bytes of paseo.yaml"));
+        when(components.readFile(COMPONENT, "0".repeat(40)))
+                .thenThrow(Refusal.unavailable("git has not the bytes of paseo.yaml"));
         Pushes.Seen seen = pushes.look(REPOSITORY, Pusher.UNTOLD);
         assertEquals(List.of("main", "feature/fog"), seen.moved().stream().map(Pushes.Moved::name).toList());
-        assertEquals(List.of("feature/odd of sun-board cannot be read at 0000000: git has not the bytes of paseo.yaml"), seen.unread().stream().map(Pushes.Unread::sentence).toList());
-        verify(starting).refused(any(), org.mockito.ArgumentMatchers.eq("it cannot be read: git has not the bytes of paseo.yaml; it is tried again"));
+        assertEquals(List.of("feature/odd of sun-board cannot be read at 0000000: git has not the bytes of paseo.yaml"),
+                seen.unread().stream().map(Pushes.Unread::sentence).toList());
+        verify(starting).refused(any(), org.mockito.ArgumentMatchers
+                .eq("it cannot be read: git has not the bytes of paseo.yaml; it is tried again"));
     }
 
     @Test
@@ -76,7 +83,9 @@ class PushesTest {
         when(mirror.branchesWith("0".repeat(40))).thenThrow(Refusal.unavailable("git does not answer"));
         assertEquals(List.of("v1.2 of sun-board cannot be read at 0000000: git does not answer"),
                 pushes.look(REPOSITORY, Pusher.UNTOLD).unread().stream().map(Pushes.Unread::sentence).toList());
-        verify(starting).refused(org.mockito.ArgumentMatchers.argThat(happened -> happened.sentence().equals("tag v1.2 on commit 0000000") && happened.kind().equals("tag")), anyString());
+        verify(starting).refused(org.mockito.ArgumentMatchers.argThat(
+                happened -> happened.sentence().equals("tag v1.2 on commit 0000000") && happened.kind().equals("tag")),
+                anyString());
     }
 
     /** What concerns them all is no branch's fault: nothing is told of one, and all of it is tried again. */
@@ -86,17 +95,22 @@ class PushesTest {
         assertThrows(DataAccessResourceFailureException.class, () -> pushes.look(REPOSITORY, Pusher.UNTOLD));
     }
 
-    /** What moved beside what was told of was pushed by nobody knows whom; before, whoever pushed next was taken to have pushed it. */
+    /**
+     * What moved beside what was told of was pushed by nobody knows whom; before, whoever pushed next was taken to have
+     * pushed it.
+     */
     @Test
     void aPusherPushedWhatWasToldAndNothingElse() {
         pushes.look(REPOSITORY, Pusher.of("developer", "feature/fog"));
         ArgumentCaptor<Happened> happened = ArgumentCaptor.forClass(Happened.class);
         verify(starting, times(3)).happened(happened.capture(), any());
-        Map<String, Happened> byBranch = happened.getAllValues().stream().collect(Collectors.toMap(each -> each.branch().orElseThrow(), each -> each));
+        Map<String, Happened> byBranch = happened.getAllValues().stream()
+                .collect(Collectors.toMap(each -> each.branch().orElseThrow(), each -> each));
         assertTrue(byBranch.get("feature/fog").told());
         assertEquals("push fffffff to feature/fog by developer", byBranch.get("feature/fog").sentence());
         assertFalse(byBranch.get("main").told());
-        assertEquals("push aaaaaaa to main (nobody told by whom; committed by developer@park.example)", byBranch.get("main").sentence());
+        assertEquals("push aaaaaaa to main (nobody told by whom; committed by developer@park.example)",
+                byBranch.get("main").sentence());
     }
 
     /** A poll was there first: the hook still says who pushed, for a while. */
@@ -104,7 +118,8 @@ class PushesTest {
     void aHookThatComesLateStillSaysWhoPushed() {
         Instant now = Instant.parse("2026-07-01T12:00:00Z");
         when(clock.now()).thenReturn(now);
-        when(components.heads(7)).thenReturn(Map.of("main", "a".repeat(40), "feature/fog", "f".repeat(40), "feature/odd", "0".repeat(40)));
+        when(components.heads(7)).thenReturn(
+                Map.of("main", "a".repeat(40), "feature/fog", "f".repeat(40), "feature/odd", "0".repeat(40)));
         pushes.look(REPOSITORY, Pusher.of("developer", "main"));
         verify(events).tell(7, "main", "a".repeat(40), "developer", now.minusSeconds(600));
         pushes.look(REPOSITORY, new Pusher(Optional.of(" "), Optional.of(Set.of("main"))));
@@ -115,8 +130,10 @@ class PushesTest {
     /** However much changes in one push, triggers by path look at so many files. */
     @Test
     void onlySoManyChangedFilesAreLookedAt() {
-        String text = "paseo: 1\ncomponent: sun-board\nversions: \"1.{serial}\"\nstarts: [{push: [main], paths: [times/**]}]\nstages: {build: {steps: ['true']}}\n";
-        when(components.readFile(any(), anyString())).thenReturn(new FileInForce(1, PipelineFileReader.read(text).value(), List.of(), List.of()));
+        String text = "paseo: 1\ncomponent: sun-board\nversions: \"1.{serial}\"\nstarts: [{push: [main], paths: "
+                + "[times/**]}]\nstages: {build: {steps: ['true']}}\n";
+        when(components.readFile(any(), anyString()))
+                .thenReturn(new FileInForce(1, PipelineFileReader.read(text).value(), List.of(), List.of()));
         when(events.lastStarted(7, "main")).thenReturn(Optional.of("b".repeat(40)));
         when(components.text(any(), anyString())).thenReturn(text);
         pushes.look(REPOSITORY, Pusher.UNTOLD);
