@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import com.tngtech.archunit.base.DescribedPredicate;
+import com.tngtech.archunit.core.domain.JavaCall;
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
@@ -58,6 +59,28 @@ class ArchitectureTest {
     void mappersAndControllersAreNobodysBusiness() {
         holds(classes().that().haveSimpleNameEndingWith("Mapper").should().notBePublic(), OpenMapper.class);
         holds(classes().that().areAnnotatedWith(RestController.class).should().notBePublic(), OpenController.class);
+    }
+
+    @Test
+    void noControllerCallsAMapper() {
+        DescribedPredicate<JavaCall<?>> ofAMapper = DescribedPredicate.describe("a mapper's",
+                call -> call.getTargetOwner().getSimpleName().endsWith("Mapper")
+                        && call.getTargetOwner().isInterface());
+        holds(noClasses().that().areAnnotatedWith(RestController.class).should().callCodeUnitWhere(ofAMapper),
+                CallsAMapper.class);
+    }
+
+    @RestController
+    private static final class CallsAMapper {
+        private final MisnamedMapper mapper = () -> 1;
+
+        int call() {
+            return mapper.one();
+        }
+    }
+
+    private interface MisnamedMapper {
+        int one();
     }
 
     private static final class ReadsTheClock {

@@ -27,12 +27,12 @@ class AuditController {
     /** The newest entries first; {@code next} is passed as {@code before} to get older ones. */
     record EntriesView(List<EntryView> entries, Optional<Long> next) {}
 
-    private final AuditMapper mapper;
+    private final AuditTrail trail;
     private final AuditVerifier verifier;
     private final JsonMapper json;
 
-    AuditController(AuditMapper mapper, AuditVerifier verifier, JsonMapper json) {
-        this.mapper = mapper;
+    AuditController(AuditTrail trail, AuditVerifier verifier, JsonMapper json) {
+        this.trail = trail;
         this.verifier = verifier;
         this.json = json;
     }
@@ -41,8 +41,7 @@ class AuditController {
     EntriesView entries(@AuthenticationPrincipal Person person, @RequestParam Optional<Long> before,
             @RequestParam(defaultValue = "50") int limit, @RequestParam Optional<String> subject) {
         Permission.require(person, Action.LOOK);
-        List<EntryView> entries = mapper
-                .read(before.orElse(Long.MAX_VALUE), Math.clamp(limit, 1, 500), subject.orElse(null)).stream()
+        List<EntryView> entries = trail.newest(before, subject, Math.clamp(limit, 1, 500)).stream()
                 .map(row -> new EntryView(row.id(), Optional.ofNullable(row.position()), json.readTree(row.body())))
                 .toList();
         return new EntriesView(entries, entries.isEmpty() ? Optional.empty() : Optional.of(entries.getLast().id()));

@@ -1,5 +1,7 @@
 package dev.paseo.service.audit;
 
+import java.util.Optional;
+import java.util.List;
 import dev.paseo.core.audit.Stated;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
@@ -88,5 +90,10 @@ public class AuditTrail {
         } catch (IOException impossible) {
             throw new IllegalStateException("our own JSON is not JSON", impossible);
         }
+    }
+
+    /** The newest entries first; about one subject where it is named. */
+    List<AuditMapper.ReadRow> newest(Optional<Long> before, Optional<String> subject, int most) {
+        return mapper.read(before.orElse(Long.MAX_VALUE), most, subject.orElse(null));
     }
 }

@@ -322,4 +322,19 @@ public class Components {
     public void summarise(long component, String summary) {
         mapper.summarise(component, Shortened.to(summary, 400));
     }
+
+    /** The names of all environments. */
+    List<String> environmentNames() {
+        return mapper.environments();
+    }
+
+    /** What agents offer, for files that want it. */
+    List<String> offers() {
+        return mapper.offers();
+    }
+
+    /** The texts of its file, the newest first. */
+    List<ComponentMapper.FileHistoryRow> fileHistory(Registered component, int most) {
+        return mapper.fileHistory(component.id(), most);
+    }
 }

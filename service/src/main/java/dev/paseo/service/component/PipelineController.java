@@ -76,13 +76,11 @@ class PipelineController {
     record DraftView(String branch, String commit, boolean there, String text, Optional<String> free) {}
 
     private final Components components;
-    private final ComponentMapper mapper;
     private final PipelineChecks checks;
     private final Mirrors mirrors;
 
-    PipelineController(Components components, ComponentMapper mapper, PipelineChecks checks, Mirrors mirrors) {
+    PipelineController(Components components, PipelineChecks checks, Mirrors mirrors) {
         this.components = components;
-        this.mapper = mapper;
         this.checks = checks;
         this.mirrors = mirrors;
     }
@@ -117,7 +115,7 @@ class PipelineController {
 
     @GetMapping("/components/{name}/pipeline/history")
     List<PipelineVersionView> history(@AuthenticationPrincipal Person person, @PathVariable String name) {
-        List<ComponentMapper.FileHistoryRow> rows = mapper.fileHistory(look(person, name).id(), 200);
+        List<ComponentMapper.FileHistoryRow> rows = components.fileHistory(look(person, name), 200);
         Map<String, ComponentMapper.FileHistoryRow> first = new LinkedHashMap<>();
         // The newest first; of the commits with one text the oldest stays.
         rows.forEach(row -> first.put(row.text(), row));
@@ -131,8 +129,8 @@ class PipelineController {
             @RequestBody CheckRequest request) {
         PipelineChecks.Checked checked = checks.check(look(person, name), request.text());
         return new CheckView(checked.problems(), checked.warnings(), checked.file().map(PipelineController::plan),
-                new KnownNames(components.all().stream().map(Registered::name).toList(), mapper.environments(),
-                        mapper.offers()));
+                new KnownNames(components.all().stream().map(Registered::name).toList(), components.environmentNames(),
+                        components.offers()));
     }
 
     private static PlanView plan(PipelineFile file) {
@@ -181,7 +179,7 @@ class PipelineController {
         String text = there.orElseGet(() -> Draft.of(request.component(), branch,
                 new Draft.Repository(new HashSet<>(mirror.paths(commit, MOST_PATHS)),
                         path -> text(mirror, commit, path))));
-        boolean taken = mapper.named(request.component()).isPresent();
+        boolean taken = components.found(request.component()).isPresent();
         return new DraftView(branch, commit, there.isPresent(), text,
                 taken ? Optional.of(components.freeName(request.component())) : Optional.empty());
     }

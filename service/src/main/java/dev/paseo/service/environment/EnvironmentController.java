@@ -48,15 +48,13 @@ class EnvironmentController {
     private final Environments environments;
     private final Loading loading;
     private final EnvironmentChecks checks;
-    private final EnvironmentMapper mapper;
     private final Exporting exporting;
 
     EnvironmentController(Environments environments, Loading loading, EnvironmentChecks checks,
-            EnvironmentMapper mapper, Exporting exporting) {
+            Exporting exporting) {
         this.environments = environments;
         this.loading = loading;
         this.checks = checks;
-        this.mapper = mapper;
         this.exporting = exporting;
     }
 
@@ -111,7 +109,9 @@ class EnvironmentController {
             @PathVariable String environment) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.of(environment));
         Environments.Place place = environments.place(component, environment);
-        return mapper.revisions(place.id()).stream().map(row -> new RevisionView(row.revision(), row.by(), row.at(),
-                environments.settings(place.id(), row.revision()))).toList();
+        return environments.revisions(place.id()).stream()
+                .map(row -> new RevisionView(row.revision(), row.by(), row.at(),
+                        environments.settings(place.id(), row.revision())))
+                .toList();
     }
 }

@@ -222,4 +222,14 @@ public class Environments {
                         Optional.ofNullable(row.endedAt()), Optional.ofNullable(row.keeps())))
                 .toList();
     }
+
+    /** The settings of a place as they were, the newest first. */
+    List<EnvironmentMapper.RevisionRow> revisions(long place) {
+        return mapper.revisions(place);
+    }
+
+    /** The rules of an environment as they were, the newest first. */
+    List<EnvironmentMapper.RulesRow> rulesHistory(long environment) {
+        return mapper.rulesHistory(environment);
+    }
 }

@@ -57,15 +57,13 @@ class RulesController {
             Action.EMERGENCY, Action.EDIT_ENVIRONMENT, Action.SET_SECRET);
 
     private final Environments environments;
-    private final EnvironmentMapper mapper;
     private final StoredRules stored;
     private final Exporting exporting;
     private final Accounts accounts;
 
-    RulesController(Environments environments, EnvironmentMapper mapper, StoredRules stored, Exporting exporting,
+    RulesController(Environments environments, StoredRules stored, Exporting exporting,
             Accounts accounts) {
         this.environments = environments;
-        this.mapper = mapper;
         this.stored = stored;
         this.exporting = exporting;
         this.accounts = accounts;
@@ -114,7 +112,7 @@ class RulesController {
     List<RevisionOfRules> history(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK);
         Environments.Known known = environments.named(name);
-        return mapper.rulesHistory(known.id()).stream()
+        return environments.rulesHistory(known.id()).stream()
                 .map(row -> new RevisionOfRules(row.revision(), row.by(), row.at(),
                         EnvironmentsWriter.write(name, known.zone(), stored.read(row.rules()))))
                 .toList();

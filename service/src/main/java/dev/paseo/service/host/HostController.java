@@ -41,7 +41,7 @@ class HostController {
 
     record BlockRequest(String reason) {}
 
-    private final HostReportMapper mapper;
+    private final HostReports reports;
     private final Holds holds;
     private final Maintenance maintenance;
     private final Lookups lookups;
@@ -50,8 +50,8 @@ class HostController {
     @org.springframework.stereotype.Component("hostLookups")
     record Lookups(Environments environments, Components components, Versions versions) {}
 
-    HostController(HostReportMapper mapper, Holds holds, Maintenance maintenance, Lookups lookups) {
-        this.mapper = mapper;
+    HostController(HostReports reports, Holds holds, Maintenance maintenance, Lookups lookups) {
+        this.reports = reports;
         this.holds = holds;
         this.maintenance = maintenance;
         this.lookups = lookups;
@@ -60,7 +60,7 @@ class HostController {
     @GetMapping("/hosts")
     List<KnownHostView> hosts(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return mapper.hosts().stream()
+        return reports.hosts().stream()
                 .map(row -> new KnownHostView(row.name(), Optional.ofNullable(row.agent()),
                         Optional.ofNullable(row.servedBy()),
                         Optional.ofNullable(row.lastContact()), Optional.ofNullable(row.maintenance()),

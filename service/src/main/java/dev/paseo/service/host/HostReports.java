@@ -1,6 +1,7 @@
 package dev.paseo.service.host;
 
 import java.time.Instant;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -36,5 +37,10 @@ public class HostReports {
                         row -> new Report(row.checkedAt(), Optional.ofNullable(row.failing()),
                                 Optional.ofNullable(row.unhealthySince()), Optional.ofNullable(row.drift()),
                                 Optional.ofNullable(row.driftedSince()))));
+    }
+
+    /** All hosts that are not retired, by name. */
+    List<HostReportMapper.HostRow> hosts() {
+        return mapper.hosts();
     }
 }

@@ -1,18 +1,7 @@
 package dev.paseo.service.notice;
 
 import dev.paseo.core.access.Person;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.component.Components;
-import dev.paseo.service.notice.Event.Delivery;
 import dev.paseo.service.permission.Permission;
-import dev.paseo.service.problem.Refusal;
-import java.time.Instant;
-import java.util.Arrays;
-import java.util.LinkedHashMap;
-import java.util.List;
-import java.util.Locale;
-import java.util.Map;
-import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -25,101 +14,47 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
-/** What the reader was told, and how the reader wants to be told. */
+/** What the reader is told, and how soon they want to be. */
 @RestController
 @RequestMapping("/api/v1")
 class NoticeController {
 
-    private static final int MOST = 100;
-
-    record NoticeView(long id, String event, String component, String title, String body, String path, Instant at,
-            boolean read) {}
-
-    record NoticesView(int unread, List<NoticeView> notices) {}
-
-    /** How soon the reader is told of an event: {@code now}, {@code hourly}, {@code daily} or {@code off}. */
-    record ChoiceView(String event, String words, String console, String mail) {}
-
-    /** What was chosen for all components, and for single ones, by their names. */
-    record ChoicesView(List<ChoiceView> everywhere, Map<String, List<ChoiceView>> components) {}
-
-    /** {@code component}: only what is told of this one; else of all for which nothing else was chosen. */
-    record ChoiceRequest(String event, String channel, String delivery, Optional<String> component) {}
-
-    record ReadRequest(long upTo) {}
-
     /** Where a link of a mail leads to. */
     record MailLinkView(String path) {}
 
-    private final NoticeMapper mapper;
-    private final Components components;
+    private final OwnNotices notices;
     private final MailLinks links;
-    private final ServiceClock clock;
 
-    NoticeController(NoticeMapper mapper, Components components, MailLinks links, ServiceClock clock) {
-        this.mapper = mapper;
-        this.components = components;
+    NoticeController(OwnNotices notices, MailLinks links) {
+        this.notices = notices;
         this.links = links;
-        this.clock = clock;
     }
 
     /** The newest, at most 100. */
     @GetMapping("/notices")
-    NoticesView newest(@AuthenticationPrincipal Person person) {
+    OwnNotices.NoticesView newest(@AuthenticationPrincipal Person person) {
         Permission.unlimited(person, "see or change what they are told");
-        return new NoticesView(mapper.unread(person.id()),
-                mapper.newest(person.id(), MOST).stream()
-                        .map(row -> new NoticeView(row.id(), row.event(), row.component(), row.title(), row.body(),
-                                row.path(), row.at(), row.readAt() != null))
-                        .toList());
+        return notices.newest(person);
     }
 
     @PostMapping("/notices/read")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void read(@AuthenticationPrincipal Person person, @RequestBody ReadRequest request) {
+    void read(@AuthenticationPrincipal Person person, @RequestBody OwnNotices.ReadRequest request) {
         Permission.unlimited(person, "see or change what they are told");
-        mapper.read(person.id(), request.upTo(), clock.now());
+        notices.read(person, request);
     }
 
     @GetMapping("/notices/choices")
-    ChoicesView choices(@AuthenticationPrincipal Person person) {
+    OwnNotices.ChoicesView choices(@AuthenticationPrincipal Person person) {
         Permission.unlimited(person, "see or change what they are told");
-        List<NoticeMapper.ChoiceRow> rows = mapper.choices(person.id());
-        Map<String, List<ChoiceView>> components = new LinkedHashMap<>();
-        rows.stream().map(NoticeMapper.ChoiceRow::component).filter(name -> !name.isEmpty()).distinct()
-                .forEach(name -> components.put(name, choices(rows, name)));
-        return new ChoicesView(choices(rows, ""), components);
-    }
-
-    private static List<ChoiceView> choices(List<NoticeMapper.ChoiceRow> rows, String component) {
-        return Arrays.stream(Event.values()).map(event -> {
-            Map<String, Delivery> deliveries = Notices.deliveries(rows, event, component);
-            return new ChoiceView(event.word(), event.words(), deliveries.get(Notices.CONSOLE).word(),
-                    deliveries.get(Notices.MAIL).word());
-        }).toList();
+        return notices.choices(person);
     }
 
     @PutMapping("/notices/choices")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void choose(@AuthenticationPrincipal Person person, @RequestBody ChoiceRequest request) {
+    void choose(@AuthenticationPrincipal Person person, @RequestBody OwnNotices.ChoiceRequest request) {
         Permission.unlimited(person, "see or change what they are told");
-        if (Arrays.stream(Event.values()).noneMatch(event -> event.word().equals(request.event()))) {
-            throw Refusal.invalid("/event",
-                    "should be one of " + String.join(", ", Arrays.stream(Event.values()).map(Event::word).toList()));
-        }
-        if (!List.of(Notices.CONSOLE, Notices.MAIL).contains(request.channel())) {
-            throw Refusal.invalid("/channel", "should be console or mail");
-        }
-        Optional<Delivery> delivery = Arrays.stream(Delivery.values())
-                .filter(each -> each.word().equals(request.delivery().toLowerCase(Locale.ROOT))).findFirst();
-        if (delivery.isEmpty() || request.channel().equals(Notices.CONSOLE) && delivery.get() != Delivery.NOW
-                && delivery.get() != Delivery.OFF) {
-            throw Refusal.invalid("/delivery",
-                    "should be now or off" + (request.channel().equals(Notices.MAIL) ? ", hourly or daily" : ""));
-        }
-        request.component().ifPresent(components::named);
-        mapper.choose(person.id(), request.event(), request.channel(), request.component().orElse(""),
-                delivery.get().word());
+        notices.choose(person, request);
     }
 
     /** From now on the reader is told of this component as of all others. */
@@ -127,7 +62,7 @@ class NoticeController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void asElsewhere(@AuthenticationPrincipal Person person, @PathVariable String component) {
         Permission.unlimited(person, "see or change what they are told");
-        mapper.asElsewhere(person.id(), component);
+        notices.asElsewhere(person, component);
     }
 
     /** Uses up a link of a mail: by the one it was sent to, once. It decides nothing. */

@@ -9,7 +9,6 @@ import dev.paseo.service.place.Deployment;
 import dev.paseo.service.place.Deployments;
 import dev.paseo.service.place.Places;
 import dev.paseo.service.preview.PreviewMapper.PreviewRow;
-import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.List;
@@ -38,29 +37,24 @@ class PreviewController {
             Optional<String> version, Optional<Long> deployment,
             Optional<String> status, Instant createdAt, Instant pushedAt, Optional<String> removing) {}
 
-    private final PreviewMapper mapper;
     private final Previews previews;
     private final Deployments deployments;
-    private final Environments environments;
     private final Places places;
 
-    PreviewController(PreviewMapper mapper, Previews previews, Deployments deployments, Environments environments,
-            Places places) {
-        this.mapper = mapper;
+    PreviewController(Previews previews, Deployments deployments, Places places) {
         this.previews = previews;
         this.deployments = deployments;
-        this.environments = environments;
         this.places = places;
     }
 
     @GetMapping
     List<PreviewView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return mapper.there().stream().map(this::view).toList();
+        return previews.there().stream().map(this::view).toList();
     }
 
     private PreviewView view(PreviewRow row) {
-        Environments.Place place = environments.placeById(mapper.place(row.environmentId()));
+        Environments.Place place = previews.place(row);
         Optional<Deployment> newest = deployments.newest(place.id(), 1).stream().findFirst();
         return new PreviewView(row.environment(), row.component(), row.branch(), row.owner(), place.url(),
                 places.live(place).map(Versions.Sealed::number),
@@ -73,8 +67,7 @@ class PreviewController {
     @DeleteMapping("/{environment}")
     @ResponseStatus(HttpStatus.ACCEPTED)
     void remove(@AuthenticationPrincipal Person person, @PathVariable String environment) {
-        PreviewRow row = mapper.named(environment)
-                .orElseThrow(() -> Refusal.notFound("there is no preview " + environment));
+        PreviewRow row = previews.named(environment);
         Permission.require(person, Action.START_RUN, "take away previews of " + row.component(),
                 Optional.of(row.component()), Optional.empty());
         previews.remove(row, person.name() + " asked for it", person.name());

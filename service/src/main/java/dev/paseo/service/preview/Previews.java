@@ -226,4 +226,17 @@ class Previews implements EffectHandler {
         }
         return gone;
     }
+
+    /** Those that are there, or are being taken away. */
+    List<PreviewRow> there() {
+        return mapper.there();
+    }
+
+    PreviewRow named(String environment) {
+        return mapper.named(environment).orElseThrow(() -> Refusal.notFound("there is no preview " + environment));
+    }
+
+    Place place(PreviewRow preview) {
+        return sources.environments().placeById(mapper.place(preview.environmentId()));
+    }
 }

@@ -42,13 +42,13 @@ class BadgeController {
 
     private final Components components;
     private final HookSecrets secrets;
-    private final RunMapper mapper;
+    private final Runs runs;
     private final Settings settings;
 
-    BadgeController(Components components, HookSecrets secrets, RunMapper mapper, Settings settings) {
+    BadgeController(Components components, HookSecrets secrets, Runs runs, Settings settings) {
         this.components = components;
         this.secrets = secrets;
-        this.mapper = mapper;
+        this.runs = runs;
         this.settings = settings;
     }
 
@@ -78,7 +78,7 @@ class BadgeController {
             throw none();
         }
         String shown = branch.orElse(component.mainBranch());
-        String state = mapper.newestStatus(component.id(), shown).orElse("no run");
+        String state = runs.newestStatus(component.id(), shown).orElse("no run");
         return ResponseEntity.ok().cacheControl(CacheControl.maxAge(Duration.ofSeconds(10)))
                 .body(svg(name + " " + shown, state));
     }

@@ -39,7 +39,6 @@ class RunController {
     record StartRequest(String component, Optional<String> branch, Optional<String> upTo,
             Optional<Map<String, String>> answers) {}
 
-    private final RunMapper mapper;
     private final Runs runs;
     private final RunViews views;
     private final PersonStarts starts;
@@ -53,8 +52,7 @@ class RunController {
     @Component
     record Shown(RunViews views, LogViews logs, EvidenceViews evidence, RunComparison comparison, SentBytes bytes) {}
 
-    RunController(RunMapper mapper, Runs runs, PersonStarts starts, Lines lines, Shown shown) {
-        this.mapper = mapper;
+    RunController(Runs runs, PersonStarts starts, Lines lines, Shown shown) {
         this.runs = runs;
         this.starts = starts;
         this.lines = lines;
@@ -97,10 +95,8 @@ class RunController {
         status.filter(word -> !known.contains(word)).ifPresent(word -> {
             throw Refusal.invalid("/status", "should be one of " + String.join(", ", known) + "; got '" + word + "'");
         });
-        return mapper
-                .newest(starts.component(component).id(), before.orElse(Long.MAX_VALUE), branch.orElse(null),
-                        status.orElse(null), Math.clamp(limit, 1, 200))
-                .stream().map(views::summary).toList();
+        return runs.newest(starts.component(component).id(), before, branch, status, Math.clamp(limit, 1, 200)).stream()
+                .map(views::summary).toList();
     }
 
     @GetMapping("/runs/{component}/{number}")
@@ -188,7 +184,7 @@ class RunController {
     void output(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
             @PathVariable String name,
             HttpServletResponse response) throws IOException {
-        RunMapper.OutputRow output = mapper.outputs(look(person, component, number).id()).stream()
+        RunMapper.OutputRow output = runs.outputs(look(person, component, number).id()).stream()
                 .filter(each -> each.name().equals(name)).findFirst()
                 .orElseThrow(() -> Refusal.notFound(component + "#" + number + " has made no " + name));
         bytes.send(output.digest(), output.size(), output.fileName(), response);

@@ -221,4 +221,20 @@ class Runs {
     static String word(Enum<?> status) {
         return status.name().toLowerCase(Locale.ROOT);
     }
+
+    /** Of a component's branch; empty where it has had none. */
+    Optional<String> newestStatus(long component, String branch) {
+        return mapper.newestStatus(component, branch);
+    }
+
+    /** Of a component, the newest first; what is empty is not asked for. */
+    List<RunRow> newest(long component, Optional<Long> before, Optional<String> branch, Optional<String> status,
+            int most) {
+        return mapper.newest(component, before.orElse(Long.MAX_VALUE), branch.orElse(null), status.orElse(null), most);
+    }
+
+    /** What a run has made so far. */
+    List<RunMapper.OutputRow> outputs(long run) {
+        return mapper.outputs(run);
+    }
 }

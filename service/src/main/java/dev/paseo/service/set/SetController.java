@@ -43,14 +43,12 @@ class SetController {
             List<SetPromotionView> promotions) {}
 
     private final Sets sets;
-    private final SetMapper mapper;
     private final Components components;
     private final Versions versions;
     private final Environments environments;
 
-    SetController(Sets sets, SetMapper mapper, Components components, Versions versions, Environments environments) {
+    SetController(Sets sets, Components components, Versions versions, Environments environments) {
         this.sets = sets;
-        this.mapper = mapper;
         this.components = components;
         this.versions = versions;
         this.environments = environments;
@@ -60,7 +58,7 @@ class SetController {
     @GetMapping
     List<SetView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return mapper.all().stream().map(this::view).toList();
+        return sets.all().stream().map(this::view).toList();
     }
 
     @GetMapping("/{name}")
@@ -73,11 +71,11 @@ class SetController {
         List<Versions.Sealed> members = sets.members(row.id());
         return new SetView(row.name(), Optional.ofNullable(row.by()), row.at(),
                 members.stream().map(each -> new SetMemberView(each.component(), each.number())).toList(),
-                mapper.promotions(row.id()).stream().map(promotion -> view(promotion, members)).toList());
+                sets.promotions(row.id()).stream().map(promotion -> view(promotion, members)).toList());
     }
 
     private SetPromotionView view(SetMapper.PromotionRow row, List<Versions.Sealed> members) {
-        List<SetMapper.MemberRow> deployments = mapper.deployments(row.id());
+        List<SetMapper.MemberRow> deployments = sets.deployments(row.id());
         return new SetPromotionView(row.id(), row.environment(), Word.of(row.status()), row.by(), row.comment(),
                 row.requestedAt(), Optional.ofNullable(row.endedAt()), members.stream().map(member -> {
                     Optional<SetMapper.MemberRow> own = deployments.stream()
@@ -109,6 +107,6 @@ class SetController {
                 "promote " + member.component() + " into " + request.environment(), Optional.of(member.component()),
                 Optional.of(request.environment())));
         sets.promote(set, environments.named(request.environment()), person, request.comment().orElse("").strip());
-        return view(mapper.promotions(set.id()).getFirst(), members);
+        return view(sets.promotions(set.id()).getFirst(), members);
     }
 }

@@ -237,4 +237,18 @@ class Sets implements EffectHandler {
     public void gaveUp(String body, String error) {
         LOG.error("a set's promotion stays where it is; a person has to look: {} ({})", body, error);
     }
+
+    /** The newest 200. */
+    List<SetMapper.SetRow> all() {
+        return mapper.all();
+    }
+
+    /** The newest first. */
+    List<SetMapper.PromotionRow> promotions(long set) {
+        return mapper.promotions(set);
+    }
+
+    List<SetMapper.MemberRow> deployments(long promotion) {
+        return mapper.deployments(promotion);
+    }
 }

@@ -2,17 +2,9 @@ package dev.paseo.service.trigger;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.service.component.Components.Registered;
-import dev.paseo.service.component.Components;
 import dev.paseo.service.permission.Permission;
-import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.trigger.EventMapper.ConsideredRow;
-import dev.paseo.service.trigger.EventMapper.EventRow;
-import java.time.Instant;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -25,28 +17,10 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1/components/{name}/events")
 class EventController {
 
-    private static final int MOST = 50;
+    private final EventViews views;
 
-    /** A trigger that was considered: the run that it started, or why it did not. */
-    record ConsideredView(String component, int position, String trigger, Optional<Long> run,
-            Optional<String> reason) {}
-
-    /**
-     * Something that may start runs.
-     *
-     * @param kind   {@code push}, {@code tag}, {@code clock}, {@code run}, {@code live} or {@code arrival}
-     * @param reason why no trigger could be considered
-     */
-    record TriggerEventView(long id, String component, String kind, Optional<String> branch, Optional<String> commit,
-            String sentence, String by,
-            Instant at, Optional<String> reason, List<ConsideredView> considered) {}
-
-    private final Components components;
-    private final EventMapper mapper;
-
-    EventController(Components components, EventMapper mapper) {
-        this.components = components;
-        this.mapper = mapper;
+    EventController(EventViews views) {
+        this.views = views;
     }
 
     /**
@@ -56,40 +30,16 @@ class EventController {
      * @param commit only what happened to a commit, given whole or by its first 4 or more digits
      */
     @GetMapping
-    List<TriggerEventView> newest(@AuthenticationPrincipal Person person, @PathVariable String name,
-            @RequestParam Optional<Long> before,
-            @RequestParam Optional<String> commit) {
+    List<EventViews.TriggerEventView> newest(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestParam Optional<Long> before, @RequestParam Optional<String> commit) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
-        Registered component = components.named(name);
-        if (commit.isPresent() && !commit.get().matches("[0-9a-f]{4,64}")) {
-            throw Refusal.invalid("/commit",
-                    "should be a commit's id, or its first 4 or more digits; got '" + commit.get() + "'");
-        }
-        return views(commit.map(id -> mapper.ofCommit(component.id(), id, MOST))
-                .orElseGet(() -> mapper.newest(component.id(), before.orElse(Long.MAX_VALUE), MOST)));
+        return views.newest(name, before, commit);
     }
 
     @GetMapping("/{id}")
-    TriggerEventView one(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable long id) {
+    EventViews.TriggerEventView one(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @PathVariable long id) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
-        return views(mapper.byId(id).filter(row -> row.component().equals(name)).map(List::of)
-                .orElseThrow(() -> Refusal.notFound(name + " has no event " + id))).getFirst();
-    }
-
-    private List<TriggerEventView> views(List<EventRow> rows) {
-        if (rows.isEmpty()) {
-            return List.of();
-        }
-        Map<Long, List<ConsideredRow>> considered = mapper.considered(rows.stream().map(EventRow::id).toList()).stream()
-                .collect(Collectors.groupingBy(ConsideredRow::eventId));
-        return rows.stream().map(row -> new TriggerEventView(row.id(), row.component(), row.kind(),
-                Optional.ofNullable(row.branch()),
-                Optional.ofNullable(row.commitId()), row.sentence(), row.actor(), row.at(),
-                Optional.ofNullable(row.reason()),
-                considered.getOrDefault(row.id(), List.of()).stream()
-                        .map(each -> new ConsideredView(each.component(), each.position(), each.words(),
-                                Optional.ofNullable(each.runNumber()), Optional.ofNullable(each.reason())))
-                        .toList()))
-                .toList();
+        return views.one(name, id);
     }
 }
