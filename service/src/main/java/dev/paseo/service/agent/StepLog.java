@@ -22,6 +22,9 @@ public class StepLog {
             Instant startedAt,
             Optional<Instant> endedAt, Optional<Long> peakMemory) {}
 
+    /** The newest work of a stage, with its steps. */
+    public record OfStage(long work, List<Step> steps) {}
+
     /** A task of a deployment on a host, with its steps. */
     public record HostTaskView(long work, String kind, String host, String status, Optional<Instant> takenAt,
             Optional<Instant> endedAt, List<Step> steps) {}
@@ -53,8 +56,12 @@ public class StepLog {
         return mapper.ofStage(stage);
     }
 
-    public List<Step> steps(long work) {
-        return mapper.steps(work).stream().map(StepLog::step).toList();
+    /** By the number of the stage; stages that were never offered are not in it. */
+    public Map<Long, OfStage> ofRun(long run) {
+        Map<Long, List<Step>> steps = mapper.stepsOfRun(run).stream().collect(Collectors.groupingBy(
+                WorkMapper.StepRow::workId, Collectors.mapping(StepLog::step, Collectors.toList())));
+        return mapper.newestOfStages(run).stream().collect(Collectors.toMap(WorkMapper.StageWorkRow::stageId,
+                row -> new OfStage(row.id(), steps.getOrDefault(row.id(), List.of()))));
     }
 
     private static Step step(WorkMapper.StepRow row) {

@@ -158,9 +158,19 @@ interface WorkMapper {
     int step(StepRow step);
 
     @Select("""
-            select work_id, position, tried, name, status, exit_code, started_at, ended_at, peak_memory from step
-            where work_id = #{work} order by position, tried""")
-    List<StepRow> steps(long work);
+            select s.work_id, s.position, s.tried, s.name, s.status, s.exit_code, s.started_at, s.ended_at,
+              s.peak_memory
+            from stage g join work w on w.stage_id = g.id join step s on s.work_id = w.id
+            where g.run_id = #{run} order by s.work_id, s.position, s.tried""")
+    List<StepRow> stepsOfRun(long run);
+
+    record StageWorkRow(long stageId, long id) {}
+
+    /** The newest work of each stage of a run. */
+    @Select("""
+            select w.stage_id, max(w.id) as id from stage g join work w on w.stage_id = g.id where g.run_id = #{run}
+            group by w.stage_id""")
+    List<StageWorkRow> newestOfStages(long run);
 
     @Select("""
             select s.work_id, s.position, s.tried, s.name, s.status, s.exit_code, s.started_at, s.ended_at,

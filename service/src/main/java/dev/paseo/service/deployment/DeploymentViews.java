@@ -91,9 +91,7 @@ public class DeploymentViews {
     }
 
     public DeploymentSummary summary(Deployment row) {
-        Place place = sources.environments().placeById(row.placeId());
-        Versions.Sealed version = sources.versions().byId(row.versionId());
-        return new DeploymentSummary(row.id(), place.component(), version.number(), place.environment(),
+        return new DeploymentSummary(row.id(), row.component(), row.version(), row.environment(),
                 Word.of(row.kind()), row.emergencyReason() != null, Word.of(row.status()),
                 Optional.ofNullable(row.requestedBy()), Optional.ofNullable(row.reason()), row.requestedAt(),
                 Optional.ofNullable(row.startedAt()),

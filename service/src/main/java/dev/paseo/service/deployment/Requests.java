@@ -164,7 +164,7 @@ public class Requests {
     private long parent(Versions.Sealed version, Cause cause) {
         if (cause instanceof Cause.Walk(String component, String number, String from) && !from.isEmpty()) {
             Optional<Long> earlier = deployments.ofVersion(version.id()).stream()
-                    .filter(row -> environments.placeById(row.placeId()).environment().equals(from))
+                    .filter(row -> row.environment().equals(from))
                     .map(Deployment::causeId).findFirst();
             if (earlier.isPresent()) {
                 return earlier.get();

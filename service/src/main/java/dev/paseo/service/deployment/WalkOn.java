@@ -48,7 +48,7 @@ class WalkOn implements EffectHandler {
         Versions.Sealed version = versions.byId(walk.version());
         Set<String> entered = new HashSet<>();
         deployments.ofVersion(version.id())
-                .forEach(row -> entered.add(environments.placeById(row.placeId()).environment()));
+                .forEach(row -> entered.add(row.environment()));
         List<String> next = version.route().entersNow(environments.passed(version.id()), entered);
         List<String> all = version.route().environments();
         int last = versions.upTo(version.id()).map(all::indexOf).filter(at -> at >= 0).orElse(all.size());
@@ -65,7 +65,7 @@ class WalkOn implements EffectHandler {
     void again(long id, String environment, String from) {
         Versions.Sealed version = versions.byId(id);
         boolean there = deployments.ofVersion(id).stream()
-                .anyMatch(row -> environments.placeById(row.placeId()).environment().equals(environment));
+                .anyMatch(row -> row.environment().equals(environment));
         if (there) {
             stays.goesOn(version, environment);
         } else {

@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * A deployment as it is kept.
  *
+ * @param version         the number of its version
  * @param state           all that deciding about it needs, as JSON
  * @param replacesId      what was live when it began
  * @param subject         digest of what exactly was approved
@@ -15,7 +16,8 @@ import org.jspecify.annotations.Nullable;
  * @param emergencyReason why it goes past unmet criteria
  * @param promotionId     the promotion of a set that it belongs to
  */
-public record Deployment(long id, long placeId, long versionId, Kind kind, DeploymentStatus status, String state,
+public record Deployment(long id, long placeId, String component, String environment, long versionId,
+        String version, Kind kind, DeploymentStatus status, String state,
         long revision,
         @Nullable Long replacesId, @Nullable String subject, long settingsRevision, String secretRevisions,
         @Nullable String requestedBy,
@@ -25,7 +27,8 @@ public record Deployment(long id, long placeId, long versionId, Kind kind, Deplo
 
     /** As it is once it has been moved. */
     Deployment moved(DeploymentMapper.Move move) {
-        return new Deployment(id, placeId, versionId, kind, move.status(), move.state(), revision + 1,
+        return new Deployment(id, placeId, component, environment, versionId, version, kind, move.status(),
+                move.state(), revision + 1,
                 replacesId == null ? move.replaces() : replacesId, subject,
                 settingsRevision, secretRevisions, requestedBy, causeId, move.reason(), requestedAt, move.startedAt(),
                 move.liveAt(), move.endedAt(), emergencyReason, promotionId);

@@ -47,11 +47,13 @@ interface DeploymentMapper {
             @Nullable Instant liveAt, @Nullable Instant endedAt) {}
 
     String COLUMNS = """
-            select d.id, d.place_id, d.version_id, d.kind, d.status, d.state, d.revision, d.replaces_id, d.subject,
-              d.settings_revision,
-              d.secret_revisions, a.name as requested_by, d.cause_id, d.reason, d.requested_at, d.started_at,
-                d.live_at, d.ended_at, d.emergency_reason, d.promotion_id
-            from deployment d left join account a on a.id = d.requested_by
+            select d.id, d.place_id, c.name as component, e.name as environment, d.version_id, v.number as version,
+              d.kind, d.status, d.state, d.revision, d.replaces_id, d.subject, d.settings_revision, d.secret_revisions,
+              a.name as requested_by, d.cause_id, d.reason, d.requested_at, d.started_at, d.live_at, d.ended_at,
+              d.emergency_reason, d.promotion_id
+            from deployment d join place p on p.id = d.place_id join component c on c.id = p.component_id
+            join environment e on e.id = p.environment_id join version v on v.id = d.version_id
+            left join account a on a.id = d.requested_by
             """;
 
     @Select("select id from place where id = #{id} for update")
@@ -75,7 +77,7 @@ interface DeploymentMapper {
     /** Those that have not ended, and the live one. */
     @Select(COLUMNS + """
             where d.place_id = #{place} and d.status in ('waiting', 'queued', 'deploying', 'checking', 'undoing')
-               or d.id = (select p.live_deployment_id from place p where p.id = #{place}) order by d.id""")
+               or d.id = (select l.live_deployment_id from place l where l.id = #{place}) order by d.id""")
     List<Deployment> open(long place);
 
     /** What a list of deployments is to have; empty: all. */
@@ -84,10 +86,8 @@ interface DeploymentMapper {
 
     @Select(COLUMNS + """
             where d.id < #{before} and (#{status} is null or d.status = #{status})
-              and d.place_id in (select p.id from place p join component c on c.id = p.component_id join environment
-                e on e.id = p.environment_id
-                where (#{component} is null or c.name = #{component}) and (#{environment} is null or e.name =
-                  #{environment}))
+              and (#{component} is null or c.name = #{component})
+              and (#{environment} is null or e.name = #{environment})
             order by d.id desc limit #{limit}""")
     List<Deployment> list(FilterRow filter);
 

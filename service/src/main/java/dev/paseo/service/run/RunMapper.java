@@ -43,7 +43,8 @@ interface RunMapper {
 
     record RunRow(long id, long componentId, String component, long number, long lineId, String commitId, String branch,
             boolean trusted,
-            long pipelineFileId, long causeId, String versionNumber, @Nullable String upTo, String commitSummary,
+            long pipelineFileId, long causeId, String versionNumber, boolean versionSealed, @Nullable String upTo,
+            String commitSummary,
             String commitAuthor,
             @Nullable String bundle, @Nullable Long arrivedVersionId, String answers, String status, String state,
             int format, long revision, @Nullable String reason,
@@ -58,7 +59,9 @@ interface RunMapper {
     String COLUMNS = """
             select r.id, r.component_id, (select c.name from component c where c.id = r.component_id) as component,
               r.number, r.line_id, r.commit_id, r.branch, r.trusted, r.pipeline_file_id,
-              r.cause_id, r.version_number, r.up_to, r.commit_summary, r.commit_author, r.bundle,
+              r.cause_id, r.version_number, exists (select 1 from version v
+                where v.component_id = r.component_id and v.number = r.version_number)
+                as version_sealed, r.up_to, r.commit_summary, r.commit_author, r.bundle,
                 r.arrived_version_id, r.answers, r.status, r.state, r.format, r.revision, r.reason,
               r.created_at, r.started_at, r.ended_at
             from run r

@@ -10,7 +10,6 @@ import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.Absences;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.run.RunMapper.RunRow;
-import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -66,7 +65,7 @@ class RunViews {
 
     /** Where the parts of a view come from. */
     @Component
-    record Looking(StepLog steps, Versions versions, Agents agents, Lines lines, RunFiles.Tables tables,
+    record Looking(StepLog steps, Agents agents, Lines lines, RunFiles.Tables tables,
             Absences absences) {}
 
     RunViews(RunMapper mapper, Runs runs, Looking looking, Causes causes, Json json) {
@@ -80,7 +79,7 @@ class RunViews {
     RunSummary summary(RunRow row) {
         return new RunSummary(row.component(), row.number(), row.status(), row.branch(), row.commitId(),
                 row.commitSummary(), row.commitAuthor(),
-                row.versionNumber(), looking.versions().exists(row.componentId(), row.versionNumber()),
+                row.versionNumber(), row.versionSealed(),
                 Optional.ofNullable(row.reason()), row.createdAt(),
                 Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()),
                 looking.absences().secondsWithin(row.startedAt(), row.endedAt()));
@@ -89,8 +88,10 @@ class RunViews {
     RunView whole(RunRow row) {
         PipelineFile file = runs.file(row);
         List<TakeMapper.TakenRow> taken = looking.tables().takes().of(row.id());
+        Map<Long, StepLog.OfStage> steps = looking.steps().ofRun(row.id());
         List<StageView> stages = mapper.stages(row.id()).stream()
-                .map(stage -> stage(file, stage, taken, !row.trusted())).toList();
+                .map(stage -> stage(file, stage, taken, !row.trusted(), Optional.ofNullable(steps.get(stage.id()))))
+                .toList();
         List<OutputView> outputs = mapper.outputs(row.id()).stream()
                 .map(output -> new OutputView(output.name(), output.fileName(), output.digest(), output.size()))
                 .toList();
@@ -116,8 +117,7 @@ class RunViews {
     }
 
     private StageView stage(PipelineFile file, RunMapper.StageRow row, List<TakeMapper.TakenRow> taken,
-            boolean untrusted) {
-        Optional<Long> work = looking.steps().workOfStage(row.id());
+            boolean untrusted, Optional<StepLog.OfStage> work) {
         Optional<PipelineFile.Stage> stage = file.stage(row.name());
         Optional<PipelineFile.Order> order = stage.map(PipelineFile.Stage::order);
         Optional<String> waitsFor = row.status().equals("ready")
@@ -135,8 +135,8 @@ class RunViews {
                 order.map(PipelineFile.Order::afterAny).orElse(List.of()),
                 order.map(PipelineFile.Order::ifFailed).orElse(List.of()), Optional.ofNullable(row.startedAt()),
                 Optional.ofNullable(row.endedAt()),
-                looking.absences().secondsWithin(row.startedAt(), row.endedAt()), work,
-                work.map(looking.steps()::steps).orElse(List.of()), takes);
+                looking.absences().secondsWithin(row.startedAt(), row.endedAt()),
+                work.map(StepLog.OfStage::work), work.map(StepLog.OfStage::steps).orElse(List.of()), takes);
     }
 
     private static List<Map<String, String>> route(PipelineFile file) {
