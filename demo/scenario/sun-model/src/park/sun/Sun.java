@@ -6,8 +6,7 @@ import java.time.ZoneOffset;
 import java.util.Optional;
 
 /**
- * The day's course of the sun at a place, by the almanac's formulas for declination, equation of time and hour angle.
- * Good
+ * The day's course of the sun at a place, by the almanac's formulas for declination, equation of time and hour angle. Good
  * to about two minutes between the polar circles; the horizon is level, and the upper edge of the sun is what counts.
  */
 public final class Sun {

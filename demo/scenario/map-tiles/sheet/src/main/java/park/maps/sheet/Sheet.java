@@ -13,8 +13,7 @@ public final class Sheet {
         for (int row = 0; row < cells; row++) {
             for (int column = 0; column < cells; column++) {
                 double height = heights.height((column + 0.5) / cells, (row + 0.5) / cells);
-                svg.append("<rect x=\"").append(column).append("\" y=\"").append(row).append("\" width=\"1\" "
-                        + "height=\"1\" fill=\"#")
+                svg.append("<rect x=\"").append(column).append("\" y=\"").append(row).append("\" width=\"1\" height=\"1\" fill=\"#")
                         .append(Ramp.colour(height)).append("\"/>");
             }
         }
