@@ -90,4 +90,25 @@ public final class Rows {
                 insert into receiver (name, address, kinds, components, created_at)
                 values (?, 'http://127.0.0.1/', '[]', '[]', ?)""", fresh("receiver"), NOON);
     }
+
+    /** A watched store that is due at noon. */
+    public long store(long component) {
+        return database.insert("""
+                insert into watched_store (component_id, kind, address, body, next_at)
+                values (?, 'folder', ?, '{}', ?)""", component, fresh("/drop"), NOON);
+    }
+
+    public void retire(long component) {
+        database.insert("update component set retired_at = ? where id = ?", NOON, component);
+    }
+
+    public void drain(long agent) {
+        database.insert("update agent set drained = true where id = ?", agent);
+    }
+
+    public long wantedLoosening(long by) {
+        return database.insert("""
+                insert into wanted_loosening (kind, what, body, digest, asked, by_id, at, status)
+                values ('rules', '[]', '{}', repeat('0', 64), '{}', ?, ?, 'open')""", by, NOON);
+    }
 }

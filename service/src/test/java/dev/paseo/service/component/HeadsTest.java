@@ -1,0 +1,44 @@
+package dev.paseo.service.component;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+
+import dev.paseo.service.database.RealDatabase;
+import dev.paseo.service.database.Rows;
+import java.time.Instant;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** A branch has moved for whoever saw where it was, and for nobody else. */
+class HeadsTest {
+
+    private static final Instant NOW = Rows.NOON;
+
+    private final RealDatabase database = RealDatabase.get();
+    private final ComponentMapper mapper = database.mapper(ComponentMapper.class);
+    private final long component = database.rows().component();
+
+    private String head() {
+        return mapper.heads(component).getFirst().commitId();
+    }
+
+    @Test
+    void ofHooksAndPollsThatSeeTheSamePushOneStartsRuns() throws Exception {
+        mapper.addHead(component, "main", "a", null, NOW);
+        assertEquals(0, mapper.addHead(component, "main", "b", null, NOW), "it is known already");
+        assertEquals(1, RealDatabase.atOnce(12, () -> mapper.moveHead(component, "main", "a", "b", null, NOW)).stream()
+                .mapToInt(Integer::intValue).sum());
+        assertEquals("b", head());
+        assertEquals(0, mapper.moveHead(component, "main", "a", "c", null, NOW), "an older look is too late");
+        assertEquals(0, mapper.dropHead(component, "main", "a"));
+        assertEquals(1, mapper.dropHead(component, "main", "b"));
+    }
+
+    @Test
+    void aClockStrikesOnceForAllReplicas() throws Exception {
+        StartTriggerMapper clocks = database.mapper(StartTriggerMapper.class);
+        clocks.add(new StartTriggerMapper.Row(component, 1, "clock", "", "", "0 3 * * *", "UTC", NOW));
+        List<Integer> struck = RealDatabase.atOnce(12,
+                () -> clocks.strike(component, 1, NOW, NOW.plusSeconds(86_400)));
+        assertEquals(1, struck.stream().mapToInt(Integer::intValue).sum());
+    }
+}
