@@ -13,6 +13,8 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /** What the documentation says of limits is what the code enforces, and the tests that it names exist. */
@@ -43,11 +45,12 @@ class LimitsTest {
                 () -> limit.test() + " has no test " + limit.method());
     }
 
-    /** What the page on security says is kept true by the tests that it names. */
-    @Test
-    void everyTestThatThePageOnSecurityNamesExists() throws IOException {
+    /** What these pages say is kept true by the tests that they name. */
+    @ParameterizedTest
+    @ValueSource(strings = {"security", "architecture"})
+    void everyTestThatAPageNamesExists(String page) throws IOException {
         Matcher named = Pattern.compile("`(\\w+Test)(?:\\.(\\w+))?`")
-                .matcher(Files.readString(TestDatabase.ROOT.resolve("docs/security.md")));
+                .matcher(Files.readString(TestDatabase.ROOT.resolve("docs/" + page + ".md")));
         int count = 0;
         for (; named.find(); count++) {
             String method = named.group(2);

@@ -76,7 +76,7 @@ public class AccountChanges {
     }
 
     /** The code to set a password with, where none was given. */
-    Optional<String> add(NewAccount account, String by) {
+    public Optional<String> add(NewAccount account, String by) {
         if (!account.name().matches("[a-z0-9][a-z0-9.-]{0,62}")) {
             throw Refusal.invalid("/name",
                     "an account's name has small letters, digits, dots and dashes, at most 63; got '" + account.name()

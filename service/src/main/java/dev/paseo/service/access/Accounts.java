@@ -44,7 +44,7 @@ public class Accounts {
                 () -> Refusal.notFound("there is no account " + name + NearestName.hint(name, mapper.allNames())));
     }
 
-    boolean none() {
+    public boolean none() {
         return mapper.count() == 0;
     }
 

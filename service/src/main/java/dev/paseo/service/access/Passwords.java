@@ -12,11 +12,11 @@ import org.springframework.stereotype.Component;
  * wait their turn.
  */
 @Component
-class Passwords {
+public class Passwords {
 
     static final int SHORTEST = 10;
     /** As long as signing in takes it. */
-    static final int LONGEST = 200;
+    public static final int LONGEST = 200;
     private static final Duration PATIENCE = Duration.ofSeconds(5);
 
     private final Argon2PasswordEncoder encoder = Argon2PasswordEncoder.defaultsForSpringSecurity_v5_8();

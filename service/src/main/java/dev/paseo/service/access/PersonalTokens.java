@@ -98,7 +98,7 @@ public class PersonalTokens {
     }
 
     /** Who signs in with this token, and no more of them than it may. */
-    Optional<Person> bearer(String token) {
+    public Optional<Person> bearer(String token) {
         Instant now = clock.now();
         return mapper.bearer(Tokens.hash(token), now).flatMap(row -> {
             if (row.usedAt() == null || row.usedAt().plus(USED).isBefore(now)) {
@@ -145,7 +145,7 @@ public class PersonalTokens {
     }
 
     /** The one that somebody signs out with. */
-    void revoke(String token) {
+    public void revoke(String token) {
         Instant now = clock.now();
         mapper.bearer(Tokens.hash(token), now).ifPresent(row -> transactions.run(() -> {
             accounts.hold(row.name());

@@ -17,7 +17,7 @@ import org.springframework.stereotype.Component;
  * a new one.
  */
 @Component
-class ProviderAccounts {
+public class ProviderAccounts {
 
     private static final int MOST_GROUPS = 200;
 
@@ -43,9 +43,9 @@ class ProviderAccounts {
      * @param address the mail address, where the provider has verified it
      * @param groups  those of the claim
      */
-    record Vouched(String subject, Optional<String> name, Optional<String> address, List<String> groups) {}
+    public record Vouched(String subject, Optional<String> name, Optional<String> address, List<String> groups) {}
 
-    AccountRow of(Vouched vouched) {
+    public AccountRow of(Vouched vouched) {
         return around.transactions().in(() -> {
             AccountRow account = mapper.ofSubject(vouched.subject()).or(() -> tied(vouched))
                     .orElseGet(() -> fresh(vouched));

@@ -16,7 +16,7 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param newAccounts  whether whoever signs in for the first time gets an account, with the roles of its groups alone
  */
 @ConfigurationProperties("paseo.provider")
-record ProviderSettings(Optional<String> issuer, @DefaultValue("paseo") String clientId,
+public record ProviderSettings(Optional<String> issuer, @DefaultValue("paseo") String clientId,
         @DefaultValue("") String clientSecret, @DefaultValue("Sign in with your work account") String label,
         @DefaultValue("preferred_username") String nameClaim, @DefaultValue("groups") String groupsClaim,
         @DefaultValue("false") boolean newAccounts) {}

@@ -16,7 +16,7 @@ import org.springframework.stereotype.Component;
 @Component
 public class SigningIn {
 
-    static final Duration SESSION = Duration.ofHours(12);
+    public static final Duration SESSION = Duration.ofHours(12);
     private static final Duration CODE = Duration.ofHours(24);
     private static final String NOBODY = "nobody";
 
@@ -39,12 +39,12 @@ public class SigningIn {
     }
 
     /** A new session's token. */
-    String signIn(String name, String password, String address) {
+    public String signIn(String name, String password, String address) {
         return session(check(name, password, address), "console");
     }
 
     /** A new session for whoever has proved who they are. */
-    String session(AccountRow account, String by) {
+    public String session(AccountRow account, String by) {
         String token = Tokens.fresh("paseo-session");
         Instant now = around.clock().now();
         around.transactions().run(() -> {
@@ -81,11 +81,11 @@ public class SigningIn {
         return account.get();
     }
 
-    void signOut(String token) {
+    public void signOut(String token) {
         mapper.endSession(Tokens.hash(token));
     }
 
-    Optional<Person> bySession(String token) {
+    public Optional<Person> bySession(String token) {
         return mapper.ofSession(Tokens.hash(token), around.clock().now())
                 .map(row -> accounts.person(row.id(), row.name()));
     }
@@ -104,7 +104,7 @@ public class SigningIn {
     }
 
     /** Sets a password by the code that was given for it; it counts once. */
-    String byCode(String code, String fresh, String address) {
+    public String byCode(String code, String fresh, String address) {
         Instant now = around.clock().outside();
         Duration left = tries.left(NOBODY, address, now);
         if (left.isPositive()) {
@@ -129,7 +129,7 @@ public class SigningIn {
     }
 
     /** Changes a password by the one before. */
-    void change(String name, String current, String fresh, String address) {
+    public void change(String name, String current, String fresh, String address) {
         AccountRow account = check(name, current, address);
         String hash = passwords.hash(fresh);
         around.transactions().run(() -> set(account, hash, "the one before"));

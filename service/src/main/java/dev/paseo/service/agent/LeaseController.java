@@ -6,6 +6,7 @@ import dev.paseo.api.agent.StepReport;
 import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.log.Logs;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.quota.Quotas;
 import dev.paseo.service.settings.Settings;

@@ -29,7 +29,7 @@ import org.springframework.stereotype.Component;
 
 /** Makes versions of what arrived, with the recipe and the route of the component's file as it is in force. */
 @Component
-class Arrivals {
+public class Arrivals {
 
     /**
      * What arrived, all of it kept already.
@@ -39,15 +39,16 @@ class Arrivals {
      * @param bundle  digest of an archive of the files that the recipe brings
      * @param reports what was read of the reports beside it
      */
-    record Arrived(String number, List<Versions.Artifact> artifacts, @Nullable String bundle, List<Report> reports,
+    public record Arrived(String number, List<Versions.Artifact> artifacts, @Nullable String bundle,
+            List<Report> reports,
             Set<String> authors, String how, String by) {}
 
     record Report(String kind, String digest, Object summary) {}
 
     /** @param fresh whether it was not here before */
-    record Result(long version, boolean fresh) {}
+    public record Result(long version, boolean fresh) {}
 
-    static final Pattern NUMBER = Pattern.compile("[0-9A-Za-z][0-9A-Za-z._+-]{0,119}");
+    public static final Pattern NUMBER = Pattern.compile("[0-9A-Za-z][0-9A-Za-z._+-]{0,119}");
     private static final int MOST_ENTRIES = 10_000;
 
     private final Components components;
@@ -68,7 +69,7 @@ class Arrivals {
         this.around = around;
     }
 
-    static void checkNumber(String number) {
+    public static void checkNumber(String number) {
         if (!NUMBER.matcher(number).matches()) {
             throw Refusal.invalid("/number", "a version's number has letters, digits and . _ + -, at most 120; got '"
                     + (Shortened.to(number, 60)) + "'");
@@ -120,7 +121,7 @@ class Arrivals {
     }
 
     /** Seals it, in the transaction under way. */
-    Result seal(Registered component, Arrived arrived) {
+    public Result seal(Registered component, Arrived arrived) {
         lines.holdLine(component.id(), Versions.UPLOADED);
         Optional<Long> here = here(component, arrived.number(), arrived.artifacts());
         if (here.isPresent()) {

@@ -5,7 +5,7 @@ import dev.paseo.core.gate.Hours;
 import dev.paseo.language.calendar.Feed;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.environment.Environments;
-import dev.paseo.service.gate.ClosedPeriods;
+import dev.paseo.service.restraint.ClosedPeriods;
 import dev.paseo.service.settings.Settings;
 import java.time.Duration;
 import java.time.Instant;

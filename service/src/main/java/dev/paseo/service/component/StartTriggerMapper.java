@@ -1,5 +1,6 @@
 package dev.paseo.service.component;
 
+import dev.paseo.service.component.Components;
 import java.time.Instant;
 import java.util.List;
 import org.apache.ibatis.annotations.Delete;

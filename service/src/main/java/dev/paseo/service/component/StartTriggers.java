@@ -5,6 +5,7 @@ import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.clock.ClockTimes;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.component.Components;
 import dev.paseo.service.component.StartTriggerMapper.Row;
 import java.time.Instant;
 import java.util.HashMap;
@@ -102,7 +103,7 @@ public class StartTriggers {
      * How this file's triggers and those in force would start each other for ever: each component of the circle, the
      * first one again at its end.
      */
-    Optional<List<String>> circle(String component, PipelineFile file, UnaryOperator<String> nameNow) {
+    public Optional<List<String>> circle(String component, PipelineFile file, UnaryOperator<String> nameNow) {
         Map<String, Set<String>> downstream = new HashMap<>();
         mapper.edges().stream().filter(edge -> !edge.component().equals(component))
                 .forEach(edge -> downstream.computeIfAbsent(edge.source(), name -> new LinkedHashSet<>())

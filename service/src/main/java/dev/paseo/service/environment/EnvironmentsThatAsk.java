@@ -10,7 +10,7 @@ import org.springframework.stereotype.Component;
 
 /** Which environments ask a second person before what reaches them is loosened. */
 @Component
-class EnvironmentsThatAsk implements Agreements.Askers {
+public class EnvironmentsThatAsk implements Agreements.Askers {
 
     private final Environments environments;
 
@@ -24,7 +24,7 @@ class EnvironmentsThatAsk implements Agreements.Askers {
     }
 
     /** Those that a value there would reach. */
-    Map<String, List<String>> within(ValueReach reach) {
+    public Map<String, List<String>> within(ValueReach reach) {
         Map<String, List<String>> asked = new LinkedHashMap<>();
         environments.all().stream().filter(known -> known.rules().toLoosen().isPresent()
                 && reach.environment().filter(name -> !name.equals(known.name())).isEmpty()

@@ -18,6 +18,7 @@ import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.restraint.Restraints;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;

@@ -8,6 +8,7 @@ import dev.paseo.service.database.Transactions;
 import dev.paseo.service.gate.WaitMapper.KeptRow;
 import dev.paseo.service.notice.Event;
 import dev.paseo.service.notice.Notices;
+import dev.paseo.service.outside.OutsideAsking;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;

@@ -2,7 +2,6 @@ package dev.paseo.service.trigger;
 
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.access.Tokens;
-import dev.paseo.service.arrival.Stores;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components.Registered;
@@ -11,6 +10,7 @@ import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.signature.StandardWebhooks;
+import dev.paseo.service.store.Stores;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayList;

@@ -1,0 +1,146 @@
+package dev.paseo.service.restraint;
+
+import dev.paseo.core.access.Person;
+import dev.paseo.core.text.Shortened;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.environment.Environments.Place;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.version.Versions;
+import java.time.Instant;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** Holds of places, closures of environments, blocks of versions. Each is set and lifted with a reason. */
+@Component
+public class Holds {
+
+    private final RestraintMapper mapper;
+    private final Restraints restraints;
+    private final Transactions transactions;
+    private final ServiceClock clock;
+    private final Hearers hearers;
+
+    /** Whoever is told of a change. */
+    @Component("holdHearers")
+    record Hearers(AuditTrail audit, Telling telling) {}
+
+    Holds(RestraintMapper mapper, Restraints restraints, Transactions transactions, ServiceClock clock,
+            Hearers hearers) {
+        this.mapper = mapper;
+        this.restraints = restraints;
+        this.transactions = transactions;
+        this.clock = clock;
+        this.hearers = hearers;
+    }
+
+    public Optional<Restraints.Hold> held(Place place) {
+        return restraints.hold(place.id());
+    }
+
+    public Optional<Restraints.Closure> closed(long environment) {
+        return restraints.closure(environment);
+    }
+
+    private static String given(String reason, String what) {
+        String kept = reason.strip();
+        if (kept.isEmpty()) {
+            throw Refusal.invalid("/reason", "say why " + what);
+        }
+        return Shortened.to(kept, 1000);
+    }
+
+    private void told(AuditTrail.Entry entry, String kind, long id) {
+        hearers.audit().record(RestraintStates.into(entry, kind, id, mapper));
+    }
+
+    public void hold(Place place, Person by, String reason) {
+        String why = given(reason, "the place is held");
+        transactions.run(() -> {
+            mapper.lockPlace(place.id());
+            mapper.liftHold(place.id(), by.id(), clock.now());
+            mapper.addHold(place.id(), why, by.id(), clock.now());
+            mapper.wakePlace(place.id(), clock.now());
+            told(AuditTrail.Entry.of(by.name(), "held", place.component()).in(place.environment()).because(why),
+                    RestraintStates.HOLD, place.id());
+            hearers.telling().tell("whereabouts", place.component());
+        });
+    }
+
+    public void liftHold(Place place, Person by, String reason) {
+        transactions.run(() -> {
+            mapper.lockPlace(place.id());
+            if (mapper.liftHold(place.id(), by.id(), clock.now()) == 0) {
+                throw Refusal.conflict(place.component() + " is not held in " + place.environment());
+            }
+            mapper.wakePlace(place.id(), clock.now());
+            told(AuditTrail.Entry.of(by.name(), "hold lifted", place.component()).in(place.environment())
+                    .because(reason.strip()), RestraintStates.HOLD, place.id());
+            hearers.telling().tell("whereabouts", place.component());
+        });
+    }
+
+    public void close(Environments.Known environment, Person by, String reason, Optional<Instant> until) {
+        String why = given(reason, environment.name() + " is closed");
+        until.filter(end -> !end.isAfter(clock.now())).ifPresent(past -> {
+            throw Refusal.invalid("/until", "should be later than now, " + clock.now() + "; got " + past);
+        });
+        transactions.run(() -> {
+            mapper.lockEnvironment(environment.id());
+            mapper.liftClosure(environment.id(), by.id(), clock.now());
+            mapper.addClosure(environment.id(), why, by.id(), clock.now(), until.orElse(null));
+            mapper.wake(environment.id(), clock.now());
+            told(AuditTrail.Entry.of(by.name(), "closed", environment.name()).in(environment.name()).because(why)
+                    .with("until", until.map(Instant::toString).orElse("")), RestraintStates.CLOSURE, environment.id());
+            hearers.telling().tell("environment", environment.name());
+        });
+    }
+
+    public void open(Environments.Known environment, Person by, String reason) {
+        transactions.run(() -> {
+            mapper.lockEnvironment(environment.id());
+            if (restraints.closure(environment.id()).isEmpty()) {
+                throw Refusal.conflict(environment.name() + " is not closed");
+            }
+            mapper.liftClosure(environment.id(), by.id(), clock.now());
+            mapper.wake(environment.id(), clock.now());
+            told(AuditTrail.Entry.of(by.name(), "opened", environment.name()).in(environment.name())
+                    .because(reason.strip()), RestraintStates.CLOSURE, environment.id());
+            hearers.telling().tell("environment", environment.name());
+        });
+    }
+
+    /** Nobody deploys it any more; what waits of it is withdrawn. */
+    public void block(Versions.Sealed version, Person by, String reason) {
+        String why = given(reason, version.number() + " is blocked");
+        transactions.run(() -> {
+            if (mapper.block(version.id(), why, by.id(), clock.now()) == 0) {
+                throw Refusal.conflict(version.component() + " " + version.number() + " is blocked already");
+            }
+            mapper.wakeOf(version.id(), clock.now());
+            told(AuditTrail.Entry.of(by.name(), "blocked", version.component() + " " + version.number()).because(why),
+                    RestraintStates.BLOCK, version.id());
+            hearers.telling().tell("version", version.component() + " " + version.number());
+        });
+    }
+
+    public void liftBlock(Versions.Sealed version, Person by, String reason) {
+        String why = given(reason, "the block is lifted");
+        transactions.run(() -> {
+            if (mapper.unblock(version.id()) == 0) {
+                throw Refusal.conflict(version.component() + " " + version.number() + " is not blocked");
+            }
+            told(AuditTrail.Entry.of(by.name(), "block lifted", version.component() + " " + version.number())
+                    .because(why), RestraintStates.BLOCK, version.id());
+            hearers.telling().tell("version", version.component() + " " + version.number());
+        });
+    }
+
+    /** Why, and by whom it was blocked. */
+    public Optional<String> blocked(long version) {
+        return mapper.blocked(version).map(row -> "blocked by " + row.by() + ": \"" + row.reason() + "\"");
+    }
+}

@@ -1,0 +1,68 @@
+package dev.paseo.service.restraint;
+
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.gate.GateFacts;
+import dev.paseo.core.gate.Surroundings;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.environment.Environments;
+import dev.paseo.service.version.Versions;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** What restrains a place besides its rules: holds, closures, and what its versions need beside them. */
+@Component
+public class Restraints {
+
+    /** Why nothing goes there by itself. */
+    public record Hold(String reason, String by, Instant at) {}
+
+    /** @param until when it ends by itself */
+    public record Closure(String reason, String by, Instant at, Optional<Instant> until) {}
+
+    private final RestraintMapper mapper;
+    private final Environments environments;
+    private final ServiceClock clock;
+    private final ClosedPeriods periods;
+
+    Restraints(RestraintMapper mapper, Environments environments, ServiceClock clock, ClosedPeriods periods) {
+        this.mapper = mapper;
+        this.environments = environments;
+        this.clock = clock;
+        this.periods = periods;
+    }
+
+    public Optional<Hold> hold(long place) {
+        return mapper.hold(place).map(row -> new Hold(row.reason(), row.by(), row.at()));
+    }
+
+    /** The closure in force. */
+    public Optional<Closure> closure(long environment) {
+        return mapper.closure(environment, clock.now())
+                .map(row -> new Closure(row.reason(), row.by(), row.at(), Optional.ofNullable(row.until())));
+    }
+
+    /** @param beside what goes there in the same set, by component */
+    public GateFacts.Around around(Environments.Place place, Versions.Sealed version, Kind kind,
+            Map<String, String> beside) {
+        Environments.Known environment = environments.byId(place.environmentId());
+        Map<String, String> requires = version.recipe().map(recipe -> recipe.requires()).orElse(Map.of());
+        Map<String, String> there = new LinkedHashMap<>();
+        requires.keySet().forEach(other -> Optional.ofNullable(beside.get(other))
+                .or(() -> mapper.live(place.environmentId(), other)).ifPresent(number -> there.put(other, number)));
+        boolean waits = kind == Kind.PROMOTION && !environment.rules().takesOver()
+                && !environment.rules().toGoOn(place.component()).isEmpty();
+        return new Surroundings(place.environment(), ZoneId.of(environment.zone()), version.number(),
+                kind == Kind.ROLLBACK,
+                hold(place.id()).map(hold -> new Surroundings.Hold(hold.reason(), hold.by(), hold.at())),
+                closure(place.environmentId()).map(closure -> new Surroundings.Closure(closure.reason(),
+                        Optional.of(closure.by()), closure.until())),
+                periods.at(environment, clock.now())
+                        .map(period -> new Surroundings.Closure(period.summary(), Optional.empty(),
+                                Optional.of(period.until()))),
+                requires, there, waits ? mapper.tested(place.id()) : Optional.empty()).around();
+    }
+}

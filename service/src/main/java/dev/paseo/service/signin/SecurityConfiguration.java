@@ -1,0 +1,87 @@
+package dev.paseo.service.signin;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.service.access.PersonalTokens;
+import dev.paseo.service.access.SigningIn;
+import dev.paseo.service.settings.Settings;
+import jakarta.servlet.DispatcherType;
+import java.util.Optional;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.security.authorization.AuthorizationDecision;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.http.SessionCreationPolicy;
+import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.security.web.authentication.session.NullAuthenticatedSessionStrategy;
+
+/** Everything under /api needs somebody who is signed in; agents and hooks carry proofs of their own. */
+@Configuration
+class SecurityConfiguration {
+
+    private static final String POLICY = "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; "
+            + "img-src 'self' data:; font-src 'self'; connect-src 'self'; frame-ancestors 'none'; base-uri 'none'; "
+            + "form-action 'self'";
+
+    @Bean
+    SecurityFilterChain chain(HttpSecurity http, PersonalTokens tokens, SigningIn signingIn, SessionCookie cookie,
+            Settings settings, ProviderSignIn provider) throws Exception {
+        return provider.into(http)
+                .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+                // A new proof with every request would take away the one that another request of the same page is about
+                // to show.
+                .csrf(csrf -> csrf.spa().sessionAuthenticationStrategy(new NullAuthenticatedSessionStrategy())
+                        .ignoringRequestMatchers(
+                                // Requests that no browser sends by itself: they carry no cookie that would sign them
+                                // in.
+                                request -> SignInFilter.bearer(request).isPresent(),
+                                request -> request.getRequestURI().startsWith("/hooks/")
+                                        || request.getRequestURI().startsWith("/agent/"),
+                                request -> request.getRequestURI().equals("/api/v1/tokens")
+                                        || request.getRequestURI().equals("/api/v1/password-by-code")))
+                .addFilterBefore(new SignInFilter(tokens, signingIn, cookie),
+                        UsernamePasswordAuthenticationFilter.class)
+                .addFilterBefore(new RequestLimits(settings, cookie), SignInFilter.class)
+                .authorizeHttpRequests(requests -> requests
+                        // What was allowed when it was asked for ends in peace, even where its account was disabled
+                        // since.
+                        .dispatcherTypeMatchers(DispatcherType.ASYNC).permitAll()
+                        .requestMatchers("/api/v1/session", "/api/v1/tokens", "/api/v1/password-by-code",
+                                "/api/v1/sign-in-ways")
+                        .permitAll()
+                        .requestMatchers("/actuator/health/**").permitAll()
+                        .requestMatchers("/actuator/**").access((authentication, request) -> new AuthorizationDecision(
+                                authentication.get().getPrincipal() instanceof Person person
+                                        && person.may(Action.READ_METRICS, Optional.empty(), Optional.empty())))
+                        .requestMatchers("/api/**").authenticated()
+                        .anyRequest().permitAll())
+                .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(POLICY))
+                        .referrerPolicy(referrer -> {}))
+                .exceptionHandling(handling -> handling
+                        .authenticationEntryPoint((request, response, failure) -> {
+                            response.setStatus(HttpStatus.UNAUTHORIZED.value());
+                            response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
+                            response.getWriter()
+                                    .write("{\"type\":\"urn:paseo:problem:signed-out\",\"title\":\"Sign in first\","
+                                            + "\"status\":401,\"detail\":\"This needs somebody who is signed in.\"}");
+                        })
+                        .accessDeniedHandler((request, response, failure) -> {
+                            response.setStatus(HttpStatus.FORBIDDEN.value());
+                            response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
+                            response.getWriter()
+                                    .write("{\"type\":\"urn:paseo:problem:forged\",\"title\":\"Not allowed\","
+                                            + "\"status\":403,\"detail\":\""
+                                            + (request.getRequestURI().startsWith("/actuator/")
+                                                    ? "This is for whoever may " + Action.READ_METRICS.words() + "."
+                                                    : "The request lacks the proof that it came from the console; "
+                                                            + "load the page again.")
+                                            + "\"}");
+                        }))
+                .formLogin(form -> form.disable()).httpBasic(basic -> basic.disable())
+                .logout(logout -> logout.disable())
+                .build();
+    }
+}

@@ -1,0 +1,279 @@
+package dev.paseo.service.store;
+
+import dev.paseo.core.text.Shortened;
+import dev.paseo.service.arrival.Arrivals;
+import dev.paseo.service.audit.AuditTrail;
+import dev.paseo.service.bytes.KeptBytes;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.quota.Quotas;
+import dev.paseo.service.secret.Secrets;
+import dev.paseo.service.settings.Settings;
+import dev.paseo.service.store.StoreMapper.SightingRow;
+import dev.paseo.service.store.StoreMapper.StoreRow;
+import dev.paseo.service.store.WatchedStore.Sighting;
+import dev.paseo.service.store.WatchedStore.Where;
+import dev.paseo.service.version.Versions;
+import java.io.IOException;
+import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * Watches stores for versions that appear in them. What is seen under a name is sealed once, by its digest; when the
+ * name
+ * points to something else later, that is told, and the version stays what it was.
+ */
+@Component
+public class Stores {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Stores.class);
+    private static final Duration CLAIM = Duration.ofMinutes(15);
+    private static final Duration LONGEST_PAUSE = Duration.ofMinutes(30);
+    private static final Pattern NAME = Pattern.compile("[a-z0-9]+(?:[._/-]+[a-z0-9]+)*");
+    private static final Pattern COORDINATE = Pattern.compile("[A-Za-z0-9_-]+(\\.[A-Za-z0-9_-]+)*");
+
+    private final StoreMapper mapper;
+    private final Components components;
+    private final Arrivals arrivals;
+    private final Reaching reaching;
+    private final Around around;
+    private final Duration every;
+    private final Map<String, String> seenOnce = new ConcurrentHashMap<>();
+
+    /** What stores are reached with. */
+    @Component
+    record Reaching(Web web, KeptBytes bytes, JsonMapper json, Secrets secrets, Settings settings, Quotas quotas) {}
+
+    /** What a sighting leaves. */
+    @Component("storeAround")
+    record Around(Transactions transactions, ServiceClock clock, Json json, AuditTrail audit, Telling telling) {}
+
+    Stores(StoreMapper mapper, Components components, Arrivals arrivals, Reaching reaching, Around around,
+            @Value("${paseo.poll:30s}") Duration every) {
+        this.mapper = mapper;
+        this.components = components;
+        this.arrivals = arrivals;
+        this.reaching = reaching;
+        this.around = around;
+        this.every = every;
+    }
+
+    long watch(Registered component, Where where, Optional<String> login, String by) {
+        check(where);
+        return around.transactions().in(() -> {
+            StoreMapper.NewStore row = new StoreMapper.NewStore(component.id(), where,
+                    where.kind().name().toLowerCase(Locale.ROOT), around.json().write(where), around.clock().now());
+            mapper.add(row);
+            login.ifPresent(words -> reaching.secrets().set("PASEO_STORE_" + row.id, words,
+                    Secrets.Scope.of(component.id(), 0), OptionalLong.empty()));
+            around.audit().record(AuditTrail.Entry.of(by, "store watched", component.name())
+                    .with("address", where.address()).with("pattern", where.pattern()));
+            return row.id;
+        });
+    }
+
+    private void check(Where where) {
+        switch (where.kind()) {
+            case REGISTRY -> {
+                reaching.web().allow(where.address());
+                require(where.name(), NAME, "/name", "the repository's name, such as park/hut-planner");
+            }
+            case MAVEN -> {
+                reaching.web().allow(where.address());
+                require(where.name(), COORDINATE, "/name", "the artifact's id");
+                require(where.group(), COORDINATE, "/group", "the group's id");
+                where.extension()
+                        .ifPresent(extension -> require(where.extension(), COORDINATE, "/extension", "such as jar"));
+            }
+            case FOLDER -> {
+                allowFolder(where.address());
+                if (where.pattern().split("\\{version}", -1).length != 2 || where.pattern().contains("/")) {
+                    throw Refusal.invalid("/pattern",
+                            "a folder's files are named by a pattern with {version} in it once, such as "
+                                    + "hut-planner-{version}.tgz");
+                }
+            }
+        }
+        if (where.pattern().isBlank() || where.pattern().length() > 200) {
+            throw Refusal.invalid("/pattern", "has 1 to 200 signs");
+        }
+    }
+
+    private static void require(Optional<String> text, Pattern pattern, String pointer, String what) {
+        if (text.filter(words -> words.length() <= 200 && pattern.matcher(words).matches()).isEmpty()) {
+            throw Refusal.invalid(pointer, "should be " + what + "; got '" + text.orElse("nothing") + "'");
+        }
+    }
+
+    private void allowFolder(String address) {
+        try {
+            if (address.startsWith("file:///")) {
+                Path real = Path.of(URI.create(address)).toRealPath();
+                for (String allowed : reaching.settings().allowedStores()) {
+                    if (!allowed.contains("://") && Files.isDirectory(Path.of(allowed))
+                            && real.startsWith(Path.of(allowed).toRealPath())) {
+                        return;
+                    }
+                }
+            }
+        } catch (IOException | IllegalArgumentException missing) {
+            throw Refusal.invalid("/address", "there is no folder " + address);
+        }
+        throw Refusal.notAllowed(
+                address + " is not a folder that may be watched; an operator sets them in paseo.allowed-stores");
+    }
+
+    List<StoreRow> of(long component) {
+        return mapper.of(component);
+    }
+
+    List<SightingRow> sightings(long store) {
+        return mapper.sightings(store);
+    }
+
+    Where where(StoreRow row) {
+        return around.json().read(row.body(), Where.class);
+    }
+
+    void stop(long id, Registered component, String by) {
+        StoreRow row = mapper.byId(id).filter(each -> each.componentId() == component.id())
+                .orElseThrow(() -> Refusal.notFound(component.name() + " watches no store " + id));
+        around.transactions().run(() -> {
+            mapper.dropSightings(id);
+            mapper.drop(id);
+            around.audit().record(AuditTrail.Entry.of(by, "store no longer watched", component.name()).with("address",
+                    row.address()));
+        });
+    }
+
+    /** Somebody said that something has arrived: looks soon. */
+    public void soon(long component) {
+        mapper.soon(component, around.clock().now());
+    }
+
+    @Scheduled(fixedDelay = 500)
+    void look() {
+        Instant now = around.clock().now();
+        for (StoreRow due : mapper.due(now)) {
+            if (mapper.claim(due.id(), due.nextAt(), now.plus(CLAIM)) == 1) {
+                Thread.ofVirtual().name("store-" + due.id()).start(() -> look(due));
+            }
+        }
+    }
+
+    private void look(StoreRow row) {
+        try {
+            look(row, where(row));
+            mapper.looked(row.id(), around.clock().now().plus(every), around.clock().now());
+        } catch (RuntimeException away) {
+            Duration pause = every.multipliedBy(1L << Math.min(row.failures() + 1, 10));
+            Instant next = around.clock().now().plus(pause.compareTo(LONGEST_PAUSE) > 0 ? LONGEST_PAUSE : pause);
+            mapper.failed(row.id(), next, cut(String.valueOf(away.getMessage())));
+            LOG.warn("the store {} cannot be looked at, again at {}: {}", row.address(), next, away.toString());
+        }
+    }
+
+    private WatchedStore open(StoreRow row, Where where) {
+        RegistryStore.Using using = new RegistryStore.Using(reaching.web(), reaching.bytes(), around.clock(),
+                reaching.json());
+        return switch (where.kind()) {
+            case REGISTRY -> new RegistryStore(where,
+                    reaching.secrets().value("PASEO_STORE_" + row.id(), row.componentId()), using);
+            case MAVEN -> new MavenStore(where, using);
+            case FOLDER -> new FolderStore(where, using);
+        };
+    }
+
+    private void look(StoreRow row, Where where) {
+        WatchedStore store = open(row, where);
+        Registered component = components.byId(row.componentId());
+        Map<String, SightingRow> known = mapper.sightings(row.id()).stream()
+                .collect(Collectors.toMap(SightingRow::name, each -> each));
+        boolean first = row.lookedAt() == null && !where.existing();
+        for (Sighting sighting : store.list(!known.isEmpty())) {
+            SightingRow before = known.get(sighting.number());
+            if (before != null) {
+                moved(row, component, before, sighting);
+            } else if (first) {
+                mapper.see(row.id(), sighting.number(), sighting.digest(), null,
+                        "it was there before the store was watched", around.clock().now());
+            } else if (where.kind() != WatchedStore.Kind.FOLDER
+                    || sighting.digest().equals(seenOnce.put(row.id() + " " + sighting.number(), sighting.digest()))) {
+                seenOnce.remove(row.id() + " " + sighting.number());
+                arrived(row, component, store, sighting);
+            }
+        }
+    }
+
+    /** A name that points to something else than when it was seen first: told once. */
+    private void moved(StoreRow row, Registered component, SightingRow before, Sighting now) {
+        String reason = "it was seen as " + before.digest() + " and now is " + now.digest()
+                + "; what was sealed stays as it was";
+        if (!before.digest().equals(now.digest()) && !reason.equals(before.reason())) {
+            around.transactions().run(() -> {
+                mapper.say(row.id(), now.number(), cut(reason));
+                around.audit()
+                        .record(AuditTrail.Entry
+                                .of("paseo", "store moved a name", component.name() + " " + now.number())
+                                .because(cut(reason)).with("store", row.address()));
+                around.telling().tell("trigger", component.name());
+            });
+        }
+    }
+
+    private void arrived(StoreRow row, Registered component, WatchedStore store, Sighting sighting) {
+        reaching.quotas().room(component.id(), 0);
+        try {
+            Arrivals.checkNumber(sighting.number());
+            List<Versions.Artifact> artifacts = store.fetch(sighting);
+            reaching.quotas().kept(component.id(), artifacts.stream().mapToLong(Versions.Artifact::size).sum());
+            around.transactions().run(() -> {
+                Arrivals.Result result = arrivals.seal(component,
+                        new Arrivals.Arrived(sighting.number(), artifacts, null, List.of(), Set.of(),
+                                "in the watched " + row.kind() + " " + row.address(), ""));
+                mapper.see(row.id(), sighting.number(), sighting.digest(), result.version(), null,
+                        around.clock().now());
+            });
+        } catch (Refusal refused) {
+            if (refused.kind() == Refusal.Kind.UNAVAILABLE) {
+                throw refused;
+            }
+            around.transactions().run(() -> {
+                mapper.see(row.id(), sighting.number(), sighting.digest(), null,
+                        cut(String.valueOf(refused.getMessage())), around.clock().now());
+                around.audit()
+                        .record(AuditTrail.Entry
+                                .of("paseo", "arrival refused", component.name() + " " + sighting.number())
+                                .because(cut(String.valueOf(refused.getMessage()))));
+                around.telling().tell("trigger", component.name());
+            });
+        }
+    }
+
+    private static String cut(String text) {
+        return Shortened.to(text, 1000);
+    }
+}

@@ -1,0 +1,5 @@
+/** Stores elsewhere that are watched for versions. */
+@NullMarked
+package dev.paseo.service.store;
+
+import org.jspecify.annotations.NullMarked;
