@@ -123,8 +123,9 @@ public record PlaceSnapshot(Optional<Live> live, List<DeploymentState> open, Map
                 replaces, hosts);
     }
 
-    /** When time alone will move something. */
+    /** When time alone will move something; what has ended is moved by nothing. */
     public Optional<Instant> wake() {
-        return open.stream().flatMap(deployment -> deployment.course().until().stream()).min(Comparator.naturalOrder());
+        return open.stream().filter(deployment -> deployment.ending().isEmpty())
+                .flatMap(deployment -> deployment.course().until().stream()).min(Comparator.naturalOrder());
     }
 }

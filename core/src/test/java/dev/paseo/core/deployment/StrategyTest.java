@@ -237,6 +237,20 @@ class StrategyTest {
     }
 
     @Test
+    void whatWasLiveBeforeHasTheTrafficOnItsOwnSideAgain() {
+        happens(new PlaceEvent.Requested(wanted(only(BLUE_GREEN), SIDES, WayBack.NONE, OnFailure.UNDO)));
+        happens(new PlaceEvent.GatesJudged(Map.of(2L, Verdict.OPEN)));
+        while (status() != DeploymentStatus.LIVE) {
+            happens(due.remove());
+        }
+        assertEquals(Optional.of("green"), place.live().flatMap(PlaceSnapshot.Live::side));
+        happens(new PlaceEvent.GoesBack(2, "its set goes back"));
+        settle();
+        assertEquals(new PlaceSnapshot.Live(1, "1.4.1", 7, 1, Optional.of("blue")), place.live().orElseThrow());
+        assertEquals(DeploymentStatus.UNDONE, status());
+    }
+
+    @Test
     void aFailedTestChangesNothingButKeepsThePassageOpen() {
         failing.add("TEST");
         assertEquals(DeploymentStatus.LIVE, play(
