@@ -212,13 +212,7 @@ public final class Walls {
         command.addAll(List.of("--ro-bind", "/", "/", "--dev", "/dev", "--size", SHARED_MEMORY_BYTES, "--perms", "1777",
                 "--tmpfs", "/dev/shm", "--proc", "/proc"));
         bind(command, spool.temporary(), Path.of("/tmp"));
-        hide(command, Path.of("/run"));
-        for (String resolver : List.of("/run/systemd/resolve", "/run/resolvconf", "/run/NetworkManager/resolv.conf")) {
-            command.addAll(List.of("--ro-bind-try", resolver, resolver));
-        }
-        Stream.of(Path.of("/home"), Path.of("/root"), Path.of(System.getProperty("user.home", "/root"))).distinct()
-                .filter(home -> home.getNameCount() > 0 && Files.isDirectory(home, LinkOption.NOFOLLOW_LINKS))
-                .forEach(home -> hide(command, home));
+        hideTheMachine(command);
         settings.readable()
                 .forEach(folder -> command.addAll(List.of("--ro-bind", folder.toString(), folder.toString())));
         if (kind == Kind.STAGE) {
@@ -228,12 +222,7 @@ public final class Walls {
         if (kind == Kind.UNTRUSTED_RECIPE) {
             bindHostFolder(command);
         }
-        command.addAll(List.of("--perms", "0755", "--dir", INSIDE.toString()));
-        bind(command, spool.workspace(), INSIDE.resolve("workspace"));
-        bind(command, spool.home(), INSIDE.resolve("home"));
-        command.addAll(List.of("--ro-bind", spool.artifacts().toString(), INSIDE.resolve("artifacts").toString()));
-        command.addAll(List.of("--ro-bind", script.toString(), INSIDE.resolve("script").toString()));
-        command.addAll(List.of("--chdir", INSIDE.resolve("workspace").toString()));
+        bindItsOwn(command, spool, script);
         if (asItsUser) {
             command.addAll(as(user(spool)));
         }
@@ -243,6 +232,26 @@ public final class Walls {
                 Integer.toString(limits.processes() + limits.processes() / 10 + 10)));
         return new Box(command, INSIDE.resolve("workspace"), INSIDE.resolve("artifacts"),
                 Optional.of(INSIDE.resolve("home")));
+    }
+
+    /** What runs on the machine, and everybody's home. */
+    private static void hideTheMachine(List<String> command) {
+        hide(command, Path.of("/run"));
+        for (String resolver : List.of("/run/systemd/resolve", "/run/resolvconf", "/run/NetworkManager/resolv.conf")) {
+            command.addAll(List.of("--ro-bind-try", resolver, resolver));
+        }
+        Stream.of(Path.of("/home"), Path.of("/root"), Path.of(System.getProperty("user.home", "/root"))).distinct()
+                .filter(home -> home.getNameCount() > 0 && Files.isDirectory(home, LinkOption.NOFOLLOW_LINKS))
+                .forEach(home -> hide(command, home));
+    }
+
+    private static void bindItsOwn(List<String> command, Spool spool, Path script) {
+        command.addAll(List.of("--perms", "0755", "--dir", INSIDE.toString()));
+        bind(command, spool.workspace(), INSIDE.resolve("workspace"));
+        bind(command, spool.home(), INSIDE.resolve("home"));
+        command.addAll(List.of("--ro-bind", spool.artifacts().toString(), INSIDE.resolve("artifacts").toString()));
+        command.addAll(List.of("--ro-bind", script.toString(), INSIDE.resolve("script").toString()));
+        command.addAll(List.of("--chdir", INSIDE.resolve("workspace").toString()));
     }
 
     /** What is shared belongs to the agent's user: who uses it is that user, too. */

@@ -34,6 +34,17 @@ public final class Commands {
 
     private static Map<String, Supplier<Object>> commands(Context context) {
         Map<String, Supplier<Object>> commands = new LinkedHashMap<>();
+        everyDay(commands, context);
+        restraintsAndTheRest(commands, context);
+        lists(commands, context);
+        environments(commands, context);
+        settings(commands, context);
+        people(commands, context);
+        return commands;
+    }
+
+    /** What is asked and decided every day. */
+    private static void everyDay(Map<String, Supplier<Object>> commands, Context context) {
         commands.put("where", () -> new WhereCommand(context));
         commands.put("show", () -> new ShowCommand(context));
         commands.put("why", () -> new WhyCommand(context));
@@ -53,6 +64,10 @@ public final class Commands {
         commands.put("continue", () -> new WayBackCommands.Continue(context));
         commands.put("review", () -> new WayBackCommands.Review(context));
         commands.put("record", () -> new WayBackCommands.Record(context));
+    }
+
+    /** What restrains, what is done once more, what comes and goes, and the own machine. */
+    private static void restraintsAndTheRest(Map<String, Supplier<Object>> commands, Context context) {
         commands.put("hold", () -> new RestraintCommands.Hold(context));
         commands.put("close", () -> new RestraintCommands.Close(context));
         commands.put("block", () -> new RestraintCommands.Block(context));
@@ -68,6 +83,10 @@ public final class Commands {
         commands.put("sign-in", () -> new SignInCommand(context));
         commands.put("sign-out", () -> new SignOutCommand(context));
         commands.put("log", () -> new LogCommand(context));
+    }
+
+    /** What there is, and components. */
+    private static void lists(Map<String, Supplier<Object>> commands, Context context) {
         commands.put("list",
                 () -> group("What there is, the newest first: components, environments, runs, versions, deployments.",
                         new ListCommands.Components(context),
@@ -84,6 +103,10 @@ public final class Commands {
                 new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
                 new SourceCommands.Save(context), new SourceCommands.Pushed(context), new SourceCommands.Watch(context),
                 new SourceCommands.Stores(context), new SourceCommands.MapHook(context)));
+    }
+
+    /** Environments, and what is decided there. */
+    private static void environments(Map<String, Supplier<Object>> commands, Context context) {
         commands.put("environment",
                 () -> group("Environments: load, edit, export, copy, rules, calendar.",
                         new EnvironmentFileCommands.Load(context), new EnvironmentFileCommands.Edit(context),
@@ -101,6 +124,10 @@ public final class Commands {
                         new LooseningCommands.Agree(context), new LooseningCommands.Refuse(context),
                         new LooseningCommands.Withdraw(context)));
         commands.put("clock", () -> group("The service's clock: forward.", new GateCommands.Forward(context)));
+    }
+
+    /** Hosts, previews and what is set for them. */
+    private static void settings(Map<String, Supplier<Object>> commands, Context context) {
         commands.put("host", () -> group("Hosts: list, maintain.", new RestraintCommands.Hosts(context),
                 new RestraintCommands.Maintain(context)));
         commands.put("preview", () -> group("Preview environments: list, remove.",
@@ -111,6 +138,10 @@ public final class Commands {
                 () -> group("Secrets: set, list, grant, renew-key.", new SecretCommands.Set(context),
                         new SecretCommands.ListAll(context),
                         new SecretCommands.Grant(context), new SecretCommands.RenewKey(context)));
+    }
+
+    /** People, agents, others who are told, and the trail. */
+    private static void people(Map<String, Supplier<Object>> commands, Context context) {
         commands.put("account",
                 () -> group("Accounts: add, list, change, disable, enable, code.", new AccountCommands.Add(context),
                         new AccountCommands.ListAll(context),
@@ -134,7 +165,6 @@ public final class Commands {
         commands.put("audit",
                 () -> group("The audit trail: verify, acknowledge-restore, list.", new AuditCommands.Verify(context),
                         new AuditCommands.AcknowledgeRestore(context), new AuditCommands.List(context)));
-        return commands;
     }
 
     /** The commands, or, for a quick start, only the one that is asked for. */

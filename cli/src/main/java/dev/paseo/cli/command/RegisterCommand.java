@@ -94,6 +94,24 @@ final class RegisterCommand extends ServiceCommand {
     @Override
     public Integer call() {
         Api api = api();
+        ObjectNode request = request(api);
+        JsonNode found = api.post(Api.path("registrations"), request);
+        if (!wantsJson()) {
+            say(found);
+        }
+        if (!found.path("warnings").isEmpty() && !anyway
+                && !Asking.yes(context, "Register " + name + " all the same?").orElse(false)) {
+            throw new Failure(Failure.Kind.REFUSED, "Nothing was registered. If it is meant as it is, say so: --anyway"
+                    + (wantsJson() ? "; " + found.path("warnings").valueStream().map(JsonNode::asString)
+                            .collect(Collectors.joining("; ")) : ""));
+        }
+        JsonNode component = api.post(Api.path("components"), request);
+        print(component, () -> context.out().println("Registered " + name + "."));
+        start(api, found);
+        return 0;
+    }
+
+    private ObjectNode request(Api api) {
         ObjectNode request = api.object().put("name", name);
         repository.ifPresent(url -> request.put("repository", url));
         pipeline.ifPresent(text -> request.put("text", SourceCommands.read(text)));
@@ -107,18 +125,10 @@ final class RegisterCommand extends ServiceCommand {
         fill(request.putArray("openSources"), openSources);
         ObjectNode named = request.putObject("links");
         links.forEach(named::put);
-        JsonNode found = api.post(Api.path("registrations"), request);
-        if (!wantsJson()) {
-            say(found);
-        }
-        if (!found.path("warnings").isEmpty() && !anyway
-                && !Asking.yes(context, "Register " + name + " all the same?").orElse(false)) {
-            throw new Failure(Failure.Kind.REFUSED, "Nothing was registered. If it is meant as it is, say so: --anyway"
-                    + (wantsJson() ? "; " + found.path("warnings").valueStream().map(JsonNode::asString)
-                            .collect(Collectors.joining("; ")) : ""));
-        }
-        JsonNode component = api.post(Api.path("components"), request);
-        print(component, () -> context.out().println("Registered " + name + "."));
+        return request;
+    }
+
+    private void start(Api api, JsonNode found) {
         boolean startable = found.path("starts").asBoolean();
         if (start && !startable) {
             throw new Failure(Failure.Kind.REFUSED,
@@ -134,7 +144,6 @@ final class RegisterCommand extends ServiceCommand {
         } else if (startable && !wantsJson()) {
             context.out().println("Nothing was started. The newest commit can be: paseo start " + name);
         }
-        return 0;
     }
 
     private static String at(JsonNode found) {

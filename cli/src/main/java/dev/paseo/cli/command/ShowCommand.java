@@ -190,17 +190,21 @@ final class ShowCommand extends ServiceCommand {
         changes(view.path("comparison"), deployment.has("startedAt"));
         heading("Plan");
         PlanLines.of(view.path("plan")).forEach(out()::println);
+        hosts(view);
+        if (view.path("mayNot").isMissingNode()) {
+            out().println();
+            out().println(
+                    context.ink().need("You may decide: ") + "paseo approve deployment " + id + " --comment \"…\"");
+        }
+    }
+
+    private void hosts(JsonNode view) {
         heading("Hosts");
         Table table = new Table("HOST", "STATE", "HAS", "");
         view.path("hosts").forEach(host -> table.row(host.path("host").asString(), host.path("phase").asString(),
                 host.path("unknown").asBoolean() ? "unknown" : host.path("live").asString("nothing"),
                 host.path("reason").asString("")));
         table.print(out(), context.ink());
-        if (view.path("mayNot").isMissingNode()) {
-            out().println();
-            out().println(
-                    context.ink().need("You may decide: ") + "paseo approve deployment " + id + " --comment \"…\"");
-        }
     }
 
     private void passage(String id, JsonNode view) {

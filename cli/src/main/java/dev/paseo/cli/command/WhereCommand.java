@@ -184,13 +184,21 @@ final class WhereCommand extends ServiceCommand {
                     + context.ink().state(cell.path("trouble").path("status").asString())
                     + " (deployment " + cell.path("trouble").path("deployment").asString("") + ")");
         }
+        behind(words, cell);
+        marks(words, cell.path("marks"));
+        return String.join("; ", words);
+    }
+
+    private static void behind(List<String> words, JsonNode cell) {
         int behind = cell.path("behind").asInt(0);
         if (behind > 0) {
             int commits = cell.path("commitsBehind").asInt(0);
             words.add(behind + (behind == 1 ? " version behind" : " versions behind")
                     + (commits == 0 ? "" : commits == 1 ? ", 1 commit" : ", " + commits + " commits"));
         }
-        JsonNode marks = cell.path("marks");
+    }
+
+    private static void marks(List<String> words, JsonNode marks) {
         if (marks.has("held")) {
             words.add("held: " + marks.path("held").asString());
         }
@@ -201,7 +209,6 @@ final class WhereCommand extends ServiceCommand {
         if (marks.path("blocked").asBoolean()) {
             words.add("what is live is blocked");
         }
-        return String.join("; ", words);
     }
 
     private static void count(List<String> words, int hosts, String one, String several) {

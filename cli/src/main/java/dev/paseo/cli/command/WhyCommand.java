@@ -69,17 +69,17 @@ final class WhyCommand extends ServiceCommand {
             }
             case Subject.Version(String component, String number) -> {
                 JsonNode version = api.get(Api.path("versions", component, number));
-                yield print(version.path("causes"), () -> {
-                    context.out()
-                            .println(context.ink().strong(component + " " + number)
-                                    + (version.has("run") ? " was sealed by run " + component + "#"
-                                            + version.path("run").asString("")
-                                            : " arrived " + version.path("origin").asString(""))
-                                    + ", " + Times.exact(version.path("sealedAt")));
-                    causes(version.path("causes"));
-                });
+                yield print(version.path("causes"), () -> version(component, number, version));
             }
         };
+    }
+
+    private void version(String component, String number, JsonNode version) {
+        context.out().println(context.ink().strong(component + " " + number)
+                + (version.has("run") ? " was sealed by run " + component + "#" + version.path("run").asString("")
+                        : " arrived " + version.path("origin").asString(""))
+                + ", " + Times.exact(version.path("sealedAt")));
+        causes(version.path("causes"));
     }
 
     private int events(JsonNode events, int most) {

@@ -62,38 +62,39 @@ class PeopleTold {
                     tell(Event.DECIDED, asked(row), place, row, what + " was removed", why);
                 }
             }
-            case FAILED, UNDONE, STOPPED -> {
-                Set<String> people = new HashSet<>(asked(row));
-                people.addAll(authors(row, version));
-                if (deployment.status() == DeploymentStatus.STOPPED) {
-                    people.addAll(whoMay(Action.ROLL_BACK, place));
-                }
-                tell(Event.DEPLOYMENT_FAILED, people, place, row,
-                        what + (deployment.status() == DeploymentStatus.STOPPED
-                                ? " stopped half way: somebody has to act"
-                                : deployment.status() == DeploymentStatus.UNDONE ? " was undone" : " failed"),
-                        why);
-            }
-            case LIVE -> {
-                if (deployment.kind() == Kind.PREVIEW) {
-                    tell(Event.PREVIEW, authors(row, version), place, row,
-                            "Your preview of " + version.branch() + " is ready",
-                            place.url().map(url -> url + " shows " + place.component() + " " + version.number() + ".")
-                                    .orElse(place.component() + " " + version.number() + " is live in "
-                                            + place.environment() + "."));
-                }
-                List<String> route = version.route().environments();
-                if (deployment.kind() == Kind.PROMOTION && !route.isEmpty()
-                        && route.getLast().equals(place.environment())) {
-                    tell(Event.COMMIT_LIVE, authors(row, version), place, row, what + " is live",
-                            version.commit()
-                                    .map(commit -> "Your commits up to "
-                                            + commit.substring(0, Math.min(8, commit.length()))
-                                            + " are live.")
-                                    .orElse(""));
-                }
-            }
+            case FAILED, UNDONE, STOPPED -> fell(place, row, deployment, version, what);
+            case LIVE -> isLive(place, row, deployment, version, what);
             default -> {}
+        }
+    }
+
+    private void fell(Place place, Deployment row, DeploymentState deployment, Versions.Sealed version, String what) {
+        Set<String> people = new HashSet<>(asked(row));
+        people.addAll(authors(row, version));
+        if (deployment.status() == DeploymentStatus.STOPPED) {
+            people.addAll(whoMay(Action.ROLL_BACK, place));
+        }
+        String how = switch (deployment.status()) {
+            case STOPPED -> " stopped half way: somebody has to act";
+            case UNDONE -> " was undone";
+            default -> " failed";
+        };
+        tell(Event.DEPLOYMENT_FAILED, people, place, row, what + how, deployment.ending().orElse(""));
+    }
+
+    private void isLive(Place place, Deployment row, DeploymentState deployment, Versions.Sealed version, String what) {
+        if (deployment.kind() == Kind.PREVIEW) {
+            String shown = place.component() + " " + version.number();
+            tell(Event.PREVIEW, authors(row, version), place, row, "Your preview of " + version.branch() + " is ready",
+                    place.url().map(url -> url + " shows " + shown + ".")
+                            .orElse(shown + " is live in " + place.environment() + "."));
+        }
+        List<String> route = version.route().environments();
+        if (deployment.kind() == Kind.PROMOTION && !route.isEmpty() && route.getLast().equals(place.environment())) {
+            tell(Event.COMMIT_LIVE, authors(row, version), place, row, what + " is live", version.commit()
+                    .map(commit -> "Your commits up to " + commit.substring(0, Math.min(8, commit.length()))
+                            + " are live.")
+                    .orElse(""));
         }
     }
 
