@@ -48,25 +48,29 @@ final class GateCommands {
                                 each.path("component").asString() + " " + each.path("version").asString(),
                                 each.path("environment").asString(), "emergency", Times.exact(each.path("due")),
                                 each.path("reason").asString()));
-                view.path("grants").forEach(each -> table.row("grant", each.path("component").asString(), "",
-                        each.path("secret").asString(), "",
-                        each.path("granted").asBoolean()
-                                ? "no value is set: paseo secret set " + each.path("secret").asString()
-                                        + " --component " + each.path("component").asString()
-                                : "its file names it, but it was not given: paseo secret grant "
-                                        + each.path("component").asString() + " " + each.path("secret").asString()));
-                view.path("stays")
-                        .forEach(each -> table.row("walk stays",
-                                each.path("component").asString() + " " + each.path("version").asString(),
-                                each.path("environment").asString(),
-                                "", "", each.path("reason").asString()));
-                view.path("nobody")
-                        .forEach(each -> table.row("waits for nobody",
-                                each.path("component").asString() + " " + each.path("version").asString(),
-                                each.path("environment").asString(),
-                                each.path("name").asString(), "", each.path("sentence").asString()));
+                others(table, view);
                 table.print(context.out(), context.ink());
             });
+        }
+
+        private static void others(Table table, JsonNode view) {
+            view.path("grants").forEach(each -> table.row("grant", each.path("component").asString(), "",
+                    each.path("secret").asString(), "",
+                    each.path("granted").asBoolean()
+                            ? "no value is set: paseo secret set " + each.path("secret").asString()
+                                    + " --component " + each.path("component").asString()
+                            : "its file names it, but it was not given: paseo secret grant "
+                                    + each.path("component").asString() + " " + each.path("secret").asString()));
+            view.path("stays")
+                    .forEach(each -> table.row("walk stays",
+                            each.path("component").asString() + " " + each.path("version").asString(),
+                            each.path("environment").asString(),
+                            "", "", each.path("reason").asString()));
+            view.path("nobody")
+                    .forEach(each -> table.row("waits for nobody",
+                            each.path("component").asString() + " " + each.path("version").asString(),
+                            each.path("environment").asString(),
+                            each.path("name").asString(), "", each.path("sentence").asString()));
         }
     }
 

@@ -79,13 +79,18 @@ public final class Plan {
         recipe.keepChecking().ifPresent(length -> plan.add(Movement.lasting(What.WATCH, length)));
         recipe.tests().forEach(test -> plan.add(Movement.test(test)));
         plan.add(Movement.of(What.SETTLED));
+        clear(hosts, liveSide, oldSideStays, plan);
+        return List.copyOf(plan);
+    }
+
+    /** The old side is there for a while, to go back to, and then cleared. */
+    private static void clear(List<Host> hosts, Optional<String> liveSide, Duration stays, List<Movement> plan) {
         List<String> old = hosts.stream().filter(host -> liveSide.isPresent() && host.side().equals(liveSide))
                 .map(Host::name).toList();
-        if (oldSideStays.isPositive() && !old.isEmpty()) {
-            plan.add(Movement.lasting(What.PAUSE, oldSideStays));
+        if (stays.isPositive() && !old.isEmpty()) {
+            plan.add(Movement.lasting(What.PAUSE, stays));
             plan.add(Movement.hosts(What.CLEAR, old));
         }
-        return List.copyOf(plan);
     }
 
     /** Where the place has no sides, there is nothing to switch between. */

@@ -92,17 +92,20 @@ class Loading {
                         by);
             }
             file.previews().forEach(template -> loadTemplate(template, by));
-            loosens.forEach(each -> {
-                around.audit().record(AuditTrail.Entry.of(by.name(), "rules loosened", each.environment())
-                        .in(each.environment()).because(each.what()).with("agreed by", meant.agreedBy().orElse("")));
-                if (!asked.containsKey(each.environment())) {
-                    around.loosenings().ofEnvironment(mapper.named(each.environment()).orElseThrow().id(),
-                            "the rules of " + each.environment() + ": " + each.what(), by.name());
-                }
-            });
+            loosens.forEach(each -> loosened(each, asked.containsKey(each.environment()), meant, by));
             around.telling().tell("environment", "all");
         });
         return checked.warnings();
+    }
+
+    /** Where nobody agreed to it, what goes live under it is reviewed. */
+    private void loosened(EnvironmentChecks.Change change, boolean agreed, Meant meant, Person by) {
+        around.audit().record(AuditTrail.Entry.of(by.name(), "rules loosened", change.environment())
+                .in(change.environment()).because(change.what()).with("agreed by", meant.agreedBy().orElse("")));
+        if (!agreed) {
+            around.loosenings().ofEnvironment(mapper.named(change.environment()).orElseThrow().id(),
+                    "the rules of " + change.environment() + ": " + change.what(), by.name());
+        }
     }
 
     /** Whom the rules that are in force ask before they are loosened. */

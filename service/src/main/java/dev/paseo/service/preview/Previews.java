@@ -157,18 +157,20 @@ class Previews implements EffectHandler {
             if (there) {
                 mapper.pushed(place.environmentId(), commit.address(), writing.clock().now());
             } else {
-                mapper.add(place.environmentId(), row.environmentId(), version.componentId(), version.branch(),
-                        commit.address(), port, writing.clock().now());
-                writing.audit()
-                        .record(AuditTrail.Entry.of("paseo", "preview made", version.component()).in(name)
-                                .with("branch", version.branch())
-                                .with("address", place.url().orElse("")));
+                made(place, row, version, commit, port);
             }
             sources.secrets().copy(template.secrets(), version.componentId(), row.environmentId(),
                     place.environmentId());
             writing.telling().tell("preview", name);
             return place;
         });
+    }
+
+    private void made(Place place, TemplateRow row, Versions.Sealed version, Mirror.Commit commit, int port) {
+        mapper.add(place.environmentId(), row.environmentId(), version.componentId(), version.branch(),
+                commit.address(), port, writing.clock().now());
+        writing.audit().record(AuditTrail.Entry.of("paseo", "preview made", version.component()).in(place.environment())
+                .with("branch", version.branch()).with("address", place.url().orElse("")));
     }
 
     /** The first free port; refused where there are as many as there may be. */

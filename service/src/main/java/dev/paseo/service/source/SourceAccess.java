@@ -41,6 +41,10 @@ public record SourceAccess(Optional<String> name, Optional<String> password,
     public static final SourceAccess NONE = new SourceAccess(Optional.empty(), Optional.empty(), Optional.empty(),
             Optional.empty(), Optional.empty());
 
+    /** Only the key and the host keys that were given count; nothing is asked, and nobody is waited for. */
+    private static final String SSH = "ssh -F /dev/null -o BatchMode=yes -o StrictHostKeyChecking=yes"
+            + " -o UpdateHostKeys=no -o GlobalKnownHostsFile=/dev/null -o ConnectTimeout=15 -o ServerAliveInterval=10"
+            + " -o ServerAliveCountMax=2 -o IdentitiesOnly=yes -o ForwardAgent=no";
     private static final Pattern PRIVATE_KEY = Pattern
             .compile("-----BEGIN [A-Z ]*PRIVATE KEY-----[A-Za-z0-9+/=\\s]+-----END [A-Z ]*PRIVATE KEY-----\\s*");
     private static final Pattern HOST_KEYS = Pattern.compile(
@@ -100,13 +104,9 @@ public record SourceAccess(Optional<String> name, Optional<String> password,
                         PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
             }
             if (key.isPresent()) {
-                environment.put("GIT_SSH_COMMAND",
-                        "ssh -F /dev/null -o BatchMode=yes -o StrictHostKeyChecking=yes -o UpdateHostKeys=no -o "
-                                + "GlobalKnownHostsFile=/dev/null"
-                                + " -o ConnectTimeout=15 -o ServerAliveInterval=10 -o ServerAliveCountMax=2 -o "
-                                + "IdentitiesOnly=yes -o ForwardAgent=no"
-                                + " -o UserKnownHostsFile='" + write(folder, "hosts", hostKeys.orElse("") + "\n")
-                                + "' -i '" + write(folder, "key", key.get() + "\n") + "'");
+                environment.put("GIT_SSH_COMMAND", SSH + " -o UserKnownHostsFile='"
+                        + write(folder, "hosts", hostKeys.orElse("") + "\n") + "' -i '"
+                        + write(folder, "key", key.get() + "\n") + "'");
                 environment.put("GIT_SSH_VARIANT", "ssh");
             }
             Map<String, String> settings = new LinkedHashMap<>();
