@@ -91,8 +91,7 @@ public final class Agent implements AutoCloseable {
 
     /**
      * Becomes an agent of the service with a one-time token. Its secret is kept in its folder before it asks, so that
-     * it
-     * can ask again, in this life or the next, when the service was away or its answer was lost.
+     * it can ask again, in this life or the next, when the service was away or its answer was lost.
      */
     public void enrol(String token) throws IOException, InterruptedException {
         Path asking = folder.resolve("secret.asking");

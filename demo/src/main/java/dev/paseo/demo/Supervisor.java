@@ -18,10 +18,8 @@ import java.util.stream.Stream;
 
 /**
  * The supervisor of all stand-in hosts, as systemd would be on real ones: runs the programs that recipes hand to it,
- * one
- * folder a host, restarts those that die, and starts them again when it is started itself. Recipes reach it by the
- * script
- * {@code supervise} in their host's folder, which holds that host's token.
+ * one folder a host, restarts those that die, and starts them again when it is started itself. Recipes reach it by the
+ * script {@code supervise} in their host's folder, which holds that host's token.
  */
 public final class Supervisor {
 

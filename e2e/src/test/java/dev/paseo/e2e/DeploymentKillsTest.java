@@ -18,8 +18,7 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * {@code kill -9} of the service, of the agent at work, and of the database, in each part of a deployment: it ends as
- * if
- * nothing had been, and no try of a step starts twice.
+ * if nothing had been, and no try of a step starts twice.
  */
 class DeploymentKillsTest {
 

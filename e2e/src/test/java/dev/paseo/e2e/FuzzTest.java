@@ -28,10 +28,8 @@ import tools.jackson.databind.node.ObjectNode;
 
 /**
  * Every call of the API's own description, with bodies and parameters as nobody means them: none is answered with a
- * failure of
- * ours, each refusal is a problem with a sentence, and the service goes on. {@code -Dpaseo.fuzz=N} sends N, {@code
- * -Dpaseo.seed}
- * others.
+ * failure of ours, each refusal is a problem with a sentence, and the service goes on. {@code -Dpaseo.fuzz=N} sends N,
+ * {@code -Dpaseo.seed} others.
  */
 class FuzzTest {
 

@@ -32,8 +32,7 @@ import tools.jackson.databind.JsonNode;
 /**
  * A whole park on loopback: the real service on the real database, real agents with real processes, hosts that answer
  * with what was installed on them, accounts, and one component. The service and the agents run in this process, unless
- * a
- * test starts them as processes of their own.
+ * a test starts them as processes of their own.
  */
 final class Park implements AutoCloseable {
 

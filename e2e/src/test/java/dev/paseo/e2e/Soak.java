@@ -18,10 +18,8 @@ import org.slf4j.LoggerFactory;
 
 /**
  * Good components are pushed and deployed all the while that everything odd comes in: commits, files, hooks, bodies,
- * names. The
- * service is a process of its own with 256 MB of heap. Prints a table; exits 1 where something good was not done in
- * time, a
- * request was answered with a failure of ours, or memory or threads grew.
+ * names. The service is a process of its own with 256 MB of heap. Prints a table; exits 1 where something good was not
+ * done in time, a request was answered with a failure of ours, or memory or threads grew.
  */
 public final class Soak {
 

@@ -5,8 +5,7 @@ import java.util.Optional;
 
 /**
  * Words of the release before, by the ones that took their place. A file that still has them is read, with a warning;
- * they
- * stand here and nowhere else.
+ * they stand here and nowhere else.
  */
 public record FormerWords(Map<String, String> present) {
 

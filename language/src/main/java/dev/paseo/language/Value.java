@@ -133,8 +133,7 @@ public final class Value {
 
     /**
      * Its entries, where only these keys are known. What stands under the former word of a key is given under its
-     * present
-     * one, with a warning; both beside each other are a problem.
+     * present one, with a warning; both beside each other are a problem.
      */
     public Map<String, Value> entries(List<String> known, FormerWords former) {
         Map<String, Value> entries = new LinkedHashMap<>();

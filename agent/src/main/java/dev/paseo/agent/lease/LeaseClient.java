@@ -22,8 +22,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /**
  * What is asked under one lease. Where the service is away, {@link Away} says so and the caller tries again; where the
- * lease
- * is over, {@link LeaseOver}; any other {@link IOException} is of this machine.
+ * lease is over, {@link LeaseOver}; any other {@link IOException} is of this machine.
  */
 public final class LeaseClient {
 

@@ -6,8 +6,7 @@ import org.slf4j.LoggerFactory;
 
 /**
  * Asks again while the service is away, and only then: what fails on this machine would fail again. Its absence never
- * fails
- * work by itself; the end of the lease does, and the end of the time that the work has.
+ * fails work by itself; the end of the lease does, and the end of the time that the work has.
  */
 public final class Patience {
 

@@ -19,8 +19,7 @@ import org.slf4j.LoggerFactory;
 
 /**
  * Ships spooled output to the service in compressed blocks, one file after the other, beside the work itself. It reads
- * no
- * faster than the service takes, and goes on where the service says that it has got to.
+ * no faster than the service takes, and goes on where the service says that it has got to.
  */
 public final class LogShipper {
 

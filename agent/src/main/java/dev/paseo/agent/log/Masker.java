@@ -23,10 +23,8 @@ import java.util.regex.Pattern;
 
 /**
  * Hides secrets in log lines: as they are, line by line, in base64 (at each alignment, and twice), base32, hexadecimal
- * with and
- * without separators, percent encoding, and as they stand in JSON, HTML and XML; also where spaces or line ends tear
- * them
- * apart. What cannot be known stays: reversed, or letter by letter with other signs between.
+ * with and without separators, percent encoding, and as they stand in JSON, HTML and XML; also where spaces or line
+ * ends tear them apart. What cannot be known stays: reversed, or letter by letter with other signs between.
  */
 public final class Masker {
 

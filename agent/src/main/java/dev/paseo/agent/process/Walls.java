@@ -12,8 +12,7 @@ import java.util.stream.Stream;
 
 /**
  * What keeps a step to its own work: namespaces of the kernel, made by bubblewrap, and, where the agent is root, a user
- * of
- * the work's own. What this machine allows is found out once, by making them.
+ * of the work's own. What this machine allows is found out once, by making them.
  */
 public final class Walls {
 

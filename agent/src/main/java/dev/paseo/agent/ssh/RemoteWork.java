@@ -20,9 +20,8 @@ import org.slf4j.LoggerFactory;
 
 /**
  * One piece of work on a host that is reached over SSH. What is on the host about it lies in a folder of its own, so
- * that
- * a connection, or an agent, that was lost is followed by another that goes on: a try of a step is started only by the
- * wrapper that creates the file {@code started}.
+ * that a connection, or an agent, that was lost is followed by another that goes on: a try of a step is started only by
+ * the wrapper that creates the file {@code started}.
  */
 public final class RemoteWork implements AutoCloseable {
 
@@ -38,8 +37,7 @@ public final class RemoteWork implements AutoCloseable {
             """;
     /**
      * Ends the processes of its group, and, where the host has /proc, those that carry its mark in their environment:
-     * they
-     * may have left the group.
+     * they may have left the group.
      */
     private static final String END = """
             mark=%1$s

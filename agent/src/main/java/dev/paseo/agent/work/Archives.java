@@ -41,8 +41,7 @@ final class Archives {
 
     /**
      * Writes these files of a folder, in their order, as a tar archive; the SHA-256 of its bytes. A link that leads out
-     * of the
-     * folder is refused.
+     * of the folder is refused.
      */
     static String pack(Path folder, List<Path> files, Path archive) throws IOException {
         Path root = folder.toRealPath();

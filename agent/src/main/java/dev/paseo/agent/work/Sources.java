@@ -31,8 +31,7 @@ public final class Sources {
 
     /**
      * Unpacks a commit's files; a commit is named by the digest of what is in it, so that a name never gets old. What
-     * was
-     * kept is used only with the bytes that came; else it is fetched again.
+     * was kept is used only with the bytes that came; else it is fetched again.
      */
     void unpack(LeaseClient lease, String commit, Path workspace, Patience.WhileWanted wanted)
             throws IOException, InterruptedException {

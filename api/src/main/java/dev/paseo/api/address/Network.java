@@ -63,9 +63,8 @@ public record Network(byte[] address, int bits) {
 
     /**
      * What speaks against asking an address that a name stands for; empty where nothing does. Where no networks are
-     * allowed, any
-     * address will do but the machine's own, those of the link (where clouds hand out credentials), and those of nobody
-     * or of many.
+     * allowed, any address will do but the machine's own, those of the link (where clouds hand out credentials), and
+     * those of nobody or of many.
      */
     public static Optional<String> doubt(InetAddress address, List<Network> allowed) {
         if (!allowed.isEmpty()) {

@@ -17,8 +17,7 @@ import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
  * A tar archive (POSIX pax and GNU), read entry by entry with bounded memory. It holds files, folders and symbolic
  * links;
  * everything else, and what is not well formed, is refused with an {@link IOException} that says so in a sentence's
- * part,
- * such as {@code "holds a header of more than 64 KiB"}.
+ * part, such as {@code "holds a header of more than 64 KiB"}.
  */
 public final class TarReader implements AutoCloseable {
 

@@ -8,8 +8,7 @@ import java.util.regex.Pattern;
 
 /**
  * Lets nothing through that steers a terminal (ECMA-48), but line ends, tabs and the client's own colours: names,
- * comments
- * and logs are other people's. What is left out shows as {@code ·}.
+ * comments and logs are other people's. What is left out shows as {@code ·}.
  */
 public final class Plain extends Writer {
 

@@ -5,8 +5,7 @@ import java.time.Instant;
 
 /**
  * How long whoever has failed again and again has to wait before the next try: after {@code free} failures one second,
- * then
- * twice as long each time, up to a limit. What is older than an hour is forgotten.
+ * then twice as long each time, up to a limit. What is older than an hour is forgotten.
  *
  * @param failures since the last success, or since an hour without any
  * @param last     when the last one was

@@ -8,8 +8,7 @@ import java.util.TreeMap;
 
 /**
  * What the trail states of rows beside it: with each change an entry holds the digest of how they are from then on.
- * Rows that are
- * otherwise were changed by somebody who wrote past the trail.
+ * Rows that are otherwise were changed by somebody who wrote past the trail.
  */
 public final class Stated {
 

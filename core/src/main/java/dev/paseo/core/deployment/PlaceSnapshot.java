@@ -14,8 +14,7 @@ import java.util.stream.Stream;
  *
  * @param live     what is live
  * @param open     the deployments that have not ended, and the live one, in the order of their requests; those that
- *                 ended by
- *                 the last decision too
+ *                 ended by the last decision too
  * @param replaces what was live when a deployment began, and is live again where that one is undone, by its number
  * @param hosts    what each host has, by its name; one that is not in it has nothing
  */

@@ -7,10 +7,8 @@ import java.util.stream.IntStream;
 
 /**
  * How a set of versions is promoted as one: member after member, each when the one before it is live; and where one
- * does
- * not come to be live, or to stay so, what was live of the others is undone, newest first. One that somebody has
- * replaced
- * meanwhile was live, and is left alone. Pure.
+ * does not come to be live, or to stay so, what was live of the others is undone, newest first. One that somebody has
+ * replaced meanwhile was live, and is left alone. Pure.
  */
 public final class SetCourse {
 

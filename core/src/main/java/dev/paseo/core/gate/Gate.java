@@ -16,8 +16,7 @@ public final class Gate {
 
     /**
      * What a set's gate asks: what its first member's does, and whatever people are asked at the gates of the others,
-     * so that nobody
-     * borrows the weaker gate of another by putting the two into one set.
+     * so that nobody borrows the weaker gate of another by putting the two into one set.
      */
     public static List<Criterion> ofSet(List<Criterion> first, List<List<Criterion>> others) {
         List<Criterion> all = new ArrayList<>(first);

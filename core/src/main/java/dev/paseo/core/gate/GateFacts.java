@@ -77,8 +77,7 @@ public record GateFacts(
 
         /**
          * The one that counts of those in the environments that are followed: where any of them will do the one that is
-         * farthest, else
-         * the one that is least far, since all have to do.
+         * farthest, else the one that is least far, since all have to do.
          */
         public static Stretch counting(List<Stretch> all, boolean any, Instant now) {
             Comparator<Stretch> farthest = Comparator.comparing(stretch -> stretch.until(now));

@@ -7,8 +7,7 @@ import java.util.Optional;
 
 /**
  * How many bytes a component may have kept: artifacts, files between stages, reports, logs, folders to reuse, uploads.
- * What came
- * twice counts twice.
+ * What came twice counts twice.
  *
  * @param most in bytes, at least 1
  */

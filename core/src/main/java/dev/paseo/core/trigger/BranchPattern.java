@@ -43,8 +43,7 @@ public final class BranchPattern {
 
     /**
      * Takes time in proportion to the name's length times the pattern's, whatever both are: all parts that may be
-     * reached are
-     * followed at once, and none is gone back to.
+     * reached are followed at once, and none is gone back to.
      */
     public boolean matches(String name) {
         BitSet reached = new BitSet(parts.size() + 1);

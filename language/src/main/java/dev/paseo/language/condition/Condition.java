@@ -109,8 +109,7 @@ public final class Condition {
 
     /**
      * Over the facts of a gate: {@code component version branch commit live} (texts; live: the version that is live
-     * there,
-     * or ""), {@code trusted}, the reports as in {@link #overReports}, and those of an environment as {@code
+     * there, or ""), {@code trusted}, the reports as in {@link #overReports}, and those of an environment as {@code
      * at.ENVIRONMENT.tests.failed} and so on, with _ for - in names.
      */
     public static Condition overGates(Collection<String> environments) {

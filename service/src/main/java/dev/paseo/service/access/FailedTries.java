@@ -9,9 +9,8 @@ import org.springframework.stereotype.Component;
 
 /**
  * Who has failed to sign in, by account and by the address that asked. An account's owner waits half a minute at most,
- * and
- * whoever shares an address with a guesser a minute, so that nobody shuts others out for long. Each replica counts for
- * itself.
+ * and whoever shares an address with a guesser a minute, so that nobody shuts others out for long. Each replica counts
+ * for itself.
  */
 @Component
 class FailedTries {

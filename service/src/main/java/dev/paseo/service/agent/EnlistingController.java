@@ -33,9 +33,8 @@ class EnlistingController {
 
     /**
      * An agent; {@code working} is how many pieces of work it has now, {@code walls} what keeps its work to itself, in
-     * words,
-     * {@code untrusted} whether it is assigned to work of branches that are not trusted, {@code walled} whether its
-     * walls hold that.
+     * words, {@code untrusted} whether it is assigned to work of branches that are not trusted, {@code walled} whether
+     * its walls hold that.
      */
     record AgentView(String name, Optional<String> host, List<String> offers, boolean drained, int working,
             Optional<Instant> lastContact, boolean present,

@@ -18,8 +18,7 @@ import tools.jackson.core.type.TypeReference;
 
 /**
  * Writes down, in the transaction in which something happens, what is told to whom. The events are CloudEvents 1.0;
- * their
- * data are of CDEvents 0.4.
+ * their data are of CDEvents 0.4.
  */
 @Component
 public class Announcements {

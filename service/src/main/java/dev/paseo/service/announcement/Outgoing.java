@@ -2,6 +2,7 @@ package dev.paseo.service.announcement;
 
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.engine.DueWork;
 import dev.paseo.service.engine.Nudge;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
@@ -20,20 +21,21 @@ import org.springframework.stereotype.Component;
 
 /**
  * Delivers what was written down: tried again with growing pauses for a day, then given up and told so. Messages may
- * come
- * twice and in any order; their id stays the same.
+ * come twice and in any order; their id stays the same.
  */
 @Component
-class Outgoing {
+class Outgoing implements DueWork.Ways<AnnouncementMapper.DueRow> {
 
     static final String CHANNEL = "outgoing";
     private static final Logger LOG = LoggerFactory.getLogger(Outgoing.class);
+    private static final int AT_ONCE = 256;
     private static final Duration CLAIM = Duration.ofSeconds(30);
     private static final Duration DAY = Duration.ofDays(1);
     private static final List<Duration> PAUSES = List.of(Duration.ofSeconds(2), Duration.ofSeconds(10),
             Duration.ofSeconds(30), Duration.ofMinutes(2),
             Duration.ofMinutes(10), Duration.ofMinutes(30), Duration.ofHours(1));
 
+    private final DueWork<AnnouncementMapper.DueRow> work = new DueWork<>("outgoing", AT_ONCE, this);
     private final AnnouncementMapper mapper;
     private final Secrets secrets;
     private final ServiceClock clock;
@@ -61,7 +63,7 @@ class Outgoing {
         try (Nudge.Listening listening = nudge.listen(CHANNEL)) {
             while (!nudge.isClosing()) {
                 try {
-                    deliverDue();
+                    work.take(clock.now());
                 } catch (RuntimeException failed) {
                     LOG.warn("events are not told at the moment: {}", failed.toString());
                 }
@@ -72,16 +74,18 @@ class Outgoing {
         }
     }
 
-    private void deliverDue() {
-        Instant now = clock.now();
-        for (AnnouncementMapper.DueRow due : mapper.due(now)) {
-            if (mapper.claim(due.id(), due.dueAt(), now.plus(CLAIM)) == 1) {
-                Thread.ofVirtual().name("outgoing-" + due.id()).start(() -> deliver(due));
-            }
-        }
+    @Override
+    public List<AnnouncementMapper.DueRow> due(Instant now) {
+        return mapper.due(now);
     }
 
-    private void deliver(AnnouncementMapper.DueRow due) {
+    @Override
+    public boolean claim(AnnouncementMapper.DueRow due, Instant now) {
+        return mapper.claim(due.id(), due.dueAt(), now.plus(CLAIM)) == 1;
+    }
+
+    @Override
+    public void perform(AnnouncementMapper.DueRow due) {
         Instant began = clock.now();
         @Nullable
         Integer status = null;

@@ -48,8 +48,7 @@ class Uploads {
      * A file that is going to be sent.
      *
      * @param kind     {@code artifact}; {@code bundle}: a tar archive of what the recipe brings; {@code tests}, {@code
-     *                 coverage},
-     *                 {@code findings}: a tar archive of report files
+     *                 coverage}, {@code findings}: a tar archive of report files
      * @param name     of the artifact; of others any
      * @param fileName the file's own name
      * @param size     in bytes, at most 16 GiB

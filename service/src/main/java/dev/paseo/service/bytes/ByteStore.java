@@ -7,8 +7,7 @@ import java.util.Optional;
 
 /**
  * Where files are kept, named by the SHA-256 of their bytes, in lower-case hexadecimal. What arrives is streamed, and
- * is
- * there whole and on disk, or not at all. A read fails at its end when the bytes are no longer those of the name.
+ * is there whole and on disk, or not at all. A read fails at its end when the bytes are no longer those of the name.
  */
 public interface ByteStore {
 

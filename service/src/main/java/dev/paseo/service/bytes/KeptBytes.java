@@ -63,8 +63,7 @@ public class KeptBytes {
 
     /**
      * Copies the bytes of this digest. The last ones go out only when all of them were found right: whoever reads gets
-     * the
-     * whole, or notices that it is cut short.
+     * the whole, or notices that it is cut short.
      */
     public void copy(String digest, OutputStream out) throws IOException {
         byte[] held = new byte[HELD];

@@ -16,8 +16,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * Reads every kept file again from time to time, as slowly as is set, on a thread of its own: damage is found before
- * the
- * bytes are needed. Replicas share the work.
+ * the bytes are needed. Replicas share the work.
  */
 @Component
 class Scrub {

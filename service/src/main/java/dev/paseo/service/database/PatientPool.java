@@ -8,8 +8,7 @@ import java.time.Duration;
 
 /**
  * The pool of connections. While the database is away, whoever asks hears so after the pool's own time; where all
- * connections are in
- * use, which a slow disk does for seconds, it is waited for longer.
+ * connections are in use, which a slow disk does for seconds, it is waited for longer.
  */
 final class PatientPool extends HikariDataSource {
 

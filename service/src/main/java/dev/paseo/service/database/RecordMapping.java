@@ -18,9 +18,8 @@ import org.springframework.stereotype.Component;
 
 /**
  * Maps columns to the components of records by name, once for each statement. MyBatis's own mapping by the names of
- * constructor
- * arguments compares every column with every argument again for every row, which took two thirds of reading a long
- * list.
+ * constructor arguments compares every column with every argument again for every row, which took two thirds of reading
+ * a long list.
  */
 @Component
 class RecordMapping implements SqlSessionFactoryBeanCustomizer {

@@ -156,8 +156,7 @@ class DeploymentController {
 
     /**
      * Lines of the log of a deployment's task on a host, from number {@code from} on; waits for the next one where
-     * there is
-     * none yet. With {@code newest}, the last {@code limit} of them.
+     * there is none yet. With {@code newest}, the last {@code limit} of them.
      */
     @GetMapping("/deployments/{id}/tasks/{work}/log")
     LogViews.LogView log(@AuthenticationPrincipal Person person, @PathVariable long id, @PathVariable long work,

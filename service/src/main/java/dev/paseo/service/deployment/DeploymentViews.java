@@ -43,8 +43,7 @@ public class DeploymentViews {
 
     /**
      * A deployment in a list; {@code emergency}: it goes past unmet criteria, and is reviewed afterwards; {@code away}:
-     * for how many seconds between its beginning
-     * and its going live the service was not at work.
+     * for how many seconds between its beginning and its going live the service was not at work.
      */
     public record DeploymentSummary(long id, String component, String version, String environment, String kind,
             boolean emergency, String status, Optional<String> requestedBy,

@@ -63,8 +63,7 @@ class Recording {
 
     /**
      * The hosts of the live side, not in maintenance, that do not have what is live with the settings that it was
-     * deployed
-     * with, have files that differ from it, or are unhealthy.
+     * deployed with, have files that differ from it, or are unhealthy.
      */
     List<String> differing(Place place) {
         Optional<Deployment> live = place.liveDeployment().flatMap(deployments::find);

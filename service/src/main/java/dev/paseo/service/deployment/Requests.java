@@ -77,8 +77,7 @@ public class Requests {
 
     /**
      * The walk asks by itself. Where something is missing there it stays, and is tried again; where it would go
-     * backwards, or
-     * twice, that is written down and ends it.
+     * backwards, or twice, that is written down and ends it.
      */
     void byWalk(Versions.Sealed version, Place place, String from) {
         Optional<String> lacks = impossible(place, version);

@@ -14,8 +14,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * Live events: written in the business transaction, with a sequence of their own. A transaction may commit after one
- * that
- * got a higher number, so readers look back over the newest numbers and pass over those they have had.
+ * that got a higher number, so readers look back over the newest numbers and pass over those they have had.
  */
 @Component
 public class Telling {

@@ -12,8 +12,7 @@ import tools.jackson.core.type.TypeReference;
 
 /**
  * Who wrote what is proposed: the authors, committers and co-authors of every commit between what is live and what is
- * proposed, and
- * the pusher. Git is asked outside transactions; what it said is kept, since commits never change.
+ * proposed, and the pusher. Git is asked outside transactions; what it said is kept, since commits never change.
  */
 @Component
 public class Authorship {

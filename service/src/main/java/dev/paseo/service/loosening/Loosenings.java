@@ -9,8 +9,8 @@ import org.springframework.stereotype.Component;
 
 /**
  * What of the rules of production and its like was loosened: an environment's rules, a component's trusted branches,
- * what secrets it is
- * given. What goes live under it within a day is looked at afterwards by somebody else than who loosened it.
+ * what secrets it is given. What goes live under it within a day is looked at afterwards by somebody else than who
+ * loosened it.
  */
 @Component
 public class Loosenings {

@@ -23,8 +23,7 @@ import org.springframework.web.util.HtmlUtils;
 
 /**
  * Sends what is due by mail, as HTML and as plain text; several that are due together come in one. A server that is
- * away
- * is tried again, at growing intervals, for two days.
+ * away is tried again, at growing intervals, for two days.
  */
 @Component
 class Mails {

@@ -29,8 +29,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * The shell around the deciding about passages. In one transaction: lock the passage, note what happened, judge its
- * exit
- * gate again, and let the walk go on where that is open.
+ * exit gate again, and let the walk go on where that is open.
  */
 @Component
 public class Passages {

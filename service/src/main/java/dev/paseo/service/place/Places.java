@@ -37,8 +37,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * The shell around the deciding about places. In one transaction: lock the place, load it, decide about the event,
- * judge
- * the gates again, store, and carry out what follows.
+ * judge the gates again, store, and carry out what follows.
  */
 @Component
 public class Places {
@@ -74,8 +73,7 @@ public class Places {
 
     /**
      * Changes a place: {@code event} sees the place under its lock and says what happened, or nothing where only the
-     * gates
-     * are to be judged again. The reason where it was refused, and then nothing has changed.
+     * gates are to be judged again. The reason where it was refused, and then nothing has changed.
      */
     public Optional<String> change(long place, Function<Place, Optional<PlaceEvent>> event) {
         return around.transactions().in(() -> {

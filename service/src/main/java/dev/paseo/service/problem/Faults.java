@@ -16,10 +16,8 @@ import org.springframework.stereotype.Component;
 
 /**
  * Errors that no part of the service can go on after as if nothing had been: logged, counted as {@code paseo.faults},
- * and told
- * by health until the next start. Where the process cannot be trusted any more (no memory, code that is missing, a
- * thread of
- * ours that ended) it ends with status 70, and the service manager starts it again.
+ * and told by health until the next start. Where the process cannot be trusted any more (no memory, code that is
+ * missing, a thread of ours that ended) it ends with status 70, and the service manager starts it again.
  */
 @Component("faults")
 public class Faults implements HealthIndicator {

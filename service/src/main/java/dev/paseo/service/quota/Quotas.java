@@ -17,8 +17,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * How much each component has kept. What came is counted in memory and written down once a second, so that nobody who
- * sends
- * something waits for it; a service that ends by force forgets what came in its last second.
+ * sends something waits for it; a service that ends by force forgets what came in its last second.
  */
 @Component
 public class Quotas {

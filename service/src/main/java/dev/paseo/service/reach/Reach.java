@@ -15,8 +15,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * Which addresses the service asks: those below a beginning that an operator allows; and where such an address has a
- * name, only if
- * what the name stands for may be asked too. Both are looked at before every request, since names change.
+ * name, only if what the name stands for may be asked too. Both are looked at before every request, since names change.
  */
 @Component
 public class Reach {

@@ -26,8 +26,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /**
  * Takes out of use what is needed no more. Its history stays, and it can be brought back. {@code what} is {@code
- * component},
- * {@code place}, {@code host}, {@code agent}, {@code environment} or {@code preview-template}.
+ * component}, {@code place}, {@code host}, {@code agent}, {@code environment} or {@code preview-template}.
  */
 @RestController
 @RequestMapping("/api/v1/retirements/{what}/{name}")

@@ -90,8 +90,7 @@ interface SecretMapper {
 
     /**
      * The newest value, the narrowest scope first: component and environment, component, environment, everywhere; not
-     * those of
-     * one host. For a preview only what was given to it counts: the recipe of its branch may name anything.
+     * those of one host. For a preview only what was given to it counts: the recipe of its branch may name anything.
      */
     @Select(SELECT + """
             where s.name = #{name} and s.component_id in (0, #{component}) and s.environment_id in (0,

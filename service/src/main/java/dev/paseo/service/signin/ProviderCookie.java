@@ -19,8 +19,7 @@ import tools.jackson.core.JacksonException;
 
 /**
  * What a browser was sent to the provider with, kept in a cookie of that browser for ten minutes: whoever comes back
- * with another
- * state than it left with is not signed in, and any replica can tell.
+ * with another state than it left with is not signed in, and any replica can tell.
  */
 @Component
 class ProviderCookie implements AuthorizationRequestRepository<OAuth2AuthorizationRequest> {

@@ -12,8 +12,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * The cookie that a session's token is in. Where the service is reached by https its name begins with {@code __Host-},
- * so that a
- * browser sends it by https alone, to this host alone, and takes it from nobody else (RFC 6265bis).
+ * so that a browser sends it by https alone, to this host alone, and takes it from nobody else (RFC 6265bis).
  */
 @Component
 class SessionCookie {

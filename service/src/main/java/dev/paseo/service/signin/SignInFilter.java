@@ -62,8 +62,7 @@ class SignInFilter extends OncePerRequestFilter {
 
     /**
      * Calendars know only HTTP Basic: they send a token as the password. Only for looking at feeds: a browser sends
-     * such
-     * credentials by itself, so they may not count for anything that changes something.
+     * such credentials by itself, so they may not count for anything that changes something.
      */
     private static Optional<String> basic(HttpServletRequest request) {
         boolean feed = request.getMethod().equals("GET") && request.getRequestURI().endsWith(".ics");

@@ -9,6 +9,7 @@ import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
+import dev.paseo.service.engine.DueWork;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.quota.Quotas;
@@ -43,13 +44,13 @@ import tools.jackson.databind.json.JsonMapper;
 
 /**
  * Watches stores for versions that appear in them. What is seen under a name is sealed once, by its digest; when the
- * name
- * points to something else later, that is told, and the version stays what it was.
+ * name points to something else later, that is told, and the version stays what it was.
  */
 @Component
-public class Stores {
+public class Stores implements DueWork.Ways<StoreRow> {
 
     private static final Logger LOG = LoggerFactory.getLogger(Stores.class);
+    private static final int AT_ONCE = 16;
     private static final Duration CLAIM = Duration.ofMinutes(15);
     private static final Duration LONGEST_PAUSE = Duration.ofMinutes(30);
     private static final Pattern NAME = Pattern.compile("[a-z0-9]+(?:[._/-]+[a-z0-9]+)*");
@@ -61,6 +62,7 @@ public class Stores {
     private final Reaching reaching;
     private final Around around;
     private final Duration every;
+    private final DueWork<StoreRow> work = new DueWork<>("store", AT_ONCE, this);
     private final Map<String, String> seenOnce = new ConcurrentHashMap<>();
 
     /** What stores are reached with. */
@@ -176,21 +178,26 @@ public class Stores {
 
     @Scheduled(fixedDelay = 500)
     void look() {
-        Instant now = around.clock().now();
-        for (StoreRow due : mapper.due(now)) {
-            if (mapper.claim(due.id(), due.nextAt(), now.plus(CLAIM)) == 1) {
-                Thread.ofVirtual().name("store-" + due.id()).start(() -> look(due));
-            }
-        }
+        work.take(around.clock().now());
     }
 
-    private void look(StoreRow row) {
+    @Override
+    public List<StoreRow> due(Instant now) {
+        return mapper.due(now);
+    }
+
+    @Override
+    public boolean claim(StoreRow due, Instant now) {
+        return mapper.claim(due.id(), due.nextAt(), now.plus(CLAIM)) == 1;
+    }
+
+    @Override
+    public void perform(StoreRow row) {
         try {
             look(row, where(row));
             mapper.looked(row.id(), around.clock().now().plus(every), around.clock().now());
         } catch (RuntimeException away) {
-            Duration pause = every.multipliedBy(1L << Math.min(row.failures() + 1, 10));
-            Instant next = around.clock().now().plus(pause.compareTo(LONGEST_PAUSE) > 0 ? LONGEST_PAUSE : pause);
+            Instant next = around.clock().now().plus(DueWork.pause(every, row.failures() + 1, LONGEST_PAUSE));
             mapper.failed(row.id(), next, cut(String.valueOf(away.getMessage())));
             LOG.warn("the store {} cannot be looked at, again at {}: {}", row.address(), next, away.toString());
         }

@@ -4,12 +4,12 @@ import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.engine.DueWork;
 import dev.paseo.service.component.Components;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.Semaphore;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
@@ -24,10 +24,11 @@ import org.springframework.stereotype.Component;
  * changed is anything fetched.
  */
 @Component
-class Polls {
+class Polls implements DueWork.Ways<PollMapper.PollRow> {
 
     private static final Logger LOG = LoggerFactory.getLogger(Polls.class);
     private static final int AT_ONCE = 4;
+    private static final Duration CLAIM = Duration.ofMinutes(3);
     private static final Duration LONGEST_PAUSE = Duration.ofMinutes(30);
 
     private final PollMapper mapper;
@@ -35,7 +36,7 @@ class Polls {
     private final Pushes pushes;
     private final ServiceClock clock;
     private final Duration every;
-    private final Semaphore room = new Semaphore(AT_ONCE);
+    private final DueWork<PollMapper.PollRow> work = new DueWork<>("poll", AT_ONCE, this);
 
     Polls(PollMapper mapper, Components components, Pushes pushes, ServiceClock clock,
             @Value("${paseo.poll:30s}") Duration every) {
@@ -57,30 +58,22 @@ class Polls {
 
     @Scheduled(fixedDelay = 250)
     void poll() {
-        Instant now = clock.now();
-        for (PollMapper.PollRow due : mapper.due(now)) {
-            if (!room.tryAcquire()) {
-                return;
-            }
-            if (mapper.claim(due.repository(), due.nextAt(),
-                    now.plus(every.compareTo(Duration.ofMinutes(3)) > 0 ? every : Duration.ofMinutes(3))) == 0) {
-                room.release();
-            } else {
-                Thread.ofVirtual().name("poll").start(() -> {
-                    try {
-                        poll(due);
-                    } catch (RuntimeException closing) {
-                        LOG.warn("what came of the repository {} was not written down: {}", due.repository(),
-                                closing.toString());
-                    } finally {
-                        room.release();
-                    }
-                });
-            }
-        }
+        work.take(clock.now());
     }
 
-    private void poll(PollMapper.PollRow due) {
+    @Override
+    public List<PollMapper.PollRow> due(Instant now) {
+        return mapper.due(now);
+    }
+
+    @Override
+    public boolean claim(PollMapper.PollRow due, Instant now) {
+        Duration claim = every.compareTo(CLAIM) > 0 ? every : CLAIM;
+        return mapper.claim(due.repository(), due.nextAt(), now.plus(claim)) == 1;
+    }
+
+    @Override
+    public void perform(PollMapper.PollRow due) {
         List<Registered> concerned = components.ofRepository(due.repository());
         if (concerned.isEmpty()) {
             mapper.forget(due.repository());
@@ -102,8 +95,7 @@ class Polls {
     }
 
     private void away(PollMapper.PollRow due, String why) {
-        Duration pause = every.multipliedBy(1L << Math.min(due.failures() + 1, 10));
-        Instant next = clock.now().plus(pause.compareTo(LONGEST_PAUSE) > 0 ? LONGEST_PAUSE : pause);
+        Instant next = clock.now().plus(DueWork.pause(every, due.failures() + 1, LONGEST_PAUSE));
         mapper.failed(due.repository(), next, Shortened.to(why, 1000));
         LOG.warn("the repository {} cannot be looked at, again at {}: {}", due.repository(), next, why);
     }

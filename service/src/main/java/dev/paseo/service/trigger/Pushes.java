@@ -36,8 +36,7 @@ import org.springframework.transaction.TransactionException;
  * Looks at a repository's branches and tags and starts what moved ones start, for every component whose source is in
  * it.
  * A hook or a poll only says that it is worth looking: whoever moves a head from where it was known to be acts on it,
- * so
- * that nothing starts twice.
+ * so that nothing starts twice.
  */
 @Component
 class Pushes {

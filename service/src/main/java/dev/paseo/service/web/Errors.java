@@ -14,8 +14,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /**
  * What is refused, or fails, before anything of ours is asked is told in the form of all problems; that the database is
- * away
- * while somebody's token is looked up, as it is told elsewhere. Asked for by itself, there is nothing here.
+ * away while somebody's token is looked up, as it is told elsewhere. Asked for by itself, there is nothing here.
  */
 @Hidden
 @RestController

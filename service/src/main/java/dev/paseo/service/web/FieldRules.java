@@ -14,10 +14,8 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * What holds for every field of every body that comes in: one that is not optional is given, text is no longer than is
- * kept
- * and can be kept, lists are no longer than anybody needs, times lie within what calendars have. A field that may be
- * longer
- * says so with {@link Size}, which the API's description shows too.
+ * kept and can be kept, lists are no longer than anybody needs, times lie within what calendars have. A field that may
+ * be longer says so with {@link Size}, which the API's description shows too.
  */
 final class FieldRules {
 

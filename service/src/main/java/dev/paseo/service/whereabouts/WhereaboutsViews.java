@@ -71,8 +71,7 @@ class WhereaboutsViews {
 
     /**
      * Which version of every component is live in every environment, and what waits. {@code now} is the service's time;
-     * {@code next} is
-     * what to send as {@code after} for the components that follow.
+     * {@code next} is what to send as {@code after} for the components that follow.
      */
     record WhereaboutsView(Instant now, List<ColumnView> environments, List<RowView> rows, Optional<String> next) {}
 

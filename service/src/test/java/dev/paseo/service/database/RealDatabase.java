@@ -40,8 +40,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /**
  * The real MariaDB with the schema as it is now, once for all tests of this module; mappers read and write as the
- * service
- * does: by its user, its settings, its isolation. Tests take rows of their own.
+ * service does: by its user, its settings, its isolation. Tests take rows of their own.
  */
 public final class RealDatabase {
 
