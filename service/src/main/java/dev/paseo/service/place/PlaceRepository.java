@@ -60,7 +60,7 @@ class PlaceRepository {
                 has.put(host.host(), new Has(host.has(), true, host.since()));
             }
         }
-        PlaceSnapshot snapshot = new PlaceSnapshot(live(place), rows.values().stream().map(this::state).toList(),
+        PlaceSnapshot snapshot = new PlaceSnapshot(live(place, rows), rows.values().stream().map(this::state).toList(),
                 replaced(rows), has);
         return new Kept(place, snapshot, rows,
                 hosts.stream().collect(Collectors.toMap(HostNowRow::host, HostNowRow::id)));
@@ -71,9 +71,10 @@ class PlaceRepository {
         return json.read(row.state(), DeploymentState.class).to(row.status());
     }
 
-    private Optional<Live> live(Place place) {
-        return version(place).map(version -> new Live(place.liveDeployment().orElseThrow(), version.number(),
-                version.line(), version.order(), place.liveSide()));
+    private Optional<Live> live(Place place, Map<Long, Deployment> rows) {
+        return place.liveDeployment().map(rows::get).map(row -> versions.byId(row.versionId()))
+                .map(version -> new Live(place.liveDeployment().orElseThrow(), version.number(),
+                        version.line(), version.order(), place.liveSide()));
     }
 
     /** The version that is live there. */
