@@ -3,10 +3,10 @@ package dev.paseo.cli.command;
 import dev.paseo.cli.Context;
 import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
-import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
@@ -35,20 +35,8 @@ final class ChangeCommand extends ServiceCommand {
             description = "file:///path, https://host/path or ssh://user@host/path")
     private Optional<String> repository = Optional.empty();
 
-    @Option(names = "--account", paramLabel = "NAME",
-            description = "for https; the password or token is read from standard input")
-    private Optional<String> account = Optional.empty();
-
-    @Option(names = "--authority", paramLabel = "FILE",
-            description = "for https: certificates, in PEM, to trust instead of the machine's")
-    private Optional<Path> authority = Optional.empty();
-
-    @Option(names = "--key", paramLabel = "FILE", description = "for ssh: the private key")
-    private Optional<Path> key = Optional.empty();
-
-    @Option(names = "--host-keys", paramLabel = "FILE",
-            description = "for ssh: the host's keys, as lines of known_hosts; no other is accepted")
-    private Optional<Path> hostKeys = Optional.empty();
+    @Mixin
+    private CredentialOptions credentials = new CredentialOptions();
 
     @Option(names = "--file", description = "path of its pipeline file")
     private Optional<String> file = Optional.empty();
@@ -78,7 +66,7 @@ final class ChangeCommand extends ServiceCommand {
         ObjectNode request = api.object();
         name.ifPresent(value -> request.put("name", value));
         repository.ifPresent(value -> request.put("repository", value));
-        SourceCommands.credentials(context, request, account, authority, key, hostKeys);
+        credentials.into(request, context);
         file.ifPresent(value -> request.put("file", value));
         mainBranch.ifPresent(value -> request.put("mainBranch", value));
         if (!trusted.isEmpty()) {

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
@@ -37,20 +38,8 @@ final class RegisterCommand extends ServiceCommand {
             description = "the pipeline file of a component without a repository")
     private Optional<Path> pipeline = Optional.empty();
 
-    @Option(names = "--account", paramLabel = "NAME",
-            description = "for https; the password or token is read from standard input")
-    private Optional<String> account = Optional.empty();
-
-    @Option(names = "--authority", paramLabel = "FILE",
-            description = "for https: certificates, in PEM, to trust instead of the machine's")
-    private Optional<Path> authority = Optional.empty();
-
-    @Option(names = "--key", paramLabel = "FILE", description = "for ssh: the private key")
-    private Optional<Path> key = Optional.empty();
-
-    @Option(names = "--host-keys", paramLabel = "FILE",
-            description = "for ssh: the host's keys, as lines of known_hosts; no other is accepted")
-    private Optional<Path> hostKeys = Optional.empty();
+    @Mixin
+    private CredentialOptions credentials = new CredentialOptions();
 
     @Option(names = "--file", description = "path of the pipeline file; default: paseo.yaml")
     private Optional<String> file = Optional.empty();
@@ -115,7 +104,7 @@ final class RegisterCommand extends ServiceCommand {
         ObjectNode request = api.object().put("name", name);
         repository.ifPresent(url -> request.put("repository", url));
         pipeline.ifPresent(text -> request.put("text", SourceCommands.read(text)));
-        SourceCommands.credentials(context, request, account, authority, key, hostKeys);
+        credentials.into(request, context);
         file.ifPresent(path -> request.put("file", path));
         mainBranch.ifPresent(branch -> request.put("mainBranch", branch));
         fill(request.putArray("trusted"), trusted);

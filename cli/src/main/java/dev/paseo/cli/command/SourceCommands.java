@@ -29,7 +29,7 @@ final class SourceCommands {
         }
     }
 
-    private static String secret(Context context) {
+    static String secret(Context context) {
         try {
             return new String(context.in().readAllBytes(), StandardCharsets.UTF_8).strip();
         } catch (IOException failed) {
@@ -256,18 +256,5 @@ final class SourceCommands {
             return print(mapped,
                     () -> context.out().println("Hooks are read so at " + api.address() + "/hooks/v1/mapped/" + name));
         }
-    }
-
-    /** Fills in how a repository is reached. */
-    static void credentials(Context context, ObjectNode request, Optional<String> account, Optional<Path> authority,
-            Optional<Path> key, Optional<Path> hostKeys) {
-        if (account.isEmpty() && authority.isEmpty() && key.isEmpty() && hostKeys.isEmpty()) {
-            return;
-        }
-        ObjectNode credentials = request.putObject("credentials");
-        account.ifPresent(name -> credentials.put("name", name).put("password", secret(context)));
-        authority.ifPresent(file -> credentials.put("authority", read(file)));
-        key.ifPresent(file -> credentials.put("key", read(file)));
-        hostKeys.ifPresent(file -> credentials.put("hostKeys", read(file)));
     }
 }
