@@ -9,12 +9,10 @@ import dev.paseo.agent.process.Spool;
 import dev.paseo.agent.process.StepProcess;
 import dev.paseo.agent.process.Walls;
 import dev.paseo.agent.ssh.RemoteWork;
-import dev.paseo.agent.ssh.SshHost;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Lease;
 import dev.paseo.api.agent.StepReport;
 import java.io.IOException;
-import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -36,8 +34,6 @@ public final class Work {
 
     private static final Logger LOG = LoggerFactory.getLogger(Work.class);
 
-    private static final int REACHED_WITHIN_SECONDS = 30;
-
     private final Assignment assignment;
     private final LeaseClient lease;
     private final Spool spool;
@@ -51,6 +47,7 @@ public final class Work {
     /** The agent's own words after the last step. */
     private final StringBuilder later = new StringBuilder();
     private final Oversight oversight;
+    private final Preparation preparation;
 
     public Work(Assignment assignment, LeaseClient lease, Spool spool, Machine machine) {
         this.assignment = assignment;
@@ -59,6 +56,7 @@ public final class Work {
         this.machine = machine;
         this.heartbeat = new Heartbeat(lease, assignment.fence());
         this.oversight = new Oversight(assignment, spool, heartbeat);
+        this.preparation = new Preparation(assignment, lease, spool, machine, heartbeat, oversight);
         this.reports = new Reports(lease, assignment.fence());
         this.files = assignment.stage().map(
                 stage -> new StageFiles(stage, lease, spool, oversight, Masker.ofBytes(assignment.secrets().values())));
@@ -100,7 +98,8 @@ public final class Work {
         LogShipper shipper = new LogShipper(lease, new Masker(assignment.secrets().values()), spool.isFresh());
         Lease.Result result;
         try {
-            prepare();
+            remote = preparation.reach();
+            preparation.fill(files, remote, kind());
             shipper.add(spool.words(true), 0);
             result = leave(steps(shipper), shipper);
         } catch (LeaseClient.LeaseOver over) {
@@ -129,7 +128,7 @@ public final class Work {
 
     private Lease.Result failed(Lease.Outcome outcome, String reason) {
         try {
-            say(false, later + reason);
+            say(later + reason);
         } catch (IOException full) {
             LOG.warn("the last words of work {} cannot be kept: {}", assignment.work(), full.toString());
         }
@@ -146,79 +145,14 @@ public final class Work {
                 .anyMatch(step -> Files.exists(spool.step(step.position(), 1).resolve("started")));
     }
 
-    private void say(boolean before, String words) throws IOException {
+    private void say(String words) throws IOException {
+        say(spool, false, words);
+    }
+
+    /** The agent's own words, before the steps or after them, in place of those that it said there. */
+    static void say(Spool spool, boolean before, String words) throws IOException {
         Files.writeString(spool.words(before), words + "\n", StandardOpenOption.CREATE,
                 StandardOpenOption.TRUNCATE_EXISTING);
-    }
-
-    private void prepare() throws InterruptedException, IOException {
-        machine.refuseUntrusted(assignment);
-        boolean commands = !assignment.steps().isEmpty()
-                || assignment.checks().stream().anyMatch(check -> check.kind() == Assignment.CheckKind.COMMAND);
-        if (commands && assignment.place().flatMap(Assignment.OfPlace::ssh).isPresent()) {
-            remote = Optional.of(reach(assignment.place().get().ssh().get()));
-        }
-        if (spool.isPrepared()) {
-            return;
-        }
-        StringBuilder words = new StringBuilder();
-        spool.clearFiles();
-        if (files.isPresent()) {
-            machine.sources().unpack(lease, assignment.variables().getOrDefault("PASEO_COMMIT", ""), spool.workspace(),
-                    oversight);
-            words.append("checked out ").append(assignment.variables().getOrDefault("PASEO_COMMIT", ""));
-            files.get().fetch(words);
-        }
-        if (assignment.bundle().isPresent()) {
-            bundle(assignment.bundle().get());
-        }
-        if (!words.isEmpty()) {
-            say(true, words.toString());
-        }
-        for (Assignment.Artifact artifact : assignment.artifacts()) {
-            take(artifact);
-        }
-        if (remote.isPresent()) {
-            try {
-                remote.get().bring(spool);
-            } catch (IOException lost) {
-                throw new CannotGoOn("the recipe could not be brought to the host: " + lost.getMessage());
-            }
-        }
-        machine.walls().own(kind(), spool);
-        spool.prepared();
-    }
-
-    /** A host that cannot be reached is tried again for a while; one that shows another key is not. */
-    private RemoteWork reach(Assignment.Ssh ssh) throws InterruptedException {
-        long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(REACHED_WITHIN_SECONDS);
-        while (true) {
-            try {
-                return new RemoteWork(ssh, assignment.work());
-            } catch (SshHost.OtherKey changed) {
-                throw new CannotGoOn(String.valueOf(changed.getMessage()));
-            } catch (IOException away) {
-                if (System.nanoTime() > until || heartbeat.wanted()) {
-                    throw new CannotGoOn(String.valueOf(away.getMessage()));
-                }
-            }
-            Thread.sleep(1000);
-        }
-    }
-
-    private void bundle(String digest) throws IOException, InterruptedException {
-        Path archive = spool.folder().resolve("bundle.tar");
-        CannotGoOn.unlessSame("the recipe's files", digest,
-                Patience.insist(() -> lease.bytes(digest, archive), oversight));
-        try (InputStream bytes = Files.newInputStream(archive)) {
-            Archives.unpack(bytes, spool.workspace());
-        }
-    }
-
-    private void take(Assignment.Artifact artifact) throws IOException, InterruptedException {
-        String digest = Patience.insist(() -> lease.bytes(artifact.digest(),
-                spool.artifacts().resolve(artifact.name()).resolve(artifact.fileName())), oversight);
-        CannotGoOn.unlessSame("artifact " + artifact.name(), artifact.digest(), digest);
     }
 
     private Lease.Result steps(LogShipper shipper) throws InterruptedException, IOException {
@@ -363,7 +297,7 @@ public final class Work {
 
     private void sayLater() throws IOException {
         if (!later.isEmpty()) {
-            say(false, later.toString().strip());
+            say(later.toString().strip());
         }
     }
 
@@ -407,7 +341,7 @@ public final class Work {
                 return ended(Lease.Outcome.STOPPED, "stopped while checking");
             }
             if (wrong.isPresent()) {
-                say(false, later + wrong.get());
+                say(later + wrong.get());
                 return ended(Lease.Outcome.FAILED, wrong.get());
             }
             later.append(words(asked)).append('\n');
