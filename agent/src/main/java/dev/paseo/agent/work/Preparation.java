@@ -63,7 +63,7 @@ final class Preparation {
             bundle(assignment.bundle().get());
         }
         if (!words.isEmpty()) {
-            Work.say(spool, true, words.toString());
+            new OwnWords(spool).sayBefore(words.toString());
         }
         for (Assignment.Artifact artifact : assignment.artifacts()) {
             take(artifact);

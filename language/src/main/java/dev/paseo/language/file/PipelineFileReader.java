@@ -9,7 +9,6 @@ import dev.paseo.language.Value;
 import dev.paseo.language.file.PipelineFile.Ask;
 import dev.paseo.language.file.PipelineFile.Entry;
 import dev.paseo.language.file.PipelineFile.NewerStart;
-import dev.paseo.language.file.Recipe;
 import dev.paseo.language.file.PipelineFile.Stage;
 import java.time.Duration;
 import java.util.ArrayList;

@@ -2,7 +2,7 @@ package dev.paseo.service.chain;
 
 import dev.paseo.service.chain.Following.LedView;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.StartTriggers;
+import dev.paseo.service.start.StartTriggers;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
 import java.util.ArrayList;

@@ -1,5 +1,6 @@
 package dev.paseo.service.component;
 
+import dev.paseo.service.start.StartTriggers;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.core.trigger.BranchRules;

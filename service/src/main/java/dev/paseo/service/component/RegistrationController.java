@@ -1,5 +1,6 @@
 package dev.paseo.service.component;
 
+import dev.paseo.service.start.Triggers;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.trigger.BranchRules;

@@ -2,7 +2,6 @@ package dev.paseo.service.host;
 
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.core.deployment.Course;
-import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.HostContent;
 import dev.paseo.core.deployment.HostTask;
 import dev.paseo.core.deployment.Movement;
@@ -19,17 +18,13 @@ import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.version.Versions;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 

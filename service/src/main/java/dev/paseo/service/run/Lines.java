@@ -10,7 +10,6 @@ import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.run.RunMapper.RunRow;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -36,7 +35,7 @@ class Lines implements EffectHandler {
     }
 
     /** A run is prepared: it begins, or waits for its turn. */
-    void prepared(RunRow run) {
+    void prepared(Run run) {
         transactions.run(() -> {
             mapper.lockLine(run.lineId());
             List<Member> line = members(run.lineId()).stream().map(member -> member.run() == run.id()
@@ -69,7 +68,7 @@ class Lines implements EffectHandler {
             mapper.lockLine(line);
             List<Move> moves = LineQueue.decide(members(line));
             if (!moves.isEmpty()) {
-                RunRow any = mapper.byId(mapper.open(line).getFirst().id());
+                Run any = mapper.byId(mapper.open(line).getFirst().id());
                 moves.forEach(move -> carryOut(any, move));
             }
         });
@@ -82,11 +81,11 @@ class Lines implements EffectHandler {
                 .toList();
     }
 
-    private void carryOut(RunRow sibling, Move move) {
+    private void carryOut(Run sibling, Move move) {
         switch (move) {
             case Move.Begin(long run) -> runs.apply(run, new RunEvent.TurnCame());
             case Move.GiveWay(long run, long to) -> {
-                RunRow row = runs.lock(run);
+                Run row = runs.lock(run);
                 if (!row.status().equals("cancelling")) {
                     runs.apply(row, new RunEvent.CancelAsked("gave way to " + sibling.component() + "#" + to));
                 }
@@ -95,7 +94,7 @@ class Lines implements EffectHandler {
     }
 
     /** A run goes on from what failed; it begins when its turn comes. */
-    void resume(RunRow run, String by) {
+    void resume(Run run, String by) {
         transactions.run(() -> {
             mapper.lockLine(run.lineId());
             runs.apply(run.id(), new RunEvent.ResumeAsked()).ifPresent(reason -> {
@@ -111,7 +110,7 @@ class Lines implements EffectHandler {
     void endLateOnes() {
         for (long id : mapper.late(around.clock().now())) {
             transactions.run(() -> {
-                RunRow row = runs.lock(id);
+                Run row = runs.lock(id);
                 if (row.status().equals("running") || row.status().equals("cancelling")) {
                     runs.apply(row, RunTimes.over(runs.file(row).timeout()));
                 }
@@ -120,7 +119,7 @@ class Lines implements EffectHandler {
     }
 
     /** Where a line's turn is, for people: the run before this one that it waits for. */
-    Optional<Long> waitsFor(RunRow run) {
+    Optional<Long> waitsFor(Run run) {
         return run.status().equals("waiting")
                 ? mapper.open(run.lineId()).stream().filter(member -> !member.status().equals("waiting"))
                         .map(RunMapper.MemberRow::number).findFirst()

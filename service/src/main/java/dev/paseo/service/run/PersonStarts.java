@@ -64,7 +64,7 @@ class PersonStarts {
     }
 
     /** Runs the same commit once more, from its own file and with the same answers, as a run of its own. */
-    RunStarts.Started again(RunMapper.RunRow run, Map<String, String> answers, String by) {
+    RunStarts.Started again(Run run, Map<String, String> answers, String by) {
         Registered component = components.byId(run.componentId());
         PipelineFile plan = components.file(run.pipelineFileId()).file().orElseThrow();
         BranchRules rules = components.rules(component.id());

@@ -7,7 +7,6 @@ import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.engine.Effects;
-import dev.paseo.service.run.RunMapper.RunRow;
 import dev.paseo.service.settings.Settings;
 import dev.paseo.service.source.Mirror;
 import java.io.IOException;
@@ -54,14 +53,14 @@ class PrepareRun implements EffectHandler {
     @Override
     public void perform(String body) {
         long id = Long.parseLong(body);
-        RunRow run = runs.byId(id);
+        Run run = runs.byId(id);
         if (!run.commitId().isEmpty()) {
             bring(run);
         }
         lines.prepared(run);
     }
 
-    private void bring(RunRow run) {
+    private void bring(Run run) {
         Mirror mirror = runs.mirror(run);
         mirror.pin("runs/" + run.id(), run.commitId());
         List<String> brings = runs.file(run).deployment().map(Recipe::bring).orElse(List.of());

@@ -2,7 +2,6 @@ package dev.paseo.service.run;
 
 import dev.paseo.service.evidence.EvidenceViews;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.run.RunMapper.RunRow;
 import dev.paseo.service.run.RunViews.RunView;
 import dev.paseo.service.run.RunViews.StageView;
 import dev.paseo.service.source.Mirror;
@@ -54,7 +53,7 @@ class RunComparison {
         this.evidence = evidence;
     }
 
-    RunComparisonView compare(RunRow before, RunRow after) {
+    RunComparisonView compare(Run before, Run after) {
         if (before.componentId() != after.componentId()) {
             throw Refusal.conflict("only runs of one component are compared");
         }

@@ -9,7 +9,6 @@ import dev.paseo.service.evidence.EvidenceViews;
 import dev.paseo.service.log.LogViews;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.run.RunMapper.RunRow;
 import dev.paseo.service.run.RunViews.RunSummary;
 import dev.paseo.service.run.RunViews.RunView;
 import jakarta.servlet.http.HttpServletResponse;
@@ -63,7 +62,7 @@ class RunController {
         this.bytes = shown.bytes();
     }
 
-    private RunRow look(Person person, String component, long number) {
+    private Run look(Person person, String component, long number) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());
         return runs.numbered(component, number);
     }
@@ -109,7 +108,7 @@ class RunController {
             @PathVariable long number) {
         Permission.require(person, Action.START_RUN, "cancel runs of " + component, Optional.of(component),
                 Optional.empty());
-        RunRow row = runs.numbered(component, number);
+        Run row = runs.numbered(component, number);
         runs.cancel(row, person.name());
         return views.summary(runs.byId(row.id()));
     }
@@ -120,7 +119,7 @@ class RunController {
             @PathVariable long number) {
         Permission.require(person, Action.START_RUN, "resume runs of " + component, Optional.of(component),
                 Optional.empty());
-        RunRow row = runs.numbered(component, number);
+        Run row = runs.numbered(component, number);
         lines.resume(row, person.name());
         return views.summary(runs.byId(row.id()));
     }
@@ -132,7 +131,7 @@ class RunController {
             @PathVariable long number) {
         Permission.require(person, Action.START_RUN, "start runs of " + component, Optional.of(component),
                 Optional.empty());
-        RunRow row = runs.numbered(component, number);
+        Run row = runs.numbered(component, number);
         return views.summary(runs.byId(starts.again(row, views.whole(row).answers(), person.name()).id()));
     }
 

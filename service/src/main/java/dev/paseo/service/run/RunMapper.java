@@ -41,15 +41,6 @@ interface RunMapper {
         }
     }
 
-    record RunRow(long id, long componentId, String component, long number, long lineId, String commitId, String branch,
-            boolean trusted,
-            long pipelineFileId, long causeId, String versionNumber, boolean versionSealed, @Nullable String upTo,
-            String commitSummary,
-            String commitAuthor,
-            @Nullable String bundle, @Nullable Long arrivedVersionId, String answers, String status, String state,
-            int format, long revision, @Nullable String reason,
-            Instant createdAt, @Nullable Instant startedAt, @Nullable Instant endedAt) {}
-
     record StageRow(long id, int position, String name, String variant, int attempt, String status,
             @Nullable String reason,
             @Nullable String reused, @Nullable Instant startedAt, @Nullable Instant endedAt) {}
@@ -105,22 +96,22 @@ interface RunMapper {
     int addStage(long run, int position, String name, String variant, int attempt, String status);
 
     @Select(COLUMNS + "where r.id = #{id}")
-    RunRow byId(long id);
+    Run byId(long id);
 
     /** The run, locked until the transaction ends. */
     @Select(COLUMNS + "where r.id = #{id} for update")
-    RunRow locked(long id);
+    Run locked(long id);
 
     @Select(COLUMNS
             + "where r.component_id = coalesce((select id from component where name = #{component}), (select "
             + "component_id from former_name where name = #{component})) and r.number = #{number}")
-    Optional<RunRow> numbered(String component, long number);
+    Optional<Run> numbered(String component, long number);
 
     @Select(COLUMNS
             + "where r.component_id = #{component} and r.number < #{before} and (#{branch} is null or r.branch = "
             + "#{branch}) and (#{status} is null or r.status = #{status}) "
             + "order by r.number desc limit #{limit}")
-    List<RunRow> newest(long component, long before, @Nullable String branch, @Nullable String status, int limit);
+    List<Run> newest(long component, long before, @Nullable String branch, @Nullable String status, int limit);
 
     /** What a decision makes of a run. */
     record Moved(long id, long revision, String status, String state, boolean prepared, @Nullable String reason,

@@ -1,22 +1,18 @@
 package dev.paseo.service.run;
 
-import dev.paseo.core.run.StageKey;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.agent.Agents;
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
-import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.Absences;
 import dev.paseo.service.log.LogViews;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.run.RunMapper.RunRow;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
-import tools.jackson.core.type.TypeReference;
 
 /** Runs as people look at them. */
 @Component
@@ -55,28 +51,25 @@ class RunViews {
             List<Causes.Link> causes, List<Map<String, String>> route) {}
 
     private static final int MOST_PATHS = 500;
-    private static final TypeReference<List<String>> PATHS = new TypeReference<>() {};
 
     private final RunMapper mapper;
     private final Runs runs;
     private final Looking looking;
     private final Causes causes;
-    private final Json json;
 
     /** Where the parts of a view come from. */
     @Component
-    record Looking(StepLog steps, Agents agents, Lines lines, RunFiles.Tables tables,
+    record Looking(StepLog steps, Agents agents, Lines lines, RunOutputs outputs, Takes takes,
             Absences absences) {}
 
-    RunViews(RunMapper mapper, Runs runs, Looking looking, Causes causes, Json json) {
+    RunViews(RunMapper mapper, Runs runs, Looking looking, Causes causes) {
         this.mapper = mapper;
         this.runs = runs;
         this.looking = looking;
         this.causes = causes;
-        this.json = json;
     }
 
-    RunSummary summary(RunRow row) {
+    RunSummary summary(Run row) {
         return new RunSummary(row.component(), row.number(), row.status(), row.branch(), row.commitId(),
                 row.commitSummary(), row.commitAuthor(),
                 row.versionNumber(), row.versionSealed(),
@@ -85,9 +78,9 @@ class RunViews {
                 looking.absences().secondsWithin(row.startedAt(), row.endedAt()));
     }
 
-    RunView whole(RunRow row) {
+    RunView whole(Run row) {
         PipelineFile file = runs.file(row);
-        List<TakeMapper.TakenRow> taken = looking.tables().takes().of(row.id());
+        List<Taken> taken = looking.takes().of(row.id());
         Map<Long, StepLog.OfStage> steps = looking.steps().ofRun(row.id());
         List<StageView> stages = mapper.stages(row.id()).stream()
                 .map(stage -> stage(file, stage, taken, !row.trusted(), Optional.ofNullable(steps.get(stage.id()))))
@@ -95,18 +88,17 @@ class RunViews {
         List<OutputView> outputs = mapper.outputs(row.id()).stream()
                 .map(output -> new OutputView(output.name(), output.fileName(), output.digest(), output.size()))
                 .toList();
-        List<LeftView> left = looking.tables().files().files(row.id()).stream()
-                .map(files -> new LeftView(new StageKey(files.stage(), files.variant()).toString(),
-                        files.digest(), files.size(),
-                        json.read(files.paths(), PATHS).stream().limit(MOST_PATHS).toList()))
+        List<LeftView> left = looking.outputs().left(row.id()).stream()
+                .map(files -> new LeftView(files.stage().toString(), files.bytes().digest(), files.bytes().size(),
+                        files.paths().stream().limit(MOST_PATHS).toList()))
                 .toList();
-        return new RunView(summary(row), stages, outputs, left, json.read(row.answers(), StageWork.ANSWERS),
+        return new RunView(summary(row), stages, outputs, left, runs.answers(row),
                 looking.lines().waitsFor(row),
                 causes.chain(row.causeId()), row.trusted() ? route(file) : List.of());
     }
 
     /** The attempt of a stage that was asked for, the newest where none was. */
-    LogViews.Logged logged(RunRow row, String name, String variant, Optional<Integer> attempt) {
+    LogViews.Logged logged(Run row, String name, String variant, Optional<Integer> attempt) {
         return mapper.stages(row.id()).stream()
                 .filter(stage -> stage.name().equals(name) && (variant.isEmpty() || stage.variant().equals(variant)))
                 .filter(stage -> attempt.isEmpty() || attempt.get() == stage.attempt()).reduce((older, newer) -> newer)
@@ -116,7 +108,7 @@ class RunViews {
                         + attempt.map(at -> " in attempt " + at).orElse("")));
     }
 
-    private StageView stage(PipelineFile file, RunMapper.StageRow row, List<TakeMapper.TakenRow> taken,
+    private StageView stage(PipelineFile file, RunMapper.StageRow row, List<Taken> taken,
             boolean untrusted, Optional<StepLog.OfStage> work) {
         Optional<PipelineFile.Stage> stage = file.stage(row.name());
         Optional<PipelineFile.Order> order = stage.map(PipelineFile.Stage::order);

@@ -1,5 +1,6 @@
 package dev.paseo.service.run;
 
+import tools.jackson.core.type.TypeReference;
 import dev.paseo.core.decision.Decision;
 import dev.paseo.core.run.RunDecider;
 import dev.paseo.core.run.RunEffect;
@@ -24,7 +25,6 @@ import dev.paseo.service.engine.Telling;
 import dev.paseo.service.notice.Event;
 import dev.paseo.service.notice.Notices;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.run.RunMapper.RunRow;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
@@ -39,7 +39,9 @@ import org.springframework.stereotype.Component;
  * The shell around the deciding about runs: lock, load, decide, store, and carry out what follows, in one transaction.
  */
 @Component
-class Runs {
+public class Runs {
+
+    private static final TypeReference<Map<String, String>> ANSWERS = new TypeReference<>() {};
 
     private final RunMapper mapper;
     private final Transactions transactions;
@@ -65,7 +67,7 @@ class Runs {
     }
 
     /** The run, locked until the transaction under way ends. */
-    RunRow lock(long run) {
+    public Run lock(long run) {
         return mapper.locked(run);
     }
 
@@ -75,7 +77,7 @@ class Runs {
     }
 
     /** The same for a run that is locked and was not changed since. */
-    Optional<String> apply(RunRow row, RunEvent event) {
+    public Optional<String> apply(Run row, RunEvent event) {
         RunState before = state(row);
         return switch (RunDecider.decide(before, event)) {
             case Decision.Refused<RunState, RunEffect>(String reason) -> Optional.of(reason);
@@ -87,11 +89,16 @@ class Runs {
         };
     }
 
-    RunState state(RunRow row) {
+    public RunState state(Run row) {
         return StoredRun.read(json, row.format(), row.state());
     }
 
-    private void store(RunRow row, RunState before, RunState after) {
+    /** What was answered to the questions of the file, by their names. */
+    public Map<String, String> answers(Run run) {
+        return json.read(run.answers(), ANSWERS);
+    }
+
+    private void store(Run row, RunState before, RunState after) {
         Instant now = around.clock().now();
         Instant started = row.startedAt() == null && after.status() == RunStatus.RUNNING ? now : row.startedAt();
         Instant ended = after.status().ended() ? now : null;
@@ -130,7 +137,7 @@ class Runs {
     }
 
     /** That it failed, or that the branch is mended. */
-    private void tellPushers(RunRow row, RunState after, String name) {
+    private void tellPushers(Run row, RunState after, String name) {
         boolean failed = after.status() == RunStatus.FAILED;
         boolean mended = !failed && after.status() != RunStatus.CANCELLED
                 && mapper.endedBefore(row.lineId(), row.id()).filter("failed"::equals).isPresent();
@@ -156,7 +163,7 @@ class Runs {
                 stage.status().ended(), now));
     }
 
-    private void carryOut(RunRow row, RunEffect effect) {
+    private void carryOut(Run row, RunEffect effect) {
         switch (effect) {
             case RunEffect.OfferStage(var key, int attempt) -> ends.board().offerStage(attempt(row, key, attempt),
                     file(row).stage(key.name()).orElseThrow().wants());
@@ -166,11 +173,11 @@ class Runs {
         }
     }
 
-    private static WorkBoard.Attempt attempt(RunRow row, StageKey key, int attempt) {
+    private static WorkBoard.Attempt attempt(Run row, StageKey key, int attempt) {
         return new WorkBoard.Attempt(row.id(), key.name(), key.variant(), attempt);
     }
 
-    private void seal(RunRow row) {
+    private void seal(Run row) {
         if (row.arrivedVersionId() != null) {
             ends.versions().walkBegins(row.arrivedVersionId());
             return;
@@ -186,21 +193,21 @@ class Runs {
                         file.deployment(), file.route(), artifacts, null));
     }
 
-    PipelineFile file(RunRow row) {
+    public PipelineFile file(Run row) {
         return ends.components().file(row.pipelineFileId()).file()
                 .orElseThrow(
                         () -> new IllegalStateException("run " + row.id() + " was started from a file with problems"));
     }
 
-    Mirror mirror(RunRow row) {
+    public Mirror mirror(Run row) {
         return ends.components().mirror(ends.components().byId(row.componentId()));
     }
 
-    RunRow byId(long id) {
+    public Run byId(long id) {
         return mapper.byId(id);
     }
 
-    RunRow numbered(String component, long number) {
+    Run numbered(String component, long number) {
         return mapper.numbered(component, number).orElseThrow(() -> {
             ends.components().named(component);
             return Refusal.notFound("there is no run " + component + "#" + number);
@@ -208,7 +215,7 @@ class Runs {
     }
 
     /** Tells a run to end. Told a second time, it ends without what would run regardless. */
-    void cancel(RunRow row, String by) {
+    void cancel(Run row, String by) {
         transactions.run(() -> {
             Optional<String> refused = apply(row.id(), new RunEvent.CancelAsked("cancelled by " + by));
             if (refused.isPresent()) {
@@ -223,12 +230,12 @@ class Runs {
     }
 
     /** Of a component's branch; empty where it has had none. */
-    Optional<String> newestStatus(long component, String branch) {
+    public Optional<String> newestStatus(long component, String branch) {
         return mapper.newestStatus(component, branch);
     }
 
     /** Of a component, the newest first; what is empty is not asked for. */
-    List<RunRow> newest(long component, Optional<Long> before, Optional<String> branch, Optional<String> status,
+    List<Run> newest(long component, Optional<Long> before, Optional<String> branch, Optional<String> status,
             int most) {
         return mapper.newest(component, before.orElse(Long.MAX_VALUE), branch.orElse(null), status.orElse(null), most);
     }

@@ -14,10 +14,6 @@ interface TakeMapper {
 
     record FileRow(String name) {}
 
-    record TakenRow(String stage, String component, String version, String artifact, String fileName, String digest,
-            long size, String intoFolder,
-            String because) {}
-
     /** Whether a source is open to all branches of a component; empty where it is not opened at all. */
     @Select("select all_branches from component_source where component_id = #{component} and source_id = #{source}")
     Optional<Boolean> opened(long component, long source);
@@ -65,5 +61,5 @@ interface TakeMapper {
             from run_take t join version v on v.id = t.version_id join component c on c.id = v.component_id
             join version_artifact a on a.version_id = v.id and a.name = t.artifact
             where t.run_id = #{run} order by t.stage, t.position""")
-    List<TakenRow> taken(long run);
+    List<Taken> taken(long run);
 }

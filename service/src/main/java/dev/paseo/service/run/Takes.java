@@ -3,7 +3,6 @@ package dev.paseo.service.run;
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.file.PipelineFile.Take.Which;
 import dev.paseo.language.file.PipelineFile.Take;
-import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.problem.Refusal;
@@ -16,7 +15,7 @@ import org.springframework.stereotype.Component;
  * Which versions of other components a run takes from: decided once, when it starts, and written down with the reason.
  */
 @Component
-class Takes {
+public class Takes {
 
     /** The folder of the workspace with what arrived: a folder for each artifact. */
     private static final String ARRIVED = "arrived/";
@@ -110,11 +109,11 @@ class Takes {
     }
 
     /** What a stage of a run takes. */
-    List<TakeMapper.TakenRow> of(long run, String stage) {
+    public List<Taken> of(long run, String stage) {
         return mapper.taken(run).stream().filter(row -> row.stage().equals(stage)).toList();
     }
 
-    List<TakeMapper.TakenRow> of(long run) {
+    List<Taken> of(long run) {
         return mapper.taken(run);
     }
 }

@@ -5,7 +5,7 @@ import dev.paseo.core.trigger.Event;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.StartTriggers;
+import dev.paseo.service.start.StartTriggers;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.Optional;

@@ -11,7 +11,7 @@ import dev.paseo.service.access.Accounts;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.PipelineChecks;
-import dev.paseo.service.component.Triggers;
+import dev.paseo.service.start.Triggers;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;

@@ -24,7 +24,7 @@ import org.springframework.stereotype.Component;
  * changed is anything fetched.
  */
 @Component
-class Polls implements DueWork.Ways<PollMapper.PollRow> {
+public class Polls implements DueWork.Ways<PollMapper.PollRow> {
 
     private static final Logger LOG = LoggerFactory.getLogger(Polls.class);
     private static final int AT_ONCE = 4;
@@ -101,13 +101,21 @@ class Polls implements DueWork.Ways<PollMapper.PollRow> {
     }
 
     /** A hook could not be followed: looked at again soon. */
-    void soon(String repository, String why) {
+    public void soon(String repository, String why) {
         mapper.add(repository, clock.now());
         mapper.failed(repository, clock.now().plusSeconds(2), Shortened.to(why, 1000));
     }
 
-    /** How the repository was last found. */
-    Optional<PollMapper.PollRow> of(String repository) {
-        return mapper.of(repository);
+    /**
+     * How a repository was last found.
+     *
+     * @param failures how many times in a row it did not answer
+     */
+    public record Found(Optional<Instant> lookedAt, int failures, Optional<String> error, Instant nextAt) {}
+
+    /** How the repository was last found, where it was looked at. */
+    public Optional<Found> of(String repository) {
+        return mapper.of(repository).map(row -> new Found(Optional.ofNullable(row.lookedAt()), row.failures(),
+                Optional.ofNullable(row.lastError()), row.nextAt()));
     }
 }

@@ -10,13 +10,13 @@ import java.util.Set;
  * @param name     an account, or a mail address
  * @param branches what was pushed; empty where that was not told, so that it counts for all that moved
  */
-record Pusher(Optional<String> name, Optional<Set<String>> branches) {
+public record Pusher(Optional<String> name, Optional<Set<String>> branches) {
 
-    static final Pusher UNTOLD = new Pusher(Optional.empty(), Optional.empty());
+    public static final Pusher UNTOLD = new Pusher(Optional.empty(), Optional.empty());
 
     private static final int LONGEST = 200;
 
-    Pusher {
+    public Pusher {
         name = name.filter(text -> !text.isBlank()).map(text -> Shortened.to(text, LONGEST));
         branches = branches.map(Set::copyOf);
     }

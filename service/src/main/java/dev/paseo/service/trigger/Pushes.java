@@ -11,9 +11,10 @@ import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.PipelineChecks;
-import dev.paseo.service.component.Triggers;
+import dev.paseo.service.start.Triggers;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
+import java.time.Instant;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -39,18 +40,18 @@ import org.springframework.transaction.TransactionException;
  * so that nothing starts twice.
  */
 @Component
-class Pushes {
+public class Pushes {
 
     /** What the move of one branch, or a new tag, led to; and what should be changed in the pipeline file there. */
-    record Moved(String component, String name, String commit, Starting.Led led, List<String> warnings) {}
+    public record Moved(String component, String name, String commit, Starting.Led led, List<String> warnings) {}
 
     /** A branch that is there no more. */
-    record Gone(String component, String branch, boolean preview) {}
+    public record Gone(String component, String branch, boolean preview) {}
 
     /** A branch or tag that could not be read, so that the others go on without it; it is looked at again. */
-    record Unread(String component, String name, String commit, String why) {
+    public record Unread(String component, String name, String commit, String why) {
 
-        String sentence() {
+        public String sentence() {
             return name + " of " + component + " cannot be read at " + commit.substring(0, Math.min(7, commit.length()))
                     + ": " + why;
         }
@@ -60,7 +61,7 @@ class Pushes {
      * What a look at a repository found; {@code many} is what came in such numbers that it is told together, as
      * sentences.
      */
-    record Seen(List<Moved> moved, List<Gone> gone, List<Unread> unread, List<String> many) {
+    public record Seen(List<Moved> moved, List<Gone> gone, List<Unread> unread, List<String> many) {
 
         private Seen() {
             this(new ArrayList<>(), new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
@@ -89,7 +90,7 @@ class Pushes {
         this.mapper = mapper;
     }
 
-    Seen look(String repository, Pusher pusher) {
+    public Seen look(String repository, Pusher pusher) {
         List<Registered> all = components.ofRepository(repository);
         if (all.isEmpty()) {
             return new Seen();
@@ -343,5 +344,16 @@ class Pushes {
 
     private boolean names(Registered component, String commit, String tag) {
         return patterns(component, commit, Pushes::ofTags).stream().anyMatch(pattern -> pattern.matches(tag));
+    }
+
+    /**
+     * Says who pushed a commit, where nobody told when it was noticed.
+     *
+     * @return the branches of which it was unknown
+     */
+    public List<String> tell(Registered component, String commit, String account) {
+        List<String> branches = mapper.untold(component.id(), commit);
+        branches.forEach(branch -> mapper.tell(component.id(), branch, commit, account, Instant.EPOCH));
+        return branches;
     }
 }

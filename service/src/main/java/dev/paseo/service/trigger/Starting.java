@@ -27,17 +27,17 @@ import org.springframework.stereotype.Component;
 
 /** Starts what an event starts, and writes down what each trigger made of it, in one transaction. */
 @Component
-class Starting {
+public class Starting {
 
     /** What an event led to: of each trigger considered the run that it started or the reason why it did not. */
-    record Led(long event, List<Outcome> outcomes, Optional<String> reason) {
+    public record Led(long event, List<Outcome> outcomes, Optional<String> reason) {
 
-        Optional<RunStarts.Started> run() {
+        public Optional<RunStarts.Started> run() {
             return outcomes.stream().flatMap(outcome -> outcome.run().stream()).findFirst();
         }
 
         /** Why nothing was started, in one sentence; empty where something was. */
-        Optional<String> why() {
+        public Optional<String> why() {
             return run().isPresent() ? Optional.empty() : reason.or(() -> Optional.of(String.join("; ",
                     outcomes.stream().map(outcome -> outcome.words() + ": " + outcome.reason().orElse("")).toList())));
         }

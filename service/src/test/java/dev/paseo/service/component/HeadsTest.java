@@ -32,13 +32,4 @@ class HeadsTest {
         assertEquals(0, mapper.dropHead(component, "main", "a"));
         assertEquals(1, mapper.dropHead(component, "main", "b"));
     }
-
-    @Test
-    void aClockStrikesOnceForAllReplicas() throws Exception {
-        StartTriggerMapper clocks = database.mapper(StartTriggerMapper.class);
-        clocks.add(new StartTriggerMapper.Row(component, 1, "clock", "", "", "0 3 * * *", "UTC", NOW));
-        List<Integer> struck = RealDatabase.atOnce(12,
-                () -> clocks.strike(component, 1, NOW, NOW.plusSeconds(86_400)));
-        assertEquals(1, struck.stream().mapToInt(Integer::intValue).sum());
-    }
 }

@@ -191,18 +191,48 @@ public final class RealDatabase {
         return rows;
     }
 
-    long insert(String sql, Object... values) {
+    public long insert(String sql, Object... values) {
         try (Connection connection = owner(server, name);
                 PreparedStatement statement = connection.prepareStatement(sql, Statement.RETURN_GENERATED_KEYS)) {
-            for (int at = 0; at < values.length; at++) {
-                statement.setObject(at + 1, values[at] instanceof Instant moment ? Timestamp.from(moment) : values[at]);
-            }
+            fill(statement, values);
             statement.executeUpdate();
             try (ResultSet keys = statement.getGeneratedKeys()) {
                 return keys.next() ? keys.getLong(1) : 0;
             }
         } catch (SQLException failed) {
             throw new IllegalStateException(sql + ": " + failed.getMessage(), failed);
+        }
+    }
+
+    /** Changes rows behind the service's back; how many. */
+    public int change(String sql, Object... values) {
+        try (Connection connection = owner(server, name);
+                PreparedStatement statement = connection.prepareStatement(sql)) {
+            fill(statement, values);
+            return statement.executeUpdate();
+        } catch (SQLException failed) {
+            throw new IllegalStateException(sql + ": " + failed.getMessage(), failed);
+        }
+    }
+
+    /** The name of a row. */
+    public String name(String table, long id) {
+        try (Connection connection = owner(server, name);
+                PreparedStatement statement = connection.prepareStatement("select name from " + table
+                        + " where id = ?")) {
+            fill(statement, id);
+            try (ResultSet row = statement.executeQuery()) {
+                row.next();
+                return row.getString(1);
+            }
+        } catch (SQLException failed) {
+            throw new IllegalStateException(table + " " + id + ": " + failed.getMessage(), failed);
+        }
+    }
+
+    private static void fill(PreparedStatement statement, Object... values) throws SQLException {
+        for (int at = 0; at < values.length; at++) {
+            statement.setObject(at + 1, values[at] instanceof Instant moment ? Timestamp.from(moment) : values[at]);
         }
     }
 

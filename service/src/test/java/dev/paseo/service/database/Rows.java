@@ -111,4 +111,31 @@ public final class Rows {
                 insert into wanted_loosening (kind, what, body, digest, asked, by_id, at, status)
                 values ('rules', '[]', '{}', repeat('0', 64), '{}', ?, ?, 'open')""", by, NOON);
     }
+
+    /** A digest that nothing else has. */
+    public String digest() {
+        return String.format("%064x", COUNT.incrementAndGet());
+    }
+
+    /** The first run of a component, with an empty file. */
+    public long run(long component, long line) {
+        long file = database.insert("""
+                insert into pipeline_file (component_id, commit_id, path, text, problems, read_at)
+                values (?, ?, 'paseo.yaml', '', '[]', ?)""", component, fresh("commit"), NOON);
+        return database.insert("""
+                insert into run (component_id, number, line_id, commit_id, branch, trusted, pipeline_file_id, cause_id,
+                  version_number, commit_summary, commit_author, status, state, format, revision, created_at)
+                values (?, 1, ?, 'c0ffee', 'main', true, ?, ?, '1.0', '', '', 'running', '{}', 1, 0, ?)""", component,
+                line, file, cause(), NOON);
+    }
+
+    public long stage(long run, String name, int attempt) {
+        return database.insert("""
+                insert into stage (run_id, position, name, variant, attempt, status) values (?, 1, ?, '', ?, 'ready')
+                """, run, name, attempt);
+    }
+
+    public long work() {
+        return database.insert("insert into work (kind, status, offered_at) values ('STAGE', 'offered', ?)", NOON);
+    }
 }

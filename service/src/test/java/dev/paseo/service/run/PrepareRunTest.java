@@ -35,7 +35,7 @@ class PrepareRunTest {
         Files.createDirectories(data.resolve("scratch"));
         Settings settings = mock(Settings.class);
         when(settings.data()).thenReturn(data);
-        RunMapper.RunRow run = mock(RunMapper.RunRow.class);
+        Run run = mock(Run.class);
         when(run.commitId()).thenReturn("a".repeat(40));
         when(run.arrivedVersionId()).thenReturn(null);
         Runs runs = mock(Runs.class);

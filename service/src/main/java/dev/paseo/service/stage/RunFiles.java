@@ -1,5 +1,7 @@
-package dev.paseo.service.run;
+package dev.paseo.service.stage;
 
+import dev.paseo.service.run.RunOutputs;
+import dev.paseo.service.run.Runs;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.archive.TarReader;
 import dev.paseo.core.run.StageKey;
@@ -11,12 +13,10 @@ import dev.paseo.service.agent.Work;
 import dev.paseo.service.agent.WorkOwner;
 import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.bytes.KeptBytes;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.run.RunMapper.RunRow;
+import dev.paseo.service.run.Run;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -37,34 +37,26 @@ import tools.jackson.core.type.TypeReference;
 
 /** The files of a run's stages: the checkout, what goes from stage to stage, artifacts, reports, and what is reused. */
 @Component
-class RunFiles implements WorkOwner.StageFiles {
+public class RunFiles implements WorkOwner.StageFiles {
 
     private static final TypeReference<List<String>> PATHS = new TypeReference<>() {};
     private static final int MOST_FILES = 100_000;
 
     private final Runs runs;
-    private final Tables tables;
+    private final RunOutputs outputs;
     private final KeptBytes bytes;
     private final Evidence evidence;
-    private final Writing writing;
+    private final Transactions transactions;
 
-    /** Where rows are. */
-    @Component
-    record Tables(RunMapper runs, StageFileMapper files, Takes takes) {}
-
-    /** What writing needs. */
-    @Component
-    record Writing(Json json, ServiceClock clock, Transactions transactions) {}
-
-    RunFiles(Runs runs, Tables tables, KeptBytes bytes, Evidence evidence, Writing writing) {
+    RunFiles(Runs runs, RunOutputs outputs, KeptBytes bytes, Evidence evidence, Transactions transactions) {
         this.runs = runs;
-        this.tables = tables;
+        this.outputs = outputs;
         this.bytes = bytes;
         this.evidence = evidence;
-        this.writing = writing;
+        this.transactions = transactions;
     }
 
-    private RunRow run(Work work) {
+    private Run run(Work work) {
         return runs.byId(Objects.requireNonNull(work.runId()));
     }
 
@@ -72,13 +64,13 @@ class RunFiles implements WorkOwner.StageFiles {
         return Objects.requireNonNull(work.stageId());
     }
 
-    private PipelineFile.Stage stage(RunRow run, Work work) {
+    private PipelineFile.Stage stage(Run run, Work work) {
         return runs.file(run).stage(StageWork.key(work).name()).orElseThrow();
     }
 
     @Override
     public void source(Work work, OutputStream out) {
-        RunRow run = run(work);
+        Run run = run(work);
         if (run.commitId().isEmpty()) {
             nothing(out);
             return;
@@ -98,7 +90,7 @@ class RunFiles implements WorkOwner.StageFiles {
 
     @Override
     public void output(Work work, String name, String fileName, ByteStore.Kept kept) {
-        RunRow run = run(work);
+        Run run = run(work);
         PipelineFile.Stage stage = stage(run, work);
         Map<String, String> variant = StageWork.variant(stage, work);
         boolean wanted = stage.keep().keySet().stream()
@@ -107,40 +99,30 @@ class RunFiles implements WorkOwner.StageFiles {
             throw Refusal.invalid("/name",
                     "stage " + stage.name() + " keeps no artifact named " + name + " from a file " + fileName);
         }
-        if (tables.runs().addOutput(run.id(), stageId(work), name, fileName, kept.digest(), kept.size()) == 0) {
-            tables.runs().outputs(run.id()).stream()
-                    .filter(output -> output.name().equals(name) && !output.digest().equals(kept.digest()))
-                    .findFirst().ifPresent(other -> {
-                        throw Refusal.conflict("the artifact " + name + " is there with other bytes: " + other.digest()
-                                + ", now " + kept.digest());
-                    });
-        }
-        bytes.refer(kept.digest(), "run", run.id());
+        outputs.artifact(run, stageId(work), name, fileName, bytes(kept));
+    }
+
+    private static RunOutputs.Bytes bytes(ByteStore.Kept kept) {
+        return new RunOutputs.Bytes(kept.digest(), kept.size());
     }
 
     /** No two stages of a run leave the same path: which one a later stage finds would be chance. */
     @Override
     public void files(Work work, ByteStore.Kept kept) {
-        RunRow run = run(work);
+        Run run = run(work);
         List<String> paths = paths(kept.digest());
-        writing.transactions().run(() -> {
+        transactions.run(() -> {
             runs.lock(run.id());
             Map<String, String> others = new HashMap<>();
-            tables.files().files(run.id()).stream()
-                    .filter(row -> row.stageId() != stageId(work) && !isSameStage(row, work))
-                    .forEach(row -> writing.json().read(row.paths(), PATHS)
-                            .forEach(path -> others.put(path, new StageKey(row.stage(), row.variant()).toString())));
+            outputs.left(run.id()).stream()
+                    .filter(left -> left.stageId() != stageId(work) && !left.stage().equals(StageWork.key(work)))
+                    .forEach(left -> left.paths().forEach(path -> others.put(path, left.stage().toString())));
             paths.stream().filter(others::containsKey).findFirst().ifPresent(path -> {
                 throw Refusal.unprocessable("Two stages leave one file",
                         "files: " + path + " is left by " + others.get(path) + " as well");
             });
-            tables.files().add(stageId(work), run.id(), kept.digest(), kept.size(), writing.json().write(paths));
-            bytes.refer(kept.digest(), "run", run.id());
+            outputs.leave(run, stageId(work), bytes(kept), paths);
         });
-    }
-
-    private static boolean isSameStage(StageFileMapper.FilesRow row, Work work) {
-        return StageWork.key(work).equals(new StageKey(row.stage(), row.variant()));
     }
 
     private List<String> paths(String digest) {
@@ -168,7 +150,7 @@ class RunFiles implements WorkOwner.StageFiles {
     }
 
     /** What the stages that a stage waits for, directly or not, left for it. */
-    List<Assignment.Input> inputs(RunRow run, List<StageState> stages, StageKey key) {
+    List<Assignment.Input> inputs(Run run, List<StageState> stages, StageKey key) {
         Map<StageKey, StageState> byKey = new HashMap<>();
         stages.forEach(stage -> byKey.put(stage.key(), stage));
         Set<StageKey> before = new LinkedHashSet<>();
@@ -179,10 +161,8 @@ class RunFiles implements WorkOwner.StageFiles {
                 left.addAll(waits(byKey, next));
             }
         }
-        return tables.files().files(run.id()).stream()
-                .filter(row -> before.contains(new StageKey(row.stage(), row.variant())))
-                .map(row -> new Assignment.Input(new StageKey(row.stage(), row.variant()).toString(), row.digest()))
-                .toList();
+        return outputs.left(run.id()).stream().filter(each -> before.contains(each.stage()))
+                .map(each -> new Assignment.Input(each.stage().toString(), each.bytes().digest())).toList();
     }
 
     private static Set<StageKey> waits(Map<StageKey, StageState> stages, StageKey key) {
@@ -193,24 +173,12 @@ class RunFiles implements WorkOwner.StageFiles {
         return all;
     }
 
-    List<Assignment.Take> takes(RunRow run, String stage) {
-        return tables.takes().of(run.id(), stage).stream()
-                .map(row -> new Assignment.Take(row.component(), row.version(), row.intoFolder(),
-                        new Assignment.Artifact(row.artifact(), row.fileName(), row.digest(), row.size())))
-                .toList();
-    }
-
     @Override
     public void report(Work work, String kind, ByteStore.Kept kept) {
         StageKey key = StageWork.key(work);
         evidence.take(
                 new Evidence.Origin(Objects.requireNonNull(work.runId()), stageId(work), key.name(), key.variant()),
                 kind, kept.digest());
-    }
-
-    /** Trusted branches share what they keep; every other branch has its own, and may read theirs. */
-    private static String scope(RunRow run) {
-        return run.trusted() ? "" : run.branch();
     }
 
     private static String name(Work work, PipelineFile.Stage stage) {
@@ -220,13 +188,10 @@ class RunFiles implements WorkOwner.StageFiles {
 
     @Override
     public Optional<WorkOwner.Reused> reused(Work work, String key) {
-        RunRow run = run(work);
-        return tables.files().reused(run.componentId(), scope(run), name(work, stage(run, work)), key).map(row -> {
-            boolean exact = row.keyDigest().equals(key);
-            tables.runs().reused(stageId(work),
-                    (exact ? "as kept by " : "an older state, kept by ") + row.run() + ", " + row.size() + " bytes");
-            return new WorkOwner.Reused(row.digest(), row.size(), exact, row.run());
-        });
+        Run run = run(work);
+        return outputs.reused(run, stageId(work), name(work, stage(run, work)), key)
+                .map(kept -> new WorkOwner.Reused(kept.bytes().digest(), kept.bytes().size(), kept.exact(),
+                        kept.run()));
     }
 
     @Override
@@ -234,9 +199,7 @@ class RunFiles implements WorkOwner.StageFiles {
         if (!key.matches("[0-9a-f]{64}")) {
             throw Refusal.invalid("/key", "a key is a SHA-256 in hexadecimal");
         }
-        RunRow run = run(work);
-        tables.files().keep(run.componentId(), scope(run), name(work, stage(run, work)), key, kept.digest(),
-                kept.size(), run.id(), writing.clock().now());
-        bytes.refer(kept.digest(), "run", run.id());
+        Run run = run(work);
+        outputs.reuse(run, name(work, stage(run, work)), key, bytes(kept));
     }
 }

@@ -1,11 +1,11 @@
-package dev.paseo.service.trigger;
+package dev.paseo.service.hook;
 
+import dev.paseo.service.trigger.Polls;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.permission.Permission;
-import dev.paseo.service.trigger.PollMapper.PollRow;
 import java.time.Instant;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
@@ -51,9 +51,10 @@ class SourceController {
     SourceState source(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
         Registered component = components.named(name);
-        Optional<PollRow> row = component.repository().flatMap(polls::of);
-        return new SourceState(component.repository(), row.map(PollRow::lookedAt), row.map(PollRow::failures).orElse(0),
-                row.map(PollRow::lastError), row.map(PollRow::nextAt));
+        Optional<Polls.Found> found = component.repository().flatMap(polls::of);
+        return new SourceState(component.repository(), found.flatMap(Polls.Found::lookedAt),
+                found.map(Polls.Found::failures).orElse(0), found.flatMap(Polls.Found::error),
+                found.map(Polls.Found::nextAt));
     }
 
     /** What a look led to, in words. */

@@ -1,5 +1,8 @@
-package dev.paseo.service.trigger;
+package dev.paseo.service.hook;
 
+import dev.paseo.service.trigger.Pusher;
+import dev.paseo.service.trigger.Polls;
+import dev.paseo.service.trigger.Pushes;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.audit.AuditTrail;
@@ -12,7 +15,6 @@ import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.signature.StandardWebhooks;
 import dev.paseo.service.store.Stores;
 import java.nio.charset.StandardCharsets;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
@@ -39,7 +41,6 @@ class Hooks {
     private final HookSecrets secrets;
     private final Pushes pushes;
     private final Polls polls;
-    private final EventMapper events;
     private final Reading reading;
 
     /** What a hook is read with, and what its setting leaves. */
@@ -47,12 +48,11 @@ class Hooks {
     record Reading(ServiceClock clock, JsonMapper tree, Json json, AuditTrail audit, Transactions transactions,
             Stores stores, Accounts accounts) {}
 
-    Hooks(HookMapper mapper, HookSecrets secrets, Pushes pushes, Polls polls, EventMapper events, Reading reading) {
+    Hooks(HookMapper mapper, HookSecrets secrets, Pushes pushes, Polls polls, Reading reading) {
         this.mapper = mapper;
         this.secrets = secrets;
         this.pushes = pushes;
         this.polls = polls;
-        this.events = events;
         this.reading = reading;
     }
 
@@ -144,12 +144,11 @@ class Hooks {
     void pushed(Registered component, String commit, String account, String by) {
         String pushed = reading.accounts().named(account).name();
         reading.transactions().run(() -> {
-            List<String> branches = events.untold(component.id(), commit);
+            List<String> branches = pushes.tell(component, commit, pushed);
             if (branches.isEmpty()) {
                 throw Refusal.notFound("of no push of " + component.name() + " with the commit " + commit
                         + " it is unknown who pushed");
             }
-            branches.forEach(branch -> events.tell(component.id(), branch, commit, pushed, Instant.EPOCH));
             reading.accounts().judgeAgain(reading.clock().now());
             reading.audit().record(AuditTrail.Entry.of(by, "pusher told", component.name()).with("commit", commit)
                     .with("branches", String.join(", ", branches)).with("pushed by", pushed));

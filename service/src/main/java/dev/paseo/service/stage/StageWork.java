@@ -1,5 +1,7 @@
-package dev.paseo.service.run;
+package dev.paseo.service.stage;
 
+import dev.paseo.service.run.Takes;
+import dev.paseo.service.run.Runs;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Lease;
 import dev.paseo.core.run.RunEvent;
@@ -11,9 +13,8 @@ import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.Variants;
 import dev.paseo.service.agent.Work;
 import dev.paseo.service.agent.WorkOwner;
-import dev.paseo.service.database.Json;
 import dev.paseo.service.evidence.Evidence;
-import dev.paseo.service.run.RunMapper.RunRow;
+import dev.paseo.service.run.Run;
 import dev.paseo.service.secret.Secrets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -24,26 +25,23 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Component;
-import tools.jackson.core.type.TypeReference;
 
 /** The work of stages. */
 @Component
-class StageWork implements WorkOwner {
-
-    static final TypeReference<Map<String, String>> ANSWERS = new TypeReference<>() {};
+public class StageWork implements WorkOwner {
 
     private final Runs runs;
     private final RunFiles files;
     private final Secrets secrets;
     private final Evidence evidence;
-    private final Json json;
+    private final Takes takes;
 
-    StageWork(Runs runs, RunFiles files, Secrets secrets, Evidence evidence, Json json) {
+    StageWork(Runs runs, RunFiles files, Secrets secrets, Evidence evidence, Takes takes) {
         this.runs = runs;
         this.files = files;
         this.secrets = secrets;
         this.evidence = evidence;
-        this.json = json;
+        this.takes = takes;
     }
 
     @Override
@@ -61,7 +59,7 @@ class StageWork implements WorkOwner {
 
     @Override
     public Held lock(Work work) {
-        RunRow run = runs.lock(run(work));
+        Run run = runs.lock(run(work));
         int attempt = Objects.requireNonNull(work.attempt());
         return new Held() {
             @Override
@@ -81,7 +79,7 @@ class StageWork implements WorkOwner {
         };
     }
 
-    private StageOutcome passed(RunRow run, Work work) {
+    private StageOutcome passed(Run run, Work work) {
         PipelineFile.Conditions conditions = stage(run, work).conditions();
         long stage = Objects.requireNonNull(work.stageId());
         StageOutcome told = conditions.onFailures().outcome(evidence.failedTests(stage));
@@ -99,13 +97,13 @@ class StageWork implements WorkOwner {
                 .orElseGet(() -> Optional.of("warn-if: " + condition + " cannot be told: not all of it was reported"));
     }
 
-    private PipelineFile.Stage stage(RunRow run, Work work) {
+    private PipelineFile.Stage stage(Run run, Work work) {
         return runs.file(run).stage(key(work).name()).orElseThrow();
     }
 
     @Override
     public Assignment assignment(Work work) {
-        RunRow run = runs.byId(run(work));
+        Run run = runs.byId(run(work));
         PipelineFile.Stage stage = stage(run, work);
         Map<String, String> variant = variant(stage, work);
         List<Assignment.Step> steps = new ArrayList<>();
@@ -120,12 +118,19 @@ class StageWork implements WorkOwner {
                 work.untrusted());
     }
 
+    private List<Assignment.Take> taken(Run run, String stage) {
+        return takes.of(run.id(), stage).stream()
+                .map(row -> new Assignment.Take(row.component(), row.version(), row.intoFolder(),
+                        new Assignment.Artifact(row.artifact(), row.fileName(), row.digest(), row.size())))
+                .toList();
+    }
+
     static Map<String, String> variant(PipelineFile.Stage stage, Work work) {
         return stage.variants().stream().filter(each -> Variants.name(each).equals(work.variant())).findFirst()
                 .orElseThrow();
     }
 
-    private Assignment.Stage files(RunRow run, PipelineFile.Stage stage, Map<String, String> variant, Work work) {
+    private Assignment.Stage files(Run run, PipelineFile.Stage stage, Map<String, String> variant, Work work) {
         List<StageState> stages = runs.state(run).stages();
         List<Assignment.Keep> keep = stage.keep().entrySet().stream().map(entry -> new Assignment.Keep(
                 Variants.fill(entry.getKey(), variant, true), Variants.fill(entry.getValue(), variant, false)))
@@ -133,25 +138,24 @@ class StageWork implements WorkOwner {
         List<Assignment.Report> reports = stage.reports().entrySet().stream()
                 .map(entry -> new Assignment.Report(entry.getKey().word(), entry.getValue())).toList();
         return new Assignment.Stage(stage.timeout().toSeconds(), files.inputs(run, stages, key(work)),
-                files.takes(run, stage.name()),
+                taken(run, stage.name()),
                 stage.reuse().map(reuse -> new Assignment.Reuse(reuse.key(), reuse.folders())), stage.files(), keep,
                 reports);
     }
 
-    private List<String> opened(List<String> names, RunRow run) {
+    private List<String> opened(List<String> names, Run run) {
         List<String> missing = secrets.missing(names, run.componentId(), 0);
         return names.stream().filter(name -> !missing.contains(name)).toList();
     }
 
-    private Map<String, String> variables(RunRow run, Map<String, String> variant) {
+    private Map<String, String> variables(Run run, Map<String, String> variant) {
         Map<String, String> variables = new LinkedHashMap<>();
         variables.put("PASEO_COMPONENT", run.component());
         variables.put("PASEO_RUN", run.component() + "#" + run.number());
         variables.put("PASEO_VERSION", run.versionNumber());
         variables.put("PASEO_COMMIT", run.commitId());
         variables.put("PASEO_BRANCH", run.branch());
-        json.read(run.answers(), ANSWERS)
-                .forEach((name, answer) -> variables.put("PASEO_ASK_" + capitals(name), answer));
+        runs.answers(run).forEach((name, answer) -> variables.put("PASEO_ASK_" + capitals(name), answer));
         variant.forEach((name, value) -> variables.put("PASEO_EACH_" + capitals(name), value));
         return variables;
     }

@@ -1,5 +1,6 @@
-package dev.paseo.service.run;
+package dev.paseo.service.badge;
 
+import dev.paseo.service.run.Runs;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.text.Shortened;

@@ -1,12 +1,11 @@
-package dev.paseo.service.component;
+package dev.paseo.service.start;
 
 import dev.paseo.core.trigger.Circles;
 import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.clock.ClockTimes;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.component.Components;
-import dev.paseo.service.component.StartTriggerMapper.Row;
+import dev.paseo.service.start.StartTriggerMapper.Row;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.LinkedHashSet;

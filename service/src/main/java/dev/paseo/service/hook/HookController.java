@@ -1,5 +1,6 @@
-package dev.paseo.service.trigger;
+package dev.paseo.service.hook;
 
+import dev.paseo.service.trigger.Pusher;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.problem.Refusal;

@@ -1,4 +1,4 @@
-package dev.paseo.service.trigger;
+package dev.paseo.service.hook;
 
 import com.fasterxml.jackson.annotation.JsonProperty;
 import dev.paseo.service.problem.Refusal;

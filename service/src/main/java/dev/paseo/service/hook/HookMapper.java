@@ -1,4 +1,4 @@
-package dev.paseo.service.trigger;
+package dev.paseo.service.hook;
 
 import java.time.Instant;
 import java.util.Optional;

@@ -1,5 +1,8 @@
-package dev.paseo.service.trigger;
+package dev.paseo.service.hook;
 
+import dev.paseo.service.trigger.Pusher;
+import dev.paseo.service.trigger.Polls;
+import dev.paseo.service.trigger.Pushes;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyString;
@@ -21,7 +24,7 @@ class HooksTest {
 
     private final Pushes pushes = mock(Pushes.class);
     private final Hooks hooks = new Hooks(mock(HookMapper.class), mock(HookSecrets.class), pushes, mock(Polls.class),
-            mock(EventMapper.class), mock(Hooks.Reading.class));
+            mock(Hooks.Reading.class));
 
     private String[] answered(int gone) {
         when(pushes.look(anyString(), any())).thenReturn(new Pushes.Seen(List.of(),

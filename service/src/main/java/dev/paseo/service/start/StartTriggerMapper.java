@@ -1,6 +1,5 @@
-package dev.paseo.service.component;
+package dev.paseo.service.start;
 
-import dev.paseo.service.component.Components;
 import java.time.Instant;
 import java.util.List;
 import org.apache.ibatis.annotations.Delete;

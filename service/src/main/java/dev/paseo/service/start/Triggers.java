@@ -1,4 +1,4 @@
-package dev.paseo.service.component;
+package dev.paseo.service.start;
 
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.core.trigger.Trigger;

@@ -1,11 +1,11 @@
-package dev.paseo.service.trigger;
+package dev.paseo.service.hook;
 
 import static org.junit.jupiter.api.Assertions.assertDoesNotThrow;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.trigger.HookMapping.Scheme;
+import dev.paseo.service.hook.HookMapping.Scheme;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 import org.junit.jupiter.params.ParameterizedTest;

@@ -1,0 +1,77 @@
+package dev.paseo.service.access;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import dev.paseo.service.database.RealDatabase;
+import dev.paseo.service.database.Rows;
+import java.time.Instant;
+import java.util.List;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+class AccountMapperTest {
+
+    private static final Instant NOW = Rows.NOON;
+
+    private final RealDatabase database = RealDatabase.get();
+    private final AccountMapper mapper = database.mapper(AccountMapper.class);
+    private final long account = database.rows().account();
+    private final String name = database.name("account", account);
+
+    @Test
+    void aSessionEndsInTimeAndWithItsAccount() {
+        String hash = database.rows().digest();
+        mapper.addSession(hash, account, NOW, NOW.plusSeconds(60));
+        assertEquals(account, mapper.ofSession(hash, NOW.plusSeconds(59)).orElseThrow().id());
+        assertTrue(mapper.ofSession(hash, NOW.plusSeconds(60)).isEmpty(), "a session ends when it says");
+        mapper.setDisabled(account, NOW, "ines", "left");
+        assertTrue(mapper.ofSession(hash, NOW).isEmpty(), "who is disabled is not signed in");
+    }
+
+    @Test
+    void aCodeForAPasswordIsGoodUntilItsTime() {
+        String hash = database.rows().digest();
+        mapper.addCode(hash, account, "ines", NOW, NOW.plusSeconds(60));
+        assertTrue(mapper.ofCode(hash, NOW.plusSeconds(59)).isPresent());
+        assertTrue(mapper.ofCode(hash, NOW.plusSeconds(60)).isEmpty());
+        mapper.dropCodes(account);
+        assertTrue(mapper.ofCode(hash, NOW).isEmpty());
+    }
+
+    @Test
+    void aRoleIsGivenByOneselfOrByAGroup() {
+        String role = Rows.fresh("role");
+        String group = Rows.fresh("group");
+        mapper.addGroup(group);
+        mapper.join(group, account);
+        assertEquals(0, mapper.withRole(role));
+        mapper.grant(null, group, role, null, null);
+        assertEquals(1, mapper.withRole(role));
+        assertEquals(List.of(new AccountMapper.GrantRow(role, null, null)), mapper.grants(account));
+        assertEquals(List.of(), mapper.ownGrants(account), "it is the group's, not theirs");
+        mapper.leave(group, account);
+        assertEquals(0, mapper.withRole(role));
+    }
+
+    @Test
+    void aRoleForOneComponentIsNotOneEverywhere() {
+        String role = Rows.fresh("role");
+        String component = database.name("component", database.rows().component());
+        mapper.grant(account, null, role, component, null);
+        assertEquals(0, mapper.withRole(role));
+        assertEquals(component, mapper.ownGrants(account).getFirst().component());
+    }
+
+    @Test
+    void aGroupOfTheProviderIsToldFromOneOfOurs() {
+        String ours = Rows.fresh("group");
+        String theirs = Rows.fresh("group");
+        List.of(ours, theirs).forEach(mapper::addGroup);
+        mapper.join(ours, account);
+        mapper.joinByProvider(theirs, account);
+        assertEquals(List.of(theirs), mapper.groupsByProvider(account));
+        assertEquals(Set.of(ours, theirs), Set.copyOf(mapper.groupsOf(account)));
+        assertEquals(List.of(name), mapper.members(ours));
+    }
+}
