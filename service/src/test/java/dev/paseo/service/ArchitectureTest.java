@@ -1,8 +1,22 @@
 package dev.paseo.service;
 
+import java.util.stream.Stream;
+import java.util.stream.Collectors;
+import java.util.ArrayList;
+import java.nio.file.Path;
+import java.nio.file.Files;
+import java.io.IOException;
+import dev.paseo.service.database.Transactions;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.audit.AuditTrail;
+import org.springframework.stereotype.Component;
+import java.util.TreeMap;
+import java.util.Map;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -68,6 +82,82 @@ class ArchitectureTest {
                         && call.getTargetOwner().isInterface());
         holds(noClasses().that().areAnnotatedWith(RestController.class).should().callCodeUnitWhere(ofAMapper),
                 CallsAMapper.class);
+    }
+
+    /** Those that had more when the rule came; none may get more, and none may be added. */
+    private static final String MORE = """
+            AccountChanges=8 Arrivals=6 ComparisonController=6 ComponentChanges=9 Components=6
+            Deciding=6 DeploymentController=9 DeploymentViews=12 EnvironmentChecks=6 FactsOfGates=8
+            Gates=6 Granting=7 Hooks=9 HostController=6 HostWatch=8
+            LeaseController=7 Loading=8 Outcomes=14 PassageController=8 Passages=7
+            PlaceController=8 PlaceViews=9 Places=11 PreviewSweeper=6 Previews=10
+            Recording=11 Registration=7 Requests=13 Retiring=6 RunController=8
+            RunStarts=6 RunViews=9 Runs=8 SecretController=6 Sets=8
+            SigningIn=8 Starting=6 Stores=8 Uploads=8 VersionController=10
+            Versions=6 WaitingViews=6 WaysBack=8 WhereaboutsViews=7 Widening=7""";
+
+    /** Lines that are neither empty nor comment, of the whole of Paseo. */
+    @Test
+    void noFileHasThreeHundredLinesAndNoRoomFifteenHundred() throws IOException {
+        Map<String, Integer> rooms = new TreeMap<>();
+        List<String> tooLong = new ArrayList<>();
+        for (Path source : sources()) {
+            int lines = (int) Files.readAllLines(source).stream().map(String::strip)
+                    .filter(line -> !line.isEmpty() && !line.matches("(//|/\\*|\\*).*")).count();
+            rooms.merge(String.valueOf(source.getParent()), lines, Integer::sum);
+            if (lines >= 300) {
+                tooLong.add(source + " " + lines);
+            }
+        }
+        assertEquals(List.of(), tooLong);
+        assertEquals(Map.of(), rooms.entrySet().stream()
+                .filter(room -> room.getKey().contains("/service/") && room.getValue() > 1500)
+                .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue)));
+        assertTrue(rooms.size() > 60, "the sources were not found: " + rooms.keySet());
+    }
+
+    private static List<Path> sources() throws IOException {
+        List<Path> all = new ArrayList<>();
+        for (String module : List.of("core", "language", "api", "service", "agent", "cli", "demo")) {
+            try (Stream<Path> files = Files.walk(Path.of("..", module, "src/main"))) {
+                all.addAll(files.filter(file -> file.toString().endsWith(".java")).toList());
+            }
+        }
+        return all;
+    }
+
+    /** A sum of collaborators is no collaborator: what it holds counts. */
+    @Test
+    void aClassHasAtMostFiveCollaborators() {
+        Map<String, Integer> more = new TreeMap<>();
+        SERVICE.stream().filter(type -> type.isMetaAnnotatedWith(Component.class) && !type.isRecord())
+                .filter(type -> collaborators(type) > 5)
+                .forEach(type -> more.put(type.getSimpleName(), collaborators(type)));
+        assertEquals(List.of(MORE.split("\\s+")),
+                more.entrySet().stream().map(each -> each.getKey() + "=" + each.getValue()).toList());
+        assertEquals(6, collaborators(new ClassFileImporter().importClasses(HasSix.class, Three.class)
+                .get(HasSix.class)), "three, and the three of a sum");
+    }
+
+    private static int collaborators(JavaClass type) {
+        return type.getConstructors().stream().mapToInt(each -> each.getRawParameterTypes().stream()
+                .mapToInt(given -> given.isRecord() && given.isAnnotatedWith(Component.class) ? collaborators(given)
+                        : isCollaborator(given) ? 1 : 0)
+                .sum()).max().orElse(0);
+    }
+
+    /** What is asked to do something: not settings, and not how values are written. */
+    private static boolean isCollaborator(JavaClass type) {
+        return type.getPackageName().startsWith("dev.paseo.service") && !type.isRecord()
+                && !type.getSimpleName().equals("Json");
+    }
+
+    @Component
+    private record Three(AuditTrail one, ServiceClock two, Transactions three) {}
+
+    @Component
+    private static final class HasSix {
+        HasSix(AuditTrail one, ServiceClock two, Transactions three, Json json, Three others) {}
     }
 
     @RestController

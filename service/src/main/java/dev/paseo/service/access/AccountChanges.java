@@ -1,14 +1,12 @@
 package dev.paseo.service.access;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Grant;
 import dev.paseo.core.access.Role;
 import dev.paseo.language.NearestName;
 import dev.paseo.service.access.AccountMapper.AccountRow;
 import dev.paseo.service.access.AccountMapper.StandingRow;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -35,8 +33,7 @@ public class AccountChanges {
 
     /** How it is written down, and what a password is kept as. */
     @Component("accountChangesAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Passwords passwords,
-            AccountStates states, AccountStates.OfGroups groups) {}
+    record Around(Changes changes, Passwords passwords, AccountStates states, AccountStates.OfGroups groups) {}
 
     AccountChanges(AccountMapper mapper, Accounts accounts, SigningIn signingIn, PersonalTokens tokens, Around around) {
         this.mapper = mapper;
@@ -84,11 +81,11 @@ public class AccountChanges {
         }
         List<Grant> roles = roles(account.roles());
         String hash = account.password().map(around.passwords()::hash).orElse("");
-        return around.transactions().in(() -> {
+        return around.changes().in(() -> {
             if (mapper.named(account.name()).isPresent()) {
                 throw Refusal.conflict("there is an account named " + account.name() + " already");
             }
-            mapper.add(account.name(), hash, around.clock().now());
+            mapper.add(account.name(), hash, around.changes().now());
             AccountRow row = accounts.row(account.name());
             addresses(row, account.addresses());
             account.groups().forEach(group -> {
@@ -96,12 +93,12 @@ public class AccountChanges {
                 mapper.join(group, row.id());
             });
             roles.forEach(role -> grant(row.id(), null, role));
-            around.audit()
+            around.changes()
                     .record(stating(AuditTrail.Entry.of(by, "account added", account.name())
                             .with("roles", String.join(", ", account.roles()))
                             .with("groups", String.join(", ", account.groups()))
                             .with("addresses", String.join(", ", account.addresses())), account.name()));
-            around.telling().tell("account", account.name());
+            around.changes().tell("account", account.name());
             return account.password().isPresent() ? Optional.empty() : Optional.of(signingIn.code(row, by));
         });
     }
@@ -146,7 +143,7 @@ public class AccountChanges {
         before.stream().filter(address -> !addresses.contains(address))
                 .forEach(address -> mapper.dropAddress(account.id(), address));
         addresses.stream().filter(address -> !before.contains(address))
-                .forEach(address -> mapper.addAddress(address, account.id(), around.clock().now()));
+                .forEach(address -> mapper.addAddress(address, account.id(), around.changes().now()));
     }
 
     /** What is to be otherwise; what is empty stays as it is. */
@@ -154,7 +151,7 @@ public class AccountChanges {
             Optional<List<String>> addresses) {}
 
     AccountView change(String name, AccountChange change, String by) {
-        return around.transactions().in(() -> {
+        return around.changes().in(() -> {
             administration();
             AccountRow account = held(name);
             AccountView before = view(account);
@@ -181,7 +178,7 @@ public class AccountChanges {
                 entry = told.into(entry);
             }
             if (!entry.details().isEmpty()) {
-                around.audit().record(stating(entry, name));
+                around.changes().record(stating(entry, name));
                 changed(name);
             }
             return after;
@@ -202,8 +199,8 @@ public class AccountChanges {
 
     /** Gates ask others from now on, and pages show others. */
     private void changed(String subject) {
-        accounts.judgeAgain(around.clock().now());
-        around.telling().tell("account", subject);
+        accounts.judgeAgain(around.changes().now());
+        around.changes().tell("account", subject);
     }
 
     /** Held by whoever may take it from somebody, before anything else. */
@@ -228,18 +225,18 @@ public class AccountChanges {
         if (name.equals(by)) {
             throw Refusal.conflict("nobody disables their own account; another administrator can");
         }
-        return around.transactions().in(() -> {
+        return around.changes().in(() -> {
             administration();
             AccountRow account = held(name);
             if (account.disabledAt() != null) {
                 throw Refusal.conflict(name + " is disabled already");
             }
-            mapper.setDisabled(account.id(), around.clock().now(), by, reason);
+            mapper.setDisabled(account.id(), around.changes().now(), by, reason);
             someoneAdministrates();
             int sessions = mapper.endSessions(account.id());
             mapper.dropCodes(account.id());
             int revoked = tokens.revokeAll(account.id(), by);
-            around.audit()
+            around.changes()
                     .record(stating(AuditTrail.Entry.of(by, "account disabled", name).because(reason)
                             .with("sessions ended", Integer.toString(sessions))
                             .with("tokens revoked", Integer.toString(revoked)), name));
@@ -249,13 +246,13 @@ public class AccountChanges {
     }
 
     AccountView enable(String name, String by) {
-        return around.transactions().in(() -> {
+        return around.changes().in(() -> {
             AccountRow account = held(name);
             if (account.disabledAt() == null) {
                 throw Refusal.conflict(name + " is not disabled");
             }
             mapper.setDisabled(account.id(), null, null, null);
-            around.audit().record(stating(AuditTrail.Entry.of(by, "account enabled", name), name));
+            around.changes().record(stating(AuditTrail.Entry.of(by, "account enabled", name), name));
             changed(name);
             return view(account);
         });
@@ -263,7 +260,7 @@ public class AccountChanges {
 
     /** A one-time code with which its owner sets a new password. */
     String reset(String name, String by) {
-        return around.transactions().in(() -> {
+        return around.changes().in(() -> {
             AccountRow account = accounts.row(name);
             if (account.disabledAt() != null) {
                 throw Refusal.conflict(name + " is disabled; enable it first");
@@ -309,7 +306,7 @@ public class AccountChanges {
     /** The roles that a group gives to whoever is in it. */
     GroupView groupRoles(String name, List<String> words, String by) {
         List<Grant> roles = roles(words);
-        return around.transactions().in(() -> {
+        return around.changes().in(() -> {
             administration();
             mapper.addGroup(name);
             mapper.lockGroup(name);
@@ -319,7 +316,7 @@ public class AccountChanges {
             someoneAdministrates();
             AuditTrail.Entry entry = told.into(AuditTrail.Entry.of(by, "group changed", name));
             if (!entry.details().isEmpty()) {
-                around.audit().record(roles.isEmpty() ? entry.gone(AccountStates.OfGroups.subject(name))
+                around.changes().record(roles.isEmpty() ? entry.gone(AccountStates.OfGroups.subject(name))
                         : entry.stating(AccountStates.OfGroups.subject(name), around.groups().text(name)));
                 changed(name);
             }
@@ -328,24 +325,24 @@ public class AccountChanges {
     }
 
     void leave(String group, String name, String by) {
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             administration();
             if (mapper.leave(group, held(name).id()) == 0) {
                 throw Refusal.notFound(name + " is not in the group " + group);
             }
             someoneAdministrates();
             changed(name);
-            around.audit().record(stating(AuditTrail.Entry.of(by, "group left", name).with("group", group), name));
+            around.changes().record(stating(AuditTrail.Entry.of(by, "group left", name).with("group", group), name));
         });
     }
 
     void join(String group, String name, String by) {
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             AccountRow account = held(name);
             mapper.addGroup(group);
             mapper.join(group, account.id());
             changed(name);
-            around.audit().record(stating(AuditTrail.Entry.of(by, "group joined", name).with("group", group), name));
+            around.changes().record(stating(AuditTrail.Entry.of(by, "group joined", name).with("group", group), name));
         });
     }
 }

@@ -1,12 +1,11 @@
 package dev.paseo.service.access;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.access.Scope;
 import dev.paseo.language.NearestName;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
 import java.time.Duration;
 import java.time.Instant;
@@ -27,28 +26,20 @@ public class PersonalTokens {
     /** How exactly it is known when a token was used last. */
     private static final Duration USED = Duration.ofMinutes(1);
 
+    private final Changes changes;
     private final TokenMapper mapper;
     private final Accounts accounts;
-    private final Transactions transactions;
-    private final ServiceClock clock;
-    private final AuditTrail audit;
     private final AccountStates states;
 
-    PersonalTokens(TokenMapper mapper, Accounts accounts, Around around) {
+    PersonalTokens(TokenMapper mapper, Accounts accounts, Changes changes, AccountStates states) {
+        this.changes = changes;
         this.mapper = mapper;
         this.accounts = accounts;
-        this.transactions = around.transactions();
-        this.clock = around.clock();
-        this.audit = around.audit();
-        this.states = around.states();
+        this.states = states;
     }
 
-    /** How it is written down. */
-    @Component("personalTokensAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, AccountStates states) {}
-
     private void record(AuditTrail.Entry entry, String owner) {
-        audit.record(entry.stating(AccountStates.subject(owner), states.text(owner)));
+        changes.record(entry.stating(AccountStates.subject(owner), states.text(owner)));
     }
 
     /**
@@ -82,8 +73,8 @@ public class PersonalTokens {
             throw Refusal.invalid("/label", "a label has 1 to 120 characters and says who uses the token");
         }
         String token = Tokens.fresh(wanted.may().isEmpty() ? "paseo-token" : "paseo-limited");
-        Instant now = clock.now();
-        transactions.run(() -> {
+        Instant now = changes.now();
+        changes.run(() -> {
             accounts.hold(owner);
             mapper.add(Tokens.hash(token), account, wanted.label(),
                     wanted.may().isEmpty() ? null : String.join(",", wanted.may()), wanted.component().orElse(null),
@@ -99,7 +90,7 @@ public class PersonalTokens {
 
     /** Who signs in with this token, and no more of them than it may. */
     public Optional<Person> bearer(String token) {
-        Instant now = clock.now();
+        Instant now = changes.now();
         return mapper.bearer(Tokens.hash(token), now).flatMap(row -> {
             if (row.usedAt() == null || row.usedAt().plus(USED).isBefore(now)) {
                 mapper.used(row.token(), now);
@@ -120,7 +111,7 @@ public class PersonalTokens {
             Instant until, Optional<Instant> lastUsed) {}
 
     List<Listed> of(long account) {
-        return mapper.of(account, clock.now()).stream()
+        return mapper.of(account, changes.now()).stream()
                 .map(row -> new Listed(row.id(), row.label(), words(row.may()), Optional.ofNullable(row.component()),
                         row.createdAt(), row.expiresAt(),
                         Optional.ofNullable(row.usedAt())))
@@ -132,12 +123,12 @@ public class PersonalTokens {
     }
 
     void revoke(long account, String owner, long token, String by) {
-        String label = mapper.of(account, clock.now()).stream().filter(row -> row.id() == token).findFirst()
+        String label = mapper.of(account, changes.now()).stream().filter(row -> row.id() == token).findFirst()
                 .map(TokenMapper.TokenRow::label)
                 .orElseThrow(() -> Refusal.notFound(owner + " has no token " + token + " (paseo token list)"));
-        transactions.run(() -> {
+        changes.run(() -> {
             accounts.hold(owner);
-            if (mapper.revoke(token, account, by, clock.now()) == 1) {
+            if (mapper.revoke(token, account, by, changes.now()) == 1) {
                 record(AuditTrail.Entry.of(by, "token revoked", owner).with("token", Long.toString(token)).with("label",
                         label), owner);
             }
@@ -146,8 +137,8 @@ public class PersonalTokens {
 
     /** The one that somebody signs out with. */
     public void revoke(String token) {
-        Instant now = clock.now();
-        mapper.bearer(Tokens.hash(token), now).ifPresent(row -> transactions.run(() -> {
+        Instant now = changes.now();
+        mapper.bearer(Tokens.hash(token), now).ifPresent(row -> changes.run(() -> {
             accounts.hold(row.name());
             mapper.revokeByHash(Tokens.hash(token), row.name(), now);
             record(AuditTrail.Entry.of(row.name(), "token revoked", row.name())
@@ -156,6 +147,6 @@ public class PersonalTokens {
     }
 
     int revokeAll(long account, String by) {
-        return mapper.revokeAll(account, by, clock.now());
+        return mapper.revokeAll(account, by, changes.now());
     }
 }

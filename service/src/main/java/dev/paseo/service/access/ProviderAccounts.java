@@ -1,10 +1,8 @@
 package dev.paseo.service.access;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.access.AccountMapper.AccountRow;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import java.util.List;
 import java.util.Locale;
@@ -23,17 +21,14 @@ public class ProviderAccounts {
 
     private final AccountMapper mapper;
     private final ProviderSettings settings;
-    private final Around around;
+    private final Changes changes;
+    private final AccountStates states;
 
-    /** How it is written down. */
-    @Component("providerAccountsAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling,
-            AccountStates states) {}
-
-    ProviderAccounts(AccountMapper mapper, ProviderSettings settings, Around around) {
+    ProviderAccounts(AccountMapper mapper, ProviderSettings settings, Changes changes, AccountStates states) {
         this.mapper = mapper;
         this.settings = settings;
-        this.around = around;
+        this.changes = changes;
+        this.states = states;
     }
 
     /**
@@ -46,7 +41,7 @@ public class ProviderAccounts {
     public record Vouched(String subject, Optional<String> name, Optional<String> address, List<String> groups) {}
 
     public AccountRow of(Vouched vouched) {
-        return around.transactions().in(() -> {
+        return changes.in(() -> {
             AccountRow account = mapper.ofSubject(vouched.subject()).or(() -> tied(vouched))
                     .orElseGet(() -> fresh(vouched));
             if (account.disabledAt() != null) {
@@ -58,7 +53,7 @@ public class ProviderAccounts {
     }
 
     private void record(AuditTrail.Entry entry, String name) {
-        around.audit().record(entry.stating(AccountStates.subject(name), around.states().text(name)));
+        changes.record(entry.stating(AccountStates.subject(name), states.text(name)));
     }
 
     private Optional<AccountRow> tied(Vouched vouched) {
@@ -82,14 +77,14 @@ public class ProviderAccounts {
         if (!settings.newAccounts() || !name.matches("[a-z0-9][a-z0-9.-]{0,62}") || mapper.named(name).isPresent()) {
             throw Refusal.notFound("there is no account for this person");
         }
-        mapper.addExternal(name, vouched.subject(), around.clock().now());
+        mapper.addExternal(name, vouched.subject(), changes.now());
         AccountRow account = mapper.named(name).orElseThrow();
         vouched.address().ifPresent(
-                address -> mapper.addAddress(address.toLowerCase(Locale.ROOT), account.id(), around.clock().now()));
+                address -> mapper.addAddress(address.toLowerCase(Locale.ROOT), account.id(), changes.now()));
         record(AuditTrail.Entry.of(name, "account added", name)
                 .because("signed in with the provider for the first time").with("subject", vouched.subject())
                 .with("addresses", vouched.address().orElse("")), name);
-        around.telling().tell("account", name);
+        changes.tell("account", name);
         return account;
     }
 
@@ -108,11 +103,11 @@ public class ProviderAccounts {
             mapper.joinByProvider(group, account.id());
         });
         if (!left.isEmpty() || !joined.isEmpty()) {
-            mapper.wakePlaces(around.clock().now());
-            mapper.wakePassages(around.clock().now());
+            mapper.wakePlaces(changes.now());
+            mapper.wakePassages(changes.now());
             record(AuditTrail.Entry.of("provider", "groups of the provider", account.name())
                     .with("joined", String.join(", ", joined)).with("left", String.join(", ", left)), account.name());
-            around.telling().tell("account", account.name());
+            changes.tell("account", account.name());
         }
     }
 }

@@ -1,15 +1,13 @@
 package dev.paseo.service.agent;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.language.NearestName;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.agent.AgentMapper.AgentRow;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Nudge;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import java.time.Duration;
 import java.time.Instant;
@@ -55,24 +53,14 @@ public class Agents {
     }
 
     private final AgentMapper mapper;
-    private final Transactions transactions;
-    private final ServiceClock clock;
-    private final AuditTrail audit;
-    private final Telling telling;
+    private final Changes changes;
     private final Nudge nudge;
     private final Json json;
 
-    /** Whoever is told of a change. */
-    @Component
-    record Hearers(AuditTrail audit, Telling telling, Nudge nudge) {}
-
-    Agents(AgentMapper mapper, Transactions transactions, ServiceClock clock, Hearers hearers, Json json) {
+    Agents(AgentMapper mapper, Changes changes, Nudge nudge, Json json) {
         this.mapper = mapper;
-        this.transactions = transactions;
-        this.clock = clock;
-        this.audit = hearers.audit();
-        this.telling = hearers.telling();
-        this.nudge = hearers.nudge();
+        this.changes = changes;
+        this.nudge = nudge;
         this.json = json;
     }
 
@@ -87,11 +75,11 @@ public class Agents {
                     "what an agent offers has small letters, digits and dashes, at most 63; got '" + offer + "'");
         });
         String token = Tokens.fresh("paseo-enrolment");
-        transactions.run(() -> {
+        changes.run(() -> {
             host.ifPresent(mapper::addHost);
             mapper.invite(name, host.orElse(null), json.write(offers), untrusted, Tokens.hash(token),
-                    clock.now().plus(INVITATION));
-            audit.record(AuditTrail.Entry.of(by, "agent invited", name).with("host", host.orElse(""))
+                    changes.now().plus(INVITATION));
+            changes.record(AuditTrail.Entry.of(by, "agent invited", name).with("host", host.orElse(""))
                     .with("offers", String.join(", ", offers)).with("untrusted", Boolean.toString(untrusted)));
         });
         return token;
@@ -99,13 +87,14 @@ public class Agents {
 
     /** The agent that this invitation makes of whoever has the secret; the same again, for an answer that was lost. */
     Optional<Enlisted> enrol(String invitation, String secret) {
-        return transactions.in(() -> {
-            if (mapper.enrol(Tokens.hash(invitation), Tokens.hash(secret), clock.now()) == 0) {
+        return changes.in(() -> {
+            if (mapper.enrol(Tokens.hash(invitation), Tokens.hash(secret), changes.now()) == 0) {
                 return bySecret(secret);
             }
             Optional<Enlisted> agent = bySecret(secret);
             agent.ifPresent(
-                    enrolled -> audit.record(AuditTrail.Entry.of(enrolled.name(), "agent enrolled", enrolled.name())));
+                    enrolled -> changes
+                            .record(AuditTrail.Entry.of(enrolled.name(), "agent enrolled", enrolled.name())));
             return agent;
         });
     }
@@ -115,17 +104,17 @@ public class Agents {
      */
     public Optional<String> renewal(Enlisted agent) {
         String token = Tokens.fresh("paseo-enrolment");
-        return mapper.renew(agent.id(), Tokens.hash(token), clock.now().plus(INVITATION),
-                clock.now().minus(SECRET)) == 1 ? Optional.of(token) : Optional.empty();
+        return mapper.renew(agent.id(), Tokens.hash(token), changes.now().plus(INVITATION),
+                changes.now().minus(SECRET)) == 1 ? Optional.of(token) : Optional.empty();
     }
 
     /** Its next look brings it a token for a new secret; what it works on goes on. */
     Enlisted wantRenewal(String name, String by) {
-        return transactions.in(() -> {
+        return changes.in(() -> {
             if (mapper.wantRenewal(name) == 0) {
                 throw unknown(name);
             }
-            audit.record(AuditTrail.Entry.of(by, "agent's secret to be renewed", name));
+            changes.record(AuditTrail.Entry.of(by, "agent's secret to be renewed", name));
             return all().stream().filter(agent -> agent.name().equals(name)).findFirst()
                     .orElseThrow(() -> unknown(name));
         });
@@ -142,11 +131,11 @@ public class Agents {
 
     /** Notes that it was heard of; written at most every ten seconds. */
     public void heard(Enlisted agent) {
-        Instant now = clock.now();
+        Instant now = changes.now();
         if (agent.lastContact().filter(last -> last.isAfter(now.minusSeconds(10))).isEmpty()) {
             mapper.heard(agent.id(), now);
             if (!agent.present()) {
-                telling.tell("agent", agent.name());
+                changes.tell("agent", agent.name());
             }
         }
     }
@@ -157,20 +146,20 @@ public class Agents {
         if (agent.walls().words().equals(Optional.of(told)) && agent.walls().hold() == hold) {
             return;
         }
-        transactions.run(() -> {
+        changes.run(() -> {
             mapper.walls(agent.id(), told, hold);
-            audit.record(AuditTrail.Entry.of(agent.name(), "agent's walls told", agent.name()).with("walls", told)
+            changes.record(AuditTrail.Entry.of(agent.name(), "agent's walls told", agent.name()).with("walls", told)
                     .with("holds untrusted work", Boolean.toString(hold)));
-            telling.tell("agent", agent.name());
+            changes.tell("agent", agent.name());
         });
     }
 
     /** Drains an agent, which then finishes what it has and takes nothing new, or lets it return. */
     Enlisted drain(String name, boolean drained, String by) {
-        return transactions.in(() -> {
+        return changes.in(() -> {
             mapper.drain(name, drained);
-            audit.record(AuditTrail.Entry.of(by, drained ? "agent drained" : "agent returned", name));
-            telling.tell("agent", name);
+            changes.record(AuditTrail.Entry.of(by, drained ? "agent drained" : "agent returned", name));
+            changes.tell("agent", name);
             nudge.afterCommit(Nudge.work(null));
             return all().stream().filter(agent -> agent.name().equals(name)).findFirst()
                     .orElseThrow(() -> unknown(name));
@@ -234,7 +223,7 @@ public class Agents {
     }
 
     private Enlisted enlisted(AgentRow row) {
-        boolean present = row.lastContact() != null && row.lastContact().isAfter(clock.now().minus(PRESENT));
+        boolean present = row.lastContact() != null && row.lastContact().isAfter(changes.now().minus(PRESENT));
         return new Enlisted(row.id(), row.name(), Optional.ofNullable(row.hostId()), Optional.ofNullable(row.host()),
                 json.read(row.offers(), OFFERS), row.drained(), Optional.ofNullable(row.lastContact()), present,
                 new Walls(Optional.ofNullable(row.walls()), row.walled(), row.untrusted()));

@@ -1,12 +1,11 @@
 package dev.paseo.service.agent;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Lease;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.agent.Agents.Enlisted;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Nudge;
 import dev.paseo.service.settings.Settings;
 import java.time.Instant;
@@ -21,21 +20,17 @@ import org.springframework.stereotype.Component;
 public class WorkBoard {
 
     private final WorkMapper mapper;
-    private final Transactions transactions;
-    private final ServiceClock clock;
+    private final Changes changes;
     private final Nudge nudge;
-    private final Rules rules;
+    private final Settings settings;
+    private final Json json;
 
-    /** How work is leased and written down. */
-    @Component
-    record Rules(Settings settings, Json json) {}
-
-    WorkBoard(WorkMapper mapper, Transactions transactions, ServiceClock clock, Nudge nudge, Rules rules) {
+    WorkBoard(WorkMapper mapper, Changes changes, Nudge nudge, Settings settings, Json json) {
         this.mapper = mapper;
-        this.transactions = transactions;
-        this.clock = clock;
+        this.changes = changes;
         this.nudge = nudge;
-        this.rules = rules;
+        this.settings = settings;
+        this.json = json;
     }
 
     /** An attempt of a stage, as the board knows it. */
@@ -43,20 +38,20 @@ public class WorkBoard {
 
     /** @param wants what the agent must offer */
     public void offerStage(Attempt stage, List<String> wants) {
-        mapper.offerStage(stage.run(), stage.stage(), stage.variant(), stage.attempt(), rules.json().write(wants),
-                clock.now());
+        mapper.offerStage(stage.run(), stage.stage(), stage.variant(), stage.attempt(), json.write(wants),
+                changes.now());
         nudge.afterCommit(Nudge.work(null));
     }
 
     public void offerOnHost(Assignment.Kind kind, long deployment, long host) {
-        mapper.offerOnHost(kind.name(), deployment, host, clock.now());
+        mapper.offerOnHost(kind.name(), deployment, host, changes.now());
         nudge.afterCommit(Nudge.work(mapper.nudged(host)));
     }
 
     /** The stage's work is not running: withdrawn where nobody took it, told to stop otherwise. */
     public void stopStage(Attempt stage, boolean atOnce) {
         mapper.stopStage(stage.run(), stage.stage(), stage.variant(), stage.attempt(),
-                (atOnce ? Lease.Stop.AT_ONCE : Lease.Stop.GENTLY).name(), clock.now());
+                (atOnce ? Lease.Stop.AT_ONCE : Lease.Stop.GENTLY).name(), changes.now());
     }
 
     /** @param ofPlace what is done once for the place, wherever that is; else what is done on the host */
@@ -86,7 +81,7 @@ public class WorkBoard {
 
     /** What was to be installed on a host, and was not taken there, is not offered any longer. */
     public void withdrawInstall(long deployment, long host) {
-        mapper.withdrawInstall(deployment, host, clock.now());
+        mapper.withdrawInstall(deployment, host, changes.now());
     }
 
     /** Work that was taken, with the token of its lease. */
@@ -94,12 +89,12 @@ public class WorkBoard {
 
     /** Takes the first offered work that fits, or none. To lose one to another agent is normal. */
     Optional<Taken> take(Enlisted agent, Owners owners) {
-        List<Work> offered = mapper.offered(agent.id(), agent.hostId().orElse(null), rules.json().write(agent.offers()),
+        List<Work> offered = mapper.offered(agent.id(), agent.hostId().orElse(null), json.write(agent.offers()),
                 agent.walls().takeUntrusted());
         for (int at = 0; at < offered.size(); at++) {
             // Agents that are woken together begin at different ones of the oldest, and do not queue for one.
             Work work = offered.get((int) ((at + agent.id()) % offered.size()));
-            Optional<Taken> taken = transactions.in(() -> take(work, agent, owners.of(work)));
+            Optional<Taken> taken = changes.in(() -> take(work, agent, owners.of(work)));
             if (taken.isPresent()) {
                 return taken;
             }
@@ -110,7 +105,7 @@ public class WorkBoard {
     private Optional<Taken> take(Work offered, Enlisted agent, WorkOwner owner) {
         WorkOwner.Held held = owner.lock(offered);
         String token = Tokens.fresh("paseo-lease");
-        Instant now = clock.now();
+        Instant now = changes.now();
         Instant until = leaseEnd(now);
         if (mapper.lease(offered.id(), agent.id(), Tokens.hash(token), until, now) == 0) {
             return Optional.empty();
@@ -130,13 +125,13 @@ public class WorkBoard {
         return mapper.notBegun(agent.id()).stream().filter(work -> !held.contains(work.id())).findFirst()
                 .flatMap(work -> {
                     String token = Tokens.fresh("paseo-lease");
-                    return mapper.leaseAgain(work.id(), work.fence(), Tokens.hash(token), leaseEnd(clock.now())) == 1
+                    return mapper.leaseAgain(work.id(), work.fence(), Tokens.hash(token), leaseEnd(changes.now())) == 1
                             ? mapper.byId(work.id()).map(again -> new Taken(again, token)) : Optional.<Taken>empty();
                 });
     }
 
     private Instant leaseEnd(Instant now) {
-        return now.plusSeconds(rules.settings().leaseSeconds());
+        return now.plusSeconds(settings.leaseSeconds());
     }
 
     /** The work of a lease that is held now. */
@@ -146,7 +141,7 @@ public class WorkBoard {
 
     /** What is wanted of it; empty where the lease is over. */
     Optional<Lease.Stop> heartbeat(Work work, long fence) {
-        if (mapper.extend(work.id(), fence, leaseEnd(clock.now())) == 0) {
+        if (mapper.extend(work.id(), fence, leaseEnd(changes.now())) == 0) {
             return Optional.empty();
         }
         return mapper.byId(work.id())
@@ -161,9 +156,9 @@ public class WorkBoard {
             return false;
         }
         Work work = known.get();
-        return work.status().equals("ended") || transactions.in(() -> {
+        return work.status().equals("ended") || changes.in(() -> {
             WorkOwner.Held held = owners.of(work).lock(work);
-            if (mapper.end(work.id(), result.fence(), write(result.outcome(), result.reason()), clock.now()) == 0) {
+            if (mapper.end(work.id(), result.fence(), write(result.outcome(), result.reason()), changes.now()) == 0) {
                 return false;
             }
             held.ended(result.outcome(), result.reason(), result.touched());
@@ -173,12 +168,12 @@ public class WorkBoard {
 
     /** Gives up work whose lease ran out. */
     void giveUp(Work work, Owners owners) {
-        String reason = "its agent was not heard of for " + rules.settings().leaseSeconds() + " s";
-        transactions.run(() -> {
+        String reason = "its agent was not heard of for " + settings.leaseSeconds() + " s";
+        changes.run(() -> {
             WorkOwner.Held held = owners.of(work).lock(work);
             boolean over = mapper.byId(work.id())
-                    .filter(now -> now.leaseUntil() != null && now.leaseUntil().isBefore(clock.now())).isPresent();
-            if (over && mapper.end(work.id(), work.fence(), write(Lease.Outcome.LOST, reason), clock.now()) == 1) {
+                    .filter(now -> now.leaseUntil() != null && now.leaseUntil().isBefore(changes.now())).isPresent();
+            if (over && mapper.end(work.id(), work.fence(), write(Lease.Outcome.LOST, reason), changes.now()) == 1) {
                 held.ended(Lease.Outcome.LOST, reason, true);
             }
         });
@@ -189,27 +184,27 @@ public class WorkBoard {
         boolean stopped = !work.stop().equals("no");
         Lease.Outcome outcome = stopped ? Lease.Outcome.STOPPED : Lease.Outcome.FAILED;
         String reason = stopped ? "stopped before its agent took it"
-                : "its agent did not take the work within " + rules.settings().takeWithin().toSeconds()
+                : "its agent did not take the work within " + settings.takeWithin().toSeconds()
                         + " s; is it running"
                         + (work.untrusted() ? ", and does it take work of branches that are not trusted?" : "?");
-        transactions.run(() -> {
+        changes.run(() -> {
             WorkOwner.Held held = owners.of(work).lock(work);
-            if (mapper.endOffered(work.id(), write(outcome, reason), clock.now()) == 1) {
+            if (mapper.endOffered(work.id(), write(outcome, reason), changes.now()) == 1) {
                 held.ended(outcome, reason, false);
             }
         });
     }
 
     private String write(Lease.Outcome outcome, String reason) {
-        return rules.json().write(Map.of("outcome", outcome.name().toLowerCase(Locale.ROOT), "reason", reason));
+        return json.write(Map.of("outcome", outcome.name().toLowerCase(Locale.ROOT), "reason", reason));
     }
 
     List<Work> expired() {
-        return mapper.expired(clock.now());
+        return mapper.expired(changes.now());
     }
 
     List<Work> notTaken() {
-        return mapper.notTaken(clock.now().minus(rules.settings().takeWithin()));
+        return mapper.notTaken(changes.now().minus(settings.takeWithin()));
     }
 
     /**
@@ -217,6 +212,6 @@ public class WorkBoard {
      * from now.
      */
     void extendAll(java.time.Duration away) {
-        mapper.extendAll(away.toNanos() / 1000, leaseEnd(clock.now()));
+        mapper.extendAll(away.toNanos() / 1000, leaseEnd(changes.now()));
     }
 }

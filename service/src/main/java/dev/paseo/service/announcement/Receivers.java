@@ -1,5 +1,6 @@
 package dev.paseo.service.announcement;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Person;
 import dev.paseo.language.NearestName;
 import dev.paseo.language.file.Names;
@@ -7,9 +8,7 @@ import dev.paseo.service.announcement.AnnouncementMapper.AttemptRow;
 import dev.paseo.service.announcement.AnnouncementMapper.MessageRow;
 import dev.paseo.service.announcement.AnnouncementMapper.ReceiverRow;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.reach.Reach;
 import dev.paseo.service.secret.Secrets;
@@ -54,18 +53,14 @@ class Receivers {
     private final Reach reach;
     private final Secrets secrets;
     private final Json json;
-    private final Leaving leaving;
+    private final Changes changes;
 
-    /** What changes leave. */
-    @Component("receiverLeaving")
-    record Leaving(Transactions transactions, ServiceClock clock, AuditTrail audit) {}
-
-    Receivers(AnnouncementMapper mapper, Reach reach, Secrets secrets, Json json, Leaving leaving) {
+    Receivers(AnnouncementMapper mapper, Reach reach, Secrets secrets, Json json, Changes changes) {
         this.mapper = mapper;
         this.reach = reach;
         this.secrets = secrets;
         this.json = json;
-        this.leaving = leaving;
+        this.changes = changes;
     }
 
     List<ReceiverView> all() {
@@ -81,16 +76,16 @@ class Receivers {
         byte[] key = new byte[24];
         new SecureRandom().nextBytes(key);
         String secret = "whsec_" + Base64.getEncoder().encodeToString(key);
-        leaving.transactions().run(() -> {
+        changes.run(() -> {
             if (mapper.named(request.name()).isPresent()) {
                 throw Refusal.conflict("there is a receiver named " + request.name() + " already");
             }
             AnnouncementMapper.NewReceiver row = new AnnouncementMapper.NewReceiver(request.name(), request.address(),
                     json.write(request.kinds().orElse(List.of())),
-                    json.write(request.components().orElse(List.of())), leaving.clock().now());
+                    json.write(request.components().orElse(List.of())), changes.now());
             mapper.add(row);
             secrets.set(Outgoing.secretName(row.id), secret, Secrets.Scope.of(0, 0), OptionalLong.of(person.id()));
-            leaving.audit().record(AuditTrail.Entry.of(person.name(), "receiver added", request.name()).with("address",
+            changes.record(AuditTrail.Entry.of(person.name(), "receiver added", request.name()).with("address",
                     request.address()));
         });
         return new AddedReceiverView(request.name(), secret);
@@ -138,20 +133,20 @@ class Receivers {
 
     /** Sends a message again, whatever became of it; it is tried for another day. */
     void resend(Person person, String name, long id) {
-        leaving.transactions().run(() -> {
-            if (mapper.resend(id, receiver(name).id(), leaving.clock().now()) == 0) {
+        changes.run(() -> {
+            if (mapper.resend(id, receiver(name).id(), changes.now()) == 0) {
                 throw Refusal.notFound(name + " has no message " + id);
             }
-            leaving.audit().record(
+            changes.record(
                     AuditTrail.Entry.of(person.name(), "message resent", name).with("message", Long.toString(id)));
         });
     }
 
     /** Tells it nothing more; what was told stays to be looked at. */
     void stop(Person person, String name) {
-        leaving.transactions().run(() -> {
-            mapper.stop(receiver(name).id(), leaving.clock().now());
-            leaving.audit().record(AuditTrail.Entry.of(person.name(), "receiver stopped", name));
+        changes.run(() -> {
+            mapper.stop(receiver(name).id(), changes.now());
+            changes.record(AuditTrail.Entry.of(person.name(), "receiver stopped", name));
         });
     }
 }

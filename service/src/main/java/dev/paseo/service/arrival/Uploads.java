@@ -1,5 +1,6 @@
 package dev.paseo.service.arrival;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Person;
 import dev.paseo.language.file.Names;
 import dev.paseo.language.file.PipelineFile;
@@ -8,10 +9,8 @@ import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.bytes.KeptBytes;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.evidence.Evidence;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.quota.Quotas;
@@ -67,8 +66,7 @@ class Uploads {
 
     /** What an upload needs and leaves. */
     @Component("uploadAround")
-    record Around(Transactions transactions, ServiceClock clock, Json json, AuditTrail audit, Accounts accounts,
-            Evidence evidence, Quotas quotas) {}
+    record Around(Changes changes, Json json, Accounts accounts, Evidence evidence, Quotas quotas) {}
 
     Uploads(UploadMapper mapper, Parts parts, Arrivals arrivals, KeptBytes bytes, Around around) {
         this.mapper = mapper;
@@ -99,10 +97,10 @@ class Uploads {
         }
         around.quotas().room(component.id(), statement.files().stream().mapToLong(Announced::size).sum());
         String words = around.json().write(statement);
-        return Optional.of(around.transactions().in(() -> mapper.open(component.id(), number, by.id(), words)
+        return Optional.of(around.changes().in(() -> mapper.open(component.id(), number, by.id(), words)
                 .map(UploadMapper.UploadRow::id).orElseGet(() -> {
                     UploadMapper.NewUpload row = new UploadMapper.NewUpload(component.id(), number, by.id(), words,
-                            around.clock().now());
+                            around.changes().now());
                     mapper.add(row);
                     statement.files().forEach(file -> mapper.addFile(row.id, file.kind(), file.name(), file.fileName(),
                             file.size(), file.digest()));
@@ -198,7 +196,7 @@ class Uploads {
 
     private void arrived(long upload, UploadMapper.FileRow file) {
         try (InputStream part = parts.open(upload, file.kind(), file.name())) {
-            ByteStore.Kept kept = bytes.keep(part, file.size(), around.clock().now());
+            ByteStore.Kept kept = bytes.keep(part, file.size(), around.changes().now());
             if (!kept.digest().equals(file.digest())) {
                 parts.drop(upload, file.kind(), file.name());
                 throw Refusal.unprocessable("Other bytes",
@@ -208,7 +206,7 @@ class Uploads {
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         }
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             bytes.refer(file.digest(), "upload", upload);
             mapper.complete(upload, file.kind(), file.name());
         });
@@ -234,13 +232,13 @@ class Uploads {
                 .map(file -> new Versions.Artifact(file.name(), file.fileName(), file.digest(), file.size())).toList();
         String bundle = files.stream().filter(file -> file.kind().equals(BUNDLE)).map(UploadMapper.FileRow::digest)
                 .findFirst().orElse(null);
-        return around.transactions().in(() -> {
+        return around.changes().in(() -> {
             mapper.locked(id);
             Arrivals.Result result = arrivals.seal(component,
                     new Arrivals.Arrived(upload.number(), artifacts, bundle, reports, authors, "by upload", by.name()));
-            mapper.end(id, "sealed", around.clock().now());
+            mapper.end(id, "sealed", around.changes().now());
             if (result.fresh()) {
-                around.audit().record(
+                around.changes().record(
                         AuditTrail.Entry.of(by.name(), "version published", component.name() + " " + upload.number()));
             }
             return result;
@@ -250,14 +248,14 @@ class Uploads {
     /** What nobody goes on with is forgotten after two days. */
     @Scheduled(fixedDelay = 600_000)
     void forget() {
-        for (long id : mapper.forgotten(around.clock().now().minus(FORGOTTEN))) {
+        for (long id : mapper.forgotten(around.changes().now().minus(FORGOTTEN))) {
             long component = upload(id).componentId();
             mapper.files(id).stream().filter(file -> !file.complete()).forEach(file -> {
                 around.quotas().kept(component, -parts.length(id, file.kind(), file.name()));
                 parts.drop(id, file.kind(), file.name());
             });
             mapper.dropFiles(id);
-            mapper.end(id, "forgotten", around.clock().now());
+            mapper.end(id, "forgotten", around.changes().now());
         }
     }
 }

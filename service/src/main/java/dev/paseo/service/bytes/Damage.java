@@ -1,8 +1,7 @@
 package dev.paseo.service.bytes;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Transactions;
 import io.micrometer.core.instrument.MeterRegistry;
 import java.util.List;
 import org.slf4j.Logger;
@@ -28,17 +27,12 @@ public class Damage {
     private static final Logger LOG = LoggerFactory.getLogger(Damage.class);
 
     private final ByteMapper mapper;
-    private final Transactions transactions;
-    private final ServiceClock clock;
-    private final AuditTrail audit;
+    private final Changes changes;
     private final ObjectProvider<Hearer> hearers;
 
-    Damage(ByteMapper mapper, Transactions transactions, ServiceClock clock, AuditTrail audit,
-            ObjectProvider<Hearer> hearers) {
+    Damage(ByteMapper mapper, Changes changes, ObjectProvider<Hearer> hearers) {
         this.mapper = mapper;
-        this.transactions = transactions;
-        this.clock = clock;
-        this.audit = audit;
+        this.changes = changes;
         this.hearers = hearers;
     }
 
@@ -49,14 +43,14 @@ public class Damage {
     }
 
     void found(DamagedBytes damage) {
-        transactions.run(() -> {
-            if (mapper.damaged(damage.wanted(), damage.found(), clock.now()) == 0) {
+        changes.run(() -> {
+            if (mapper.damaged(damage.wanted(), damage.found(), changes.now()) == 0) {
                 return;
             }
             List<String> versions = mapper.versionsWith(damage.wanted());
             LOG.error("{}; needed by {}: put the right bytes back from a backup, or seal these versions anew",
                     damage.getMessage(), versions);
-            audit.record(AuditTrail.Entry.of("paseo", "kept bytes are damaged", damage.wanted())
+            changes.record(AuditTrail.Entry.of("paseo", "kept bytes are damaged", damage.wanted())
                     .with("found", damage.found()).with("versions", String.join(", ", versions)));
             hearers.forEach(hearer -> hearer.damaged(damage, versions));
         });
@@ -67,9 +61,9 @@ public class Damage {
         if (mapper.damagedCount() == 0) {
             return;
         }
-        transactions.run(() -> {
+        changes.run(() -> {
             if (mapper.mended(digest) == 1) {
-                audit.record(AuditTrail.Entry.of("paseo", "kept bytes are mended", digest));
+                changes.record(AuditTrail.Entry.of("paseo", "kept bytes are mended", digest));
             }
         });
     }

@@ -1,13 +1,13 @@
 package dev.paseo.service.component;
 
+import dev.paseo.service.source.SourceCredentials;
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.loosening.Agreements;
 import dev.paseo.service.loosening.Loosenings;
 import dev.paseo.service.loosening.Wanted;
@@ -54,9 +54,8 @@ public class ComponentChanges {
 
     /** How the source is reached, and what a change leaves. */
     @Component("componentChangesAround")
-    record Around(SourceCredentials credentials, List<Naming> naming, Transactions transactions, AuditTrail audit,
-            Telling telling, Loosenings loosenings, Agreements agreements,
-            Agreements.Askers asking, Json json) {}
+    record Around(SourceCredentials credentials, List<Naming> naming, Changes changes, Loosenings loosenings,
+            Agreements agreements, Agreements.Askers asking, Json json) {}
 
     ComponentChanges(ComponentMapper mapper, Components components, Registration registration, Mirrors mirrors,
             Around records) {
@@ -128,7 +127,7 @@ public class ComponentChanges {
     private Registered changed(Registered component, ComponentChange change, String by, Optional<String> agreedBy) {
         Optional<Reached> source = source(component, change);
         Map<String, String> told = told(component, change);
-        records.transactions().run(() -> {
+        records.changes().run(() -> {
             mapper.lock(component.id());
             source.ifPresent(reached -> {
                 mapper.moveRepository(component.repository().orElseThrow(), reached.repository());
@@ -154,8 +153,8 @@ public class ComponentChanges {
             for (Map.Entry<String, String> each : told.entrySet()) {
                 entry = entry.with(each.getKey(), each.getValue());
             }
-            records.audit().record(BranchStates.into(entry, component.id(), mapper));
-            records.telling().tell("component", component.name());
+            records.changes().record(BranchStates.into(entry, component.id(), mapper));
+            records.changes().tell("component", component.name());
         });
         return seenAgain(components.byId(component.id()), source.isPresent());
     }

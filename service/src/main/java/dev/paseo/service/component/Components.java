@@ -1,5 +1,7 @@
 package dev.paseo.service.component;
 
+import dev.paseo.service.source.SourceCredentials;
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.start.StartTriggers;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.text.Shortened;
@@ -15,7 +17,6 @@ import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.ComponentMapper.ComponentRow;
 import dev.paseo.service.component.ComponentMapper.RuleRow;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.source.Mirrors;
@@ -63,7 +64,7 @@ public class Components {
 
     /** Where components' source and triggers are. */
     @Component
-    record Reaching(Mirrors mirrors, SourceCredentials credentials, AuditTrail audit, Transactions transactions) {}
+    record Reaching(Mirrors mirrors, SourceCredentials credentials, Changes changes) {}
 
     Components(ComponentMapper mapper, Reaching reaching, Json json, ServiceClock clock, StartTriggers triggers) {
         this.mapper = mapper;
@@ -167,13 +168,13 @@ public class Components {
         }
         String revision = "revision "
                 + (before.map(at -> Integer.parseInt(at.substring("revision ".length()))).orElse(0) + 1);
-        reaching.transactions().run(() -> {
+        reaching.changes().run(() -> {
             mapper.keepFile(component.id(), revision, component.filePath(), text, json.write(problems), clock.now());
             long file = mapper.file(component.id(), revision, component.filePath()).orElseThrow().id();
             if (!moveHead(component.id(), component.mainBranch(), before, revision, file)) {
                 throw Refusal.conflict("somebody else saved the file at the same moment: look at it again");
             }
-            reaching.audit().record(
+            reaching.changes().record(
                     AuditTrail.Entry.of(by, "pipeline file saved", component.name()).with("revision", revision));
         });
         PipelineFileReader.read(text).value().ifPresent(read -> summarise(component.id(), read.summary()));
@@ -182,9 +183,10 @@ public class Components {
 
     /** A person's commit of the file was taken by the repository. */
     public void committed(Registered component, String branch, String commit, String by) {
-        reaching.transactions()
-                .run(() -> reaching.audit().record(AuditTrail.Entry.of(by, "pipeline file committed", component.name())
-                        .with("branch", branch).with("commit", commit)));
+        reaching.changes()
+                .run(() -> reaching.changes()
+                        .record(AuditTrail.Entry.of(by, "pipeline file committed", component.name())
+                                .with("branch", branch).with("commit", commit)));
     }
 
     /** The commit each branch was last seen at. */

@@ -1,14 +1,13 @@
 package dev.paseo.service.component;
 
+import dev.paseo.service.source.SourceCredentials;
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
-import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
@@ -53,22 +52,18 @@ class Registration {
     private final Components components;
     private final Mirrors mirrors;
     private final Opening opening;
-    private final Records records;
+    private final Changes changes;
 
     /** What a component is given. */
     @Component
     record Opening(Secrets secrets, HookSecrets hooks, SourceCredentials credentials) {}
 
-    /** What a registration leaves behind. */
-    @Component
-    record Records(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling) {}
-
-    Registration(ComponentMapper mapper, Components components, Mirrors mirrors, Opening opening, Records records) {
+    Registration(ComponentMapper mapper, Components components, Mirrors mirrors, Opening opening, Changes changes) {
         this.mapper = mapper;
         this.components = components;
         this.mirrors = mirrors;
         this.opening = opening;
-        this.records = records;
+        this.changes = changes;
     }
 
     /** What cannot be registered at all. */
@@ -127,20 +122,19 @@ class Registration {
         // Where the repository does not let us in, nothing is registered.
         wanted.repository().ifPresent(
                 repository -> mirrors.glance(repository, wanted.credentials().orElse(SourceAccess.NONE)).listing());
-        records.transactions().run(() -> {
+        changes.run(() -> {
             if (!components.free(wanted.name())) {
                 throw taken(wanted.name());
             }
             mapper.add(wanted.name(), wanted.repository().orElse(null), wanted.file().orElse("paseo.yaml"),
                     wanted.mainBranch().orElse("main"),
-                    records.clock().now());
+                    changes.now());
             long id = components.named(wanted.name()).id();
             wanted.trusted().forEach(pattern -> mapper.addRule(id, pattern, true));
             wanted.allowed().forEach(pattern -> mapper.addRule(id, pattern, false));
             wanted.secrets().forEach(name -> {
                 opening.secrets().open(id, name);
-                records.audit()
-                        .record(AuditTrail.Entry.of(by, "secret granted", name).with("component", wanted.name()));
+                changes.record(AuditTrail.Entry.of(by, "secret granted", name).with("component", wanted.name()));
             });
             wanted.sources().orElse(List.of())
                     .forEach(name -> mapper.openSource(id, components.named(name).id(), false));
@@ -150,12 +144,11 @@ class Registration {
             opening.hooks().make(id);
             wanted.repository().ifPresent(repository -> wanted.credentials()
                     .ifPresent(how -> opening.credentials().keep(mapper.firstOf(repository), how)));
-            records.audit()
-                    .record(opening.secrets()
-                            .stating(BranchStates.into(AuditTrail.Entry.of(by, "component registered", wanted.name())
-                                    .with("repository", wanted.repository().orElse("none"))
-                                    .with("trusted", String.join(", ", wanted.trusted())), id, mapper), id));
-            records.telling().tell("component", wanted.name());
+            changes.record(opening.secrets()
+                    .stating(BranchStates.into(AuditTrail.Entry.of(by, "component registered", wanted.name())
+                            .with("repository", wanted.repository().orElse("none"))
+                            .with("trusted", String.join(", ", wanted.trusted())), id, mapper), id));
+            changes.tell("component", wanted.name());
         });
         Registered component = components.named(wanted.name());
         wanted.text().ifPresentOrElse(text -> components.saveFile(component, "", text, by), () -> seeHeads(component));
@@ -163,42 +156,39 @@ class Registration {
     }
 
     void links(Registered component, Map<String, String> links, String by) {
-        records.transactions().run(() -> {
+        changes.run(() -> {
             Links.keep(mapper, component.id(), links);
-            records.audit().record(AuditTrail.Entry.of(by, "links set", component.name()).with("links",
+            changes.record(AuditTrail.Entry.of(by, "links set", component.name()).with("links",
                     String.join(", ", links.keySet())));
-            records.telling().tell("component", component.name());
+            changes.tell("component", component.name());
         });
     }
 
     void labels(Registered component, Map<String, String> labels, String by) {
-        records.transactions().run(() -> {
+        changes.run(() -> {
             Labels.keep(mapper, component.id(), labels);
-            records.audit()
-                    .record(AuditTrail.Entry.of(by, "labels set", component.name()).with("labels",
-                            labels.entrySet().stream()
-                                    .map(label -> label.getKey() + "=" + label.getValue()).sorted()
-                                    .collect(Collectors.joining(", "))));
-            records.telling().tell("component", component.name());
+            changes.record(AuditTrail.Entry.of(by, "labels set", component.name()).with("labels",
+                    labels.entrySet().stream()
+                            .map(label -> label.getKey() + "=" + label.getValue()).sorted()
+                            .collect(Collectors.joining(", "))));
+            changes.tell("component", component.name());
         });
     }
 
     void source(Registered component, Registered source, boolean allBranches, String by) {
-        records.transactions().run(() -> {
+        changes.run(() -> {
             mapper.openSource(component.id(), source.id(), allBranches);
-            records.audit()
-                    .record(AuditTrail.Entry.of(by, "source opened", component.name()).with("source", source.name())
-                            .with("branches", allBranches ? "all" : "trusted"));
+            changes.record(AuditTrail.Entry.of(by, "source opened", component.name()).with("source", source.name())
+                    .with("branches", allBranches ? "all" : "trusted"));
         });
     }
 
     void closed(Registered component, Registered source, String by) {
-        records.transactions().run(() -> {
+        changes.run(() -> {
             if (mapper.closeSource(component.id(), source.id()) == 0) {
                 throw Refusal.notFound(source.name() + " is not opened to " + component.name());
             }
-            records.audit()
-                    .record(AuditTrail.Entry.of(by, "source closed", component.name()).with("source", source.name()));
+            changes.record(AuditTrail.Entry.of(by, "source closed", component.name()).with("source", source.name()));
         });
     }
 

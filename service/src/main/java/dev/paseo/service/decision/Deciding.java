@@ -1,5 +1,6 @@
 package dev.paseo.service.decision;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.deployment.DeploymentStatus;
@@ -10,7 +11,6 @@ import dev.paseo.core.text.Shortened;
 import dev.paseo.core.text.Word;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.gate.Gates;
 import dev.paseo.service.notice.Event;
 import dev.paseo.service.notice.Notices;
@@ -39,7 +39,7 @@ class Deciding {
 
     /** What every word leaves. */
     @Component("decidingAround")
-    record Around(AuditTrail audit, Accounts accounts, Transactions transactions, Notices notices) {}
+    record Around(Changes changes, Accounts accounts, Notices notices) {}
 
     Deciding(Deployments deployments, Places places, Gates gates, Around around) {
         this.deployments = deployments;
@@ -80,7 +80,7 @@ class Deciding {
             }
             Gates.sameAsSeen(gate, yes, seen, "deployment " + id);
             Optional<String> inPlaceOf = gates.rule(at.standing(), gate, person, yes, kept);
-            around.audit().record(gates.stating(inPlaceOf.map(other -> entry.with("in place of", other)).orElse(entry)
+            around.changes().record(gates.stating(inPlaceOf.map(other -> entry.with("in place of", other)).orElse(entry)
                     .because(kept).with("subject", gate.digest()), at.standing()));
         }, person.name(), yes ? "approved" : "rejected");
     }
@@ -92,14 +92,14 @@ class Deciding {
                 throw Refusal.conflict(
                         person.name() + " has approved nothing of deployment " + id + " that could be taken back");
             }
-            around.audit().record(gates.stating(entry, at.standing()));
+            around.changes().record(gates.stating(entry, at.standing()));
         }, person.name(), "approval taken back");
     }
 
     void tick(long id, Person person, Tick tick, Optional<String> picture) {
         about(id, (at, entry) -> {
             gates.tick(at.standing(), gates.evaluate(at), person.id(), tick, picture);
-            around.audit().record(entry.because(tick.note()).with("item", tick.item()));
+            around.changes().record(entry.because(tick.note()).with("item", tick.item()));
         }, person.name(), "item " + tick.outcome().name().toLowerCase(Locale.ROOT));
     }
 
@@ -122,7 +122,7 @@ class Deciding {
                 throw Refusal.conflict(to + " could not decide either: " + why);
             });
             gates.standIn(person.id(), deputy, id);
-            around.audit().record(entry.with("to", to));
+            around.changes().record(entry.with("to", to));
             String what = at.place().component() + " " + at.version().number() + " into " + at.place().environment();
             around.notices().tell(Set.of(to),
                     Notices.Said.of(Event.WAITS, at.place().component(), person.name() + " hands on to you: " + what,
@@ -145,11 +145,11 @@ class Deciding {
         if (comment.isEmpty()) {
             throw Refusal.invalid("/comment", "say what you found");
         }
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             if (!deployments.reviewed(id, person.id(), shortened(comment))) {
                 throw Refusal.conflict("deployment " + id + " was reviewed already");
             }
-            around.audit()
+            around.changes()
                     .record(AuditTrail.Entry.of(person.name(),
                             row.emergencyReason() != null ? "emergency reviewed" : "deployment reviewed",
                             "deployment " + id).because(comment).with("deployment", Long.toString(id)));

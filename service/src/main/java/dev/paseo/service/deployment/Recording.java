@@ -1,5 +1,6 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.HostContent;
@@ -10,7 +11,6 @@ import dev.paseo.core.deployment.Tending;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.cause.Causes;
 import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Stretches;
@@ -49,7 +49,7 @@ class Recording {
 
     /** Whoever is told. */
     @Component("recordingHearers")
-    record Hearers(AuditTrail audit, Telling telling, Passages passages, Stretches stretches, LiveStates live) {}
+    record Hearers(Changes changes, Passages passages, Stretches stretches, LiveStates live) {}
 
     Recording(Deployments deployments, HostReports reports, Places places, Environments environments, Writing writing,
             Hearers hearers) {
@@ -100,13 +100,13 @@ class Recording {
             }, why -> Refusal.conflict(place.component() + " in " + place.environment() + ": " + why));
             hearers.stretches().begin(place.id());
             hearers.passages().recorded(version.id(), place.environmentId());
-            hearers.audit()
+            hearers.changes()
                     .record(hearers.live()
                             .into(AuditTrail.Entry
                                     .of(person.name(), "recorded as live", version.component() + " " + version.number())
                                     .in(place.environment())
                                     .because(reason).with("deployment", Long.toString(id[0])), place.id()));
-            hearers.telling().tell("whereabouts", place.component());
+            hearers.changes().tell("whereabouts", place.component());
             return id[0];
         });
     }

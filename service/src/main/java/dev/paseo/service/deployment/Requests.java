@@ -1,5 +1,6 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.DeploymentState;
@@ -15,7 +16,6 @@ import dev.paseo.core.text.Word;
 import dev.paseo.language.file.Recipe;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.cause.Causes;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Gates;
@@ -48,8 +48,8 @@ public class Requests {
 
     /** What a request needs and leaves. */
     @Component
-    record Around(Causes causes, AuditTrail audit, ServiceClock clock, Secrets secrets, Planner planner,
-            HostContents contents, Holds holds, SetMembership sets, WalkStays stays, Versions versions) {}
+    record Around(Causes causes, Changes changes, Secrets secrets, Planner planner, HostContents contents, Holds holds,
+            SetMembership sets, WalkStays stays, Versions versions) {}
 
     Requests(Deployments deployments, Places places, Gates gates, Environments environments, Around around) {
         this.deployments = deployments;
@@ -135,9 +135,9 @@ public class Requests {
             if (wanted.emergency().isEmpty()) {
                 refuseUnmet(now, id[0], wanted.person());
             } else {
-                deployments.toReview(id[0], Review.due(around.clock().now()));
+                deployments.toReview(id[0], Review.due(around.changes().now()));
             }
-            around.audit().record(AuditTrail.Entry
+            around.changes().record(AuditTrail.Entry
                     .of(wanted.person().map(Person::name).orElse("paseo"), Word.of(wanted.kind()) + " requested",
                             version.component() + " " + version.number())
                     .in(now.environment()).because(wanted.cause().sentence())
@@ -233,7 +233,7 @@ public class Requests {
     void cancel(long id, Person person) {
         Deployment row = deployments.get(id);
         places.require(row.placeId(), place -> {
-            around.audit()
+            around.changes()
                     .record(AuditTrail.Entry.of(person.name(), "deployment cancel asked", place.component())
                             .in(place.environment())
                             .with("deployment", Long.toString(id)));

@@ -1,13 +1,11 @@
 package dev.paseo.service.deputy;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.deputy.DeputyMapper.DeputyRow;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.problem.Refusal;
 import java.time.Duration;
@@ -28,25 +26,21 @@ class Deputies {
     private final DeputyMapper mapper;
     private final Accounts accounts;
     private final Environments environments;
-    private final Around around;
+    private final Changes changes;
     private Instant looked;
 
-    /** What every change leaves. */
-    @Component("deputiesAround")
-    record Around(Transactions transactions, AuditTrail audit, Telling telling, ServiceClock clock) {}
-
-    Deputies(DeputyMapper mapper, Accounts accounts, Environments environments, Around around) {
+    Deputies(DeputyMapper mapper, Accounts accounts, Environments environments, Changes changes) {
         this.mapper = mapper;
         this.accounts = accounts;
         this.environments = environments;
-        this.around = around;
+        this.changes = changes;
         this.looked = Instant.EPOCH;
     }
 
     /** Those of now and those to come: of everybody for who manages accounts, else one's own. */
     List<DeputyRow> seenBy(Person person) {
         boolean all = person.mayAnywhere(Action.MANAGE_ACCOUNTS);
-        return mapper.all(around.clock().now()).stream()
+        return mapper.all(changes.now()).stream()
                 .filter(row -> all || row.account().equals(person.name()) || row.deputy().equals(person.name()))
                 .toList();
     }
@@ -63,14 +57,14 @@ class Deputies {
         if (!accounts.named(deputy).mayAnywhere(Action.DECIDE)) {
             throw Refusal.conflict(deputy + " has no role that decides");
         }
-        Instant now = around.clock().now();
+        Instant now = changes.now();
         if (!until.isAfter(from) || !until.isAfter(now) || until.isAfter(now.plus(LONGEST))) {
             throw Refusal.invalid("/until", "should be after its beginning and after now, " + now + ", and at most "
                     + LONGEST.toDays() + " days ahead");
         }
-        around.transactions().run(() -> {
+        changes.run(() -> {
             mapper.add(principal, other, from, until, by.id());
-            around.audit().record(AuditTrail.Entry.of(by.name(), "deputy set", account).with("deputy", deputy)
+            changes.record(AuditTrail.Entry.of(by.name(), "deputy set", account).with("deputy", deputy)
                     .with("from", from.toString()).with("until", until.toString()));
             changed();
         });
@@ -84,9 +78,9 @@ class Deputies {
                 && !by.mayAnywhere(Action.MANAGE_ACCOUNTS)) {
             throw Refusal.notAllowed("that is between " + row.account() + " and " + row.deputy());
         }
-        around.transactions().run(() -> {
-            if (mapper.lift(id, around.clock().now()) == 1) {
-                around.audit().record(
+        changes.run(() -> {
+            if (mapper.lift(id, changes.now()) == 1) {
+                changes.record(
                         AuditTrail.Entry.of(by.name(), "deputy ended", row.account()).with("deputy", row.deputy()));
                 changed();
             }
@@ -95,14 +89,14 @@ class Deputies {
 
     private void changed() {
         environments.wakeAll();
-        around.telling().tell("deputy", "all");
+        changes.tell("deputy", "all");
     }
 
     /** With one that begins or ends, others are asked: what waits is judged again. */
     @Scheduled(fixedDelay = 1000)
     void sweep() {
         try {
-            Instant now = around.clock().now();
+            Instant now = changes.now();
             if (mapper.changed(looked, now) > 0) {
                 environments.wakeAll();
             }

@@ -1,16 +1,14 @@
 package dev.paseo.service.environment;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.environment.Rules;
 import dev.paseo.language.NearestName;
 import dev.paseo.language.Problem;
 import dev.paseo.language.environment.EnvironmentsFile;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.EnvironmentMapper.EnvironmentRow;
 import dev.paseo.service.loosening.Agreements;
 import dev.paseo.service.loosening.Loosenings;
@@ -37,8 +35,8 @@ class Loading {
 
     /** What every load leaves. */
     @Component
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, StoredRules stored,
-            Exporting exporting, Loosenings loosenings, Agreements agreements) {}
+    record Around(Changes changes, StoredRules stored, Exporting exporting, Loosenings loosenings,
+            Agreements agreements) {}
 
     Loading(EnvironmentMapper mapper, Components components, EnvironmentChecks checks, Json json, Around around) {
         this.mapper = mapper;
@@ -72,7 +70,7 @@ class Loading {
         if (meant.agreedBy().isEmpty()) {
             askSecond(text, file, meant, by);
         }
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             meant.base().ifPresent(this::unchanged);
             List<EnvironmentChecks.Change> loosens = checks.loosens(file);
             refuseUnmeant(loosens, meant.loosen());
@@ -93,14 +91,14 @@ class Loading {
             }
             file.previews().forEach(template -> loadTemplate(template, by));
             loosens.forEach(each -> loosened(each, asked.containsKey(each.environment()), meant, by));
-            around.telling().tell("environment", "all");
+            around.changes().tell("environment", "all");
         });
         return checked.warnings();
     }
 
     /** Where nobody agreed to it, what goes live under it is reviewed. */
     private void loosened(EnvironmentChecks.Change change, boolean agreed, Meant meant, Person by) {
-        around.audit().record(AuditTrail.Entry.of(by.name(), "rules loosened", change.environment())
+        around.changes().record(AuditTrail.Entry.of(by.name(), "rules loosened", change.environment())
                 .in(change.environment()).because(change.what()).with("agreed by", meant.agreedBy().orElse("")));
         if (!agreed) {
             around.loosenings().ofEnvironment(mapper.named(change.environment()).orElseThrow().id(),
@@ -158,8 +156,8 @@ class Loading {
     private void loadTemplate(EnvironmentsFile.Template template, Person by) {
         mapper.addTemporary(template.name(), "UTC", around.stored().write(Rules.NONE));
         long environment = mapper.lock(template.name()).orElseThrow();
-        mapper.keepTemplate(environment, json.write(template), by.id(), around.clock().now());
-        around.audit().record(AuditTrail.Entry.of(by.name(), "preview template set", template.name())
+        mapper.keepTemplate(environment, json.write(template), by.id(), around.changes().now());
+        around.changes().record(AuditTrail.Entry.of(by.name(), "preview template set", template.name())
                 .in(template.name()).with("template", json.write(template)));
     }
 
@@ -168,13 +166,13 @@ class Loading {
             mapper.add(wanted.name(), position, wanted.zone());
         }
         EnvironmentRow row = mapper.named(wanted.name()).orElseThrow();
-        Instant now = around.clock().now();
+        Instant now = around.changes().now();
         String rules = around.stored().write(wanted.rules());
         long revision = row.rulesRevision();
         if (revision == 0 || !around.stored().read(row.rules()).equals(wanted.rules())) {
             revision++;
             mapper.addRules(row.id(), revision, rules, by.id(), now);
-            around.audit()
+            around.changes()
                     .record(RulesStates.into(
                             AuditTrail.Entry.of(by.name(), "rules set", wanted.name()).in(wanted.name())
                                     .with("revision", Long.toString(revision)).with("rules", rules),
@@ -201,9 +199,9 @@ class Loading {
             return;
         }
         long revision = place.settingsRevision() + 1;
-        mapper.addSettings(place.id(), revision, body, by.id(), around.clock().now());
+        mapper.addSettings(place.id(), revision, body, by.id(), around.changes().now());
         mapper.changePlace(place.id(), wanted.url().orElse(null), wanted.acting().orElse(null), revision,
-                around.clock().now());
+                around.changes().now());
         mapper.clearHosts(place.id());
         int position = 0;
         for (Map.Entry<String, EnvironmentsFile.Host> host : wanted.hosts().entrySet()) {
@@ -212,7 +210,7 @@ class Loading {
                     host.getValue().side().orElse(null));
             host.getValue().ssh().ifPresent(ssh -> mapper.serve(host.getKey(), ssh.agent()));
         }
-        around.audit()
+        around.changes()
                 .record(SettingsStates.into(AuditTrail.Entry.of(by.name(), "place set", component).in(environmentName)
                         .with("revision", Long.toString(revision)).with("settings", body), place.id(), mapper));
     }
@@ -239,7 +237,7 @@ class Loading {
     record Variable(String name, Optional<String> value, Optional<String> host) {}
 
     void variable(Environments.Place place, Variable wanted, Person by) {
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             mapper.lockPlace(place.id());
             EnvironmentMapper.PlaceRow now = mapper.placeById(place.id());
             Environments.Settings before = json.read(mapper.settings(now.id(), now.settingsRevision()).orElseThrow(),
@@ -257,17 +255,17 @@ class Loading {
             }), () -> put(variables, wanted));
             String body = json.write(
                     new Environments.Settings(1, before.url(), variables, hosts, before.secrets(), before.acting()));
-            mapper.addSettings(now.id(), now.settingsRevision() + 1, body, by.id(), around.clock().now());
+            mapper.addSettings(now.id(), now.settingsRevision() + 1, body, by.id(), around.changes().now());
             mapper.changePlace(now.id(), before.url().orElse(null), before.acting().orElse(null),
-                    now.settingsRevision() + 1, around.clock().now());
-            around.audit()
+                    now.settingsRevision() + 1, around.changes().now());
+            around.changes()
                     .record(SettingsStates.into(AuditTrail.Entry
                             .of(by.name(), wanted.value().isPresent() ? "variable set" : "variable taken away",
                                     place.component())
                             .in(place.environment())
                             .with("name", wanted.name()).with("value", wanted.value().orElse(""))
                             .with("host", wanted.host().orElse("")), place.id(), mapper));
-            around.telling().tell("environment", place.environment());
+            around.changes().tell("environment", place.environment());
         });
     }
 

@@ -1,14 +1,13 @@
 package dev.paseo.service.evidence;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.api.archive.TarReader;
 import dev.paseo.core.evidence.CoverageSummary;
 import dev.paseo.core.evidence.FindingsSummary;
 import dev.paseo.core.evidence.TestSummary;
 import dev.paseo.language.condition.Condition;
 import dev.paseo.service.bytes.KeptBytes;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
@@ -42,18 +41,14 @@ public class Evidence {
     private final KeptBytes bytes;
     private final Json json;
     private final JsonMapper plain;
-    private final Writing writing;
+    private final Changes changes;
 
-    /** What writing needs. */
-    @Component
-    record Writing(Transactions transactions, ServiceClock clock) {}
-
-    Evidence(EvidenceMapper mapper, KeptBytes bytes, Json json, JsonMapper plain, Writing writing) {
+    Evidence(EvidenceMapper mapper, KeptBytes bytes, Json json, JsonMapper plain, Changes changes) {
         this.mapper = mapper;
         this.bytes = bytes;
         this.json = json;
         this.plain = plain;
-        this.writing = writing;
+        this.changes = changes;
     }
 
     /** Reads an archive of report files of one kind; refused, with file and place, where one cannot be read. */
@@ -71,7 +66,7 @@ public class Evidence {
         TestReport report = new TestReport(before);
         each(TESTS, digest, file -> Xml.read(file, report));
         TestSummary summary = report.summary();
-        writing.transactions().run(() -> {
+        changes.run(() -> {
             keep(origin, TESTS, digest, summary);
             summary.failures().forEach(failure -> mapper.addFailure(origin.run(), origin.stage(), failure.name()));
         });
@@ -106,7 +101,7 @@ public class Evidence {
     /** Keeps what was read as evidence of a version, in the transaction under way. */
     public void keepOfVersion(long version, String kind, String digest, Object summary) {
         mapper.addOfVersion(version, kind, "sha256:" + digest, json.write(new Stored(1, plain.valueToTree(summary))),
-                writing.clock().now());
+                changes.now());
         bytes.refer(digest, "version", version);
     }
 
@@ -116,18 +111,18 @@ public class Evidence {
     /** Reads reports of a test of what is live, and keeps them as evidence of that version in that environment. */
     public void takeOfDeployment(Tested tested, String kind, String digest) {
         Object summary = read(kind, digest);
-        writing.transactions().run(() -> {
+        changes.run(() -> {
             mapper.addOfDeployment(tested, kind,
                     "deployment " + tested.deployment() + " in " + tested.environment() + ", " + tested.test(),
-                    json.write(new Stored(1, plain.valueToTree(summary))), writing.clock().now());
+                    json.write(new Stored(1, plain.valueToTree(summary))), changes.now());
             bytes.refer(digest, "version", tested.version());
         });
     }
 
     private void keep(Origin origin, String kind, String digest, Object summary) {
-        writing.transactions().run(() -> {
+        changes.run(() -> {
             mapper.add(origin.run(), origin.stage(), kind, "sha256:" + digest,
-                    json.write(new Stored(1, plain.valueToTree(summary))), writing.clock().now());
+                    json.write(new Stored(1, plain.valueToTree(summary))), changes.now());
             bytes.refer(digest, "run", origin.run());
         });
     }

@@ -1,10 +1,9 @@
 package dev.paseo.service.gate;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.text.Shortened;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.gate.WaitMapper.KeptRow;
 import dev.paseo.service.notice.Event;
 import dev.paseo.service.notice.Notices;
@@ -46,17 +45,13 @@ public class Waits {
     private final WaitMapper mapper;
     private final Notices notices;
     private final OutsideAsking asking;
-    private final Around around;
+    private final Changes changes;
 
-    /** When reminders are due, and how they are written. */
-    @Component("waitsAround")
-    record Around(Transactions transactions, ServiceClock clock) {}
-
-    Waits(WaitMapper mapper, Notices notices, OutsideAsking asking, Around around) {
+    Waits(WaitMapper mapper, Notices notices, OutsideAsking asking, Changes changes) {
         this.mapper = mapper;
         this.notices = notices;
         this.asking = asking;
-        this.around = around;
+        this.changes = changes;
     }
 
     /** Notes how it stands at its gate now. */
@@ -133,7 +128,7 @@ public class Waits {
     /** Those who are asked are reminded before it expires, when an eighth of the time is left. */
     @Scheduled(fixedDelay = 20_000)
     void remind() {
-        around.transactions().run(() -> mapper.expiring(around.clock().now())
+        changes.run(() -> mapper.expiring(changes.now())
                 .forEach(row -> notices.tell(mapper.people(row.id()), Notices.Said.of(Event.EXPIRES, row.component(),
                         row.component() + " " + row.version() + " in " + row.environment() + " waits until "
                                 + TIME.format(java.util.Objects.requireNonNull(row.due())),

@@ -1,11 +1,11 @@
 package dev.paseo.service.grant;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.EnvironmentsThatAsk;
 import dev.paseo.service.loosening.Agreements;
@@ -34,8 +34,7 @@ class Granting implements Agreements.Carrier {
 
     /** How it is written down. */
     @Component("grantingAround")
-    record Around(Transactions transactions, AuditTrail audit, Loosenings loosenings, Environments environments,
-            Json json) {}
+    record Around(Changes changes, Loosenings loosenings, Environments environments, Json json) {}
 
     Granting(Secrets secrets, Components components, EnvironmentsThatAsk asking, Agreements agreements, Around around) {
         this.secrets = secrets;
@@ -77,13 +76,13 @@ class Granting implements Agreements.Carrier {
 
     private void granted(String component, String secret, Person by, Optional<String> agreedBy) {
         long id = components.named(component).id();
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             secrets.open(id, secret);
             if (agreedBy.isEmpty()) {
                 around.loosenings().ofComponent(id, "what " + component + " is given: the secret " + secret, by.name());
             }
             around.environments().wakeAll();
-            around.audit().record(secrets.stating(AuditTrail.Entry.of(by.name(), "secret granted", secret)
+            around.changes().record(secrets.stating(AuditTrail.Entry.of(by.name(), "secret granted", secret)
                     .with("component", component).with("agreed by", agreedBy.orElse("")), id));
         });
     }

@@ -1,5 +1,6 @@
 package dev.paseo.service.grant;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.secret.ValueReach;
@@ -7,7 +8,6 @@ import dev.paseo.language.NearestName;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
@@ -42,24 +42,22 @@ class SecretController {
     /** How many values are under the new key. */
     record RotationView(int values) {}
 
+    private final Changes changes;
     private final Secrets secrets;
     private final Components components;
     private final Environments environments;
-    private final Transactions transactions;
-    private final AuditTrail audit;
     private final Granting granting;
     private final Widening widening;
 
     /** How it is written down. */
     @Component("secretControllerAround")
-    record Around(Transactions transactions, AuditTrail audit, Granting granting, Widening widening) {}
+    record Around(Changes changes, Granting granting, Widening widening) {}
 
     SecretController(Secrets secrets, Components components, Environments environments, Around around) {
+        this.changes = around.changes();
         this.secrets = secrets;
         this.components = components;
         this.environments = environments;
-        this.transactions = around.transactions();
-        this.audit = around.audit();
         this.granting = around.granting();
         this.widening = around.widening();
     }
@@ -98,10 +96,10 @@ class SecretController {
 
     /** @param stating what the entry has beside, of how it is after the change */
     private void changed(AuditTrail.Entry entry, Runnable change, UnaryOperator<AuditTrail.Entry> stating) {
-        transactions.run(() -> {
+        changes.run(() -> {
             change.run();
             environments.wakeAll();
-            audit.record(stating.apply(entry));
+            changes.record(stating.apply(entry));
         });
     }
 
@@ -127,9 +125,9 @@ class SecretController {
     @PostMapping("/secrets/rotation")
     RotationView rotate(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.SET_SECRET, "renew the key of all secrets");
-        return transactions.in(() -> {
+        return changes.in(() -> {
             int values = secrets.rotate();
-            audit.record(AuditTrail.Entry.of(person.name(), "secrets' key renewed", "secrets").with("values",
+            changes.record(AuditTrail.Entry.of(person.name(), "secrets' key renewed", "secrets").with("values",
                     Integer.toString(values)));
             return new RotationView(values);
         });

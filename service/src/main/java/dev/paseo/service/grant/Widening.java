@@ -1,12 +1,12 @@
 package dev.paseo.service.grant;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.secret.ValueReach;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.environment.EnvironmentsThatAsk;
 import dev.paseo.service.loosening.Agreements;
@@ -37,8 +37,7 @@ class Widening implements Agreements.Carrier {
 
     /** How it is written down. */
     @Component("wideningAround")
-    record Around(Transactions transactions, AuditTrail audit, Loosenings loosenings, Environments environments,
-            Json json) {}
+    record Around(Changes changes, Loosenings loosenings, Environments environments, Json json) {}
 
     Widening(Secrets secrets, Components components, EnvironmentsThatAsk asking, Agreements agreements, Around around) {
         this.secrets = secrets;
@@ -96,9 +95,9 @@ class Widening implements Agreements.Carrier {
         Secrets.Scope scope = new Secrets.Scope(
                 wide.reach().component().map(name -> components.named(name).id()).orElse(0L),
                 wide.reach().environment().map(name -> around.environments().named(name).id()).orElse(0L), 0);
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             secrets.reserve(wide.secret(), scope);
-            around.audit()
+            around.changes()
                     .record(AuditTrail.Entry.of(by.name(), "secret may hold further", wide.secret())
                             .in(wide.reach().environment().orElse(""))
                             .with("component", wide.reach().component().orElse("")).with("agreed by", agreedBy));

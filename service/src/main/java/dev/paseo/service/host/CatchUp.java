@@ -1,9 +1,9 @@
 package dev.paseo.service.host;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.deployment.Tending;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.host.HostReportMapper.PlaceHostRow;
 import dev.paseo.service.place.Deployment;
@@ -31,25 +31,19 @@ class CatchUp {
     /** A host that could not be brought to it is tried again after this time. */
     private static final Duration AGAIN = Duration.ofMinutes(1);
 
+    private final Changes changes;
     private final HostReportMapper mapper;
     private final Deployments deployments;
     private final Places places;
-    private final AuditTrail audit;
-    private final ServiceClock clock;
     private final HostContents contents;
     private final Map<PlaceHostRow, Long> tried = new ConcurrentHashMap<>();
 
-    /** How it is written down. */
-    @Component("catchUpWriting")
-    record Writing(AuditTrail audit, ServiceClock clock, HostContents contents) {}
-
-    CatchUp(HostReportMapper mapper, Deployments deployments, Places places, Writing writing) {
+    CatchUp(HostReportMapper mapper, Deployments deployments, Places places, Changes changes, HostContents contents) {
+        this.changes = changes;
         this.mapper = mapper;
         this.deployments = deployments;
         this.places = places;
-        this.audit = writing.audit();
-        this.clock = writing.clock();
-        this.contents = writing.contents();
+        this.contents = contents;
     }
 
     @Scheduled(fixedDelay = 2000)
@@ -57,7 +51,7 @@ class CatchUp {
         try {
             long now = System.nanoTime();
             tried.values().removeIf(at -> now - at > AGAIN.toNanos());
-            mapper.strangers(clock.now().minusSeconds(45)).stream().filter(host -> !tried.containsKey(host))
+            mapper.strangers(changes.now().minusSeconds(45)).stream().filter(host -> !tried.containsKey(host))
                     .forEach(host -> bring(host, now));
         } catch (RuntimeException failed) {
             LOG.warn("late hosts are not looked after for the moment: {}", failed.toString());
@@ -90,7 +84,7 @@ class CatchUp {
         if (lacks.isPresent()) {
             throw Refusal.conflict(lacks.get());
         }
-        audit.record(AuditTrail.Entry.of("paseo", "host catches up", host.component()).in(host.environment())
+        changes.record(AuditTrail.Entry.of("paseo", "host catches up", host.component()).in(host.environment())
                 .with("host", host.host()));
         return Optional.of(new PlaceEvent.TendAsked(List.of(host.host())));
     }

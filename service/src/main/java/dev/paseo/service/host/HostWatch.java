@@ -1,13 +1,12 @@
 package dev.paseo.service.host;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.api.agent.Watch;
 import dev.paseo.core.deployment.HostDoubt;
 import dev.paseo.core.deployment.HostHealth;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments.PlaceHost;
 import dev.paseo.service.environment.Environments;
@@ -43,8 +42,7 @@ class HostWatch {
 
     /** How it is written down. */
     @Component("hostWatchAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Settings settings,
-            Stretches stretches, Places places) {}
+    record Around(Changes changes, Settings settings, Stretches stretches, Places places) {}
 
     HostWatch(HostReportMapper mapper, Deployments deployments, Environments environments, HostTasks tasks,
             Telling telling, Around around) {
@@ -70,7 +68,7 @@ class HostWatch {
     void report(long agent, Optional<Long> host, Watch.Report report) {
         report.seen().forEach(HostWatch::check);
         List<HostReportMapper.WatchedRow> may = mapper.watched(agent, host.orElse(null));
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             host.filter(own -> report.diskTotal() > 0)
                     .ifPresent(own -> mapper.disk(own, report.diskFree(), report.diskTotal()));
             Map<Boolean, List<Watch.Seen>> seen = report.seen().stream().filter(
@@ -98,7 +96,7 @@ class HostWatch {
     private void take(Watch.Seen seen) {
         HostHealth before = mapper.of(seen.place(), seen.host()).filter(row -> row.deploymentId() == seen.deployment())
                 .map(HostWatch::health).orElse(HostHealth.UNSEEN);
-        Instant now = around.clock().now();
+        Instant now = around.changes().now();
         Optional<String> differing = seen.differing().isEmpty() ? Optional.empty()
                 : Optional.of(Shortened.to(sentence(seen.differing()), 2000));
         HostHealth health = before.seen(seen.failing().isPresent(), differing, now);
@@ -142,7 +140,8 @@ class HostWatch {
 
     private void tellWhere(long place, String host, String what, String why) {
         Environments.Place where = environments.placeById(place);
-        around.audit().record(AuditTrail.Entry.of(host, what, where.component()).in(where.environment()).because(why));
+        around.changes()
+                .record(AuditTrail.Entry.of(host, what, where.component()).in(where.environment()).because(why));
         telling.tell("whereabouts", where.component());
     }
 

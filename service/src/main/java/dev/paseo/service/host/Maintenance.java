@@ -1,12 +1,10 @@
 package dev.paseo.service.host;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.language.NearestName;
 import dev.paseo.service.agent.WorkBoard;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.place.Places;
 import dev.paseo.service.problem.Refusal;
@@ -21,18 +19,14 @@ class Maintenance {
     private final Environments environments;
     private final Places places;
     private final WorkBoard board;
-    private final Around around;
+    private final Changes changes;
 
-    /** What a change leaves. */
-    @Component("maintenanceAround")
-    record Around(Transactions transactions, AuditTrail audit, Telling telling, ServiceClock clock) {}
-
-    Maintenance(HostReportMapper mapper, Environments environments, Places places, WorkBoard board, Around around) {
+    Maintenance(HostReportMapper mapper, Environments environments, Places places, WorkBoard board, Changes changes) {
         this.mapper = mapper;
         this.environments = environments;
         this.places = places;
         this.board = board;
-        this.around = around;
+        this.changes = changes;
     }
 
     void begin(String name, String reason, String by) {
@@ -51,13 +45,12 @@ class Maintenance {
     private long change(String name, Optional<String> reason, String by) {
         long host = mapper.host(name).orElseThrow(() -> Refusal.notFound("there is no host " + name
                 + NearestName.hint(name, mapper.hosts().stream().map(HostReportMapper.HostRow::name).toList())));
-        around.transactions().run(() -> {
-            mapper.maintenance(host, reason.orElse(null), reason.map(why -> around.clock().now()).orElse(null));
-            around.audit()
-                    .record(AuditTrail.Entry
-                            .of(by, reason.isPresent() ? "maintenance begun" : "maintenance ended", name)
-                            .because(reason.orElse("")));
-            around.telling().tell("whereabouts", "all");
+        changes.run(() -> {
+            mapper.maintenance(host, reason.orElse(null), reason.map(why -> changes.now()).orElse(null));
+            changes.record(AuditTrail.Entry
+                    .of(by, reason.isPresent() ? "maintenance begun" : "maintenance ended", name)
+                    .because(reason.orElse("")));
+            changes.tell("whereabouts", "all");
         });
         return host;
     }

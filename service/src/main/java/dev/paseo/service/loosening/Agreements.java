@@ -1,17 +1,15 @@
 package dev.paseo.service.loosening;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.environment.Agreement;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.engine.Effects;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.loosening.WantedMapper.WantedRow;
 import dev.paseo.service.loosening.WantedMapper.WordRow;
 import dev.paseo.service.problem.Refusal;
@@ -80,8 +78,7 @@ public class Agreements implements EffectHandler {
 
     /** How it is written down. */
     @Component("agreementsAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Json json,
-            Effects effects) {}
+    record Around(Changes changes, Json json, Effects effects) {}
 
     Agreements(WantedMapper mapper, Accounts accounts, Around around, ObjectProvider<Carrier> carriers,
             ObjectProvider<Hearer> hearers) {
@@ -102,18 +99,18 @@ public class Agreements implements EffectHandler {
         }
         String what = around.json().write(wanted.what());
         String digest = Tokens.hash(wanted.kind() + "\n" + what + "\n" + wanted.body());
-        long id = around.transactions().in(() -> mapper.same(digest, by.name()).map(WantedRow::id).orElseGet(() -> {
+        long id = around.changes().in(() -> mapper.same(digest, by.name()).map(WantedRow::id).orElseGet(() -> {
             WantedMapper.NewWanted row = new WantedMapper.NewWanted(wanted, what, digest,
-                    around.json().write(wanted.asked()), by.id(), around.clock().now());
+                    around.json().write(wanted.asked()), by.id(), around.changes().now());
             mapper.add(row);
-            around.audit()
+            around.changes()
                     .record(LooseningStates.into(
                             AuditTrail.Entry.of(by.name(), "loosening wanted", wanted.kind())
                                     .because(String.join("; ", wanted.what())).with("loosening", Long.toString(row.id)),
                             row.id, mapper));
             Set<String> people = agreement(mapper.byId(row.id).orElseThrow()).people();
             hearers.forEach(hearer -> hearer.asked(row.id, by.name(), wanted.what(), people));
-            around.telling().tell("loosening", Long.toString(row.id));
+            around.changes().tell("loosening", Long.toString(row.id));
             return row.id;
         }));
         throw Refusal.waits("Nothing is changed yet: it loosens what is asked for "
@@ -185,7 +182,7 @@ public class Agreements implements EffectHandler {
 
     /** Agrees to exactly what was looked at, or refuses it. */
     LooseningView say(long id, Person person, boolean yes, String comment, String subject) {
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             mapper.lock(row(id).id());
             WantedRow row = row(id);
             waits(row);
@@ -198,8 +195,8 @@ public class Agreements implements EffectHandler {
             if (!yes && comment.isBlank()) {
                 throw Refusal.invalid("/comment", "say why it is refused");
             }
-            mapper.say(id, person.id(), yes, comment.strip(), around.clock().now());
-            around.audit()
+            mapper.say(id, person.id(), yes, comment.strip(), around.changes().now());
+            around.changes()
                     .record(LooseningStates.into(AuditTrail.Entry
                             .of(person.name(), yes ? "loosening agreed to" : "loosening refused", row.kind())
                             .because(comment.strip())
@@ -209,13 +206,13 @@ public class Agreements implements EffectHandler {
             } else if (agreement(row).open().isEmpty()) {
                 around.effects().add(KIND + " " + id, KIND + " " + id, KIND, Long.toString(id));
             }
-            around.telling().tell("loosening", Long.toString(id));
+            around.changes().tell("loosening", Long.toString(id));
         });
         return one(id);
     }
 
     private void waits(WantedRow row) {
-        if (!row.status().equals("open") || Agreement.expired(row.at(), around.clock().now())) {
+        if (!row.status().equals("open") || Agreement.expired(row.at(), around.changes().now())) {
             throw Refusal.conflict("loosening " + row.id() + " no longer waits: it is "
                     + (row.status().equals("open") ? "expired" : row.status())
                     + Optional.ofNullable(row.ending()).map(why -> " (" + why + ")").orElse(""));
@@ -224,7 +221,7 @@ public class Agreements implements EffectHandler {
 
     /** Whoever wanted it takes it back. */
     LooseningView withdraw(long id, Person person) {
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             mapper.lock(row(id).id());
             WantedRow row = row(id);
             waits(row);
@@ -232,7 +229,7 @@ public class Agreements implements EffectHandler {
                 throw Refusal.notAllowed(row.by() + " wants loosening " + id
                         + ", and nobody else takes it back; whoever is asked can refuse it");
             }
-            around.audit().record(AuditTrail.Entry.of(person.name(), "loosening withdrawn", row.kind())
+            around.changes().record(AuditTrail.Entry.of(person.name(), "loosening withdrawn", row.kind())
                     .with("loosening", Long.toString(id)));
             ended(row, "withdrawn", person.name() + " took it back");
         });
@@ -240,9 +237,9 @@ public class Agreements implements EffectHandler {
     }
 
     private void ended(WantedRow row, String status, String sentence) {
-        if (mapper.end(row.id(), status, Shortened.to(sentence, LONGEST), around.clock().now()) == 1) {
+        if (mapper.end(row.id(), status, Shortened.to(sentence, LONGEST), around.changes().now()) == 1) {
             hearers.forEach(hearer -> hearer.ended(row.id(), row.by(), sentence));
-            around.telling().tell("loosening", Long.toString(row.id()));
+            around.changes().tell("loosening", Long.toString(row.id()));
         }
     }
 
@@ -263,7 +260,7 @@ public class Agreements implements EffectHandler {
         try {
             Carrier carrier = carriers.stream().filter(each -> each.kind().equals(row.kind())).findFirst()
                     .orElseThrow();
-            around.transactions().run(() -> {
+            around.changes().run(() -> {
                 Person by = accounts.named(row.by());
                 if (!accounts.isActive(by.id())) {
                     throw Refusal.conflict(row.by() + ", who wants it, may no longer sign in");
@@ -278,8 +275,8 @@ public class Agreements implements EffectHandler {
                 ended(row, "done", agreedBy + " agreed, and it is so now");
             });
         } catch (Refusal refused) {
-            around.transactions().run(() -> {
-                around.audit().record(AuditTrail.Entry.of("paseo", "loosening not carried out", row.kind())
+            around.changes().run(() -> {
+                around.changes().record(AuditTrail.Entry.of("paseo", "loosening not carried out", row.kind())
                         .because(String.valueOf(refused.getMessage())).with("loosening", Long.toString(row.id())));
                 ended(row, "failed", agreedBy + " agreed, but nothing is changed: " + refused.getMessage());
             });
@@ -290,15 +287,15 @@ public class Agreements implements EffectHandler {
     public void gaveUp(String body, String error) {
         LOG.error("loosening {} was agreed to and could not be carried out: {}", body, error);
         WantedRow row = row(Long.parseLong(body));
-        around.transactions()
+        around.changes()
                 .run(() -> ended(row, "failed", "it was agreed to, but nothing is changed: see the service's log"));
     }
 
     /** What nobody agreed to in a week is over, and says so. */
     @Scheduled(fixedDelay = 60_000)
     void expire() {
-        mapper.old(around.clock().now().minus(Agreement.EXPIRES)).forEach(row -> around.transactions().run(() -> {
-            around.audit().record(AuditTrail.Entry.of("paseo", "loosening expired", row.kind()).with("loosening",
+        mapper.old(around.changes().now().minus(Agreement.EXPIRES)).forEach(row -> around.changes().run(() -> {
+            around.changes().record(AuditTrail.Entry.of("paseo", "loosening expired", row.kind()).with("loosening",
                     Long.toString(row.id())));
             ended(row, "expired", "nobody agreed within " + Agreement.EXPIRES.toDays() + " days");
         }));

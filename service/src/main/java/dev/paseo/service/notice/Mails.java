@@ -1,7 +1,6 @@
 package dev.paseo.service.notice;
 
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Transactions;
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.notice.NoticeMapper.NoticeRow;
 import dev.paseo.service.settings.Settings;
 import jakarta.mail.MessagingException;
@@ -35,19 +34,17 @@ class Mails {
     private final ObjectProvider<JavaMailSender> sender;
     private final MailLinks links;
     private final Settings settings;
-    private final Around around;
-
-    /** When and how it is noted. */
-    @Component("mailsAround")
-    record Around(Transactions transactions, ServiceClock clock, WhatChanges changes) {}
+    private final Changes changes;
+    private final WhatChanges whatChanges;
 
     Mails(NoticeMapper mapper, ObjectProvider<JavaMailSender> sender, MailLinks links, Settings settings,
-            Around around) {
+            Changes changes, WhatChanges whatChanges) {
         this.mapper = mapper;
         this.sender = sender;
         this.links = links;
         this.settings = settings;
-        this.around = around;
+        this.changes = changes;
+        this.whatChanges = whatChanges;
     }
 
     @Scheduled(fixedDelay = 1000)
@@ -57,7 +54,7 @@ class Mails {
             return;
         }
         try {
-            mapper.due(around.clock().now()).forEach(account -> send(mail.get(), account));
+            mapper.due(changes.now()).forEach(account -> send(mail.get(), account));
         } catch (RuntimeException failed) {
             LOG.warn("mails wait for the moment: {}", failed.toString());
         }
@@ -74,8 +71,8 @@ class Mails {
 
     private void send(JavaMailSender mail, long account) {
         Optional<String> to = mapper.address(account);
-        Instant now = around.clock().now();
-        List<Linked> due = around.transactions().in(() -> mapper.dueOf(account, now).stream().map(row -> {
+        Instant now = changes.now();
+        List<Linked> due = changes.in(() -> mapper.dueOf(account, now).stream().map(row -> {
             mapper.claim(row.id(), now.plus(pause(row.tries())));
             return new Linked(row, links.address(account, row.path()), List.of());
         }).toList());
@@ -88,7 +85,7 @@ class Mails {
         }
         try {
             mail.send(message(mail, to.orElseThrow(), mapper.name(account), sent));
-            sent.forEach(each -> mapper.mailed(each.notice().id(), around.clock().now()));
+            sent.forEach(each -> mapper.mailed(each.notice().id(), changes.now()));
         } catch (MailException | MessagingException failed) {
             LOG.warn("{} mails to {} wait and are tried again: {}", sent.size(), mapper.name(account),
                     failed.getMessage());
@@ -101,7 +98,7 @@ class Mails {
             return List.of();
         }
         try {
-            return around.changes().at(notice.path());
+            return whatChanges.at(notice.path());
         } catch (RuntimeException failed) {
             LOG.warn("a mail goes out without what changes with {}: {}", notice.path(), failed.toString());
             return List.of();

@@ -1,8 +1,7 @@
 package dev.paseo.service.notice;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.text.Shortened;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.notice.Event.Delivery;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
@@ -35,13 +34,11 @@ public class Notices {
     }
 
     private final NoticeMapper mapper;
-    private final ServiceClock clock;
-    private final Telling telling;
+    private final Changes changes;
 
-    Notices(NoticeMapper mapper, ServiceClock clock, Telling telling) {
+    Notices(NoticeMapper mapper, Changes changes) {
         this.mapper = mapper;
-        this.clock = clock;
-        this.telling = telling;
+        this.changes = changes;
     }
 
     /** Tells these accounts, by name; nobody twice the same. */
@@ -66,12 +63,12 @@ public class Notices {
     private void tell(long account, Said said) {
         Map<String, Delivery> choices = deliveries(mapper.choices(account),
                 Event.valueOf(said.event().toUpperCase(Locale.ROOT).replace('-', '_')), said.component());
-        Instant now = clock.now();
+        Instant now = changes.now();
         @Nullable
         Instant mail = due(choices.get(MAIL), now);
         boolean shown = choices.get(CONSOLE) != Delivery.OFF;
         if ((mail != null || shown) && mapper.add(account, said, now, mail, shown ? null : now) == 1) {
-            telling.tell("notices", mapper.name(account));
+            changes.tell("notices", mapper.name(account));
         }
     }
 

@@ -1,12 +1,11 @@
 package dev.paseo.service.outside;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.engine.Effects;
 import dev.paseo.service.problem.Refusal;
@@ -40,7 +39,7 @@ public class OutsideAsking implements EffectHandler {
 
     /** How it is written down. */
     @Component("outsideAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Json json, SignedPost post) {}
+    record Around(Changes changes, Json json, SignedPost post) {}
 
     OutsideAsking(OutsideMapper mapper, Effects effects, Secrets secrets, Settings settings, Around around) {
         this.mapper = mapper;
@@ -57,7 +56,7 @@ public class OutsideAsking implements EffectHandler {
     /** Asks, once, in the transaction under way. */
     public void ask(long deployment, Criterion.Outside outside) {
         if (mapper.ask(deployment, outside.name(), Tokens.hash(Tokens.fresh("paseo-answer")),
-                around.clock().now()) == 1) {
+                around.changes().now()) == 1) {
             effects.add("question " + deployment + " " + outside.name(),
                     "question of deployment " + deployment + " to " + outside.name(), kind(),
                     around.json().write(new Question(deployment, outside.name(), outside.address())));
@@ -112,12 +111,12 @@ public class OutsideAsking implements EffectHandler {
         Question question = around.json().read(body, Question.class);
         mapper.asked(question.deployment(), question.name(), Tokens.hash(Tokens.fresh("paseo-answer")),
                 "it could not be asked: " + (Shortened.to(error, 500)));
-        mapper.wake(mapper.about(question.deployment()).placeId(), around.clock().now());
+        mapper.wake(mapper.about(question.deployment()).placeId(), around.changes().now());
     }
 
     /** Somebody outside answers; the gate is judged again. */
     void answer(String token, boolean yes, String words) {
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             OutsideMapper.AskedRow asked = mapper.byToken(Tokens.hash(token))
                     .orElseThrow(() -> Refusal.notFound("nobody was asked this, or was asked again since"));
             OutsideMapper.AboutRow about = mapper.about(asked.deployment());
@@ -125,9 +124,9 @@ public class OutsideAsking implements EffectHandler {
                 throw Refusal.conflict(asked.answeredAt() != null ? "this was answered already"
                         : "deployment " + asked.deployment() + " no longer waits: it is " + about.status());
             }
-            mapper.answer(asked.id(), yes, Shortened.to(words, LONGEST), around.clock().now());
-            mapper.wake(about.placeId(), around.clock().now());
-            around.audit()
+            mapper.answer(asked.id(), yes, Shortened.to(words, LONGEST), around.changes().now());
+            mapper.wake(about.placeId(), around.changes().now());
+            around.changes()
                     .record(AuditTrail.Entry
                             .of(asked.name(), yes ? "said yes" : "said no", about.component() + " " + about.version())
                             .in(about.environment())

@@ -1,10 +1,10 @@
 package dev.paseo.service.outside;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
@@ -34,16 +34,13 @@ class OutsideController {
     private final OutsideAsking asking;
     private final Environments environments;
     private final Secrets secrets;
-    private final AuditTrail audit;
-    private final Transactions transactions;
+    private final Changes changes;
 
-    OutsideController(OutsideAsking asking, Environments environments, Secrets secrets, AuditTrail audit,
-            Transactions transactions) {
+    OutsideController(OutsideAsking asking, Environments environments, Secrets secrets, Changes changes) {
         this.asking = asking;
         this.environments = environments;
         this.secrets = secrets;
-        this.audit = audit;
-        this.transactions = transactions;
+        this.changes = changes;
     }
 
     /** A new secret that questions of this criterion are signed with, per Standard Webhooks. */
@@ -64,10 +61,10 @@ class OutsideController {
         byte[] key = new byte[24];
         new SecureRandom().nextBytes(key);
         String secret = "whsec_" + Base64.getEncoder().encodeToString(key);
-        transactions.run(() -> {
+        changes.run(() -> {
             secrets.set(OutsideAsking.secretName(name, criterion), secret, Secrets.Scope.of(0, 0),
                     OptionalLong.of(person.id()));
-            audit.record(AuditTrail.Entry.of(person.name(), "secret of outside set", criterion).in(name));
+            changes.record(AuditTrail.Entry.of(person.name(), "secret of outside set", criterion).in(name));
         });
         return new OutsideSecretView(secret);
     }

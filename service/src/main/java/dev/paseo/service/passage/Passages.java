@@ -1,5 +1,6 @@
 package dev.paseo.service.passage;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.decision.Decision;
 import dev.paseo.core.deployment.Kind;
@@ -10,9 +11,6 @@ import dev.paseo.core.gate.Tick;
 import dev.paseo.core.gate.Verdict;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Authorship;
 import dev.paseo.service.gate.Gates;
@@ -38,35 +36,31 @@ public class Passages {
     private final Environments environments;
     private final Versions versions;
     private final Gating gating;
-    private final Around around;
+    private final Changes changes;
 
     /** What gates onward are judged with. */
     @Component("passageGating")
     record Gating(Gates gates, Waits waits, Authorship authorship) {}
 
-    /** What every change leaves. */
-    @Component("passageAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling) {}
-
-    Passages(PassageMapper mapper, Environments environments, Versions versions, Gating gating, Around around) {
+    Passages(PassageMapper mapper, Environments environments, Versions versions, Gating gating, Changes changes) {
         this.mapper = mapper;
         this.environments = environments;
         this.versions = versions;
         this.gating = gating;
-        this.around = around;
+        this.changes = changes;
     }
 
     /** A version is live there, perhaps for the first time. */
     public void opened(long version, long environment, long deployment) {
-        mapper.open(version, environment, deployment, around.clock().now());
-        mapper.wakeOthers(environment, versions.byId(version).componentId(), version, around.clock().now());
+        mapper.open(version, environment, deployment, changes.now());
+        mapper.wakeOthers(environment, versions.byId(version).componentId(), version, changes.now());
     }
 
     /** It has stayed live and been tested: its gate onward is judged from now on. In the transaction under way. */
     public void settled(long version, long environment, long cause) {
         mapper.of(version, environment).ifPresent(id -> change(id, row -> {
             if (row.settledAt() == null) {
-                mapper.settle(id, around.clock().now());
+                mapper.settle(id, changes.now());
                 versions.firstLive(new Versions.FirstLive(version, row.environment(), row.deploymentId(), cause));
             }
         }));
@@ -75,14 +69,14 @@ public class Passages {
     /** A test of it there failed: it does not go on until one passes. In the transaction under way. */
     public void testFailed(long version, long environment, String why) {
         mapper.of(version, environment).ifPresent(
-                id -> change(id, row -> mapper.testFailed(id, Shortened.to(why, 1500), around.clock().now())));
+                id -> change(id, row -> mapper.testFailed(id, Shortened.to(why, 1500), changes.now())));
     }
 
     /** It was there before there was anybody who could have watched it: it has passed. */
     public void recorded(long version, long environment) {
         mapper.of(version, environment).ifPresent(id -> {
-            mapper.settle(id, around.clock().now());
-            mapper.end(id, around.clock().now());
+            mapper.settle(id, changes.now());
+            mapper.end(id, changes.now());
         });
     }
 
@@ -121,7 +115,7 @@ public class Passages {
     }
 
     private void change(long id, Consumer<PassageRow> event) {
-        around.transactions().run(() -> {
+        changes.run(() -> {
             mapper.lock(id).orElseThrow(() -> Refusal.notFound("there is no passage " + id));
             event.accept(passage(id));
             judge(passage(id));
@@ -139,13 +133,12 @@ public class Passages {
             return;
         }
         Versions.Sealed version = versions.byId(row.versionId());
-        if (effects.contains(new Passage.Effect.WalkOn()) && mapper.end(row.id(), around.clock().now()) == 1) {
+        if (effects.contains(new Passage.Effect.WalkOn()) && mapper.end(row.id(), changes.now()) == 1) {
             gating.waits().gone(Gates.Standing.ofPassage(row.id()));
             versions.walkOn(row.versionId(), row.environment());
-            around.audit()
-                    .record(AuditTrail.Entry.of("paseo", "passage ended", version.component() + " " + version.number())
-                            .in(row.environment())
-                            .because("its gate onward is open").with("passage", Long.toString(row.id())));
+            changes.record(AuditTrail.Entry.of("paseo", "passage ended", version.component() + " " + version.number())
+                    .in(row.environment())
+                    .because("its gate onward is open").with("passage", Long.toString(row.id())));
         } else if (after.status() == Passage.Status.OPEN) {
             if (mapper.live(row.environmentId(), version.componentId(), row.versionId()) == 0) {
                 // Another version is live there: nobody can test this one now.
@@ -154,7 +147,7 @@ public class Passages {
                 gate.ifPresent(each -> gating.waits().keep(atGate(row), each));
             }
             @Nullable
-            Instant again = verdict.isEmpty() ? around.clock().now() : verdict.get().again().orElse(null);
+            Instant again = verdict.isEmpty() ? changes.now() : verdict.get().again().orElse(null);
             mapper.waits(row.id(), again, Optional.ofNullable(row.testFailure()).map(Passage::stays)
                     .or(() -> verdict.flatMap(Verdict::rejected))
                     .or(() -> verdict.flatMap(each -> each.judgements().stream()
@@ -162,9 +155,9 @@ public class Passages {
                             .findFirst()))
                     .map(text -> Shortened.to(text, 2000)).orElse(null));
         }
-        mapper.wakePlace(row.environmentId(), version.componentId(), around.clock().now());
-        around.telling().tell("passage", Long.toString(row.id()));
-        around.telling().tell("whereabouts", version.component());
+        mapper.wakePlace(row.environmentId(), version.componentId(), changes.now());
+        changes.tell("passage", Long.toString(row.id()));
+        changes.tell("whereabouts", version.component());
     }
 
     /** Empty where git must be asked first. */
@@ -186,12 +179,11 @@ public class Passages {
             Gates.AtGate at = atGate(row);
             gating.gates().tick(at.standing(), gating.gates().evaluate(at), person.id(), tick, picture);
             Versions.Sealed version = versions.byId(row.versionId());
-            around.audit()
-                    .record(AuditTrail.Entry
-                            .of(person.name(), "item " + tick.outcome().name().toLowerCase(java.util.Locale.ROOT),
-                                    version.component() + " " + version.number())
-                            .in(row.environment())
-                            .because(tick.note()).with("item", tick.item()).with("passage", Long.toString(id)));
+            changes.record(AuditTrail.Entry
+                    .of(person.name(), "item " + tick.outcome().name().toLowerCase(java.util.Locale.ROOT),
+                            version.component() + " " + version.number())
+                    .in(row.environment())
+                    .because(tick.note()).with("item", tick.item()).with("passage", Long.toString(id)));
         });
     }
 
@@ -213,14 +205,13 @@ public class Passages {
             }
             Gates.sameAsSeen(gate, yes, seen, "passage " + id);
             Optional<String> inPlaceOf = gating.gates().rule(at.standing(), gate, person, yes, comment);
-            around.audit()
-                    .record(gating.gates().stating(
-                            AuditTrail.Entry
-                                    .of(person.name(), yes ? "approved" : "rejected",
-                                            at.version().component() + " " + at.version().number())
-                                    .in(row.environment()).because(comment).with("passage", Long.toString(id))
-                                    .with("in place of", inPlaceOf.orElse("")).with("subject", gate.digest()),
-                            at.standing()));
+            changes.record(gating.gates().stating(
+                    AuditTrail.Entry
+                            .of(person.name(), yes ? "approved" : "rejected",
+                                    at.version().component() + " " + at.version().number())
+                            .in(row.environment()).because(comment).with("passage", Long.toString(id))
+                            .with("in place of", inPlaceOf.orElse("")).with("subject", gate.digest()),
+                    at.standing()));
         });
     }
 }

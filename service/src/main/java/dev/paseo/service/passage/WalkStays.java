@@ -1,9 +1,7 @@
 package dev.paseo.service.passage;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.gate.Authorship;
 import dev.paseo.service.notice.Event;
 import dev.paseo.service.notice.Notices;
@@ -30,34 +28,26 @@ public class WalkStays {
     public record Stay(long version, String environment, String from, String reason) {}
 
     private final WalkStayMapper mapper;
-    private final Transactions transactions;
-    private final ServiceClock clock;
+    private final Changes changes;
     private final Authorship authorship;
-    private final Hearers hearers;
+    private final Notices notices;
 
-    /** Whoever is told. */
-    @Component("walkStayHearers")
-    record Hearers(AuditTrail audit, Notices notices, Telling telling) {}
-
-    WalkStays(WalkStayMapper mapper, Transactions transactions, ServiceClock clock, Authorship authorship,
-            Hearers hearers) {
+    WalkStays(WalkStayMapper mapper, Changes changes, Authorship authorship, Notices notices) {
         this.mapper = mapper;
-        this.transactions = transactions;
-        this.clock = clock;
+        this.changes = changes;
         this.authorship = authorship;
-        this.hearers = hearers;
+        this.notices = notices;
     }
 
     /** It stays; told once for each reason. */
     public void stays(Versions.Sealed version, String environment, String from, String reason) {
-        transactions.run(() -> {
+        changes.run(() -> {
             boolean known = mapper.of(version.id(), environment).filter(row -> row.reason().equals(reason)).isPresent();
             mapper.overtaken(version.id(), environment);
-            mapper.stay(version.id(), environment, from, reason, clock.now(), clock.now().plus(AGAIN));
+            mapper.stay(version.id(), environment, from, reason, changes.now(), changes.now().plus(AGAIN));
             if (!known) {
                 String what = version.component() + " " + version.number();
-                hearers.audit()
-                        .record(AuditTrail.Entry.of("paseo", "walk stays", what).in(environment).because(reason));
+                changes.record(AuditTrail.Entry.of("paseo", "walk stays", what).in(environment).because(reason));
                 Notices.Said said = Notices.Said.of(Event.STAYS, version.component(),
                         what + " does not go on to " + environment, reason
                                 + ". When that is mended, it goes on by itself.",
@@ -67,30 +57,29 @@ public class WalkStays {
                         .map(commit -> authorship.behind(version.componentId(), Optional.empty(), commit)
                                 .map(Authorship.Behind::accounts).orElse(Set.of()))
                         .orElseGet(() -> authorship.stated(version.id()).accounts()));
-                hearers.notices().tell(authors, said);
+                notices.tell(authors, said);
                 version.commit()
-                        .ifPresent(commit -> hearers.notices().tellPushers(version.componentId(), commit, said));
-                hearers.notices().tellAdministrators(said);
-                hearers.telling().tell("whereabouts", version.component());
+                        .ifPresent(commit -> notices.tellPushers(version.componentId(), commit, said));
+                notices.tellAdministrators(said);
+                changes.tell("whereabouts", version.component());
             }
         });
     }
 
     /** It goes on, or need not any more. */
     public void goesOn(Versions.Sealed version, String environment) {
-        transactions.run(() -> {
+        changes.run(() -> {
             if (mapper.gone(version.id(), environment) + mapper.overtaken(version.id(), environment) > 0) {
-                hearers.telling().tell("whereabouts", version.component());
+                changes.tell("whereabouts", version.component());
             }
         });
     }
 
     /** It ends before this environment: it would go backwards there, or is on its way already. */
     public void ends(Versions.Sealed version, String environment, String reason) {
-        transactions.run(() -> {
-            hearers.audit()
-                    .record(AuditTrail.Entry.of("paseo", "walk ends", version.component() + " " + version.number())
-                            .in(environment).because(reason));
+        changes.run(() -> {
+            changes.record(AuditTrail.Entry.of("paseo", "walk ends", version.component() + " " + version.number())
+                    .in(environment).because(reason));
             goesOn(version, environment);
         });
     }
@@ -105,8 +94,8 @@ public class WalkStays {
 
     /** Those that this replica is to try now. */
     public List<Stay> due() {
-        return mapper.due(clock.now()).stream().filter(
-                row -> mapper.claim(row.versionId(), row.environment(), row.retryAt(), clock.now().plus(AGAIN)) == 1)
+        return mapper.due(changes.now()).stream().filter(
+                row -> mapper.claim(row.versionId(), row.environment(), row.retryAt(), changes.now().plus(AGAIN)) == 1)
                 .map(WalkStays::stay).toList();
     }
 }

@@ -1,5 +1,6 @@
 package dev.paseo.service.place;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.PlaceEffect;
@@ -8,9 +9,7 @@ import dev.paseo.service.agent.WorkBoard;
 import dev.paseo.service.announcement.Announcements;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.cause.Causes;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments.PlaceHost;
 import dev.paseo.service.environment.Environments;
@@ -37,8 +36,7 @@ class Outcomes {
 
     /** What every change leaves. */
     @Component
-    record Around(AuditTrail audit, Telling telling, ServiceClock clock, Causes causes, Secrets secrets, Json json,
-            Announcements announcements,
+    record Around(Changes changes, Causes causes, Secrets secrets, Json json, Announcements announcements,
             Passages passages, Stretches stretches, PeopleTold people, SetMembership sets, Loosenings loosenings,
             LiveStates live) {}
 
@@ -91,13 +89,13 @@ class Outcomes {
             around.loosenings().wentLive(row.id(), place.environmentId(), place.componentId())
                     .ifPresent(loosened -> around.people().loosened(place, row, loosened));
         }
-        around.telling().tell("whereabouts", place.component());
+        around.changes().tell("whereabouts", place.component());
     }
 
     /** The trail states what is live where nothing comes and goes by itself. */
     private void stated(Place place, Deployment row, String what) {
         if (!mapper.temporary(place.id())) {
-            around.audit()
+            around.changes()
                     .record(around.live().into(AuditTrail.Entry
                             .of("paseo", what, place.component() + " " + versions.byId(row.versionId()).number())
                             .in(place.environment())
@@ -114,7 +112,7 @@ class Outcomes {
     }
 
     private void notSettled(Place place, Deployment row, String reason) {
-        around.audit().record(AuditTrail.Entry
+        around.changes().record(AuditTrail.Entry
                 .of("paseo", "passage stays open", place.component() + " " + versions.byId(row.versionId()).number())
                 .in(place.environment())
                 .because("a test of what is live failed: " + reason).with("deployment", Long.toString(row.id())));
@@ -126,7 +124,7 @@ class Outcomes {
         Optional<Deployment> again = kept.snapshot().live().flatMap(live -> mapper.byId(live.deployment()));
         stated(place, again.orElse(row), again.isPresent() ? "live again" : "not live any more");
         stretch(place, again.isPresent());
-        around.telling().tell("whereabouts", place.component());
+        around.changes().tell("whereabouts", place.component());
     }
 
     /** The deployment begins: what exactly it deploys, with which settings, is recorded now. */
@@ -140,7 +138,7 @@ class Outcomes {
     /** Its status changed. */
     void moved(Place place, Deployment row, DeploymentState deployment) {
         String because = around.causes().chain(row.causeId()).getFirst().sentence();
-        around.audit()
+        around.changes()
                 .record(AuditTrail.Entry
                         .of("paseo", "deployment " + Word.of(deployment.status()),
                                 place.component() + " " + deployment.version())
@@ -151,10 +149,10 @@ class Outcomes {
         if (row.promotionId() != null) {
             around.sets().lookAgain(row.promotionId(), row.id(), deployment.status());
         }
-        around.telling().tell("whereabouts", place.component());
+        around.changes().tell("whereabouts", place.component());
     }
 
     void tell(long deployment) {
-        around.telling().tell("deployment", Long.toString(deployment));
+        around.changes().tell("deployment", Long.toString(deployment));
     }
 }

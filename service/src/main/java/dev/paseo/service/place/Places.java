@@ -1,5 +1,6 @@
 package dev.paseo.service.place;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.decision.Decision;
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.DeploymentStatus;
@@ -12,9 +13,7 @@ import dev.paseo.core.gate.Evaluation;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Subject;
 import dev.paseo.core.gate.Verdict;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Authorship;
@@ -48,23 +47,19 @@ public class Places {
     private final PlaceRepository repository;
     private final Gating gating;
     private final Outcomes outcomes;
-    private final Around around;
+    private final Changes changes;
 
     /** What gates are judged with. */
     @Component
     record Gating(Gates gates, Waits waits, Authorship authorship, Environments environments, Versions versions,
             Planner planner, SetMembership sets, Json json) {}
 
-    /** How transactions are run, and by what time. */
-    @Component
-    record Around(Transactions transactions, ServiceClock clock) {}
-
-    Places(DeploymentMapper mapper, PlaceRepository repository, Gating gating, Outcomes outcomes, Around around) {
+    Places(DeploymentMapper mapper, PlaceRepository repository, Gating gating, Outcomes outcomes, Changes changes) {
         this.mapper = mapper;
         this.repository = repository;
         this.gating = gating;
         this.outcomes = outcomes;
-        this.around = around;
+        this.changes = changes;
     }
 
     public void lock(long place) {
@@ -76,7 +71,7 @@ public class Places {
      * gates are to be judged again. The reason where it was refused, and then nothing has changed.
      */
     public Optional<String> change(long place, Function<Place, Optional<PlaceEvent>> event) {
-        return around.transactions().in(() -> {
+        return changes.in(() -> {
             mapper.lock(place);
             return apply(gating.environments().placeById(place), event);
         });
@@ -84,7 +79,7 @@ public class Places {
 
     /** The same, but a refusal is thrown, and undoes what {@code event} itself wrote. */
     public void require(long place, Function<Place, Optional<PlaceEvent>> event, Function<String, Refusal> refusal) {
-        around.transactions().run(() -> change(place, event).ifPresent(reason -> {
+        changes.run(() -> change(place, event).ifPresent(reason -> {
             throw refusal.apply(reason);
         }));
     }
@@ -133,7 +128,7 @@ public class Places {
         Optional<PlaceEvent> event = happened.apply(place);
         boolean judges = event.isEmpty();
         while (event.isPresent()) {
-            switch (PlaceDecider.decide(kept.snapshot(), event.get(), around.clock().now())) {
+            switch (PlaceDecider.decide(kept.snapshot(), event.get(), changes.now())) {
                 case Decision.Refused(String reason) -> {
                     return Optional.of(reason);
                 }
@@ -150,7 +145,7 @@ public class Places {
     }
 
     private Kept carryOut(Kept before, PlaceSnapshot after, List<PlaceEffect> follow) {
-        Instant now = around.clock().now();
+        Instant now = changes.now();
         List<DeploymentState> changed = after.open().stream()
                 .filter(deployment -> !before.snapshot().deployment(deployment.id()).equals(Optional.of(deployment)))
                 .toList();
@@ -176,7 +171,7 @@ public class Places {
 
     /** What has not begun is planned and judged as things are now; what may begin, begins. */
     private void judgeGates(Place place) {
-        Instant now = around.clock().now();
+        Instant now = changes.now();
         Kept kept = repository.load(place);
         for (long id : mapper.aheadAndBlocked(place.id())) {
             PlaceEvent blocked = new PlaceEvent.CancelAsked(id, "the block of its version");
@@ -229,7 +224,7 @@ public class Places {
         Stream<Instant> again = verdicts.entrySet().stream().filter(entry -> state.deployment(entry.getKey())
                 .filter(deployment -> deployment.status().ahead()).isPresent())
                 .flatMap(entry -> entry.getValue().again().stream());
-        Optional<Instant> wake = unjudged ? Optional.of(around.clock().now())
+        Optional<Instant> wake = unjudged ? Optional.of(changes.now())
                 : Stream.concat(again, state.wake().stream()).min(Instant::compareTo);
         mapper.wakeAt(place.id(), wake.orElse(null));
     }
@@ -263,7 +258,7 @@ public class Places {
     /** What a promotion of this version there would deploy now. */
     public Subject subject(Place place, Versions.Sealed version) {
         return gating.gates().subject(new Gates.AtGate(Gates.Standing.ofDeployment(0), place, version, live(place), "",
-                around.clock().now(), Kind.PROMOTION, Optional.empty()));
+                changes.now(), Kind.PROMOTION, Optional.empty()));
     }
 
     /** Where it is of a set: the first stands at the gate for all of them, the others follow without one. */

@@ -1,5 +1,6 @@
 package dev.paseo.service.preview;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.PlaceEvent;
@@ -8,13 +9,10 @@ import dev.paseo.language.environment.EnvironmentsFile.Template;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.agent.Agents;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.deployment.Requests;
 import dev.paseo.service.engine.EffectHandler;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.notice.Event;
@@ -59,8 +57,7 @@ class Previews implements EffectHandler {
 
     /** How it is written down. */
     @Component("previewWriting")
-    record Writing(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Notices notices,
-            Json json) {}
+    record Writing(Changes changes, Notices notices, Json json) {}
 
     Previews(PreviewMapper mapper, Requests requests, Places places, Sources sources, Writing writing) {
         this.mapper = mapper;
@@ -109,8 +106,8 @@ class Previews implements EffectHandler {
 
     /** The branch gets none, and whoever pushed it is told why. */
     private void none(Versions.Sealed version, String why) {
-        writing.transactions().run(() -> {
-            writing.audit()
+        writing.changes().run(() -> {
+            writing.changes()
                     .record(AuditTrail.Entry.of("paseo", "no preview", version.component() + " " + version.number())
                             .because(why).with("branch", version.branch()));
             writing.notices().tellPushers(version.componentId(), version.commit().orElseThrow(),
@@ -142,7 +139,7 @@ class Previews implements EffectHandler {
         });
         Mirror.Commit commit = sources.components().mirror(sources.components().byId(version.componentId()))
                 .commit(version.commit().orElseThrow());
-        return writing.transactions().in(() -> {
+        return writing.changes().in(() -> {
             mapper.lock(row.environmentId());
             Optional<PreviewRow> before = mapper.of(version.componentId(), version.branch());
             boolean there = before.filter(preview -> preview.removedAt() == null && preview.removing() == null)
@@ -155,22 +152,23 @@ class Previews implements EffectHandler {
             Place place = sources.environments().temporary(name, version.componentId(), name,
                     settings(template, name, port), agent, row.setBy());
             if (there) {
-                mapper.pushed(place.environmentId(), commit.address(), writing.clock().now());
+                mapper.pushed(place.environmentId(), commit.address(), writing.changes().now());
             } else {
                 made(place, row, version, commit, port);
             }
             sources.secrets().copy(template.secrets(), version.componentId(), row.environmentId(),
                     place.environmentId());
-            writing.telling().tell("preview", name);
+            writing.changes().tell("preview", name);
             return place;
         });
     }
 
     private void made(Place place, TemplateRow row, Versions.Sealed version, Mirror.Commit commit, int port) {
         mapper.add(place.environmentId(), row.environmentId(), version.componentId(), version.branch(),
-                commit.address(), port, writing.clock().now());
-        writing.audit().record(AuditTrail.Entry.of("paseo", "preview made", version.component()).in(place.environment())
-                .with("branch", version.branch()).with("address", place.url().orElse("")));
+                commit.address(), port, writing.changes().now());
+        writing.changes()
+                .record(AuditTrail.Entry.of("paseo", "preview made", version.component()).in(place.environment())
+                        .with("branch", version.branch()).with("address", place.url().orElse("")));
     }
 
     /** The first free port; refused where there are as many as there may be. */
@@ -213,18 +211,18 @@ class Previews implements EffectHandler {
     /** Begins to take a preview away, or tries again; true once nothing of it is there any more. */
     boolean remove(PreviewRow preview, String why, String by) {
         Place place = sources.environments().placeById(mapper.place(preview.environmentId()));
-        writing.transactions().run(() -> {
+        writing.changes().run(() -> {
             if (preview.removing() == null) {
-                writing.audit().record(AuditTrail.Entry.of(by, "preview taken away", preview.component())
+                writing.changes().record(AuditTrail.Entry.of(by, "preview taken away", preview.component())
                         .in(preview.environment()).because(why).with("branch", preview.branch()));
             }
-            mapper.removing(preview.environmentId(), why, writing.clock().now());
+            mapper.removing(preview.environmentId(), why, writing.changes().now());
             places.change(place.id(), now -> Optional.of(new PlaceEvent.RemovalAsked(why)));
         });
         boolean gone = sources.environments().placeById(place.id()).liveDeployment().isEmpty()
                 && places.isQuiet(place.id());
-        if (gone && mapper.removed(preview.environmentId(), writing.clock().now()) == 1) {
-            writing.telling().tell("preview", preview.environment());
+        if (gone && mapper.removed(preview.environmentId(), writing.changes().now()) == 1) {
+            writing.changes().tell("preview", preview.environment());
         }
         return gone;
     }

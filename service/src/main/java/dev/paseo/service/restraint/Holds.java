@@ -1,11 +1,9 @@
 package dev.paseo.service.restraint;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.problem.Refusal;
@@ -20,21 +18,12 @@ public class Holds {
 
     private final RestraintMapper mapper;
     private final Restraints restraints;
-    private final Transactions transactions;
-    private final ServiceClock clock;
-    private final Hearers hearers;
+    private final Changes changes;
 
-    /** Whoever is told of a change. */
-    @Component("holdHearers")
-    record Hearers(AuditTrail audit, Telling telling) {}
-
-    Holds(RestraintMapper mapper, Restraints restraints, Transactions transactions, ServiceClock clock,
-            Hearers hearers) {
+    Holds(RestraintMapper mapper, Restraints restraints, Changes changes) {
         this.mapper = mapper;
         this.restraints = restraints;
-        this.transactions = transactions;
-        this.clock = clock;
-        this.hearers = hearers;
+        this.changes = changes;
     }
 
     public Optional<Restraints.Hold> held(Place place) {
@@ -54,88 +43,88 @@ public class Holds {
     }
 
     private void told(AuditTrail.Entry entry, String kind, long id) {
-        hearers.audit().record(RestraintStates.into(entry, kind, id, mapper));
+        changes.record(RestraintStates.into(entry, kind, id, mapper));
     }
 
     public void hold(Place place, Person by, String reason) {
         String why = given(reason, "the place is held");
-        transactions.run(() -> {
+        changes.run(() -> {
             mapper.lockPlace(place.id());
-            mapper.liftHold(place.id(), by.id(), clock.now());
-            mapper.addHold(place.id(), why, by.id(), clock.now());
-            mapper.wakePlace(place.id(), clock.now());
+            mapper.liftHold(place.id(), by.id(), changes.now());
+            mapper.addHold(place.id(), why, by.id(), changes.now());
+            mapper.wakePlace(place.id(), changes.now());
             told(AuditTrail.Entry.of(by.name(), "held", place.component()).in(place.environment()).because(why),
                     RestraintStates.HOLD, place.id());
-            hearers.telling().tell("whereabouts", place.component());
+            changes.tell("whereabouts", place.component());
         });
     }
 
     public void liftHold(Place place, Person by, String reason) {
-        transactions.run(() -> {
+        changes.run(() -> {
             mapper.lockPlace(place.id());
-            if (mapper.liftHold(place.id(), by.id(), clock.now()) == 0) {
+            if (mapper.liftHold(place.id(), by.id(), changes.now()) == 0) {
                 throw Refusal.conflict(place.component() + " is not held in " + place.environment());
             }
-            mapper.wakePlace(place.id(), clock.now());
+            mapper.wakePlace(place.id(), changes.now());
             told(AuditTrail.Entry.of(by.name(), "hold lifted", place.component()).in(place.environment())
                     .because(reason.strip()), RestraintStates.HOLD, place.id());
-            hearers.telling().tell("whereabouts", place.component());
+            changes.tell("whereabouts", place.component());
         });
     }
 
     public void close(Environments.Known environment, Person by, String reason, Optional<Instant> until) {
         String why = given(reason, environment.name() + " is closed");
-        until.filter(end -> !end.isAfter(clock.now())).ifPresent(past -> {
-            throw Refusal.invalid("/until", "should be later than now, " + clock.now() + "; got " + past);
+        until.filter(end -> !end.isAfter(changes.now())).ifPresent(past -> {
+            throw Refusal.invalid("/until", "should be later than now, " + changes.now() + "; got " + past);
         });
-        transactions.run(() -> {
+        changes.run(() -> {
             mapper.lockEnvironment(environment.id());
-            mapper.liftClosure(environment.id(), by.id(), clock.now());
-            mapper.addClosure(environment.id(), why, by.id(), clock.now(), until.orElse(null));
-            mapper.wake(environment.id(), clock.now());
+            mapper.liftClosure(environment.id(), by.id(), changes.now());
+            mapper.addClosure(environment.id(), why, by.id(), changes.now(), until.orElse(null));
+            mapper.wake(environment.id(), changes.now());
             told(AuditTrail.Entry.of(by.name(), "closed", environment.name()).in(environment.name()).because(why)
                     .with("until", until.map(Instant::toString).orElse("")), RestraintStates.CLOSURE, environment.id());
-            hearers.telling().tell("environment", environment.name());
+            changes.tell("environment", environment.name());
         });
     }
 
     public void open(Environments.Known environment, Person by, String reason) {
-        transactions.run(() -> {
+        changes.run(() -> {
             mapper.lockEnvironment(environment.id());
             if (restraints.closure(environment.id()).isEmpty()) {
                 throw Refusal.conflict(environment.name() + " is not closed");
             }
-            mapper.liftClosure(environment.id(), by.id(), clock.now());
-            mapper.wake(environment.id(), clock.now());
+            mapper.liftClosure(environment.id(), by.id(), changes.now());
+            mapper.wake(environment.id(), changes.now());
             told(AuditTrail.Entry.of(by.name(), "opened", environment.name()).in(environment.name())
                     .because(reason.strip()), RestraintStates.CLOSURE, environment.id());
-            hearers.telling().tell("environment", environment.name());
+            changes.tell("environment", environment.name());
         });
     }
 
     /** Nobody deploys it any more; what waits of it is withdrawn. */
     public void block(Versions.Sealed version, Person by, String reason) {
         String why = given(reason, version.number() + " is blocked");
-        transactions.run(() -> {
-            if (mapper.block(version.id(), why, by.id(), clock.now()) == 0) {
+        changes.run(() -> {
+            if (mapper.block(version.id(), why, by.id(), changes.now()) == 0) {
                 throw Refusal.conflict(version.component() + " " + version.number() + " is blocked already");
             }
-            mapper.wakeOf(version.id(), clock.now());
+            mapper.wakeOf(version.id(), changes.now());
             told(AuditTrail.Entry.of(by.name(), "blocked", version.component() + " " + version.number()).because(why),
                     RestraintStates.BLOCK, version.id());
-            hearers.telling().tell("version", version.component() + " " + version.number());
+            changes.tell("version", version.component() + " " + version.number());
         });
     }
 
     public void liftBlock(Versions.Sealed version, Person by, String reason) {
         String why = given(reason, "the block is lifted");
-        transactions.run(() -> {
+        changes.run(() -> {
             if (mapper.unblock(version.id()) == 0) {
                 throw Refusal.conflict(version.component() + " " + version.number() + " is not blocked");
             }
             told(AuditTrail.Entry.of(by.name(), "block lifted", version.component() + " " + version.number())
                     .because(why), RestraintStates.BLOCK, version.id());
-            hearers.telling().tell("version", version.component() + " " + version.number());
+            changes.tell("version", version.component() + " " + version.number());
         });
     }
 

@@ -1,14 +1,12 @@
 package dev.paseo.service.retirement;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.retirement.Retirement;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.deployment.Removals;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
@@ -39,23 +37,19 @@ class Retiring {
     private final Components components;
     private final Environments environments;
     private final Lookups lookups;
-    private final Around around;
+    private final Changes changes;
 
     /** What is live, and how it is removed. */
     @Component("retiringLookups")
     record Lookups(Versions versions, Removals removals) {}
 
-    /** What a retirement leaves. */
-    @Component("retiringAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling) {}
-
     Retiring(RetirementMapper mapper, Components components, Environments environments, Lookups lookups,
-            Around around) {
+            Changes changes) {
         this.mapper = mapper;
         this.components = components;
         this.environments = environments;
         this.lookups = lookups;
-        this.around = around;
+        this.changes = changes;
     }
 
     Retirement.Facts facts(Subject subject) {
@@ -141,7 +135,7 @@ class Retiring {
      * is done.
      */
     void retire(Subject subject, String reason, boolean remove, Person by) {
-        around.transactions().run(() -> {
+        changes.run(() -> {
             Retirement.Facts facts = facts(subject);
             List<String> hinders = Retirement.hinders(facts, remove);
             if (!hinders.isEmpty()) {
@@ -154,12 +148,11 @@ class Retiring {
                     lookups.removals().begin(row.placeId(), subject.words() + " is retired");
                 });
             }
-            mark(subject, Optional.of(around.clock().now()));
-            around.audit()
-                    .record(AuditTrail.Entry.of(by.name(), words(subject.what()) + " retired", subject.name())
-                            .in(subject.environment().orElse("")).because(reason)
-                            .with("follows", String.join("; ", Retirement.follows(facts, remove))));
-            around.telling().tell("environment", "all");
+            mark(subject, Optional.of(changes.now()));
+            changes.record(AuditTrail.Entry.of(by.name(), words(subject.what()) + " retired", subject.name())
+                    .in(subject.environment().orElse("")).because(reason)
+                    .with("follows", String.join("; ", Retirement.follows(facts, remove))));
+            changes.tell("environment", "all");
         });
     }
 
@@ -177,12 +170,11 @@ class Retiring {
         if (subject.what() == What.AGENT) {
             throw Refusal.conflict("an agent's token is gone for good: enrol it anew, under the same name");
         }
-        around.transactions().run(() -> {
+        changes.run(() -> {
             mark(subject, Optional.empty());
-            around.audit()
-                    .record(AuditTrail.Entry.of(by.name(), words(subject.what()) + " brought back", subject.name())
-                            .in(subject.environment().orElse("")));
-            around.telling().tell("environment", "all");
+            changes.record(AuditTrail.Entry.of(by.name(), words(subject.what()) + " brought back", subject.name())
+                    .in(subject.environment().orElse("")));
+            changes.tell("environment", "all");
         });
         if (subject.what() == What.COMPONENT) {
             components.refreshTriggers();

@@ -1,5 +1,6 @@
 package dev.paseo.service.run;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.run.LineQueue.Member;
 import dev.paseo.core.run.LineQueue.Move;
 import dev.paseo.core.run.LineQueue.NewerStart;
@@ -7,7 +8,6 @@ import dev.paseo.core.run.LineQueue;
 import dev.paseo.core.run.RunEvent;
 import dev.paseo.core.run.RunTimes;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.problem.Refusal;
 import java.util.List;
@@ -24,19 +24,17 @@ class Lines implements EffectHandler {
 
     private final RunMapper mapper;
     private final Runs runs;
-    private final Transactions transactions;
-    private final Runs.Around around;
+    private final Changes changes;
 
-    Lines(RunMapper mapper, Runs runs, Transactions transactions, Runs.Around around) {
+    Lines(RunMapper mapper, Runs runs, Changes changes) {
         this.mapper = mapper;
         this.runs = runs;
-        this.transactions = transactions;
-        this.around = around;
+        this.changes = changes;
     }
 
     /** A run is prepared: it begins, or waits for its turn. */
     void prepared(Run run) {
-        transactions.run(() -> {
+        changes.run(() -> {
             mapper.lockLine(run.lineId());
             List<Member> line = members(run.lineId()).stream().map(member -> member.run() == run.id()
                     ? new Member(member.run(), member.number(), member.active(), true, member.newer()) : member)
@@ -64,7 +62,7 @@ class Lines implements EffectHandler {
     }
 
     private void turn(long line) {
-        transactions.run(() -> {
+        changes.run(() -> {
             mapper.lockLine(line);
             List<Move> moves = LineQueue.decide(members(line));
             if (!moves.isEmpty()) {
@@ -95,12 +93,12 @@ class Lines implements EffectHandler {
 
     /** A run goes on from what failed; it begins when its turn comes. */
     void resume(Run run, String by) {
-        transactions.run(() -> {
+        changes.run(() -> {
             mapper.lockLine(run.lineId());
             runs.apply(run.id(), new RunEvent.ResumeAsked()).ifPresent(reason -> {
                 throw Refusal.conflict(run.component() + "#" + run.number() + " cannot be resumed: " + reason);
             });
-            around.audit().record(AuditTrail.Entry.of(by, "run resumed", run.component() + "#" + run.number()));
+            changes.record(AuditTrail.Entry.of(by, "run resumed", run.component() + "#" + run.number()));
             turn(run.lineId());
         });
     }
@@ -108,8 +106,8 @@ class Lines implements EffectHandler {
     /** Ends runs that take longer than they may. */
     @Scheduled(fixedDelay = 2000)
     void endLateOnes() {
-        for (long id : mapper.late(around.clock().now())) {
-            transactions.run(() -> {
+        for (long id : mapper.late(changes.now())) {
+            changes.run(() -> {
                 Run row = runs.lock(id);
                 if (row.status().equals("running") || row.status().equals("cancelling")) {
                     runs.apply(row, RunTimes.over(runs.file(row).timeout()));

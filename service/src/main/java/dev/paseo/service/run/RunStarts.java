@@ -1,5 +1,6 @@
 package dev.paseo.service.run;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.run.RunState;
 import dev.paseo.core.run.StageState;
 import dev.paseo.core.secret.Lack;
@@ -7,11 +8,9 @@ import dev.paseo.core.text.Shortened;
 import dev.paseo.core.version.VersionPattern;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.Effects;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
 import dev.paseo.service.source.Mirror;
@@ -96,7 +95,7 @@ public class RunStarts {
 
     /** What follows from a start. */
     @Component
-    record Consequences(Effects effects, AuditTrail audit, Telling telling, ServiceClock clock) {}
+    record Consequences(Effects effects, Changes changes) {}
 
     /** What a component's runs may reach. */
     @Component
@@ -125,7 +124,7 @@ public class RunStarts {
         long number = next(component, "run");
         RunState state = Planning.plan(start, version, answers);
         RunMapper.NewRun row = new RunMapper.NewRun(number, version, line, start, json.write(state),
-                json.write(answers), consequences.clock().now());
+                json.write(answers), consequences.changes().now());
         mapper.add(row);
         opened.takes().keep(row.id, takes);
         start.reason().upstream().forEach(each -> mapper.addUpstream(row.id, each));
@@ -135,9 +134,9 @@ public class RunStarts {
         }
         String name = start.component().name() + "#" + number;
         consequences.effects().add("run " + row.id, "prepare run " + row.id, PrepareRun.KIND, Long.toString(row.id));
-        consequences.audit().record(AuditTrail.Entry.of(start.by(), "run started", name)
+        consequences.changes().record(AuditTrail.Entry.of(start.by(), "run started", name)
                 .with("commit", start.commit().id()).with("branch", start.branch()).with("version", version));
-        consequences.telling().tell("run", name);
+        consequences.changes().tell("run", name);
         return new Started(row.id, number, version);
     }
 
@@ -179,7 +178,8 @@ public class RunStarts {
                 "commit", start.commit().id().substring(0, 7), "branch", start.branch(), "tag",
                 start.commit().tag().orElse(""),
                 "date",
-                DateTimeFormatter.ofPattern("yyyy.MM.dd").withZone(ZoneOffset.UTC).format(consequences.clock().now())));
+                DateTimeFormatter.ofPattern("yyyy.MM.dd").withZone(ZoneOffset.UTC)
+                        .format(consequences.changes().now())));
         String scope = trusted;
         if (!start.trusted()) {
             long following = mapper.counted(component, trusted).orElse(0L) + 1;

@@ -1,5 +1,6 @@
 package dev.paseo.service.run;
 
+import dev.paseo.service.change.Changes;
 import tools.jackson.core.type.TypeReference;
 import dev.paseo.core.decision.Decision;
 import dev.paseo.core.run.RunDecider;
@@ -16,12 +17,10 @@ import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.agent.WorkBoard;
 import dev.paseo.service.announcement.Announcements;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.Effects;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.notice.Event;
 import dev.paseo.service.notice.Notices;
 import dev.paseo.service.problem.Refusal;
@@ -44,26 +43,20 @@ public class Runs {
     private static final TypeReference<Map<String, String>> ANSWERS = new TypeReference<>() {};
 
     private final RunMapper mapper;
-    private final Transactions transactions;
     private final Json json;
     private final Ends ends;
-    private final Around around;
+    private final Changes changes;
 
     /** What a run's decisions reach. */
     @Component
     record Ends(WorkBoard board, Versions versions, Components components, Effects effects, Announcements announcements,
             Notices notices) {}
 
-    /** What every change leaves. */
-    @Component
-    record Around(AuditTrail audit, Telling telling, ServiceClock clock) {}
-
-    Runs(RunMapper mapper, Transactions transactions, Json json, Ends ends, Around around) {
+    Runs(RunMapper mapper, Json json, Ends ends, Changes changes) {
         this.mapper = mapper;
-        this.transactions = transactions;
         this.json = json;
         this.ends = ends;
-        this.around = around;
+        this.changes = changes;
     }
 
     /** The run, locked until the transaction under way ends. */
@@ -73,7 +66,7 @@ public class Runs {
 
     /** Applies an event; the reason where it was refused. */
     Optional<String> apply(long id, RunEvent event) {
-        return transactions.in(() -> apply(mapper.locked(id), event));
+        return changes.in(() -> apply(mapper.locked(id), event));
     }
 
     /** The same for a run that is locked and was not changed since. */
@@ -99,7 +92,7 @@ public class Runs {
     }
 
     private void store(Run row, RunState before, RunState after) {
-        Instant now = around.clock().now();
+        Instant now = changes.now();
         Instant started = row.startedAt() == null && after.status() == RunStatus.RUNNING ? now : row.startedAt();
         Instant ended = after.status().ended() ? now : null;
         if (mapper.move(
@@ -119,7 +112,7 @@ public class Runs {
             }
         }
         String name = row.component() + "#" + row.number();
-        around.telling().tell("run", name);
+        changes.tell("run", name);
         if (before.status() == RunStatus.WAITING && after.status() == RunStatus.RUNNING) {
             ends.announcements().runStarted(row.component(), row.number());
         }
@@ -127,7 +120,7 @@ public class Runs {
             ends.announcements().runFinished(row.component(), row.number(), row.revision(), word(after.status()),
                     after.reason());
             tellPushers(row, after, name);
-            around.audit().record(AuditTrail.Entry.of("paseo", "run " + word(after.status()), name)
+            changes.record(AuditTrail.Entry.of("paseo", "run " + word(after.status()), name)
                     .because(after.reason().orElse("")));
             ends.effects().add("run " + row.id(), "run " + row.id() + " ended, revision " + row.revision(),
                     RunStarts.ENDED, Long.toString(row.id()));
@@ -216,12 +209,12 @@ public class Runs {
 
     /** Tells a run to end. Told a second time, it ends without what would run regardless. */
     void cancel(Run row, String by) {
-        transactions.run(() -> {
+        changes.run(() -> {
             Optional<String> refused = apply(row.id(), new RunEvent.CancelAsked("cancelled by " + by));
             if (refused.isPresent()) {
                 throw Refusal.conflict(row.component() + "#" + row.number() + " cannot be cancelled: " + refused.get());
             }
-            around.audit().record(AuditTrail.Entry.of(by, "run cancel asked", row.component() + "#" + row.number()));
+            changes.record(AuditTrail.Entry.of(by, "run cancel asked", row.component() + "#" + row.number()));
         });
     }
 

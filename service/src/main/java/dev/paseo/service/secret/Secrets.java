@@ -1,10 +1,9 @@
 package dev.paseo.service.secret;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.secret.Lack;
 import dev.paseo.core.secret.ValueReach;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
 import java.util.LinkedHashMap;
@@ -27,14 +26,12 @@ public class Secrets {
 
     private final SecretMapper mapper;
     private final Envelope envelope;
-    private final ServiceClock clock;
-    private final Transactions transactions;
+    private final Changes changes;
 
-    Secrets(SecretMapper mapper, Envelope envelope, ServiceClock clock, Transactions transactions) {
+    Secrets(SecretMapper mapper, Envelope envelope, Changes changes) {
         this.mapper = mapper;
         this.envelope = envelope;
-        this.clock = clock;
-        this.transactions = transactions;
+        this.changes = changes;
     }
 
     /** A value cannot be had: what is stored is not what was sealed. */
@@ -60,7 +57,7 @@ public class Secrets {
     /** Sets a new revision of a value. */
     public void set(String name, String value, Scope scope, OptionalLong by) {
         check(value);
-        transactions.run(() -> add(name, value, scope, by));
+        changes.run(() -> add(name, value, scope, by));
     }
 
     /** Refuses what no secret's value can be. */
@@ -91,7 +88,7 @@ public class Secrets {
         Envelope.Sealed sealed = envelope.seal(value, SecretMapper.RevisionRow.bound(name, scope.component(),
                 scope.environment(), scope.host(), mapper.count(secret) + 1));
         mapper.addRevision(new SecretMapper.NewRevision(secret, sealed.ciphertext(), sealed.dataKey(),
-                by.isPresent() ? by.getAsLong() : null, clock.now()));
+                by.isPresent() ? by.getAsLong() : null, changes.now()));
     }
 
     private String open(SecretMapper.RevisionRow row) {
@@ -103,7 +100,7 @@ public class Secrets {
      */
     @EventListener(ApplicationStartedEvent.class)
     void bind() {
-        transactions.run(() -> {
+        changes.run(() -> {
             for (List<SecretMapper.RevisionRow> rows = mapper.unbound(); !rows.isEmpty(); rows = mapper.unbound()) {
                 rows.forEach(row -> {
                     Envelope.Sealed sealed = envelope.seal(envelope.open(row.ciphertext(), row.dataKey(), ""),
@@ -129,7 +126,7 @@ public class Secrets {
 
     /** Seals every value's key under a new key of the service; how many. The old key's file stays, for old backups. */
     public int rotate() {
-        return transactions.in(() -> {
+        return changes.in(() -> {
             envelope.renew();
             int count = 0;
             List<SecretMapper.RevisionRow> rows = mapper.after(0);
@@ -196,7 +193,7 @@ public class Secrets {
 
     /** Gives a preview what is set for its template: these names, and nothing that is set elsewhere. */
     public void copy(List<String> names, long component, long template, long environment) {
-        transactions.run(() -> names.forEach(name -> mapper.newestOf(name, component, template)
+        changes.run(() -> names.forEach(name -> mapper.newestOf(name, component, template)
                 .ifPresent(row -> add(name, open(row), Scope.of(component, environment), OptionalLong.empty()))));
     }
 

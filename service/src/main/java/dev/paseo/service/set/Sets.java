@@ -1,5 +1,6 @@
 package dev.paseo.service.set;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.deployment.DeploymentStatus;
@@ -11,12 +12,9 @@ import dev.paseo.core.text.Word;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.deployment.Requests;
 import dev.paseo.service.engine.EffectHandler;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.place.Deployments;
 import dev.paseo.service.place.Places;
@@ -53,7 +51,7 @@ class Sets implements EffectHandler {
 
     /** What every change leaves. */
     @Component("setAround")
-    record Around(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling, Json json) {}
+    record Around(Changes changes, Json json) {}
 
     Sets(SetMapper mapper, Deployments deployments, Places places, Lookups lookups, Around around) {
         this.mapper = mapper;
@@ -72,19 +70,19 @@ class Sets implements EffectHandler {
                 || members.stream().map(Versions.Sealed::component).distinct().count() != members.size()) {
             throw Refusal.invalid("/members", "a set has 2 to " + MOST + " versions, each of another component");
         }
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             if (mapper.named(name).isPresent()) {
                 throw Refusal
                         .conflict("there is a set " + name + " already, and sets do not change: choose another name");
             }
-            SetMapper.NewSet row = new SetMapper.NewSet(name, by.id(), around.clock().now());
+            SetMapper.NewSet row = new SetMapper.NewSet(name, by.id(), around.changes().now());
             mapper.add(row);
             for (int at = 0; at < members.size(); at++) {
                 mapper.addMember(row.id, members.get(at).id(), at);
             }
-            around.audit().record(AuditTrail.Entry.of(by.name(), "set made", name).with("members",
+            around.changes().record(AuditTrail.Entry.of(by.name(), "set made", name).with("members",
                     String.join(", ", members.stream().map(each -> each.component() + " " + each.number()).toList())));
-            around.telling().tell("set", name);
+            around.changes().tell("set", name);
         });
     }
 
@@ -117,9 +115,9 @@ class Sets implements EffectHandler {
             throw Refusal.conflict(set.name() + " is on its way into " + environment.name() + " already");
         }
         SetMapper.NewPromotion row = new SetMapper.NewPromotion(set.id(), environment.id(), by.id(), comment,
-                around.clock().now());
+                around.changes().now());
         mapper.promote(row);
-        around.audit().record(AuditTrail.Entry.of(by.name(), "set promotion requested", set.name())
+        around.changes().record(AuditTrail.Entry.of(by.name(), "set promotion requested", set.name())
                 .in(environment.name()).because(comment).with("deployment", Long.toString(first)));
         return row.id;
     }
@@ -149,7 +147,7 @@ class Sets implements EffectHandler {
             return;
         }
         List<Versions.Sealed> members = members(promotion.setId());
-        SetCourse.Next next = around.transactions().in(() -> noted(promotion, members));
+        SetCourse.Next next = around.changes().in(() -> noted(promotion, members));
         if (next.act().isPresent()) {
             Versions.Sealed member = members.get(next.member());
             if (next.act().get() == SetCourse.Act.REQUEST) {
@@ -165,14 +163,14 @@ class Sets implements EffectHandler {
         mapper.lock(promotion.id());
         SetCourse.Next next = SetCourse.next(standing(promotion, members));
         String word = Word.of(next.status());
-        mapper.moved(promotion.id(), next.status(), next.status().ended() ? around.clock().now() : null);
+        mapper.moved(promotion.id(), next.status(), next.status().ended() ? around.changes().now() : null);
         if (next.status() != promotion.status()) {
-            around.audit().record(AuditTrail.Entry.of("paseo", "set " + word, mapper.byId(promotion.setId()).name())
+            around.changes().record(AuditTrail.Entry.of("paseo", "set " + word, mapper.byId(promotion.setId()).name())
                     .in(promotion.environment())
                     .because(next.status().fell() ? culprit(promotion, members) + " did not come to be live" : "")
                     .with("promotion", Long.toString(promotion.id())));
         }
-        around.telling().tell("deployment", "set " + promotion.setId());
+        around.changes().tell("deployment", "set " + promotion.setId());
         return next;
     }
 
@@ -213,7 +211,7 @@ class Sets implements EffectHandler {
         } catch (Refusal refused) {
             String why = member.component() + " " + member.number() + " of its set could not be requested: "
                     + refused.getMessage();
-            around.transactions().run(() -> around.audit().record(AuditTrail.Entry
+            around.changes().run(() -> around.changes().record(AuditTrail.Entry
                     .of("paseo", "set goes back", set.name()).in(promotion.environment()).because(why)));
             members.reversed().forEach(each -> goBack(promotion, each, why));
         }

@@ -4,7 +4,7 @@ import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.bytes.KeptBytes;
-import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.change.Changes;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import java.io.ByteArrayInputStream;
@@ -50,7 +50,7 @@ final class RegistryStore implements WatchedStore {
     private final Using using;
 
     /** What stores are read with. */
-    record Using(Web web, KeptBytes bytes, ServiceClock clock, JsonMapper json) {}
+    record Using(Web web, KeptBytes bytes, Changes changes, JsonMapper json) {}
 
     /** @param login name and password, with a colon between */
     RegistryStore(Where where, Optional<String> login, Using using) {
@@ -111,7 +111,7 @@ final class RegistryStore implements WatchedStore {
         refuseOther(address, sighting.digest(), sha256(manifest));
         List<Versions.Artifact> artifacts = new ArrayList<>();
         ByteStore.Kept kept = using.bytes().keep(new ByteArrayInputStream(manifest), manifest.length,
-                using.clock().now());
+                using.changes().now());
         artifacts.add(new Versions.Artifact("manifest", "manifest.json", kept.digest(), kept.size()));
         JsonNode read = using.json().readTree(new String(manifest, StandardCharsets.UTF_8));
         for (JsonNode layer : read.path("layers")) {

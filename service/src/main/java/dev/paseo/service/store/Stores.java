@@ -1,16 +1,14 @@
 package dev.paseo.service.store;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.arrival.Arrivals;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.bytes.KeptBytes;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.engine.DueWork;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.quota.Quotas;
 import dev.paseo.service.secret.Secrets;
@@ -71,7 +69,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
 
     /** What a sighting leaves. */
     @Component("storeAround")
-    record Around(Transactions transactions, ServiceClock clock, Json json, AuditTrail audit, Telling telling) {}
+    record Around(Changes changes, Json json) {}
 
     Stores(StoreMapper mapper, Components components, Arrivals arrivals, Reaching reaching, Around around,
             @Value("${paseo.poll:30s}") Duration every) {
@@ -85,13 +83,13 @@ public class Stores implements DueWork.Ways<StoreRow> {
 
     long watch(Registered component, Where where, Optional<String> login, String by) {
         check(where);
-        return around.transactions().in(() -> {
+        return around.changes().in(() -> {
             StoreMapper.NewStore row = new StoreMapper.NewStore(component.id(), where,
-                    where.kind().name().toLowerCase(Locale.ROOT), around.json().write(where), around.clock().now());
+                    where.kind().name().toLowerCase(Locale.ROOT), around.json().write(where), around.changes().now());
             mapper.add(row);
             login.ifPresent(words -> reaching.secrets().set("PASEO_STORE_" + row.id, words,
                     Secrets.Scope.of(component.id(), 0), OptionalLong.empty()));
-            around.audit().record(AuditTrail.Entry.of(by, "store watched", component.name())
+            around.changes().record(AuditTrail.Entry.of(by, "store watched", component.name())
                     .with("address", where.address()).with("pattern", where.pattern()));
             return row.id;
         });
@@ -163,22 +161,22 @@ public class Stores implements DueWork.Ways<StoreRow> {
     void stop(long id, Registered component, String by) {
         StoreRow row = mapper.byId(id).filter(each -> each.componentId() == component.id())
                 .orElseThrow(() -> Refusal.notFound(component.name() + " watches no store " + id));
-        around.transactions().run(() -> {
+        around.changes().run(() -> {
             mapper.dropSightings(id);
             mapper.drop(id);
-            around.audit().record(AuditTrail.Entry.of(by, "store no longer watched", component.name()).with("address",
+            around.changes().record(AuditTrail.Entry.of(by, "store no longer watched", component.name()).with("address",
                     row.address()));
         });
     }
 
     /** Somebody said that something has arrived: looks soon. */
     public void soon(long component) {
-        mapper.soon(component, around.clock().now());
+        mapper.soon(component, around.changes().now());
     }
 
     @Scheduled(fixedDelay = 500)
     void look() {
-        work.take(around.clock().now());
+        work.take(around.changes().now());
     }
 
     @Override
@@ -195,16 +193,16 @@ public class Stores implements DueWork.Ways<StoreRow> {
     public void perform(StoreRow row) {
         try {
             look(row, where(row));
-            mapper.looked(row.id(), around.clock().now().plus(every), around.clock().now());
+            mapper.looked(row.id(), around.changes().now().plus(every), around.changes().now());
         } catch (RuntimeException away) {
-            Instant next = around.clock().now().plus(DueWork.pause(every, row.failures() + 1, LONGEST_PAUSE));
+            Instant next = around.changes().now().plus(DueWork.pause(every, row.failures() + 1, LONGEST_PAUSE));
             mapper.failed(row.id(), next, cut(String.valueOf(away.getMessage())));
             LOG.warn("the store {} cannot be looked at, again at {}: {}", row.address(), next, away.toString());
         }
     }
 
     private WatchedStore open(StoreRow row, Where where) {
-        RegistryStore.Using using = new RegistryStore.Using(reaching.web(), reaching.bytes(), around.clock(),
+        RegistryStore.Using using = new RegistryStore.Using(reaching.web(), reaching.bytes(), around.changes(),
                 reaching.json());
         return switch (where.kind()) {
             case REGISTRY -> new RegistryStore(where,
@@ -226,7 +224,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
                 moved(row, component, before, sighting);
             } else if (first) {
                 mapper.see(row.id(), sighting.number(), sighting.digest(), null,
-                        "it was there before the store was watched", around.clock().now());
+                        "it was there before the store was watched", around.changes().now());
             } else if (where.kind() != WatchedStore.Kind.FOLDER
                     || sighting.digest().equals(seenOnce.put(row.id() + " " + sighting.number(), sighting.digest()))) {
                 seenOnce.remove(row.id() + " " + sighting.number());
@@ -240,13 +238,13 @@ public class Stores implements DueWork.Ways<StoreRow> {
         String reason = "it was seen as " + before.digest() + " and now is " + now.digest()
                 + "; what was sealed stays as it was";
         if (!before.digest().equals(now.digest()) && !reason.equals(before.reason())) {
-            around.transactions().run(() -> {
+            around.changes().run(() -> {
                 mapper.say(row.id(), now.number(), cut(reason));
-                around.audit()
+                around.changes()
                         .record(AuditTrail.Entry
                                 .of("paseo", "store moved a name", component.name() + " " + now.number())
                                 .because(cut(reason)).with("store", row.address()));
-                around.telling().tell("trigger", component.name());
+                around.changes().tell("trigger", component.name());
             });
         }
     }
@@ -257,25 +255,25 @@ public class Stores implements DueWork.Ways<StoreRow> {
             Arrivals.checkNumber(sighting.number());
             List<Versions.Artifact> artifacts = store.fetch(sighting);
             reaching.quotas().kept(component.id(), artifacts.stream().mapToLong(Versions.Artifact::size).sum());
-            around.transactions().run(() -> {
+            around.changes().run(() -> {
                 Arrivals.Result result = arrivals.seal(component,
                         new Arrivals.Arrived(sighting.number(), artifacts, null, List.of(), Set.of(),
                                 "in the watched " + row.kind() + " " + row.address(), ""));
                 mapper.see(row.id(), sighting.number(), sighting.digest(), result.version(), null,
-                        around.clock().now());
+                        around.changes().now());
             });
         } catch (Refusal refused) {
             if (refused.kind() == Refusal.Kind.UNAVAILABLE) {
                 throw refused;
             }
-            around.transactions().run(() -> {
+            around.changes().run(() -> {
                 mapper.see(row.id(), sighting.number(), sighting.digest(), null,
-                        cut(String.valueOf(refused.getMessage())), around.clock().now());
-                around.audit()
+                        cut(String.valueOf(refused.getMessage())), around.changes().now());
+                around.changes()
                         .record(AuditTrail.Entry
                                 .of("paseo", "arrival refused", component.name() + " " + sighting.number())
                                 .because(cut(String.valueOf(refused.getMessage()))));
-                around.telling().tell("trigger", component.name());
+                around.changes().tell("trigger", component.name());
             });
         }
     }

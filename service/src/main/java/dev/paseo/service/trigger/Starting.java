@@ -1,5 +1,6 @@
 package dev.paseo.service.trigger;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.core.trigger.Event;
@@ -9,10 +10,7 @@ import dev.paseo.core.trigger.Matching;
 import dev.paseo.core.trigger.StartRules;
 import dev.paseo.core.trigger.Trigger;
 import dev.paseo.service.cause.Causes;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components.Registered;
-import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.run.RunStarts;
 import dev.paseo.service.source.Mirror;
@@ -54,7 +52,7 @@ public class Starting {
 
     /** What every event leaves. */
     @Component("startingAround")
-    record Around(Transactions transactions, ServiceClock clock, Telling telling, Causes causes) {}
+    record Around(Changes changes, Causes causes) {}
 
     Starting(EventMapper mapper, InForce inForce, RunStarts starts, UpstreamOffers offers, Around around) {
         this.mapper = mapper;
@@ -83,7 +81,7 @@ public class Starting {
                 plans.put(each, inForce.plan(happened, found.of(each.of())));
             }
         }
-        return around.transactions()
+        return around.changes()
                 .in(() -> first.getAsBoolean() ? record(happened, found, considered, plans) : Optional.empty());
     }
 
@@ -94,8 +92,8 @@ public class Starting {
 
     /** Something that can start nothing, whatever the triggers say; told once. */
     Optional<Led> refused(Happened happened, String reason) {
-        return around.transactions().in(() -> {
-            EventMapper.NewEvent row = new EventMapper.NewEvent(happened, reason, around.clock().now());
+        return around.changes().in(() -> {
+            EventMapper.NewEvent row = new EventMapper.NewEvent(happened, reason, around.changes().now());
             return mapper.add(row) == 0 ? Optional.<Led>empty()
                     : Optional.of(new Led(row.id, List.of(), Optional.of(reason)));
         });
@@ -104,7 +102,7 @@ public class Starting {
     private Optional<Led> record(Happened happened, InForce.Found found, List<Considered> considered,
             Map<Considered, Plan> plans) {
         EventMapper.NewEvent row = new EventMapper.NewEvent(happened, reason(happened, found, considered).orElse(null),
-                around.clock().now());
+                around.changes().now());
         if (mapper.add(row) == 0) {
             return Optional.empty();
         }
@@ -125,7 +123,7 @@ public class Starting {
                     outcome.run().map(RunStarts.Started::id).orElse(null),
                     outcome.reason().map(why -> Shortened.to(why, 2000)).orElse(null));
         }
-        around.telling().tell("trigger", happened.about().name());
+        around.changes().tell("trigger", happened.about().name());
         return Optional.of(new Led(row.id, outcomes, Optional.ofNullable(row.reason)));
     }
 

@@ -1,5 +1,6 @@
 package dev.paseo.service.version;
 
+import dev.paseo.service.change.Changes;
 import dev.paseo.core.deployment.NoWayBack;
 import dev.paseo.core.environment.Route;
 import dev.paseo.language.file.PipelineFile;
@@ -11,7 +12,6 @@ import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.Effects;
-import dev.paseo.service.engine.Telling;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.VersionMapper.VersionRow;
 import java.time.Instant;
@@ -75,7 +75,7 @@ public class Versions {
 
     /** What follows from sealing. */
     @Component
-    record Aftermath(Effects effects, AuditTrail audit, Telling telling, Announcements announcements) {}
+    record Aftermath(Effects effects, Changes changes, Announcements announcements) {}
 
     Versions(VersionMapper mapper, Json json, ServiceClock clock, KeptBytes bytes, Aftermath aftermath) {
         this.mapper = mapper;
@@ -118,14 +118,14 @@ public class Versions {
             bytes.refer(artifact.digest(), "version", row.id);
         });
         Optional.ofNullable(outcome.bundle()).ifPresent(bundle -> bytes.refer(bundle, "version", row.id));
-        aftermath.audit()
+        aftermath.changes()
                 .record(AuditTrail.Entry.of("paseo", "version sealed", outcome.component() + " " + outcome.number())
                         .with("digest", row.digest)
                         .with(outcome.commit() == null ? "origin" : "commit",
                                 Optional.ofNullable(outcome.commit()).orElse(String.valueOf(outcome.origin()))));
         aftermath.announcements().sealed(outcome.component(), outcome.number(), row.digest,
                 Optional.ofNullable(outcome.commit()));
-        aftermath.telling().tell("version", outcome.component() + " " + outcome.number());
+        aftermath.changes().tell("version", outcome.component() + " " + outcome.number());
         return row.id;
     }
 

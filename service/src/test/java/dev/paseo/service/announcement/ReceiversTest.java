@@ -1,5 +1,7 @@
 package dev.paseo.service.announcement;
 
+import dev.paseo.service.engine.Telling;
+import dev.paseo.service.change.Changes;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
@@ -37,7 +39,7 @@ class ReceiversTest {
     private final ServiceClock clock = mock(ServiceClock.class);
     private final AuditTrail audit = mock(AuditTrail.class);
     private final Receivers receivers = new Receivers(mapper, reach, secrets, database.json(),
-            new Receivers.Leaving(database.transactions(), clock, audit));
+            new Changes(database.transactions(), clock, audit, mock(Telling.class)));
 
     @BeforeEach
     void time() {

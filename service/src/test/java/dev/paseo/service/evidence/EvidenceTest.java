@@ -1,5 +1,6 @@
 package dev.paseo.service.evidence;
 
+import dev.paseo.service.change.Changes;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.mockito.ArgumentMatchers.anyString;
@@ -7,9 +8,7 @@ import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
 import dev.paseo.service.bytes.KeptBytes;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
-import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -26,7 +25,7 @@ class EvidenceTest {
     private final KeptBytes bytes = mock(KeptBytes.class);
     private final Evidence evidence = new Evidence(mock(EvidenceMapper.class), bytes, mock(Json.class),
             JsonMapper.builder().build(),
-            new Evidence.Writing(mock(Transactions.class), mock(ServiceClock.class)));
+            mock(Changes.class));
 
     private String refused(byte[] archive) {
         when(bytes.openUnchecked(anyString())).thenAnswer(call -> new ByteArrayInputStream(archive));

@@ -1,5 +1,6 @@
 package dev.paseo.service.restraint;
 
+import dev.paseo.service.change.Changes;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.mockito.ArgumentMatchers.any;
@@ -36,8 +37,8 @@ class HoldsTest {
     private final ServiceClock clock = mock(ServiceClock.class);
     private final AuditTrail audit = mock(AuditTrail.class);
     private final Telling telling = mock(Telling.class);
-    private final Holds holds = new Holds(mapper, restraints, database.transactions(), clock,
-            new Holds.Hearers(audit, telling));
+    private final Holds holds = new Holds(mapper, restraints,
+            new Changes(database.transactions(), clock, audit, telling));
     private final Rows.Place row = database.rows().place();
     private final Person somebody = new Person(database.rows().account(), "operator", Set.of(), List.of());
     private final Environments.Place place = new Environments.Place(row.id(), row.environment(), "production",

@@ -1,5 +1,6 @@
 package dev.paseo.service.set;
 
+import dev.paseo.service.change.Changes;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.mockito.Mockito.mock;
@@ -35,7 +36,7 @@ class SetsTest {
     private final Versions versions = mock(Versions.class);
     private final Sets sets = new Sets(mapper, mock(Deployments.class), mock(Places.class),
             new Sets.Lookups(mock(Environments.class), versions, mock(Accounts.class), mock(Requests.class)),
-            new Sets.Around(database.transactions(), clock, mock(AuditTrail.class), mock(Telling.class),
+            new Sets.Around(new Changes(database.transactions(), clock, mock(AuditTrail.class), mock(Telling.class)),
                     database.json()));
     private final Person somebody = new Person(database.rows().account(), "somebody", Set.of(), List.of());
 

@@ -1,5 +1,6 @@
 package dev.paseo.service.store;
 
+import dev.paseo.service.change.Changes;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
@@ -65,7 +66,7 @@ class StoreFaultsTest {
         return new RegistryStore(
                 new WatchedStore.Where(WatchedStore.Kind.REGISTRY, address, Optional.of("planner"), Optional.empty(),
                         Optional.empty(), "2.*", true),
-                Optional.empty(), new RegistryStore.Using(web, mock(KeptBytes.class), mock(ServiceClock.class),
+                Optional.empty(), new RegistryStore.Using(web, mock(KeptBytes.class), mock(Changes.class),
                         JsonMapper.builder().build()));
     }
 

@@ -1,4 +1,4 @@
-package dev.paseo.service.component;
+package dev.paseo.service.source;
 
 import dev.paseo.service.database.Json;
 import dev.paseo.service.secret.Secrets;
@@ -8,7 +8,7 @@ import org.springframework.stereotype.Component;
 
 /** How a component's repository is reached; kept as a secret under a reserved name. */
 @Component
-class SourceCredentials {
+public class SourceCredentials {
 
     private static final String NAME = "PASEO_SOURCE";
 
@@ -20,13 +20,13 @@ class SourceCredentials {
         this.json = json;
     }
 
-    SourceAccess of(long component) {
+    public SourceAccess of(long component) {
         return secrets.value(NAME, component).map(text -> json.read(text, SourceAccess.class))
                 .orElse(SourceAccess.NONE);
     }
 
     /** In place of what was kept; {@link SourceAccess#NONE} leaves nothing kept. */
-    void keep(long component, SourceAccess credentials) {
+    public void keep(long component, SourceAccess credentials) {
         if (credentials.equals(SourceAccess.NONE)) {
             secrets.forget(NAME, component);
             return;
