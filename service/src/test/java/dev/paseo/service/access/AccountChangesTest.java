@@ -1,0 +1,120 @@
+package dev.paseo.service.access;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.verify;
+import static org.mockito.Mockito.when;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyString;
+
+import dev.paseo.service.change.AtNoon;
+import dev.paseo.service.database.RealDatabase;
+import dev.paseo.service.database.Rows;
+import dev.paseo.service.problem.Refusal.Kind;
+import dev.paseo.service.problem.Refused;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+class AccountChangesTest {
+
+    private final AtNoon noon = new AtNoon();
+    private final AccountMapper mapper = RealDatabase.get().mapper(AccountMapper.class);
+    private final Accounts accounts = mock(Accounts.class);
+    private final PersonalTokens tokens = mock(PersonalTokens.class);
+    private final AccountStates states = mock(AccountStates.class);
+    private final AccountStates.OfGroups groups = mock(AccountStates.OfGroups.class);
+    private final SigningIn signingIn = mock(SigningIn.class);
+    private final AccountChanges changes = new AccountChanges(mapper, accounts, signingIn, tokens,
+            new AccountChanges.Around(noon.changes, mock(Passwords.class), states, groups));
+    private final String name = Rows.fresh("anna");
+
+    @BeforeEach
+    void rows() {
+        when(accounts.row(anyString())).thenAnswer(call -> mapper.named(call.getArgument(0)).orElseThrow());
+        when(states.text(anyString())).thenReturn("as it is");
+        when(groups.text(anyString())).thenReturn("as it is");
+        when(signingIn.code(any(), anyString())).thenReturn("paseo-code-x");
+        RealDatabase.get().change("delete from role_grant where role = 'ADMINISTRATOR'");
+        changes.add(account(Rows.fresh("admin"), "administrator"), "setup");
+    }
+
+    private static AccountChanges.NewAccount account(String name, String... roles) {
+        return new AccountChanges.NewAccount(name, Optional.empty(), List.of(), List.of(), List.of(roles));
+    }
+
+    private void change(Optional<List<String>> roles, Optional<List<String>> addresses) {
+        changes.change(name, new AccountChanges.AccountChange(roles, Optional.empty(), addresses), "ines");
+    }
+
+    @Test
+    void aNameIsOneThatAddressesAndFilesCanHave() {
+        for (String wrong : List.of("Anna", "", "-anna", "a".repeat(64), "anna frank", "../anna")) {
+            Refused.field("/name", () -> changes.add(account(wrong), "ines"));
+        }
+        changes.add(account(name), "ines");
+        assertEquals("there is an account named " + name + " already",
+                Refused.by(Kind.CONFLICT, () -> changes.add(account(name), "ines")));
+    }
+
+    @Test
+    void aRoleIsOneThatIsThereForWhatIsThere() {
+        assertEquals("there is no role aprover; did you mean approver?",
+                Refused.field("/roles", () -> changes.add(account(name, "aprover"), "ines")));
+        Refused.field("/roles", () -> changes.add(account(name, "approver at production"), "ines"));
+        Refused.field("/roles", () -> changes.add(account(name, "approver in nowhere-at-all"), "ines"));
+        assertTrue(mapper.named(name).isEmpty(), "nothing is left of what was refused");
+    }
+
+    @Test
+    void anAddressStandsForOne() {
+        changes.add(account(name), "ines");
+        Refused.field("/addresses", () -> change(Optional.empty(), Optional.of(List.of("no address"))));
+        String address = name + "@park.test";
+        change(Optional.empty(), Optional.of(List.of(address.toUpperCase(java.util.Locale.ROOT))));
+        assertEquals(List.of(address), changes.one(name).addresses());
+        String other = Rows.fresh("bert");
+        assertEquals(address + " stands for " + name + "; take it from there first", Refused.by(Kind.CONFLICT,
+                () -> changes.add(new AccountChanges.NewAccount(other, Optional.empty(), List.of(address), List.of(),
+                        List.of()), "ines")));
+        assertTrue(mapper.named(other).isEmpty());
+    }
+
+    @Test
+    void somebodyWhoMayAdministrateIsAlwaysLeft() {
+        RealDatabase.get().change("delete from role_grant where role = 'ADMINISTRATOR'");
+        changes.add(account(name, "administrator"), "setup");
+        String refusal = "nobody could administrate any more: give the role to somebody else first";
+        assertEquals(refusal, Refused.by(Kind.CONFLICT, () -> change(Optional.of(List.of()), Optional.empty())));
+        assertEquals(refusal, Refused.by(Kind.CONFLICT, () -> changes.disable(name, "left", "ines")));
+        assertEquals(List.of("administrator"), changes.one(name).roles());
+        assertTrue(changes.one(name).disabled().isEmpty());
+    }
+
+    @Test
+    void whoIsDisabledLosesSessionsAndTokensAtOnce() {
+        changes.add(account(name), "ines");
+        assertEquals("say why the account is disabled",
+                Refused.field("/reason", () -> changes.disable(name, " ", "ines")));
+        Refused.by(Kind.CONFLICT, () -> changes.disable(name, "left", name));
+        long id = mapper.named(name).orElseThrow().id();
+        String session = RealDatabase.get().rows().digest();
+        mapper.addSession(session, id, Rows.NOON, Rows.NOON.plusSeconds(60));
+        changes.disable(name, "left", "ines");
+        assertEquals(0, mapper.endSession(session), "it has ended");
+        verify(tokens).revokeAll(id, "ines");
+        Refused.by(Kind.CONFLICT, () -> changes.disable(name, "left", "ines"));
+        Refused.by(Kind.CONFLICT, () -> changes.reset(name, "ines"));
+        changes.enable(name, "ines");
+        Refused.by(Kind.CONFLICT, () -> changes.enable(name, "ines"));
+    }
+
+    @Test
+    void whoIsNotInAGroupDoesNotLeaveIt() {
+        changes.add(account(name), "ines");
+        assertEquals(name + " is not in the group rangers",
+                Refused.by(Kind.NOT_FOUND, () -> changes.leave("rangers", name, "ines")));
+    }
+}

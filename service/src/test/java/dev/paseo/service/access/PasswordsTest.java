@@ -1,0 +1,30 @@
+package dev.paseo.service.access;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import dev.paseo.service.problem.Refused;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class PasswordsTest {
+
+    private final Passwords passwords = new Passwords();
+
+    @Test
+    void aPasswordHasTenToTwoHundredCharacters() {
+        for (String wrong : List.of("", "x".repeat(9), "x".repeat(201))) {
+            assertEquals("a password has 10 to 200 characters",
+                    Refused.field("/password", () -> passwords.hash(wrong)));
+        }
+        String hash = passwords.hash("\uD83D\uDE00".repeat(10));
+        assertTrue(passwords.matches("\uD83D\uDE00".repeat(10), hash), "characters are counted, not their halves");
+    }
+
+    @Test
+    void nothingMatchesAnAccountWithoutAPassword() {
+        assertFalse(passwords.matches("", ""));
+        assertFalse(passwords.matches("anything at all", ""));
+    }
+}

@@ -1,0 +1,123 @@
+package dev.paseo.service.arrival;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.when;
+import static org.mockito.ArgumentMatchers.anyString;
+
+import dev.paseo.language.Problem;
+import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.service.bytes.KeptBytes;
+import dev.paseo.service.cause.Causes;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.evidence.Evidence;
+import dev.paseo.service.problem.Refusal.Kind;
+import dev.paseo.service.problem.Refused;
+import dev.paseo.service.run.RunStarts;
+import dev.paseo.service.version.Versions;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
+import org.junit.jupiter.api.Test;
+
+class ArrivalsTest {
+
+    private static final Registered COMPONENT = new Registered(7, "hut-planner", Optional.empty(), "paseo.yaml", "main",
+            "", Optional.empty());
+    private static final String FILE = """
+            paseo: 1
+            component: hut-planner
+            deployment:
+              artifacts: [planner]
+              bring: [deploy/*.sh]
+              on-each-host: [sh deploy/unpack.sh]
+            """;
+
+    private final Components components = mock(Components.class);
+    private final Versions versions = mock(Versions.class);
+    private final KeptBytes bytes = mock(KeptBytes.class);
+    private final Arrivals arrivals = new Arrivals(components, versions, mock(RunStarts.class), bytes,
+            new Arrivals.Around(mock(Causes.class), mock(Evidence.class)));
+
+    private void file(List<Problem> problems) {
+        when(components.heads(7)).thenReturn(Map.of("main", "c0ffee"));
+        when(components.readFile(COMPONENT, "c0ffee")).thenReturn(new Components.FileInForce(1,
+                problems.isEmpty() ? PipelineFileReader.read(FILE).value() : Optional.empty(), problems, List.of()));
+    }
+
+    private void seal(String bundle, String... artifacts) {
+        arrivals.seal(COMPONENT, new Arrivals.Arrived("1.4.2", Stream.of(artifacts)
+                .map(name -> new Versions.Artifact(name, name + ".tgz", "0".repeat(64), 1)).toList(), bundle,
+                List.of(), Set.of(), "uploaded", "anna"));
+    }
+
+    @Test
+    void aNumberIsOneThatAddressesAndFilesCanHave() {
+        for (String wrong : List.of("", ".hidden", "1 4", "1/4", "x".repeat(121))) {
+            Refused.field("/number", () -> Arrivals.checkNumber(wrong));
+        }
+        Arrivals.checkNumber("2.0.0-rc.1+build_7");
+    }
+
+    @Test
+    void aVersionThatIsHereStaysWithItsBytes() {
+        when(versions.exists(7, "1.4.2")).thenReturn(true);
+        Versions.Sealed sealed = mock(Versions.Sealed.class);
+        when(sealed.id()).thenReturn(9L);
+        when(versions.numbered(7, "hut-planner", "1.4.2")).thenReturn(sealed);
+        when(versions.artifacts(9)).thenReturn(List.of(new Versions.Artifact("planner", "p.tgz", "0".repeat(64), 1)));
+        seal(null, "planner");
+        assertTrue(Refused.by(Kind.CONFLICT, () -> seal(null, "planner", "more")).contains(
+                "hut-planner 1.4.2 is sealed with other bytes, and versions never change"));
+    }
+
+    @Test
+    void whatTheRecipeCouldNotDeployIsNotTaken() {
+        assertEquals("hut-planner has no pipeline file yet", Refused.by(Kind.CONFLICT, () -> seal(null, "planner")));
+        file(List.of(new Problem(1, 1, "", "no key of that name")));
+        assertTrue(Refused.by(Kind.CONFLICT, () -> seal(null, "planner")).contains("has problems"));
+        file(List.of());
+        assertEquals("the recipe of hut-planner deploys planner, and what comes is other",
+                Refused.by(Kind.CONFLICT, () -> seal(null, "other")));
+    }
+
+    @Test
+    void theFilesOfTheRecipeComeWithItAndLieInTheirFolder() {
+        file(List.of());
+        assertTrue(Refused.by(Kind.CONFLICT, () -> seal(null, "planner")).contains("send these files too"));
+        assertTrue(bundle(tar("deploy/other.txt"), Kind.CONFLICT).contains("matches none of the files that came"));
+        for (String outside : List.of("../etc/passwd", "deploy/../../up.sh")) {
+            assertTrue(bundle(tar(outside), Kind.UNPROCESSABLE).contains("outside their folder"));
+        }
+        assertTrue(bundle(tar("/etc/passwd"), Kind.UNPROCESSABLE).contains("outside their folder"));
+        assertTrue(bundle("no archive".getBytes(StandardCharsets.UTF_8), Kind.UNPROCESSABLE).contains("archive"));
+    }
+
+    private String bundle(byte[] archive, Kind kind) {
+        when(bytes.openUnchecked(anyString())).thenAnswer(call -> new ByteArrayInputStream(archive));
+        return Refused.by(kind, () -> seal("f".repeat(64), "planner"));
+    }
+
+    private static byte[] tar(String... names) {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (TarArchiveOutputStream tar = new TarArchiveOutputStream(bytes)) {
+            for (String name : names) {
+                tar.putArchiveEntry(new TarArchiveEntry(name, true));
+                tar.closeArchiveEntry();
+            }
+        } catch (IOException failed) {
+            throw new IllegalStateException(failed);
+        }
+        return bytes.toByteArray();
+    }
+}

@@ -1,0 +1,89 @@
+package dev.paseo.service.run;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.when;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyLong;
+
+import dev.paseo.core.cause.Consequences;
+import dev.paseo.core.secret.Lack;
+import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.service.change.AtNoon;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.database.RealDatabase;
+import dev.paseo.service.database.Rows;
+import dev.paseo.service.engine.Effects;
+import dev.paseo.service.problem.Refusal.Kind;
+import dev.paseo.service.problem.Refused;
+import dev.paseo.service.secret.Secrets;
+import dev.paseo.service.source.Mirror;
+import dev.paseo.service.version.Versions;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+
+class RunStartsTest {
+
+    private static final String FILE = """
+            paseo: 1
+            component: daylight-api
+            versions: "%s"
+            stages:
+              build:
+                secrets: [STORE_PASSWORD]
+                steps: [make]
+            """;
+
+    private final RealDatabase database = RealDatabase.get();
+    private final AtNoon noon = new AtNoon();
+    private final Versions versions = mock(Versions.class);
+    private final Secrets secrets = mock(Secrets.class);
+    private final RunStarts starts = new RunStarts(database.mapper(RunMapper.class), versions,
+            new RunStarts.Opened(secrets, mock(Takes.class)), database.json(),
+            new RunStarts.Consequences(mock(Effects.class), noon.changes));
+    private final long component = database.rows().component();
+    private final long file = database.insert("""
+            insert into pipeline_file (component_id, commit_id, path, text, problems, read_at)
+            values (?, 'c0ffee', 'paseo.yaml', '', '[]', ?)""", component, Rows.NOON);
+
+    private RunStarts.Started start(String pattern, Optional<Instant> retired, boolean trusted) {
+        PipelineFile plan = PipelineFileReader.read(FILE.formatted(pattern)).value().orElseThrow();
+        return starts.start(new RunStarts.Start(
+                new Registered(component, "daylight-api", Optional.empty(), "paseo.yaml", "main", "", retired),
+                trusted ? "main" : "feature/map",
+                new Mirror.Commit("c0ffee1234", "Draw the map", "Anna", "anna@park.test", Rows.NOON, Optional.empty()),
+                trusted, file, plan, new RunStarts.Reason(database.rows().cause(), "push", "anna"), null, Map.of()));
+    }
+
+    @Test
+    void numbersOfRunsAndVersionsGoOnAndUntrustedOnesStandBeside() {
+        assertEquals("2.1", start("2.{serial}", Optional.empty(), true).version());
+        RunStarts.Started second = start("2.{serial}", Optional.empty(), true);
+        assertEquals("2.2", second.version());
+        assertEquals(2, second.number());
+        assertTrue(start("2.{serial}", Optional.empty(), false).version().startsWith("2.3"));
+        assertEquals("2.3", start("2.{serial}", Optional.empty(), true).version(), "no number was used up");
+    }
+
+    @Test
+    void whatCannotBeStartedSaysWhyAndUsesNoNumber() {
+        assertTrue(Refused.by(Kind.CONFLICT, () -> start("{serial}", Optional.of(Rows.NOON), true))
+                .contains("is retired"));
+        assertTrue(Refused.by(Kind.CONFLICT, () -> start("{tag}.{serial}", Optional.empty(), true))
+                .contains("there is no tag at or before this commit"));
+        when(versions.exists(component, "2.c0ffee1")).thenReturn(true);
+        assertTrue(Refused.by(Kind.CONFLICT, () -> start("2.{commit}", Optional.empty(), true))
+                .contains("is sealed already; versions never change"));
+        when(secrets.lacks(any(), anyLong(), anyLong()))
+                .thenReturn(List.of(new Lack("STORE_PASSWORD", true)));
+        assertTrue(Refused.by(Kind.CONFLICT, () -> start("2.{serial}", Optional.empty(), true))
+                .startsWith("the stages name what they cannot have: "));
+        when(secrets.lacks(any(), anyLong(), anyLong())).thenReturn(List.of());
+        assertEquals(1, start("2.{serial}", Optional.empty(), true).number());
+    }
+}

@@ -1,0 +1,114 @@
+package dev.paseo.service.stage;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.never;
+import static org.mockito.Mockito.verify;
+import static org.mockito.Mockito.when;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyString;
+import static org.mockito.ArgumentMatchers.anyLong;
+
+import dev.paseo.core.run.StageKey;
+import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.service.agent.Work;
+import dev.paseo.service.bytes.ByteStore;
+import dev.paseo.service.bytes.KeptBytes;
+import dev.paseo.service.change.AtNoon;
+import dev.paseo.service.database.RealDatabase;
+import dev.paseo.service.evidence.Evidence;
+import dev.paseo.service.problem.Refusal.Kind;
+import dev.paseo.service.problem.Refused;
+import dev.paseo.service.run.Run;
+import dev.paseo.service.run.RunOutputs;
+import dev.paseo.service.run.Runs;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+class RunFilesTest {
+
+    private final AtNoon noon = new AtNoon();
+    private final Runs runs = mock(Runs.class);
+    private final RunOutputs outputs = mock(RunOutputs.class);
+    private final KeptBytes bytes = mock(KeptBytes.class);
+    private final RunFiles files = new RunFiles(runs, outputs, bytes, mock(Evidence.class),
+            RealDatabase.get().transactions());
+    private final Run run = mock(Run.class);
+    private final Work work = new Work(1, "STAGE", 5L, 6L, null, null, "leased", null, 1, null, "no", "[]", false,
+            "build", "", 1);
+
+    @BeforeEach
+    void file() {
+        when(runs.byId(5)).thenReturn(run);
+        when(runs.file(run)).thenReturn(PipelineFileReader.read("""
+                paseo: 1
+                component: daylight-api
+                stages:
+                  build:
+                    steps: [make]
+                    keep: {app: out/app.jar}
+                """).value().orElseThrow());
+    }
+
+    private void output(String name, String fileName) {
+        files.output(work, name, fileName, new ByteStore.Kept("0".repeat(64), 3));
+    }
+
+    @Test
+    void aStageKeepsWhatItsFileNames() {
+        output("app", "app.jar");
+        for (String wrong : List.of("", "../app.jar", "a/b", "x".repeat(256))) {
+            Refused.field("/name", () -> output("app", wrong));
+        }
+        Refused.field("/name", () -> output("other", "app.jar"));
+    }
+
+    private String left(Kind kind, byte[] archive) {
+        when(bytes.openUnchecked(anyString())).thenAnswer(call -> new ByteArrayInputStream(archive));
+        return Refused.by(kind, () -> files.files(work, new ByteStore.Kept("0".repeat(64), 3)));
+    }
+
+    @Test
+    void noArchiveReachesOutOfTheWorkspace() {
+        for (String outside : List.of("/etc/passwd", "../up", "a/../../up")) {
+            assertEquals("files: " + outside + " lies outside the workspace", left(Kind.UNPROCESSABLE, tar(outside)));
+        }
+        assertTrue(left(Kind.UNPROCESSABLE, "no archive at all, but text".repeat(40).getBytes(StandardCharsets.UTF_8))
+                .startsWith("files: it "));
+        verify(outputs, never()).leave(any(), anyLong(), any(), any());
+    }
+
+    @Test
+    void twoStagesDoNotLeaveOnePath() {
+        when(outputs.left(anyLong())).thenReturn(List.of(new RunOutputs.Left(99, new StageKey("test", ""),
+                new RunOutputs.Bytes("1".repeat(64), 3), List.of("out/report.xml"))));
+        assertEquals("files: out/report.xml is left by test as well",
+                left(Kind.UNPROCESSABLE, tar("out/app.jar", "out/report.xml")));
+    }
+
+    @Test
+    void aKeyForReuseIsADigest() {
+        Refused.field("/key", () -> files.reuse(work, "latest", new ByteStore.Kept("0".repeat(64), 3)));
+    }
+
+    private static byte[] tar(String... names) {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (TarArchiveOutputStream tar = new TarArchiveOutputStream(bytes)) {
+            for (String name : names) {
+                tar.putArchiveEntry(new TarArchiveEntry(name, true));
+                tar.closeArchiveEntry();
+            }
+        } catch (IOException failed) {
+            throw new IllegalStateException(failed);
+        }
+        return bytes.toByteArray();
+    }
+}
