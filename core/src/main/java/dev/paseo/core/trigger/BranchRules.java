@@ -27,6 +27,15 @@ public record BranchRules(List<BranchPattern> allowed, List<BranchPattern> trust
         return trusted.stream().anyMatch(pattern -> pattern.matches(branch));
     }
 
+    /**
+     * The branch that a tagged commit counts as: the main one where it is on it, else the first that is trusted, else
+     * the first of all; none where it is on no branch.
+     */
+    public Optional<String> ofTag(String main, List<String> branches) {
+        return branches.stream().filter(main::equals).findFirst()
+                .or(() -> branches.stream().filter(this::trusts).findFirst()).or(() -> branches.stream().findFirst());
+    }
+
     /** Why nothing starts on a branch, if so. */
     Optional<String> refusal(String branch) {
         if (Stream.concat(trusted.stream(), allowed.stream()).anyMatch(pattern -> pattern.matches(branch))) {

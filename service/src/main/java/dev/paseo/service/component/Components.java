@@ -200,25 +200,29 @@ public class Components {
     public FileInForce readFile(Registered component, String commit) {
         Optional<ComponentMapper.FileRow> known = mapper.file(component.id(), commit, component.filePath());
         if (known.isEmpty()) {
-            Optional<String> text = Optional.empty();
-            List<Problem> problems;
-            try {
-                text = mirror(component).file(commit, component.filePath());
-                problems = text.map(found -> problems(found, names(component)))
-                        .orElseGet(() -> List
-                                .of(new Problem(1, 1, "", "there is no " + component.filePath() + " at this commit")));
-            } catch (Mirror.TooLarge larger) {
-                problems = List.of(new Problem(1, 1, "", String.valueOf(larger.getMessage())));
-            }
-            mapper.keepFile(component.id(), commit, component.filePath(), text.orElse(""), json.write(problems),
-                    clock.now());
+            keep(component, commit);
             known = mapper.file(component.id(), commit, component.filePath());
         }
         ComponentMapper.FileRow row = known.orElseThrow();
-        FileInForce file = inForce(row);
+        FileInForce file = file(row.id());
         return file.file().flatMap(read -> circle(component, read, row.text()))
                 .map(circle -> new FileInForce(file.id(), Optional.empty(), List.of(circle), file.warnings()))
                 .orElse(file);
+    }
+
+    /** Asks git for the file at a commit, and keeps it with what is wrong with it. */
+    private void keep(Registered component, String commit) {
+        String text = "";
+        List<Problem> problems;
+        try {
+            Optional<String> found = mirror(component).file(commit, component.filePath());
+            text = found.orElse("");
+            problems = found.map(each -> problems(each, names(component))).orElseGet(
+                    () -> List.of(new Problem(1, 1, "", "there is no " + component.filePath() + " at this commit")));
+        } catch (Mirror.TooLarge larger) {
+            problems = List.of(new Problem(1, 1, "", String.valueOf(larger.getMessage())));
+        }
+        mapper.keepFile(component.id(), commit, component.filePath(), text, json.write(problems), clock.now());
     }
 
     /** The component's own name, then those that it had: its file may say any of them. */

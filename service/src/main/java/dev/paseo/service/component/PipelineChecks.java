@@ -64,9 +64,19 @@ public class PipelineChecks {
     /** Checks a text as the file of this component. */
     public Checked check(Registered component, String text) {
         Reading<PipelineFile> reading = PipelineFileReader.read(text);
-        List<Problem> problems = new ArrayList<>(reading.problems());
-        List<Problem> warnings = new ArrayList<>(reading.warnings());
-        reading.value().ifPresent(file -> {
+        return check(component, reading.value(), reading.problems(), reading.warnings(), text);
+    }
+
+    /** Checks a file that was read already, and has no problems of its own. */
+    public Checked check(Registered component, PipelineFile file, List<Problem> warnings, String text) {
+        return check(component, Optional.of(file), List.of(), warnings, text);
+    }
+
+    private Checked check(Registered component, Optional<PipelineFile> read, List<Problem> ofText,
+            List<Problem> warningsOfText, String text) {
+        List<Problem> problems = new ArrayList<>(ofText);
+        List<Problem> warnings = new ArrayList<>(warningsOfText);
+        read.ifPresent(file -> {
             Places places = Places.of(text);
             if (!components.names(component).contains(file.component())) {
                 problems.add(places.problem("component",
@@ -80,7 +90,7 @@ public class PipelineChecks {
             problems.addAll(found.problems());
             warnings.addAll(found.warnings());
         });
-        return new Checked(reading.value(), problems.stream().sorted().toList(), warnings.stream().sorted().toList());
+        return new Checked(read, problems.stream().sorted().toList(), warnings.stream().sorted().toList());
     }
 
     /** What of a file that can be read does not agree with what is here. */

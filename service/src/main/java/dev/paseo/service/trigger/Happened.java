@@ -2,6 +2,7 @@ package dev.paseo.service.trigger;
 
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.trigger.Event;
+import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.run.RunStarts;
 import java.util.Optional;
@@ -15,15 +16,20 @@ import java.util.OptionalLong;
  * @param because  the cause that led to it
  * @param brought  a version that comes with it
  * @param told     whether somebody told who did it; else {@code by} is only who made the newest commit
+ * @param file     the pipeline file at its commit, where it was read already: once for all that is asked of it
  */
 record Happened(Event event, Registered about, Optional<String> key, String sentence, Cause cause, OptionalLong because,
-        String by,
-        Optional<String> branch, Optional<String> commit, Optional<RunStarts.Upstream> brought, boolean told) {
+        String by, Optional<String> branch, Optional<String> commit, Optional<RunStarts.Upstream> brought, boolean told,
+        Optional<FileInForce> file) {
 
     Happened(Event event, Registered about, Optional<String> key, String sentence, Cause cause, OptionalLong because,
-            String by,
-            Optional<String> branch, Optional<String> commit, Optional<RunStarts.Upstream> brought) {
-        this(event, about, key, sentence, cause, because, by, branch, commit, brought, true);
+            String by, Optional<String> branch, Optional<String> commit, Optional<RunStarts.Upstream> brought) {
+        this(event, about, key, sentence, cause, because, by, branch, commit, brought, true, Optional.empty());
+    }
+
+    Happened by(boolean told, FileInForce file) {
+        return new Happened(event, about, key, sentence, cause, because, by, branch, commit, brought, told,
+                Optional.of(file));
     }
 
     String kind() {

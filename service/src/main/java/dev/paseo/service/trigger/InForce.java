@@ -61,8 +61,8 @@ class InForce {
             return new Found(List.of(), List.of(), Optional.of(happened.about().name() + " is retired"));
         }
         return switch (happened.event()) {
-            case Event.Pushed pushed -> own(happened.about(), components.readFile(happened.about(), pushed.commit()));
-            case Event.Tagged tagged -> own(happened.about(), components.readFile(happened.about(), tagged.commit()));
+            case Event.Pushed pushed -> own(happened.about(), read(happened, pushed.commit()));
+            case Event.Tagged tagged -> own(happened.about(), read(happened, tagged.commit()));
             case Event.Struck struck -> ofMain(List.of(happened.about()));
             case Event.Arrived arrived -> ofMain(List.of(happened.about()));
             case Event.RunEnded ended -> ofMain(
@@ -70,6 +70,10 @@ class InForce {
             case Event.WentLive live -> ofMain(
                     triggers.onLive(live.component()).stream().map(components::byId).toList());
         };
+    }
+
+    private FileInForce read(Happened happened, String commit) {
+        return happened.file().orElseGet(() -> components.readFile(happened.about(), commit));
     }
 
     private Found own(Registered component, FileInForce file) {
@@ -138,7 +142,8 @@ class InForce {
                 ? new Mirror.Commit(found.id(), found.summary(), found.author(), found.address(), found.at(),
                         Optional.of(tagged.tag()))
                 : found;
-        return plan(component, commit, ofEvent ? components.readFile(component, id) : standing.file());
+        boolean own = happened.event() instanceof Event.Pushed || happened.event() instanceof Event.Tagged;
+        return plan(component, commit, ofEvent && !own ? components.readFile(component, id) : standing.file());
     }
 
     private static Plan plan(Registered component, Mirror.Commit commit, FileInForce file) {

@@ -191,7 +191,8 @@ public class Pushes {
         if (file.file().isEmpty()) {
             return List.of();
         }
-        PipelineChecks.Checked checked = checks.check(component, components.text(component, commit));
+        PipelineChecks.Checked checked = checks.check(component, file.file().get(), file.warnings(),
+                components.text(component, commit));
         return Stream.concat(checked.problems().stream(), checked.warnings().stream())
                 .map(each -> component.filePath() + ":" + each).distinct().toList();
     }
@@ -209,7 +210,7 @@ public class Pushes {
                 "push " + commit.substring(0, 7) + " to " + branch
                         + (told.isPresent() ? " by " + by : " (nobody told by whom; committed by " + by + ")"),
                 new Cause.Push(component.name(), branch, commit, by), OptionalLong.empty(), by, Optional.of(branch),
-                Optional.of(commit), Optional.empty(), told.isPresent());
+                Optional.of(commit), Optional.empty()).by(told.isPresent(), file);
         if (tooLong) {
             return starting.refused(happened, "the branch's name has more than " + Components.LONGEST_NAME + " signs");
         }
@@ -268,7 +269,8 @@ public class Pushes {
         }
 
         private boolean takes(Registered component, String name, String commit) {
-            if (!many || patterns.computeIfAbsent(commit, at -> patterns(component, at, named)).stream()
+            if (!many || patterns.computeIfAbsent(commit, at -> patterns(components.readFile(component, at), named))
+                    .stream()
                     .anyMatch(pattern -> pattern.matches(name))) {
                 return false;
             }
@@ -316,34 +318,29 @@ public class Pushes {
         };
     }
 
-    private List<BranchPattern> patterns(Registered component, String commit,
-            Function<PipelineFile.Start, List<String>> named) {
-        return components.readFile(component, commit).file().map(PipelineFile::starts).orElse(List.of()).stream()
+    private static List<BranchPattern> patterns(FileInForce file, Function<PipelineFile.Start, List<String>> named) {
+        return file.file().map(PipelineFile::starts).orElse(List.of()).stream()
                 .flatMap(start -> named.apply(start).stream()).map(BranchPattern::new).toList();
     }
 
     private Optional<Starting.Led> tagged(Registered component, Mirror mirror, String tag, String commit) {
         Optional<String> sealed = mapper.sealedFrom(component.id(), commit);
         List<String> branches = mirror.branchesWith(commit);
-        Optional<String> branch = branches.contains(component.mainBranch()) ? Optional.of(component.mainBranch())
-                : branches.stream().filter(components.rules(component.id())::trusts).findFirst()
-                        .or(() -> branches.stream().findFirst());
+        Optional<String> branch = components.rules(component.id()).ofTag(component.mainBranch(), branches);
+        FileInForce file = components.readFile(component, commit);
         Event.Tagged event = new Event.Tagged(component.name(), tag, commit, branch, sealed);
         return starting.happened(
                 new Happened(event, component, Optional.empty(), "tag " + tag + " on commit " + commit.substring(0, 7),
                         new Cause.Tag(component.name(), tag, commit), OptionalLong.empty(),
-                        mirror.commit(commit).address(), branch, Optional.of(commit), Optional.empty()),
+                        mirror.commit(commit).address(), branch, Optional.of(commit), Optional.empty()).by(true, file),
                 () -> {
                     boolean ours = components.seeTag(component.id(), tag, commit);
-                    if (ours && sealed.isPresent() && names(component, commit, tag)) {
+                    if (ours && sealed.isPresent() && patterns(file, Pushes::ofTags).stream()
+                            .anyMatch(pattern -> pattern.matches(tag))) {
                         mapper.name(component.id(), tag, sealed.get());
                     }
                     return ours;
                 });
-    }
-
-    private boolean names(Registered component, String commit, String tag) {
-        return patterns(component, commit, Pushes::ofTags).stream().anyMatch(pattern -> pattern.matches(tag));
     }
 
     /**

@@ -1,5 +1,7 @@
 package dev.paseo.service.trigger;
 
+import dev.paseo.service.start.StartTriggers;
+import dev.paseo.core.trigger.BranchRules;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
@@ -111,6 +113,21 @@ class PushesTest {
         assertFalse(byBranch.get("main").told());
         assertEquals("push aaaaaaa to main (nobody told by whom; committed by developer@park.example)",
                 byBranch.get("main").sentence());
+    }
+
+    /** The file of one commit is read once for all that is asked of it. */
+    @Test
+    void aFileIsReadOncePerPush() {
+        when(mirror.refs()).thenReturn(new Mirror.Refs(Map.of("main", "a".repeat(40)), Map.of("v1.2", "b".repeat(40))));
+        when(components.rules(7)).thenReturn(BranchRules.of(List.of(), List.of("main")));
+        when(starting.happened(any(), any())).thenAnswer(call -> {
+            Happened happened = call.getArgument(0);
+            new InForce(components, mock(StartTriggers.class)).concernedBy(happened);
+            return Optional.empty();
+        });
+        pushes.look(REPOSITORY, Pusher.UNTOLD);
+        verify(components, times(1)).readFile(COMPONENT, "a".repeat(40));
+        verify(components, times(1)).readFile(COMPONENT, "b".repeat(40));
     }
 
     /** A poll was there first: the hook still says who pushed, for a while. */
