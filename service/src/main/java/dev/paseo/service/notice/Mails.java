@@ -1,5 +1,7 @@
 package dev.paseo.service.notice;
 
+import java.util.ArrayList;
+import dev.paseo.service.engine.DueWork;
 import dev.paseo.service.change.Changes;
 import dev.paseo.service.notice.NoticeMapper.NoticeRow;
 import dev.paseo.service.settings.Settings;
@@ -25,10 +27,12 @@ import org.springframework.web.util.HtmlUtils;
  * away is tried again, at growing intervals, for two days.
  */
 @Component
-class Mails {
+class Mails implements DueWork.Ways<Mails.Batch> {
 
     private static final Logger LOG = LoggerFactory.getLogger(Mails.class);
     private static final int MOST_TRIES = 40;
+    /** So many readers at once: a mail server that does not answer holds no more. */
+    private static final int AT_ONCE = 4;
 
     private final NoticeMapper mapper;
     private final ObjectProvider<JavaMailSender> sender;
@@ -36,6 +40,7 @@ class Mails {
     private final Settings settings;
     private final Changes changes;
     private final WhatChanges whatChanges;
+    private final DueWork<Batch> work = new DueWork<>("mails", AT_ONCE, this);
 
     Mails(NoticeMapper mapper, ObjectProvider<JavaMailSender> sender, MailLinks links, Settings settings,
             Changes changes, WhatChanges whatChanges) {
@@ -49,15 +54,32 @@ class Mails {
 
     @Scheduled(fixedDelay = 1000)
     void sendDue() {
-        Optional<JavaMailSender> mail = Optional.ofNullable(sender.getIfAvailable());
-        if (mail.isEmpty()) {
+        if (sender.getIfAvailable() == null) {
             return;
         }
         try {
-            mapper.due(changes.now()).forEach(account -> send(mail.get(), account));
+            work.take(changes.now());
         } catch (RuntimeException failed) {
             LOG.warn("mails wait for the moment: {}", failed.toString());
         }
+    }
+
+    /** What is due for one reader, and goes to them together; {@code taken} once it was claimed. */
+    record Batch(long account, List<NoticeRow> taken) {}
+
+    @Override
+    public List<Batch> due(Instant now) {
+        return mapper.due(now).stream().map(account -> new Batch(account, new ArrayList<>())).toList();
+    }
+
+    @Override
+    public boolean claim(Batch batch, Instant now) {
+        batch.taken().addAll(changes.in(() -> {
+            List<NoticeRow> rows = mapper.dueOf(batch.account(), now);
+            rows.forEach(row -> mapper.claim(row.id(), now.plus(pause(row.tries()))));
+            return rows;
+        }));
+        return !batch.taken().isEmpty();
     }
 
     /** A notice with the link for its reader, and what changes with it. */
@@ -69,20 +91,18 @@ class Mails {
         }
     }
 
-    private void send(JavaMailSender mail, long account) {
+    @Override
+    public void perform(Batch batch) {
+        long account = batch.account();
         Optional<String> to = mapper.address(account);
-        Instant now = changes.now();
-        List<Linked> due = changes.in(() -> mapper.dueOf(account, now).stream().map(row -> {
-            mapper.claim(row.id(), now.plus(pause(row.tries())));
-            return new Linked(row, links.address(account, row.path()), List.of());
-        }).toList());
-        due.stream().filter(each -> to.isEmpty() || each.notice().tries() >= MOST_TRIES)
-                .forEach(each -> mapper.givenUp(each.notice().id()));
-        List<Linked> sent = due.stream().filter(each -> to.isPresent() && each.notice().tries() < MOST_TRIES)
-                .map(each -> new Linked(each.notice(), each.address(), changes(each.notice()))).toList();
+        batch.taken().stream().filter(each -> to.isEmpty() || each.tries() >= MOST_TRIES)
+                .forEach(each -> mapper.givenUp(each.id()));
+        List<Linked> sent = batch.taken().stream().filter(each -> to.isPresent() && each.tries() < MOST_TRIES)
+                .map(each -> new Linked(each, links.address(account, each.path()), changes(each))).toList();
         if (sent.isEmpty()) {
             return;
         }
+        JavaMailSender mail = sender.getObject();
         try {
             mail.send(message(mail, to.orElseThrow(), mapper.name(account), sent));
             sent.forEach(each -> mapper.mailed(each.notice().id(), changes.now()));
@@ -107,7 +127,7 @@ class Mails {
 
     /** Half a minute first, at most an hour. */
     private static Duration pause(int tries) {
-        return Duration.ofSeconds(Math.min(3600, 30L << Math.min(tries, 7)));
+        return DueWork.pause(Duration.ofSeconds(30), tries, Duration.ofHours(1));
     }
 
     private MimeMessage message(JavaMailSender mail, String to, String name, List<Linked> due)
