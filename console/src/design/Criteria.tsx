@@ -3,7 +3,7 @@ import { Glyph } from "./Glyph";
 import { criterionState } from "./states";
 import { At } from "./time";
 
-const ORDER = ["asked", "not met", "not yet", "met"];
+const ORDER: Schemas["CriterionView"]["state"][] = ["asked", "not-met", "not-yet", "met"];
 
 /** Every criterion with its sentence, the unmet first, and what people said. */
 export function Criteria({

@@ -7,6 +7,7 @@ import { api, need } from "../api/client";
 import { useLive } from "../api/live";
 import { agents, me, waitingCount, whereabouts } from "../api/queries";
 import { Loading } from "./parts";
+import { deploymentState } from "./states";
 import { flipTheme, useTheme } from "./theme";
 import { clockOf, useNow } from "./time";
 import { OWN, useZoneOfPage } from "./zone";
@@ -116,8 +117,6 @@ function Who() {
   );
 }
 
-const MOVING = new Set(["queued", "deploying", "checking", "undoing"]);
-
 /** Time, what each environment is doing now, agents, and whether the page is live. */
 function GroundLine({ connected }: { connected: boolean }) {
   const now = useNow();
@@ -130,7 +129,7 @@ function GroundLine({ connected }: { connected: boolean }) {
         .filter((cell) => cell.environment === environment)
         .flatMap((cell) =>
           cell.coming
-            .filter((each) => MOVING.has(each.status))
+            .filter((each) => each.status === "queued" || deploymentState(each.status).phase === "moving")
             .map((each) => `${row.component} ${each.version} ${each.status}`),
         ),
     );

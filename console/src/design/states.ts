@@ -1,4 +1,6 @@
-/** The one map of states: each with its shape, its tone and its word. */
+import type { Schemas } from "../api/client";
+
+/** The one map of states: each with its shape, its tone, its word, and how far it is. */
 export type Tone = "good" | "warn" | "bad" | "ice" | "need" | "ink" | "rest" | "rest2";
 export type Shape =
   | "waiting-stage"
@@ -30,72 +32,79 @@ export type Shape =
   | "not-yet"
   | "not-met";
 
+/** How far something is: nothing has begun, it goes on, it came where it should, it did not, or it never began. */
+export type Phase = "ahead" | "moving" | "walked" | "broken" | "refused";
+
 export interface State {
   shape: Shape;
   tone: Tone;
+  phase: Phase;
   word: string;
 }
 
-const state = (shape: Shape, tone: Tone, word: string = shape): State => ({ shape, tone, word });
+const state = (shape: Shape, tone: Tone, phase: Phase, word: string = shape): State => ({ shape, tone, phase, word });
 
-/** Of runs and stages. */
-const WORK: Record<string, State> = {
-  waiting: state("waiting-stage", "rest2", "waiting"),
-  ready: state("ready", "rest2", "waits for an agent"),
-  running: state("running", "ink"),
-  cancelling: state("running", "ink", "cancelling"),
-  passed: state("passed", "good"),
-  warned: state("warned", "warn"),
-  failed: state("failed", "bad"),
-  skipped: state("skipped", "rest2"),
-  cancelled: state("cancelled", "rest2"),
-  stopped: state("cancelled", "rest2", "stopped"),
+/** Of runs, stages, and their steps. */
+const WORK: Record<Schemas["RunSummary"]["status"] | Schemas["StageView"]["status"] | "stopped", State> = {
+  waiting: state("waiting-stage", "rest2", "ahead", "waiting"),
+  ready: state("ready", "rest2", "ahead", "waits for an agent"),
+  running: state("running", "ink", "moving"),
+  cancelling: state("running", "ink", "moving", "cancelling"),
+  passed: state("passed", "good", "walked"),
+  warned: state("warned", "warn", "walked"),
+  failed: state("failed", "bad", "broken"),
+  skipped: state("skipped", "rest2", "refused"),
+  cancelled: state("cancelled", "rest2", "refused"),
+  stopped: state("cancelled", "rest2", "refused", "stopped"),
 };
 
-const DEPLOYMENT: Record<string, State> = {
-  waiting: state("waiting", "ink"),
-  queued: state("queued", "ink"),
-  deploying: state("deploying", "ink"),
-  checking: state("checking", "ink"),
-  live: state("live", "good"),
-  replaced: state("replaced", "rest2"),
-  undoing: state("undoing", "ink"),
-  undone: state("undone", "bad"),
-  removed: state("removed", "rest2"),
-  stopped: state("stopped", "bad"),
-  failed: state("failed", "bad"),
-  rejected: state("rejected", "bad"),
-  expired: state("expired", "rest2"),
-  withdrawn: state("withdrawn", "rest2"),
-  overtaken: state("overtaken", "rest2"),
+const DEPLOYMENT: Record<Schemas["DeploymentSummary"]["status"], State> = {
+  waiting: state("waiting", "ink", "ahead"),
+  queued: state("queued", "ink", "ahead"),
+  deploying: state("deploying", "ink", "moving"),
+  checking: state("checking", "ink", "moving"),
+  live: state("live", "good", "walked"),
+  replaced: state("replaced", "rest2", "walked"),
+  undoing: state("undoing", "ink", "moving"),
+  undone: state("undone", "bad", "broken"),
+  removed: state("removed", "rest2", "walked"),
+  stopped: state("stopped", "bad", "broken"),
+  failed: state("failed", "bad", "broken"),
+  rejected: state("rejected", "bad", "refused"),
+  expired: state("expired", "rest2", "refused"),
+  withdrawn: state("withdrawn", "rest2", "refused"),
+  overtaken: state("overtaken", "rest2", "refused"),
 };
 
-const CRITERION: Record<string, State> = {
-  met: state("met", "good"),
-  "not yet": state("not-yet", "rest2", "not yet"),
-  asked: state("asked", "ink"),
-  "not met": state("not-met", "bad", "not met"),
+const CRITERION: Record<Schemas["CriterionView"]["state"], State> = {
+  met: state("met", "good", "walked"),
+  "not-yet": state("not-yet", "rest2", "ahead", "not yet"),
+  asked: state("asked", "ink", "ahead"),
+  "not-met": state("not-met", "bad", "refused", "not met"),
 };
 
-const HOST: Record<string, State> = {
-  ahead: state("waiting-stage", "rest2", "not begun"),
-  installing: state("deploying", "ink", "installing"),
-  installed: state("deploying", "ink", "installed"),
-  checking: state("checking", "ink"),
-  good: state("live", "good", "live"),
-  failed: state("failed", "bad"),
-  undoing: state("undoing", "ink"),
-  undone: state("undone", "bad", "taken back"),
-  left: state("stopped", "bad", "left changed"),
-  away: state("skipped", "rest2", "in maintenance"),
-  watched: state("checking", "ink", "watched"),
-  clearing: state("undoing", "ink", "being cleared"),
-  cleared: state("replaced", "rest2", "cleared"),
+const HOST: Record<Schemas["HostView"]["phase"], State> = {
+  ahead: state("waiting-stage", "rest2", "ahead", "not begun"),
+  installing: state("deploying", "ink", "moving", "installing"),
+  installed: state("deploying", "ink", "moving", "installed"),
+  checking: state("checking", "ink", "moving"),
+  good: state("live", "good", "walked", "live"),
+  failed: state("failed", "bad", "broken"),
+  undoing: state("undoing", "ink", "moving"),
+  undone: state("undone", "bad", "broken", "taken back"),
+  left: state("stopped", "bad", "broken", "left changed"),
+  away: state("skipped", "rest2", "refused", "in maintenance"),
+  watched: state("checking", "ink", "moving", "watched"),
+  clearing: state("undoing", "ink", "moving", "being cleared"),
+  cleared: state("replaced", "rest2", "walked", "cleared"),
 };
 
-const UNKNOWN = state("waiting-stage", "rest2", "unknown");
+const of =
+  (states: Record<string, State>) =>
+  (name: string): State =>
+    states[name] ?? state("waiting-stage", "rest2", "ahead", name);
 
-export const workState = (name: string): State => WORK[name] ?? { ...UNKNOWN, word: name };
-export const deploymentState = (name: string): State => DEPLOYMENT[name] ?? { ...UNKNOWN, word: name };
-export const criterionState = (name: string): State => CRITERION[name] ?? { ...UNKNOWN, word: name };
-export const hostState = (name: string): State => HOST[name] ?? { ...UNKNOWN, word: name };
+export const workState = of(WORK);
+export const deploymentState = of(DEPLOYMENT);
+export const criterionState = of(CRITERION);
+export const hostState = of(HOST);

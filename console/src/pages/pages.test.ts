@@ -17,7 +17,7 @@ const cell = (more: Partial<Cell>): Cell => ({
   behind: 0,
   ...more,
 });
-const coming = (status: string, forYou = false) => ({
+const coming = (status: Schemas["ComingView"]["status"], forYou = false) => ({
   deployment: 9,
   version: "1.4.2",
   status,
@@ -78,7 +78,11 @@ describe("the log", () => {
   });
 });
 
-const stage = (name: string, status: string, more: Partial<Schemas["StageView"]> = {}): Schemas["StageView"] => ({
+const stage = (
+  name: string,
+  status: Schemas["StageView"]["status"],
+  more: Partial<Schemas["StageView"]> = {},
+): Schemas["StageView"] => ({
   name,
   variant: "",
   attempt: 1,
@@ -128,7 +132,8 @@ describe("the graph", () => {
 });
 
 describe("the stage that is shown first", () => {
-  const begun = (name: string, status: string, startedAt?: string) => stage(name, status, { startedAt });
+  const begun = (name: string, status: Schemas["StageView"]["status"], startedAt?: string) =>
+    stage(name, status, { startedAt });
   it.each([
     ["the failed one", [begun("compile", "failed", "x"), begun("tests", "skipped")], "compile"],
     ["the running one", [begun("compile", "passed", "x"), begun("tests", "running", "x")], "tests"],

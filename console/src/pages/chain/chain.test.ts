@@ -78,8 +78,8 @@ describe("the latest on a way", () => {
   it.each([
     [undefined, "ahead"],
     [{ ...last, reason: "the run ended failed" }, "stopped"],
-    [{ ...last, run: 6, status: "running" }, "moving"],
-    [{ ...last, run: 6, status: "failed" }, "walked"],
+    [{ ...last, run: 6, status: "running" as const }, "moving"],
+    [{ ...last, run: 6, status: "failed" as const }, "walked"],
   ])("%o is drawn %s", (what, style) => {
     expect(
       styleOf({ upstream: "sun-model", downstream: "daylight-api", on: ["runs"], ...(what ? { last: what } : {}) }),

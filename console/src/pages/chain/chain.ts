@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { workState } from "../../design/states";
 
 export type Led = Schemas["LedView"];
 type Edge = Schemas["EdgeView"];
@@ -90,6 +91,8 @@ export function reachedBy(tree: Led[]): Reached {
   return reached;
 }
 
+const goesOn = (status = "") => ["ahead", "moving"].includes(workState(status).phase);
+
 /**
  * How an edge is drawn: walked, where the followed change, or else what happened last upstream, started a run;
  * stopped, where it did not.
@@ -97,17 +100,9 @@ export function reachedBy(tree: Led[]): Reached {
 export function styleOf(edge: Edge, followed?: Reached): "walked" | "moving" | "stopped" | "ahead" {
   if (followed) {
     const there = followed.has(edge.upstream) ? followed.get(edge.downstream) : undefined;
-    return there === undefined
-      ? "ahead"
-      : there === "nothing"
-        ? "stopped"
-        : ["waiting", "running", "cancelling"].includes(there.status)
-          ? "moving"
-          : "walked";
+    return there === undefined ? "ahead" : there === "nothing" ? "stopped" : goesOn(there.status) ? "moving" : "walked";
   }
   if (!edge.last) return "ahead";
   if (edge.last.run === undefined) return "stopped";
-  return edge.last.status === "waiting" || edge.last.status === "running" || edge.last.status === "cancelling"
-    ? "moving"
-    : "walked";
+  return goesOn(edge.last.status) ? "moving" : "walked";
 }

@@ -1,16 +1,14 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { api, need, type Schemas } from "../../api/client";
 import { Ask } from "../../design/Ask";
-
-const AHEAD = ["waiting", "queued"];
-const UNDER_WAY = ["deploying", "checking"];
+import { deploymentState } from "../../design/states";
 
 /** Ends a deployment before it is live: withdrawn where nothing has begun, else undone. */
 export function Withdraw({ view: { deployment } }: { view: Schemas["DeploymentView"] }) {
   const client = useQueryClient();
   const { id, component, version, environment, status } = deployment;
-  if (!AHEAD.includes(status) && !UNDER_WAY.includes(status)) return null;
-  const ahead = AHEAD.includes(status);
+  const ahead = deploymentState(status).phase === "ahead";
+  if (!ahead && status !== "deploying" && status !== "checking") return null;
   return (
     <div className="withdraw">
       <Ask

@@ -1,11 +1,11 @@
 import type { Schemas } from "../../api/client";
 import type { GateState, Stop, StopState } from "../../design/Walk";
+import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
 
 type View = Schemas["DeploymentView"];
 
-const MOVING = ["deploying", "checking", "undoing"];
-const PASSED = ["live", "replaced", ...MOVING, "undone", "removed", "stopped", "failed"];
+type Status = View["deployment"]["status"];
 
 /** The walk that leads to this deployment: what is behind it, its gate, and where it goes. */
 export function heroStops(view: View): Stop[] {
@@ -48,10 +48,12 @@ export function heroStops(view: View): Stop[] {
   return stops;
 }
 
-const pathIn = (status: string) =>
-  MOVING.includes(status) ? "moving" : ["live", "replaced", "removed"].includes(status) ? "walked" : "ahead";
+const pathIn = (status: Status) => {
+  const { phase } = deploymentState(status);
+  return phase === "moving" || phase === "walked" ? phase : "ahead";
+};
 
-function goal(status: string): StopState {
+function goal(status: Status): StopState {
   switch (status) {
     case "live":
       return "live";
@@ -75,7 +77,7 @@ function goal(status: string): StopState {
 
 function gate(view: View): GateState {
   const { status } = view.deployment;
-  if (PASSED.includes(status)) return "open";
+  if (["moving", "walked", "broken"].includes(deploymentState(status).phase)) return "open";
   if (status === "rejected") return "rejected";
   return status === "waiting" ? (view.mayNot === undefined ? "person" : "other") : "later";
 }

@@ -23,8 +23,6 @@ const Compare = lazy(() => import("./Compare"));
 
 type View = Schemas["RunView"];
 
-const ENDED = ["passed", "warned", "failed", "cancelled"];
-
 export default function Run() {
   const { component = "", number = "0" } = useParams();
   const run = useQuery(runQuery(component, Number(number)));
@@ -141,7 +139,7 @@ function RunTitle({ view }: { view: View }) {
   const { run } = view;
   const state = workState(run.status);
   const now = useNow();
-  const ended = ENDED.includes(run.status);
+  const ended = !["ahead", "moving"].includes(state.phase);
   return (
     <div className="title-line run-title">
       <h1>

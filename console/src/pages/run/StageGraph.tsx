@@ -12,12 +12,12 @@ import { nodesOf, spanOf, type Stage, type StageNode } from "./stages";
 
 type View = Schemas["RunView"];
 
-const BEGUN = ["running", "passed", "warned", "failed"];
+const begins = (status: string) => ["moving", "walked", "broken"].includes(workState(status).phase);
 
 /** The line style of the way from one stage to another. */
 function style(from: StageNode | undefined, to: StageNode | undefined): string {
   if (to?.status === "running") return "moving";
-  return from && spanOf(from.variants).ended && to && BEGUN.includes(to.status) ? "walked" : "ahead";
+  return from && spanOf(from.variants).ended && to && begins(to.status) ? "walked" : "ahead";
 }
 
 interface Props {
@@ -76,7 +76,7 @@ function StageSlab({ node, selected, x, y, onSelect }: SlabProps) {
   const attempt = Math.max(...node.variants.map((stage) => stage.attempt));
   const length = began ? `, ${lengthOf(began, ended ? new Date(ended) : now, away)}` : "";
   const first = node.variants[0];
-  const begun = BEGUN.includes(node.status);
+  const begun = begins(node.status);
   return (
     <Slab
       name={`${node.key}${node.variants.length > 1 ? ` × ${node.variants.length}` : ""}`}

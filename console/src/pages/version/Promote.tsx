@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { Ask } from "../../design/Ask";
 import { Glyph } from "../../design/Glyph";
+import { deploymentState } from "../../design/states";
 import { words } from "../deployment/Plan";
 
 type View = Schemas["VersionView"];
@@ -13,7 +14,9 @@ export function Promote({ view }: { view: View }) {
   const open = (environment: string) =>
     view.deployments.findLast(
       (each) =>
-        each.environment === environment && ["waiting", "queued", "deploying", "checking"].includes(each.status),
+        each.environment === environment &&
+        each.status !== "undoing" &&
+        ["ahead", "moving"].includes(deploymentState(each.status).phase),
     );
   const places = view.walk.filter((stop) => stop.live !== view.number && !open(stop.environment));
   if (view.blocked || view.walk.length === 0) return null;

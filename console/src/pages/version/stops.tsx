@@ -1,11 +1,12 @@
 import type { Schemas } from "../../api/client";
 import type { GateState, PathKind, Stop, StopState } from "../../design/Walk";
+import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
 
 type View = Schemas["VersionView"];
 type Place = Schemas["StopView"];
 
-const MOVING = ["deploying", "checking", "undoing"];
+const moves = (status = "") => deploymentState(status).phase === "moving";
 
 /** A version's walk as stops: where it was built, then every environment of its route. */
 export function stopsOf(view: View): Stop[] {
@@ -14,7 +15,7 @@ export function stopsOf(view: View): Stop[] {
   const into = (at: number): PathKind => {
     const stop = view.walk[at];
     if (!stop) return "none";
-    if (MOVING.includes(newest(stop.environment)?.status ?? "")) return "moving";
+    if (moves(newest(stop.environment)?.status)) return "moving";
     return reached[at] ? "walked" : "ahead";
   };
   const built: Stop = {
@@ -53,7 +54,7 @@ function stateOf(number: string, stop: Place, status: string | undefined): StopS
 }
 
 function gateOf(stop: Place, status: string | undefined): GateState {
-  if (stop.openedAt || (status && MOVING.includes(status))) return "open";
+  if (stop.openedAt || moves(status)) return "open";
   if (status === "rejected") return "rejected";
   return status === "waiting" ? "other" : "later";
 }

@@ -4,16 +4,16 @@ import type { Schemas } from "../../api/client";
 import { Glyph } from "../../design/Glyph";
 import { GateMark, type GateState, type PathKind } from "../../design/Walk";
 import { Lozenge } from "../../design/parts";
-import { deploymentState, workState } from "../../design/states";
+import { deploymentState, workState, type Phase } from "../../design/states";
 import { At, Since } from "../../design/time";
 
 type Row = Schemas["RowView"];
 type Cell = Schemas["CellView"];
 type Column = Schemas["ColumnView"];
 
-const MOVING = ["deploying", "checking", "undoing"];
-const moving = (cell?: Cell) => cell?.coming.find((each) => MOVING.includes(each.status));
-const waiting = (cell?: Cell) => cell?.coming.find((each) => each.status === "waiting" || each.status === "queued");
+const at = (phase: Phase) => (cell?: Cell) => cell?.coming.find((each) => deploymentState(each.status).phase === phase);
+const moving = at("moving");
+const waiting = at("ahead");
 
 /**
  * The path from a version to the next cell: solid when level, marching when something is on its way, dots when

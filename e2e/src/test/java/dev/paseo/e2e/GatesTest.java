@@ -175,7 +175,7 @@ class GatesTest {
         rules("checklist: {for: testers, items: [Board shows the day's turning time, Old links still work]}", toEnter);
         tickAll(inStaging("developer"));
         long id = park.promote(version(), "production");
-        assertTrue(sentence(id, "Live for 2 h").startsWith("not yet: Live and healthy in staging for"),
+        assertTrue(sentence(id, "Live for 2 h").startsWith("not-yet: Live and healthy in staging for"),
                 sentence(id, "Live for"));
         assertTrue(sentence(id, "Opening hours").startsWith("met: Open until"), sentence(id, "Opening hours"));
         assertTrue(
@@ -244,7 +244,7 @@ class GatesTest {
                 + "\n      DURATION:PT6H\n      SUMMARY:Hill race\n      END:VEVENT\n      END:VCALENDAR\n";
         rules("checklist: {for: testers, items: [Board shows the day's turning time, Old links still work]}", calendar);
         long id = park.promote(version(), "production");
-        assertTrue(sentence(id, "Not closed").matches("not yet: production is closed until .* UTC: \"Hill race\"\\."),
+        assertTrue(sentence(id, "Not closed").matches("not-yet: production is closed until .* UTC: \"Hill race\"\\."),
                 sentence(id, "Not closed"));
         park.rule("approver-1", id, true, "Good.").good();
         park.rule("approver-2", id, true, "Good.").good();

@@ -39,8 +39,9 @@ public final class Ink {
         return in("35", text);
     }
 
-    /** A state's word in its colour. */
-    public String state(String word) {
+    /** A state in its colour, as people say it: {@code not-yet} is {@code not yet}. */
+    public String state(String name) {
+        String word = name.replace('-', ' ');
         return switch (word) {
             case "passed", "live", "met" -> good(word);
             case "failed", "undone", "rejected", "stopped", "not met" -> bad(word);

@@ -1,5 +1,7 @@
 package dev.paseo.service.calendar;
 
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.deployment.DeploymentStatus;
 import java.time.Instant;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
@@ -9,7 +11,8 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface CalendarMapper {
 
-    record DeploymentRow(long id, String component, String version, String kind, String status, Instant startedAt,
+    record DeploymentRow(long id, String component, String version, Kind kind, DeploymentStatus status,
+            Instant startedAt,
             @Nullable Instant endedAt) {}
 
     @Select("""

@@ -1,5 +1,8 @@
 package dev.paseo.service.calendar;
 
+import dev.paseo.core.text.Word;
+import dev.paseo.core.deployment.Kind;
+import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.gate.GateRules;
 import dev.paseo.core.gate.Hours;
 import dev.paseo.language.calendar.Feed;
@@ -26,7 +29,8 @@ class CalendarViews {
     /** From an instant until another; {@code until} is absent where nobody knows. */
     record TimeSpanView(Instant from, Optional<Instant> until, String words) {}
 
-    record DeploymentSpan(long deployment, String component, String version, String kind, String status, Instant from,
+    record DeploymentSpan(long deployment, String component, String version, Kind kind, DeploymentStatus status,
+            Instant from,
             Optional<Instant> until) {}
 
     /**
@@ -67,7 +71,7 @@ class CalendarViews {
         view.deployments()
                 .forEach(each -> events.add(new Feed.Event("deployment-" + each.deployment() + "@" + name, each.from(),
                         each.until().orElse(view.now()),
-                        each.component() + " " + each.version() + " into " + name + ": " + each.status(),
+                        each.component() + " " + each.version() + " into " + name + ": " + Word.of(each.status()),
                         settings.address() + "/deployments/" + each.deployment())));
         return Feed.write(name, view.now(), events);
     }

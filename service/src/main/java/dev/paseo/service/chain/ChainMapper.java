@@ -1,5 +1,7 @@
 package dev.paseo.service.chain;
 
+import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.run.RunStatus;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -21,7 +23,7 @@ interface ChainMapper {
             select id, parent_id from led order by id limit 2000""")
     List<CauseRow> led(long cause);
 
-    record RunRow(long id, String component, long number, String status, String branch, String version,
+    record RunRow(long id, String component, long number, RunStatus status, String branch, String version,
             @Nullable String reason, long causeId,
             Instant createdAt, @Nullable Instant startedAt, @Nullable Instant endedAt) {}
 
@@ -34,7 +36,7 @@ interface ChainMapper {
             </script>""")
     List<RunRow> runs(List<Long> causes);
 
-    record DeploymentRow(long id, String component, String version, String environment, String status,
+    record DeploymentRow(long id, String component, String version, String environment, DeploymentStatus status,
             @Nullable String reason, long causeId,
             Instant requestedAt, @Nullable Instant startedAt, @Nullable Instant liveAt, @Nullable Instant endedAt) {}
 
@@ -99,7 +101,8 @@ interface ChainMapper {
 
     // The graph
 
-    record NewestRow(String component, long number, String status, String version, String commitSummary, Instant at) {}
+    record NewestRow(String component, long number, RunStatus status, String version, String commitSummary,
+            Instant at) {}
 
     /** The newest run of each component's main branch. */
     @Select("""
@@ -119,7 +122,7 @@ interface ChainMapper {
             where not e.temporary order by e.position, e.id""")
     List<LiveRow> live();
 
-    record LastRow(String upstream, String downstream, String sentence, @Nullable Long run, @Nullable String status,
+    record LastRow(String upstream, String downstream, String sentence, @Nullable Long run, @Nullable RunStatus status,
             @Nullable String version,
             @Nullable String reason, Instant at) {}
 

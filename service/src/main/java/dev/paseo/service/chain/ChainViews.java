@@ -1,5 +1,6 @@
 package dev.paseo.service.chain;
 
+import dev.paseo.core.run.RunStatus;
 import dev.paseo.service.chain.Following.LedView;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.start.StartTriggers;
@@ -22,7 +23,7 @@ class ChainViews {
     private static final int MOST_CHANGES = 30;
 
     /** The newest run of a component's main branch. */
-    record NewestRunView(long number, String status, String version, String commitSummary, Instant at) {}
+    record NewestRunView(long number, RunStatus status, String version, String commitSummary, Instant at) {}
 
     record LiveInView(String environment, String version) {}
 
@@ -34,7 +35,7 @@ class ChainViews {
      * @param run    that it started
      * @param reason why it started none
      */
-    record LastView(String sentence, Optional<Long> run, Optional<String> status, Optional<String> version,
+    record LastView(String sentence, Optional<Long> run, Optional<RunStatus> status, Optional<String> version,
             Optional<String> reason, Instant at) {}
 
     /** @param on {@code runs}, or the environments in which going live starts the downstream one */

@@ -1,5 +1,6 @@
 package dev.paseo.service.chain;
 
+import dev.paseo.core.text.Word;
 import dev.paseo.core.cause.Consequences.Kept;
 import dev.paseo.core.cause.Consequences.Node;
 import dev.paseo.core.cause.Consequences.Thing;
@@ -106,7 +107,7 @@ class Following {
                     now);
             things.add(new Thing<>(List.of(Consequences.run(row.component(), row.number())), row.causeId(),
                     new LedView("run", row.component(),
-                            Optional.of(row.number()), Optional.of(row.version()), row.branch(), row.status(),
+                            Optional.of(row.number()), Optional.of(row.version()), row.branch(), Word.of(row.status()),
                             Optional.ofNullable(row.reason()), row.createdAt(),
                             Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()),
                             Optional.of(view(spent)),
@@ -128,7 +129,7 @@ class Following {
                             Consequences.live(row.component(), row.version(), row.environment())),
                     row.causeId(),
                     new LedView("deployment", row.component(), Optional.of(row.id()), Optional.of(row.version()),
-                            row.environment(), row.status(),
+                            row.environment(), Word.of(row.status()),
                             Optional.ofNullable(row.reason()), row.requestedAt(), Optional.ofNullable(row.startedAt()),
                             done, Optional.of(view(spent)), List.of(), 0, List.of()));
         }).toList();

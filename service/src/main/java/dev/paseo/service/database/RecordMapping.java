@@ -1,5 +1,8 @@
 package dev.paseo.service.database;
 
+import dev.paseo.core.environment.Passage;
+import dev.paseo.core.run.StageStatus;
+import dev.paseo.core.run.RunStatus;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.SetCourse;
@@ -22,11 +25,12 @@ import org.springframework.stereotype.Component;
  * a long list.
  */
 @Component
-class RecordMapping implements SqlSessionFactoryBeanCustomizer {
+public class RecordMapping implements SqlSessionFactoryBeanCustomizer {
 
     /** The types whose constants stand in rows as their words. Others stand there by their names. */
-    private static final List<Class<? extends Enum<?>>> WORDS = List.of(DeploymentStatus.class, Kind.class,
-            SetCourse.Status.class);
+    /** Constants that rows and answers have as their words. */
+    public static final List<Class<? extends Enum<?>>> WORDS = List.of(DeploymentStatus.class, Kind.class,
+            SetCourse.Status.class, Passage.Status.class, RunStatus.class, StageStatus.class);
 
     private final MybatisProperties properties;
 

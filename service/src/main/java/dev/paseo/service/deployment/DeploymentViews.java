@@ -1,5 +1,7 @@
 package dev.paseo.service.deployment;
 
+import dev.paseo.core.deployment.HostState;
+import dev.paseo.core.deployment.Kind;
 import dev.paseo.core.deployment.DeploymentState;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.gate.Evaluation;
@@ -37,15 +39,15 @@ public class DeploymentViews {
      * @param live    what it has now; empty where it has nothing, or nobody knows
      * @param unknown nobody knows what it has, until its agent has looked
      */
-    record HostView(String host, String phase, boolean touched, Optional<String> reason, Optional<String> url,
+    record HostView(String host, HostState.Phase phase, boolean touched, Optional<String> reason, Optional<String> url,
             Optional<String> live, boolean unknown) {}
 
     /**
      * A deployment in a list; {@code emergency}: it goes past unmet criteria, and is reviewed afterwards; {@code away}:
      * for how many seconds between its beginning and its going live the service was not at work.
      */
-    public record DeploymentSummary(long id, String component, String version, String environment, String kind,
-            boolean emergency, String status, Optional<String> requestedBy,
+    public record DeploymentSummary(long id, String component, String version, String environment, Kind kind,
+            boolean emergency, DeploymentStatus status, Optional<String> requestedBy,
             Optional<String> reason, Instant requestedAt, Optional<Instant> startedAt, Optional<Instant> liveAt,
             Optional<Instant> endedAt, long away) {}
 
@@ -90,7 +92,7 @@ public class DeploymentViews {
 
     public DeploymentSummary summary(Deployment row) {
         return new DeploymentSummary(row.id(), row.component(), row.version(), row.environment(),
-                Word.of(row.kind()), row.emergencyReason() != null, Word.of(row.status()),
+                row.kind(), row.emergencyReason() != null, row.status(),
                 Optional.ofNullable(row.requestedBy()), Optional.ofNullable(row.reason()), row.requestedAt(),
                 Optional.ofNullable(row.startedAt()),
                 Optional.ofNullable(row.liveAt()), Optional.ofNullable(row.endedAt()),
@@ -155,7 +157,7 @@ public class DeploymentViews {
         Map<String, Optional<String>> urls = new java.util.HashMap<>();
         sources.environments().hosts(place.id()).forEach(host -> urls.put(host.name(), host.url()));
         return state.hosts().stream()
-                .map(host -> new HostView(host.host(), Word.of(host.phase()), host.touched(), host.reason(),
+                .map(host -> new HostView(host.host(), host.phase(), host.touched(), host.reason(),
                         urls.getOrDefault(host.host(), Optional.empty()),
                         live.getOrDefault(host.host(), Optional.empty()), unknown.contains(host.host())))
                 .toList();

@@ -1,5 +1,6 @@
 package dev.paseo.service.gate;
 
+import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.gate.Tick;
 import dev.paseo.core.gate.Verdict;
 import dev.paseo.core.text.Shortened;
@@ -16,7 +17,7 @@ public class GateViews {
 
     private static final int LONGEST_NOTE = 2000;
 
-    public record CriterionView(String state, String name, String sentence, Optional<Instant> until) {}
+    public record CriterionView(Judgement.State state, String name, String sentence, Optional<Instant> until) {}
 
     /**
      * {@code inPlaceOf}: whose voice it was, of a deputy or one to whom it was handed on; {@code counts}: it is about
@@ -39,7 +40,7 @@ public class GateViews {
 
     public static List<CriterionView> criteria(Verdict verdict) {
         return verdict.judgements().stream()
-                .map(judgement -> new CriterionView(judgement.state().name().toLowerCase(Locale.ROOT).replace('_', ' '),
+                .map(judgement -> new CriterionView(judgement.state(),
                         judgement.name(), judgement.sentence(), judgement.until()))
                 .toList();
     }

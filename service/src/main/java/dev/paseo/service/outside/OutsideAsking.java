@@ -1,5 +1,7 @@
 package dev.paseo.service.outside;
 
+import dev.paseo.core.text.Word;
+import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.text.Shortened;
@@ -72,7 +74,7 @@ public class OutsideAsking implements EffectHandler {
     public void perform(String body) {
         Question question = around.json().read(body, Question.class);
         OutsideMapper.AboutRow about = mapper.about(question.deployment());
-        if (!about.status().equals("waiting")) {
+        if (about.status() != DeploymentStatus.WAITING) {
             return;
         }
         String token = Tokens.fresh("paseo-answer");
@@ -120,9 +122,9 @@ public class OutsideAsking implements EffectHandler {
             OutsideMapper.AskedRow asked = mapper.byToken(Tokens.hash(token))
                     .orElseThrow(() -> Refusal.notFound("nobody was asked this, or was asked again since"));
             OutsideMapper.AboutRow about = mapper.about(asked.deployment());
-            if (asked.answeredAt() != null || !about.status().equals("waiting")) {
+            if (asked.answeredAt() != null || about.status() != DeploymentStatus.WAITING) {
                 throw Refusal.conflict(asked.answeredAt() != null ? "this was answered already"
-                        : "deployment " + asked.deployment() + " no longer waits: it is " + about.status());
+                        : "deployment " + asked.deployment() + " no longer waits: it is " + Word.of(about.status()));
             }
             mapper.answer(asked.id(), yes, Shortened.to(words, LONGEST), around.changes().now());
             mapper.wake(about.placeId(), around.changes().now());

@@ -1,5 +1,6 @@
 package dev.paseo.service.outside;
 
+import dev.paseo.core.deployment.DeploymentStatus;
 import java.time.Instant;
 import java.util.Optional;
 import org.apache.ibatis.annotations.Insert;
@@ -29,7 +30,7 @@ interface OutsideMapper {
             + "answered_at is null")
     int answer(long id, boolean yes, String words, Instant now);
 
-    record AboutRow(String component, String environment, long environmentId, String version, String status,
+    record AboutRow(String component, String environment, long environmentId, String version, DeploymentStatus status,
             @Nullable String requestedBy, long placeId) {}
 
     @Select("""

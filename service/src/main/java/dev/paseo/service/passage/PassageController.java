@@ -1,5 +1,6 @@
 package dev.paseo.service.passage;
 
+import dev.paseo.core.environment.Passage;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.gate.Evaluation;
@@ -37,7 +38,8 @@ class PassageController {
      * @param subject    what an approval approves, to be sent with it; absent once it has ended
      * @param testFailed a test of what is live failed there, so that its gate onward is not judged
      */
-    record PassageView(long id, String component, String version, String environment, long deployment, String status,
+    record PassageView(long id, String component, String version, String environment, long deployment,
+            Passage.Status status,
             Instant openedAt, Optional<Instant> settledAt,
             Optional<Instant> endedAt, Optional<String> reason, List<GateViews.CriterionView> gate,
             List<GateViews.ListView> checklists, List<GateViews.RulingView> rulings,
@@ -76,7 +78,7 @@ class PassageController {
 
     private PassageView view(PassageRow row, String reader) {
         Versions.Sealed version = versions.byId(row.versionId());
-        boolean open = row.status().equals("open");
+        boolean open = row.status() == Passage.Status.OPEN;
         Optional<Evaluation> gate = Optional.of(row).filter(each -> open).map(passages::evaluation);
         Gates.AtGate at = passages.atGate(row);
         String subject = gate.map(Evaluation::digest).orElseGet(() -> gates.digest(at));

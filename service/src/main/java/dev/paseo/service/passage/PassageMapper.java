@@ -1,5 +1,6 @@
 package dev.paseo.service.passage;
 
+import dev.paseo.core.environment.Passage;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -13,7 +14,8 @@ import org.jspecify.annotations.Nullable;
 interface PassageMapper {
 
     /** @param before the version that was live there before */
-    record PassageRow(long id, long versionId, long environmentId, String environment, long deploymentId, String status,
+    record PassageRow(long id, long versionId, long environmentId, String environment, long deploymentId,
+            Passage.Status status,
             Instant openedAt, @Nullable Instant settledAt,
             @Nullable Instant endedAt, @Nullable String reason, @Nullable Long beforeId,
             @Nullable String testFailure) {}

@@ -123,7 +123,7 @@ public class Passages {
     }
 
     private void judge(PassageRow row) {
-        Passage now = new Passage(row.status().equals("open") ? Passage.Status.OPEN : Passage.Status.ENDED,
+        Passage now = new Passage(row.status(),
                 row.settledAt() != null);
         Optional<Evaluation> gate = known(row);
         Optional<Verdict> verdict = gate.map(Evaluation::verdict);
@@ -173,7 +173,7 @@ public class Passages {
     void tick(long id, Person person, Tick tick, Optional<String> picture) {
         learn(passage(id));
         change(id, row -> {
-            if (!row.status().equals("open")) {
+            if (row.status() != Passage.Status.OPEN) {
                 throw Refusal.conflict("passage " + id + " has ended: nothing of it is to be ticked any more");
             }
             Gates.AtGate at = atGate(row);
@@ -192,7 +192,7 @@ public class Passages {
         learn(passage(id));
         change(id, row -> {
             Gates.AtGate at = atGate(row);
-            if (!row.status().equals("open")) {
+            if (row.status() != Passage.Status.OPEN) {
                 throw Refusal.conflict("passage " + id + " has ended: nothing of it is to be decided any more");
             }
             Evaluation gate = gating.gates().evaluate(at);

@@ -1,5 +1,6 @@
 package dev.paseo.service.run;
 
+import dev.paseo.core.run.RunStatus;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.run.LineQueue.Member;
 import dev.paseo.core.run.LineQueue.Move;
@@ -74,7 +75,7 @@ class Lines implements EffectHandler {
 
     private List<Member> members(long line) {
         return mapper.open(line).stream()
-                .map(row -> new Member(row.id(), row.number(), !row.status().equals("waiting"), row.prepared(),
+                .map(row -> new Member(row.id(), row.number(), row.status() != RunStatus.WAITING, row.prepared(),
                         NewerStart.valueOf(row.newerStart().toUpperCase(Locale.ROOT))))
                 .toList();
     }
@@ -84,7 +85,7 @@ class Lines implements EffectHandler {
             case Move.Begin(long run) -> runs.apply(run, new RunEvent.TurnCame());
             case Move.GiveWay(long run, long to) -> {
                 Run row = runs.lock(run);
-                if (!row.status().equals("cancelling")) {
+                if (row.status() != RunStatus.CANCELLING) {
                     runs.apply(row, new RunEvent.CancelAsked("gave way to " + sibling.component() + "#" + to));
                 }
             }
@@ -109,7 +110,7 @@ class Lines implements EffectHandler {
         for (long id : mapper.late(changes.now())) {
             changes.run(() -> {
                 Run row = runs.lock(id);
-                if (row.status().equals("running") || row.status().equals("cancelling")) {
+                if (row.status() == RunStatus.RUNNING || row.status() == RunStatus.CANCELLING) {
                     runs.apply(row, RunTimes.over(runs.file(row).timeout()));
                 }
             });
@@ -118,8 +119,8 @@ class Lines implements EffectHandler {
 
     /** Where a line's turn is, for people: the run before this one that it waits for. */
     Optional<Long> waitsFor(Run run) {
-        return run.status().equals("waiting")
-                ? mapper.open(run.lineId()).stream().filter(member -> !member.status().equals("waiting"))
+        return run.status() == RunStatus.WAITING
+                ? mapper.open(run.lineId()).stream().filter(member -> member.status() != RunStatus.WAITING)
                         .map(RunMapper.MemberRow::number).findFirst()
                 : Optional.empty();
     }

@@ -1,5 +1,6 @@
 package dev.paseo.service.run;
 
+import dev.paseo.core.run.StageStatus;
 import dev.paseo.service.evidence.EvidenceViews;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.run.RunViews.RunView;
@@ -25,7 +26,8 @@ class RunComparison {
     record ComparedCommit(String id, String summary, String author) {}
 
     /** A stage on both sides; empty where a run has no such stage. Seconds are those of its newest attempt. */
-    record ComparedStage(String stage, Optional<String> before, Optional<String> after, Optional<Double> secondsBefore,
+    record ComparedStage(String stage, Optional<StageStatus> before, Optional<StageStatus> after,
+            Optional<Double> secondsBefore,
             Optional<Double> secondsAfter) {}
 
     /** Something named that is not the same on both sides. */

@@ -1,5 +1,6 @@
 package dev.paseo.service.run;
 
+import dev.paseo.core.text.Word;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;
@@ -89,7 +90,7 @@ class RunController {
             @RequestParam Optional<String> status, @RequestParam Optional<Long> before,
             @RequestParam(defaultValue = "30") int limit) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());
-        List<String> known = Arrays.stream(RunStatus.values()).map(each -> each.name().toLowerCase(Locale.ROOT))
+        List<String> known = Arrays.stream(RunStatus.values()).map(Word::of)
                 .toList();
         status.filter(word -> !known.contains(word)).ifPresent(word -> {
             throw Refusal.invalid("/status", "should be one of " + String.join(", ", known) + "; got '" + word + "'");

@@ -1,5 +1,8 @@
 package dev.paseo.service.run;
 
+import java.util.Locale;
+import dev.paseo.core.run.StageStatus;
+import dev.paseo.core.run.RunStatus;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -35,13 +38,13 @@ interface RunMapper {
             this.start = start;
             this.state = state;
             this.answers = answers;
-            this.newerStart = Runs.word(start.plan().newerStart());
+            this.newerStart = start.plan().newerStart().name().toLowerCase(Locale.ROOT);
             this.arrived = start.reason().arrived().map(RunStarts.Arrived::version).orElse(null);
             this.at = at;
         }
     }
 
-    record StageRow(long id, int position, String name, String variant, int attempt, String status,
+    record StageRow(long id, int position, String name, String variant, int attempt, StageStatus status,
             @Nullable String reason,
             @Nullable String reused, @Nullable Instant startedAt, @Nullable Instant endedAt) {}
 
@@ -93,7 +96,7 @@ interface RunMapper {
     @Insert("""
             insert into stage (run_id, position, name, variant, attempt, status)
             values (#{run}, #{position}, #{name}, #{variant}, #{attempt}, #{status})""")
-    int addStage(long run, int position, String name, String variant, int attempt, String status);
+    int addStage(long run, int position, String name, String variant, int attempt, StageStatus status);
 
     @Select(COLUMNS + "where r.id = #{id}")
     Run byId(long id);
@@ -114,7 +117,7 @@ interface RunMapper {
     List<Run> newest(long component, long before, @Nullable String branch, @Nullable String status, int limit);
 
     /** What a decision makes of a run. */
-    record Moved(long id, long revision, String status, String state, boolean prepared, @Nullable String reason,
+    record Moved(long id, long revision, RunStatus status, String state, boolean prepared, @Nullable String reason,
             @Nullable Instant startedAt,
             @Nullable Instant endedAt, @Nullable Instant wakeAt) {}
 
@@ -129,7 +132,7 @@ interface RunMapper {
             + "limit 1")
     Optional<String> newestStatus(long component, String branch);
 
-    record MemberRow(long id, long number, String status, boolean prepared, String newerStart) {}
+    record MemberRow(long id, long number, RunStatus status, boolean prepared, String newerStart) {}
 
     /** The runs of a line that have not ended. */
     @Select("""
@@ -153,7 +156,7 @@ interface RunMapper {
     List<StageRow> stages(long run);
 
     /** Where a stage of a run is now. */
-    record StageMove(long run, String name, String variant, int attempt, String status, @Nullable String reason,
+    record StageMove(long run, String name, String variant, int attempt, StageStatus status, @Nullable String reason,
             boolean begins, boolean ends, Instant now) {}
 
     @Update("""

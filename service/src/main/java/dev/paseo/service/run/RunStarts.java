@@ -1,5 +1,6 @@
 package dev.paseo.service.run;
 
+import dev.paseo.core.run.StageStatus;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.run.RunState;
 import dev.paseo.core.run.StageState;
@@ -130,7 +131,8 @@ public class RunStarts {
         start.reason().upstream().forEach(each -> mapper.addUpstream(row.id, each));
         for (int at = 0; at < state.stages().size(); at++) {
             StageState stage = state.stages().get(at);
-            mapper.addStage(row.id, at, stage.key().name(), stage.key().variant(), stage.attempt(), "waiting");
+            mapper.addStage(row.id, at, stage.key().name(), stage.key().variant(), stage.attempt(),
+                    StageStatus.WAITING);
         }
         String name = start.component().name() + "#" + number;
         consequences.effects().add("run " + row.id, "prepare run " + row.id, PrepareRun.KIND, Long.toString(row.id));

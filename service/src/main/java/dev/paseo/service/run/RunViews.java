@@ -1,5 +1,8 @@
 package dev.paseo.service.run;
 
+import dev.paseo.core.text.Word;
+import dev.paseo.core.run.StageStatus;
+import dev.paseo.core.run.RunStatus;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.agent.Agents;
 import dev.paseo.service.agent.StepLog;
@@ -19,7 +22,8 @@ import org.springframework.stereotype.Component;
 class RunViews {
 
     /** A run in a list; {@code away}: for how many seconds of it the service was not at work. */
-    record RunSummary(String component, long number, String status, String branch, String commit, String commitSummary,
+    record RunSummary(String component, long number, RunStatus status, String branch, String commit,
+            String commitSummary,
             String commitAuthor,
             String version, boolean sealed, Optional<String> reason, Instant createdAt, Optional<Instant> startedAt,
             Optional<Instant> endedAt, long away) {}
@@ -37,7 +41,7 @@ class RunViews {
      * @param waitsFor what it waits for now, as a sentence
      * @param reused   which state of its folders it began with
      */
-    record StageView(String name, String variant, int attempt, String status, Optional<String> reason,
+    record StageView(String name, String variant, int attempt, StageStatus status, Optional<String> reason,
             Optional<String> waitsFor, Optional<String> reused,
             List<String> after, List<String> afterAny, List<String> ifFailed, Optional<Instant> startedAt,
             Optional<Instant> endedAt, long away, Optional<Long> work,
@@ -112,7 +116,7 @@ class RunViews {
             boolean untrusted, Optional<StepLog.OfStage> work) {
         Optional<PipelineFile.Stage> stage = file.stage(row.name());
         Optional<PipelineFile.Order> order = stage.map(PipelineFile.Stage::order);
-        Optional<String> waitsFor = row.status().equals("ready")
+        Optional<String> waitsFor = row.status() == StageStatus.READY
                 ? Optional.of(
                         looking.agents().waitsFor(stage.map(PipelineFile.Stage::wants).orElse(List.of()), untrusted))
                 : Optional.empty();
@@ -134,7 +138,7 @@ class RunViews {
     private static List<Map<String, String>> route(PipelineFile file) {
         return file.route().stream().map(step -> {
             Map<String, String> words = new LinkedHashMap<>();
-            step.forEach((environment, entry) -> words.put(environment, Runs.word(entry).replace('_', '-')));
+            step.forEach((environment, entry) -> words.put(environment, Word.of(entry).replace('_', '-')));
             return Map.copyOf(words);
         }).toList();
     }

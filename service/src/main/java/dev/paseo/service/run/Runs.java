@@ -1,5 +1,6 @@
 package dev.paseo.service.run;
 
+import dev.paseo.core.text.Word;
 import dev.paseo.service.change.Changes;
 import tools.jackson.core.type.TypeReference;
 import dev.paseo.core.decision.Decision;
@@ -96,7 +97,7 @@ public class Runs {
         Instant started = row.startedAt() == null && after.status() == RunStatus.RUNNING ? now : row.startedAt();
         Instant ended = after.status().ended() ? now : null;
         if (mapper.move(
-                new RunMapper.Moved(row.id(), row.revision(), word(after.status()), json.write(after), after.prepared(),
+                new RunMapper.Moved(row.id(), row.revision(), after.status(), json.write(after), after.prepared(),
                         after.reason().map(why -> Shortened.to(why, 2000)).orElse(null), started, ended,
                         RunTimes.wake(after.status(), Optional.ofNullable(row.startedAt()), file(row).timeout(), now)
                                 .orElse(null))) != 1) {
@@ -117,10 +118,10 @@ public class Runs {
             ends.announcements().runStarted(row.component(), row.number());
         }
         if (after.status().ended()) {
-            ends.announcements().runFinished(row.component(), row.number(), row.revision(), word(after.status()),
+            ends.announcements().runFinished(row.component(), row.number(), row.revision(), Word.of(after.status()),
                     after.reason());
             tellPushers(row, after, name);
-            changes.record(AuditTrail.Entry.of("paseo", "run " + word(after.status()), name)
+            changes.record(AuditTrail.Entry.of("paseo", "run " + Word.of(after.status()), name)
                     .because(after.reason().orElse("")));
             ends.effects().add("run " + row.id(), "run " + row.id() + " ended, revision " + row.revision(),
                     RunStarts.ENDED, Long.toString(row.id()));
@@ -147,11 +148,11 @@ public class Runs {
     private void store(long run, int position, StageState was, StageState stage, Instant now) {
         StageKey key = stage.key();
         if (stage.attempt() != was.attempt()) {
-            mapper.addStage(run, position, key.name(), key.variant(), stage.attempt(), word(stage.status()));
+            mapper.addStage(run, position, key.name(), key.variant(), stage.attempt(), stage.status());
             mapper.dropOutputs(run, key.name(), key.variant(), stage.attempt());
             return;
         }
-        mapper.moveStage(new RunMapper.StageMove(run, key.name(), key.variant(), stage.attempt(), word(stage.status()),
+        mapper.moveStage(new RunMapper.StageMove(run, key.name(), key.variant(), stage.attempt(), stage.status(),
                 stage.reason().map(why -> Shortened.to(why, 2000)).orElse(null), stage.status() == StageStatus.RUNNING,
                 stage.status().ended(), now));
     }
@@ -216,10 +217,6 @@ public class Runs {
             }
             changes.record(AuditTrail.Entry.of(by, "run cancel asked", row.component() + "#" + row.number()));
         });
-    }
-
-    static String word(Enum<?> status) {
-        return status.name().toLowerCase(Locale.ROOT);
     }
 
     /** Of a component's branch; empty where it has had none. */

@@ -1,5 +1,7 @@
 package dev.paseo.service.set;
 
+import dev.paseo.core.deployment.SetCourse;
+import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.text.Word;
@@ -33,10 +35,10 @@ class SetController {
     record SetPromotionRequest(String environment, Optional<String> comment) {}
 
     /** A member's deployment, and why it ended as it did; absent where it was not requested yet. */
-    record PartView(String component, String version, Optional<Long> deployment, Optional<String> status,
+    record PartView(String component, String version, Optional<Long> deployment, Optional<DeploymentStatus> status,
             Optional<String> reason) {}
 
-    record SetPromotionView(long id, String environment, String status, String requestedBy, String comment,
+    record SetPromotionView(long id, String environment, SetCourse.Status status, String requestedBy, String comment,
             Instant requestedAt, Optional<Instant> endedAt, List<PartView> parts) {}
 
     record SetView(String name, Optional<String> by, Instant at, List<SetMemberView> members,
@@ -76,12 +78,12 @@ class SetController {
 
     private SetPromotionView view(SetMapper.PromotionRow row, List<Versions.Sealed> members) {
         List<SetMapper.MemberRow> deployments = sets.deployments(row.id());
-        return new SetPromotionView(row.id(), row.environment(), Word.of(row.status()), row.by(), row.comment(),
+        return new SetPromotionView(row.id(), row.environment(), row.status(), row.by(), row.comment(),
                 row.requestedAt(), Optional.ofNullable(row.endedAt()), members.stream().map(member -> {
                     Optional<SetMapper.MemberRow> own = deployments.stream()
                             .filter(each -> each.versionId() == member.id()).findFirst();
                     return new PartView(member.component(), member.number(), own.map(SetMapper.MemberRow::deployment),
-                            own.map(SetMapper.MemberRow::status).map(Word::of), own.map(SetMapper.MemberRow::reason));
+                            own.map(SetMapper.MemberRow::status), own.map(SetMapper.MemberRow::reason));
                 }).toList());
     }
 

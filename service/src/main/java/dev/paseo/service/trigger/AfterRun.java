@@ -1,5 +1,6 @@
 package dev.paseo.service.trigger;
 
+import dev.paseo.core.text.Word;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.trigger.Event;
 import dev.paseo.core.trigger.Trigger.RunEnd;
@@ -39,9 +40,7 @@ class AfterRun implements EffectHandler {
     @Override
     public void perform(String body) {
         EventMapper.EndedRow run = mapper.ended(Long.parseLong(body));
-        Optional<RunEnd> end = Arrays.stream(RunEnd.values()).filter(each -> each.word().equals(run.status()))
-                .findFirst();
-        end.ifPresent(how -> ended(run, how));
+        Word.read(RunEnd.class, Word.of(run.status())).ifPresent(how -> ended(run, how));
     }
 
     private void ended(EventMapper.EndedRow run, RunEnd end) {

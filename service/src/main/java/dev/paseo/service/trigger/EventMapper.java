@@ -1,5 +1,6 @@
 package dev.paseo.service.trigger;
 
+import dev.paseo.core.run.RunStatus;
 import dev.paseo.core.text.Shortened;
 import java.time.Instant;
 import java.util.List;
@@ -118,7 +119,7 @@ interface EventMapper {
 
     // What upstream components offer, and what was used of it
 
-    record EndedRow(long id, long componentId, long number, String branch, String commitId, String status,
+    record EndedRow(long id, long componentId, long number, String branch, String commitId, RunStatus status,
             long revision, long causeId,
             @Nullable Long versionId, @Nullable String versionNumber) {}
 

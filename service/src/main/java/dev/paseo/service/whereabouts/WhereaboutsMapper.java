@@ -1,5 +1,7 @@
 package dev.paseo.service.whereabouts;
 
+import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.run.RunStatus;
 import java.time.Instant;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
@@ -54,7 +56,7 @@ interface WhereaboutsMapper {
             where c.name between #{first} and #{last} order by l.component_id, l.name""")
     List<LabelRow> labels(String first, String last);
 
-    record OpenRow(long id, long placeId, String version, String status, @Nullable String requestedBy,
+    record OpenRow(long id, long placeId, String version, DeploymentStatus status, @Nullable String requestedBy,
             Instant requestedAt) {}
 
     @Select("""
@@ -75,7 +77,7 @@ interface WhereaboutsMapper {
               x.started_at desc, x.id desc limit 1)""")
     List<OpenRow> troubled(String first, String last);
 
-    record RunRow(long componentId, long number, String status, String version, boolean sealed, Instant at) {}
+    record RunRow(long componentId, long number, RunStatus status, String version, boolean sealed, Instant at) {}
 
     @Select("""
             select r.component_id, r.number, r.status, r.version_number as version,

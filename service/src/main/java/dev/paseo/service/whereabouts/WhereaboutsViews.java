@@ -1,5 +1,7 @@
 package dev.paseo.service.whereabouts;
 
+import dev.paseo.core.deployment.DeploymentStatus;
+import dev.paseo.core.run.RunStatus;
 import dev.paseo.core.access.Person;
 import dev.paseo.language.calendar.Periods;
 import dev.paseo.service.clock.ServiceClock;
@@ -29,7 +31,8 @@ class WhereaboutsViews {
      * A deployment on its way into a place, or the one that last went wrong there; {@code forYou} where the reader is
      * asked.
      */
-    record ComingView(long deployment, String version, String status, Optional<String> requestedBy, Instant requestedAt,
+    record ComingView(long deployment, String version, DeploymentStatus status, Optional<String> requestedBy,
+            Instant requestedAt,
             Optional<String> gate, boolean forYou) {}
 
     /** What keeps the version that is live there from going on: items of its list, time, or a test that failed. */
@@ -59,7 +62,7 @@ class WhereaboutsViews {
     record MarksView(Optional<String> held, int differing, int drifted, int unhealthy, int away, boolean blocked,
             Optional<String> by, int daysBehind) {}
 
-    record NewestView(long run, String status, String version, boolean sealed, Instant at) {}
+    record NewestView(long run, RunStatus status, String version, boolean sealed, Instant at) {}
 
     record RowView(String component, String summary, Map<String, String> labels, Optional<NewestView> newest,
             List<CellView> cells, List<StayView> stays) {}
@@ -223,7 +226,7 @@ class WhereaboutsViews {
     }
 
     private ComingView coming(OpenRow row, Person person) {
-        Optional<Waits.Stand> stand = row.status().equals("waiting") ? waits.stand(row.id(), person.id())
+        Optional<Waits.Stand> stand = row.status() == DeploymentStatus.WAITING ? waits.stand(row.id(), person.id())
                 : Optional.empty();
         return new ComingView(row.id(), row.version(), row.status(), Optional.ofNullable(row.requestedBy()),
                 row.requestedAt(), stand.map(Waits.Stand::name), stand.filter(Waits.Stand::mine).isPresent());

@@ -1,5 +1,6 @@
 package dev.paseo.service.outside;
 
+import dev.paseo.core.deployment.DeploymentStatus;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.mockito.Mockito.mock;
@@ -35,13 +36,13 @@ class OutsideAskingTest {
     private final OutsideAsking asking = new OutsideAsking(mapper, mock(Effects.class), secrets, mock(Settings.class),
             new OutsideAsking.Around(noon.changes, database.json(), post));
 
-    private void asked(String status, Instant answered) {
+    private void asked(DeploymentStatus status, Instant answered) {
         when(mapper.byToken(anyString())).thenReturn(Optional.of(new OutsideMapper.AskedRow(1, 7, "change board",
                 answered)));
         about(status);
     }
 
-    private void about(String status) {
+    private void about(DeploymentStatus status) {
         when(mapper.about(7)).thenReturn(new OutsideMapper.AboutRow("daylight-api", "production", 3, "1.4.2", status,
                 null, 5));
     }
@@ -50,9 +51,9 @@ class OutsideAskingTest {
     void anAnswerIsForAQuestionThatWaits() {
         when(mapper.byToken(anyString())).thenReturn(Optional.empty());
         Refused.by(Kind.NOT_FOUND, () -> asking.answer("x", true, ""));
-        asked("waiting", Rows.NOON);
+        asked(DeploymentStatus.WAITING, Rows.NOON);
         assertEquals("this was answered already", Refused.by(Kind.CONFLICT, () -> asking.answer("x", true, "")));
-        asked("withdrawn", null);
+        asked(DeploymentStatus.WITHDRAWN, null);
         assertEquals("deployment 7 no longer waits: it is withdrawn",
                 Refused.by(Kind.CONFLICT, () -> asking.answer("x", true, "")));
         verify(mapper, never()).answer(anyLong(), any(Boolean.class), anyString(), any());
@@ -66,7 +67,7 @@ class OutsideAskingTest {
 
     @Test
     void aQuestionThatCannotBeAskedIsAskedAgain() throws Exception {
-        about("waiting");
+        about(DeploymentStatus.WAITING);
         when(mapper.asked(anyLong(), anyString(), anyString(), anyString())).thenReturn(1);
         when(secrets.value(anyString(), anyLong())).thenReturn(Optional.empty());
         assertEquals("no secret is set to sign questions to change board with", failure());
@@ -79,7 +80,7 @@ class OutsideAskingTest {
 
     @Test
     void nobodyIsAskedAboutWhatNoLongerWaits() {
-        about("withdrawn");
+        about(DeploymentStatus.WITHDRAWN);
         asking.perform("{\"deployment\":7,\"name\":\"change board\",\"address\":\"http://127.0.0.1:1\"}");
         verifyNoInteractions(post);
     }
