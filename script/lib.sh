@@ -8,7 +8,7 @@ state=${PASEO_STATE:-$root/.paseo}
 say() { printf '%s\n' "$*" >&2; }
 die() { say "error: $*"; exit 1; }
 
-# JDK 25 may stand beside an older default.
+# JDK 25 need not be the default JDK.
 find_jdk() {
     for home in "${JAVA_HOME:-}" /usr/lib/jvm/*; do
         if [ -x "$home/bin/javac" ] && grep -q '^JAVA_VERSION="25' "$home/release" 2>/dev/null; then
@@ -74,3 +74,8 @@ end() {
 }
 
 mkdir -p "$state"
+
+# database_settings FILE: the service's settings for a database that script/database started.
+database_settings() {
+    while IFS== read -r key value; do [ "$key" = socket ] || printf 'paseo.database.%s=%s\n' "$key" "$value"; done <"$1"
+}

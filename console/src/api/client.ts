@@ -9,6 +9,8 @@ export class Problem extends Error {
     readonly status: number,
     readonly title: string,
     detail: string,
+    /** The JSON pointer (RFC 6901) of the field that is wrong, where it is one. */
+    readonly pointer?: string,
   ) {
     super(detail);
   }
@@ -34,6 +36,26 @@ interface Answer<T> {
   response: Response;
 }
 
+interface Said {
+  title?: string;
+  detail?: string;
+  pointer?: string;
+  errors?: { pointer: string; detail: string }[];
+}
+
+const fieldOf = (pointer = "") => pointer.slice(1).replaceAll("/", ".").replaceAll("~1", "/").replaceAll("~0", "~");
+
+const line = ({ pointer, detail = "" }: { pointer?: string; detail?: string }) => {
+  const field = fieldOf(pointer);
+  return field === "" || detail.startsWith(`${field} `) || detail.startsWith(`${field}:`)
+    ? detail
+    : `${field}: ${detail}`;
+};
+
+/** What is wrong, each field with its name. */
+export const wordsOf = (said: Said): string | undefined =>
+  said.errors?.length ? said.errors.map(line).join("\n") : said.detail === undefined ? undefined : line(said);
+
 /** The data of an answer, or its problem, thrown. */
 export async function need<T>(asked: Promise<Answer<T>>): Promise<T> {
   let answer: Answer<T>;
@@ -43,11 +65,12 @@ export async function need<T>(asked: Promise<Answer<T>>): Promise<T> {
     throw new Problem(0, "Not reached", "The service does not answer. The page goes on by itself when it does.");
   }
   if (!answer.response.ok) {
-    const said = (answer.error ?? {}) as { title?: string; detail?: string };
+    const said = (answer.error ?? {}) as Said;
     throw new Problem(
       answer.response.status,
       said.title ?? "Refused",
-      said.detail ?? `The service answered ${answer.response.status}.`,
+      wordsOf(said) ?? `The service answered ${answer.response.status}.`,
+      said.pointer,
     );
   }
   return answer.data as T;

@@ -83,7 +83,7 @@ export function Ask({ label, title, what, act, danger, reason, needed, onAct, di
               </button>
               <Dialog.Close asChild>
                 <button type="button" className="btn big">
-                  Leave it
+                  Cancel
                 </button>
               </Dialog.Close>
             </div>

@@ -91,7 +91,7 @@ const HOST: Record<Schemas["HostView"]["phase"], State> = {
   good: state("live", "good", "walked", "live"),
   failed: state("failed", "bad", "broken"),
   undoing: state("undoing", "ink", "moving"),
-  undone: state("undone", "bad", "broken", "taken back"),
+  undone: state("undone", "bad", "broken"),
   left: state("stopped", "bad", "broken", "left changed"),
   away: state("skipped", "rest2", "refused", "in maintenance"),
   watched: state("checking", "ink", "moving", "watched"),

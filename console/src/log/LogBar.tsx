@@ -31,7 +31,7 @@ export function LogBar({ source, total, away, search, following, onFollow }: Pro
           placeholder="Search"
         />
         {search.wanted.length > 1 && <span>{search.words}</span>}
-        <button type="button" onClick={() => search.go(-1)} aria-label="Hit before">
+        <button type="button" onClick={() => search.go(-1)} aria-label="Previous match">
           <ChevronUp size={16} />
         </button>
         <button type="button" onClick={() => search.go(1)} aria-label="Next hit">

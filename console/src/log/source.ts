@@ -32,7 +32,7 @@ type Stage = Schemas["StageView"];
 function stillEmpty(stage: Stage): string {
   if (stage.waitsFor) return `It ${stage.waitsFor}.`;
   if (stage.status === "waiting") return "Waits for the stages before it.";
-  return stage.reason ?? (stage.endedAt ? "It said nothing." : "Nothing said yet.");
+  return stage.reason ?? (stage.endedAt ? "No output" : "No output yet");
 }
 
 export function ofStage(component: string, number: number, stage: Stage): LogSource {
@@ -71,7 +71,7 @@ export function ofTask(id: number, task: Schemas["HostTaskView"], title: string)
     title,
     steps: task.steps,
     begun: task.takenAt !== undefined,
-    empty: task.takenAt ? (task.endedAt ? "It said nothing." : "Nothing said yet.") : "Waits for its agent.",
+    empty: task.takenAt ? (task.endedAt ? "No output" : "No output yet") : "Waits for its agent.",
     file: `deployment-${id}-${plain(title)}.log`,
     whole: `/api/v1/deployments/${id}/tasks/${task.work}/log.txt`,
     part: (wanted, signal) =>

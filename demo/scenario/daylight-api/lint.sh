@@ -7,7 +7,7 @@ function found(rule, level, text) {
     results = results (results == "" ? "" : ",\n") "{\"ruleId\":\"" rule "\",\"level\":\"" level "\",\"message\":{\"text\":\"" text "\"},\"locations\":[{\"physicalLocation\":{\"artifactLocation\":{\"uri\":\"" FILENAME "\"},\"region\":{\"startLine\":" FNR "}}}]}"
     print level ": " FILENAME ":" FNR ": " text
 }
-length($0) > 150 { found("line-length", "warning", "the line has " length($0) " signs, more than 150") }
+length($0) > 150 { found("line-length", "warning", "the line has " length($0) " characters, more than 150") }
 /System\.out/ { found("prints", "note", "prints to standard output") }
 END { print "{\"version\":\"2.1.0\",\"runs\":[{\"tool\":{\"driver\":{\"name\":\"park-lint\"}},\"results\":[" results "]}]}" >"build/findings.sarif" }
 ' src/park/daylight/*.java

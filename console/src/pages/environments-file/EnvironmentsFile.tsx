@@ -191,7 +191,7 @@ function Desk({ title, about, file, before, environment, back }: Writing) {
               Load it
             </button>
             <Link className="btn quiet-btn" to={back}>
-              Leave it
+              Cancel
             </Link>
             <p role="status" className={refused ? "bad" : "quiet"}>
               {refused ||

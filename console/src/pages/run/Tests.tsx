@@ -73,7 +73,7 @@ function OneStage({ view, several }: { view: TestsView; several: boolean }) {
             </span>
             {failure.message && <code>{failure.message}</code>}
           </summary>
-          <pre tabIndex={0}>{failure.output || "It said nothing more."}</pre>
+          <pre tabIndex={0}>{failure.output || "No output"}</pre>
         </details>
       ))}
       <details>

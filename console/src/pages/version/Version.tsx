@@ -98,8 +98,8 @@ function Block({ view }: { view: View }) {
       act={`Block ${view.number}`}
       what={
         <p>
-          Nobody deploys it any more, anywhere, by no way, rollbacks and emergencies included. What waits of it is
-          withdrawn. Where it is live it stays until something else goes there.
+          It cannot be deployed anywhere any more, not even by rollback or emergency. Its waiting deployments are
+          withdrawn. Where it is live, it stays live until another version replaces it.
         </p>
       }
       onAct={async (reason) => {

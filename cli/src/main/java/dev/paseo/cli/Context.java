@@ -35,6 +35,10 @@ public final class Context {
         return in;
     }
 
+    public String environment(String name) {
+        return environment.getOrDefault(name, "");
+    }
+
     public Ink ink() {
         return ink;
     }

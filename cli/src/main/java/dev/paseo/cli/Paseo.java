@@ -43,7 +43,10 @@ public final class Paseo {
                 err.println("error: " + failure.getMessage());
                 return failure.exitCode();
             }
-            err.println("error: " + failed);
+            err.println("error: The client itself failed; with PASEO_TRACE=1 it prints where");
+            if ("1".equals(context.environment("PASEO_TRACE"))) {
+                failed.printStackTrace(err);
+            }
             return 1;
         });
         if (arguments.length == 0) {

@@ -3,6 +3,7 @@ package dev.paseo.e2e;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.util.ArrayList;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -45,6 +46,31 @@ class ApiTest {
         }
         assertEquals(Client.JSON.readTree(Files.readString(file)), served,
                 "run this test with -Dpaseo.update=true and build the console again");
+    }
+
+    /** Whoever reads the description alone knows what each operation does, with what, and what it answers. */
+    @Test
+    void everyOperationIsDescribed() {
+        JsonNode api = park.as("developer").get("/api/openapi.json").good();
+        List<String> silent = new ArrayList<>();
+        api.path("paths").properties().forEach(path -> path.getValue().properties().forEach(operation -> {
+            String name = operation.getKey() + " " + path.getKey();
+            JsonNode what = operation.getValue();
+            if (what.path("summary").asString("").isBlank() || what.path("tags").size() != 1
+                    || what.path("tags").path(0).asString("").contains("controller")) {
+                silent.add(name);
+            }
+            what.path("parameters").forEach(parameter -> {
+                if (parameter.path("description").asString("").isBlank()) {
+                    silent.add(name + ": " + parameter.path("name").asString());
+                }
+            });
+            if (!what.path("responses").has("default")) {
+                silent.add(name + ": problems");
+            }
+        }));
+        assertEquals(List.of(), silent);
+        assertTrue(api.path("paths").size() > 100, "the paths were not found");
     }
 
     @Test

@@ -435,7 +435,7 @@ class GatesTest {
         park.deploymentIs(late, "expired");
         Client.Answer refused = park.rule("approver-1", late, true, "Too late.");
         assertEquals(409, refused.status());
-        assertTrue(refused.detail().contains("it is expired (nobody decided until"), refused.detail());
+        assertTrue(refused.detail().contains("it is expired (no decision by "), refused.detail());
     }
 
     @Test

@@ -27,7 +27,7 @@ class LimitsTest {
     record Limit(String what, long value, String type, String field, String test, String method) {}
 
     static Stream<Limit> limits() throws IOException {
-        return Files.readAllLines(TestDatabase.ROOT.resolve("docs/limits.md")).stream().map(ROW::matcher)
+        return Files.readAllLines(TestDatabase.ROOT.resolve("docs/reference/limits.md")).stream().map(ROW::matcher)
                 .filter(Matcher::matches)
                 .map(row -> new Limit(row.group("what"), Long.parseLong(row.group("limit")), row.group("class"),
                         row.group("field"),
@@ -47,7 +47,7 @@ class LimitsTest {
 
     /** What these pages say is kept true by the tests that they name. */
     @ParameterizedTest
-    @ValueSource(strings = {"security", "architecture"})
+    @ValueSource(strings = {"explanation/security", "architecture"})
     void everyTestThatAPageNamesExists(String page) throws IOException {
         Matcher named = Pattern.compile("`(\\w+Test)(?:\\.(\\w+))?`")
                 .matcher(Files.readString(TestDatabase.ROOT.resolve("docs/" + page + ".md")));
@@ -76,7 +76,7 @@ class LimitsTest {
 
     @Test
     void thereAreAsManyAsAreWritten() throws IOException {
-        long rows = Files.readAllLines(TestDatabase.ROOT.resolve("docs/limits.md")).stream()
+        long rows = Files.readAllLines(TestDatabase.ROOT.resolve("docs/reference/limits.md")).stream()
                 .filter(line -> line.contains("#") && line.startsWith("| ")).count();
         assertEquals(rows, limits().count(), "a row that does not read as one");
         assertTrue(rows > 30);

@@ -347,7 +347,7 @@ class SourcesTest {
         Await.until("every one is told", () -> events("ridge").stream()
                 .filter(event -> event.path("kind").asString().equals("push")).count() == 2 + names.size());
         assertTrue(events("ridge").stream()
-                .anyMatch(event -> event.path("reason").asString("").contains("more than 200 signs")));
+                .anyMatch(event -> event.path("reason").asString("").contains("more than 200 characters")));
         assertEquals(6, runs("ridge"), "season/öresund, feature/a;b, feature/$(…) and the long one of season have run");
         for (String name : names) {
             repository.raw("refs/heads/" + name, "");

@@ -156,13 +156,13 @@ class StartingTest {
     }
 
     @Test
-    void circlesAreFoundWhenTheyAreSaved() throws Exception {
+    void cyclesAreFoundWhenTheyAreSaved() throws Exception {
         Repository hen = bring("hen", List.of());
         Repository egg = bring("egg", List.of());
         hen.push("developer", "main", Map.of("paseo.yaml", pipeline("hen", "- upstream: egg\n- push: [main]")));
         String said = egg.push("developer", "main",
                 Map.of("paseo.yaml", pipeline("egg", "- upstream: hen\n- push: [main]")));
-        assertTrue(said.contains("would go round in a circle: egg starts hen starts egg"), said);
+        assertTrue(said.contains("would make a cycle: egg starts hen starts egg"), said);
         assertEquals(0, listed("egg").size());
         runs("hen", 1);
     }

@@ -58,6 +58,35 @@ class WordsTest {
         assertEquals(List.of(), found);
     }
 
+    /** Sentences that readers had to guess at; said plainly since, and not to come back where people read them. */
+    private static final Pattern RIDDLE = Pattern.compile(
+            "let us in\\b|by no way|is not ours|sends on and on|near to what was meant|are set apart|held against triggers"
+                    + "|time alone will do|believed by|said nothing|[\"> ]Leave it\\b|Do something|Hit before|is no condition"
+                    + "|round in a circle|(\\d|\") signs\\b|start a thing|at its sign|is the one who is away|nobody decided until"
+                    + "|makes mails wait|goes on where its plan");
+    private static final Pattern FOR_USERS = Pattern.compile(
+            "README\\.md|docs/(?!decisions|benchmarks).*\\.md|(service|cli|core|language|agent)/src/main/.*\\.java"
+                    + "|console/src/(?!.*\\.test\\.).*\\.tsx?");
+    private static final Pattern COMMENT = Pattern.compile("\\s*(\\*|//|/\\*).*");
+
+    private static List<String> riddlesIn(String name, List<String> lines) {
+        return lines.stream().filter(line -> !COMMENT.matcher(line).matches() || name.endsWith(".md"))
+                .filter(line -> RIDDLE.matcher(line).find()).map(line -> name + ": " + line.strip()).toList();
+    }
+
+    @Test
+    void noRiddleIsLeftForPeople() throws Exception {
+        List<String> found = new ArrayList<>();
+        for (String name : tracked()) {
+            Path file = TestDatabase.ROOT.resolve(name);
+            if (FOR_USERS.matcher(name).matches() && Files.isRegularFile(file)) {
+                found.addAll(riddlesIn(name, Files.readAllLines(file, StandardCharsets.UTF_8)));
+            }
+        }
+        assertEquals(List.of(), found);
+        assertEquals(1, riddlesIn("A.java", List.of("throw new Wrong(\"has 1 to 20 signs\");", "// 20 signs")).size());
+    }
+
     @Test
     void formerWordsAreFoundWhereTheyAre() {
         assertTrue(Stream

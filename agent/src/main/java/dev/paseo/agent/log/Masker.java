@@ -46,7 +46,7 @@ public final class Masker {
         this(secrets, text -> text);
     }
 
-    /** For bytes that are read as ISO 8859-1, one sign for each, so that all others stay as they are. */
+    /** For bytes that are read as ISO 8859-1, one character for each, so that all others stay as they are. */
     public static Masker ofBytes(Collection<String> secrets) {
         return new Masker(secrets,
                 text -> new String(text.getBytes(StandardCharsets.UTF_8), StandardCharsets.ISO_8859_1));

@@ -16,7 +16,7 @@ import java.util.List;
  */
 final class OutputReader {
 
-    /** Longer lines are cut; in signs. */
+    /** Longer lines are cut; in characters. */
     static final int LONGEST_LINE = 16_384;
 
     private final Path file;

@@ -106,7 +106,7 @@ final class ProcessTree {
                 || look(process, mark) != Shown.CARRIES_NOT;
     }
 
-    /** What {@code stat} tells from a process's state on; its name before may have any signs. */
+    /** What {@code stat} tells from a process's state on; its name before may have any characters. */
     private static String[] stat(Path process) throws IOException {
         String stat = Files.readString(process.resolve("stat"));
         return stat.substring(stat.lastIndexOf(')') + 2).split(" ");

@@ -180,7 +180,7 @@ public final class RemoteWork implements AutoCloseable {
                 withGrace ? GRACE_SECONDS : 0), Duration.ofSeconds(GRACE_SECONDS + 10));
     }
 
-    /** What sha256sum says first; a name with odd signs has a backslash before. */
+    /** What sha256sum says first; a name with odd characters has a backslash before. */
     private static final Pattern DIGEST = Pattern.compile("\\\\?([0-9a-f]{64})\\b");
 
     /** The SHA-256 digest of a file on the host; empty where there is none. */

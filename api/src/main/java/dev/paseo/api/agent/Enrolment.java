@@ -5,7 +5,7 @@ package dev.paseo.api.agent;
  * when the answer was lost: the same token with the same secret is taken again.
  *
  * @param token  the one-time token that an operator got for it
- * @param secret what the agent signs in with from now on, at least 40 signs
+ * @param secret what the agent signs in with from now on, at least 40 characters
  */
 public record Enrolment(String token, String secret) {
 

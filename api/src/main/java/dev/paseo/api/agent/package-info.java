@@ -1,4 +1,4 @@
-/** The agents' protocol, version 1: see docs/agent-protocol.md. Unknown fields are ignored on both sides. */
+/** The agents' protocol, version 1: see docs/reference/agent-protocol.md. Unknown fields are ignored on both sides. */
 @NullMarked
 package dev.paseo.api.agent;
 

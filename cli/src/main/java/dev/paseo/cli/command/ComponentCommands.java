@@ -95,7 +95,7 @@ final class ComponentCommands {
         private String name = "";
 
         @Option(names = "--label", paramLabel = "NAME=VALUE",
-                description = "at most 20; a value has at most 120 signs; none: all are taken away")
+                description = "at most 20; a value has at most 120 characters; none: all are taken away")
         private Map<String, String> labels = Map.of();
 
         Labels(Context context) {
@@ -216,7 +216,7 @@ final class ComponentCommands {
         private String name = "";
 
         @Option(names = "--label", required = true, paramLabel = "WORDS",
-                description = "who uses it; at most 120 signs")
+                description = "who uses it; at most 120 characters")
         private String label = "";
 
         PublishToken(Context context) {

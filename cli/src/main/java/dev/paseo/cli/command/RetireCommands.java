@@ -68,7 +68,7 @@ final class RetireCommands {
                     "  paseo retire host ridge-hut --reason \"the hut is closed\""})
     static final class Retire extends OfOne {
         @Option(names = "--reason", paramLabel = "WORDS",
-                description = "why; at most 1000 signs; it is kept in the audit trail")
+                description = "why; at most 1000 characters; it is kept in the audit trail")
         private Optional<String> reason = Optional.empty();
 
         @Option(names = "--remove", description = "also removes what is live of it, by its recipe's removal")

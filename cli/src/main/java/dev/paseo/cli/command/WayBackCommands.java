@@ -136,7 +136,7 @@ final class WayBackCommands {
     }
 
     @Command(name = "continue",
-            description = "Says that a deployment goes on where its plan asks; with --no, that it goes back.",
+            description = "Continues a deployment that is paused at a step of its canary; with --no, undoes it.",
             footer = {"", "Example:", "  paseo continue deployment 12"})
     static final class Continue extends ServiceCommand {
         @Parameters(arity = "1..2", paramLabel = "deployment NUMBER", hideParamSyntax = true)

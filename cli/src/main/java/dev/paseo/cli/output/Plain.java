@@ -13,7 +13,7 @@ import java.util.regex.Pattern;
 public final class Plain extends Writer {
 
     private static final char SHOWN = '·';
-    /** The colours of {@link Ink}, or one sign that steers. */
+    /** The colours of {@link Ink}, or one character that steers. */
     private static final Pattern STEERS = Pattern.compile("\u001b\\[(?:0|1|2|31|32|33|35)m|[\\p{Cc}&&[^\n\t]]");
     private static final int SHORTEST_COLOUR = 4;
 

@@ -123,7 +123,8 @@ public final class Api {
     }
 
     private Failure unreachable(IOException failed) {
-        return new Failure(Failure.Kind.UNREACHABLE, target.address() + " is not reached: " + failed.getMessage());
+        return new Failure(Failure.Kind.UNREACHABLE, target.address() + " is unreachable: " + Problems.words(failed)
+                + ". Does the service run there? Name another with --service, or sign in there: paseo sign-in URL");
     }
 
     private HttpURLConnection open(String method, String path, Optional<JsonNode> body) throws IOException {
@@ -157,18 +158,16 @@ public final class Api {
 
     private Failure failure(HttpURLConnection connection) throws IOException {
         int status = connection.getResponseCode();
-        String detail = "the service answered " + status;
+        String detail = "The service answered " + status;
         try (InputStream in = connection.getErrorStream()) {
-            String said = in == null ? "" : json.readTree(in.readAllBytes()).path("detail").asString("");
-            detail = said.isEmpty() ? detail : said;
+            detail = in == null ? detail : Problems.words(json.readTree(in.readAllBytes())).orElse(detail);
         } catch (JacksonException noProblem) {
             detail = detail + "; is " + target.address() + " a Paseo service?";
         }
-        if (status == 401 && target.token().isPresent()) {
-            return new Failure(Failure.Kind.NOT_ALLOWED,
-                    "your token is no longer good; sign in again: paseo sign-in " + target.address());
+        if (status == 401) {
+            return new Failure(Failure.Kind.NOT_ALLOWED, detail + "\npaseo sign-in " + target.address());
         }
-        return new Failure(status == 401 || status == 403 ? Failure.Kind.NOT_ALLOWED : status == 404
+        return new Failure(status == 403 ? Failure.Kind.NOT_ALLOWED : status == 404
                 ? Failure.Kind.NOT_FOUND : status >= 500 ? Failure.Kind.UNREACHABLE : Failure.Kind.REFUSED, detail);
     }
 }

@@ -1,13 +1,12 @@
 package dev.paseo.core.gate;
 
+import dev.paseo.core.text.When;
 import dev.paseo.core.gate.GateFacts.Around;
 import dev.paseo.core.gate.GateFacts.Closed;
 import dev.paseo.core.gate.GateFacts.Requirement;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.semver4j.Semver;
@@ -44,15 +43,14 @@ public record Surroundings(String environment, ZoneId zone, String version, bool
 
     /** What follows from it at the gate. */
     public Around around() {
-        DateTimeFormatter time = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm zzz", Locale.ENGLISH).withZone(zone);
         List<Requirement> requirements = rollback ? List.of()
                 : requires.entrySet().stream().map(each -> requirement(each.getKey(), each.getValue())).toList();
         return new Around(rollback, hold.map(
-                held -> "Held by " + held.by() + " since " + time.format(held.at()) + ": \"" + held.reason() + "\"."),
+                held -> "Held by " + held.by() + " since " + When.in(zone, held.at()) + ": \"" + held.reason() + "\"."),
                 closure.or(() -> period)
                         .map(closed -> new Closed(
                                 environment + " is closed" + closed.by().map(who -> " by " + who).orElse("")
-                                        + closed.until().map(end -> " until " + time.format(end)).orElse("") + ": \""
+                                        + closed.until().map(end -> " until " + When.in(zone, end)).orElse("") + ": \""
                                         + closed.reason() + "\".",
                                 closed.until())),
                 requirements, tested.filter(number -> !number.equals(version)));

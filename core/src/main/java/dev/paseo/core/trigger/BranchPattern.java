@@ -5,8 +5,8 @@ import java.util.BitSet;
 import java.util.List;
 
 /**
- * A pattern of names or paths: {@code *} stands for any signs but a slash, {@code **} for any signs at all, a leading
- * or inner <code>**&#47;</code> also for nothing, {@code ?} for one sign but a slash; everything else for itself.
+ * A pattern of names or paths: {@code *} stands for any characters but a slash, {@code **} for any characters at all, a leading
+ * or inner <code>**&#47;</code> also for nothing, {@code ?} for one character but a slash; everything else for itself.
  */
 public final class BranchPattern {
 
@@ -35,7 +35,7 @@ public final class BranchPattern {
 
     public BranchPattern(String text) {
         if (text.isBlank() || text.length() > LONGEST) {
-            throw new IllegalArgumentException("a pattern has 1 to " + LONGEST + " signs, got '" + text + "'");
+            throw new IllegalArgumentException("a pattern has 1 to " + LONGEST + " characters, got '" + text + "'");
         }
         this.text = text;
         this.parts = parts(text);

@@ -21,7 +21,7 @@ public final class StartRules {
         }
         return causes.stream()
                 .anyMatch(cause -> cause instanceof Cause.Run(String name, long number) && name.equals(component))
-                        ? Optional.of("a run of " + component + " led to this: it would go round in a circle")
+                        ? Optional.of("a run of " + component + " led to this: it would make a cycle")
                         : Optional.empty();
     }
 }

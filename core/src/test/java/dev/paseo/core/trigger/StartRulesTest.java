@@ -21,7 +21,7 @@ class StartRulesTest {
     @Test
     void whatARunLedToDoesNotStartItsComponentAgain() {
         assertEquals(Optional.empty(), StartRules.refusal("path-board", Optional.empty(), DOWN_THE_CHAIN));
-        assertEquals(Optional.of("a run of sun-model led to this: it would go round in a circle"),
+        assertEquals(Optional.of("a run of sun-model led to this: it would make a cycle"),
                 StartRules.refusal("sun-model", Optional.empty(), DOWN_THE_CHAIN), "at any remove");
         assertEquals(Optional.empty(), StartRules.refusal("sun-model", Optional.empty(), DOWN_THE_CHAIN.subList(2, 3)),
                 "a push of it is no run of it");

@@ -21,7 +21,7 @@ public final class EngineLoad {
         this.agents = service.getBean(Agents.class);
     }
 
-    private Agents.Enlisted agent(String name) {
+    private Agents.Agent agent(String name) {
         return agents.all().stream().filter(each -> each.name().equals(name)).findFirst().orElseThrow();
     }
 
@@ -47,14 +47,14 @@ public final class EngineLoad {
         long[] half = new long[1];
         try (ExecutorService threads = Executors.newFixedThreadPool(names.size())) {
             for (String name : names) {
-                Agents.Enlisted agent = agent(name);
+                Agents.Agent agent = agent(name);
                 threads.submit(() -> work(agent, done, stages, half));
             }
         }
         return (System.nanoTime() - half[0]) / 1e9;
     }
 
-    private void work(Agents.Enlisted agent, AtomicInteger done, int stages, long[] half) {
+    private void work(Agents.Agent agent, AtomicInteger done, int stages, long[] half) {
         while (done.get() < stages) {
             board.take(agent, owners).ifPresentOrElse(taken -> {
                 end(new Held(taken.leaseToken(), taken.work().fence()));

@@ -30,7 +30,7 @@ import net.fortuna.ical4j.model.property.Uid;
 /** The periods that a calendar's events cover, with their recurrences, exceptions and moved occurrences. */
 public final class Periods {
 
-    /** More than this is refused, in signs. */
+    /** More than this is refused, in characters. */
     public static final int MOST_SIGNS = 2_000_000;
     private static final Pattern EVENT = Pattern.compile("BEGIN:VEVENT.*?END:VEVENT", Pattern.DOTALL);
 
@@ -52,7 +52,7 @@ public final class Periods {
     public static Periods of(String text) throws NoCalendar {
         if (text.length() > MOST_SIGNS) {
             throw new NoCalendar(
-                    "is a calendar of " + text.length() + " signs; at most " + MOST_SIGNS + " are allowed");
+                    "is a calendar of " + text.length() + " characters; at most " + MOST_SIGNS + " are allowed");
         }
         try {
             Calendar calendar = new CalendarBuilder()

@@ -45,6 +45,14 @@ public final class Condition {
     private static final Map<String, CelType> FINDINGS = fields(SimpleType.INT, "total", "errors", "warnings", "notes");
     private static final Pattern NAMES = Pattern
             .compile("(?<![\\w.])[a-z_][a-z0-9_]*(?:\\.[a-z_][a-z0-9_]*)*(?![\\w(])");
+    private static final Pattern MISTYPED = Pattern.compile("expected type '([^']*)' but found '([^']*)'.*",
+            Pattern.DOTALL);
+    private static final Map<String, String> KINDS = Map.of("bool", "true or false", "int", "a number", "double",
+            "a number", "string", "a text");
+    /** What the grammar says of a word that does not belong there. */
+    private static final Pattern UNEXPECTED = Pattern.compile(
+            "(?:mismatched input|extraneous input|token recognition error at:|no viable alternative at input) '(.*?)'.*",
+            Pattern.DOTALL);
     private static final Pattern UNDECLARED = Pattern.compile("undeclared reference to '([^']*)'.*", Pattern.DOTALL);
     private static final Pattern UNDEFINED = Pattern.compile("undefined field '([^']*)'.*", Pattern.DOTALL);
 
@@ -173,13 +181,14 @@ public final class Condition {
 
     private CelAbstractSyntaxTree compile(String text) throws Wrong {
         if (text.length() > MOST_SIGNS) {
-            throw new Wrong("is a condition of " + text.length() + " signs; at most " + MOST_SIGNS + " are allowed");
+            throw new Wrong(
+                    "is a condition of " + text.length() + " characters; at most " + MOST_SIGNS + " are allowed");
         }
         try {
             return compiler.compile(text).getAst();
         } catch (CelValidationException invalid) {
             CelIssue first = invalid.getErrors().getFirst();
-            throw new Wrong("is no condition, at its sign " + (first.getSourceLocation().getColumn() + 1) + ": "
+            throw new Wrong("is not a valid condition, at column " + (first.getSourceLocation().getColumn() + 1) + ": "
                     + words(first.getMessage()));
         }
     }
@@ -196,6 +205,16 @@ public final class Condition {
             TreeSet<String> known = groups.values().stream().flatMap(fields -> fields.keySet().stream())
                     .collect(Collectors.toCollection(TreeSet::new));
             return "there is no field " + undefined.group(1) + NearestName.hint(undefined.group(1), known);
+        }
+        Matcher mistyped = MISTYPED.matcher(message);
+        if (mistyped.matches()) {
+            return "it should be " + KINDS.getOrDefault(mistyped.group(1), mistyped.group(1)) + ", and is "
+                    + KINDS.getOrDefault(mistyped.group(2), mistyped.group(2));
+        }
+        Matcher unexpected = UNEXPECTED.matcher(message);
+        if (unexpected.matches()) {
+            return unexpected.group(1).equals("<EOF>") ? "it ends too early"
+                    : "'" + unexpected.group(1) + "' is not expected here";
         }
         return message.replaceAll("\\s+", " ").strip();
     }

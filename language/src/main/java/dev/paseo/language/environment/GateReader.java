@@ -107,7 +107,7 @@ final class GateReader {
                 .map(Value::texts).orElse(List.of());
         if (items.size() > MOST_ITEMS || items.stream().distinct().count() != items.size()
                 || items.stream().anyMatch(item -> item.length() > 300)) {
-            value.problem("should have at most " + MOST_ITEMS + " items, each once and of at most 300 signs");
+            value.problem("should have at most " + MOST_ITEMS + " items, each once and of at most 300 characters");
         }
         return from.isEmpty() || items.isEmpty() ? Optional.empty() : Optional.of(new Criterion.Checklist(from, items));
     }

@@ -25,7 +25,7 @@ public final class Names {
 
     /** Patterns of branches, artifacts and versions. */
     static final Pattern PATTERN = Pattern.compile(".{1,200}");
-    static final String PATTERN_WORDS = "a name or pattern of at most 200 signs";
+    static final String PATTERN_WORDS = "a name or pattern of at most 200 characters";
 
     private static final Pattern PLACEHOLDER = Pattern.compile("\\{([^{}]*)}");
 

@@ -16,7 +16,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/** Reads which stage comes after which: unknown names, circles, and stages that no run can reach. */
+/** Reads which stage comes after which: unknown names, cycles, and stages that no run can reach. */
 final class OrderReader {
 
     private static final int MOST_WAITS = 500;
@@ -36,7 +36,7 @@ final class OrderReader {
             orders.put(stage.getKey(), order(stage.getKey(), stage.getValue(), above));
             above = Optional.of(stage.getKey());
         }
-        if (!circle()) {
+        if (!cycle()) {
             unreachable();
         }
         return orders;
@@ -95,9 +95,9 @@ final class OrderReader {
     private record Visit(String stage, ArrayDeque<String> left) {}
 
     /**
-     * Tells the first circle that it finds, as a path; without recursion, since a file may have thousands of stages.
+     * Tells the first cycle that it finds, as a path; without recursion, since a file may have thousands of stages.
      */
-    private boolean circle() {
+    private boolean cycle() {
         Set<String> done = new HashSet<>();
         for (String start : bodies.keySet()) {
             Deque<Visit> path = new ArrayDeque<>();
@@ -112,7 +112,7 @@ final class OrderReader {
                 } else {
                     String next = here.left().poll();
                     if (onPath.contains(next)) {
-                        tellCircle(next, List.copyOf(onPath));
+                        tellCycle(next, List.copyOf(onPath));
                         return true;
                     }
                     if (!done.contains(next)) {
@@ -129,11 +129,11 @@ final class OrderReader {
         onPath.add(stage);
     }
 
-    private void tellCircle(String stage, List<String> path) {
-        List<String> circle = path.subList(path.indexOf(stage), path.size());
-        List<String> shown = circle.size() > 8 ? circle.subList(0, 8) : circle;
+    private void tellCycle(String stage, List<String> path) {
+        List<String> cycle = path.subList(path.indexOf(stage), path.size());
+        List<String> shown = cycle.size() > 8 ? cycle.subList(0, 8) : cycle;
         stages.get(stage).problemWithName("waits for itself: " + String.join(" after ", shown)
-                + (circle.size() > 8 ? " after …" : "") + " after " + stage);
+                + (cycle.size() > 8 ? " after …" : "") + " after " + stage);
     }
 
     private void unreachable() {

@@ -76,7 +76,7 @@ public final class PipelineFileReader {
         String pattern = text.orElse("{serial}");
         Names.onlyPlaceholders(value, pattern, PLACEHOLDERS);
         if (!Names.withoutPlaceholders(pattern, "1").matches("[0-9A-Za-z][0-9A-Za-z.+_-]{0,79}")) {
-            value.problem("should give numbers of letters, digits and . + _ -, at most 80 signs");
+            value.problem("should give numbers of letters, digits and . + _ -, at most 80 characters");
         }
         if (!pattern.contains("{serial}") && !pattern.contains("{commit}") && !pattern.contains("{tag}")) {
             value.problem("gives the same number twice: use {serial}, {commit} or {tag} in it");

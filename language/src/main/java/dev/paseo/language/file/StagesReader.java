@@ -99,7 +99,8 @@ final class StagesReader {
                 values.problem("has a value twice");
             }
             texts.stream().filter(text -> text.length() > 60 || text.indexOf(',') >= 0).findFirst()
-                    .ifPresent(text -> values.problem("has a value that is longer than 60 signs or has a comma in it"));
+                    .ifPresent(text -> values
+                            .problem("has a value that is longer than 60 characters or has a comma in it"));
             variants[0] = Math.min(MOST_VARIANTS + 1, variants[0] * Math.max(1, texts.size()));
             each.put(name, texts);
         });

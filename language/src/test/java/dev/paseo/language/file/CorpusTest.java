@@ -100,7 +100,7 @@ class CorpusTest {
     /** The reference page names every key that the schema has, and its example is a good file. */
     @Test
     void theReferencePageNamesEveryKey() throws IOException {
-        String page = Files.readString(Path.of(System.getProperty("paseo.root"), "docs/pipeline-file.md"));
+        String page = Files.readString(Path.of(System.getProperty("paseo.root"), "docs/reference/pipeline-file.md"));
         Set<String> keys = new TreeSet<>();
         Matcher properties = Pattern.compile("\"properties\" *: *\\{")
                 .matcher(resource("/dev/paseo/language/paseo.schema.json"));

@@ -85,7 +85,7 @@ class PipelineFileReaderTest {
                 bad("{serial}", "{serail}", "4:11 versions: has the unknown placeholder {serail}; did you mean serial?",
                         "4:11 versions: gives the same number twice: use {serial}, {commit} or {tag} in it"),
                 bad("1.4.{serial}", "1/4.{serial}",
-                        "4:11 versions: should give numbers of letters, digits and . + _ -, at most 80 signs"),
+                        "4:11 versions: should give numbers of letters, digits and . + _ -, at most 80 characters"),
                 bad("timeout: 5m", "timeout: 5 minutes",
                         "11:57 stages.compile.steps[1].timeout: should be a length of time such as 30s, 5m or 48h, "
                                 + "at most 43200s, found \"5 minutes\""),
@@ -184,19 +184,19 @@ class PipelineFileReaderTest {
     }
 
     @Test
-    void tooManyStagesAreRefusedAndThousandsInACircleAreToldOnce() {
+    void tooManyStagesAreRefusedAndThousandsInACycleAreToldOnce() {
         StringBuilder many = new StringBuilder("paseo: 1\ncomponent: daylight-api\nstages:\n");
         for (int stage = 0; stage < 2001; stage++) {
             many.append("  s").append(stage).append(": {steps: [a]}\n");
         }
         assertTrue(PipelineFileReader.read(many.toString()).problems().getFirst().message()
                 .contains("has 2001 stages; at most 2000"));
-        StringBuilder circle = new StringBuilder("paseo: 1\ncomponent: daylight-api\nstages:\n");
+        StringBuilder cycle = new StringBuilder("paseo: 1\ncomponent: daylight-api\nstages:\n");
         for (int stage = 0; stage < 2000; stage++) {
-            circle.append("  s").append(stage).append(": {after: [s").append((stage + 1) % 2000)
+            cycle.append("  s").append(stage).append(": {after: [s").append((stage + 1) % 2000)
                     .append("], steps: [a]}\n");
         }
-        List<dev.paseo.language.Problem> problems = PipelineFileReader.read(circle.toString()).problems();
+        List<dev.paseo.language.Problem> problems = PipelineFileReader.read(cycle.toString()).problems();
         assertEquals(1, problems.size());
         assertTrue(problems.getFirst().message().startsWith("waits for itself: "), problems::toString);
     }

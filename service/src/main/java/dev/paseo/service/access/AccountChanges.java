@@ -98,7 +98,7 @@ public class AccountChanges {
                             .with("roles", String.join(", ", account.roles()))
                             .with("groups", String.join(", ", account.groups()))
                             .with("addresses", String.join(", ", account.addresses())), account.name()));
-            around.changes().tell("account", account.name());
+            around.changes().publish("account", account.name());
             return account.password().isPresent() ? Optional.empty() : Optional.of(signingIn.code(row, by));
         });
     }
@@ -200,7 +200,7 @@ public class AccountChanges {
     /** Gates ask others from now on, and pages show others. */
     private void changed(String subject) {
         accounts.judgeAgain(around.changes().now());
-        around.changes().tell("account", subject);
+        around.changes().publish("account", subject);
     }
 
     /** Held by whoever may take it from somebody, before anything else. */
@@ -223,7 +223,7 @@ public class AccountChanges {
             throw Refusal.invalid("/reason", "say why the account is disabled");
         }
         if (name.equals(by)) {
-            throw Refusal.conflict("nobody disables their own account; another administrator can");
+            throw Refusal.conflict("nobody disables their own account: ask another administrator");
         }
         return around.changes().in(() -> {
             administration();

@@ -47,12 +47,14 @@ class AccountController {
         }
     }
 
+    /** Lists all accounts, with roles, groups and when each signed in last. */
     @GetMapping("/accounts")
     List<AccountView> all(@AuthenticationPrincipal Person person) {
         looks(person);
         return changes.all();
     }
 
+    /** One account. */
     @GetMapping("/accounts/{name}")
     AccountView one(@AuthenticationPrincipal Person person, @PathVariable String name) {
         if (!person.name().equals(name) || person.scope().isPresent()) {
@@ -61,6 +63,7 @@ class AccountController {
         return changes.one(name);
     }
 
+    /** Adds an account. The answer has a one-time code for its password where none was given. */
     @PostMapping("/accounts")
     @ResponseStatus(HttpStatus.CREATED)
     CodeView add(@AuthenticationPrincipal Person person, @RequestBody AccountChanges.NewAccount account) {
@@ -84,6 +87,7 @@ class AccountController {
         return changes.disable(name, request.reason().strip(), person.name());
     }
 
+    /** Enables a disabled account again; its roles are as they were. */
     @DeleteMapping("/accounts/{name}/disabled")
     AccountView enable(@AuthenticationPrincipal Person person, @PathVariable String name) {
         manages(person, "enable accounts");
@@ -98,6 +102,7 @@ class AccountController {
         return new CodeView(Optional.of(changes.reset(name, person.name())));
     }
 
+    /** Lists all groups, with their members and roles. */
     @GetMapping("/groups")
     List<GroupView> groups(@AuthenticationPrincipal Person person) {
         looks(person);
@@ -112,6 +117,7 @@ class AccountController {
         return changes.groupRoles(group, request.roles(), person.name());
     }
 
+    /** Adds an account to a group; the group is made where it is new. */
     @PutMapping("/groups/{group}/members/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void join(@AuthenticationPrincipal Person person, @PathVariable String group, @PathVariable String name) {
@@ -119,6 +125,7 @@ class AccountController {
         changes.join(group, name, person.name());
     }
 
+    /** Takes an account out of a group. */
     @DeleteMapping("/groups/{group}/members/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void leave(@AuthenticationPrincipal Person person, @PathVariable String group, @PathVariable String name) {

@@ -1,5 +1,7 @@
 package dev.paseo.service.access;
 
+import java.time.ZoneOffset;
+import dev.paseo.core.text.When;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
@@ -98,6 +100,23 @@ public class PersonalTokens {
             Person owner = accounts.person(row.id(), row.name());
             return row.may() == null ? Optional.of(owner) : scope(row).map(owner::within);
         });
+    }
+
+    /** Why a token lets nobody in, as a sentence for whoever has it. */
+    public String whyNot(String token) {
+        Instant now = changes.now();
+        return mapper.standing(Tokens.hash(token)).map(row -> {
+            if (row.disabledAt() != null) {
+                return "The account " + row.account() + " is disabled; ask an administrator.";
+            }
+            if (row.revokedAt() != null) {
+                return "This token of " + row.account() + " was revoked by " + row.revokedBy() + " on "
+                        + When.in(ZoneOffset.UTC, row.revokedAt()) + "; sign in again.";
+            }
+            return row.expiresAt().isAfter(now) ? "This token is for a component that is no longer there; make another."
+                    : "This token of " + row.account() + " expired on " + When.in(ZoneOffset.UTC, row.expiresAt())
+                            + "; sign in again.";
+        }).orElse("This token is unknown here: it was made by another service, or is not complete; sign in again.");
     }
 
     /** A scope that cannot be read, or that is of a component that is gone, lets nobody in. */

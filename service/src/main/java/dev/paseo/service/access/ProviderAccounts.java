@@ -84,7 +84,7 @@ public class ProviderAccounts {
         record(AuditTrail.Entry.of(name, "account added", name)
                 .because("signed in with the provider for the first time").with("subject", vouched.subject())
                 .with("addresses", vouched.address().orElse("")), name);
-        changes.tell("account", name);
+        changes.publish("account", name);
         return account;
     }
 
@@ -107,7 +107,7 @@ public class ProviderAccounts {
             mapper.wakePassages(changes.now());
             record(AuditTrail.Entry.of("provider", "groups of the provider", account.name())
                     .with("joined", String.join(", ", joined)).with("left", String.join(", ", left)), account.name());
-            changes.tell("account", account.name());
+            changes.publish("account", account.name());
         }
     }
 }

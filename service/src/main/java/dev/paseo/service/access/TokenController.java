@@ -69,6 +69,7 @@ class TokenController {
         return accounts.idOf(name);
     }
 
+    /** Lists an account's tokens, never the tokens themselves. */
     @GetMapping("/accounts/{name}/tokens")
     List<PersonalTokens.Listed> list(@AuthenticationPrincipal Person person, @PathVariable String name) {
         return tokens.of(mine(person, name, "see tokens"));
@@ -88,6 +89,7 @@ class TokenController {
                         wanted.days().orElse(PersonalTokens.USUAL_DAYS))));
     }
 
+    /** Revokes a token; it is refused from now on. */
     @DeleteMapping("/accounts/{name}/tokens/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void revoke(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable long id) {

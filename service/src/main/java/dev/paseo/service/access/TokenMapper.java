@@ -29,6 +29,15 @@ interface TokenMapper {
               null""")
     Optional<BearerRow> bearer(String hash, Instant now);
 
+    /** How a token stands that may no longer be good. */
+    record StandingRow(String account, Instant expiresAt, @Nullable Instant revokedAt, @Nullable String revokedBy,
+            @Nullable Instant disabledAt) {}
+
+    @Select("""
+            select a.name as account, t.expires_at, t.revoked_at, t.revoked_by, a.disabled_at
+            from personal_token t join account a on a.id = t.account_id where t.token_hash = #{hash}""")
+    Optional<StandingRow> standing(String hash);
+
     @Insert("""
             insert into personal_token (token_hash, account_id, label, may, component_id, created_at, expires_at)
             values (#{hash}, #{account}, #{label}, #{may}, (select id from component where name = #{component}),

@@ -4,7 +4,7 @@ import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Enrolment;
 import dev.paseo.api.agent.Lease;
 import dev.paseo.api.agent.WorkRequest;
-import dev.paseo.service.agent.Agents.Enlisted;
+import dev.paseo.service.agent.Agents.Agent;
 import dev.paseo.service.engine.Nudge;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.secret.Secrets;
@@ -49,10 +49,11 @@ class AgentController {
         this.settings = settings;
     }
 
+    /** Makes whoever has a one-time token an agent, with a secret of its own. */
     @PostMapping("/enrolment")
     Enrolment.Enrolled enrol(@RequestBody Enrolment enrolment) {
         if (enrolment.secret().length() < SHORTEST_SECRET) {
-            throw Refusal.invalid("/secret", "an agent's secret has at least " + SHORTEST_SECRET + " signs");
+            throw Refusal.invalid("/secret", "an agent's secret has at least " + SHORTEST_SECRET + " characters");
         }
         return agents.enrol(enrolment.token(), enrolment.secret()).map(agent -> new Enrolment.Enrolled(agent.name()))
                 .orElseThrow(() -> Refusal
@@ -64,11 +65,11 @@ class AgentController {
     ResponseEntity<Assignment> work(@RequestHeader("Authorization") String authorization,
             @RequestBody WorkRequest request,
             @RequestParam(defaultValue = "" + LONGEST_POLL_MILLIS) long waitMillis) throws InterruptedException {
-        Enlisted known = agents.bySecret(authorization.replaceFirst("^Bearer ", ""))
+        Agent known = agents.bySecret(authorization.replaceFirst("^Bearer ", ""))
                 .orElseThrow(() -> Refusal.signedOut("This agent is not enrolled."));
         agents.heard(known);
         request.walls().ifPresent(walls -> agents.walled(known, walls, request.walled().orElse(false)));
-        Enlisted agent = agents.byId(known.id());
+        Agent agent = agents.byId(known.id());
         Optional<Assignment> lost = board.sendAgain(agent, request.held()).flatMap(this::given);
         if (lost.isPresent()) {
             return ResponseEntity.ok(lost.get());

@@ -34,7 +34,7 @@ public class Agents {
      * @param offers  assigned when it is invited: what stages may want of it
      * @param drained it takes nothing new
      */
-    public record Enlisted(long id, String name, Optional<Long> hostId, Optional<String> host, List<String> offers,
+    public record Agent(long id, String name, Optional<Long> hostId, Optional<String> host, List<String> offers,
             boolean drained,
             Optional<Instant> lastContact, boolean present, Walls walls) {}
 
@@ -86,12 +86,12 @@ public class Agents {
     }
 
     /** The agent that this invitation makes of whoever has the secret; the same again, for an answer that was lost. */
-    Optional<Enlisted> enrol(String invitation, String secret) {
+    Optional<Agent> enrol(String invitation, String secret) {
         return changes.in(() -> {
             if (mapper.enrol(Tokens.hash(invitation), Tokens.hash(secret), changes.now()) == 0) {
                 return bySecret(secret);
             }
-            Optional<Enlisted> agent = bySecret(secret);
+            Optional<Agent> agent = bySecret(secret);
             agent.ifPresent(
                     enrolled -> changes
                             .record(AuditTrail.Entry.of(enrolled.name(), "agent enrolled", enrolled.name())));
@@ -102,14 +102,14 @@ public class Agents {
     /**
      * A one-time token with which the agent takes a new secret, where an administrator wants that or its secret is old.
      */
-    public Optional<String> renewal(Enlisted agent) {
+    public Optional<String> renewal(Agent agent) {
         String token = Tokens.fresh("paseo-enrolment");
         return mapper.renew(agent.id(), Tokens.hash(token), changes.now().plus(INVITATION),
                 changes.now().minus(SECRET)) == 1 ? Optional.of(token) : Optional.empty();
     }
 
     /** Its next look brings it a token for a new secret; what it works on goes on. */
-    Enlisted wantRenewal(String name, String by) {
+    Agent wantRenewal(String name, String by) {
         return changes.in(() -> {
             if (mapper.wantRenewal(name) == 0) {
                 throw unknown(name);
@@ -122,26 +122,26 @@ public class Agents {
 
     private Refusal unknown(String name) {
         return Refusal.notFound(
-                "there is no agent " + name + NearestName.hint(name, all().stream().map(Enlisted::name).toList()));
+                "there is no agent " + name + NearestName.hint(name, all().stream().map(Agent::name).toList()));
     }
 
-    public Optional<Enlisted> bySecret(String secret) {
+    public Optional<Agent> bySecret(String secret) {
         return mapper.ofToken(Tokens.hash(secret)).map(this::enlisted);
     }
 
     /** Notes that it was heard of; written at most every ten seconds. */
-    public void heard(Enlisted agent) {
+    public void heard(Agent agent) {
         Instant now = changes.now();
         if (agent.lastContact().filter(last -> last.isAfter(now.minusSeconds(10))).isEmpty()) {
             mapper.heard(agent.id(), now);
             if (!agent.present()) {
-                changes.tell("agent", agent.name());
+                changes.publish("agent", agent.name());
             }
         }
     }
 
     /** Notes which walls its work has; what changes is in the audit trail. */
-    void walled(Enlisted agent, String words, boolean hold) {
+    void walled(Agent agent, String words, boolean hold) {
         String told = Shortened.to(words, LONGEST_WALLS);
         if (agent.walls().words().equals(Optional.of(told)) && agent.walls().hold() == hold) {
             return;
@@ -150,16 +150,16 @@ public class Agents {
             mapper.walls(agent.id(), told, hold);
             changes.record(AuditTrail.Entry.of(agent.name(), "agent's walls told", agent.name()).with("walls", told)
                     .with("holds untrusted work", Boolean.toString(hold)));
-            changes.tell("agent", agent.name());
+            changes.publish("agent", agent.name());
         });
     }
 
     /** Drains an agent, which then finishes what it has and takes nothing new, or lets it return. */
-    Enlisted drain(String name, boolean drained, String by) {
+    Agent drain(String name, boolean drained, String by) {
         return changes.in(() -> {
             mapper.drain(name, drained);
             changes.record(AuditTrail.Entry.of(by, drained ? "agent drained" : "agent returned", name));
-            changes.tell("agent", name);
+            changes.publish("agent", name);
             nudge.afterCommit(Nudge.work(null));
             return all().stream().filter(agent -> agent.name().equals(name)).findFirst()
                     .orElseThrow(() -> unknown(name));
@@ -168,9 +168,9 @@ public class Agents {
 
     /** For what a stage waits that no agent has taken yet, as a sentence. */
     public String waitsFor(List<String> wants, boolean untrusted) {
-        List<Enlisted> offering = all().stream()
+        List<Agent> offering = all().stream()
                 .filter(agent -> agent.host().isEmpty() && agent.offers().containsAll(wants)).toList();
-        List<Enlisted> fitting = untrusted ? offering.stream().filter(agent -> agent.walls().takeUntrusted()).toList()
+        List<Agent> fitting = untrusted ? offering.stream().filter(agent -> agent.walls().takeUntrusted()).toList()
                 : offering;
         String kind = (wants.isEmpty() ? "an agent that runs stages"
                 : "an agent that offers " + String.join(", ", wants))
@@ -181,17 +181,17 @@ public class Agents {
                             .orElse(offering.isEmpty() || !untrusted ? "there is none"
                                     : "none is assigned to it (paseo agent enrol NAME --untrusted)");
         }
-        List<Enlisted> here = fitting.stream().filter(Enlisted::present).toList();
+        List<Agent> here = fitting.stream().filter(Agent::present).toList();
         if (here.isEmpty()) {
             return "waits for " + kind + ": " + names(fitting) + " is away";
         }
-        List<Enlisted> taking = here.stream().filter(agent -> !agent.drained()).toList();
+        List<Agent> taking = here.stream().filter(agent -> !agent.drained()).toList();
         return "waits for " + kind + ": "
                 + (taking.isEmpty() ? names(here) + " is drained" : names(taking) + " is busy");
     }
 
     /** Why it takes no untrusted work although it is assigned to it. */
-    private static String doesNotHold(Enlisted agent) {
+    private static String doesNotHold(Agent agent) {
         return agent.name() + " is assigned to it, but its walls do not hold it: "
                 + agent.walls().words().orElse("it has not been heard of");
     }
@@ -205,8 +205,8 @@ public class Agents {
                                 + name + agent.host().map(host -> " --host " + host).orElse("") + " --untrusted)");
     }
 
-    private static String names(List<Enlisted> agents) {
-        return String.join(", ", agents.stream().map(Enlisted::name).limit(3).toList())
+    private static String names(List<Agent> agents) {
+        return String.join(", ", agents.stream().map(Agent::name).limit(3).toList())
                 + (agents.size() > 3 ? " and others" : "");
     }
 
@@ -214,17 +214,17 @@ public class Agents {
         return mapper.working(agent);
     }
 
-    public List<Enlisted> all() {
+    public List<Agent> all() {
         return mapper.all().stream().map(this::enlisted).toList();
     }
 
-    Enlisted byId(long id) {
+    Agent byId(long id) {
         return enlisted(mapper.byId(id));
     }
 
-    private Enlisted enlisted(AgentRow row) {
+    private Agent enlisted(AgentRow row) {
         boolean present = row.lastContact() != null && row.lastContact().isAfter(changes.now().minus(PRESENT));
-        return new Enlisted(row.id(), row.name(), Optional.ofNullable(row.hostId()), Optional.ofNullable(row.host()),
+        return new Agent(row.id(), row.name(), Optional.ofNullable(row.hostId()), Optional.ofNullable(row.host()),
                 json.read(row.offers(), OFFERS), row.drained(), Optional.ofNullable(row.lastContact()), present,
                 new Walls(Optional.ofNullable(row.walls()), row.walled(), row.untrusted()));
     }

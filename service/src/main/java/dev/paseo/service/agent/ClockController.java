@@ -44,6 +44,7 @@ class ClockController {
         this.audit = audit;
     }
 
+    /** The service's time, and by how much it was moved forward. */
     @GetMapping
     ClockView now(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);

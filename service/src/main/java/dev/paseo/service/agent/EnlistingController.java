@@ -46,6 +46,7 @@ class EnlistingController {
         this.agents = agents;
     }
 
+    /** Makes a one-time token, good for an hour, with which a process becomes this agent. */
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     InvitationView invite(@AuthenticationPrincipal Person person, @RequestBody Invitation invitation) {
@@ -55,6 +56,7 @@ class EnlistingController {
                         invitation.untrusted().orElse(false), person.name()));
     }
 
+    /** Lists all agents: what they offer, their walls, and when each was heard of last. */
     @GetMapping
     List<AgentView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
@@ -84,7 +86,7 @@ class EnlistingController {
         return view(agents.drain(name, false, person.name()));
     }
 
-    private AgentView view(Agents.Enlisted agent) {
+    private AgentView view(Agents.Agent agent) {
         return new AgentView(agent.name(), agent.host(), agent.offers(), agent.drained(), agents.working(agent.id()),
                 agent.lastContact(), agent.present(),
                 agent.walls().words(), agent.walls().untrusted(), agent.walls().hold());

@@ -75,6 +75,7 @@ class LeaseController {
                 answering.settings().leaseSeconds());
     }
 
+    /** Renews the lease of a piece of work, and says whether it is to stop. */
     @PostMapping("/heartbeat")
     Lease.HeartbeatAnswer heartbeat(@RequestHeader("Authorization") String authorization,
             @RequestBody Lease.Heartbeat heartbeat) {
@@ -82,12 +83,14 @@ class LeaseController {
                 .orElseThrow(() -> Refusal.gone("This lease is over."));
     }
 
+    /** Reports how one try of a step is. */
     @PutMapping("/steps")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void step(@RequestHeader("Authorization") String authorization, @RequestBody StepReport report) {
         answering.steps().report(held(authorization), report);
     }
 
+    /** The number of the next line of the log that the service has not got yet. */
     @GetMapping("/log")
     Lease.LogPosition logPosition(@RequestHeader("Authorization") String authorization) {
         return new Lease.LogPosition(logs.nextLine(held(authorization).id()));
@@ -105,6 +108,7 @@ class LeaseController {
         return new Lease.LogPosition(logs.append(work.id(), first, block));
     }
 
+    /** The commit's files, as a tar archive. */
     @GetMapping("/source")
     void source(@RequestHeader("Authorization") String authorization, HttpServletResponse response) throws IOException {
         Work work = held(authorization);
@@ -112,6 +116,7 @@ class LeaseController {
         files(work).source(work, response.getOutputStream());
     }
 
+    /** Bytes that this piece of work may have, by their digest. */
     @GetMapping("/bytes/{digest}")
     void bytes(@RequestHeader("Authorization") String authorization, @PathVariable String digest,
             HttpServletRequest request, HttpServletResponse response) throws IOException {
@@ -209,6 +214,7 @@ class LeaseController {
         return take(authorization, request, (work, kept) -> files(work).reuse(work, key, kept));
     }
 
+    /** Reports the result of the work, and ends the lease. */
     @PostMapping("/result")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void result(@RequestHeader("Authorization") String authorization, @RequestBody Lease.Result result) {

@@ -4,7 +4,7 @@ import dev.paseo.api.agent.StepReport;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
+import dev.paseo.service.engine.LiveEvents;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
@@ -31,14 +31,14 @@ public class StepLog {
 
     private final WorkMapper mapper;
     private final Transactions transactions;
-    private final Telling telling;
+    private final LiveEvents live;
     private final ServiceClock clock;
 
-    StepLog(WorkMapper mapper, Transactions transactions, Telling telling, ServiceClock clock) {
+    StepLog(WorkMapper mapper, Transactions transactions, LiveEvents live, ServiceClock clock) {
         this.clock = clock;
         this.mapper = mapper;
         this.transactions = transactions;
-        this.telling = telling;
+        this.live = live;
     }
 
     void report(Work work, StepReport report) {
@@ -48,7 +48,7 @@ public class StepLog {
                     report.status().name().toLowerCase(Locale.ROOT), report.exitCode().orElse(null),
                     clock.told(report.startedAt()), report.endedAt().map(clock::told).orElse(null),
                     report.peakMemory().orElse(null)));
-            telling.tell("step", "work " + work.id());
+            live.publish("step", "work " + work.id());
         });
     }
 

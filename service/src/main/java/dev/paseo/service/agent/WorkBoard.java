@@ -4,7 +4,7 @@ import dev.paseo.service.change.Changes;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Lease;
 import dev.paseo.service.access.Tokens;
-import dev.paseo.service.agent.Agents.Enlisted;
+import dev.paseo.service.agent.Agents.Agent;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.engine.Nudge;
 import dev.paseo.service.settings.Settings;
@@ -88,7 +88,7 @@ public class WorkBoard {
     record Taken(Work work, String leaseToken) {}
 
     /** Takes the first offered work that fits, or none. To lose one to another agent is normal. */
-    Optional<Taken> take(Enlisted agent, Owners owners) {
+    Optional<Taken> take(Agent agent, Owners owners) {
         List<Work> offered = mapper.offered(agent.id(), agent.hostId().orElse(null), json.write(agent.offers()),
                 agent.walls().takeUntrusted());
         for (int at = 0; at < offered.size(); at++) {
@@ -102,7 +102,7 @@ public class WorkBoard {
         return Optional.empty();
     }
 
-    private Optional<Taken> take(Work offered, Enlisted agent, WorkOwner owner) {
+    private Optional<Taken> take(Work offered, Agent agent, WorkOwner owner) {
         WorkOwner.Held held = owner.lock(offered);
         String token = Tokens.fresh("paseo-lease");
         Instant now = changes.now();
@@ -121,7 +121,7 @@ public class WorkBoard {
     }
 
     /** Work that was leased to this agent but never reached it: the answer was lost on its way. */
-    Optional<Taken> sendAgain(Enlisted agent, List<Long> held) {
+    Optional<Taken> sendAgain(Agent agent, List<Long> held) {
         return mapper.notBegun(agent.id()).stream().filter(work -> !held.contains(work.id())).findFirst()
                 .flatMap(work -> {
                     String token = Tokens.fresh("paseo-lease");

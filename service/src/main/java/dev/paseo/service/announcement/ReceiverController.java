@@ -28,12 +28,14 @@ class ReceiverController {
         this.receivers = receivers;
     }
 
+    /** Lists the receivers of events. */
     @GetMapping
     List<Receivers.ReceiverView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.TELL_OTHERS);
         return receivers.all();
     }
 
+    /** Adds a receiver of events; its secret is in this answer alone. */
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     Receivers.AddedReceiverView add(@AuthenticationPrincipal Person person,

@@ -81,7 +81,7 @@ public class Arrivals {
         if (!versions.exists(component.id(), number)) {
             return Optional.empty();
         }
-        Versions.Sealed sealed = versions.numbered(component.id(), component.name(), number);
+        Versions.Version sealed = versions.numbered(component.id(), component.name(), number);
         Set<String> kept = words(versions.artifacts(sealed.id()));
         Set<String> sent = words(artifacts);
         if (!kept.equals(sent)) {

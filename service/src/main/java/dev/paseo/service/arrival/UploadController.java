@@ -104,6 +104,7 @@ class UploadController {
                         .toList());
     }
 
+    /** An upload that is under way: which files have arrived. */
     @GetMapping("/uploads/{id}")
     UploadView one(@AuthenticationPrincipal Person person, @PathVariable long id) {
         own(person, id);

@@ -37,6 +37,7 @@ class AuditController {
         this.json = json;
     }
 
+    /** Entries of the audit trail, the newest first. */
     @GetMapping
     EntriesView entries(@AuthenticationPrincipal Person person, @RequestParam Optional<Long> before,
             @RequestParam(defaultValue = "50") int limit, @RequestParam Optional<String> subject) {
@@ -47,6 +48,7 @@ class AuditController {
         return new EntriesView(entries, entries.isEmpty() ? Optional.empty() : Optional.of(entries.getLast().id()));
     }
 
+    /** Verifies the whole audit trail against its heads, and what it states against the rows. */
     @GetMapping("/verification")
     Verification.Report verification(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.VERIFY_AUDIT);

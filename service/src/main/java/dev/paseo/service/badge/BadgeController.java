@@ -56,6 +56,7 @@ class BadgeController {
     /** Where a branch's picture is. */
     record BadgeView(String address) {}
 
+    /** The address of a branch's badge, which needs no sign-in; it holds a key. */
     @GetMapping("/api/v1/components/{name}/badge")
     BadgeView address(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestParam Optional<String> branch) {
@@ -69,6 +70,7 @@ class BadgeController {
         return Tokens.hash("badge\n" + secrets.of(component)).substring(0, 24);
     }
 
+    /** The badge: how the newest run of a branch went, as SVG. */
     @Hidden
     @GetMapping(value = "/badges/{key}/{name}.svg", produces = "image/svg+xml")
     ResponseEntity<String> badge(@PathVariable String key, @PathVariable String name,

@@ -21,6 +21,7 @@ class CalendarController {
         this.views = views;
     }
 
+    /** An environment's deployments, closures and closed periods of a stretch of time. */
     @GetMapping("/calendar")
     CalendarViews.CalendarView calendar(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK, Optional.empty(), Optional.of(name));

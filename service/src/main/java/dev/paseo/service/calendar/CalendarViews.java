@@ -77,7 +77,7 @@ class CalendarViews {
     }
 
     CalendarView view(String name) {
-        Environments.Known known = environments.named(name);
+        Environments.Environment known = environments.named(name);
         Instant now = clock.now();
         Instant from = now.minus(BACK);
         Instant until = now.plus(AHEAD);

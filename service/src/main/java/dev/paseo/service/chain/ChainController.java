@@ -36,6 +36,7 @@ class ChainController {
         return views.ofEvent(id);
     }
 
+    /** Everything that a run led to. */
     @GetMapping("/runs/{component}/{number}/consequences")
     List<LedView> ofRun(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable long number) {
@@ -43,6 +44,7 @@ class ChainController {
         return views.ofRun(component, number);
     }
 
+    /** Everything that a deployment led to. */
     @GetMapping("/deployments/{id}/consequences")
     List<LedView> ofDeployment(@AuthenticationPrincipal Person person, @PathVariable long id) {
         Permission.require(person, Action.LOOK);

@@ -3,7 +3,7 @@ package dev.paseo.service.change;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
-import dev.paseo.service.engine.Telling;
+import dev.paseo.service.engine.LiveEvents;
 import java.time.Instant;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
@@ -17,13 +17,13 @@ public class Changes {
     private final Transactions transactions;
     private final ServiceClock clock;
     private final AuditTrail audit;
-    private final Telling telling;
+    private final LiveEvents live;
 
-    public Changes(Transactions transactions, ServiceClock clock, AuditTrail audit, Telling telling) {
+    public Changes(Transactions transactions, ServiceClock clock, AuditTrail audit, LiveEvents live) {
         this.transactions = transactions;
         this.clock = clock;
         this.audit = audit;
-        this.telling = telling;
+        this.live = live;
     }
 
     /** Makes a change in a transaction, and again where it lost a race; it joins one that is under way. */
@@ -47,7 +47,7 @@ public class Changes {
     }
 
     /** Tells those who look that something changed, once the transaction under way has committed. */
-    public void tell(String kind, String subject) {
-        telling.tell(kind, subject);
+    public void publish(String kind, String subject) {
+        live.publish(kind, subject);
     }
 }

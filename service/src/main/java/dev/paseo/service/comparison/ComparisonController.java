@@ -50,6 +50,7 @@ class ComparisonController {
         this.around = around;
     }
 
+    /** What differs between two versions of a component. */
     @GetMapping("/versions/{component}")
     Comparisons.ComparisonView versions(@AuthenticationPrincipal Person person, @PathVariable String component,
             @RequestParam String from, @RequestParam String to) {
@@ -77,16 +78,16 @@ class ComparisonController {
     }
 
     private PlaceDifference difference(Place from, Place to) {
-        Optional<Versions.Sealed> left = around.places().live(from);
-        Optional<Versions.Sealed> right = around.places().live(to);
+        Optional<Versions.Version> left = around.places().live(from);
+        Optional<Versions.Version> right = around.places().live(to);
         Environments.Settings before = environments.settings(from.id(), from.settingsRevision());
         Environments.Settings after = environments.settings(to.id(), to.settingsRevision());
-        List<String> names = left.or(() -> right).flatMap(Versions.Sealed::recipe).map(recipe -> recipe.secrets())
+        List<String> names = left.or(() -> right).flatMap(Versions.Version::recipe).map(recipe -> recipe.secrets())
                 .orElse(List.of());
         List<String> missingFrom = around.secrets().missing(names, from.componentId(), from.environmentId());
         List<String> missingTo = around.secrets().missing(names, to.componentId(), to.environmentId());
-        return new PlaceDifference(from.component(), left.map(Versions.Sealed::number),
-                right.map(Versions.Sealed::number),
+        return new PlaceDifference(from.component(), left.map(Versions.Version::number),
+                right.map(Versions.Version::number),
                 left.flatMap(live -> right.filter(other -> other.id() != live.id()).map(
                         proposed -> comparisons.of(Optional.of(live), proposed, Optional.empty(), Optional.empty()))),
                 Comparisons.variables(Optional.of(before), Optional.of(after)).stream()

@@ -75,33 +75,33 @@ public class Comparisons {
     /** What a place has, or had: its variables, and the revisions of the secrets by name. */
     public record Set(Environments.Settings settings, Map<String, Long> secrets) {}
 
-    public ComparisonView of(Optional<Versions.Sealed> live, Versions.Sealed version, Optional<Set> before,
+    public ComparisonView of(Optional<Versions.Version> live, Versions.Version version, Optional<Set> before,
             Optional<Set> after) {
-        Optional<String> from = live.flatMap(Versions.Sealed::commit);
+        Optional<String> from = live.flatMap(Versions.Version::commit);
         List<CommitView> commits = version.commit().map(commit -> between(version, from, commit)).orElse(List.of());
         int count = commits.size() < MOST_COMMITS ? commits.size() : from
                 .map(commit -> mirror(version).distance(commit, version.commit().orElseThrow())).orElse(commits.size());
-        return new ComparisonView(live.map(Versions.Sealed::number), version.number(), commits, count,
+        return new ComparisonView(live.map(Versions.Version::number), version.number(), commits, count,
                 lost(live, version), artifacts(live, version),
                 variables(before.map(Set::settings), after.map(Set::settings)), secrets(before, after),
                 figures(live, version), recipe(live, version), files(live, version));
     }
 
-    private List<CommitView> lost(Optional<Versions.Sealed> live, Versions.Sealed version) {
-        return live.flatMap(Versions.Sealed::commit).filter(commit -> version.commit().isPresent())
+    private List<CommitView> lost(Optional<Versions.Version> live, Versions.Version version) {
+        return live.flatMap(Versions.Version::commit).filter(commit -> version.commit().isPresent())
                 .map(commit -> between(version, version.commit(), commit)).orElse(List.of());
     }
 
-    private Mirror mirror(Versions.Sealed version) {
+    private Mirror mirror(Versions.Version version) {
         return components.mirror(components.byId(version.componentId()));
     }
 
-    private List<CommitView> between(Versions.Sealed version, Optional<String> from, String to) {
+    private List<CommitView> between(Versions.Version version, Optional<String> from, String to) {
         return mirror(version).between(from, to, MOST_COMMITS).stream()
                 .map(each -> new CommitView(each.id(), each.summary(), each.author(), each.at())).toList();
     }
 
-    private List<ArtifactChange> artifacts(Optional<Versions.Sealed> live, Versions.Sealed version) {
+    private List<ArtifactChange> artifacts(Optional<Versions.Version> live, Versions.Version version) {
         List<Versions.Artifact> before = live.map(other -> versions.artifacts(other.id())).orElse(List.of());
         List<Versions.Artifact> after = versions.artifacts(version.id());
         TreeSet<String> names = new TreeSet<>();
@@ -149,7 +149,7 @@ public class Comparisons {
                 .map(told -> new SecretValueView(told.number(), told.by(), told.at()));
     }
 
-    private List<FigureView> figures(Optional<Versions.Sealed> live, Versions.Sealed version) {
+    private List<FigureView> figures(Optional<Versions.Version> live, Versions.Version version) {
         Map<String, Object> before = live.map(other -> evidence.factsOfVersion(other.id(), other.run()))
                 .orElse(Map.of());
         Map<String, Object> after = evidence.factsOfVersion(version.id(), version.run());
@@ -184,11 +184,11 @@ public class Comparisons {
         return number instanceof Double share ? Math.round(share * 1000) / 10.0 + " %" : number.toString();
     }
 
-    private List<RecipeChange> recipe(Optional<Versions.Sealed> live, Versions.Sealed version) {
+    private List<RecipeChange> recipe(Optional<Versions.Version> live, Versions.Version version) {
         return live.isEmpty() ? List.of() : changes(flat(live.get()), flat(version));
     }
 
-    private Map<String, String> flat(Versions.Sealed version) {
+    private Map<String, String> flat(Versions.Version version) {
         Map<String, String> all = new TreeMap<>();
         version.recipe()
                 .ifPresent(recipe -> flatten("", around.json().read(around.json().write(recipe), JsonNode.class), all));
@@ -209,7 +209,7 @@ public class Comparisons {
     }
 
     /** The files that the recipe brings, by their digests. */
-    private List<RecipeChange> files(Optional<Versions.Sealed> live, Versions.Sealed version) {
+    private List<RecipeChange> files(Optional<Versions.Version> live, Versions.Version version) {
         return live.isEmpty() ? List.of()
                 : changes(around.bundles().of(live.get().bundle()), around.bundles().of(version.bundle()));
     }

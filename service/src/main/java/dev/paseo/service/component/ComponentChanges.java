@@ -78,7 +78,7 @@ public class ComponentChanges {
                 .filter(file -> file.isBlank() || file.startsWith("/") || file.contains("..") || file.length() > 200)
                 .ifPresent(file -> {
                     throw Refusal.invalid("/file",
-                            "should be a path in the repository, of at most 200 signs; got '" + file + "'");
+                            "should be a path in the repository, of at most 200 characters; got '" + file + "'");
                 });
         change.mainBranch().ifPresent(Registration::pattern);
         askSecond(component, change, by);
@@ -154,7 +154,7 @@ public class ComponentChanges {
                 entry = entry.with(each.getKey(), each.getValue());
             }
             records.changes().record(BranchStates.into(entry, component.id(), mapper));
-            records.changes().tell("component", component.name());
+            records.changes().publish("component", component.name());
         });
         return seenAgain(components.byId(component.id()), source.isPresent());
     }

@@ -46,18 +46,21 @@ class ComponentController {
         this.settings = settings;
     }
 
+    /** Lists all components. */
     @GetMapping
     List<ComponentViews.ComponentView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
         return components.all().stream().map(views::view).toList();
     }
 
+    /** One component: its source, branches, labels and links. */
     @GetMapping("/{name}")
     ComponentViews.ComponentView one(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
         return views.view(components.named(name));
     }
 
+    /** Registers a component, by its repository or by its pipeline file. */
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     ComponentViews.ComponentView register(@AuthenticationPrincipal Person person,

@@ -45,7 +45,7 @@ public class Components {
 
     private static final TypeReference<List<Problem>> PROBLEMS = new TypeReference<>() {};
 
-    /** Of a branch or a tag, in signs. */
+    /** Of a branch or a tag, in characters. */
     public static final int LONGEST_NAME = 200;
     private static final int REMEMBERED = 200;
 
@@ -205,8 +205,8 @@ public class Components {
         }
         ComponentMapper.FileRow row = known.orElseThrow();
         FileInForce file = file(row.id());
-        return file.file().flatMap(read -> circle(component, read, row.text()))
-                .map(circle -> new FileInForce(file.id(), Optional.empty(), List.of(circle), file.warnings()))
+        return file.file().flatMap(read -> cycle(component, read, row.text()))
+                .map(cycle -> new FileInForce(file.id(), Optional.empty(), List.of(cycle), file.warnings()))
                 .orElse(file);
     }
 
@@ -245,19 +245,19 @@ public class Components {
         return problems;
     }
 
-    /** That the triggers would go round in a circle, with those of the other components as they are now. */
-    Optional<Problem> circle(Registered component, PipelineFile file, String text) {
-        return triggers.circle(component.name(), file, this::nameNow).map(way -> Places.of(text).problem("starts",
-                "would go round in a circle: " + String.join(" starts ", way)));
+    /** That the triggers would make a cycle, with those of the other components as they are now. */
+    Optional<Problem> cycle(Registered component, PipelineFile file, String text) {
+        return triggers.cycle(component.name(), file, this::nameNow).map(way -> Places.of(text).problem("starts",
+                "would make a cycle: " + String.join(" starts ", way)));
     }
 
     /**
-     * Puts the triggers of each main branch in force whose file has changed; those that would close a circle are tried
+     * Puts the triggers of each main branch in force whose file has changed; those that would make a cycle are tried
      * again when another file changes. Called where heads move, and at the start for what an earlier release left.
      */
     public void refreshTriggers() {
         triggers.stale().forEach((component, id) -> file(id).file().ifPresentOrElse(file -> {
-            if (triggers.circle(byId(component).name(), file, this::nameNow).isEmpty()) {
+            if (triggers.cycle(byId(component).name(), file, this::nameNow).isEmpty()) {
                 triggers.putInForce(component, id, file, this::nameNow);
             }
         }, () -> triggers.leave(component, id)));

@@ -23,7 +23,7 @@ final class Labels {
             }
             if (value.isBlank() || value.length() > LONGEST || value.codePoints().anyMatch(Character::isISOControl)) {
                 throw Refusal.invalid("/labels/" + name,
-                        "should have 1 to " + LONGEST + " signs, none of them a control sign");
+                        "should have 1 to " + LONGEST + " characters, none of them a control character");
             }
         });
         mapper.dropLabels(component);

@@ -27,7 +27,7 @@ final class Links {
 
     private static void check(String title, String address) {
         if (title.isBlank() || title.length() > 60) {
-            throw Refusal.invalid("/links", "a link's title has 1 to 60 signs, got '" + title + "'");
+            throw Refusal.invalid("/links", "a link's title has 1 to 60 characters, got '" + title + "'");
         }
         boolean good = address.length() <= 500;
         try {
@@ -38,7 +38,7 @@ final class Links {
         }
         if (!good) {
             throw Refusal.invalid("/links/" + title,
-                    "should be an address that begins with http:, https: or mailto:, at most 500 signs");
+                    "should be an address that begins with http:, https: or mailto:, at most 500 characters");
         }
     }
 }

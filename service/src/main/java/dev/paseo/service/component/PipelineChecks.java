@@ -85,7 +85,7 @@ public class PipelineChecks {
                 warnings.add(places.problem("component",
                         "says " + file.component() + ", as it was called; it is " + component.name() + " now"));
             }
-            components.circle(component, file, text).ifPresent(problems::add);
+            components.cycle(component, file, text).ifPresent(problems::add);
             FileChecks.Found found = around(component, file, text);
             problems.addAll(found.problems());
             warnings.addAll(found.warnings());

@@ -99,6 +99,7 @@ class PipelineController {
         }
     }
 
+    /** The pipeline file that is in force on a branch, with its problems. */
     @GetMapping("/components/{name}/pipeline")
     PipelineView inForce(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestParam Optional<String> branch) {
@@ -113,6 +114,7 @@ class PipelineController {
                                 ? Optional.of(Components.ownBranch(person)) : Optional.empty());
     }
 
+    /** The versions of a pipeline file that the service keeps, the newest first. */
     @GetMapping("/components/{name}/pipeline/history")
     List<PipelineVersionView> history(@AuthenticationPrincipal Person person, @PathVariable String name) {
         List<ComponentMapper.FileHistoryRow> rows = components.fileHistory(look(person, name), 200);

@@ -101,7 +101,7 @@ class Registration {
     static void pattern(String text) {
         if (text.isBlank() || text.length() > Components.LONGEST_NAME) {
             throw Refusal.invalid("/trusted",
-                    "a branch or pattern has 1 to " + Components.LONGEST_NAME + " signs; got '" + text + "'");
+                    "a branch or pattern has 1 to " + Components.LONGEST_NAME + " characters; got '" + text + "'");
         }
     }
 
@@ -148,7 +148,7 @@ class Registration {
                     .stating(BranchStates.into(AuditTrail.Entry.of(by, "component registered", wanted.name())
                             .with("repository", wanted.repository().orElse("none"))
                             .with("trusted", String.join(", ", wanted.trusted())), id, mapper), id));
-            changes.tell("component", wanted.name());
+            changes.publish("component", wanted.name());
         });
         Registered component = components.named(wanted.name());
         wanted.text().ifPresentOrElse(text -> components.saveFile(component, "", text, by), () -> seeHeads(component));
@@ -160,7 +160,7 @@ class Registration {
             Links.keep(mapper, component.id(), links);
             changes.record(AuditTrail.Entry.of(by, "links set", component.name()).with("links",
                     String.join(", ", links.keySet())));
-            changes.tell("component", component.name());
+            changes.publish("component", component.name());
         });
     }
 
@@ -171,7 +171,7 @@ class Registration {
                     labels.entrySet().stream()
                             .map(label -> label.getKey() + "=" + label.getValue()).sorted()
                             .collect(Collectors.joining(", "))));
-            changes.tell("component", component.name());
+            changes.publish("component", component.name());
         });
     }
 

@@ -60,6 +60,7 @@ class DecisionController {
         return views.summary(deployments.get(id));
     }
 
+    /** Approves or rejects exactly what a waiting deployment would deploy now, or takes an approval back. */
     @PostMapping("/ruling")
     DeploymentSummary rule(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody DecisionRequest request) {
@@ -76,6 +77,7 @@ class DecisionController {
         return after(id);
     }
 
+    /** Ticks an item of a waiting deployment's checklist. */
     @PostMapping("/ticks")
     DeploymentSummary tick(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody ItemRequest request) {

@@ -64,6 +64,7 @@ class DeploymentController {
         this.lookups = lookups;
     }
 
+    /** Requests a version into an environment. */
     @PostMapping("/deployments")
     @ResponseStatus(HttpStatus.CREATED)
     DeploymentSummary promote(@AuthenticationPrincipal Person person, @RequestBody PromotionRequest request) {
@@ -76,7 +77,7 @@ class DeploymentController {
                         Optional.of(request.component()), Optional.of(request.environment())));
         Components.Registered component = lookups.components().named(request.component());
         lookups.environments().named(request.environment());
-        Versions.Sealed version = lookups.versions().numbered(component.id(), component.name(), request.version());
+        Versions.Version version = lookups.versions().numbered(component.id(), component.name(), request.version());
         Environments.Place place = lookups.environments().place(component.name(), request.environment());
         long id = requests.request(new Requests.Wanted(place, version, Kind.PROMOTION, Optional.of(person),
                 new Cause.Asked(person.name(), request.comment().or(request::emergency)),
@@ -111,17 +112,20 @@ class DeploymentController {
                 Math.clamp(limit, 1, 200))).stream().map(views::summary).toList();
     }
 
+    /** One deployment: its gate, plan, hosts, tasks and comparison with what is live. */
     @GetMapping("/deployments/{id}")
     DeploymentView deployment(@AuthenticationPrincipal Person person, @PathVariable long id) {
         return views.whole(look(person, id), person.name());
     }
 
+    /** The chain of causes of a deployment, back to a push, a clock, an arrival or a person. */
     @GetMapping("/deployments/{id}/why")
     WhyView why(@AuthenticationPrincipal Person person, @PathVariable long id) {
         DeploymentView whole = views.whole(look(person, id), person.name());
         return new WhyView(whole.deployment(), whole.rulings(), whole.causes());
     }
 
+    /** Withdraws a deployment that has not begun, or undoes one that has. */
     @PostMapping("/deployments/{id}/cancellation")
     DeploymentSummary cancel(@AuthenticationPrincipal Person person, @PathVariable long id) {
         DeploymentSummary before = views.summary(look(person, id));
@@ -135,6 +139,7 @@ class DeploymentController {
     /** Whether it goes on, where its plan asks a person. */
     record AnswerRequest(boolean yes) {}
 
+    /** Continues a paused canary, or undoes it. */
     @PostMapping("/deployments/{id}/answer")
     DeploymentSummary answer(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody AnswerRequest request) {
@@ -180,6 +185,7 @@ class DeploymentController {
         logs.copy(logged(person, id, work), response);
     }
 
+    /** Deployments of a component into an environment, the newest first. */
     @GetMapping("/history/{component}/{environment}")
     List<DeploymentSummary> history(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable String environment) {

@@ -103,7 +103,7 @@ public class DeploymentViews {
         Place place = sources.environments().placeById(row.placeId());
         boolean waits = row.status() == DeploymentStatus.WAITING;
         Gates.AtGate at = places.atGate(place, row);
-        Versions.Sealed version = at.version();
+        Versions.Version version = at.version();
         DeploymentState state = deployments.state(row);
         Optional<Evaluation> gate = Optional.of(row).filter(each -> waits)
                 .map(each -> places.knowing(place.id(), version, () -> gates.evaluate(now(each))));
@@ -140,7 +140,7 @@ public class DeploymentViews {
         return all;
     }
 
-    private List<String> cautions(Place place, Deployment row, Versions.Sealed version) {
+    private List<String> cautions(Place place, Deployment row, Versions.Version version) {
         boolean begins = row.status().ahead() && row.requestedBy() != null;
         return begins ? sources.placeViews().cautions(place, version, row.kind()) : List.of();
     }
@@ -169,10 +169,10 @@ public class DeploymentViews {
     }
 
     /** Against what it replaces or, before it begins, what is live. */
-    private Comparisons.ComparisonView comparison(Place place, Deployment row, Versions.Sealed version) {
+    private Comparisons.ComparisonView comparison(Place place, Deployment row, Versions.Version version) {
         Optional<Deployment> against = (row.startedAt() == null ? place.liveDeployment()
                 : Optional.ofNullable(row.replacesId())).flatMap(deployments::find);
-        Optional<Versions.Sealed> live = against.map(other -> sources.versions().byId(other.versionId()));
+        Optional<Versions.Version> live = against.map(other -> sources.versions().byId(other.versionId()));
         long settings = row.startedAt() == null ? place.settingsRevision() : row.settingsRevision();
         Map<String, Long> secrets = row.startedAt() == null ? sources.contents().secrets(place, version)
                 : json.read(row.secretRevisions(), HostContents.REVISIONS);
@@ -193,13 +193,13 @@ public class DeploymentViews {
     }
 
     /** A newer version of the same line, live in the environment that this one follows. */
-    private Optional<String> newer(Place place, Deployment row, Versions.Sealed version) {
+    private Optional<String> newer(Place place, Deployment row, Versions.Version version) {
         if (row.status() != DeploymentStatus.WAITING) {
             return Optional.empty();
         }
         return followed(place).flatMap(places::live)
                 .filter(other -> other.line() == version.line() && other.order() > version.order())
-                .map(Versions.Sealed::number);
+                .map(Versions.Version::number);
     }
 
     List<DeploymentSummary> ofVersion(long version) {

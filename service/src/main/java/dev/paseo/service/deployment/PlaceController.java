@@ -72,6 +72,7 @@ class PlaceController {
         return component + " in " + environment;
     }
 
+    /** One place: what is live on its hosts since when, what waits, holds and drift. */
     @GetMapping
     PlaceViews.PlaceView place(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable String environment) {
@@ -87,6 +88,7 @@ class PlaceController {
         return views.plan(place, lookups.versions().numbered(place.componentId(), component, version));
     }
 
+    /** Deploys the last good version again, or a named one, and holds the place. */
     @PostMapping("/rollback")
     @ResponseStatus(HttpStatus.CREATED)
     DeploymentSummary rollback(@AuthenticationPrincipal Person person, @PathVariable String component,
@@ -106,6 +108,7 @@ class PlaceController {
         return deployments.summary(lookups.deployments().get(id));
     }
 
+    /** Deploys what is live once more, with the settings and secrets of now. */
     @PostMapping("/redeployment")
     @ResponseStatus(HttpStatus.CREATED)
     DeploymentSummary redeploy(@AuthenticationPrincipal Person person, @PathVariable String component,
@@ -120,6 +123,7 @@ class PlaceController {
                 ways.redeploy(place, person, request.comment(), request.emergency().filter(why -> !why.isBlank())));
     }
 
+    /** Brings hosts that differ or are unhealthy to what is live, exactly as it was deployed. */
     @PostMapping("/repair")
     RepairView repair(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable String environment, @RequestBody RepairRequest request) {
@@ -128,6 +132,7 @@ class PlaceController {
                         environment), person.name(), request.hosts().orElse(List.of())));
     }
 
+    /** Holds a place: nothing is deployed there by itself until the hold is lifted. */
     @PutMapping("/hold")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void hold(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String environment,
@@ -136,6 +141,7 @@ class PlaceController {
                 person, request.reason());
     }
 
+    /** Lifts the hold of a place. */
     @DeleteMapping("/hold")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void liftHold(@AuthenticationPrincipal Person person, @PathVariable String component,

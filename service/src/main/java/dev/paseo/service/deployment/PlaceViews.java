@@ -96,10 +96,10 @@ class PlaceViews {
 
     PlaceView view(Place place) {
         return new PlaceView(place.component(), place.environment(), place.url(), place.retired(),
-                places.live(place).map(Versions.Sealed::number), place.liveDeployment(),
+                places.live(place).map(Versions.Version::number), place.liveDeployment(),
                 place.liveSide(), sources.holds().held(place), sources.holds().closed(place.environmentId()),
                 hosts(place), sources.recording().differing(place),
-                sources.ways().target(place).map(Versions.Sealed::number),
+                sources.ways().target(place).map(Versions.Version::number),
                 sources.environments().settings(place.id(), place.settingsRevision()).variables(),
                 place.settingsRevision(),
                 sources.environments().byId(place.environmentId()).zone());
@@ -132,7 +132,7 @@ class PlaceViews {
                 olderSettings);
     }
 
-    DeploymentPlanView plan(Place place, Versions.Sealed version) {
+    DeploymentPlanView plan(Place place, Versions.Version version) {
         Optional<String> doubt = version.recipe().isEmpty() ? Optional.of("it has no deployment in its pipeline file")
                 : planner.doubt(place, version);
         if (doubt.isPresent()) {
@@ -148,13 +148,13 @@ class PlaceViews {
     }
 
     /** What somebody who deploys it there goes past. */
-    List<String> cautions(Place place, Versions.Sealed version, Kind kind) {
+    List<String> cautions(Place place, Versions.Version version, Kind kind) {
         return Cautions.of(kind, place.component() + " in " + place.environment(), inLine(version),
                 places.live(place).map(PlaceViews::inLine),
                 sources.holds().held(place).map(hold -> "by " + hold.by() + ": “" + hold.reason() + "”"));
     }
 
-    private static Cautions.InLine inLine(Versions.Sealed version) {
+    private static Cautions.InLine inLine(Versions.Version version) {
         return new Cautions.InLine(version.number(), version.line(), version.order());
     }
 

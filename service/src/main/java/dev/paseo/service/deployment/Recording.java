@@ -81,7 +81,7 @@ class Recording {
     }
 
     /** A version is live already, although nothing was deployed by Paseo: from now on that is known. */
-    long record(Place place, Versions.Sealed version, Person person, String reason) {
+    long record(Place place, Versions.Version version, Person person, String reason) {
         if (version.recipe().isEmpty()) {
             throw Refusal
                     .conflict(version.component() + " " + version.number() + " has no deployment in its pipeline file");
@@ -106,7 +106,7 @@ class Recording {
                                     .of(person.name(), "recorded as live", version.component() + " " + version.number())
                                     .in(place.environment())
                                     .because(reason).with("deployment", Long.toString(id[0])), place.id()));
-            hearers.changes().tell("whereabouts", place.component());
+            hearers.changes().publish("whereabouts", place.component());
             return id[0];
         });
     }

@@ -67,9 +67,9 @@ public class Requests {
      *                  gives the promotion's
      * @param emergency the reason for which it goes past unmet criteria, hold and closure
      */
-    public record Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause,
+    public record Wanted(Place place, Versions.Version version, Kind kind, Optional<Person> person, Cause cause,
             Optional<String> emergency, Optional<LongUnaryOperator> promotion) {
-        public Wanted(Place place, Versions.Sealed version, Kind kind, Optional<Person> person, Cause cause,
+        public Wanted(Place place, Versions.Version version, Kind kind, Optional<Person> person, Cause cause,
                 Optional<String> emergency) {
             this(place, version, kind, person, cause, emergency, Optional.empty());
         }
@@ -79,7 +79,7 @@ public class Requests {
      * The walk asks by itself. Where something is missing there it stays, and is tried again; where it would go
      * backwards, or twice, that is written down and ends it.
      */
-    void byWalk(Versions.Sealed version, Place place, String from) {
+    void byWalk(Versions.Version version, Place place, String from) {
         Optional<String> lacks = impossible(place, version);
         if (lacks.isPresent()) {
             around.stays().stays(version, place.environment(), from, lacks.get());
@@ -99,7 +99,7 @@ public class Requests {
     }
 
     /** What is missing for it to be deployed there, as a sentence. */
-    private Optional<String> impossible(Place place, Versions.Sealed version) {
+    private Optional<String> impossible(Place place, Versions.Version version) {
         try {
             refuseImpossible(place, version, recipe(version));
             return Optional.empty();
@@ -108,7 +108,7 @@ public class Requests {
         }
     }
 
-    private static Recipe recipe(Versions.Sealed version) {
+    private static Recipe recipe(Versions.Version version) {
         return version.recipe().orElseThrow(() -> Refusal.conflict(version.component() + " " + version.number()
                 + " has no deployment in its pipeline file: nothing says how to deploy it"));
     }
@@ -116,7 +116,7 @@ public class Requests {
     /** The deployment's number. */
     public long request(Wanted wanted) {
         Place place = wanted.place();
-        Versions.Sealed version = wanted.version();
+        Versions.Version version = wanted.version();
         Recipe recipe = recipe(version);
         refuseImpossible(place, version, recipe);
         return places.knowing(place.id(), version, () -> added(wanted, recipe));
@@ -124,7 +124,7 @@ public class Requests {
 
     private long added(Wanted wanted, Recipe recipe) {
         Place place = wanted.place();
-        Versions.Sealed version = wanted.version();
+        Versions.Version version = wanted.version();
         long[] id = new long[1];
         places.require(place.id(), now -> {
             long because = around.causes().add(wanted.cause(), OptionalLong.of(parent(version, wanted.cause())));
@@ -160,7 +160,7 @@ public class Requests {
     /**
      * Back from the walk to the deployment it came from, from there to the run; from a request to the version's run.
      */
-    private long parent(Versions.Sealed version, Cause cause) {
+    private long parent(Versions.Version version, Cause cause) {
         if (cause instanceof Cause.Walk(String component, String number, String from) && !from.isEmpty()) {
             Optional<Long> earlier = deployments.ofVersion(version.id()).stream()
                     .filter(row -> row.environment().equals(from))
@@ -174,7 +174,7 @@ public class Requests {
                 .orElse(version.cause());
     }
 
-    private void refuseImpossible(Place place, Versions.Sealed version, Recipe recipe) {
+    private void refuseImpossible(Place place, Versions.Version version, Recipe recipe) {
         if (place.retired().isPresent()) {
             throw Refusal.conflict(
                     place.component() + " in " + place.environment() + " is retired: nothing is deployed there");
@@ -212,7 +212,7 @@ public class Requests {
     }
 
     private DeploymentState state(long id, Place place, Wanted wanted, Recipe recipe) {
-        Versions.Sealed version = wanted.version();
+        Versions.Version version = wanted.version();
         boolean takesOver = environments.byId(place.environmentId()).rules().takesOver();
         Optional<Long> bar = around.versions().noWayBack(version).map(NoWayBack::order);
         DeploymentState asked = new DeploymentState(id, version.number(), version.line(), version.order(),
@@ -238,6 +238,6 @@ public class Requests {
                             .in(place.environment())
                             .with("deployment", Long.toString(id)));
             return Optional.of(new PlaceEvent.CancelAsked(id, person.name()));
-        }, reason -> Refusal.conflict("it cannot be cancelled: " + reason));
+        }, reason -> Refusal.conflict("deployment " + id + " cannot be cancelled: " + reason));
     }
 }

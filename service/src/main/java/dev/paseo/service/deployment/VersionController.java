@@ -74,21 +74,23 @@ class VersionController {
         this.lookups = lookups;
     }
 
-    private Versions.Sealed look(Person person, String component, String number) {
+    private Versions.Version look(Person person, String component, String number) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());
         return versions.numbered(components.named(component).id(), component, number);
     }
 
+    /** The numbers of the newest versions of a component, at most 200. */
     @GetMapping("/versions/{component}")
     List<String> newest(@AuthenticationPrincipal Person person, @PathVariable String component) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());
-        return versions.newest(components.named(component).id(), 100).stream().map(Versions.Sealed::number).toList();
+        return versions.newest(components.named(component).id(), 100).stream().map(Versions.Version::number).toList();
     }
 
+    /** One version: its artifacts, evidence, walk and deployments. */
     @GetMapping("/versions/{component}/{number}")
     VersionView version(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable String number) {
-        Versions.Sealed version = look(person, component, number);
+        Versions.Version version = look(person, component, number);
         Optional<Mirror.Commit> commit = version.commit()
                 .map(id -> components.mirror(components.named(component)).commit(id));
         List<Environments.Stay> stays = environments.stays(version.id());
@@ -105,11 +107,11 @@ class VersionController {
                 lookups.evidence().ofVersion(version.id()), lookups.holds().blocked(version.id()));
     }
 
-    private StopView stop(Versions.Sealed version, String environment, List<Environments.Stay> stays) {
+    private StopView stop(Versions.Version version, String environment, List<Environments.Stay> stays) {
         Optional<Environments.Stay> stay = stays.stream().filter(each -> each.environment().equals(environment))
                 .findFirst();
         Optional<String> live = environments.find(version.component(), environment).flatMap(lookups.places()::live)
-                .map(Versions.Sealed::number);
+                .map(Versions.Version::number);
         boolean gated = environments.all().stream()
                 .anyMatch(known -> known.name().equals(environment) && known.rules().asksPeople());
         return new StopView(environment, stay.map(Environments.Stay::passage), stay.map(Environments.Stay::openedAt),
@@ -123,7 +125,7 @@ class VersionController {
     @GetMapping("/versions/{component}/{number}/artifacts/{name}")
     void artifact(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number,
             @PathVariable String name, HttpServletResponse response) throws IOException {
-        Versions.Sealed version = look(person, component, number);
+        Versions.Version version = look(person, component, number);
         Versions.Artifact artifact = versions.artifacts(version.id()).stream().filter(each -> each.name().equals(name))
                 .findFirst()
                 .orElseThrow(() -> Refusal.notFound(component + " " + number + " has no artifact " + name));

@@ -45,7 +45,7 @@ class WalkOn implements EffectHandler {
     @Override
     public void perform(String body) {
         Versions.WalkOn walk = json.read(body, Versions.WalkOn.class);
-        Versions.Sealed version = versions.byId(walk.version());
+        Versions.Version version = versions.byId(walk.version());
         Set<String> entered = new HashSet<>();
         deployments.ofVersion(version.id())
                 .forEach(row -> entered.add(row.environment()));
@@ -63,7 +63,7 @@ class WalkOn implements EffectHandler {
 
     /** A walk that stayed is tried again, unless something brought the version there meanwhile. */
     void again(long id, String environment, String from) {
-        Versions.Sealed version = versions.byId(id);
+        Versions.Version version = versions.byId(id);
         boolean there = deployments.ofVersion(id).stream()
                 .anyMatch(row -> row.environment().equals(environment));
         if (there) {
@@ -73,14 +73,14 @@ class WalkOn implements EffectHandler {
         }
     }
 
-    private void into(Versions.Sealed version, String environment, String from) {
+    private void into(Versions.Version version, String environment, String from) {
         environments.find(version.component(), environment).ifPresentOrElse(
                 place -> requests.byWalk(version, place, from),
                 () -> stays.stays(version, environment, from, noPlace(version.component(), environment)));
     }
 
     private String noPlace(String component, String environment) {
-        List<String> known = environments.all().stream().map(Environments.Known::name).toList();
+        List<String> known = environments.all().stream().map(Environments.Environment::name).toList();
         if (known.contains(environment) && environments.isRetired(component, environment)) {
             return component + " in " + environment + " is retired";
         }

@@ -43,8 +43,8 @@ class WaysBack {
     }
 
     /** Which version a rollback would go to now. */
-    Optional<Versions.Sealed> target(Place place) {
-        Optional<Versions.Sealed> live = places.live(place);
+    Optional<Versions.Version> target(Place place) {
+        Optional<Versions.Version> live = places.live(place);
         if (live.isEmpty()) {
             return Optional.empty();
         }
@@ -56,15 +56,15 @@ class WaysBack {
                 .map(each -> around.versions().byId(each.version()));
     }
 
-    private Versions.Sealed live(Place place) {
+    private Versions.Version live(Place place) {
         return places.live(place).orElseThrow(
                 () -> Refusal.conflict("nothing of " + place.component() + " is live in " + place.environment()));
     }
 
     /** Back to the last good version, or to the one that is named; the place is held from now on. */
     long rollback(Place place, Person person, Optional<String> to, String reason, boolean emergency) {
-        Versions.Sealed now = live(place);
-        Versions.Sealed target = to
+        Versions.Version now = live(place);
+        Versions.Version target = to
                 .map(number -> around.versions().numbered(place.componentId(), place.component(), number))
                 .or(() -> target(place))
                 .orElseThrow(() -> Refusal.conflict(
@@ -136,7 +136,7 @@ class WaysBack {
     }
 
     /** Writes down what is live already, on the day that Paseo is brought in. */
-    long record(Place place, Versions.Sealed version, Person person, String reason) {
+    long record(Place place, Versions.Version version, Person person, String reason) {
         return around.recording().record(place, version, person, reason);
     }
 }

@@ -52,7 +52,7 @@ class Deputies {
         long principal = accounts.idOf(account);
         long other = accounts.idOf(deputy);
         if (principal == other) {
-            throw Refusal.invalid("/deputy", "is the one who is away: name somebody else");
+            throw Refusal.invalid("/deputy", account + " cannot be their own deputy");
         }
         if (!accounts.named(deputy).mayAnywhere(Action.DECIDE)) {
             throw Refusal.conflict(deputy + " has no role that decides");
@@ -89,7 +89,7 @@ class Deputies {
 
     private void changed() {
         environments.wakeAll();
-        changes.tell("deputy", "all");
+        changes.publish("deputy", "all");
     }
 
     /** With one that begins or ends, others are asked: what waits is judged again. */

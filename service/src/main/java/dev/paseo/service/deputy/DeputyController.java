@@ -49,6 +49,7 @@ class DeputyController {
                 .toList();
     }
 
+    /** Names a deputy, who decides in another person's place for a time. */
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     List<DeputyView> set(@AuthenticationPrincipal Person person, @RequestBody DeputyRequest request) {

@@ -35,17 +35,17 @@ public class Effects {
     private final Transactions transactions;
     private final ServiceClock clock;
     private final Nudge nudge;
-    private final Telling telling;
+    private final LiveEvents live;
     private Map<String, EffectHandler> handlers = Map.of();
     private Map<String, Semaphore> rooms = Map.of();
     private final Set<Long> inHand = ConcurrentHashMap.newKeySet();
 
-    Effects(EngineMapper mapper, Transactions transactions, ServiceClock clock, Nudge nudge, Telling telling) {
+    Effects(EngineMapper mapper, Transactions transactions, ServiceClock clock, Nudge nudge, LiveEvents live) {
         this.mapper = mapper;
         this.transactions = transactions;
         this.clock = clock;
         this.nudge = nudge;
-        this.telling = telling;
+        this.live = live;
     }
 
     /** Adds an effect to the transaction under way. The same key again adds nothing. */
@@ -166,9 +166,9 @@ public class Effects {
         long known = 0;
         while (!nudge.isClosing()) {
             try {
-                telling.pull();
-                if (telling.fromOthers() != known) {
-                    known = telling.fromOthers();
+                live.pull();
+                if (live.fromOthers() != known) {
+                    known = live.fromOthers();
                     nudge.all();
                 }
                 Thread.sleep(100);

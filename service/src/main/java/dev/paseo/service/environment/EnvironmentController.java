@@ -58,6 +58,7 @@ class EnvironmentController {
         this.exporting = exporting;
     }
 
+    /** Lists all environments in their order, with their rules. */
     @GetMapping("/environments")
     List<EnvironmentView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
@@ -104,6 +105,7 @@ class EnvironmentController {
                 new Loading.Variable(request.name(), request.value(), request.host()), person);
     }
 
+    /** The revisions of a place's settings, the newest first. */
     @GetMapping("/places/{component}/{environment}/settings")
     List<RevisionView> settings(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable String environment) {

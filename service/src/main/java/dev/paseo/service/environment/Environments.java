@@ -20,7 +20,7 @@ import org.springframework.stereotype.Component;
 public class Environments {
 
     /** An environment with the criteria of the gate before it; {@code hosts} counts those of all its places. */
-    public record Known(long id, String name, String zone, Rules rules, long rulesRevision, int hosts) {}
+    public record Environment(long id, String name, String zone, Rules rules, long rulesRevision, int hosts) {}
 
     /** One component in one environment. */
     public record Place(long id, long environmentId, String environment, long componentId, String component,
@@ -84,19 +84,19 @@ public class Environments {
         });
     }
 
-    private Known known(EnvironmentRow row) {
-        return new Known(row.id(), row.name(), row.zone(), rules(row), row.rulesRevision(), row.hosts());
+    private Environment known(EnvironmentRow row) {
+        return new Environment(row.id(), row.name(), row.zone(), rules(row), row.rulesRevision(), row.hosts());
     }
 
-    public List<Known> all() {
+    public List<Environment> all() {
         return mapper.all().stream().map(this::known).toList();
     }
 
-    public Known byId(long id) {
+    public Environment byId(long id) {
         return known(mapper.byId(id));
     }
 
-    public Known named(String name) {
+    public Environment named(String name) {
         return mapper.named(name).map(this::known).orElseThrow(() -> unknown(name));
     }
 
@@ -107,7 +107,7 @@ public class Environments {
 
     /** A place, also one that is retired: it can still be looked at. */
     public Place place(String component, String environment) {
-        Known known = named(environment);
+        Environment known = named(environment);
         return mapper.place(component, environment).map(Environments::place)
                 .orElseThrow(() -> Refusal.notFound(component + " has no place in " + known.name()
                         + ": the environments file gives it no hosts there"));

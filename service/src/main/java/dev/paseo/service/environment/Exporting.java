@@ -39,11 +39,11 @@ class Exporting {
     }
 
     /** One environment, under another name: to be looked over, given hosts, and loaded. */
-    String copy(Environments.Known known, String as) {
+    String copy(Environments.Environment known, String as) {
         return EnvironmentsWriter.write(new EnvironmentsFile(List.of(environment(known, as)), List.of()));
     }
 
-    private EnvironmentsFile.Environment environment(Environments.Known known, String name) {
+    private EnvironmentsFile.Environment environment(Environments.Environment known, String name) {
         Map<String, EnvironmentsFile.Place> places = new LinkedHashMap<>();
         components.all().forEach(component -> environments.find(component.name(), known.name()).ifPresent(
                 place -> places.put(component.name(), place(environments.settings(place.id(), place.settingsRevision()),

@@ -91,7 +91,7 @@ class Loading {
             }
             file.previews().forEach(template -> loadTemplate(template, by));
             loosens.forEach(each -> loosened(each, asked.containsKey(each.environment()), meant, by));
-            around.changes().tell("environment", "all");
+            around.changes().publish("environment", "all");
         });
         return checked.warnings();
     }
@@ -265,7 +265,7 @@ class Loading {
                             .in(place.environment())
                             .with("name", wanted.name()).with("value", wanted.value().orElse(""))
                             .with("host", wanted.host().orElse("")), place.id(), mapper));
-            around.changes().tell("environment", place.environment());
+            around.changes().publish("environment", place.environment());
         });
     }
 

@@ -88,10 +88,11 @@ class RulesController {
         return new TextView(exporting.copy(environments.named(name), as), exporting.digest());
     }
 
+    /** An environment's rules in force, and their history. */
     @GetMapping("/{name}/rules")
     RulesView rules(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK);
-        Environments.Known known = environments.named(name);
+        Environments.Environment known = environments.named(name);
         Rules rules = known.rules();
         Map<String, OwnView> own = new TreeMap<>();
         rules.components().forEach((component, gates) -> own.put(component,
@@ -111,7 +112,7 @@ class RulesController {
     @GetMapping("/{name}/rules/history")
     List<RevisionOfRules> history(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK);
-        Environments.Known known = environments.named(name);
+        Environments.Environment known = environments.named(name);
         return environments.rulesHistory(known.id()).stream()
                 .map(row -> new RevisionOfRules(row.revision(), row.by(), row.at(),
                         EnvironmentsWriter.write(name, known.zone(), stored.read(row.rules()))))

@@ -66,10 +66,10 @@ class FactsOfGates {
     }
 
     private Authorship.Behind behindOne(Gates.AtGate at) {
-        Versions.Sealed version = at.version();
+        Versions.Version version = at.version();
         return version.commit()
                 .map(commit -> authorship
-                        .behind(version.componentId(), at.live().flatMap(Versions.Sealed::commit), commit)
+                        .behind(version.componentId(), at.live().flatMap(Versions.Version::commit), commit)
                         .orElseThrow(Gates.AuthorsUnknown::new))
                 .orElseGet(() -> authorship.stated(version.id()));
     }
@@ -93,7 +93,7 @@ class FactsOfGates {
     }
 
     private GateFacts.OfVersion ofVersion(Gates.AtGate at, List<Criterion> criteria) {
-        Versions.Sealed version = at.version();
+        Versions.Version version = at.version();
         boolean stretches = criteria.stream().anyMatch(Criterion.LiveFor.class::isInstance);
         List<String> conditions = criteria.stream().filter(Criterion.Fact.class::isInstance)
                 .map(criterion -> ((Criterion.Fact) criterion).condition()).toList();
@@ -119,12 +119,12 @@ class FactsOfGates {
     }
 
     private Map<String, GateFacts.Held> conditions(Gates.AtGate at, List<String> conditions) {
-        Versions.Sealed version = at.version();
+        Versions.Version version = at.version();
         Map<String, Object> facts = knowledge.evidence().factsOfVersion(version.id(), version.run());
         facts.putAll(Map.of("component", version.component(), "version", version.number(), "branch", version.branch(),
                 "commit", version.commit().orElse(""),
-                "trusted", version.trusted(), "live", at.live().map(Versions.Sealed::number).orElse("")));
-        Condition over = over(environments.all().stream().map(Environments.Known::name).toList());
+                "trusted", version.trusted(), "live", at.live().map(Versions.Version::number).orElse("")));
+        Condition over = over(environments.all().stream().map(Environments.Environment::name).toList());
         Map<String, GateFacts.Held> held = new LinkedHashMap<>();
         conditions.forEach(
                 text -> held.put(text, new GateFacts.Held(over.holds(text, facts), Condition.seen(text, facts))));

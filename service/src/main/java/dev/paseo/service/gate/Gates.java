@@ -52,8 +52,8 @@ public class Gates {
      * Something at a gate; {@code requester} is empty for what is automatic, {@code requestedAt} is what times are
      * counted from.
      */
-    public record AtGate(Standing standing, Environments.Place place, Versions.Sealed version,
-            Optional<Versions.Sealed> live, String requester,
+    public record AtGate(Standing standing, Environments.Place place, Versions.Version version,
+            Optional<Versions.Version> live, String requester,
             Instant requestedAt, Kind kind, Optional<InSet> set) {
 
         /** The same together with other members of its set. */
@@ -109,7 +109,7 @@ public class Gates {
     }
 
     /** What its rules ask, without what only its place asks. */
-    private List<Criterion> asked(AtGate at, Environments.Known environment) {
+    private List<Criterion> asked(AtGate at, Environments.Environment environment) {
         return at.standing().leaves() ? environment.rules().toGoOn(at.place().component())
                 : environment.rules().toEnter(at.kind(), at.place().component());
     }
@@ -138,7 +138,7 @@ public class Gates {
 
     /** What an approval would approve now. */
     public Subject subject(AtGate at) {
-        Environments.Known environment = environments.byId(at.place().environmentId());
+        Environments.Environment environment = environments.byId(at.place().environmentId());
         List<String> names = at.version().recipe().map(recipe -> recipe.secrets()).orElse(List.of());
         long secrets = sources.secrets().revisionsWithHosts(names, at.place().componentId(), at.place().environmentId())
                 .values().stream()

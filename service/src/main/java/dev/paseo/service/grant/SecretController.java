@@ -62,12 +62,14 @@ class SecretController {
         this.widening = around.widening();
     }
 
+    /** Lists which secrets are set where: never a value. */
     @GetMapping("/secrets")
     List<Secrets.Kept> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
         return secrets.all();
     }
 
+    /** Sets a secret's value, for everywhere, a component, an environment, or a host. */
     @PutMapping("/secrets")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void set(@AuthenticationPrincipal Person person, @RequestBody SecretRequest request) {
@@ -140,6 +142,7 @@ class SecretController {
         return secrets.given(components.named(component).id());
     }
 
+    /** Gives a component's trusted branches a secret. */
     @PutMapping("/components/{component}/grants/{secret}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void grant(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String secret) {
@@ -149,6 +152,7 @@ class SecretController {
         granting.grant(component, secret, person);
     }
 
+    /** Takes a secret from a component. */
     @DeleteMapping("/components/{component}/grants/{secret}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void revoke(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String secret) {

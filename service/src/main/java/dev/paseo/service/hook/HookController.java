@@ -36,6 +36,7 @@ class HookController {
         this.hooks = hooks;
     }
 
+    /** A git server says that a repository was pushed to (Standard Webhooks). */
     @PostMapping("/push/{name}")
     String push(@PathVariable String name, @RequestHeader("webhook-id") String id,
             @RequestHeader("webhook-timestamp") String timestamp,
@@ -54,6 +55,7 @@ class HookController {
                 said.has("refs") ? Optional.of(branches) : Optional.empty()));
     }
 
+    /** A git server says that a repository was pushed to, in its own form, as the mapping says. */
     @PostMapping("/mapped/{name}")
     String mapped(@PathVariable String name, HttpServletRequest request) throws IOException {
         Registered known = components.found(name).orElseThrow(Hooks::unproven);

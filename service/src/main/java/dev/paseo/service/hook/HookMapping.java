@@ -42,7 +42,7 @@ record HookMapping(String header, Scheme scheme, Optional<String> prefix, Option
                     "should be a JSON Pointer such as /who/account; got '" + pusher.get() + "'");
         }
         if (prefix.filter(text -> text.length() > 40).isPresent()) {
-            throw Refusal.invalid("/prefix", "has at most 40 signs");
+            throw Refusal.invalid("/prefix", "has at most 40 characters");
         }
     }
 
@@ -59,6 +59,6 @@ record HookMapping(String header, Scheme scheme, Optional<String> prefix, Option
         };
         boolean same = MessageDigest.isEqual(expected.getBytes(StandardCharsets.UTF_8),
                 value.substring(before.length()).getBytes(StandardCharsets.UTF_8));
-        return same ? Optional.empty() : Optional.of("its " + header + " is not ours");
+        return same ? Optional.empty() : Optional.of("its " + header + " does not match the hook's secret");
     }
 }

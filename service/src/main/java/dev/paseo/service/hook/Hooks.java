@@ -68,7 +68,7 @@ class Hooks {
         });
         Registered component = known.orElseThrow();
         if (id.isEmpty() || id.length() > 120) {
-            throw Refusal.invalid("/webhook-id", "a message's id has 1 to 120 signs");
+            throw Refusal.invalid("/webhook-id", "a message's id has 1 to 120 characters");
         }
         return mapper.deliver(component.id(), id, reading.clock().now()) == 1;
     }
@@ -94,7 +94,7 @@ class Hooks {
     void map(Registered component, HookMapping mapping, String secret, String by) {
         mapping.check();
         if (secret.length() < 16) {
-            throw Refusal.invalid("/secret", "a hook's secret has at least 16 signs");
+            throw Refusal.invalid("/secret", "a hook's secret has at least 16 characters");
         }
         reading.transactions().run(() -> {
             mapper.keepMapping(component.id(), reading.json().write(mapping));

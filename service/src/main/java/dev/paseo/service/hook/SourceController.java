@@ -33,7 +33,7 @@ class SourceController {
     record SourceState(Optional<String> repository, Optional<Instant> lookedAt, int failures, Optional<String> error,
             Optional<Instant> nextAt) {}
 
-    /** @param secret that the source signs with, or the shared word; at least 16 signs */
+    /** @param secret that the source signs with, or the shared word; at least 16 characters */
     record MappingRequest(String header, HookMapping.Scheme scheme, Optional<String> prefix, Optional<String> delivery,
             Optional<String> pusher, String secret) {}
 
@@ -47,6 +47,7 @@ class SourceController {
         this.hooks = hooks;
     }
 
+    /** When a component's repository was looked at last, and how that went. */
     @GetMapping("/source")
     SourceState source(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());

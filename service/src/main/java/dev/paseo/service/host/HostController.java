@@ -57,6 +57,7 @@ class HostController {
         this.lookups = lookups;
     }
 
+    /** Lists all hosts: agent, disk, maintenance. */
     @GetMapping("/hosts")
     List<KnownHostView> hosts(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
@@ -81,6 +82,7 @@ class HostController {
         maintenance.begin(name, request.reason().strip(), person.name());
     }
 
+    /** Ends the maintenance of a host; it catches up with what is live. */
     @DeleteMapping("/hosts/{name}/maintenance")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void maintenanceEnds(@AuthenticationPrincipal Person person, @PathVariable String name) {
@@ -88,6 +90,7 @@ class HostController {
         maintenance.end(name, person.name());
     }
 
+    /** Closes an environment to every deployment but rollbacks, until a time or until it is opened. */
     @PutMapping("/environments/{name}/closure")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void close(@AuthenticationPrincipal Person person, @PathVariable String name, @RequestBody ClosureRequest request) {
@@ -95,6 +98,7 @@ class HostController {
         holds.close(lookups.environments().named(name), person, request.reason(), request.until());
     }
 
+    /** Opens a closed environment. */
     @DeleteMapping("/environments/{name}/closure")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void open(@AuthenticationPrincipal Person person, @PathVariable String name,
@@ -103,6 +107,7 @@ class HostController {
         holds.open(lookups.environments().named(name), person, reason);
     }
 
+    /** Blocks a version: it can be deployed nowhere, not even by rollback or emergency. */
     @PutMapping("/versions/{component}/{number}/block")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void block(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number,
@@ -113,6 +118,7 @@ class HostController {
                 request.reason());
     }
 
+    /** Lifts the block of a version. */
     @DeleteMapping("/versions/{component}/{number}/block")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void liftBlock(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable String number,

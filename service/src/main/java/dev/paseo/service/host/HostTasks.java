@@ -52,7 +52,7 @@ class HostTasks {
     }
 
     /** What is deployed by a task, where, and with which settings. */
-    private record Deploying(Deployment row, Versions.Sealed version, Recipe recipe, Place place, PlaceHost host,
+    private record Deploying(Deployment row, Versions.Version version, Recipe recipe, Place place, PlaceHost host,
             Environments.Settings settings,
             Optional<Environments.HostSettings> own) {}
 
@@ -64,7 +64,7 @@ class HostTasks {
 
     /** Whether a task needs the bytes of this digest. */
     boolean reaches(Work work, Deployment row, String digest) {
-        Versions.Sealed version = versions.byId(about(HostTask.valueOf(work.kind()), row).versionId());
+        Versions.Version version = versions.byId(about(HostTask.valueOf(work.kind()), row).versionId());
         return version.bundle().filter(digest::equals).isPresent() || versions.artifacts(version.id()).stream()
                 .anyMatch(artifact -> artifact.digest().equals(digest)
                         && version.recipe().orElseThrow().artifacts().contains(artifact.name()));
@@ -94,7 +94,7 @@ class HostTasks {
     }
 
     private Deploying deploying(Work work, Deployment row) {
-        Versions.Sealed version = versions.byId(row.versionId());
+        Versions.Version version = versions.byId(row.versionId());
         Place place = environments.placeById(row.placeId());
         long id = Objects.requireNonNull(work.hostId());
         PlaceHost host = environments.host(place.id(), id).orElseGet(() -> new PlaceHost(id, environments.hostName(id),
@@ -102,7 +102,7 @@ class HostTasks {
         return deploying(row, version, place, host);
     }
 
-    private Deploying deploying(Deployment row, Versions.Sealed version, Place place, PlaceHost host) {
+    private Deploying deploying(Deployment row, Versions.Version version, Place place, PlaceHost host) {
         Environments.Settings settings = environments.settings(place.id(), row.settingsRevision());
         return new Deploying(row, version, version.recipe().orElseThrow(), place, host, settings,
                 contents.own(place, settings, host.name()));
@@ -258,7 +258,7 @@ class HostTasks {
     record Watched(Map<String, String> installed, List<Assignment.Check> checks, Optional<Assignment.Ssh> ssh) {}
 
     Watched watched(Deployment row, PlaceHost host) {
-        Versions.Sealed version = versions.byId(row.versionId());
+        Versions.Version version = versions.byId(row.versionId());
         Place place = environments.placeById(row.placeId());
         Deploying now = deploying(row, version, place, host);
         Map<String, String> digests = versions.artifacts(version.id()).stream()

@@ -7,7 +7,7 @@ import dev.paseo.core.deployment.HostHealth;
 import dev.paseo.core.deployment.PlaceEvent;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.engine.Telling;
+import dev.paseo.service.engine.LiveEvents;
 import dev.paseo.service.environment.Environments.PlaceHost;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.gate.Stretches;
@@ -37,7 +37,7 @@ class HostWatch {
     private final Deployments deployments;
     private final Environments environments;
     private final HostTasks tasks;
-    private final Telling telling;
+    private final LiveEvents live;
     private final Around around;
 
     /** How it is written down. */
@@ -45,12 +45,12 @@ class HostWatch {
     record Around(Changes changes, Settings settings, Stretches stretches, Places places) {}
 
     HostWatch(HostReportMapper mapper, Deployments deployments, Environments environments, HostTasks tasks,
-            Telling telling, Around around) {
+            LiveEvents live, Around around) {
         this.mapper = mapper;
         this.deployments = deployments;
         this.environments = environments;
         this.tasks = tasks;
-        this.telling = telling;
+        this.live = live;
         this.around = around;
     }
 
@@ -142,7 +142,7 @@ class HostWatch {
         Environments.Place where = environments.placeById(place);
         around.changes()
                 .record(AuditTrail.Entry.of(host, what, where.component()).in(where.environment()).because(why));
-        telling.tell("whereabouts", where.component());
+        live.publish("whereabouts", where.component());
     }
 
     private static String sentence(Map<String, String> differing) {

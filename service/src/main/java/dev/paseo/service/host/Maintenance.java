@@ -50,7 +50,7 @@ class Maintenance {
             changes.record(AuditTrail.Entry
                     .of(by, reason.isPresent() ? "maintenance begun" : "maintenance ended", name)
                     .because(reason.orElse("")));
-            changes.tell("whereabouts", "all");
+            changes.publish("whereabouts", "all");
         });
         return host;
     }

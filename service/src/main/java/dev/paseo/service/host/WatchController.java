@@ -27,21 +27,23 @@ class WatchController {
         this.watch = watch;
     }
 
-    private Agents.Enlisted agent(String authorization) {
+    private Agents.Agent agent(String authorization) {
         return agents.bySecret(authorization.replaceFirst("^Bearer ", ""))
                 .orElseThrow(() -> Refusal.signedOut("This agent is not enrolled."));
     }
 
+    /** What the agent is to check on its hosts while it is live there. */
     @GetMapping
     Watch.Watched watched(@RequestHeader("Authorization") String authorization) {
-        Agents.Enlisted agent = agent(authorization);
+        Agents.Agent agent = agent(authorization);
         return watch.watched(agent.id(), agent.hostId(), agents.renewal(agent));
     }
 
+    /** Reports what checks of live hosts found. */
     @PostMapping
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void report(@RequestHeader("Authorization") String authorization, @RequestBody Watch.Report report) {
-        Agents.Enlisted agent = agent(authorization);
+        Agents.Agent agent = agent(authorization);
         agents.heard(agent);
         watch.report(agent.id(), agent.hostId(), report);
     }

@@ -110,7 +110,7 @@ public class Agreements implements EffectHandler {
                             row.id, mapper));
             Set<String> people = agreement(mapper.byId(row.id).orElseThrow()).people();
             hearers.forEach(hearer -> hearer.asked(row.id, by.name(), wanted.what(), people));
-            around.changes().tell("loosening", Long.toString(row.id));
+            around.changes().publish("loosening", Long.toString(row.id));
             return row.id;
         }));
         throw Refusal.waits("Nothing is changed yet: it loosens what is asked for "
@@ -206,7 +206,7 @@ public class Agreements implements EffectHandler {
             } else if (agreement(row).open().isEmpty()) {
                 around.effects().add(KIND + " " + id, KIND + " " + id, KIND, Long.toString(id));
             }
-            around.changes().tell("loosening", Long.toString(id));
+            around.changes().publish("loosening", Long.toString(id));
         });
         return one(id);
     }
@@ -239,7 +239,7 @@ public class Agreements implements EffectHandler {
     private void ended(WantedRow row, String status, String sentence) {
         if (mapper.end(row.id(), status, Shortened.to(sentence, LONGEST), around.changes().now()) == 1) {
             hearers.forEach(hearer -> hearer.ended(row.id(), row.by(), sentence));
-            around.changes().tell("loosening", Long.toString(row.id()));
+            around.changes().publish("loosening", Long.toString(row.id()));
         }
     }
 

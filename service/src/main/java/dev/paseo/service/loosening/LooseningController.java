@@ -40,6 +40,7 @@ class LooseningController {
         return agreements.newest();
     }
 
+    /** A change that loosens rules, and waits for a second person. */
     @GetMapping("/{id}")
     Agreements.LooseningView one(@AuthenticationPrincipal Person person, @PathVariable long id) {
         Permission.require(person, Action.LOOK);

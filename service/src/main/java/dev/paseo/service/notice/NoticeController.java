@@ -37,6 +37,7 @@ class NoticeController {
         return notices.newest(person);
     }
 
+    /** Marks notices as read, up to a number. */
     @PostMapping("/notices/read")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void read(@AuthenticationPrincipal Person person, @RequestBody OwnNotices.ReadRequest request) {
@@ -44,12 +45,14 @@ class NoticeController {
         notices.read(person, request);
     }
 
+    /** Which notices reach you, and how. */
     @GetMapping("/notices/choices")
     OwnNotices.ChoicesView choices(@AuthenticationPrincipal Person person) {
         Permission.unlimited(person, "see or change what they are told");
         return notices.choices(person);
     }
 
+    /** Chooses how notices of one kind reach you. */
     @PutMapping("/notices/choices")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void choose(@AuthenticationPrincipal Person person, @RequestBody OwnNotices.ChoiceRequest request) {

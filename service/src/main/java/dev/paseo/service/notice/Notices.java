@@ -68,7 +68,7 @@ public class Notices {
         Instant mail = due(choices.get(MAIL), now);
         boolean shown = choices.get(CONSOLE) != Delivery.OFF;
         if ((mail != null || shown) && mapper.add(account, said, now, mail, shown ? null : now) == 1) {
-            changes.tell("notices", mapper.name(account));
+            changes.publish("notices", mapper.name(account));
         }
     }
 

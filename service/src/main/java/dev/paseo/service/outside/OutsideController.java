@@ -50,7 +50,7 @@ class OutsideController {
             @PathVariable String criterion) {
         Permission.require(person, Action.SET_SECRET, "set who may answer from outside for " + name, Optional.empty(),
                 Optional.of(name));
-        Environments.Known known = environments.named(name);
+        Environments.Environment known = environments.named(name);
         boolean there = Stream
                 .concat(Stream.of(known.rules().gates().toEnter()),
                         known.rules().components().values().stream().map(own -> own.toEnter()))

@@ -70,6 +70,7 @@ class PassageController {
         this.looking = looking;
     }
 
+    /** A passage: a version in an environment, with the gate onward. */
     @GetMapping("/passages/{id}")
     PassageView passage(@AuthenticationPrincipal Person person, @PathVariable long id) {
         Permission.require(person, Action.LOOK);
@@ -77,7 +78,7 @@ class PassageController {
     }
 
     private PassageView view(PassageRow row, String reader) {
-        Versions.Sealed version = versions.byId(row.versionId());
+        Versions.Version version = versions.byId(row.versionId());
         boolean open = row.status() == Passage.Status.OPEN;
         Optional<Evaluation> gate = Optional.of(row).filter(each -> open).map(passages::evaluation);
         Gates.AtGate at = passages.atGate(row);
@@ -101,7 +102,7 @@ class PassageController {
     List<PassageView> ofVersion(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable String number) {
         Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());
-        Versions.Sealed version = versions.numbered(looking.components().named(component).id(), component, number);
+        Versions.Version version = versions.numbered(looking.components().named(component).id(), component, number);
         return passages.ofVersion(version.id()).stream().map(row -> view(row, person.name())).toList();
     }
 

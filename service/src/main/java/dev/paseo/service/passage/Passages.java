@@ -89,7 +89,7 @@ public class Passages {
     }
 
     Gates.AtGate atGate(PassageRow row) {
-        Versions.Sealed version = versions.byId(row.versionId());
+        Versions.Version version = versions.byId(row.versionId());
         Environments.Place place = environments.place(version.component(), row.environment());
         return new Gates.AtGate(Gates.Standing.ofPassage(row.id()), place, version,
                 Optional.ofNullable(row.beforeId()).map(versions::byId), "",
@@ -105,7 +105,7 @@ public class Passages {
     private void learn(PassageRow row) {
         Gates.AtGate at = atGate(row);
         at.version().commit().ifPresent(commit -> gating.authorship().learn(at.version().componentId(),
-                at.live().flatMap(Versions.Sealed::commit), commit));
+                at.live().flatMap(Versions.Version::commit), commit));
     }
 
     /** Judges it again, outside any transaction. */
@@ -132,7 +132,7 @@ public class Passages {
         if (!(decision instanceof Decision.Moved(Passage after, var effects))) {
             return;
         }
-        Versions.Sealed version = versions.byId(row.versionId());
+        Versions.Version version = versions.byId(row.versionId());
         if (effects.contains(new Passage.Effect.WalkOn()) && mapper.end(row.id(), changes.now()) == 1) {
             gating.waits().gone(Gates.Standing.ofPassage(row.id()));
             versions.walkOn(row.versionId(), row.environment());
@@ -156,8 +156,8 @@ public class Passages {
                     .map(text -> Shortened.to(text, 2000)).orElse(null));
         }
         mapper.wakePlace(row.environmentId(), version.componentId(), changes.now());
-        changes.tell("passage", Long.toString(row.id()));
-        changes.tell("whereabouts", version.component());
+        changes.publish("passage", Long.toString(row.id()));
+        changes.publish("whereabouts", version.component());
     }
 
     /** Empty where git must be asked first. */
@@ -178,7 +178,7 @@ public class Passages {
             }
             Gates.AtGate at = atGate(row);
             gating.gates().tick(at.standing(), gating.gates().evaluate(at), person.id(), tick, picture);
-            Versions.Sealed version = versions.byId(row.versionId());
+            Versions.Version version = versions.byId(row.versionId());
             changes.record(AuditTrail.Entry
                     .of(person.name(), "item " + tick.outcome().name().toLowerCase(java.util.Locale.ROOT),
                             version.component() + " " + version.number())

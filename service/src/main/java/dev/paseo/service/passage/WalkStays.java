@@ -40,7 +40,7 @@ public class WalkStays {
     }
 
     /** It stays; told once for each reason. */
-    public void stays(Versions.Sealed version, String environment, String from, String reason) {
+    public void stays(Versions.Version version, String environment, String from, String reason) {
         changes.run(() -> {
             boolean known = mapper.of(version.id(), environment).filter(row -> row.reason().equals(reason)).isPresent();
             mapper.overtaken(version.id(), environment);
@@ -61,22 +61,22 @@ public class WalkStays {
                 version.commit()
                         .ifPresent(commit -> notices.tellPushers(version.componentId(), commit, said));
                 notices.tellAdministrators(said);
-                changes.tell("whereabouts", version.component());
+                changes.publish("whereabouts", version.component());
             }
         });
     }
 
     /** It goes on, or need not any more. */
-    public void goesOn(Versions.Sealed version, String environment) {
+    public void goesOn(Versions.Version version, String environment) {
         changes.run(() -> {
             if (mapper.gone(version.id(), environment) + mapper.overtaken(version.id(), environment) > 0) {
-                changes.tell("whereabouts", version.component());
+                changes.publish("whereabouts", version.component());
             }
         });
     }
 
     /** It ends before this environment: it would go backwards there, or is on its way already. */
-    public void ends(Versions.Sealed version, String environment, String reason) {
+    public void ends(Versions.Version version, String environment, String reason) {
         changes.run(() -> {
             changes.record(AuditTrail.Entry.of("paseo", "walk ends", version.component() + " " + version.number())
                     .in(environment).because(reason));

@@ -29,6 +29,7 @@ class PictureController {
         this.pictures = pictures;
     }
 
+    /** Keeps a PNG or JPEG of at most 5 MB, for a tick of a checklist. */
     @PostMapping(consumes = {MediaType.IMAGE_PNG_VALUE, MediaType.IMAGE_JPEG_VALUE})
     @ResponseStatus(HttpStatus.CREATED)
     PictureView upload(@AuthenticationPrincipal Person person, HttpServletRequest request) throws IOException {
@@ -36,6 +37,7 @@ class PictureController {
         return new PictureView(pictures.keep(request.getInputStream(), person.id()));
     }
 
+    /** A picture that was given with a tick. */
     @GetMapping("/{digest}")
     void show(@AuthenticationPrincipal Person person, @PathVariable String digest, HttpServletResponse response)
             throws IOException {

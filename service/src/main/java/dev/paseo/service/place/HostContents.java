@@ -66,13 +66,13 @@ public class HostContents {
      * Name to revision of the secrets that a deployment of this version would be given now, those of single hosts
      * beside.
      */
-    public Map<String, Long> secrets(Place place, Versions.Sealed version) {
+    public Map<String, Long> secrets(Place place, Versions.Version version) {
         return secrets.revisionsWithHosts(version.recipe().map(recipe -> recipe.secrets()).orElse(List.of()),
                 place.componentId(), place.environmentId());
     }
 
     /** What a deployment of this version would give each host if it began now. */
-    public Function<String, HostContent> now(Place place, Versions.Sealed version) {
+    public Function<String, HostContent> now(Place place, Versions.Version version) {
         Settings settings = environments.settings(place.id(), place.settingsRevision());
         Map<String, Long> revisions = secrets(place, version);
         return host -> new HostContent(version.number(),
@@ -90,7 +90,7 @@ public class HostContents {
     /**
      * What the recipe of what is live names and what is not set for this host, as a sentence; empty where all of it is.
      */
-    public Optional<String> lacks(Place place, Versions.Sealed version, String host, long settingsRevision) {
+    public Optional<String> lacks(Place place, Versions.Version version, String host, long settingsRevision) {
         Settings settings = environments.settings(place.id(), settingsRevision);
         List<String> unset = unset(version.recipe().orElseThrow(), settings, own(place, settings, host));
         return unset.isEmpty() ? Optional.empty()

@@ -82,14 +82,14 @@ class Outcomes {
     private void wentLive(Place place, Deployment row) {
         stated(place, row, "live now");
         stretch(place, true);
-        Versions.Sealed version = versions.byId(row.versionId());
+        Versions.Version version = versions.byId(row.versionId());
         around.announcements().live(place.component(), place.environment(), row.id(), version.number(),
                 version.digest(), row.replacesId() != null);
         if (row.kind().reviewedIfLoosened()) {
             around.loosenings().wentLive(row.id(), place.environmentId(), place.componentId())
                     .ifPresent(loosened -> around.people().loosened(place, row, loosened));
         }
-        around.changes().tell("whereabouts", place.component());
+        around.changes().publish("whereabouts", place.component());
     }
 
     /** The trail states what is live where nothing comes and goes by itself. */
@@ -124,7 +124,7 @@ class Outcomes {
         Optional<Deployment> again = kept.snapshot().live().flatMap(live -> mapper.byId(live.deployment()));
         stated(place, again.orElse(row), again.isPresent() ? "live again" : "not live any more");
         stretch(place, again.isPresent());
-        around.changes().tell("whereabouts", place.component());
+        around.changes().publish("whereabouts", place.component());
     }
 
     /** The deployment begins: what exactly it deploys, with which settings, is recorded now. */
@@ -149,10 +149,10 @@ class Outcomes {
         if (row.promotionId() != null) {
             around.sets().lookAgain(row.promotionId(), row.id(), deployment.status());
         }
-        around.changes().tell("whereabouts", place.component());
+        around.changes().publish("whereabouts", place.component());
     }
 
     void tell(long deployment) {
-        around.changes().tell("deployment", Long.toString(deployment));
+        around.changes().publish("deployment", Long.toString(deployment));
     }
 }

@@ -43,7 +43,7 @@ class PeopleTold {
     }
 
     void moved(Place place, Deployment row, DeploymentState deployment) {
-        Versions.Sealed version = versions.byId(row.versionId());
+        Versions.Version version = versions.byId(row.versionId());
         String what = place.component() + " " + deployment.version() + " in " + place.environment();
         String why = deployment.ending().orElse("");
         switch (deployment.status()) {
@@ -68,7 +68,7 @@ class PeopleTold {
         }
     }
 
-    private void fell(Place place, Deployment row, DeploymentState deployment, Versions.Sealed version, String what) {
+    private void fell(Place place, Deployment row, DeploymentState deployment, Versions.Version version, String what) {
         Set<String> people = new HashSet<>(asked(row));
         people.addAll(authors(row, version));
         if (deployment.status() == DeploymentStatus.STOPPED) {
@@ -82,7 +82,8 @@ class PeopleTold {
         tell(Event.DEPLOYMENT_FAILED, people, place, row, what + how, deployment.ending().orElse(""));
     }
 
-    private void isLive(Place place, Deployment row, DeploymentState deployment, Versions.Sealed version, String what) {
+    private void isLive(Place place, Deployment row, DeploymentState deployment, Versions.Version version,
+            String what) {
         if (deployment.kind() == Kind.PREVIEW) {
             String shown = place.component() + " " + version.number();
             tell(Event.PREVIEW, authors(row, version), place, row, "Your preview of " + version.branch() + " is ready",
@@ -101,7 +102,7 @@ class PeopleTold {
     /** A test of what is live failed: its authors are told, who asked for it, and all who may deploy it there again. */
     void testFailed(Place place, Deployment row, String reason) {
         Set<String> people = new HashSet<>(asked(row));
-        Versions.Sealed version = versions.byId(row.versionId());
+        Versions.Version version = versions.byId(row.versionId());
         people.addAll(authors(row, version));
         people.addAll(whoMay(Action.PROMOTE, place));
         tell(Event.STAYS, people, place, row,
@@ -129,9 +130,9 @@ class PeopleTold {
         return row.requestedBy() == null ? Set.of() : Set.of(row.requestedBy());
     }
 
-    private Set<String> authors(Deployment row, Versions.Sealed version) {
+    private Set<String> authors(Deployment row, Versions.Version version) {
         Optional<String> before = Optional.ofNullable(mapper.byId(row.id()).orElseThrow().replacesId())
-                .flatMap(mapper::byId).map(other -> versions.byId(other.versionId())).flatMap(Versions.Sealed::commit);
+                .flatMap(mapper::byId).map(other -> versions.byId(other.versionId())).flatMap(Versions.Version::commit);
         return version
                 .commit().map(commit -> authorship.behind(version.componentId(), before, commit)
                         .map(Authorship.Behind::accounts).orElse(Set.of()))

@@ -78,7 +78,7 @@ class PlaceRepository {
     }
 
     /** The version that is live there. */
-    Optional<Versions.Sealed> version(Place place) {
+    Optional<Versions.Version> version(Place place) {
         return place.liveDeployment().flatMap(mapper::byId).map(row -> versions.byId(row.versionId()));
     }
 

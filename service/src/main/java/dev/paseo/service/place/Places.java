@@ -91,9 +91,9 @@ public class Places {
 
     /** Asks git, outside the transaction, who wrote what is proposed there. */
     public void learn(long place) {
-        Optional<String> live = live(gating.environments().placeById(place)).flatMap(Versions.Sealed::commit);
+        Optional<String> live = live(gating.environments().placeById(place)).flatMap(Versions.Version::commit);
         mapper.open(place).forEach(row -> {
-            Versions.Sealed version = gating.versions().byId(row.versionId());
+            Versions.Version version = gating.versions().byId(row.versionId());
             version.commit().ifPresent(commit -> gating.authorship().learn(version.componentId(), live, commit));
             ofSet(gating.environments().placeById(place), row)
                     .ifPresent(set -> set.others().forEach(other -> learn(other.place(), other.version())));
@@ -101,15 +101,15 @@ public class Places {
     }
 
     /** The same for a version that is about to be requested. */
-    public void learn(Place place, Versions.Sealed version) {
-        Optional<String> live = live(place).flatMap(Versions.Sealed::commit);
+    public void learn(Place place, Versions.Version version) {
+        Optional<String> live = live(place).flatMap(Versions.Version::commit);
         version.commit().ifPresent(commit -> gating.authorship().learn(version.componentId(), live, commit));
     }
 
     /**
      * Does what needs the authors of a version known; where what is live moved on in between, they are learned again.
      */
-    public <T> T knowing(long place, Versions.Sealed version, Supplier<T> what) {
+    public <T> T knowing(long place, Versions.Version version, Supplier<T> what) {
         for (int times = 1;; times++) {
             learn(place);
             learn(gating.environments().placeById(place), version);
@@ -183,7 +183,7 @@ public class Places {
         List<Deployment> rows = List.copyOf(kept.rows().values());
         Map<Long, Evaluation> gates = new LinkedHashMap<>();
         Map<Long, Verdict> verdicts = new LinkedHashMap<>();
-        Map<Long, Versions.Sealed> versions = new LinkedHashMap<>();
+        Map<Long, Versions.Version> versions = new LinkedHashMap<>();
         for (Deployment row : rows) {
             if (state.deployment(row.id()).filter(deployment -> deployment.status().ahead()).isPresent()) {
                 versions.put(row.id(), gating.versions().byId(row.versionId()));
@@ -230,7 +230,7 @@ public class Places {
     }
 
     /** The version that is live there. */
-    public Optional<Versions.Sealed> live(Place place) {
+    public Optional<Versions.Version> live(Place place) {
         return repository.version(place);
     }
 
@@ -256,7 +256,7 @@ public class Places {
     }
 
     /** What a promotion of this version there would deploy now. */
-    public Subject subject(Place place, Versions.Sealed version) {
+    public Subject subject(Place place, Versions.Version version) {
         return gating.gates().subject(new Gates.AtGate(Gates.Standing.ofDeployment(0), place, version, live(place), "",
                 changes.now(), Kind.PROMOTION, Optional.empty()));
     }
@@ -266,7 +266,7 @@ public class Places {
         return Optional.ofNullable(row.promotionId()).map(id -> {
             List<Long> members = gating.sets().members(id);
             List<Gates.AtGate> alone = members.stream().map(version -> {
-                Versions.Sealed member = gating.versions().byId(version);
+                Versions.Version member = gating.versions().byId(version);
                 Place there = gating.environments().place(member.component(), place.environment());
                 return new Gates.AtGate(Gates.Standing.ofDeployment(row.id()), there, member, live(there),
                         Optional.ofNullable(row.requestedBy()).orElse(""), row.requestedAt(), Kind.PROMOTION,

@@ -32,7 +32,7 @@ public class Planner {
 
     /** The same request with the plan that it would follow if it began now. */
     public DeploymentState plan(DeploymentState asked, Place place, Optional<String> liveSide,
-            Versions.Sealed version) {
+            Versions.Version version) {
         Recipe recipe = version.recipe().orElseThrow();
         List<PlaceHost> hosts = environments.hosts(place.id());
         List<Plan.Host> taking = taking(place, hosts, version);
@@ -50,7 +50,7 @@ public class Planner {
                 .toList(), Course.of(plan, sides, Plan.mayFail(strategy, taking)));
     }
 
-    private List<Plan.Host> taking(Place place, List<PlaceHost> hosts, Versions.Sealed version) {
+    private List<Plan.Host> taking(Place place, List<PlaceHost> hosts, Versions.Version version) {
         Map<String, HostContent> had = contents.had(place);
         Function<String, HostContent> now = contents.now(place, version);
         return hosts.stream().filter(host -> host.maintenance().isEmpty())
@@ -74,7 +74,7 @@ public class Planner {
     }
 
     /** Why the version cannot be deployed to the place as it is; empty where it can. */
-    public Optional<String> doubt(Place place, Versions.Sealed version) {
+    public Optional<String> doubt(Place place, Versions.Version version) {
         List<PlaceHost> hosts = environments.hosts(place.id());
         if (hosts.isEmpty()) {
             return Optional.of(place.component() + " has no hosts in " + place.environment());

@@ -47,6 +47,7 @@ class PreviewController {
         this.places = places;
     }
 
+    /** Lists preview environments. */
     @GetMapping
     List<PreviewView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
@@ -57,7 +58,7 @@ class PreviewController {
         Environments.Place place = previews.place(row);
         Optional<Deployment> newest = deployments.newest(place.id(), 1).stream().findFirst();
         return new PreviewView(row.environment(), row.component(), row.branch(), row.owner(), place.url(),
-                places.live(place).map(Versions.Sealed::number),
+                places.live(place).map(Versions.Version::number),
                 newest.map(Deployment::id), newest.map(Deployment::status).map(Word::of), row.createdAt(),
                 row.pushedAt(),
                 Optional.ofNullable(row.removing()));

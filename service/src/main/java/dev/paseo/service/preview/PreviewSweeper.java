@@ -90,9 +90,9 @@ class PreviewSweeper {
     /** Whether what is live there has the preview's commit in its history. */
     private boolean promoted(PreviewRow preview, String environment) {
         Optional<String> live = sources.environments().find(preview.component(), environment).flatMap(places::live)
-                .flatMap(Versions.Sealed::commit);
+                .flatMap(Versions.Version::commit);
         Optional<String> shown = places.live(sources.environments().placeById(mapper.place(preview.environmentId())))
-                .flatMap(Versions.Sealed::commit);
+                .flatMap(Versions.Version::commit);
         return live.isPresent() && shown.isPresent() && (live.equals(shown)
                 || sources.components().mirror(sources.components().byId(preview.componentId())).precedes(shown.get(),
                         live.get()));

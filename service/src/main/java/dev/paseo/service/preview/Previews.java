@@ -79,7 +79,7 @@ class Previews implements EffectHandler {
     /** A version was sealed: where its file says that its branch gets previews, it is deployed to the branch's own. */
     @Override
     public void perform(String body) {
-        Versions.Sealed version = sources.versions().byId(Long.parseLong(body));
+        Versions.Version version = sources.versions().byId(Long.parseLong(body));
         Optional<TemplateRow> template = mapper.templates().stream()
                 .filter(row -> template(row).component().equals(version.component())).findFirst();
         if (version.commit().isEmpty() || !wanted(version)) {
@@ -105,7 +105,7 @@ class Previews implements EffectHandler {
     }
 
     /** The branch gets none, and whoever pushed it is told why. */
-    private void none(Versions.Sealed version, String why) {
+    private void none(Versions.Version version, String why) {
         writing.changes().run(() -> {
             writing.changes()
                     .record(AuditTrail.Entry.of("paseo", "no preview", version.component() + " " + version.number())
@@ -118,7 +118,7 @@ class Previews implements EffectHandler {
         });
     }
 
-    private boolean wanted(Versions.Sealed version) {
+    private boolean wanted(Versions.Version version) {
         return sources.components()
                 .readFile(sources.components().byId(version.componentId()), version.commit().orElseThrow()).file()
                 .map(PipelineFile::starts).orElse(List.of()).stream()
@@ -126,7 +126,7 @@ class Previews implements EffectHandler {
                         && branches.stream().anyMatch(pattern -> new BranchPattern(pattern).matches(version.branch())));
     }
 
-    private Place place(Versions.Sealed version, TemplateRow row) {
+    private Place place(Versions.Version version, TemplateRow row) {
         Template template = template(row);
         if (version.recipe().orElseThrow().parts().removal().isEmpty()) {
             throw Refusal
@@ -158,12 +158,12 @@ class Previews implements EffectHandler {
             }
             sources.secrets().copy(template.secrets(), version.componentId(), row.environmentId(),
                     place.environmentId());
-            writing.changes().tell("preview", name);
+            writing.changes().publish("preview", name);
             return place;
         });
     }
 
-    private void made(Place place, TemplateRow row, Versions.Sealed version, Mirror.Commit commit, int port) {
+    private void made(Place place, TemplateRow row, Versions.Version version, Mirror.Commit commit, int port) {
         mapper.add(place.environmentId(), row.environmentId(), version.componentId(), version.branch(),
                 commit.address(), port, writing.changes().now());
         writing.changes()
@@ -188,7 +188,7 @@ class Previews implements EffectHandler {
     }
 
     /** The template's name and the branch's, as far as they can be an environment's. */
-    private static String name(Template template, Versions.Sealed version) {
+    private static String name(Template template, Versions.Version version) {
         String slug = (template.name() + "-" + version.branch()).toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-")
                 .replaceAll("^-|-$", "");
         String unique = Integer
@@ -222,7 +222,7 @@ class Previews implements EffectHandler {
         boolean gone = sources.environments().placeById(place.id()).liveDeployment().isEmpty()
                 && places.isQuiet(place.id());
         if (gone && mapper.removed(preview.environmentId(), writing.changes().now()) == 1) {
-            writing.changes().tell("preview", preview.environment());
+            writing.changes().publish("preview", preview.environment());
         }
         return gone;
     }

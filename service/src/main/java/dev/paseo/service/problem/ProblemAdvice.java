@@ -1,5 +1,6 @@
 package dev.paseo.service.problem;
 
+import java.util.UUID;
 import java.io.IOException;
 import java.net.URI;
 import java.time.DateTimeException;
@@ -111,13 +112,16 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
             return refused(
                     Refusal.noRoom("The service's disk is full. Nothing was half done: try again when there is room."));
         }
+        String number = UUID.randomUUID().toString().substring(0, 8);
         if (broken instanceof IOException || broken.getCause() instanceof IOException) {
-            LOG.debug("the other side went away: {}", broken.getMessage());
+            LOG.debug("error {}: the other side went away: {}", number, broken.getMessage());
         } else {
-            LOG.error("a request could not be answered", broken);
+            LOG.error("error {}: a request could not be answered", number, broken);
         }
         ProblemDetail detail = ProblemDetail.forStatusAndDetail(HttpStatus.INTERNAL_SERVER_ERROR,
-                "Something failed inside Paseo; its log says what. Nothing was half done: try again.");
+                "Something failed inside Paseo: error " + number
+                        + " in the service's log. Nothing was half done: try again.");
+        detail.setProperty("error", number);
         detail.setTitle("Failed inside");
         detail.setType(URI.create("urn:paseo:problem:internal"));
         return ResponseEntity.of(detail).build();

@@ -32,7 +32,7 @@ public class ClosedPeriods {
     };
 
     /** What is closed from a while before this moment to a while after. */
-    public List<Periods.Period> around(Environments.Known environment, Instant now) {
+    public List<Periods.Period> around(Environments.Environment environment, Instant now) {
         Optional<String> calendar = environment.rules().closed();
         if (calendar.isEmpty()) {
             return List.of();
@@ -55,7 +55,7 @@ public class ClosedPeriods {
     }
 
     /** The period in which this moment lies, together with those that follow it without a gap. */
-    public Optional<Periods.Period> at(Environments.Known environment, Instant now) {
+    public Optional<Periods.Period> at(Environments.Environment environment, Instant now) {
         List<Periods.Period> all = around(environment, now);
         return all.stream().filter(period -> !period.from().isAfter(now) && period.until().isAfter(now)).findFirst()
                 .map(first -> {

@@ -55,7 +55,7 @@ public class Holds {
             mapper.wakePlace(place.id(), changes.now());
             told(AuditTrail.Entry.of(by.name(), "held", place.component()).in(place.environment()).because(why),
                     RestraintStates.HOLD, place.id());
-            changes.tell("whereabouts", place.component());
+            changes.publish("whereabouts", place.component());
         });
     }
 
@@ -68,11 +68,11 @@ public class Holds {
             mapper.wakePlace(place.id(), changes.now());
             told(AuditTrail.Entry.of(by.name(), "hold lifted", place.component()).in(place.environment())
                     .because(reason.strip()), RestraintStates.HOLD, place.id());
-            changes.tell("whereabouts", place.component());
+            changes.publish("whereabouts", place.component());
         });
     }
 
-    public void close(Environments.Known environment, Person by, String reason, Optional<Instant> until) {
+    public void close(Environments.Environment environment, Person by, String reason, Optional<Instant> until) {
         String why = given(reason, environment.name() + " is closed");
         until.filter(end -> !end.isAfter(changes.now())).ifPresent(past -> {
             throw Refusal.invalid("/until", "should be later than now, " + changes.now() + "; got " + past);
@@ -84,11 +84,11 @@ public class Holds {
             mapper.wake(environment.id(), changes.now());
             told(AuditTrail.Entry.of(by.name(), "closed", environment.name()).in(environment.name()).because(why)
                     .with("until", until.map(Instant::toString).orElse("")), RestraintStates.CLOSURE, environment.id());
-            changes.tell("environment", environment.name());
+            changes.publish("environment", environment.name());
         });
     }
 
-    public void open(Environments.Known environment, Person by, String reason) {
+    public void open(Environments.Environment environment, Person by, String reason) {
         changes.run(() -> {
             mapper.lockEnvironment(environment.id());
             if (restraints.closure(environment.id()).isEmpty()) {
@@ -98,12 +98,12 @@ public class Holds {
             mapper.wake(environment.id(), changes.now());
             told(AuditTrail.Entry.of(by.name(), "opened", environment.name()).in(environment.name())
                     .because(reason.strip()), RestraintStates.CLOSURE, environment.id());
-            changes.tell("environment", environment.name());
+            changes.publish("environment", environment.name());
         });
     }
 
     /** Nobody deploys it any more; what waits of it is withdrawn. */
-    public void block(Versions.Sealed version, Person by, String reason) {
+    public void block(Versions.Version version, Person by, String reason) {
         String why = given(reason, version.number() + " is blocked");
         changes.run(() -> {
             if (mapper.block(version.id(), why, by.id(), changes.now()) == 0) {
@@ -112,11 +112,11 @@ public class Holds {
             mapper.wakeOf(version.id(), changes.now());
             told(AuditTrail.Entry.of(by.name(), "blocked", version.component() + " " + version.number()).because(why),
                     RestraintStates.BLOCK, version.id());
-            changes.tell("version", version.component() + " " + version.number());
+            changes.publish("version", version.component() + " " + version.number());
         });
     }
 
-    public void liftBlock(Versions.Sealed version, Person by, String reason) {
+    public void liftBlock(Versions.Version version, Person by, String reason) {
         String why = given(reason, "the block is lifted");
         changes.run(() -> {
             if (mapper.unblock(version.id()) == 0) {
@@ -124,7 +124,7 @@ public class Holds {
             }
             told(AuditTrail.Entry.of(by.name(), "block lifted", version.component() + " " + version.number())
                     .because(why), RestraintStates.BLOCK, version.id());
-            changes.tell("version", version.component() + " " + version.number());
+            changes.publish("version", version.component() + " " + version.number());
         });
     }
 

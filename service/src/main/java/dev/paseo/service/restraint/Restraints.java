@@ -46,9 +46,9 @@ public class Restraints {
     }
 
     /** @param beside what goes there in the same set, by component */
-    public GateFacts.Around around(Environments.Place place, Versions.Sealed version, Kind kind,
+    public GateFacts.Around around(Environments.Place place, Versions.Version version, Kind kind,
             Map<String, String> beside) {
-        Environments.Known environment = environments.byId(place.environmentId());
+        Environments.Environment environment = environments.byId(place.environmentId());
         Map<String, String> requires = version.recipe().map(recipe -> recipe.requires()).orElse(Map.of());
         Map<String, String> there = new LinkedHashMap<>();
         requires.keySet().forEach(other -> Optional.ofNullable(beside.get(other))

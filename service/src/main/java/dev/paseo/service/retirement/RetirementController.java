@@ -70,7 +70,7 @@ class RetirementController {
         Subject subject = subject(what, name, environment);
         require(person, "retire ", subject);
         if (request.reason().isBlank() || request.reason().length() > 1000) {
-            throw Refusal.invalid("/reason", "say why " + name + " is retired, in at most 1000 signs");
+            throw Refusal.invalid("/reason", "say why " + name + " is retired, in at most 1000 characters");
         }
         retiring.retire(subject, request.reason().strip(), request.remove(), person);
     }

@@ -121,7 +121,7 @@ class Retiring {
                 List.of("its token is good for nothing any more"));
     }
 
-    private Retirement.Facts environment(Environments.Known known) {
+    private Retirement.Facts environment(Environments.Environment known) {
         List<String> needs = new ArrayList<>(mapper.placesIn(known.id()).stream()
                 .map(component -> component + " has a place there: retire that first").toList());
         environments.all().stream().filter(other -> other.rules().followed().contains(known.name()))
@@ -152,7 +152,7 @@ class Retiring {
             changes.record(AuditTrail.Entry.of(by.name(), words(subject.what()) + " retired", subject.name())
                     .in(subject.environment().orElse("")).because(reason)
                     .with("follows", String.join("; ", Retirement.follows(facts, remove))));
-            changes.tell("environment", "all");
+            changes.publish("environment", "all");
         });
     }
 
@@ -174,7 +174,7 @@ class Retiring {
             mark(subject, Optional.empty());
             changes.record(AuditTrail.Entry.of(by.name(), words(subject.what()) + " brought back", subject.name())
                     .in(subject.environment().orElse("")));
-            changes.tell("environment", "all");
+            changes.publish("environment", "all");
         });
         if (subject.what() == What.COMPONENT) {
             components.refreshTriggers();

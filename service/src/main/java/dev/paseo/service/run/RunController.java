@@ -68,6 +68,7 @@ class RunController {
         return runs.numbered(component, number);
     }
 
+    /** Starts a run of the newest commit of a branch. */
     @PostMapping("/runs")
     @ResponseStatus(HttpStatus.CREATED)
     RunSummary start(@AuthenticationPrincipal Person person, @RequestBody StartRequest request) {
@@ -99,11 +100,13 @@ class RunController {
                 .map(views::summary).toList();
     }
 
+    /** One run: its stages, artifacts, files, answers and causes. */
     @GetMapping("/runs/{component}/{number}")
     RunView run(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {
         return views.whole(look(person, component, number));
     }
 
+    /** Cancels a run; a second time ends what still runs at once. */
     @PostMapping("/runs/{component}/{number}/cancellation")
     RunSummary cancel(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable long number) {

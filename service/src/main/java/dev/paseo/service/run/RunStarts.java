@@ -138,7 +138,7 @@ public class RunStarts {
         consequences.effects().add("run " + row.id, "prepare run " + row.id, PrepareRun.KIND, Long.toString(row.id));
         consequences.changes().record(AuditTrail.Entry.of(start.by(), "run started", name)
                 .with("commit", start.commit().id()).with("branch", start.branch()).with("version", version));
-        consequences.changes().tell("run", name);
+        consequences.changes().publish("run", name);
         return new Started(row.id, number, version);
     }
 

@@ -113,7 +113,7 @@ public class Runs {
             }
         }
         String name = row.component() + "#" + row.number();
-        changes.tell("run", name);
+        changes.publish("run", name);
         if (before.status() == RunStatus.WAITING && after.status() == RunStatus.RUNNING) {
             ends.announcements().runStarted(row.component(), row.number());
         }

@@ -64,7 +64,7 @@ public class Secrets {
     public static void check(String value) {
         if (value.length() < SHORTEST || value.length() > LONGEST) {
             throw Refusal.invalid("/value", "the value of a secret has " + SHORTEST + " to " + LONGEST
-                    + " signs: a shorter one could not be masked in logs");
+                    + " characters: a shorter one could not be masked in logs");
         }
     }
 

@@ -63,6 +63,7 @@ class SetController {
         return sets.all().stream().map(this::view).toList();
     }
 
+    /** A set of versions, and its promotions. */
     @GetMapping("/{name}")
     SetView set(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK);
@@ -70,13 +71,13 @@ class SetController {
     }
 
     private SetView view(SetMapper.SetRow row) {
-        List<Versions.Sealed> members = sets.members(row.id());
+        List<Versions.Version> members = sets.members(row.id());
         return new SetView(row.name(), Optional.ofNullable(row.by()), row.at(),
                 members.stream().map(each -> new SetMemberView(each.component(), each.number())).toList(),
                 sets.promotions(row.id()).stream().map(promotion -> view(promotion, members)).toList());
     }
 
-    private SetPromotionView view(SetMapper.PromotionRow row, List<Versions.Sealed> members) {
+    private SetPromotionView view(SetMapper.PromotionRow row, List<Versions.Version> members) {
         List<SetMapper.MemberRow> deployments = sets.deployments(row.id());
         return new SetPromotionView(row.id(), row.environment(), row.status(), row.by(), row.comment(),
                 row.requestedAt(), Optional.ofNullable(row.endedAt()), members.stream().map(member -> {
@@ -87,6 +88,7 @@ class SetController {
                 }).toList());
     }
 
+    /** Makes a set of versions, which is promoted as one. */
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     SetView create(@AuthenticationPrincipal Person person, @RequestBody NewSetRequest request) {
@@ -104,7 +106,7 @@ class SetController {
     SetPromotionView promote(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody SetPromotionRequest request) {
         SetMapper.SetRow set = sets.named(name);
-        List<Versions.Sealed> members = sets.members(set.id());
+        List<Versions.Version> members = sets.members(set.id());
         members.forEach(member -> Permission.require(person, Action.PROMOTE,
                 "promote " + member.component() + " into " + request.environment(), Optional.of(member.component()),
                 Optional.of(request.environment())));

@@ -62,12 +62,12 @@ class Sets implements EffectHandler {
     }
 
     /** Makes a set; it never changes. */
-    void create(String name, List<Versions.Sealed> members, Person by) {
+    void create(String name, List<Versions.Version> members, Person by) {
         if (!Names.NAME.matcher(name).matches()) {
             throw Refusal.invalid("/name", "a set's name should be " + Names.NAME_WORDS);
         }
         if (members.size() < 2 || members.size() > MOST
-                || members.stream().map(Versions.Sealed::component).distinct().count() != members.size()) {
+                || members.stream().map(Versions.Version::component).distinct().count() != members.size()) {
             throw Refusal.invalid("/members", "a set has 2 to " + MOST + " versions, each of another component");
         }
         around.changes().run(() -> {
@@ -82,7 +82,7 @@ class Sets implements EffectHandler {
             }
             around.changes().record(AuditTrail.Entry.of(by.name(), "set made", name).with("members",
                     String.join(", ", members.stream().map(each -> each.component() + " " + each.number()).toList())));
-            around.changes().tell("set", name);
+            around.changes().publish("set", name);
         });
     }
 
@@ -90,13 +90,13 @@ class Sets implements EffectHandler {
         return mapper.named(name).orElseThrow(() -> Refusal.notFound("there is no set " + name));
     }
 
-    List<Versions.Sealed> members(long set) {
+    List<Versions.Version> members(long set) {
         return mapper.members(set).stream().map(lookups.versions()::byId).toList();
     }
 
     /** Promotes all of a set as one; the number of the deployment at whose gate it waits. */
-    long promote(SetMapper.SetRow set, Environments.Known environment, Person by, String comment) {
-        List<Versions.Sealed> members = members(set.id());
+    long promote(SetMapper.SetRow set, Environments.Environment environment, Person by, String comment) {
+        List<Versions.Version> members = members(set.id());
         members.forEach(member -> {
             lookups.environments().place(member.component(), environment.name());
             if (member.blocked()) {
@@ -108,7 +108,8 @@ class Sets implements EffectHandler {
     }
 
     /** Within the transaction of the first member's request: both are there, or neither. */
-    private long begun(SetMapper.SetRow set, Environments.Known environment, Person by, String comment, long first) {
+    private long begun(SetMapper.SetRow set, Environments.Environment environment, Person by, String comment,
+            long first) {
         mapper.lockSet(set.id());
         if (mapper.promotions(set.id()).stream()
                 .anyMatch(other -> other.environmentId() == environment.id() && !other.status().ended())) {
@@ -123,7 +124,7 @@ class Sets implements EffectHandler {
     }
 
     /** Outside any transaction, since git is asked for authors; one that is refused leaves nothing behind. */
-    private long request(SetMapper.SetRow set, String environment, Versions.Sealed member, Person by,
+    private long request(SetMapper.SetRow set, String environment, Versions.Version member, Person by,
             LongUnaryOperator promotion) {
         members(set.id())
                 .forEach(each -> places.learn(lookups.environments().place(each.component(), environment), each));
@@ -146,10 +147,10 @@ class Sets implements EffectHandler {
         if (promotion.status().ended() && promotion.status() != SetCourse.Status.LIVE) {
             return;
         }
-        List<Versions.Sealed> members = members(promotion.setId());
+        List<Versions.Version> members = members(promotion.setId());
         SetCourse.Next next = around.changes().in(() -> noted(promotion, members));
         if (next.act().isPresent()) {
-            Versions.Sealed member = members.get(next.member());
+            Versions.Version member = members.get(next.member());
             if (next.act().get() == SetCourse.Act.REQUEST) {
                 requestNext(promotion, member, members);
             } else {
@@ -159,7 +160,7 @@ class Sets implements EffectHandler {
     }
 
     /** How it stands now, written down, and what is next. */
-    private SetCourse.Next noted(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
+    private SetCourse.Next noted(SetMapper.PromotionRow promotion, List<Versions.Version> members) {
         mapper.lock(promotion.id());
         SetCourse.Next next = SetCourse.next(standing(promotion, members));
         String word = Word.of(next.status());
@@ -170,12 +171,12 @@ class Sets implements EffectHandler {
                     .because(next.status().fell() ? culprit(promotion, members) + " did not come to be live" : "")
                     .with("promotion", Long.toString(promotion.id())));
         }
-        around.changes().tell("deployment", "set " + promotion.setId());
+        around.changes().publish("deployment", "set " + promotion.setId());
         return next;
     }
 
     /** The member that did not come to be live. */
-    private String culprit(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
+    private String culprit(SetMapper.PromotionRow promotion, List<Versions.Version> members) {
         OptionalInt culprit = SetCourse.culprit(standing(promotion, members));
         return culprit.isPresent()
                 ? members.get(culprit.getAsInt()).component() + " " + members.get(culprit.getAsInt()).number()
@@ -183,7 +184,8 @@ class Sets implements EffectHandler {
     }
 
     /** How the deployment of each member stands, in the set's order. */
-    private List<Optional<DeploymentStatus>> standing(SetMapper.PromotionRow promotion, List<Versions.Sealed> members) {
+    private List<Optional<DeploymentStatus>> standing(SetMapper.PromotionRow promotion,
+            List<Versions.Version> members) {
         List<SetMapper.MemberRow> rows = mapper.deployments(promotion.id());
         return members.stream().map(member -> rows.stream().filter(row -> row.versionId() == member.id()).findFirst()
                 .map(SetMapper.MemberRow::status)).toList();
@@ -192,7 +194,7 @@ class Sets implements EffectHandler {
     /**
      * What is live, waits or is under way of a member goes back; where somebody has deployed another since, it is left.
      */
-    private void goBack(SetMapper.PromotionRow promotion, Versions.Sealed member, String why) {
+    private void goBack(SetMapper.PromotionRow promotion, Versions.Version member, String why) {
         mapper.deployments(promotion.id()).stream().filter(row -> row.versionId() == member.id()).findFirst()
                 .ifPresent(row -> places
                         .change(deployments.get(row.deployment()).placeId(),
@@ -202,7 +204,8 @@ class Sets implements EffectHandler {
     }
 
     /** A member that can no longer be requested fails the set: what is live of it goes back. */
-    private void requestNext(SetMapper.PromotionRow promotion, Versions.Sealed member, List<Versions.Sealed> members) {
+    private void requestNext(SetMapper.PromotionRow promotion, Versions.Version member,
+            List<Versions.Version> members) {
         SetMapper.SetRow set = mapper.byId(promotion.setId());
         try {
             refuseChanged(promotion, member);
@@ -220,7 +223,7 @@ class Sets implements EffectHandler {
     /**
      * People approved all members as they were when the set's gate opened: one that would be another now does not go.
      */
-    private void refuseChanged(SetMapper.PromotionRow promotion, Versions.Sealed member) {
+    private void refuseChanged(SetMapper.PromotionRow promotion, Versions.Version member) {
         Map<String, Subject> approved = mapper.subjects(promotion.id()).map(text -> around.json().read(text, SUBJECTS))
                 .orElse(Map.of());
         Subject now = places.subject(lookups.environments().place(member.component(), promotion.environment()), member);

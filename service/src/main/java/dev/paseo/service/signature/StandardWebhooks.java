@@ -30,7 +30,7 @@ public final class StandardWebhooks {
                 return Optional.empty();
             }
         }
-        return Optional.of("its signature is not ours");
+        return Optional.of("its signature does not match the hook's secret");
     }
 
     /** The header {@code webhook-signature} of a message. */

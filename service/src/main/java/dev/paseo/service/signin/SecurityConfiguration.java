@@ -66,7 +66,12 @@ class SecurityConfiguration {
                             response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
                             response.getWriter()
                                     .write("{\"type\":\"urn:paseo:problem:signed-out\",\"title\":\"Sign in first\","
-                                            + "\"status\":401,\"detail\":\"This needs somebody who is signed in.\"}");
+                                            + "\"status\":401,\"detail\":\"" + SignInFilter.bearer(request)
+                                                    .map(tokens::whyNot)
+                                                    .orElse(cookie.of(request).isPresent()
+                                                            ? "Your session has ended; sign in again."
+                                                            : "Sign in first: this needs an account.")
+                                            + "\"}");
                         })
                         .accessDeniedHandler((request, response, failure) -> {
                             response.setStatus(HttpStatus.FORBIDDEN.value());

@@ -65,6 +65,7 @@ class SignInController {
         this.cookie = cookie;
     }
 
+    /** Who is signed in, and what they may do. */
     @GetMapping("/session")
     MeView me(@AuthenticationPrincipal Person person) {
         if (person == null) {
@@ -76,12 +77,14 @@ class SignInController {
                 person.scope().map(Scope::words));
     }
 
+    /** Signs in with a password; the answer sets the cookie of the session. */
     @PostMapping("/session")
     ResponseEntity<Void> signIn(@Valid @RequestBody Credentials credentials, HttpServletRequest request) {
         return with(signingIn.signIn(credentials.name(), credentials.password(), request.getRemoteAddr()),
                 SigningIn.SESSION, request);
     }
 
+    /** Ends the session. */
     @DeleteMapping("/session")
     ResponseEntity<Void> signOut(HttpServletRequest request) {
         cookie.of(request).ifPresent(signingIn::signOut);

@@ -84,7 +84,7 @@ public final class Mirror {
     }
 
     private static Refusal away(RuntimeException failed) {
-        return Refusal.unavailable("the repository does not answer, or does not let us in: " + failed.getMessage());
+        return Refusal.unavailable("the repository is unreachable or rejects the credentials: " + failed.getMessage());
     }
 
     /** What the repository says about all its branches and tags, asked of it and not of the mirror. */
@@ -259,7 +259,7 @@ public final class Mirror {
         return commits;
     }
 
-    /** As one line without signs that steer a terminal, cut where it is too long. */
+    /** As one line without characters that steer a terminal, cut where it is too long. */
     static String line(String text, int most) {
         String plain = text.codePoints().map(each -> Character.isISOControl(each) ? ' ' : each)
                 .collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append).toString().strip();

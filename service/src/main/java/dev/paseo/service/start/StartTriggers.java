@@ -1,6 +1,6 @@
 package dev.paseo.service.start;
 
-import dev.paseo.core.trigger.Circles;
+import dev.paseo.core.trigger.Cycles;
 import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.clock.ClockTimes;
 import dev.paseo.language.file.PipelineFile;
@@ -99,17 +99,17 @@ public class StartTriggers {
     }
 
     /**
-     * How this file's triggers and those in force would start each other for ever: each component of the circle, the
+     * How this file's triggers and those in force would start each other for ever: each component of the cycle, the
      * first one again at its end.
      */
-    public Optional<List<String>> circle(String component, PipelineFile file, UnaryOperator<String> nameNow) {
+    public Optional<List<String>> cycle(String component, PipelineFile file, UnaryOperator<String> nameNow) {
         Map<String, Set<String>> downstream = new HashMap<>();
         mapper.edges().stream().filter(edge -> !edge.component().equals(component))
                 .forEach(edge -> downstream.computeIfAbsent(edge.source(), name -> new LinkedHashSet<>())
                         .add(edge.component()));
         Triggers.of(file, nameNow).forEach(trigger -> sources(trigger)
                 .forEach(source -> downstream.computeIfAbsent(source, name -> new LinkedHashSet<>()).add(component)));
-        return Circles.through(component, downstream);
+        return Cycles.through(component, downstream);
     }
 
     private static List<String> sources(Trigger trigger) {

@@ -55,6 +55,7 @@ class StoreController {
         this.stores = stores;
     }
 
+    /** A component's watched stores, with what was seen there. */
     @GetMapping
     List<StoreView> all(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
@@ -68,6 +69,7 @@ class StoreController {
                 .toList();
     }
 
+    /** Observes a registry, a Maven repository or a folder for new versions. */
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     List<StoreView> watch(@AuthenticationPrincipal Person person, @PathVariable String name,
@@ -83,6 +85,7 @@ class StoreController {
         return all(person, name);
     }
 
+    /** Stops observing a store; versions that arrived stay. */
     @DeleteMapping("/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void stop(@AuthenticationPrincipal Person person, @PathVariable String name, @PathVariable long id) {

@@ -118,7 +118,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
             }
         }
         if (where.pattern().isBlank() || where.pattern().length() > 200) {
-            throw Refusal.invalid("/pattern", "has 1 to 200 signs");
+            throw Refusal.invalid("/pattern", "has 1 to 200 characters");
         }
     }
 
@@ -244,7 +244,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
                         .record(AuditTrail.Entry
                                 .of("paseo", "store moved a name", component.name() + " " + now.number())
                                 .because(cut(reason)).with("store", row.address()));
-                around.changes().tell("trigger", component.name());
+                around.changes().publish("trigger", component.name());
             });
         }
     }
@@ -273,7 +273,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
                         .record(AuditTrail.Entry
                                 .of("paseo", "arrival refused", component.name() + " " + sighting.number())
                                 .because(cut(String.valueOf(refused.getMessage()))));
-                around.changes().tell("trigger", component.name());
+                around.changes().publish("trigger", component.name());
             });
         }
     }

@@ -144,7 +144,7 @@ class Web {
             }
             answer.body().close();
             if (redirects == 0) {
-                throw Refusal.unavailable(address + " sends on and on");
+                throw Refusal.unavailable(address + " redirected more than " + MOST_REDIRECTS + " times");
             }
             return send(address.resolve(location.get()), Map.of(), redirects - 1);
         } catch (IOException failed) {

@@ -39,7 +39,7 @@ class AfterArrival implements EffectHandler {
 
     @Override
     public void perform(String body) {
-        Versions.Sealed version = versions.byId(Long.parseLong(body));
+        Versions.Version version = versions.byId(Long.parseLong(body));
         Registered component = components.byId(version.componentId());
         starting.happened(new Happened(new Event.Arrived(component.name(), version.number()), component,
                 Optional.of(version.number()),

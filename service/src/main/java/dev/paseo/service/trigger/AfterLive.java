@@ -40,7 +40,7 @@ class AfterLive implements EffectHandler {
     @Override
     public void perform(String body) {
         Versions.FirstLive live = json.read(body, Versions.FirstLive.class);
-        Versions.Sealed version = versions.byId(live.version());
+        Versions.Version version = versions.byId(live.version());
         Registered component = components.byId(version.componentId());
         String what = version.component() + " " + version.number();
         starting.happened(new Happened(new Event.WentLive(component.name(), version.number(), live.environment()),

@@ -36,6 +36,7 @@ class EventController {
         return views.newest(name, before, commit);
     }
 
+    /** One event: what happened, every trigger considered, and what came of it. */
     @GetMapping("/{id}")
     EventViews.TriggerEventView one(@AuthenticationPrincipal Person person, @PathVariable String name,
             @PathVariable long id) {

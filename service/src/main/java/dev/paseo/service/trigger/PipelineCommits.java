@@ -63,6 +63,7 @@ class PipelineCommits {
         this.accounts = accounts;
     }
 
+    /** Commits a pipeline file to a branch of the component's repository, in the name of whoever asks. */
     @PostMapping("/commits")
     @ResponseStatus(HttpStatus.CREATED)
     CommittedView commit(@AuthenticationPrincipal Person person, @PathVariable String name,
@@ -115,7 +116,7 @@ class PipelineCommits {
     private void refuse(Registered component, CommitRequest request) {
         refuseProblems(component, request.text());
         if (request.message().isBlank() || request.message().length() > 2000) {
-            throw Refusal.invalid("/message", "a commit's message has 1 to 2000 signs");
+            throw Refusal.invalid("/message", "a commit's message has 1 to 2000 characters");
         }
         if (!request.branch().matches("[A-Za-z0-9][A-Za-z0-9._/-]{0,199}") || request.branch().contains("..")
                 || request.branch().contains("//")) {

@@ -212,7 +212,8 @@ public class Pushes {
                 new Cause.Push(component.name(), branch, commit, by), OptionalLong.empty(), by, Optional.of(branch),
                 Optional.of(commit), Optional.empty()).by(told.isPresent(), file);
         if (tooLong) {
-            return starting.refused(happened, "the branch's name has more than " + Components.LONGEST_NAME + " signs");
+            return starting.refused(happened,
+                    "the branch's name has more than " + Components.LONGEST_NAME + " characters");
         }
         Optional<Starting.Led> led = starting.happened(happened, () -> {
             boolean ours = components.moveHead(component.id(), branch, before, commit, file.id());

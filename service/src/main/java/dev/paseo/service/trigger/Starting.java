@@ -123,7 +123,7 @@ public class Starting {
                     outcome.run().map(RunStarts.Started::id).orElse(null),
                     outcome.reason().map(why -> Shortened.to(why, 2000)).orElse(null));
         }
-        around.changes().tell("trigger", happened.about().name());
+        around.changes().publish("trigger", happened.about().name());
         return Optional.of(new Led(row.id, outcomes, Optional.ofNullable(row.reason)));
     }
 

@@ -42,7 +42,7 @@ public class Versions {
             List<Map<String, PipelineFile.Entry>> route, List<Artifact> artifacts, @Nullable String origin) {}
 
     /** A sealed version. */
-    public record Sealed(long id, long componentId, String component, String number, long line, long order,
+    public record Version(long id, long componentId, String component, String number, long line, long order,
             String branch, boolean trusted,
             Optional<Long> run, Optional<Long> runNumber, Optional<String> commit, Optional<Recipe> recipe,
             Optional<String> bundle, Route route, String digest, long cause, Instant sealedAt, boolean blocked,
@@ -125,7 +125,7 @@ public class Versions {
                                 Optional.ofNullable(outcome.commit()).orElse(String.valueOf(outcome.origin()))));
         aftermath.announcements().sealed(outcome.component(), outcome.number(), row.digest,
                 Optional.ofNullable(outcome.commit()));
-        aftermath.changes().tell("version", outcome.component() + " " + outcome.number());
+        aftermath.changes().publish("version", outcome.component() + " " + outcome.number());
         return row.id;
     }
 
@@ -164,16 +164,16 @@ public class Versions {
     }
 
     /** What its recipe says may not be gone back behind; a version that is not there is its own. */
-    public Optional<NoWayBack> noWayBack(Sealed version) {
+    public Optional<NoWayBack> noWayBack(Version version) {
         return version.recipe().flatMap(Recipe::noWayBackBefore).map(number -> new NoWayBack(version.line(),
                 mapper.orderOf(version.line(), number).orElse(version.order())));
     }
 
-    public Sealed byId(long id) {
+    public Version byId(long id) {
         return sealed(mapper.byId(id));
     }
 
-    public Sealed numbered(long component, String name, String number) {
+    public Version numbered(long component, String name, String number) {
         return mapper.numbered(component, number).or(() -> mapper.alsoNamed(component, number)).map(this::sealed)
                 .orElseThrow(() -> Refusal.notFound(
                         name + " has no version " + number + mapper.numbers(component).stream().findFirst()
@@ -194,7 +194,7 @@ public class Versions {
         return mapper.numbered(component, number).isPresent();
     }
 
-    public List<Sealed> newest(long component, int limit) {
+    public List<Version> newest(long component, int limit) {
         return mapper.newest(component, limit).stream().map(this::sealed).toList();
     }
 
@@ -208,8 +208,8 @@ public class Versions {
         return json.read(mapper.byId(version).route(), StoredRoute.class).upTo();
     }
 
-    private Sealed sealed(VersionRow row) {
-        return new Sealed(row.id(), row.componentId(), row.component(), row.number(), row.lineId(), row.lineOrder(),
+    private Version sealed(VersionRow row) {
+        return new Version(row.id(), row.componentId(), row.component(), row.number(), row.lineId(), row.lineOrder(),
                 row.branch(), row.trusted(),
                 Optional.ofNullable(row.runId()), Optional.ofNullable(row.runNumber()),
                 Optional.ofNullable(row.commitId()),

@@ -19,6 +19,7 @@ class WaitingController {
         this.views = views;
     }
 
+    /** What waits for you, the most urgent first. */
     @GetMapping
     WaitingViews.WaitingView waiting(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);

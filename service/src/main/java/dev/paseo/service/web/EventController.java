@@ -4,7 +4,7 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.engine.Nudge;
-import dev.paseo.service.engine.Telling;
+import dev.paseo.service.engine.LiveEvents;
 import dev.paseo.service.permission.Permission;
 import io.swagger.v3.oas.annotations.Hidden;
 import java.io.IOException;
@@ -27,37 +27,38 @@ class EventController {
 
     private static final long BEAT_MILLIS = 10_000;
 
-    private final Telling telling;
+    private final LiveEvents live;
     private final Nudge nudge;
     private final Accounts accounts;
 
-    EventController(Telling telling, Nudge nudge, Accounts accounts) {
-        this.telling = telling;
+    EventController(LiveEvents live, Nudge nudge, Accounts accounts) {
+        this.live = live;
         this.nudge = nudge;
         this.accounts = accounts;
     }
 
+    /** Live events as they happen (server-sent events); Last-Event-ID resumes where the connection broke. */
     @GetMapping(value = "/api/v1/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     SseEmitter events(@AuthenticationPrincipal Person person,
             @RequestHeader(name = "Last-Event-ID") Optional<Long> last) {
         Permission.require(person, Action.LOOK);
         SseEmitter emitter = new SseEmitter(0L);
-        long position = telling.position();
-        List<Telling.Event> missed = last.map(telling::missed).orElse(List.of());
+        long position = live.position();
+        List<LiveEvents.Event> missed = last.map(live::missed).orElse(List.of());
         Thread.ofVirtual().name("events-" + person.name()).start(() -> follow(person.id(), emitter, missed, position));
         return emitter;
     }
 
-    private void follow(long account, SseEmitter emitter, List<Telling.Event> missed, long start) {
+    private void follow(long account, SseEmitter emitter, List<LiveEvents.Event> missed, long start) {
         long position = start;
         try (Nudge.Listening listening = nudge.listen(Nudge.EVENTS)) {
             // The page hears at once that it is connected.
             emitter.send(SseEmitter.event().comment("connected"));
             send(emitter, missed);
             while (!nudge.isClosing()) {
-                telling.pull();
-                List<Telling.Event> fresh = telling.since(position);
-                position = telling.position();
+                live.pull();
+                List<LiveEvents.Event> fresh = live.since(position);
+                position = live.position();
                 if (fresh.stream().anyMatch(event -> event.kind().equals("account")) && !accounts.isActive(account)) {
                     emitter.send(SseEmitter.event().name("signed-out").data("This account was disabled."));
                     break;
@@ -78,8 +79,8 @@ class EventController {
         }
     }
 
-    private static void send(SseEmitter emitter, List<Telling.Event> events) throws IOException {
-        for (Telling.Event event : events) {
+    private static void send(SseEmitter emitter, List<LiveEvents.Event> events) throws IOException {
+        for (LiveEvents.Event event : events) {
             emitter.send(SseEmitter.event().id(Long.toString(event.sequence())).name("changed").data(event,
                     MediaType.APPLICATION_JSON));
         }

@@ -74,7 +74,7 @@ final class FieldRules {
         if (text.codePoints()
                 .anyMatch(each -> Character.isISOControl(each) && each != '\n' && each != '\r' && each != '\t'
                         || Character.getType(each) == Character.SURROGATE)) {
-            wrong(pointer, "has signs that are no text, such as a control character");
+            wrong(pointer, "has characters that are no text, such as a control character");
         }
     }
 

@@ -15,6 +15,7 @@ import dev.paseo.service.database.Rows;
 import dev.paseo.service.loosening.Wanted;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -70,5 +71,20 @@ class PersonalTokensTest {
     void whatIsNotThereIsNotRevoked() {
         assertEquals("anna has no token 0 (paseo token list)",
                 Refused.by(Kind.NOT_FOUND, () -> tokens.revoke(account, "anna", 0, "anna")));
+    }
+
+    @Test
+    void whoHasATokenThatIsNoLongerGoodHearsWhy() {
+        String token = make(30, Optional.empty(), "script");
+        String owner = RealDatabase.get().name("account", account);
+        when(noon.clock.now()).thenReturn(Rows.NOON.plus(Duration.ofDays(31)));
+        assertTrue(tokens.whyNot(token).matches("This token of " + owner
+                + " expired on 3 Jun 2026 12:00 (UTC|Z); sign in again\\."), tokens.whyNot(token));
+        RealDatabase.get().change("update personal_token set revoked_at = ?, revoked_by = 'ines' where account_id = ?",
+                Rows.NOON, account);
+        assertTrue(tokens.whyNot(token).startsWith("This token of " + owner + " was revoked by ines on 4 May 2026"));
+        RealDatabase.get().change("update account set disabled_at = ? where id = ?", Rows.NOON, account);
+        assertEquals("The account " + owner + " is disabled; ask an administrator.", tokens.whyNot(token));
+        assertTrue(tokens.whyNot("paseo-token-of-nobody").startsWith("This token is unknown here"));
     }
 }

@@ -60,7 +60,7 @@ class AgentsTest {
         assertEquals("waits for an agent that offers gpu: there is none", waits(false));
         String invitation = invite(true);
         assertEquals("waits for an agent that offers gpu: builder is away", waits(false));
-        Agents.Enlisted agent = agents.enrol(invitation, "secret of " + name).orElseThrow();
+        Agents.Agent agent = agents.enrol(invitation, "secret of " + name).orElseThrow();
         agents.heard(agent);
         assertEquals("waits for an agent that offers gpu: builder is busy", waits(false));
         assertEquals("waits for an agent that offers gpu and takes work of branches that are not trusted: "

@@ -1,6 +1,6 @@
 package dev.paseo.service.announcement;
 
-import dev.paseo.service.engine.Telling;
+import dev.paseo.service.engine.LiveEvents;
 import dev.paseo.service.change.Changes;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
@@ -39,7 +39,7 @@ class ReceiversTest {
     private final ServiceClock clock = mock(ServiceClock.class);
     private final AuditTrail audit = mock(AuditTrail.class);
     private final Receivers receivers = new Receivers(mapper, reach, secrets, database.json(),
-            new Changes(database.transactions(), clock, audit, mock(Telling.class)));
+            new Changes(database.transactions(), clock, audit, mock(LiveEvents.class)));
 
     @BeforeEach
     void time() {

@@ -72,7 +72,7 @@ class ArrivalsTest {
     @Test
     void aVersionThatIsHereStaysWithItsBytes() {
         when(versions.exists(7, "1.4.2")).thenReturn(true);
-        Versions.Sealed sealed = mock(Versions.Sealed.class);
+        Versions.Version sealed = mock(Versions.Version.class);
         when(sealed.id()).thenReturn(9L);
         when(versions.numbered(7, "hut-planner", "1.4.2")).thenReturn(sealed);
         when(versions.artifacts(9)).thenReturn(List.of(new Versions.Artifact("planner", "p.tgz", "0".repeat(64), 1)));

@@ -23,13 +23,13 @@ class HookMappingTest {
             "HMAC_SHA256 | digest: | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843        | it "
                     + "has no header X-Digest that begins with digest:",
             "HMAC_SHA256 | ''      | 5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3844        | its "
-                    + "X-Digest is not ours",
+                    + "X-Digest does not match the hook's secret",
             "HMAC_SHA256 | ''      | none                                                                    | it "
                     + "has no header X-Digest",
             "SHARED_WORD | ''      | Jefe                                                                    | "
                     + "believed",
             "SHARED_WORD | ''      | jefe                                                                    | its "
-                    + "X-Digest is not ours"})
+                    + "X-Digest does not match the hook's secret"})
     void whatIsBelieved(Scheme scheme, String prefix, String value, String expected) {
         HookMapping mapping = new HookMapping("X-Digest", scheme, Optional.of(prefix).filter(text -> !text.isEmpty()),
                 Optional.empty(), Optional.empty());

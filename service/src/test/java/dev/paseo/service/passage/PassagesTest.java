@@ -51,7 +51,7 @@ class PassagesTest {
 
     @BeforeEach
     void gate() {
-        Versions.Sealed sealed = mock(Versions.Sealed.class);
+        Versions.Version sealed = mock(Versions.Version.class);
         when(sealed.commit()).thenReturn(Optional.empty());
         when(versions.byId(anyLong())).thenReturn(sealed);
         when(gates.evaluate(any())).thenReturn(gate);

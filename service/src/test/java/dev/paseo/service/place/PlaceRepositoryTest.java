@@ -54,8 +54,8 @@ class PlaceRepositoryTest {
         when(versions.byId(anyLong())).thenAnswer(call -> sealed(call.getArgument(0)));
     }
 
-    private Versions.Sealed sealed(long version) {
-        Versions.Sealed sealed = mock(Versions.Sealed.class);
+    private Versions.Version sealed(long version) {
+        Versions.Version sealed = mock(Versions.Version.class);
         when(sealed.number()).thenReturn("1.4." + version);
         when(sealed.line()).thenReturn(line);
         when(sealed.order()).thenReturn(version);

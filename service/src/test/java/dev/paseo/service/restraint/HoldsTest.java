@@ -16,7 +16,7 @@ import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
-import dev.paseo.service.engine.Telling;
+import dev.paseo.service.engine.LiveEvents;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.problem.Refusal;
 import java.time.Instant;
@@ -36,15 +36,16 @@ class HoldsTest {
     private final Restraints restraints = mock(Restraints.class);
     private final ServiceClock clock = mock(ServiceClock.class);
     private final AuditTrail audit = mock(AuditTrail.class);
-    private final Telling telling = mock(Telling.class);
+    private final LiveEvents live = mock(LiveEvents.class);
     private final Holds holds = new Holds(mapper, restraints,
-            new Changes(database.transactions(), clock, audit, telling));
+            new Changes(database.transactions(), clock, audit, live));
     private final Rows.Place row = database.rows().place();
     private final Person somebody = new Person(database.rows().account(), "operator", Set.of(), List.of());
     private final Environments.Place place = new Environments.Place(row.id(), row.environment(), "production",
             row.component(), "daylight-api", Optional.empty(), 1, Optional.empty(), Optional.empty(), Optional.empty(),
             Optional.empty());
-    private final Environments.Known production = new Environments.Known(row.environment(), "production", "UTC",
+    private final Environments.Environment production = new Environments.Environment(row.environment(), "production",
+            "UTC",
             Rules.NONE, 1, 1);
 
     @BeforeEach
@@ -64,7 +65,7 @@ class HoldsTest {
                 () -> holds.liftHold(place, somebody, ""));
         refused(Refusal.Kind.CONFLICT, "production is not closed", () -> holds.open(production, somebody, ""));
         verify(audit, never()).record(any());
-        verify(telling, never()).tell(any(), any());
+        verify(live, never()).publish(any(), any());
     }
 
     @Test

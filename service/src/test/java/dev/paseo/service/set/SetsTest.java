@@ -16,7 +16,7 @@ import dev.paseo.service.database.Rows;
 import dev.paseo.service.deployment.Requests;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.engine.Effects;
-import dev.paseo.service.engine.Telling;
+import dev.paseo.service.engine.LiveEvents;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.place.Deployments;
 import dev.paseo.service.place.Places;
@@ -36,7 +36,7 @@ class SetsTest {
     private final Versions versions = mock(Versions.class);
     private final Sets sets = new Sets(mapper, mock(Deployments.class), mock(Places.class),
             new Sets.Lookups(mock(Environments.class), versions, mock(Accounts.class), mock(Requests.class)),
-            new Sets.Around(new Changes(database.transactions(), clock, mock(AuditTrail.class), mock(Telling.class)),
+            new Sets.Around(new Changes(database.transactions(), clock, mock(AuditTrail.class), mock(LiveEvents.class)),
                     database.json()));
     private final Person somebody = new Person(database.rows().account(), "somebody", Set.of(), List.of());
 
@@ -45,23 +45,23 @@ class SetsTest {
         when(clock.now()).thenReturn(Rows.NOON);
     }
 
-    private Versions.Sealed version(String component) {
+    private Versions.Version version(String component) {
         long id = database.rows().component();
-        Versions.Sealed sealed = mock(Versions.Sealed.class);
+        Versions.Version sealed = mock(Versions.Version.class);
         when(sealed.id()).thenReturn(database.rows().version(id, database.rows().line(id), 1));
         when(sealed.component()).thenReturn(component);
         when(sealed.number()).thenReturn("1.0");
         return sealed;
     }
 
-    private void refused(Refusal.Kind kind, String name, List<Versions.Sealed> members) {
+    private void refused(Refusal.Kind kind, String name, List<Versions.Version> members) {
         assertEquals(kind, assertThrows(Refusal.class, () -> sets.create(name, members, somebody)).kind());
     }
 
     @Test
     void aSetHasTwoOrMoreVersionsEachOfAnotherComponentAndAName() {
-        Versions.Sealed one = version("daylight-api");
-        Versions.Sealed other = version("path-board");
+        Versions.Version one = version("daylight-api");
+        Versions.Version other = version("path-board");
         refused(Refusal.Kind.INVALID, "Not A Name", List.of(one, other));
         refused(Refusal.Kind.INVALID, Rows.fresh("set"), List.of(one));
         refused(Refusal.Kind.INVALID, Rows.fresh("set"), List.of(one, version("daylight-api")));
@@ -70,8 +70,8 @@ class SetsTest {
     @Test
     void aSetIsMadeOnceAndKeepsItsOrder() {
         String name = Rows.fresh("set");
-        Versions.Sealed one = version("daylight-api");
-        Versions.Sealed other = version("path-board");
+        Versions.Version one = version("daylight-api");
+        Versions.Version other = version("path-board");
         sets.create(name, List.of(other, one), somebody);
         assertEquals(List.of(other.id(), one.id()), mapper.members(sets.named(name).id()));
         refused(Refusal.Kind.CONFLICT, name, List.of(one, other));

@@ -134,7 +134,7 @@ class StoreFaultsTest {
             exchange.sendResponseHeaders(302, -1);
             exchange.close();
         });
-        assertTrue(refused().endsWith("sends on and on"), this::refused);
+        assertTrue(refused().endsWith("redirected more than 3 times"), this::refused);
     }
 
     @Test

@@ -10,9 +10,9 @@ import java.util.Optional;
 import java.util.Set;
 
 /** Components that would start each other for ever. */
-public final class Circles {
+public final class Cycles {
 
-    private Circles() {}
+    private Cycles() {}
 
     /**
      * The shortest way from a component downstream back to itself: {@code [a, b, a]}.

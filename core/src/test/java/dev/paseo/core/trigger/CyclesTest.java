@@ -10,7 +10,7 @@ import java.util.Set;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-class CirclesTest {
+class CyclesTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
@@ -25,6 +25,6 @@ class CirclesTest {
         Map<String, Set<String>> downstream = new HashMap<>();
         Arrays.stream(edges.strip().split(" ")).map(edge -> edge.split(">"))
                 .forEach(edge -> downstream.computeIfAbsent(edge[0], name -> new HashSet<>()).add(edge[1]));
-        assertEquals(expected, Circles.through(component, downstream).map(way -> String.join(" ", way)).orElse("none"));
+        assertEquals(expected, Cycles.through(component, downstream).map(way -> String.join(" ", way)).orElse("none"));
     }
 }

@@ -17,7 +17,7 @@ import org.springframework.stereotype.Component;
  * that got a higher number, so readers look back over the newest numbers and pass over those they have had.
  */
 @Component
-public class Telling {
+public class LiveEvents {
 
     private static final int LOOK_BACK = 300;
     private static final int KEPT = 2000;
@@ -34,14 +34,14 @@ public class Telling {
     private long arrivals;
     private long fromOthers;
 
-    Telling(EngineMapper mapper, Nudge nudge, ServiceClock clock) {
+    LiveEvents(EngineMapper mapper, Nudge nudge, ServiceClock clock) {
         this.mapper = mapper;
         this.nudge = nudge;
         this.clock = clock;
     }
 
     /** Tells it once the transaction under way has committed. */
-    public void tell(String kind, String subject) {
+    public void publish(String kind, String subject) {
         mapper.tell(kind, subject, replica, clock.now());
         nudge.afterCommit(Nudge.EVENTS);
     }

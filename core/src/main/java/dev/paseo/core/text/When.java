@@ -1,0 +1,18 @@
+package dev.paseo.core.text;
+
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+
+/** A moment as people read it: {@code 27 Nov 2026 21:47 UTC}. */
+public final class When {
+
+    private static final DateTimeFormatter FORM = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm zzz", Locale.ENGLISH);
+
+    private When() {}
+
+    public static String in(ZoneId zone, Instant moment) {
+        return FORM.withZone(zone).format(moment);
+    }
+}
