@@ -126,6 +126,20 @@ class PaseoTest {
         assertEquals(2, paseo(plain, "", false, "where", "--service", "elsewhere").code());
     }
 
+    /** Signing in a second time makes another service the one that is asked; that is said, and how to ask the first. */
+    @Test
+    void whichServiceIsAskedFromNowOnIsSaid() {
+        body = "{\"token\":\"paseo-token_x\"}";
+        Map<String, String> plain = Map.of("HOME", home.toString());
+        String first = paseo(plain, "secret\n", false, "sign-in", address(), "--name", "ines").out();
+        assertFalse(first.contains("from now on"), first);
+        String second = paseo(plain, "secret\n", false, "sign-in", address(), "--name", "ada", "--as", "ada").out();
+        assertTrue(second.contains("Commands ask it from now on; the one before: --service default"), second);
+        Map<String, String> chosen = Map.of("HOME", home.toString(), "PASEO_SERVICE", "default");
+        String third = paseo(chosen, "secret\n", false, "sign-in", address(), "--name", "ada", "--as", "ada").out();
+        assertTrue(third.contains("Commands still ask default, as PASEO_SERVICE says; this one: --service ada"), third);
+    }
+
     @Test
     void aTableForPeopleAndJsonForPrograms() {
         body = """

@@ -97,7 +97,8 @@ class ClientTest {
         says(done("developer", "environment", "calendar", "production"), "/environments/production/calendar.ics");
         says(done("developer", "component", "look", "daylight-api"), "Nothing has moved since Paseo looked last");
         says(refused(4, "auditor", "component", "look", "daylight-api"),
-                "may not have the source of daylight-api looked at: that is for whoever may start and cancel runs");
+                "may not have the source of daylight-api looked at: it takes the role developer or "
+                        + "release-engineer there");
     }
 
     @Test

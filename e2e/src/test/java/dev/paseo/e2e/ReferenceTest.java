@@ -3,10 +3,15 @@ package dev.paseo.e2e;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import com.github.therapi.runtimejavadoc.CommentFormatter;
+import com.github.therapi.runtimejavadoc.RuntimeJavadoc;
 import dev.paseo.cli.Context;
 import dev.paseo.cli.command.Commands;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Role;
+import dev.paseo.service.access.ProviderSettings;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.settings.Settings;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.PrintWriter;
@@ -14,9 +19,14 @@ import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.lang.reflect.RecordComponent;
+import java.util.HashMap;
+import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.boot.context.properties.bind.DefaultValue;
 import picocli.CommandLine;
 
 /** Pages of the reference that are made from the code are as the code is; with -Dpaseo.update=true they are written. */
@@ -55,12 +65,89 @@ class ReferenceTest {
     }
 
     @Test
+    void eachTypeOfProblemHasItsLine() throws IOException {
+        StringBuilder page = new StringBuilder("""
+                # Problems
+
+                A refused request is answered with a problem detail (RFC 9457, `application/problem+json`). `type` is
+                stable, for programs; `detail` is for people. `pointer` is the JSON pointer (RFC 6901) of the field
+                that is wrong; where several are, `errors` has each with its own `pointer` and `detail`.
+
+                | `type` | status | what it means, and what to do |
+                |---|---|---|
+                """);
+        Arrays.stream(Refusal.Kind.values()).forEach(kind -> page.append("| `").append(kind.type()).append("` | ")
+                .append(kind.status()).append(" | ").append(kind.words()).append(" |\n"));
+        page.append("| `urn:paseo:problem:forged` | 403 | The request lacks the proof that it came from the console. ")
+                .append("Load the page again. |\n")
+                .append("| `urn:paseo:problem:internal` | 500 | Something failed inside Paseo. ")
+                .append("`error` is its number in the service's log. |\n");
+        isAsMade("problems.md", page.toString());
+    }
+
+    private static String row(String name, String standard, String words) {
+        return "| `" + name + "` | " + (standard.isEmpty() ? "" : "`" + standard + "`") + " | " + words + " |\n";
+    }
+
+    /** The settings of a record, by its Javadoc. */
+    private static String settings(Class<?> type) {
+        String prefix = type.getAnnotation(ConfigurationProperties.class).value();
+        Map<String, String> words = new HashMap<>();
+        RuntimeJavadoc.getJavadoc(type).getRecordComponents()
+                .forEach(each -> words.put(each.getName(), new CommentFormatter().format(each.getComment())
+                        .replaceAll("</?code>", "`").replaceAll("\\s+", " ").replace("` ", "` ").strip()));
+        StringBuilder rows = new StringBuilder();
+        for (RecordComponent component : type.getRecordComponents()) {
+            String name = component.getName().replaceAll("([A-Z])", "-$1").toLowerCase(Locale.ROOT);
+            DefaultValue standard = Arrays.stream(type.getDeclaredConstructors()[0].getParameters())
+                    .filter(each -> each.getName().equals(component.getName())).findFirst().orElseThrow()
+                    .getAnnotation(DefaultValue.class);
+            assertTrue(!words.getOrDefault(component.getName(), "").isBlank(), component + " has no words");
+            rows.append(row(prefix + "." + name, standard == null ? "" : String.join(",", standard.value()),
+                    words.get(component.getName())));
+        }
+        return rows.toString();
+    }
+
+    @Test
+    void theSettingsAreThoseOfTheService() throws Exception {
+        String head = "| setting | default | meaning |\n|---|---|---|\n";
+        isAsMade("settings.md", """
+                # Settings
+
+                In a file with which the service is started, one `name=value` a line:
+                `--spring.config.additional-location=file:service.properties`. Lengths of time are written `30s`, `5m`,
+                `7d`; sizes `2MB`, `500GB`; lists with commas.
+
+                """ + head + settings(Settings.class)
+                + row("paseo.poll", "30s",
+                        "how often repositories and observed stores are looked at where no hook tells; "
+                                + "one that does not answer is looked at less and less often, at least every half hour")
+                + row("paseo.database.port", "", "the port of MariaDB on 127.0.0.1")
+                + row("paseo.database.name", "", "the database")
+                + row("paseo.database.owner", "", "the user that migrates the schema; `owner-password` is its password")
+                + row("paseo.database.service", "", "the user that serves, with the rights that migrations grant; "
+                        + "`service-password` is its password")
+                + row("paseo.tls.certificate", "",
+                        "a PEM file with which the service serves by https; with `paseo.tls.key`")
+                + row("paseo.tls.key", "",
+                        "the PEM file of the certificate's key; both are read again when they change")
+                + row("server.port", "7600", "the port")
+                + row("server.address", "127.0.0.1", "the address that it listens on")
+                + row("spring.mail.host", "", "the mail server; none: no mails. Also `.port`, `.username`, `.password`")
+                + "\n## Reading kept bytes again\n\n" + head
+                + settings(Class.forName("dev.paseo.service.bytes.ScrubSettings"))
+                + "\n## Signing in with OpenID Connect\n\n" + head + settings(ProviderSettings.class));
+    }
+
+    @Test
     void theTableOfRolesIsTheOneThatIsEnforced() throws IOException {
         StringBuilder page = new StringBuilder("""
                 # Roles and what they may do
 
                 A role is given to an account or a group, everywhere, in one environment, of one component, or both:
-                `approver`, `approver in production`, `approver of daylight-api`, `approver in production of daylight-api`.
+                `approver`, `approver in production`, `approver of daylight-api`,
+                `approver in production of daylight-api`.
                 A token can have fewer of its owner's actions: `paseo token make DESCRIPTION --may ACTION`.
 
                 """);

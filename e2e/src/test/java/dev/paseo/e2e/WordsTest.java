@@ -60,10 +60,11 @@ class WordsTest {
 
     /** Sentences that readers had to guess at; said plainly since, and not to come back where people read them. */
     private static final Pattern RIDDLE = Pattern.compile(
-            "let us in\\b|by no way|is not ours|sends on and on|near to what was meant|are set apart|held against triggers"
-                    + "|time alone will do|believed by|said nothing|[\"> ]Leave it\\b|Do something|Hit before|is no condition"
-                    + "|round in a circle|(\\d|\") signs\\b|start a thing|at its sign|is the one who is away|nobody decided until"
-                    + "|makes mails wait|goes on where its plan");
+            "let us in\\b|by no way|is not ours|sends on and on|near to what was meant|are set apart"
+                    + "|held against triggers|time alone will do|believed by|said nothing|[\"> ]Leave it\\b"
+                    + "|Do something|Hit before|is no condition|round in a circle|(\\d|\") signs\\b"
+                    + "|start a thing|at its sign"
+                    + "|is the one who is away|nobody decided until|makes mails wait|goes on where its plan");
     private static final Pattern FOR_USERS = Pattern.compile(
             "README\\.md|docs/(?!decisions|benchmarks).*\\.md|(service|cli|core|language|agent)/src/main/.*\\.java"
                     + "|console/src/(?!.*\\.test\\.).*\\.tsx?");

@@ -8,11 +8,10 @@ import java.util.function.IntPredicate;
 
 /**
  * A pattern of files: {@code *} stands for any characters but a slash, {@code **} for any characters at all, a
- * <code>**&#47;</code> at the
- * beginning or after a slash also for nothing, {@code ?} for one character but a slash, {@code [a-z]} and {@code [!a-z]} for
- * one of these or none of these, {@code {a,b}} for one of these texts, and what stands behind a backslash for itself.
- * It takes time in proportion to its own length and the name's, whatever both are: all that may be reached is followed
- * at once, and nothing is gone back to.
+ * <code>**&#47;</code> at the beginning or after a slash also for nothing, {@code ?} for one character but a slash,
+ * {@code [a-z]} and {@code [!a-z]} for one of these or none of these, {@code {a,b}} for one of these texts, and what
+ * stands behind a backslash for itself. It takes time in proportion to its own length and the name's, whatever both
+ * are: all that may be reached is followed at once, and nothing is gone back to.
  */
 public final class Glob {
 

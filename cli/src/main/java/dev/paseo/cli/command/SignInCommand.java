@@ -44,8 +44,16 @@ final class SignInCommand implements Callable<Integer> {
                         .put("password", StandardInput.secrets(context, "Password of " + name).getFirst())
                         .put("label", "client on " + hostName()))
                 .path("token").asString();
-        context.settings().remember(as, plain, token);
+        Optional<String> before = context.settings().remember(as, plain, token);
         context.out().println("Signed in to " + plain + " as " + name + ".");
+        String chosen = context.environment("PASEO_SERVICE");
+        if (!chosen.isEmpty() && !chosen.equals(as)) {
+            context.out()
+                    .println("Commands still ask " + chosen + ", as PASEO_SERVICE says; this one: --service " + as);
+        } else {
+            before.ifPresent(other -> context.out()
+                    .println("Commands ask it from now on; the one before: --service " + other));
+        }
         return 0;
     }
 

@@ -70,12 +70,19 @@ public final class Settings {
         }
     }
 
-    /** Remembers a service and makes it the current one. */
-    public void remember(String name, String address, String token) {
+    /**
+     * Remembers a service and makes it the one that is asked.
+     *
+     * @return the name of the one that was asked before, where it was another
+     */
+    public Optional<String> remember(String name, String address, String token) {
         ObjectNode stored = read();
+        Optional<String> before = Optional.of(stored.path("current").asString(""))
+                .filter(each -> !each.isEmpty() && !each.equals(name));
         stored.put("current", name);
         stored.withObject("/services").putObject(name).put("address", address).put("token", token);
         write(stored);
+        return before;
     }
 
     public void forget(String address) {

@@ -30,6 +30,12 @@ public enum Role {
         return actions.contains(action);
     }
 
+    /** The roles that allow an action, as a sentence names them: {@code developer or release-engineer}. */
+    public static String allowing(Action action) {
+        return java.util.Arrays.stream(values()).filter(role -> role != ADMINISTRATOR && role.allows(action))
+                .map(Role::word).reduce((first, next) -> first + " or " + next).orElse(ADMINISTRATOR.word());
+    }
+
     /** Its name as people write it: {@code release-engineer}. */
     public String word() {
         return name().toLowerCase(Locale.ROOT).replace('_', '-');

@@ -5,8 +5,9 @@ import java.util.BitSet;
 import java.util.List;
 
 /**
- * A pattern of names or paths: {@code *} stands for any characters but a slash, {@code **} for any characters at all, a leading
- * or inner <code>**&#47;</code> also for nothing, {@code ?} for one character but a slash; everything else for itself.
+ * A pattern of names or paths: {@code *} stands for any characters but a slash, {@code **} for any characters at all, a
+ * leading or inner <code>**&#47;</code> also for nothing, {@code ?} for one character but a slash; everything else
+ * stands for itself.
  */
 public final class BranchPattern {
 

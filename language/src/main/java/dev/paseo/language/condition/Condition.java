@@ -51,7 +51,8 @@ public final class Condition {
             "a number", "string", "a text");
     /** What the grammar says of a word that does not belong there. */
     private static final Pattern UNEXPECTED = Pattern.compile(
-            "(?:mismatched input|extraneous input|token recognition error at:|no viable alternative at input) '(.*?)'.*",
+            "(?:mismatched input|extraneous input|token recognition error at:|no viable alternative at input)"
+                    + " '(.*?)'.*",
             Pattern.DOTALL);
     private static final Pattern UNDECLARED = Pattern.compile("undeclared reference to '([^']*)'.*", Pattern.DOTALL);
     private static final Pattern UNDEFINED = Pattern.compile("undefined field '([^']*)'.*", Pattern.DOTALL);

@@ -125,10 +125,10 @@ class EnvironmentsFileReaderTest {
             "mon-thu 09:00-16:00        | monday 9-16               | open.hours[0]: should be days and times such as",
             "\"mon-thu 09:00-16:00\"    | \"mon-thu 09:00-25:00\"    | open.hours[0]: should be days and times such as",
             "\"2026-12-24\"             | \"2026-13-24\"             | open.except[0]: should be a day that is closed",
-            "tests.failed == 0          | tests.faild == 0           | facts[0]: is not a valid condition, at column 6: "
-                    + "there is no field faild; did you mean failed?",
-            "at.staging.tests           | at.stagin.tests            | facts[1]: is not a valid condition, at column 3: "
-                    + "there is no field stagin; did you mean staging?",
+            "tests.failed == 0          | tests.faild == 0           | facts[0]: is not a valid "
+                    + "condition, at column 6: there is no field faild; did you mean failed?",
+            "at.staging.tests           | at.stagin.tests            | facts[1]: is not a valid "
+                    + "condition, at column 3: there is no field stagin; did you mean staging?",
             "coverage.lines >= 0.75     | coverage.lines             | facts[1]: is not a valid condition",
             "after: 90m                 | after: 90h                 | escalate: should ask others before it expires",
             "Old links still work       | Board shows the day's turning time | checklist: should have at most 200 "

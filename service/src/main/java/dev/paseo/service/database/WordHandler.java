@@ -5,6 +5,10 @@ import java.sql.CallableStatement;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.Arrays;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.apache.ibatis.type.BaseTypeHandler;
 import org.apache.ibatis.type.JdbcType;
 import org.jspecify.annotations.Nullable;
@@ -13,9 +17,12 @@ import org.jspecify.annotations.Nullable;
 public class WordHandler<E extends Enum<E>> extends BaseTypeHandler<E> {
 
     private final Class<E> type;
+    private final Map<String, E> constants;
 
     public WordHandler(Class<E> type) {
         this.type = type;
+        this.constants = Arrays.stream(type.getEnumConstants())
+                .collect(Collectors.toMap(Word::of, Function.identity()));
     }
 
     @Override
@@ -25,8 +32,12 @@ public class WordHandler<E extends Enum<E>> extends BaseTypeHandler<E> {
     }
 
     private @Nullable E constant(@Nullable String word) throws SQLException {
-        return word == null ? null : Word.read(type, word)
-                .orElseThrow(() -> new SQLException("'" + word + "' is no " + type.getSimpleName()));
+        @Nullable
+        E constant = word == null ? null : constants.get(word);
+        if (word != null && constant == null) {
+            throw new SQLException("'" + word + "' is no " + type.getSimpleName());
+        }
+        return constant;
     }
 
     @Override

@@ -2,6 +2,7 @@ package dev.paseo.service.permission;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.access.Role;
 import dev.paseo.core.access.Scope;
 import dev.paseo.service.problem.Refusal;
 import java.util.Optional;
@@ -44,10 +45,10 @@ public final class Permission {
     public static void require(Person person, Action action, String tried, Optional<String> component,
             Optional<String> environment) {
         if (!person.may(action, component, environment)) {
-            String needs = tried.startsWith(action.words()) ? "; an administrator can give a role that may"
-                    : ": that is for whoever may " + action.words() + "; an administrator can give such a role";
-            throw Refusal.notAllowed(person.name() + " may not " + tried
-                    + person.scope().map(scope -> ": " + only(scope)).orElse(needs));
+            throw Refusal.notAllowed(person.name() + " may not " + tried + ": "
+                    + person.scope().map(Permission::only).orElse("it takes the role " + Role.allowing(action)
+                            + (component.isPresent() || environment.isPresent() ? " there" : "")
+                            + ", which an administrator gives"));
         }
     }
 }

@@ -8,7 +8,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
@@ -54,8 +53,7 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
         ProblemDetail detail = ProblemDetail.forStatusAndDetail(HttpStatusCode.valueOf(refusal.kind().status()),
                 refusal.getMessage());
         detail.setTitle(refusal.title());
-        detail.setType(
-                URI.create("urn:paseo:problem:" + refusal.kind().name().toLowerCase(Locale.ROOT).replace('_', '-')));
+        detail.setType(URI.create(refusal.kind().type()));
         refusal.pointer().ifPresent(pointer -> detail.setProperty("pointer", pointer));
         if (refusal.fields().size() > 1) {
             detail.setProperty("errors", refusal.fields());

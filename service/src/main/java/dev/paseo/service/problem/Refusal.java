@@ -1,5 +1,6 @@
 package dev.paseo.service.problem;
 
+import dev.paseo.core.text.Word;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
@@ -10,17 +11,46 @@ public final class Refusal extends RuntimeException {
 
     /** Why, as a stable code; the HTTP status follows from it. */
     public enum Kind {
-        INVALID(400), SIGNED_OUT(401), NOT_ALLOWED(403), NOT_FOUND(404), CONFLICT(409), WAITS(409), GONE(410),
-        TOO_LARGE(413), UNAVAILABLE(503), UNPROCESSABLE(422), TOO_MANY(429), DAMAGED(409), NO_ROOM(507);
+        INVALID(400,
+                "A field, a parameter or the whole body is not as it should be. `pointer` names the field, `errors` "
+                        + "all of them. Change it and ask again."),
+        SIGNED_OUT(401, "Nobody is signed in, or the token or session is no longer good; `detail` says why. Sign in."),
+        NOT_ALLOWED(403, "The account may not do this. `detail` says who may, or which role it takes."),
+        NOT_FOUND(404, "There is nothing of that name or number; `detail` suggests the nearest name."),
+        CONFLICT(409, "Not as things stand: the state, a rule or somebody else's change is against it. `detail` says "
+                + "what would have to change."),
+        WAITS(409, "Nothing is changed yet: it loosens a rule and waits for a second person, whom `detail` names."),
+        DAMAGED(409, "Kept bytes no longer have their digest. They are not given out until they are mended."),
+        GONE(410, "An agent's lease has ended, or its work was given to another agent. The agent drops the work."),
+        TOO_LARGE(413, "More than is taken; `detail` says how much is."),
+        UNPROCESSABLE(422, "The content can be read and is not what it should be, such as an archive with a path "
+                + "outside its folder."),
+        TOO_MANY(429, "Too many requests, or too many failed tries to sign in. `Retry-After` says how many seconds to "
+                + "wait."),
+        UNAVAILABLE(503, "The database, a repository or a store does not answer. Nothing was half done. Ask again, "
+                + "after `Retry-After` where it is given."),
+        NO_ROOM(507, "The disk of the service is full. Nothing was half done. An operator makes room.");
 
         private final int status;
+        private final String words;
 
-        Kind(int status) {
+        Kind(int status, String words) {
             this.status = status;
+            this.words = words;
         }
 
-        int status() {
+        public int status() {
             return status;
+        }
+
+        /** What it means and what to do, in Markdown. */
+        public String words() {
+            return words;
+        }
+
+        /** The stable type of its problem (RFC 9457): {@code urn:paseo:problem:not-found}. */
+        public String type() {
+            return "urn:paseo:problem:" + Word.of(this);
         }
     }
 

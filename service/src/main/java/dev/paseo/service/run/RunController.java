@@ -7,7 +7,6 @@ import dev.paseo.core.cause.Cause;
 import dev.paseo.core.run.RunStatus;
 import dev.paseo.service.bytes.SentBytes;
 import dev.paseo.service.evidence.EvidenceViews;
-import dev.paseo.service.log.LogViews;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.run.RunViews.RunSummary;
@@ -16,7 +15,6 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
@@ -43,21 +41,19 @@ class RunController {
     private final RunViews views;
     private final PersonStarts starts;
     private final Lines lines;
-    private final LogViews logs;
     private final EvidenceViews evidence;
     private final RunComparison comparison;
     private final SentBytes bytes;
 
     /** What is shown of a run. */
     @Component
-    record Shown(RunViews views, LogViews logs, EvidenceViews evidence, RunComparison comparison, SentBytes bytes) {}
+    record Shown(RunViews views, EvidenceViews evidence, RunComparison comparison, SentBytes bytes) {}
 
     RunController(Runs runs, PersonStarts starts, Lines lines, Shown shown) {
         this.runs = runs;
         this.starts = starts;
         this.lines = lines;
         this.views = shown.views();
-        this.logs = shown.logs();
         this.evidence = shown.evidence();
         this.comparison = shown.comparison();
         this.bytes = shown.bytes();
@@ -155,31 +151,6 @@ class RunController {
     }
 
     /**
-     * Lines of a stage's log from number {@code from} on; waits for the next one where there is none yet. With
-     * {@code newest}, the last {@code limit} of them.
-     */
-    @GetMapping("/runs/{component}/{number}/stages/{stage}/log")
-    LogViews.LogView log(@AuthenticationPrincipal Person person, @PathVariable String component,
-            @PathVariable long number,
-            @PathVariable String stage, @RequestParam(defaultValue = "") String variant,
-            @RequestParam Optional<Integer> attempt,
-            @RequestParam(defaultValue = "1") long from, @RequestParam(defaultValue = "2000") int limit,
-            @RequestParam(defaultValue = "0") long waitMillis, @RequestParam(defaultValue = "false") boolean newest)
-            throws InterruptedException {
-        return logs.view(views.logged(look(person, component, number), stage, variant, attempt),
-                new LogViews.Wanted(from, limit, waitMillis, newest));
-    }
-
-    /** Looks for a text, whatever its case, in a stage's whole log. */
-    @GetMapping("/runs/{component}/{number}/stages/{stage}/log/search")
-    LogViews.FoundView search(@AuthenticationPrincipal Person person, @PathVariable String component,
-            @PathVariable long number,
-            @PathVariable String stage, @RequestParam(defaultValue = "") String variant,
-            @RequestParam Optional<Integer> attempt, @RequestParam String text) {
-        return logs.search(views.logged(look(person, component, number), stage, variant, attempt), text);
-    }
-
-    /**
      * The bytes of what a run has made so far, whatever became of it; only a version of it is ever deployed. Its digest
      * is the ETag.
      */
@@ -191,14 +162,5 @@ class RunController {
                 .filter(each -> each.name().equals(name)).findFirst()
                 .orElseThrow(() -> Refusal.notFound(component + "#" + number + " has made no " + name));
         bytes.send(output.digest(), output.size(), output.fileName(), response);
-    }
-
-    /** The whole log as text. */
-    @GetMapping(value = "/runs/{component}/{number}/stages/{stage}/log.txt", produces = "text/plain")
-    void wholeLog(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
-            @PathVariable String stage, @RequestParam(defaultValue = "") String variant,
-            @RequestParam Optional<Integer> attempt,
-            HttpServletResponse response) throws IOException {
-        logs.copy(views.logged(look(person, component, number), stage, variant, attempt), response);
     }
 }

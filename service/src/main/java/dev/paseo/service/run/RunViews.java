@@ -19,7 +19,7 @@ import org.springframework.stereotype.Component;
 
 /** Runs as people look at them. */
 @Component
-class RunViews {
+public class RunViews {
 
     /** A run in a list; {@code away}: for how many seconds of it the service was not at work. */
     record RunSummary(String component, long number, RunStatus status, String branch, String commit,
@@ -102,7 +102,7 @@ class RunViews {
     }
 
     /** The attempt of a stage that was asked for, the newest where none was. */
-    LogViews.Logged logged(Run row, String name, String variant, Optional<Integer> attempt) {
+    public LogViews.Logged logged(Run row, String name, String variant, Optional<Integer> attempt) {
         return mapper.stages(row.id()).stream()
                 .filter(stage -> stage.name().equals(name) && (variant.isEmpty() || stage.variant().equals(variant)))
                 .filter(stage -> attempt.isEmpty() || attempt.get() == stage.attempt()).reduce((older, newer) -> newer)

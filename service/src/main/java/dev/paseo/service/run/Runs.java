@@ -201,7 +201,7 @@ public class Runs {
         return mapper.byId(id);
     }
 
-    Run numbered(String component, long number) {
+    public Run numbered(String component, long number) {
         return mapper.numbered(component, number).orElseThrow(() -> {
             ends.components().named(component);
             return Refusal.notFound("there is no run " + component + "#" + number);

@@ -32,8 +32,8 @@ class PermissionTest {
     /** What was tried, who it is for, and how one comes to it. */
     @Test
     void aRefusalNamesWhatWasTried() {
-        String said = "tester may not hold daylight-api in production: that is for whoever may request and cancel "
-                + "deployments; an administrator can give such a role";
+        String said = "tester may not hold daylight-api in production: it takes the role release-engineer or operator "
+                + "there, which an administrator gives";
         assertEquals(said, refused(may(Role.TESTER, Optional.empty(), Optional.empty())));
         assertEquals(said, refused(may(Role.OPERATOR, Optional.of("test"), Optional.empty())));
         assertEquals(

@@ -26,14 +26,14 @@ class StandardWebhooksTest {
     @CsvSource(delimiter = '|', value = {
             "1614265330 | v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | believed",
             "1614265330 | v1,AAAA v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE= v1a,x      | believed",
-            "1614265330 | v1,h0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its signature is not "
-                    + "ours",
-            "1614265330 | g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                       | its signature is not "
-                    + "ours",
-            "1614265330 | v1,not base64!                                                     | its signature is not "
-                    + "ours",
-            "1614265331 | v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its signature is not "
-                    + "ours",
+            "1614265330 | v1,h0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its signature "
+                    + "does not match the hook's secret",
+            "1614265330 | g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                       | its signature "
+                    + "does not match the hook's secret",
+            "1614265330 | v1,not base64!                                                     | its signature "
+                    + "does not match the hook's secret",
+            "1614265331 | v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its signature "
+                    + "does not match the hook's secret",
             "1614264000 | v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its time is more "
                     + "than 5 min from ours",
             "soon       | v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=                    | its time is more "
