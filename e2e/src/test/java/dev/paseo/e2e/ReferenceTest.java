@@ -52,6 +52,10 @@ class ReferenceTest {
         CommandLine all = Commands.line(context, "");
         command(all, "paseo", page);
         assertTrue(page.toString().split("\n## ").length > 70, "commands are missing");
+        String token = page.substring(page.indexOf("## paseo token make"), page.indexOf("## paseo token list"))
+                .replaceAll("\\s+", " ");
+        Arrays.stream(Action.values()).forEach(action -> assertTrue(
+                token.replaceAll(".* is one of", " ").contains(" " + action.word()), action + " is not said"));
         isAsMade("client.md", page.toString());
     }
 

@@ -1,7 +1,6 @@
 package dev.paseo.core.gate;
 
 import dev.paseo.core.text.When;
-import java.time.ZoneOffset;
 import dev.paseo.core.gate.Criterion.Approvals;
 import dev.paseo.core.gate.Judgement.State;
 import dev.paseo.core.trigger.BranchPattern;
@@ -88,7 +87,7 @@ public final class Gate {
 
     private static Optional<String> expiry(Criterion criterion, GateFacts facts, Instant now) {
         return within(criterion).map(facts.requestedAt()::plus).filter(end -> !now.isBefore(end))
-                .map(end -> "no decision by " + When.in(ZoneOffset.UTC, end) + "; request it again");
+                .map(end -> "no decision by " + When.utc(end) + "; request it again");
     }
 
     private static Judgement fact(String condition, GateFacts facts) {

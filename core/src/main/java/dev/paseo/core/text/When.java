@@ -10,7 +10,13 @@ public final class When {
 
     private static final DateTimeFormatter FORM = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm zzz", Locale.ENGLISH);
 
+    private static final ZoneId UTC = ZoneId.of("UTC");
+
     private When() {}
+
+    public static String utc(Instant moment) {
+        return in(UTC, moment);
+    }
 
     public static String in(ZoneId zone, Instant moment) {
         return FORM.withZone(zone).format(moment);

@@ -1,6 +1,5 @@
 package dev.paseo.service.access;
 
-import java.time.ZoneOffset;
 import dev.paseo.core.text.When;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;
@@ -111,10 +110,10 @@ public class PersonalTokens {
             }
             if (row.revokedAt() != null) {
                 return "This token of " + row.account() + " was revoked by " + row.revokedBy() + " on "
-                        + When.in(ZoneOffset.UTC, row.revokedAt()) + "; sign in again.";
+                        + When.utc(row.revokedAt()) + "; sign in again.";
             }
             return row.expiresAt().isAfter(now) ? "This token is for a component that is no longer there; make another."
-                    : "This token of " + row.account() + " expired on " + When.in(ZoneOffset.UTC, row.expiresAt())
+                    : "This token of " + row.account() + " expired on " + When.utc(row.expiresAt())
                             + "; sign in again.";
         }).orElse("This token is unknown here: it was made by another service, or is not complete; sign in again.");
     }
