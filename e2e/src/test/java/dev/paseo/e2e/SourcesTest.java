@@ -225,7 +225,7 @@ class SourcesTest {
         quick.push("developer", "main", Map.of("note", "quick"));
         Await.until("the other one goes on", () -> runs("quick") == 1);
         Await.until("the hanging one is told", () -> park.as("developer").get("/api/v1/components/hanging/source")
-                .body().path("error").asString("").contains("does not answer"));
+                .body().path("error").asString("").contains("is unreachable"));
     }
 
     // Hooks
