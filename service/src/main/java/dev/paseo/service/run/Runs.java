@@ -29,7 +29,6 @@ import dev.paseo.service.source.Mirror;
 import dev.paseo.service.version.Versions;
 import java.time.Instant;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;

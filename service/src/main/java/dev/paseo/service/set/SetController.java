@@ -4,7 +4,6 @@ import dev.paseo.core.deployment.SetCourse;
 import dev.paseo.core.deployment.DeploymentStatus;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.core.text.Word;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;

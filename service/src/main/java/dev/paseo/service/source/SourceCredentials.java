@@ -2,7 +2,6 @@ package dev.paseo.service.source;
 
 import dev.paseo.service.database.Json;
 import dev.paseo.service.secret.Secrets;
-import dev.paseo.service.source.SourceAccess;
 import java.util.OptionalLong;
 import org.springframework.stereotype.Component;
 

@@ -8,7 +8,6 @@ import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.run.RunStarts;
-import java.util.Arrays;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;

@@ -1,5 +1,6 @@
 package dev.paseo.service.arrival;
 
+import dev.paseo.service.bytes.Archive;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 import static org.mockito.Mockito.mock;
@@ -18,16 +19,12 @@ import dev.paseo.service.problem.Refused;
 import dev.paseo.service.run.RunStarts;
 import dev.paseo.service.version.Versions;
 import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
-import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
-import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.junit.jupiter.api.Test;
 
 class ArrivalsTest {
@@ -95,29 +92,17 @@ class ArrivalsTest {
     void theFilesOfTheRecipeComeWithItAndLieInTheirFolder() {
         file(List.of());
         assertTrue(Refused.by(Kind.CONFLICT, () -> seal(null, "planner")).contains("send these files too"));
-        assertTrue(bundle(tar("deploy/other.txt"), Kind.CONFLICT).contains("matches none of the files that came"));
+        assertTrue(
+                bundle(Archive.of("deploy/other.txt"), Kind.CONFLICT).contains("matches none of the files that came"));
         for (String outside : List.of("../etc/passwd", "deploy/../../up.sh")) {
-            assertTrue(bundle(tar(outside), Kind.UNPROCESSABLE).contains("outside their folder"));
+            assertTrue(bundle(Archive.of(outside), Kind.UNPROCESSABLE).contains("outside their folder"));
         }
-        assertTrue(bundle(tar("/etc/passwd"), Kind.UNPROCESSABLE).contains("outside their folder"));
+        assertTrue(bundle(Archive.of("/etc/passwd"), Kind.UNPROCESSABLE).contains("outside their folder"));
         assertTrue(bundle("no archive".getBytes(StandardCharsets.UTF_8), Kind.UNPROCESSABLE).contains("archive"));
     }
 
     private String bundle(byte[] archive, Kind kind) {
         when(bytes.openUnchecked(anyString())).thenAnswer(call -> new ByteArrayInputStream(archive));
         return Refused.by(kind, () -> seal("f".repeat(64), "planner"));
-    }
-
-    private static byte[] tar(String... names) {
-        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-        try (TarArchiveOutputStream tar = new TarArchiveOutputStream(bytes)) {
-            for (String name : names) {
-                tar.putArchiveEntry(new TarArchiveEntry(name, true));
-                tar.closeArchiveEntry();
-            }
-        } catch (IOException failed) {
-            throw new IllegalStateException(failed);
-        }
-        return bytes.toByteArray();
     }
 }

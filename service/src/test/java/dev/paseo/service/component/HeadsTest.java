@@ -5,7 +5,6 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import java.time.Instant;
-import java.util.List;
 import org.junit.jupiter.api.Test;
 
 /** A branch has moved for whoever saw where it was, and for nobody else. */

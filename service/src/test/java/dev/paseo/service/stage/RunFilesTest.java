@@ -1,5 +1,6 @@
 package dev.paseo.service.stage;
 
+import dev.paseo.service.bytes.Archive;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 import static org.mockito.Mockito.mock;
@@ -24,12 +25,8 @@ import dev.paseo.service.run.Run;
 import dev.paseo.service.run.RunOutputs;
 import dev.paseo.service.run.Runs;
 import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
-import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -79,7 +76,8 @@ class RunFilesTest {
     @Test
     void noArchiveReachesOutOfTheWorkspace() {
         for (String outside : List.of("/etc/passwd", "../up", "a/../../up")) {
-            assertEquals("files: " + outside + " lies outside the workspace", left(Kind.UNPROCESSABLE, tar(outside)));
+            assertEquals("files: " + outside + " lies outside the workspace",
+                    left(Kind.UNPROCESSABLE, Archive.of(outside)));
         }
         assertTrue(left(Kind.UNPROCESSABLE, "no archive at all, but text".repeat(40).getBytes(StandardCharsets.UTF_8))
                 .startsWith("files: it "));
@@ -91,24 +89,11 @@ class RunFilesTest {
         when(outputs.left(anyLong())).thenReturn(List.of(new RunOutputs.Left(99, new StageKey("test", ""),
                 new RunOutputs.Bytes("1".repeat(64), 3), List.of("out/report.xml"))));
         assertEquals("files: out/report.xml is left by test as well",
-                left(Kind.UNPROCESSABLE, tar("out/app.jar", "out/report.xml")));
+                left(Kind.UNPROCESSABLE, Archive.of("out/app.jar", "out/report.xml")));
     }
 
     @Test
     void aKeyForReuseIsADigest() {
         Refused.field("/key", () -> files.reuse(work, "latest", new ByteStore.Kept("0".repeat(64), 3)));
-    }
-
-    private static byte[] tar(String... names) {
-        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-        try (TarArchiveOutputStream tar = new TarArchiveOutputStream(bytes)) {
-            for (String name : names) {
-                tar.putArchiveEntry(new TarArchiveEntry(name, true));
-                tar.closeArchiveEntry();
-            }
-        } catch (IOException failed) {
-            throw new IllegalStateException(failed);
-        }
-        return bytes.toByteArray();
     }
 }
