@@ -48,6 +48,7 @@ public final class Bench {
                     case "rolling" -> deploying.rolling();
                     case "fan" -> deploying.fan();
                     case "gates" -> new GateBench(bench.figures).measure();
+                    case "engine" -> new EngineBench(bench.figures).measure();
                     case "walls" -> bench.walls();
                     case "logs" -> new LogBench(bench.figures).measure();
                     default -> bench.latencies();
