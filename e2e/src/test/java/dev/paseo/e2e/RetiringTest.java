@@ -33,7 +33,7 @@ class RetiringTest {
             park.runEnds("bell", 1);
             assertEquals(403,
                     park.as("auditor").post("/api/v1/components/lamp/changes", Map.of("mainBranch", "trunk")).status());
-            assertEquals("there is, or was, a component named bell; bell-2 is free", park.as("release-engineer")
+            assertEquals("There is, or was, a component named bell; bell-2 is free", park.as("release-engineer")
                     .post("/api/v1/components/lamp/changes", Map.of("name", "bell")).detail());
             assertEquals(400, park.as("release-engineer")
                     .post("/api/v1/components/lamp/changes", Map.of("trusted", List.of(""))).status());
@@ -133,6 +133,7 @@ class RetiringTest {
                     said::out);
             Await.until("it is removed", () -> !Files.exists(park.hostFolder("test-1").resolve("version")));
             Await.until("nothing is live", () -> park.live("test").isEmpty());
+            assertEquals(List.of(), park.pastTheTrail(), "what is retired is still as the trail states it");
             String pushed = repository.push("developer", "main", Map.of("health", "ok again"));
             assertTrue(pushed.contains("daylight-api is retired"), pushed);
             assertEquals("daylight-api is retired: none of its runs can be started",
@@ -171,7 +172,7 @@ class RetiringTest {
             refused = park.paseo("admin", "retire", "place", "daylight-api", "--in", "test", "--reason", "too old",
                     "--remove");
             assertTrue(refused.out().contains(
-                    "the recipe of daylight-api 1.4.1 has no removal: it stays on test-1 in test until somebody "
+                    "The recipe of daylight-api 1.4.1 has no removal: it stays on test-1 in test until somebody "
                             + "takes it away by hand"),
                     refused::out);
             Park.Said said = park.paseo("admin", "retire", "place", "daylight-api", "--in", "test", "--reason",

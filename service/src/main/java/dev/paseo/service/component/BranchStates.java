@@ -28,7 +28,8 @@ class BranchStates implements Guarded {
 
     @Override
     public Map<String, String> states() {
-        return mapper.all().stream().collect(Collectors.toMap(row -> subject(row.id()), row -> text(row.id(), mapper)));
+        return mapper.retiredToo().stream()
+                .collect(Collectors.toMap(row -> subject(row.id()), row -> text(row.id(), mapper)));
     }
 
     private static String subject(long component) {

@@ -46,6 +46,9 @@ interface ComponentMapper {
     @Select(COMPONENT + "where id = #{id}")
     ComponentRow byId(long id);
 
+    @Select(COMPONENT + "order by name")
+    List<ComponentRow> retiredToo();
+
     /** Those that are not retired. */
     @Select(COMPONENT + "where retired_at is null order by name")
     List<ComponentRow> all();
