@@ -18,8 +18,17 @@ import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.lang.reflect.RecordComponent;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
@@ -74,18 +83,15 @@ class ReferenceTest {
                 # Problems
 
                 A refused request is answered with a problem detail (RFC 9457, `application/problem+json`). `type` is
-                stable, for programs; `detail` is for people. `pointer` is the JSON pointer (RFC 6901) of the field
-                that is wrong; where several are, `errors` has each with its own `pointer` and `detail`.
+                stable, for programs, and the service's page about it; `detail` is for people. `pointer` is the JSON
+                pointer (RFC 6901) of the field that is wrong; where several are, `errors` has each with its own
+                `pointer` and `detail`.
 
                 | `type` | status | what it means, and what to do |
                 |---|---|---|
                 """);
         Arrays.stream(Refusal.Kind.values()).forEach(kind -> page.append("| `").append(kind.type()).append("` | ")
                 .append(kind.status()).append(" | ").append(kind.words()).append(" |\n"));
-        page.append("| `urn:paseo:problem:forged` | 403 | The request lacks the proof that it came from the console. ")
-                .append("Load the page again. |\n")
-                .append("| `urn:paseo:problem:internal` | 500 | Something failed inside Paseo. ")
-                .append("`error` is its number in the service's log. |\n");
         isAsMade("problems.md", page.toString());
     }
 
@@ -164,5 +170,64 @@ class ReferenceTest {
                             .collect(Collectors.joining(" | ", " ", " |\n")));
         }
         isAsMade("roles.md", page.toString());
+    }
+
+    /** The table of limits without where they are enforced and tested, which stands in docs/limits.md. */
+    @Test
+    void theLimitsAreThoseThatAreHeld() throws IOException {
+        List<String> lines = new ArrayList<>();
+        for (String line : Files.readAllLines(TestDatabase.ROOT.resolve("docs/limits.md"))) {
+            String[] cells = line.split(" \\| ");
+            lines.add(cells.length == 5 ? String.join(" | ", cells[0], grouped(cells[1]), cells[2]) + " |"
+                    : line.equals("|---|---|---|---|---|") ? "|---|---|---|"
+                            : line.replaceAll(" \\(`\\w+Test`\\)", ""));
+        }
+        String page = String.join("\n", lines) + "\n";
+        int intro = page.indexOf("\n\n") + 2;
+        isAsMade("limits.md", page.substring(0, intro) + """
+                How much of what comes in from outside is taken, and what is said where it is more. Bytes are bytes,
+                lengths are characters (code points) unless it says otherwise.
+                """ + page.substring(page.indexOf("\n\n", intro) + 1));
+    }
+
+    private static String grouped(String number) {
+        return number.matches("\\d+") ? String.format(Locale.ROOT, "%,d", Long.parseLong(number)) : number;
+    }
+
+    /** What the sources name, and the page on which a reader finds it. */
+    @ParameterizedTest
+    @CsvSource(delimiter = ';', value = {
+            "environments-file; language/src/main/java/dev/paseo/language/environment; "
+                    + "(?s)List\\.of\\((\"[a-z-]+\"(?:,\\s*\"[a-z-]+\")+)\\); 40",
+            "variables; agent/src/main/java/dev/paseo/agent/work,agent/src/main/java/dev/paseo/agent/Agent.java,"
+                    + "service/src/main/java/dev/paseo/service/stage,service/src/main/java/dev/paseo/service/host; "
+                    + "\"(PASEO_[A-Z_]+?)_?\"; 17",
+            "conditions; language/src/main/java/dev/paseo/language/condition/Condition.java; "
+                    + "SimpleType\\.\\w+, (\"[a-z]+\"(?:, \"[a-z]+\")+)\\); 15",
+            "events; service/src/main/java/dev/paseo/service/announcement/Announcements.java; "
+                    + "(?s)KINDS = List\\.of\\((.*?)\\); 6",
+            "metrics; service/src/main/java; (?:Counter\\.builder|meters\\.gauge)\\(\"([a-z.]+)\"; 4"})
+    void whatTheCodeNamesStandsOnItsPage(String page, String sources, String names, int atLeast) throws IOException {
+        String text = Files.readString(TestDatabase.ROOT.resolve("docs/reference/" + page + ".md"));
+        Set<String> missing = new TreeSet<>();
+        Set<String> found = new TreeSet<>();
+        for (String source : sources.split(",")) {
+            try (Stream<Path> files = Files.walk(TestDatabase.ROOT.resolve(source))) {
+                for (Path file : files.filter(each -> each.toString().endsWith(".java")).toList()) {
+                    Matcher named = Pattern.compile(names).matcher(Files.readString(file));
+                    while (named.find()) {
+                        found.addAll(List.of(named.group(1).replaceAll("[\"\\s]", "").split(",")));
+                    }
+                }
+            }
+        }
+        found.forEach(name -> {
+            String said = page.equals("metrics") ? name.replace('.', '_') : name;
+            if (!Pattern.compile("[`{ ,.]" + Pattern.quote(said) + "[`,}_ :.]").matcher(text).find()) {
+                missing.add(name);
+            }
+        });
+        assertEquals(Set.of(), missing, page + ".md does not say what these are");
+        assertTrue(found.size() >= atLeast, () -> "only " + found);
     }
 }
