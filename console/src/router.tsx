@@ -9,6 +9,7 @@ const page = (load: () => Promise<{ default: React.ComponentType }>) => async ()
 /** Every page loads its own part. */
 export const router = createBrowserRouter([
   { path: "/sign-in", lazy: page(() => import("./pages/sign-in/SignIn")) },
+  { path: "/problems/:name", lazy: page(() => import("./pages/problem/ProblemType")) },
   {
     element: <Frame />,
     children: [
@@ -28,6 +29,7 @@ export const router = createBrowserRouter([
       { path: "/environments-file", lazy: page(() => import("./pages/environments-file/EnvironmentsFile")) },
       { path: "/sets", lazy: page(() => import("./pages/sets/Sets")) },
       { path: "/sets/:name", lazy: page(() => import("./pages/sets/OneSet")) },
+      { path: "/api", lazy: page(() => import("./pages/api/Api")) },
       { path: "/link/:token", lazy: page(() => import("./pages/link/MailLink")) },
       { path: "*", element: <Trouble error={new Error("There is no page at this address.")} /> },
     ],

@@ -9,8 +9,8 @@ export class Problem extends Error {
     readonly status: number,
     readonly title: string,
     detail: string,
-    /** The JSON pointer (RFC 6901) of the field that is wrong, where it is one. */
-    readonly pointer?: string,
+    /** Each field that is wrong, by its JSON pointer (RFC 6901). */
+    readonly fields: { pointer: string; detail: string }[] = [],
   ) {
     super(detail);
   }
@@ -45,7 +45,7 @@ interface Said {
 
 const fieldOf = (pointer = "") => pointer.slice(1).replaceAll("/", ".").replaceAll("~1", "/").replaceAll("~0", "~");
 
-const line = ({ pointer, detail = "" }: { pointer?: string; detail?: string }) => {
+export const line = ({ pointer, detail = "" }: { pointer?: string; detail?: string }) => {
   const field = fieldOf(pointer);
   return field === "" || detail.startsWith(`${field} `) || detail.startsWith(`${field}:`)
     ? detail
@@ -62,7 +62,7 @@ export async function need<T>(asked: Promise<Answer<T>>): Promise<T> {
   try {
     answer = await asked;
   } catch {
-    throw new Problem(0, "Not reached", "The service does not answer. The page goes on by itself when it does.");
+    throw new Problem(0, "Not reached", "The service does not answer. This page continues by itself when it does.");
   }
   if (!answer.response.ok) {
     const said = (answer.error ?? {}) as Said;
@@ -70,7 +70,7 @@ export async function need<T>(asked: Promise<Answer<T>>): Promise<T> {
       answer.response.status,
       said.title ?? "Refused",
       wordsOf(said) ?? `The service answered ${answer.response.status}.`,
-      said.pointer,
+      said.errors ?? (said.pointer ? [{ pointer: said.pointer, detail: said.detail ?? "" }] : []),
     );
   }
   return answer.data as T;

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { CircleUserRound, LogOut, Moon, Radio, Sun } from "lucide-react";
+import { BookOpen, CircleUserRound, LogOut, Moon, Radio, Sun } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { Suspense, type ReactNode } from "react";
 import { Link, Outlet, useLocation, useNavigate } from "react-router";
@@ -107,6 +107,12 @@ function Who() {
           <DropdownMenu.Label className="menu-label">
             {who.data?.groups.length ? `in ${who.data.groups.join(", ")}` : "in no group"}
           </DropdownMenu.Label>
+          <DropdownMenu.Item className="menu-item" asChild>
+            <Link to="/api">
+              <BookOpen size={15} />
+              The API
+            </Link>
+          </DropdownMenu.Item>
           <DropdownMenu.Item className="menu-item" onSelect={() => void leave()}>
             <LogOut size={15} />
             Sign out

@@ -65,23 +65,52 @@ class ApiTest {
                     silent.add(name + ": " + parameter.path("name").asString());
                 }
             });
-            if (!what.path("responses").has("default")) {
+            if (!what.path("responses").has("503")) {
                 silent.add(name + ": problems");
             }
+            silent.addAll(withoutExample(api, name, what));
         }));
         assertEquals(List.of(), silent);
         assertTrue(api.path("paths").size() > 100, "the paths were not found");
+    }
+
+    /** What is asked and answered in JSON has an example, and what is asked is of the form that is taken. */
+    private static List<String> withoutExample(JsonNode api, String name, JsonNode what) {
+        List<String> wrong = new ArrayList<>();
+        JsonNode body = what.path("requestBody").path("content").path("application/json");
+        if (!body.isMissingNode()) {
+            JsonNode schema = api.path("components").path("schemas")
+                    .path(body.path("schema").path("$ref").asString("").replaceAll(".*/", ""));
+            JsonNode example = body.path("example");
+            if (example.isMissingNode()) {
+                wrong.add(name + ": no example of a request");
+            }
+            schema.path("required").forEach(field -> {
+                if (!example.has(field.asString())) {
+                    wrong.add(name + ": its example lacks " + field.asString());
+                }
+            });
+            if (schema.has("properties")) {
+                example.propertyNames().stream().filter(field -> !schema.path("properties").has(field))
+                        .forEach(field -> wrong.add(name + ": there is no field " + field));
+            }
+        }
+        if (name.startsWith("get ") && what.path("responses").path("200").path("content").toString().contains("$ref")
+                && !what.path("responses").path("200").toString().contains("\"example\"")) {
+            wrong.add(name + ": no example of an answer");
+        }
+        return wrong;
     }
 
     @Test
     void problemsHaveAStableTypeAndSayWhat() {
         Client.Answer nowhere = park.as("developer").get("/api/v1/whereabouts?component=daylight-apo");
         assertEquals(404, nowhere.status());
-        assertTrue(nowhere.detail().startsWith("there is no component daylight-apo"), nowhere.detail());
+        assertTrue(nowhere.detail().startsWith("There is no component daylight-apo"), nowhere.detail());
         JsonNode problem = park.as("developer").get("/api/v1/runs/daylight-apo/1").body();
-        assertEquals("urn:paseo:problem:not-found", problem.path("type").asString());
+        assertEquals("/problems/not-found", problem.path("type").asString());
         assertEquals(404, problem.path("status").asInt());
-        assertTrue(problem.path("detail").asString().startsWith("there is no component daylight-apo"));
+        assertTrue(problem.path("detail").asString().startsWith("There is no component daylight-apo"));
     }
 
     private static HttpResponse<String> session(String... headers) throws Exception {

@@ -1,12 +1,12 @@
 package dev.paseo.service.agent;
 
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.problem.ProblemAnswer;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import org.springframework.http.HttpStatus;
-import org.springframework.http.MediaType;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 
@@ -37,12 +37,7 @@ class AgentFilter extends OncePerRequestFilter {
             chain.doFilter(request, response);
             return;
         }
-        HttpStatus status = lease ? HttpStatus.GONE : HttpStatus.UNAUTHORIZED;
-        response.setStatus(status.value());
-        response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-        response.getWriter()
-                .write("{\"type\":\"urn:paseo:problem:%s\",\"title\":\"%s\",\"status\":%d,\"detail\":\"%s\"}".formatted(
-                        lease ? "gone" : "signed-out", lease ? "No longer yours" : "Sign in first", status.value(),
-                        lease ? "This lease is over." : "This agent is not enrolled."));
+        ProblemAnswer.write(response, lease ? Refusal.gone("This lease has ended")
+                : Refusal.signedOut("No agent is enrolled with this token"));
     }
 }

@@ -8,9 +8,15 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import dev.paseo.core.text.Word;
+import dev.paseo.language.NearestName;
 import org.slf4j.Logger;
+import org.springframework.beans.TypeMismatchException;
+import org.springframework.web.HttpRequestMethodNotSupportedException;
+import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessResourceFailureException;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -30,6 +36,7 @@ import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExcep
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.DatabindException;
 import tools.jackson.databind.exc.MismatchedInputException;
+import tools.jackson.databind.exc.UnrecognizedPropertyException;
 
 /**
  * Makes problem details (RFC 9457) of refusals, with a stable type, and of what went wrong in here, without telling
@@ -90,7 +97,7 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
     @ExceptionHandler({DataIntegrityViolationException.class, DateTimeException.class, ArithmeticException.class})
     ResponseEntity<ProblemDetail> unfit(RuntimeException unfit) {
         LOG.warn("a request has a value that cannot be kept: {}", unfit.toString());
-        return refused(Refusal.invalid("", "A value is too long, or out of its range."));
+        return refused(Refusal.invalid("", "A value is too long, or out of its range"));
     }
 
     /** An error of the machine: the service says so in its health, or ends where it cannot be trusted any more. */
@@ -121,7 +128,7 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
                         + " in the service's log. Nothing was half done: try again.");
         detail.setProperty("error", number);
         detail.setTitle("Failed inside");
-        detail.setType(URI.create("urn:paseo:problem:internal"));
+        detail.setType(URI.create(Refusal.Kind.INTERNAL.type()));
         return ResponseEntity.of(detail).build();
     }
 
@@ -145,25 +152,32 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
         }
         Refusal refusal = wrong.getCause() instanceof DatabindException unfit ? unfit(unfit)
                 : wrong.getCause() instanceof JacksonException
-                        ? Refusal.invalid("", "the body is not JSON, or not all of it arrived")
-                        : Refusal.invalid("", "a body in JSON is wanted");
+                        ? Refusal.invalid("", "The body is not JSON, or not all of it arrived")
+                        : Refusal.invalid("", "The body should be JSON");
         return ResponseEntity.badRequest().body(refused(refusal).getBody());
     }
 
     private static Refusal unfit(DatabindException unfit) {
+        if (unfit instanceof UnrecognizedPropertyException unknown) {
+            List<String> known = unknown.getKnownPropertyIds() == null ? List.of()
+                    : unknown.getKnownPropertyIds().stream().map(String::valueOf).sorted().toList();
+            return Refusal.invalid("/" + unknown.getPropertyName(), "There is no field " + unknown.getPropertyName()
+                    + NearestName.hint(unknown.getPropertyName(), known));
+        }
         String path = unfit.getPath().stream().map(
                 part -> part.getPropertyName() == null ? Integer.toString(part.getIndex()) : part.getPropertyName())
                 .collect(Collectors.joining("/"));
         String wanted = unfit instanceof MismatchedInputException mismatched && mismatched.getTargetType() != null
                 ? kind(mismatched.getTargetType()) : "of another kind";
-        return Refusal.invalid("/" + path,
-                (path.isEmpty() ? "the body" : path.replace('/', '.')) + " should be " + wanted);
+        return Refusal.invalid(path.isEmpty() ? "" : "/" + path,
+                (path.isEmpty() ? "The body" : path.replace('/', '.')) + " should be " + wanted);
     }
 
     private static String kind(Class<?> type) {
         if (type.isEnum()) {
             return "one of "
-                    + Stream.of(type.getEnumConstants()).map(Object::toString).collect(Collectors.joining(", "));
+                    + Stream.of(type.getEnumConstants()).map(constant -> Word.of((Enum<?>) constant))
+                            .collect(Collectors.joining(", "));
         }
         if (type == Boolean.class || type == boolean.class) {
             return "true or false";
@@ -181,6 +195,44 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
             return "a moment, such as 2026-12-04T18:00:00Z (ISO 8601)";
         }
         return Collection.class.isAssignableFrom(type) || type.isArray() ? "a list" : "an object";
+    }
+
+    /** A part of the address, or a parameter, that is of another kind. */
+    @Override
+    protected ResponseEntity<Object> handleTypeMismatch(TypeMismatchException wrong, HttpHeaders headers,
+            HttpStatusCode status, WebRequest request) {
+        String name = wrong.getPropertyName() == null ? "A parameter" : wrong.getPropertyName();
+        return answer(Refusal.invalid("/" + name, name + " should be "
+                + kind(wrong.getRequiredType() == null ? Object.class : wrong.getRequiredType()) + "; got “"
+                + wrong.getValue() + "”"));
+    }
+
+    @Override
+    protected ResponseEntity<Object> handleMissingServletRequestParameter(
+            MissingServletRequestParameterException missing, HttpHeaders headers, HttpStatusCode status,
+            WebRequest request) {
+        return answer(Refusal.invalid("/" + missing.getParameterName(),
+                missing.getParameterName() + " should be given, in the address after ?"));
+    }
+
+    @Override
+    protected ResponseEntity<Object> handleHttpRequestMethodNotSupported(
+            HttpRequestMethodNotSupportedException wrong, HttpHeaders headers, HttpStatusCode status,
+            WebRequest request) {
+        return ResponseEntity.status(status).headers(headers).body(body(Refusal.Kind.INVALID, status,
+                wrong.getMethod() + " is not done at this address; it takes " + Optional
+                        .ofNullable(wrong.getSupportedMethods()).stream().flatMap(Stream::of).sorted()
+                        .collect(Collectors.joining(", "))));
+    }
+
+    private ResponseEntity<Object> answer(Refusal refusal) {
+        return ResponseEntity.status(refusal.kind().status()).body(refused(refusal).getBody());
+    }
+
+    private static ProblemDetail body(Refusal.Kind kind, HttpStatusCode status, String words) {
+        ProblemDetail detail = ProblemDetail.forStatusAndDetail(status, words);
+        detail.setType(URI.create(kind.type()));
+        return detail;
     }
 
     @Override

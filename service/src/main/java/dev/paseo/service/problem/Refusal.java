@@ -29,7 +29,9 @@ public final class Refusal extends RuntimeException {
                 + "wait."),
         UNAVAILABLE(503, "The database, a repository or a store does not answer. Nothing was half done. Ask again, "
                 + "after `Retry-After` where it is given."),
-        NO_ROOM(507, "The disk of the service is full. Nothing was half done. An operator makes room.");
+        NO_ROOM(507, "The disk of the service is full. Nothing was half done. An operator makes room."),
+        FORGED(403, "The request lacks the proof that it came from the console. Load the page again."),
+        INTERNAL(500, "Something failed inside Paseo. `error` is its number in the service's log.");
 
         private final int status;
         private final String words;
@@ -48,9 +50,12 @@ public final class Refusal extends RuntimeException {
             return words;
         }
 
-        /** The stable type of its problem (RFC 9457): {@code urn:paseo:problem:not-found}. */
+        /**
+         * The stable type of its problem (RFC 9457), such as {@code /problems/not-found}: the page of this service that
+         * says what it means.
+         */
         public String type() {
-            return "urn:paseo:problem:" + Word.of(this);
+            return "/problems/" + Word.of(this);
         }
     }
 
@@ -69,6 +74,11 @@ public final class Refusal extends RuntimeException {
         this.title = title;
         this.pointer = pointer;
         this.fields = List.of();
+    }
+
+    /** Without what a browser's page proves. */
+    public static Refusal forged(String detail) {
+        return new Refusal(Kind.FORGED, "Not allowed", detail, Optional.empty());
     }
 
     private Refusal(List<Field> fields) {

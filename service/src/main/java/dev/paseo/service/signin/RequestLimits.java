@@ -1,5 +1,7 @@
 package dev.paseo.service.signin;
 
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.problem.ProblemAnswer;
 import dev.paseo.core.access.Allowance;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.settings.Settings;
@@ -10,9 +12,6 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.HttpStatus;
-import org.springframework.http.MediaType;
 import org.springframework.web.filter.OncePerRequestFilter;
 
 /**
@@ -55,13 +54,8 @@ class RequestLimits extends OncePerRequestFilter {
             chain.doFilter(request, response);
             return;
         }
-        response.setStatus(HttpStatus.TOO_MANY_REQUESTS.value());
-        response.setHeader(HttpHeaders.RETRY_AFTER, Long.toString(left.pause(perMinute).toSeconds()));
-        response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-        response.getWriter().write(
-                "{\"type\":\"urn:paseo:problem:too-many\",\"title\":\"Too many\",\"status\":429,\"detail\":\"More "
-                        + "than %d requests a minute; try again in %d s.\"}"
-                                .formatted((long) perMinute, left.pause(perMinute).toSeconds()));
+        ProblemAnswer.write(response, Refusal.tooMany("More than %d requests a minute; try again in %d s"
+                .formatted((long) perMinute, left.pause(perMinute).toSeconds()), left.pause(perMinute)));
     }
 
     private synchronized Allowance take(String who) {

@@ -1,5 +1,7 @@
 package dev.paseo.service.signin;
 
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.problem.ProblemAnswer;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.access.PersonalTokens;
@@ -9,8 +11,6 @@ import jakarta.servlet.DispatcherType;
 import java.util.Optional;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
-import org.springframework.http.HttpStatus;
-import org.springframework.http.MediaType;
 import org.springframework.security.authorization.AuthorizationDecision;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.http.SessionCreationPolicy;
@@ -50,7 +50,7 @@ class SecurityConfiguration {
                         // since.
                         .dispatcherTypeMatchers(DispatcherType.ASYNC).permitAll()
                         .requestMatchers("/api/v1/session", "/api/v1/tokens", "/api/v1/password-by-code",
-                                "/api/v1/sign-in-ways")
+                                "/api/v1/sign-in-ways", "/api/v1/problems")
                         .permitAll()
                         .requestMatchers("/actuator/health/**").permitAll()
                         .requestMatchers("/actuator/**").access((authentication, request) -> new AuthorizationDecision(
@@ -61,30 +61,16 @@ class SecurityConfiguration {
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(POLICY))
                         .referrerPolicy(referrer -> {}))
                 .exceptionHandling(handling -> handling
-                        .authenticationEntryPoint((request, response, failure) -> {
-                            response.setStatus(HttpStatus.UNAUTHORIZED.value());
-                            response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-                            response.getWriter()
-                                    .write("{\"type\":\"urn:paseo:problem:signed-out\",\"title\":\"Sign in first\","
-                                            + "\"status\":401,\"detail\":\"" + SignInFilter.bearer(request)
-                                                    .map(tokens::whyNot)
-                                                    .orElse(cookie.of(request).isPresent()
-                                                            ? "Your session has ended; sign in again."
-                                                            : "Sign in first: this needs an account.")
-                                            + "\"}");
-                        })
-                        .accessDeniedHandler((request, response, failure) -> {
-                            response.setStatus(HttpStatus.FORBIDDEN.value());
-                            response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-                            response.getWriter()
-                                    .write("{\"type\":\"urn:paseo:problem:forged\",\"title\":\"Not allowed\","
-                                            + "\"status\":403,\"detail\":\""
-                                            + (request.getRequestURI().startsWith("/actuator/")
-                                                    ? "This is for whoever may " + Action.READ_METRICS.words() + "."
-                                                    : "The request lacks the proof that it came from the console; "
-                                                            + "load the page again.")
-                                            + "\"}");
-                        }))
+                        .authenticationEntryPoint((request, response, failure) -> ProblemAnswer.write(response,
+                                Refusal.signedOut(SignInFilter.bearer(request).map(tokens::whyNot)
+                                        .orElse(cookie.of(request).isPresent()
+                                                ? "Your session has ended; sign in again"
+                                                : "Sign in first: this needs an account"))))
+                        .accessDeniedHandler((request, response, failure) -> ProblemAnswer.write(response,
+                                request.getRequestURI().startsWith("/actuator/")
+                                        ? Refusal.notAllowed("This is for whoever may " + Action.READ_METRICS.words())
+                                        : Refusal.forged("The request lacks the proof that it came from the console; "
+                                                + "load the page again"))))
                 .formLogin(form -> form.disable()).httpBasic(basic -> basic.disable())
                 .logout(logout -> logout.disable())
                 .build();

@@ -43,7 +43,7 @@ class AnswerWords {
                 out.writeString(Word.of(constant));
             }
         }));
-        JsonMapper answering = mapper.rebuild().addModule(words).build();
+        JsonMapper answering = mapper.rebuild().addModule(words).addHandler(new UnknownFields()).build();
         return converters -> converters.withJsonConverter(new JacksonJsonHttpMessageConverter(answering));
     }
 

@@ -89,7 +89,7 @@ class BodyRules extends RequestBodyAdviceAdapter {
         private int counted(int read) {
             left -= Math.max(0, read);
             if (left < 0) {
-                throw Refusal.tooLarge("a body in JSON has at most " + most + " bytes");
+                throw Refusal.tooLarge("A body in JSON has at most " + most + " bytes");
             }
             return read;
         }

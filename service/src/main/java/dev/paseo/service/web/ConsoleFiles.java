@@ -31,7 +31,8 @@ class ConsoleFiles {
     @GetMapping({"/", "/sign-in", "/waiting", "/audit", "/components", "/components/{name}",
             "/components/{name}/pipeline", "/bring-in", "/chain", "/runs/{component}/{number}",
             "/versions/{component}/{number}", "/deployments/{id}", "/places/{component}/{environment}",
-            "/passages/{id}", "/environments/{name}", "/environments-file", "/sets", "/sets/{name}", "/link/{token}"})
+            "/passages/{id}", "/environments/{name}", "/environments-file", "/sets", "/sets/{name}", "/link/{token}",
+            "/problems/{name}", "/api"})
     ResponseEntity<Resource> page() {
         return ResponseEntity.ok().cacheControl(CacheControl.noCache()).contentType(MediaType.TEXT_HTML)
                 .body(new ClassPathResource("/console/index.html"));

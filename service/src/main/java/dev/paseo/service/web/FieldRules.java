@@ -42,7 +42,7 @@ final class FieldRules {
     private void wrong(String pointer, String message) {
         if (wrong.size() < MOST_TOLD) {
             wrong.add(new Refusal.Field(pointer,
-                    (pointer.isEmpty() ? "the body" : pointer.substring(1).replace('/', '.')) + " " + message));
+                    (pointer.isEmpty() ? "The body" : pointer.substring(1).replace('/', '.')) + " " + message));
         }
     }
 
@@ -74,7 +74,7 @@ final class FieldRules {
         if (text.codePoints()
                 .anyMatch(each -> Character.isISOControl(each) && each != '\n' && each != '\r' && each != '\t'
                         || Character.getType(each) == Character.SURROGATE)) {
-            wrong(pointer, "has characters that are no text, such as a control character");
+            wrong(pointer, "should be text without control characters");
         }
     }
 

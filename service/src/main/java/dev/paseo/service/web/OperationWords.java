@@ -2,16 +2,7 @@ package dev.paseo.service.web;
 
 import io.swagger.v3.oas.models.Components;
 import io.swagger.v3.oas.models.OpenAPI;
-import io.swagger.v3.oas.models.Operation;
-import io.swagger.v3.oas.models.media.ArraySchema;
-import io.swagger.v3.oas.models.media.Content;
-import io.swagger.v3.oas.models.media.IntegerSchema;
-import io.swagger.v3.oas.models.media.MediaType;
-import io.swagger.v3.oas.models.media.ObjectSchema;
-import io.swagger.v3.oas.models.media.Schema;
-import io.swagger.v3.oas.models.media.StringSchema;
 import io.swagger.v3.oas.models.parameters.Parameter;
-import io.swagger.v3.oas.models.responses.ApiResponse;
 import io.swagger.v3.oas.models.security.SecurityRequirement;
 import io.swagger.v3.oas.models.security.SecurityScheme;
 import io.swagger.v3.oas.models.tags.Tag;
@@ -26,13 +17,11 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
 /**
- * What every operation is described with: the noun under which it stands, its parameters, the problems that it may
- * answer, and who may ask. The sentences of operations are the Javadoc of their methods.
+ * What every operation is described with: the noun under which it stands, its parameters, and who may ask. The
+ * sentences of operations are the Javadoc of their methods.
  */
 @Configuration
 class OperationWords {
-
-    private static final String PROBLEM = "ProblemDetails";
 
     /** Rooms whose name is not the noun that people know. */
     private static final Map<String, String> NOUNS = Map.ofEntries(Map.entry("access", "account"),
@@ -83,7 +72,6 @@ class OperationWords {
             }
             Optional.ofNullable(operation.getParameters()).orElse(List.of()).stream()
                     .filter(parameter -> parameter.getDescription() == null).forEach(OperationWords::describe);
-            problems(operation);
             return operation;
         };
     }
@@ -97,15 +85,6 @@ class OperationWords {
         parameter.setDescription(PARAMETERS.get(parameter.getName()));
     }
 
-    /** Anything else than what is wanted is a problem detail (RFC 9457). */
-    private static void problems(Operation operation) {
-        operation.getResponses().addApiResponse("default", new ApiResponse()
-                .description("A problem (RFC 9457): 400 a field is wrong, 401 nobody is signed in, 403 not allowed, "
-                        + "404 not found, 409 not as things stand, 413 too large, 429 too many, 503 try again")
-                .content(new Content().addMediaType("application/problem+json",
-                        new MediaType().schema(new Schema<>().$ref("#/components/schemas/" + PROBLEM)))));
-    }
-
     @Bean
     OpenApiCustomizer whole() {
         return api -> {
@@ -114,7 +93,6 @@ class OperationWords {
                     path -> path.readOperations().forEach(operation -> nouns.addAll(operation.getTags())));
             api.setTags(nouns.stream().map(noun -> new Tag().name(noun)).toList());
             security(api);
-            api.getComponents().addSchemas(PROBLEM, problem());
         };
     }
 
@@ -127,18 +105,5 @@ class OperationWords {
                 .description("The console's session; what changes something needs its X-XSRF-TOKEN too"));
         api.addSecurityItem(new SecurityRequirement().addList("token"));
         api.addSecurityItem(new SecurityRequirement().addList("session"));
-    }
-
-    private static Schema<?> problem() {
-        Schema<?> field = new ObjectSchema()
-                .addProperty("pointer", new StringSchema().description("The field, as a JSON pointer (RFC 6901)"))
-                .addProperty("detail", new StringSchema().description("What it should be"));
-        return new ObjectSchema().description("What is wrong, and what to do (RFC 9457).")
-                .addProperty("type", new StringSchema().description("Stable: urn:paseo:problem: and its kind"))
-                .addProperty("title", new StringSchema()).addProperty("status", new IntegerSchema())
-                .addProperty("detail", new StringSchema().description("For people"))
-                .addProperty("pointer", new StringSchema().description("The field that is wrong, where it is one"))
-                .addProperty("errors", new ArraySchema().items(field).description("Every field, where several are"))
-                .addProperty("error", new StringSchema().description("Of a 500: its number in the service's log"));
     }
 }
