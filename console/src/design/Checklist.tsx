@@ -73,7 +73,7 @@ function Item({
     });
     const body = (await answer.json()) as { digest?: string; detail?: string };
     if (answer.ok) setPicture(body.digest);
-    else setWrong(body.detail ?? "The picture was not taken.");
+    else setWrong(body.detail ?? "The picture was not uploaded.");
   };
   const id = `note-${item.item.replace(/\W+/g, "-")}`;
   return (

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
+import { Field, Refused, useTrying } from "../../design/form";
 import { Glyph } from "../../design/Glyph";
 
 type Draft = Schemas["DraftView"];
@@ -18,15 +19,7 @@ export default function BringIn() {
   const [draft, setDraft] = useState<Draft>();
   const [found, setFound] = useState<Found>();
   const [start, setStart] = useState(true);
-  const [refused, setRefused] = useState("");
-  const trying = async (what: () => Promise<void>) => {
-    setRefused("");
-    try {
-      await what();
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : String(error));
-    }
-  };
+  const { trying, refused } = useTrying();
   const wanted = (branch?: string) => ({
     name,
     repository,
@@ -58,7 +51,7 @@ export default function BringIn() {
       <title>Bring in a component · Paseo</title>
       <div className="title-line">
         <h1>Bring in a component</h1>
-        <p>Point at its repository. What is in it is looked at, and a first pipeline file is drafted.</p>
+        <p>Name its repository: Paseo looks at what is in it and drafts a first pipeline file.</p>
       </div>
       <div className="run-columns">
         <section className="sheet bring-in">
@@ -68,8 +61,7 @@ export default function BringIn() {
               void (draft && !draft.free ? register() : look());
             }}
           >
-            <label>
-              Name
+            <Field label="Name" at="/name" refused={refused}>
               <input
                 id="name"
                 value={name}
@@ -82,9 +74,8 @@ export default function BringIn() {
                 placeholder="sun-board"
                 title="Small letters, digits and dashes, at most 63"
               />
-            </label>
-            <label>
-              Repository
+            </Field>
+            <Field label="Repository" at="/repository" refused={refused}>
               <input
                 id="repository"
                 value={repository}
@@ -95,9 +86,8 @@ export default function BringIn() {
                 required
                 placeholder="file:///srv/git/sun-board.git"
               />
-            </label>
-            <label>
-              Trusted branches
+            </Field>
+            <Field label="Trusted branches" at="/trusted" refused={refused}>
               <input
                 value={trusted}
                 onChange={(event) => {
@@ -105,7 +95,7 @@ export default function BringIn() {
                   setDraft(undefined);
                 }}
               />
-            </label>
+            </Field>
             {draft?.free && (
               <p className="bad" role="alert">
                 There is a component named {name} already.{" "}
@@ -139,13 +129,9 @@ export default function BringIn() {
                 )}
               </div>
             )}
-            {refused && (
-              <p className="bad" role="alert">
-                {refused}
-              </p>
-            )}
+            <Refused refused={refused} beside={["/name", "/repository", "/trusted"]} />
             <button type="submit" className="btn primary">
-              {draft && !draft.free ? `Register ${name}${found?.warnings.length ? " all the same" : ""}` : "Look at it"}
+              {draft && !draft.free ? `Register ${name}${found?.warnings.length ? " anyway" : ""}` : "Look at it"}
             </button>
           </form>
         </section>

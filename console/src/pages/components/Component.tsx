@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { badge, component as componentQuery, componentRuns, pipeline, source, versions } from "../../api/queries";
+import { Refused, useTrying, wrongAt } from "../../design/form";
 import { Loading, Lozenge, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { Events } from "./Events";
@@ -85,7 +86,7 @@ function Versions({ name }: { name: string }) {
     <section className="component sheet">
       <header>
         <h2>Versions</h2>
-        <p className="quiet">Built elsewhere; they arrive by upload or in a watched store.</p>
+        <p className="quiet">Built elsewhere; they arrive by upload or from an observed store.</p>
       </header>
       {arrived.data?.length === 0 && <p className="quiet">None yet. Publish one: paseo publish {name} VERSION FILE</p>}
       <p className="arrived">
@@ -191,7 +192,7 @@ function Start({ view }: { view: View }) {
   const navigate = useNavigate();
   const [branch, setBranch] = useState(view.mainBranch);
   const [answers, setAnswers] = useState<Record<string, string>>({});
-  const [refused, setRefused] = useState("");
+  const { trying, refused } = useTrying();
   const file = useQuery({ ...pipeline(view.name, branch), enabled: branch in view.heads });
   const check = useQuery({
     queryKey: ["pipeline-check", view.name, file.data?.text],
@@ -206,15 +207,11 @@ function Start({ view }: { view: View }) {
       ),
   });
   const asks = Object.entries(check.data?.plan?.asks ?? {});
-  const start = async () => {
-    setRefused("");
-    try {
+  const start = () =>
+    trying(async () => {
       const run = await need(api.POST("/api/v1/runs", { body: { component: view.name, branch, answers } }));
       await navigate(`/runs/${run.component}/${run.number}`);
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : String(error));
-    }
-  };
+    });
   return (
     <form
       className="start"
@@ -237,6 +234,7 @@ function Start({ view }: { view: View }) {
           key={name}
           ask={ask}
           value={answers[name] ?? ask.standard}
+          wrong={wrongAt(refused, `/answers/${name}`)}
           onAnswer={(answer) => setAnswers({ ...answers, [name]: answer })}
         />
       ))}
@@ -244,16 +242,24 @@ function Start({ view }: { view: View }) {
         <Play size={15} />
         Start {view.name}
       </button>
-      {refused && (
-        <p className="bad" role="alert">
-          {refused}
-        </p>
-      )}
+      <Refused refused={refused} beside={asks.map(([name]) => `/answers/${name}`)} />
     </form>
   );
 }
 
-function Ask({ ask, value, onAnswer }: { ask: Schemas["AskView"]; value: string; onAnswer: (answer: string) => void }) {
+interface AskProps {
+  ask: Schemas["AskView"];
+  value: string;
+  wrong: string | undefined;
+  onAnswer: (answer: string) => void;
+}
+
+function Ask({ ask, value, wrong, onAnswer }: AskProps) {
+  const beside = wrong && (
+    <span className="field-error" role="alert">
+      {wrong}
+    </span>
+  );
   if (ask.kind === "flag")
     return (
       <label className="flag">
@@ -263,6 +269,7 @@ function Ask({ ask, value, onAnswer }: { ask: Schemas["AskView"]; value: string;
           onChange={(event) => onAnswer(String(event.target.checked))}
         />
         {ask.question}
+        {beside}
       </label>
     );
   return (
@@ -278,9 +285,11 @@ function Ask({ ask, value, onAnswer }: { ask: Schemas["AskView"]; value: string;
         <input
           value={value}
           inputMode={ask.kind === "number" ? "decimal" : "text"}
+          aria-invalid={wrong ? true : undefined}
           onChange={(event) => onAnswer(event.target.value)}
         />
       )}
+      {beside}
     </label>
   );
 }

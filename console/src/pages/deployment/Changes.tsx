@@ -164,7 +164,7 @@ const Variables = ({ variables }: { variables: Schemas["VariableChange"][] }) =>
       </tbody>
     </table>
     <Same names={variables.filter((each) => each.live === each.proposed).map((each) => `${each.name} ${each.live}`)} />
-    {variables.length === 0 && <p className="quiet">None are set here.</p>}
+    {variables.length === 0 && <p className="quiet">No variables are set here.</p>}
   </section>
 );
 
@@ -244,7 +244,7 @@ const RecipeChanges = ({
   <section>
     <h3>Recipe</h3>
     {live === undefined ? (
-      <p className="quiet">Nothing to compare with.</p>
+      <p className="quiet">There is nothing to compare with.</p>
     ) : recipe.length + files.length === 0 ? (
       <p className="quiet">The same, and so are the files that it brings.</p>
     ) : (

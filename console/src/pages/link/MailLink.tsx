@@ -22,7 +22,7 @@ export default function MailLink() {
   return (
     <div className="trouble sheet" role="alert">
       <title>Link · Paseo</title>
-      <h2>This link leads nowhere any more</h2>
+      <h2>This link no longer works</h2>
       <p>{use.error.message}.</p>
       <p>
         <Link className="btn yes" to="/waiting">

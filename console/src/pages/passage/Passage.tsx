@@ -41,9 +41,9 @@ export default function Passage() {
         <section className="sheet pad">
           <h2>
             {view.status === "ended"
-              ? "It has passed: the walk goes on"
+              ? "It has passed: the walk continues"
               : view.testFailed
-                ? "It stays here: a test of it failed"
+                ? "It stays here because one of its tests failed"
                 : view.settledAt
                   ? "What has to be done before it goes on"
                   : "It is still being watched and tested"}

@@ -2,6 +2,7 @@ import { Download, GitCommitHorizontal } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
+import { Field, restOf, useTrying } from "../../design/form";
 
 interface Props {
   component: string;
@@ -15,22 +16,11 @@ interface Props {
 export function CommitForm({ component, file, text, ready, onCommitted }: Props) {
   const [branch, setBranch] = useState(file.ownBranch ?? file.branch);
   const [message, setMessage] = useState("");
-  const [refused, setRefused] = useState("");
+  const { trying, busy, refused } = useTrying();
   const [done, setDone] = useState<Schemas["CommittedView"]>();
-  const [busy, setBusy] = useState(false);
   const path = { name: component };
   const body = { branch, base: file.commit, text, message };
-  const trying = async (what: () => Promise<void>) => {
-    setRefused("");
-    setBusy(true);
-    try {
-      await what();
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : String(error));
-    } finally {
-      setBusy(false);
-    }
-  };
+  const beyond = restOf(refused, ["/branch", "/message"]);
   const commit = () =>
     trying(async () => {
       const committed = await need(api.POST("/api/v1/components/{name}/pipeline/commits", { params: { path }, body }));
@@ -57,12 +47,10 @@ export function CommitForm({ component, file, text, ready, onCommitted }: Props)
         void commit();
       }}
     >
-      <label>
-        Branch
+      <Field label="Branch" at="/branch" refused={refused}>
         <input value={branch} onChange={(event) => setBranch(event.target.value)} required maxLength={200} />
-      </label>
-      <label className="wide">
-        Message
+      </Field>
+      <Field label="Message" at="/message" refused={refused} className="wide">
         <input
           id="message"
           value={message}
@@ -71,7 +59,7 @@ export function CommitForm({ component, file, text, ready, onCommitted }: Props)
           required
           maxLength={2000}
         />
-      </label>
+      </Field>
       <button type="submit" className="btn primary" disabled={!ready || busy}>
         <GitCommitHorizontal size={16} />
         Commit to {branch || "…"}
@@ -85,8 +73,8 @@ export function CommitForm({ component, file, text, ready, onCommitted }: Props)
         <Download size={15} />
         Patch
       </button>
-      <p role="status" className={refused ? "bad" : "quiet"}>
-        {refused ||
+      <p role="status" className={beyond ? "bad" : "quiet"}>
+        {beyond ||
           (done ? (
             <>
               Committed <code>{done.commit.slice(0, 8)}</code> to {done.branch}; it is in force.{" "}
@@ -103,7 +91,7 @@ export function CommitForm({ component, file, text, ready, onCommitted }: Props)
           ) : !ready ? (
             "A text with problems, or without a change, is not committed."
           ) : (
-            "In force for the very next event, as soon as it is committed."
+            "It takes effect at the next event after it is committed."
           ))}
       </p>
     </form>

@@ -87,7 +87,7 @@ export function Actions({ view }: { view: View }) {
           title={`Lift the hold of ${here}`}
           reason="Why"
           act="Lift it"
-          what={<p>What waits for it goes on by itself.</p>}
+          what={<p>Whatever waits for it continues by itself.</p>}
           onAct={async (reason) => {
             await need(
               api.DELETE("/api/v1/places/{component}/{environment}/hold", { params: { path, query: { reason } } }),

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, need } from "../../api/client";
 import { sets as setsQuery, versions, whereabouts } from "../../api/queries";
+import { Field, Refused, useTrying } from "../../design/form";
 import { StateWord } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
@@ -104,22 +105,18 @@ function Make() {
     { component: "", version: "" },
     { component: "", version: "" },
   ]);
-  const [refused, setRefused] = useState("");
+  const { trying, refused } = useTrying();
   const names = where.data?.rows.map((row) => row.component) ?? [];
   const change = (at: number, member: Member) =>
     setMembers(members.map((each, index) => (index === at ? member : each)));
   const up = (at: number) =>
     setMembers(members.map((each, index) => (index === at - 1 ? members[at] : index === at ? members[at - 1] : each)));
-  const make = async () => {
-    setRefused("");
-    try {
+  const make = () =>
+    trying(async () => {
       await need(api.POST("/api/v1/sets", { body: { name, members } }));
       await client.invalidateQueries({ queryKey: ["sets"] });
       await go(`/sets/${name}`);
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : String(error));
-    }
-  };
+    });
   return (
     <section className="sheet bring-in make-set">
       <form
@@ -128,8 +125,7 @@ function Make() {
           void make();
         }}
       >
-        <label>
-          Name
+        <Field label="Name" at="/name" refused={refused}>
           <input
             value={name}
             onChange={(event) => setName(event.target.value)}
@@ -137,7 +133,7 @@ function Make() {
             maxLength={63}
             placeholder="evening"
           />
-        </label>
+        </Field>
         <p className="quiet">In the order in which they are deployed. A set never changes once it is made.</p>
         {members.map((member, at) => (
           <div key={at} className="member-row">
@@ -183,11 +179,7 @@ function Make() {
           <Plus size={14} />
           Another
         </button>
-        {refused && (
-          <p className="bad" role="alert">
-            {refused}
-          </p>
-        )}
+        <Refused refused={refused} beside={["/name"]} />
         <button type="submit" className="btn primary">
           Make the set
         </button>

@@ -7,8 +7,8 @@ import { me } from "../../api/queries";
 const BECAUSE: Record<string, string> = {
   disabled: "This account was disabled. What it approved stays; an administrator can say more.",
   unknown: "There is no account here for you yet; an administrator can add one with your mail address.",
-  provider: "Signing in elsewhere did not work. Try once more, or use your password.",
-  "provider-away": "The place where you sign in does not answer. Try again soon, or use your password.",
+  provider: "Signing in with the provider failed. Try again, or use your password.",
+  "provider-away": "The sign-in provider does not answer. Try again soon, or use your password.",
 };
 
 /** Asks who is there. What was typed stays when it is refused. */

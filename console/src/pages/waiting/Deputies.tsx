@@ -3,6 +3,7 @@ import { format } from "date-fns";
 import { useState } from "react";
 import { api, need } from "../../api/client";
 import { deputies as deputiesQuery, me } from "../../api/queries";
+import { Field, Refused, useTrying } from "../../design/form";
 import { At } from "../../design/time";
 
 /** Who decides in the reader's place for a time, and in whose place the reader does. */
@@ -58,10 +59,9 @@ function Name({ onNamed }: { onNamed: () => void }) {
   const [deputy, setDeputy] = useState("");
   const [from, setFrom] = useState("");
   const [until, setUntil] = useState("");
-  const [refused, setRefused] = useState("");
-  const save = async () => {
-    setRefused("");
-    try {
+  const { trying, refused } = useTrying();
+  const save = () =>
+    trying(async () => {
       await need(
         api.POST("/api/v1/deputies", {
           body: { deputy, from: from ? new Date(from).toISOString() : undefined, until: new Date(until).toISOString() },
@@ -69,10 +69,7 @@ function Name({ onNamed }: { onNamed: () => void }) {
       );
       await client.invalidateQueries({ queryKey: ["deputies"] });
       onNamed();
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : String(error));
-    }
-  };
+    });
   return (
     <form
       className="start"
@@ -81,21 +78,18 @@ function Name({ onNamed }: { onNamed: () => void }) {
         void save();
       }}
     >
-      <label>
-        Who decides in your place
+      <Field label="Who decides in your place" at="/deputy" refused={refused}>
         <input
           value={deputy}
           onChange={(event) => setDeputy(event.target.value)}
           required
           placeholder="their account"
         />
-      </label>
-      <label>
-        From (empty: now)
+      </Field>
+      <Field label="From (empty: now)" at="/from" refused={refused}>
         <input type="datetime-local" value={from} onChange={(event) => setFrom(event.target.value)} />
-      </label>
-      <label>
-        Until
+      </Field>
+      <Field label="Until" at="/until" refused={refused}>
         <input
           type="datetime-local"
           value={until}
@@ -103,12 +97,8 @@ function Name({ onNamed }: { onNamed: () => void }) {
           required
           min={format(new Date(), "yyyy-MM-dd'T'HH:mm")}
         />
-      </label>
-      {refused && (
-        <p className="bad" role="alert">
-          {refused}
-        </p>
-      )}
+      </Field>
+      <Refused refused={refused} beside={["/deputy", "/from", "/until"]} />
       <button type="submit" className="btn">
         Name as deputy
       </button>

@@ -92,7 +92,7 @@ export function Wanted() {
   };
   return (
     <section>
-      <h2>You want this loosened</h2>
+      <h2>You asked for this loosening</h2>
       <ul className="sheet waits">
         {mine.map((each) => (
           <li key={each.id}>
@@ -111,7 +111,7 @@ export function Wanted() {
             <span className="waits-act">
               <Ask
                 label="Take back"
-                title={`Take back loosening ${each.id}`}
+                title={`Withdraw loosening ${each.id}`}
                 reason=""
                 act="Take it back"
                 what={<Changes loosening={each} />}

@@ -163,7 +163,7 @@ function Approve({ id, gate }: { id: number; gate: Gate }) {
 
 function InShort({ id }: { id: number }) {
   const deployment = useQuery(deploymentQuery(id));
-  if (!deployment.data) return <p>Looking what would change…</p>;
+  if (!deployment.data) return <p>Checking what would change…</p>;
   const { comparison } = deployment.data;
   const worse = comparison.evidence.filter((figure) => figure.better === false);
   const variables = comparison.variables.filter((each) => each.live !== each.proposed);
