@@ -1,5 +1,6 @@
 package dev.paseo.language;
 
+import dev.paseo.core.text.Length;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -91,9 +92,9 @@ public final class Value {
     private String found() {
         return switch (node) {
             case ScalarNode scalar when scalar.getValue().isEmpty() -> "nothing";
-            case ScalarNode scalar -> "\""
+            case ScalarNode scalar -> "“"
                     + (scalar.getValue().length() > 40 ? scalar.getValue().substring(0, 40) + "…" : scalar.getValue())
-                    + "\"";
+                    + "”";
             case SequenceNode list -> "a list";
             case MappingNode map -> "a mapping";
             default -> "something else";
@@ -234,7 +235,7 @@ public final class Value {
         Optional<Duration> duration = text().flatMap(Value::parseDuration)
                 .filter(d -> d.isPositive() && d.compareTo(most) <= 0);
         if (duration.isEmpty() && node instanceof ScalarNode) {
-            problem("should be a length of time such as 30s, 5m or 48h, at most " + most.toSeconds() + "s, found "
+            problem("should be a length of time such as 30s, 5m or 48h, at most " + Length.written(most) + ", found "
                     + found());
         }
         return duration;

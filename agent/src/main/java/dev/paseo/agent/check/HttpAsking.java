@@ -148,7 +148,7 @@ final class HttpAsking {
         for (InetAddress each : InetAddress.getAllByName(host)) {
             Optional<String> doubt = each.isLoopbackAddress() ? Optional.empty() : Network.doubt(each, List.of());
             if (doubt.isPresent()) {
-                throw new IOException(host + (Network.literal(host) ? "" : " stands for " + each.getHostAddress())
+                throw new IOException(host + (Network.literal(host) ? "" : " resolves to " + each.getHostAddress())
                         + ", " + doubt.get() + ": it is not asked");
             }
         }

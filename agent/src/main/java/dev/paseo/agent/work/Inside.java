@@ -14,7 +14,7 @@ final class Inside {
     static Path file(Path root, String name) throws IOException {
         Path target = below(root, name);
         if (target.equals(root)) {
-            throw new CannotGoOn("'" + name + "' is no name of a file");
+            throw new CannotGoOn("“" + name + "” is not the name of a file");
         }
         folders(root, target.getParent());
         if (Files.isDirectory(target, LinkOption.NOFOLLOW_LINKS)) {

@@ -96,7 +96,8 @@ final class Oversight implements Patience.WhileWanted {
 
     private String tookLonger() {
         return (assignment.stage().isPresent() ? "the stage" : "the work on the host") + " took longer than "
-                + limit().toSeconds() + " s; it was " + doing;
+                + (limit().toMinutes() < 2 ? limit().toSeconds() + " s" : limit().toMinutes() + " min") + "; it was "
+                + doing;
     }
 
     private Duration held() {

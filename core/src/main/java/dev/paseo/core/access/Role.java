@@ -1,5 +1,7 @@
 package dev.paseo.core.access;
 
+import java.util.List;
+import java.util.Arrays;
 import static dev.paseo.core.access.Action.*;
 
 import java.util.EnumSet;
@@ -32,8 +34,11 @@ public enum Role {
 
     /** The roles that allow an action, as a sentence names them: {@code developer or release-engineer}. */
     public static String allowing(Action action) {
-        return java.util.Arrays.stream(values()).filter(role -> role != ADMINISTRATOR && role.allows(action))
-                .map(Role::word).reduce((first, next) -> first + " or " + next).orElse(ADMINISTRATOR.word());
+        List<String> words = Arrays.stream(values()).filter(role -> role != ADMINISTRATOR && role.allows(action))
+                .map(Role::word).toList();
+        return words.isEmpty() ? ADMINISTRATOR.word()
+                : words.size() == 1 ? words.getFirst()
+                        : String.join(", ", words.subList(0, words.size() - 1)) + " or " + words.getLast();
     }
 
     /** Its name as people write it: {@code release-engineer}. */
@@ -42,6 +47,6 @@ public enum Role {
     }
 
     public static java.util.Optional<Role> named(String word) {
-        return java.util.Arrays.stream(values()).filter(role -> role.word().equals(word)).findFirst();
+        return Arrays.stream(values()).filter(role -> role.word().equals(word)).findFirst();
     }
 }

@@ -142,10 +142,10 @@ public final class PlaceDecider {
                     place.with(deployment.because("withdrawn by " + by).to(DeploymentStatus.WITHDRAWN)), List.of());
             case DEPLOYING, CHECKING -> settle(place,
                     Retreat.begin(deployment, "cancelled by " + by, true, new ArrayList<>()), now);
-            case UNDOING -> Decision.refused("deployment " + deployment.id() + " is being undone already");
-            case LIVE -> Decision.refused("deployment " + deployment.id() + " is live; to go back from it, roll back");
+            case UNDOING -> Decision.refused("it is being undone already");
+            case LIVE -> Decision.refused("it is live; to go back from it, use paseo rollback");
             case REPLACED, UNDONE, REMOVED, STOPPED, FAILED, REJECTED, EXPIRED, WITHDRAWN,
-                    OVERTAKEN -> Decision.refused("deployment " + deployment.id() + " has ended");
+                    OVERTAKEN -> Decision.refused("it has ended");
         };
     }
 

@@ -1,5 +1,6 @@
 package dev.paseo.core.deployment;
 
+import dev.paseo.core.text.Length;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
@@ -32,13 +33,9 @@ public record PreviewEnd(String component, boolean retired, String branch, boole
         }
         Optional<Duration> over = after.filter(length -> pushedAt.plus(length).isBefore(now));
         if (over.isPresent()) {
-            return Optional.of("nothing was pushed to " + branch + " for " + words(over.get()));
+            return Optional.of("nothing was pushed to " + branch + " for " + Length.of(over.get()));
         }
         return promotion.filter(environment -> promoted.getAsBoolean())
                 .map(environment -> "the work of " + branch + " is live in " + environment);
-    }
-
-    private static String words(Duration length) {
-        return length.toString().substring(2).toLowerCase(java.util.Locale.ROOT);
     }
 }

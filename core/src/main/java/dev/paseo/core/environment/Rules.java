@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * The rules of an environment.
@@ -40,6 +41,12 @@ public record Rules(int format, Optional<Criterion.Follows> follows, Criterion.O
 
     public Rules {
         components = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(components));
+    }
+
+    /** Every gate that these rules have: before it, onward, of rollbacks, and of components of their own. */
+    public Stream<GateRules> everyGate() {
+        return Stream.concat(Stream.of(gates.toEnter(), gates.toGoOn(), rollback),
+                components.values().stream().flatMap(own -> Stream.of(own.toEnter(), own.toGoOn())));
     }
 
     /** The criteria of the gate before, for a deployment of this kind; a preview has none. */

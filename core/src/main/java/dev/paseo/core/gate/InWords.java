@@ -1,5 +1,6 @@
 package dev.paseo.core.gate;
 
+import dev.paseo.core.text.Length;
 import java.time.DayOfWeek;
 import java.time.format.TextStyle;
 import java.util.ArrayList;
@@ -22,19 +23,19 @@ public final class InWords {
                                     .map(who -> who == Criterion.Exclusion.AUTHORS ? "an author" : "the requester")
                                     .collect(Collectors.joining(" or ")))
                     + (rule.commentRequired() ? ", with a comment" : "")
-                    + rule.within().map(length -> ", within " + Waits.words(length) + " of the request").orElse("")
+                    + rule.within().map(length -> ", within " + Length.of(length) + " of the request").orElse("")
                     + rule.escalation()
-                            .map(more -> "; after " + Waits.words(more.after()) + " " + more.to() + " are asked too")
+                            .map(more -> "; after " + Length.of(more.after()) + " " + more.to() + " are asked too")
                             .orElse("")
                     + ".";
             case Criterion.Checklist list -> String.join(" or ", list.from()) + " tick: "
                     + String.join("; ", list.items()) + ".";
-            case Criterion.LiveFor(var length) -> "It has been live and healthy for " + Waits.words(length)
+            case Criterion.LiveFor(var length) -> "It has been live and healthy for " + Length.of(length)
                     + " in one stretch.";
             case Criterion.Open(Hours hours) -> "It begins " + hours(hours) + " (" + hours.zone() + ").";
             case Criterion.Fact(String condition) -> "This holds: " + condition;
             case Criterion.Outside outside -> outside.name() + " says yes"
-                    + outside.within().map(length -> " within " + Waits.words(length)).orElse("") + ".";
+                    + outside.within().map(length -> " within " + Length.of(length)).orElse("") + ".";
             case Criterion.Follows follows -> "It has passed "
                     + String.join(follows.any() ? " or " : " and ", follows.environments()) + ".";
             case Criterion.Origin origin -> origin(origin);

@@ -1,5 +1,6 @@
 package dev.paseo.core.gate;
 
+import dev.paseo.core.text.Length;
 import dev.paseo.core.gate.Judgement.State;
 import java.time.Duration;
 import java.time.Instant;
@@ -15,21 +16,21 @@ final class Waits {
     private Waits() {}
 
     static Judgement liveFor(Criterion.LiveFor wanted, GateFacts.Stretch stretch, Instant now) {
-        String name = "Live for " + words(wanted.length());
+        String name = "Live for " + Length.of(wanted.length());
         Duration current = stretch.since().map(since -> Duration.between(since, now)).orElse(Duration.ZERO);
         Duration longest = current.compareTo(stretch.longest()) > 0 ? current : stretch.longest();
         if (longest.compareTo(wanted.length()) >= 0) {
             return new Judgement(State.MET, name,
-                    "Live and healthy in " + stretch.where() + " for " + words(longest) + ".", Optional.empty());
+                    "Live and healthy in " + stretch.where() + " for " + Length.of(longest) + ".", Optional.empty());
         }
         if (stretch.since().isPresent()) {
             return new Judgement(State.NOT_YET, name,
-                    "Live and healthy in " + stretch.where() + " for " + words(current) + "; "
-                            + words(wanted.length().minus(current)) + " to go.",
+                    "Live and healthy in " + stretch.where() + " for " + Length.of(current) + "; "
+                            + Length.of(wanted.length().minus(current)) + " to go.",
                     stretch.since().map(since -> since.plus(wanted.length())));
         }
         String been = stretch.longest().isZero() ? ""
-                : " It was for " + words(stretch.longest()) + ", and an interrupted stretch does not count on.";
+                : " It was for " + Length.of(stretch.longest()) + ", and an interrupted stretch does not count on.";
         return new Judgement(State.NOT_MET, name, "It is not live and healthy in " + stretch.where() + " now." + been,
                 Optional.empty());
     }
@@ -47,20 +48,5 @@ final class Waits {
         return new Judgement(State.NOT_YET, "Opening hours",
                 "Opens " + TIME.format(opening.get().from().atZone(hours.zone())) + ".",
                 Optional.of(opening.get().from()));
-    }
-
-    /** A length in its two largest units. */
-    static String words(Duration length) {
-        long seconds = Math.max(0, length.toSeconds());
-        if (seconds < 60) {
-            return seconds + " s";
-        }
-        if (seconds < 3600) {
-            return seconds / 60 + " min" + (seconds % 60 == 0 || seconds >= 600 ? "" : " " + seconds % 60 + " s");
-        }
-        if (seconds < 86_400) {
-            return seconds / 3600 + " h" + (seconds / 60 % 60 == 0 ? "" : " " + seconds / 60 % 60 + " min");
-        }
-        return seconds / 86_400 + " d" + (seconds / 3600 % 24 == 0 ? "" : " " + seconds / 3600 % 24 + " h");
     }
 }

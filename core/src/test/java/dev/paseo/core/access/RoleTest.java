@@ -9,7 +9,7 @@ class RoleTest {
 
     @ParameterizedTest
     @CsvSource({"EMERGENCY, operator", "ROLL_BACK, release-engineer or operator",
-            "DECIDE, tester or approver or release-engineer", "MANAGE_ACCOUNTS, administrator"})
+            "DECIDE, 'tester, approver or release-engineer'", "MANAGE_ACCOUNTS, administrator"})
     void whoMayIsNamedByTheRolesThatAllowIt(Action action, String roles) {
         assertEquals(roles, Role.allowing(action));
     }

@@ -22,7 +22,7 @@ class PreviewEndTest {
     @ParameterizedTest
     @CsvSource(nullValues = "-", value = {
             "false, false, 0, false, -",
-            "false, false, 1, false, nothing was pushed to feature/fog for 48h",
+            "false, false, 1, false, nothing was pushed to feature/fog for 2 d",
             "false, false, 0, true, the work of feature/fog is live in production",
             "false, true, 0, false, the branch feature/fog is gone",
             "true, true, 1, true, daylight-api is retired"})

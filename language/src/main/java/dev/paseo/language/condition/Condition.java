@@ -215,7 +215,7 @@ public final class Condition {
         Matcher unexpected = UNEXPECTED.matcher(message);
         if (unexpected.matches()) {
             return unexpected.group(1).equals("<EOF>") ? "it ends too early"
-                    : "'" + unexpected.group(1) + "' is not expected here";
+                    : "“" + unexpected.group(1) + "” is not expected here";
         }
         return message.replaceAll("\\s+", " ").strip();
     }

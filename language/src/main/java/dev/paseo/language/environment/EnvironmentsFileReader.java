@@ -66,7 +66,7 @@ public final class EnvironmentsFileReader {
         Map<String, Value> top = root.entries(List.of("environments", "previews"));
         Map<String, Value> named = top.containsKey("environments") ? top.get("environments").entries() : Map.of();
         if (named.isEmpty()) {
-            root.problem("is missing environments: and at least one of them");
+            root.problem("needs environments: at least one");
         }
         Set<String> all = new LinkedHashSet<>(there);
         all.addAll(named.keySet());
@@ -174,7 +174,7 @@ public final class EnvironmentsFileReader {
         optional(entries, "hosts").map(Value::entries).orElse(Map.of())
                 .forEach((name, host) -> hosts.put(name, host(name, host)));
         if (hosts.isEmpty()) {
-            body.problem("is missing hosts: where the component runs");
+            body.problem("needs hosts: where the component runs");
         }
         long sides = hosts.values().stream().flatMap(host -> host.side().stream()).distinct().count();
         if (sides == 1 || sides > 2 || sides == 2 && hosts.values().stream().anyMatch(host -> host.side().isEmpty())) {
@@ -227,7 +227,7 @@ public final class EnvironmentsFileReader {
 
     static Optional<Value> require(Value owner, Map<String, Value> entries, String key, String words) {
         if (!entries.containsKey(key)) {
-            owner.problem("is missing " + words);
+            owner.problem("needs " + words);
         }
         return optional(entries, key);
     }

@@ -1,5 +1,6 @@
 package dev.paseo.language.environment;
 
+import dev.paseo.core.text.Length;
 import dev.paseo.core.environment.Rules;
 import dev.paseo.core.gate.Criterion;
 import dev.paseo.core.gate.GateRules;
@@ -49,18 +50,12 @@ public final class EnvironmentsWriter {
     private static void put(Map<String, Object> map, String key, Object value) {
         switch (value) {
             case Optional<?> perhaps -> perhaps.ifPresent(inner -> put(map, key, inner));
-            case Duration length -> map.put(key, words(length));
+            case Duration length -> map.put(key, Length.written(length));
             case Map<?, ?> inner when inner.isEmpty() -> {}
             case Collection<?> items when items.isEmpty() -> {}
             case Boolean flag when !flag -> {}
             default -> map.put(key, value);
         }
-    }
-
-    private static String words(Duration length) {
-        long millis = length.toMillis();
-        return millis % 3_600_000 == 0 ? millis / 3_600_000 + "h" : millis % 60_000 == 0 ? millis / 60_000 + "m"
-                : millis % 1000 == 0 ? millis / 1000 + "s" : millis + "ms";
     }
 
     private static Map<String, Object> environment(EnvironmentsFile.Environment environment) {

@@ -1,5 +1,6 @@
 package dev.paseo.language.environment;
 
+import dev.paseo.core.text.Length;
 import static dev.paseo.language.environment.EnvironmentsFileReader.optional;
 
 import dev.paseo.core.gate.Criterion;
@@ -82,7 +83,7 @@ final class GateReader {
         Optional<Criterion.Escalation> escalation = optional(entries, "escalate").flatMap(this::escalation);
         escalation.filter(each -> within.isPresent() && each.after().compareTo(within.get()) >= 0)
                 .ifPresent(late -> entries.get("escalate").problem(
-                        "should ask others before it expires, which is within " + within.get().toHours() + "h"));
+                        "should ask others before it expires, which is within " + Length.written(within.get())));
         Optional<Criterion.UnknownAuthors> unknown = optional(entries, "unknown-authors")
                 .flatMap(item -> item.choice(
                         Map.of("one-more", Criterion.UnknownAuthors.ONE_MORE, "ask", Criterion.UnknownAuthors.ASK)));

@@ -44,7 +44,7 @@ final class AsksReader {
         List<String> of = optional(entries, "of").map(Value::texts).orElse(List.of());
         if (kind == Ask.Kind.ONE_OF && of.isEmpty()) {
             optional(entries, "of").ifPresentOrElse(value -> value.problem("should list at least one answer"),
-                    () -> body.problem("is missing of: the answers that may be given"));
+                    () -> body.problem("needs of: the answers that may be given"));
         }
         if (kind != Ask.Kind.ONE_OF && entries.containsKey("of")) {
             entries.get("of").problemWithName("belongs to kind: one-of alone");

@@ -40,7 +40,7 @@ final class ChecksReader {
         Map<String, Value> entries = item.entries(KEYS);
         List<String> kinds = KINDS.stream().filter(entries::containsKey).toList();
         if (kinds.size() != 1) {
-            item.problem(kinds.isEmpty() ? "is missing what is checked: http, command, port or metric"
+            item.problem(kinds.isEmpty() ? "needs what is checked: http, command, port or metric"
                     : "checks two things, " + String.join(" and ", kinds) + ": write two checks");
             return Optional.empty();
         }
@@ -71,7 +71,7 @@ final class ChecksReader {
         Optional<Double> least = optional(entries, "at-least").flatMap(ChecksReader::number);
         Optional<Double> most = optional(entries, "at-most").flatMap(ChecksReader::number);
         if (!entries.containsKey("at-least") && !entries.containsKey("at-most")) {
-            item.problem("is missing at-least or at-most: what the number is held against");
+            item.problem("needs at-least or at-most: what the number is held against");
         }
         return Names.require(item, entries, "name", "name: which number of the endpoint, with its labels")
                 .flatMap(Value::text)

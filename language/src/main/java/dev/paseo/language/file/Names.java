@@ -21,7 +21,7 @@ public final class Names {
             + "or digit";
     /** Names of variables and secrets. */
     public static final Pattern VARIABLE = Pattern.compile("(?!PASEO_)[A-Z][A-Z0-9_]{0,62}");
-    public static final String VARIABLE_WORDS = "capital letters, digits and _ (and not begin with PASEO_)";
+    public static final String VARIABLE_WORDS = "capital letters, digits and _, and not PASEO_ at its beginning";
 
     /** Patterns of branches, artifacts and versions. */
     static final Pattern PATTERN = Pattern.compile(".{1,200}");
@@ -48,7 +48,7 @@ public final class Names {
 
     static Optional<Value> require(Value owner, Map<String, Value> entries, String key, String words) {
         if (!entries.containsKey(key)) {
-            owner.problem("is missing " + words);
+            owner.problem("needs " + words);
         }
         return optional(entries, key);
     }

@@ -94,7 +94,7 @@ public record PipelineFile(
                 case NUMBER -> "a number";
                 case ONE_OF -> "one of " + String.join(", ", of);
                 case TEXT -> "text of at most 2000 characters";
-            } + ", got '" + (answer.length() > 40 ? answer.substring(0, 40) + "…" : answer) + "'");
+            } + "; got “" + (answer.length() > 40 ? answer.substring(0, 40) + "…" : answer) + "”");
         }
     }
 

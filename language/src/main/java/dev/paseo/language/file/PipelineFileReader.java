@@ -49,8 +49,8 @@ public final class PipelineFileReader {
 
     private Optional<PipelineFile> file(Value root) {
         Map<String, Value> top = root.entries(TOP);
-        require(root, top, "paseo", "paseo: 1, the format version").ifPresent(value -> value.number(1, 1));
-        Optional<String> component = require(root, top, "component", "component: and its registered name")
+        require(root, top, "paseo", "paseo: 1 (the format version)").ifPresent(value -> value.number(1, 1));
+        Optional<String> component = require(root, top, "component", "component: its registered name")
                 .flatMap(value -> value.text(Names.NAME, Names.NAME_WORDS));
         String summary = optional(top, "summary").flatMap(Value::text).orElse("");
         String versions = optional(top, "versions").flatMap(PipelineFileReader::versions).orElse("0.1.{serial}");

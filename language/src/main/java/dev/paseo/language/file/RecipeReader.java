@@ -57,14 +57,14 @@ final class RecipeReader {
                 commands(entries, "once-after"),
                 commands(entries, "traffic"), commands(entries, "removal"));
         if (parts.onEachHost().isEmpty()) {
-            value.problem("is missing on-each-host: what brings a version to a host");
+            value.problem("needs on-each-host: what brings a version to a host");
         }
         boolean sided = strategy.kind() == Strategy.Kind.BLUE_GREEN || strategy.kind() == Strategy.Kind.CANARY;
         if (sided && parts.traffic().isEmpty()) {
-            value.problem("is missing traffic: what moves the traffic from one side to the other");
+            value.problem("needs traffic: what moves the traffic from one side to the other");
         }
         if (strategy.oldSideStays().isPositive() && parts.removal().isEmpty()) {
-            value.problem("is missing removal: what takes the version off the old side when its time is over");
+            value.problem("needs removal: what takes the version off the old side when its time is over");
         }
         Map<String, Value> checks = optional(entries, "checks")
                 .map(each -> each.entries(List.of("each-host", "whole", "keep-checking"))).orElse(Map.of());
@@ -149,7 +149,7 @@ final class RecipeReader {
             Map<String, Value> inner = body.entries(List.of("steps", "reports"));
             List<Recipe.Command> steps = commands(inner, "steps");
             if (steps.isEmpty()) {
-                body.problem("is missing steps: what the test runs");
+                body.problem("needs steps: what the test runs");
             }
             tests.put(name,
                     new Recipe.Test(steps, optional(inner, "reports").map(StagesReader::reports).orElse(Map.of()),

@@ -66,7 +66,7 @@ final class StrategyReader {
         Map<String, Value> entries = value.entries(keys);
         List<Share> shares = optional(entries, "shares").map(StrategyReader::shares).orElse(List.of());
         if (kind == Strategy.Kind.CANARY && !entries.containsKey("shares")) {
-            value.problem("is missing shares: how much of the traffic it gets, and for how long");
+            value.problem("needs shares: how much of the traffic it gets, and for how long");
         }
         return new Strategy(kind, 1, Duration.ZERO, false, 0, shares,
                 optional(entries, "old-side-stays").flatMap(each -> each.duration(LONGEST_STAY)).orElse(Duration.ZERO));

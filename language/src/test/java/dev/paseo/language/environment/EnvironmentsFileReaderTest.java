@@ -157,7 +157,7 @@ class EnvironmentsFileReaderTest {
                     + "should come after production in the file",
             "count: 2                    | count: 0                     | 13:43 "
                     + "environments.production.to-enter.approvals.count: should be a whole number from 1 to 50, "
-                    + "found \"0\"",
+                    + "found “0”",
             "authors, requester          | author, requester            | 13:55 "
                     + "environments.production.to-enter.approvals.not-by[0]: should be one of",
             "{LOG_LEVEL: info}           | {log-level: info}            | 8:21 "

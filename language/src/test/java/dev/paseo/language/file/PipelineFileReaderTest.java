@@ -73,11 +73,11 @@ class PipelineFileReaderTest {
     /** One change to the good file, and the problem it makes: line, column, path, words. */
     static Stream<Arguments> changes() {
         return Stream.of(
-                bad("paseo: 1", "paseo: 2", "1:8 paseo: should be a whole number from 1 to 1, found \"2\""),
-                bad("paseo: 1\n", "", "1:1 is missing paseo: 1, the format version"),
+                bad("paseo: 1", "paseo: 2", "1:8 paseo: should be a whole number from 1 to 1, found “2”"),
+                bad("paseo: 1\n", "", "1:1 needs paseo: 1 (the format version)"),
                 bad("component: daylight-api", "component: Daylight API",
                         "2:12 component: should be small letters, digits and dashes, at most 63, "
-                                + "beginning with a letter or digit, found \"Daylight API\""),
+                                + "beginning with a letter or digit, found “Daylight API”"),
                 bad("stages:", "stage:", "7:1 stage: is not a key that is known here; did you mean stages?"),
                 bad("    keep: {app", "    kepe: {app",
                         "12:5 stages.compile.kepe: is not a key that is known here; did you mean keep?",
@@ -88,7 +88,7 @@ class PipelineFileReaderTest {
                         "4:11 versions: should give numbers of letters, digits and . + _ -, at most 80 characters"),
                 bad("timeout: 5m", "timeout: 5 minutes",
                         "11:57 stages.compile.steps[1].timeout: should be a length of time such as 30s, 5m or 48h, "
-                                + "at most 43200s, found \"5 minutes\""),
+                                + "at most 12h, found “5 minutes”"),
                 bad("out/daylight-api.jar", "../daylight-api.jar",
                         "12:17 stages.compile.keep.app: should be a path below the workspace, without .. and not "
                                 + "beginning with /"),
@@ -97,27 +97,27 @@ class PipelineFileReaderTest {
                                 + "beginning with /"),
                 bad("steps: [./test.sh]", "steps: []",
                         "14:12 stages.unit-tests.steps: is empty; a stage has at least one step"),
-                bad("    steps: [./test.sh]\n", "", "14:5 stages.unit-tests: is missing steps: a list of commands"),
+                bad("    steps: [./test.sh]\n", "", "14:5 stages.unit-tests: needs steps: a list of commands"),
                 bad("REPORT_TOKEN", "report-token",
                         "15:15 stages.unit-tests.secrets[0]: should be capital letters, digits and _ "
-                                + "(and not begin with PASEO_), found \"report-token\""),
+                                + "and not PASEO_ at its beginning, found “report-token”"),
                 bad("unit-tests:", "compile:", "13:3 stages.compile: is given twice"),
                 bad("artifacts: [app]", "artifacts: [ap]",
                         "17:15 deployment.artifacts[0]: no stage keeps an artifact named ap; did you mean app?"),
                 bad("strategy: together", "strategy: sideways",
                         "19:13 deployment.strategy: should be one of blue-green, canary, rolling, together, found "
-                                + "\"sideways\""),
+                                + "“sideways”"),
                 bad("{host.url}", "{host.ulr}",
                         "24:16 deployment.checks.each-host[0].http: has the unknown placeholder {host.ulr}; did you "
                                 + "mean host.url?"),
                 bad("status: 200", "status: 1000",
                         "24:45 deployment.checks.each-host[0].status: should be a whole number from 100 to 599, "
-                                + "found \"1000\""),
+                                + "found “1000”"),
                 bad("on-failure: undo", "on-failure: redo", "25:15 deployment.on-failure: should be one of "),
                 bad("  on-each-host: [deploy/install.sh]\n", "",
-                        "17:3 deployment: is missing on-each-host: what brings a version to a host"),
+                        "17:3 deployment: needs on-each-host: what brings a version to a host"),
                 bad("test: automatic", "test: sometimes",
-                        "28:11 route[0].test: should be one of automatic, on-request, found \"sometimes\""),
+                        "28:11 route[0].test: should be one of automatic, on-request, found “sometimes”"),
                 bad("showroom: automatic", "test: automatic", "29:30 route[1].test: is on the route twice"),
                 bad("component: daylight-api", "component: [a", "3:"),
                 bad("  compile:", "\tcompile:", "8:1 not valid YAML:"));
