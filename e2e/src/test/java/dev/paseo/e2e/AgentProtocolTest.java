@@ -226,7 +226,7 @@ class AgentProtocolTest {
             slowest = Math.max(slowest, (System.nanoTime() - began) / 1_000_000);
         }
         assertEquals(413, last.get().statusCode());
-        assertTrue(last.get().body().contains("a log has at most " + MOST_LINES + " lines"), () -> last.get().body());
+        assertTrue(last.get().body().contains("A log has at most " + MOST_LINES + " lines"), () -> last.get().body());
         assertTrue(slowest < 5000, "others waited for " + slowest + " ms");
         end(work);
     }

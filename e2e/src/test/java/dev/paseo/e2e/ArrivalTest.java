@@ -125,7 +125,7 @@ class ArrivalTest {
         assertTrue(
                 park.paseo("developer", "why", "hut-planner", "2.3.0", "--forward").out().contains("into test live"));
         assertTrue(park.paseo("release-engineer", "publish", "hut-planner", "2.3.1", "app=" + archive).out()
-                .contains("the recipe of hut-planner deploys hut-planner"));
+                .contains("The recipe of hut-planner deploys hut-planner"));
     }
 
     @Test
@@ -238,10 +238,10 @@ class ArrivalTest {
                 Arguments.of("bundle", tar("../outside.sh", "x", (byte) '0'),
                         "they hold ../outside.sh, which lies outside their folder"),
                 Arguments.of("bundle", tar("pipe", "", (byte) '6'),
-                        "their archive holds pipe, which is neither a file nor a folder nor a symbolic link"),
+                        "Their archive holds pipe, which is neither a file nor a folder nor a symbolic link"),
                 Arguments.of("bundle", "no archive at all".getBytes(StandardCharsets.UTF_8), "they should be a"),
                 Arguments.of("bundle", tar("", "", (byte) '0'), "this holds no file"),
-                Arguments.of("bundle", many(), "the recipe's files are more than 10000"),
+                Arguments.of("bundle", many(), "The recipe's files are more than 10000"),
                 Arguments.of("tests", tar("", "", (byte) '0'), "reports tests: the archive holds no file"),
                 Arguments.of("tests", tar("notes.txt", "no report", (byte) '0'),
                         "reports tests: notes.txt:1:1 not well-formed XML"),

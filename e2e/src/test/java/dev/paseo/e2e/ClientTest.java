@@ -69,7 +69,7 @@ class ClientTest {
         says(done("developer", "list", "deployments", "--component", "daylight-api", "--in", "test"), "1.4.1", "1.4.2",
                 "the walk");
         says(refused(1, "developer", "list", "deployments", "--in", "tset"),
-                "there is no environment tset; did you mean test?");
+                "There is no environment tset; did you mean test?");
         assertEquals(1,
                 Client.JSON.readTree(
                         done("developer", "list", "deployments", "--in", "test", "--limit", "1", "--output", "json"))
@@ -108,7 +108,7 @@ class ClientTest {
         assertEquals("version 1.4.1 ok\n", java.nio.file.Files.readString(into));
         says(refused(1, "developer", "fetch", "daylight-api", "#1", "apps"),
                 "daylight-api#1 has no artifact apps; it has app");
-        says(refused(1, "developer", "fetch", "daylight-api", "#999", "app"), "there is no run daylight-api#999");
+        says(refused(1, "developer", "fetch", "daylight-api", "#999", "app"), "There is no run daylight-api#999");
     }
 
     @Test

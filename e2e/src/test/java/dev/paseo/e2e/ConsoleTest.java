@@ -48,7 +48,7 @@ class ConsoleTest {
         browser.see(By.id("name")).sendKeys("approver-1");
         browser.see(By.id("password")).sendKeys("guess");
         browser.click(By.cssSelector("button[type=submit]"));
-        browser.seeText("The name or the password is not right.");
+        browser.seeText("The name or the password is wrong");
         assertEquals("approver-1", browser.see(By.id("name")).getDomProperty("value"), "what was typed is still there");
     }
 

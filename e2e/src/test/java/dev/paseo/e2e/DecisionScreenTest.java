@@ -40,7 +40,7 @@ class DecisionScreenTest {
                 tester.click(By.cssSelector("[aria-label=\"Tick Board shows the day's turning time\"]"));
                 tester.seeText("1 of 2 ticked");
                 tester.click(By.cssSelector("[aria-label=\"Tick Old links still work\"]"));
-                tester.seeText("It has passed: the walk goes on");
+                tester.seeText("It has passed: the walk continues");
             }
             long first = park.promote("1.4.1", "production");
             park.rule("approver-1", first, true, "Good.").good();

@@ -105,7 +105,7 @@ class EdgesTest {
             }
             assertEquals(429, answer.statusCode());
             assertEquals("1", answer.headers().firstValue("Retry-After").orElseThrow());
-            assertTrue(answer.body().contains("More than 600 requests a minute; try again in 1 s."), answer::body);
+            assertTrue(answer.body().contains("More than 600 requests a minute; try again in 1 s"), answer::body);
             assertEquals(200, park.as("developer").get("/api/v1/components").status(), "others are answered");
         }
     }

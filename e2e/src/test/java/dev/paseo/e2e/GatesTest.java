@@ -295,7 +295,7 @@ class GatesTest {
         assertEquals(404, park.as("approver-1").post("/api/v1/links/paseo-link_forged", Map.of()).status());
         Client.Answer forwarded = park.as("approver-2").post("/api/v1/links/" + token, Map.of());
         assertEquals(403, forwarded.status());
-        assertTrue(forwarded.detail().contains("this link was sent to approver-1"), forwarded.detail());
+        assertTrue(forwarded.detail().contains("This link was sent to approver-1"), forwarded.detail());
         assertEquals("/deployments/" + id,
                 park.as("approver-1").post("/api/v1/links/" + token, Map.of()).good().path("path").asString());
         Client.Answer again = park.as("approver-1").post("/api/v1/links/" + token, Map.of());

@@ -237,7 +237,8 @@ class LooseningTest {
         said(other, "approver-2", true, "", loosening(other, 6)).good();
         Await.until("it has ended", () -> !loosening(other, 6).path("status").asString().equals("open"));
         assertTrue(
-                loosening(other, 6).path("ending").asString().contains("leaver, who wants it, may no longer sign in"),
+                loosening(other, 6).path("ending").asString()
+                        .contains("leaver, who asked for it, may no longer sign in"),
                 () -> loosening(other, 6).toString());
     }
 
@@ -312,7 +313,7 @@ class LooseningTest {
                 Await.until("it is taken back",
                         () -> loosening(other, 1).path("status").asString().equals("withdrawn"));
                 Await.until("it no longer stands there",
-                        () -> browser.all(By.xpath("//h2[.='You want this loosened']")).isEmpty());
+                        () -> browser.all(By.xpath("//h2[.='You asked for this loosening']")).isEmpty());
             }
         }
     }

@@ -260,7 +260,7 @@ class RefusalTest {
         Client.Answer many = park.as("release-engineer").post("/api/v1/components/daylight-api/uploads",
                 Map.of("number", "9.9", "files", java.util.Collections.nCopies(201, file)));
         assertEquals(400, many.status());
-        assertTrue(many.detail().contains("an upload has 1 to 200 files"), many::detail);
+        assertTrue(many.detail().contains("An upload has 1 to 200 files"), many::detail);
         HttpResponse<String> nobody = new Client(park.address(), "").raw(HttpRequest.newBuilder()
                 .POST(HttpRequest.BodyPublishers.ofString("{\"name\": \"" + "x".repeat(16_384) + "\"}"))
                 .header("Content-Type", "application/json"), "/api/v1/tokens");
@@ -314,7 +314,7 @@ class RefusalTest {
                 Map.of("text", Scenario.environments(park::hostAddress).replace("from: approvers", "from: aprovers")
                         .replace("daylight-api:", "daylight-apo:")));
         assertEquals(422, refused.status());
-        assertTrue(refused.detail().contains("there is no component daylight-apo; did you mean daylight-api?"),
+        assertTrue(refused.detail().contains("There is no component daylight-apo; did you mean daylight-api?"),
                 refused.detail());
         assertTrue(refused.detail().contains("there is no group or account aprovers; did you mean approvers?"),
                 refused.detail());

@@ -135,8 +135,8 @@ class RunsTest {
         assertTrue(park.log("lenient", 2, "shout").contains("loud is true"));
         Client.Answer wrong = park.as("developer").post("/api/v1/runs",
                 Map.of("component", "lenient", "answers", Map.of("laud", "true")));
-        assertEquals("the pipeline file does not ask for laud; did you mean loud?", wrong.detail());
-        assertEquals("loud should be true or false, got 'very'", park.as("developer").post("/api/v1/runs",
+        assertEquals("The pipeline file does not ask for laud; did you mean loud?", wrong.detail());
+        assertEquals("loud should be true or false; got “very”", park.as("developer").post("/api/v1/runs",
                 Map.of("component", "lenient", "answers", Map.of("loud", "very"))).detail());
         park.as("developer").post("/api/v1/runs/lenient/2/repetition", Map.of()).good();
         assertEquals("lint warned, shout passed, done passed", stages(park.runEnds("lenient", 3)));

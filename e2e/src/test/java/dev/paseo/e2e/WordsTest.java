@@ -9,6 +9,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -96,5 +97,48 @@ class WordsTest {
                 .allMatch(line -> formerIn("a", List.of(line)).size() == 1));
         assertEquals(List.of(), formerIn("a",
                 List.of("an entry of the trail", "its exit code", "git tag v1", "--offer jdk25", "live-for: 2h")));
+    }
+
+    private static final Pattern CALL = Pattern.compile("(?s)(?:Refusal\\.[a-z]\\w+|new Failure)\\((.*?)\\);\n");
+    private static final Pattern LITERAL = Pattern.compile("\"((?:[^\"\\\\]|\\\\.)*)\"");
+    /** A capital letter; what a field should be; or what follows a name. */
+    private static final Pattern FORM = Pattern.compile(
+            "([A-Z“ :#,;.”]|\\\\n|should |has |needs |--|files: |reports |paseo ).*", Pattern.DOTALL);
+
+    /** What is said first in each refusal, where it is of another form; fields (JSON pointers) stand before it. */
+    private static List<String> malformedIn(String name, String text) {
+        List<String> wrong = new ArrayList<>();
+        Matcher call = CALL.matcher(text);
+        while (call.find()) {
+            Matcher literal = LITERAL.matcher(call.group(1));
+            boolean found = false;
+            while (literal.find() && !found) {
+                String said = literal.group(1);
+                found = !said.isEmpty() && !said.matches("/[a-zA-Z/-]*");
+                if (found && !FORM.matcher(said).matches()) {
+                    wrong.add(name + ": " + said);
+                }
+            }
+            if (Pattern.compile("'\" \\+|\\+ \"'|got '").matcher(call.group(1)).find()) {
+                wrong.add(name + ": quotes in " + call.group(1).strip());
+            }
+        }
+        return wrong;
+    }
+
+    /** A message begins with a capital letter, with what was given in quotes, or with what its field should be. */
+    @Test
+    void refusalsAreWellFormed() throws Exception {
+        List<String> found = new ArrayList<>();
+        for (String name : tracked()) {
+            Path file = TestDatabase.ROOT.resolve(name);
+            if (name.matches("(service|cli)/src/main/.*\\.java") && Files.isRegularFile(file)) {
+                found.addAll(malformedIn(name, Files.readString(file)));
+            }
+        }
+        assertEquals(List.of(), found);
+        assertEquals(2, malformedIn("A.java", "Refusal.conflict(\"it is not so\");\n"
+                + "Refusal.invalid(\"/name\", \"should be text; got '\" + name + \"'\");\n").stream().distinct()
+                .count());
     }
 }

@@ -30,9 +30,9 @@ final class CancelCommand extends ServiceCommand {
                     .post(Api.path("runs", component, number, "cancellation"), api.object());
             case Subject.Deployment(String id) -> api.post(Api.path("deployments", id, "cancellation"), api.object());
             case Subject.Version version -> throw new Failure(Failure.Kind.USAGE,
-                    "a version cannot be cancelled; name its run or deployment");
+                    "A version cannot be cancelled; name its run or deployment");
             case Subject.Passage passage -> throw new Failure(Failure.Kind.USAGE,
-                    "a passage cannot be cancelled; name a deployment");
+                    "A passage cannot be cancelled; name a deployment");
         };
         return print(after, () -> context.out()
                 .println(name + " is " + context.ink().state(after.path("status").asString()) + "."));

@@ -76,7 +76,7 @@ final class ChangeCommand extends ServiceCommand {
             allowed.forEach(request.putArray("allowed")::add);
         }
         if (request.isEmpty()) {
-            throw new Failure(Failure.Kind.USAGE, "nothing was given to change: paseo component change --help");
+            throw new Failure(Failure.Kind.USAGE, "Nothing was given to change: paseo component change --help");
         }
         JsonNode changed = api.post(Api.path("components", component, "changes"), request);
         return print(changed, () -> {

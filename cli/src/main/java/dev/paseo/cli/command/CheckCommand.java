@@ -105,7 +105,7 @@ final class CheckCommand implements Callable<Integer> {
                     .map(path -> folder.relativize(path).toString().replace('\\', '/')).toList();
         } catch (IOException | UncheckedIOException unreadable) {
             throw new Failure(Failure.Kind.USAGE,
-                    "what lies beside " + file + " cannot be read: " + unreadable.getMessage());
+                    "What lies beside " + file + " cannot be read: " + unreadable.getMessage());
         }
     }
 

@@ -52,7 +52,7 @@ final class CompareCommand extends ServiceCommand {
                 || !(Subject.of(compared.subList(1, 2)) instanceof Subject.Run(String other, String after))
                 || !of.equals(other)) {
             throw new Failure(Failure.Kind.USAGE,
-                    "two runs of one component are compared, such as daylight-api#1 daylight-api#3");
+                    "Two runs of one component are compared, such as daylight-api#1 daylight-api#3");
         }
         JsonNode view = api().get(Api.path("runs", of, after, "comparison") + "?with=" + before);
         return print(view, () -> show(view));

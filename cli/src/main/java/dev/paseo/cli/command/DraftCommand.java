@@ -47,7 +47,7 @@ final class DraftCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         if (!Files.isDirectory(folder)) {
-            throw new Failure(Failure.Kind.USAGE, folder + " is no folder");
+            throw new Failure(Failure.Kind.USAGE, folder + " is not a folder");
         }
         context.out()
                 .print(Draft.of(component.orElseGet(this::name), branch, new Draft.Repository(paths(), this::text)));

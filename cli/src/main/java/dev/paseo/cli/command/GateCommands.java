@@ -163,6 +163,30 @@ final class GateCommands {
         }
     }
 
+    @Command(name = "outside",
+            description = "Gives a new secret with which questions of a gate to a program are signed; shown once. An "
+                    + "older one no longer holds.",
+            footer = {"", "Example:", "  paseo environment outside production load-test"})
+    static final class Outside extends ServiceCommand {
+        @Parameters(paramLabel = "ENVIRONMENT")
+        private String environment = "";
+
+        @Parameters(paramLabel = "CRITERION", description = "its name below outside in the environments file")
+        private String criterion = "";
+
+        Outside(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            JsonNode given = api.post(Api.path("environments", environment, "outside", criterion, "secret"),
+                    api.object());
+            return print(given, () -> context.out().println(given.path("secret").asString()));
+        }
+    }
+
     @Command(name = "forward",
             description = "Moves the service's clock forward, where it was set up for that: demos and rehearsals.",
             footer = {"", "Example:", "  paseo clock forward 2h"})
@@ -178,7 +202,7 @@ final class GateCommands {
         public Integer call() {
             Matcher length = LENGTH.matcher(by);
             if (!length.matches()) {
-                throw new Failure(Failure.Kind.USAGE, "\"" + by + "\" should be a length such as 90s, 30m, 2h or 3d");
+                throw new Failure(Failure.Kind.USAGE, "“" + by + "” should be a length such as 90s, 30m, 2h or 3d");
             }
             long count = Long.parseLong(length.group(1));
             Duration moved = switch (length.group(2)) {

@@ -41,15 +41,15 @@ final class LogCommand extends ServiceCommand {
         boolean deployment = words.getFirst().equals("deployment");
         int naming = deployment ? 2 : 1;
         if (words.size() < naming || words.size() > naming + 1) {
-            throw new Failure(Failure.Kind.USAGE, "\"" + String.join(" ", words)
-                    + "\" should be COMPONENT#RUN, deployment NUMBER, or one of them with a stage or a host");
+            throw new Failure(Failure.Kind.USAGE, "“" + String.join(" ", words)
+                    + "” should be COMPONENT#RUN, deployment NUMBER, or one of them with a stage or a host");
         }
         Optional<String> of = words.size() > naming ? Optional.of(words.getLast()) : Optional.empty();
         return switch (Subject.of(words.subList(0, naming))) {
             case Subject.Run(String component, String number) -> stage(component, number, of);
             case Subject.Deployment(String id) -> host(id, of);
             default -> throw new Failure(Failure.Kind.USAGE,
-                    "\"" + String.join(" ", words) + "\" has no log; a run's stages and a deployment's hosts have");
+                    "“" + String.join(" ", words) + "” has no log; a run's stages and a deployment's hosts have");
         };
     }
 
@@ -90,7 +90,7 @@ final class LogCommand extends ServiceCommand {
                 .toList();
         if (of.isEmpty()) {
             throw new Failure(Failure.Kind.REFUSED,
-                    "deployment " + id + " has done nothing on " + host.get() + "; it worked on "
+                    "Deployment " + id + " has done nothing on " + host.get() + "; it worked on "
                             + String.join(", ",
                                     tasks.valueStream().map(task -> task.path("host").asString()).distinct().toList()));
         }

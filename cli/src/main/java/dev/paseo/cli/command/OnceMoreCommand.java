@@ -20,7 +20,7 @@ abstract class OnceMoreCommand extends ServiceCommand {
 
     JsonNode post(String what) {
         if (!(Subject.of(List.of(run)) instanceof Subject.Run(String component, String number))) {
-            throw new Failure(Failure.Kind.USAGE, "\"" + run + "\" should be COMPONENT#RUN, such as daylight-api#41");
+            throw new Failure(Failure.Kind.USAGE, "“" + run + "” should be COMPONENT#RUN, such as daylight-api#41");
         }
         Api api = api();
         return api.post(Api.path("runs", component, number, what), api.object());

@@ -85,7 +85,7 @@ final class PublishCommand extends ServiceCommand {
             archive("findings", findings, sent, scratch);
             return publish(api(), sent);
         } catch (IOException failed) {
-            throw new Failure(Failure.Kind.REFUSED, "a file cannot be read: " + failed.getMessage());
+            throw new Failure(Failure.Kind.REFUSED, "A file cannot be read: " + failed.getMessage());
         } finally {
             scratch.forEach(file -> file.toFile().delete());
         }
@@ -155,7 +155,7 @@ final class PublishCommand extends ServiceCommand {
             int equals = text.indexOf('=');
             Path file = Path.of(equals > 0 ? text.substring(equals + 1) : text);
             if (!Files.isRegularFile(file)) {
-                throw new Failure(Failure.Kind.USAGE, "there is no file " + file);
+                throw new Failure(Failure.Kind.USAGE, "There is no file " + file);
             }
             String name = equals > 0 ? text.substring(0, equals)
                     : Names.artifact(file.getFileName().toString(), number);

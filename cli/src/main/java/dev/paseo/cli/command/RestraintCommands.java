@@ -20,7 +20,7 @@ final class RestraintCommands {
     private RestraintCommands() {}
 
     private static String wanted(Optional<String> reason) {
-        return reason.orElseThrow(() -> new Failure(Failure.Kind.USAGE, "say why: --reason \"…\""));
+        return reason.orElseThrow(() -> new Failure(Failure.Kind.USAGE, "Say why: --reason \"…\""));
     }
 
     @Command(name = "hold",
@@ -97,7 +97,7 @@ final class RestraintCommands {
         try {
             return Instant.parse(text);
         } catch (DateTimeParseException wrong) {
-            throw new Failure(Failure.Kind.USAGE, "'" + text + "' is no time such as 2026-06-01T06:00:00Z");
+            throw new Failure(Failure.Kind.USAGE, "“" + text + "” should be a time such as 2026-06-01T06:00:00Z");
         }
     }
 
@@ -264,7 +264,7 @@ final class RestraintCommands {
         @Override
         public Integer call() {
             if (value.isPresent() == remove) {
-                throw new Failure(Failure.Kind.USAGE, "give a value, or --remove");
+                throw new Failure(Failure.Kind.USAGE, "Give a value, or --remove");
             }
             Api api = api();
             ObjectNode request = api.object().put("name", name);

@@ -40,11 +40,11 @@ final class RetireCommands {
 
         String path() {
             if (!KINDS.contains(what)) {
-                throw new Failure(Failure.Kind.USAGE, "WHAT should be " + NAMED + "; got '" + what + "'");
+                throw new Failure(Failure.Kind.USAGE, "WHAT should be " + NAMED + "; got “" + what + "”");
             }
             if (what.equals("place") != environment.isPresent()) {
                 throw new Failure(Failure.Kind.USAGE,
-                        "a place, and nothing else, is named with its environment: --in ENVIRONMENT");
+                        "Only a place is named with an environment: --in ENVIRONMENT");
             }
             return Api.path("retirements", what, name)
                     + environment.map(in -> "?environment=" + Api.encode(in)).orElse("");
@@ -100,7 +100,7 @@ final class RetireCommands {
             }
             api.put(path,
                     api.object().put("reason", reason.orElseThrow(
-                            () -> new Failure(Failure.Kind.USAGE, "say why " + words() + " is retired: --reason")))
+                            () -> new Failure(Failure.Kind.USAGE, "Say why " + words() + " is retired: --reason")))
                             .put("remove", remove));
             if (!wantsJson()) {
                 context.out().println(words() + " is retired. It comes back by: " + again());

@@ -41,7 +41,7 @@ final class SetCommands {
                 int at = member.indexOf('=');
                 if (at < 1) {
                     throw new Failure(Failure.Kind.USAGE,
-                            "\"" + member + "\" should be COMPONENT=VERSION, such as daylight-api=1.4.3");
+                            "“" + member + "” should be COMPONENT=VERSION, such as daylight-api=1.4.3");
                 }
                 list.addObject().put("component", member.substring(0, at)).put("version", member.substring(at + 1));
             });

@@ -33,7 +33,7 @@ final class SourceCommands {
         try {
             return new String(context.in().readAllBytes(), StandardCharsets.UTF_8).strip();
         } catch (IOException failed) {
-            throw new Failure(Failure.Kind.USAGE, "nothing could be read from standard input");
+            throw new Failure(Failure.Kind.USAGE, "Nothing could be read from standard input");
         }
     }
 
@@ -149,7 +149,7 @@ final class SourceCommands {
                     .put("existing", existing)
                     .put("address", registry.or(() -> maven).or(() -> folder)
                             .orElseThrow(() -> new Failure(Failure.Kind.USAGE,
-                                    "name what to watch: --registry, --maven or --folder")));
+                                    "Name what to observe: --registry, --maven or --folder")));
             of.ifPresent(word -> request.put("name", word));
             group.ifPresent(word -> request.put("group", word));
             extension.ifPresent(word -> request.put("extension", word));

@@ -21,7 +21,7 @@ final class StandardInput {
         }
         List<String> lines = all(context).lines().toList();
         if (lines.size() < prompts.length) {
-            throw new Failure(Failure.Kind.USAGE, "standard input should have " + prompts.length
+            throw new Failure(Failure.Kind.USAGE, "Standard input should have " + prompts.length
                     + (prompts.length == 1 ? " line: " : " lines: ") + String.join(", then ", prompts));
         }
         return lines;
@@ -36,7 +36,7 @@ final class StandardInput {
         try {
             return new String(context.in().readAllBytes(), StandardCharsets.UTF_8);
         } catch (IOException unreadable) {
-            throw new Failure(Failure.Kind.USAGE, "standard input cannot be read: " + unreadable.getMessage());
+            throw new Failure(Failure.Kind.USAGE, "Standard input cannot be read: " + unreadable.getMessage());
         }
     }
 }

@@ -38,7 +38,7 @@ sealed interface Subject {
         if (words.size() == 2 && !first.equals("deployment") && !first.equals("passage")) {
             return new Version(first, words.get(1));
         }
-        throw new Failure(Failure.Kind.USAGE, "\"" + String.join(" ", words) + "\" is none of " + FORMS);
+        throw new Failure(Failure.Kind.USAGE, "“" + String.join(" ", words) + "” should be one of " + FORMS);
     }
 
     static Deployment deployment(List<String> words) {
@@ -46,7 +46,7 @@ sealed interface Subject {
             return deployment;
         }
         throw new Failure(Failure.Kind.USAGE,
-                "\"" + String.join(" ", words) + "\" should be deployment NUMBER, such as deployment 7");
+                "“" + String.join(" ", words) + "” should be deployment NUMBER, such as deployment 7");
     }
 
     /** Where a deployment or a passage is found. */
@@ -54,8 +54,8 @@ sealed interface Subject {
         return switch (of(words)) {
             case Deployment(String id) -> Api.path("deployments", id);
             case Passage(String id) -> Api.path("passages", id);
-            default -> throw new Failure(Failure.Kind.USAGE, "\"" + String.join(" ", words)
-                    + "\" should be deployment NUMBER or passage NUMBER, such as passage 3");
+            default -> throw new Failure(Failure.Kind.USAGE, "“" + String.join(" ", words)
+                    + "” should be deployment NUMBER or passage NUMBER, such as passage 3");
         };
     }
 }

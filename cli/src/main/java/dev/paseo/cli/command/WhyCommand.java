@@ -62,7 +62,7 @@ final class WhyCommand extends ServiceCommand {
                 });
             }
             case Subject.Passage passage -> throw new Failure(Failure.Kind.USAGE,
-                    "a passage follows from a deployment: name that");
+                    "A passage follows from a deployment: name that");
             case Subject.Deployment(String id) -> {
                 JsonNode why = api.get(Api.path("deployments", id, "why"));
                 yield print(why, () -> deployment(id, why));

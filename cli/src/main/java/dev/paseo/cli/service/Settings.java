@@ -56,7 +56,7 @@ public final class Settings {
             return new Target(name, token);
         }
         throw new Failure(Failure.Kind.USAGE,
-                name.isEmpty() ? "no service is known yet; sign in first: paseo sign-in http://HOST:PORT"
+                name.isEmpty() ? "No service is known yet; sign in first: paseo sign-in http://HOST:PORT"
                         : "there is no service named " + name + "; sign in to it: paseo sign-in --as " + name
                                 + " http://HOST:PORT");
     }

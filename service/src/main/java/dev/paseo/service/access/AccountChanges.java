@@ -76,14 +76,14 @@ public class AccountChanges {
     public Optional<String> add(NewAccount account, String by) {
         if (!account.name().matches("[a-z0-9][a-z0-9.-]{0,62}")) {
             throw Refusal.invalid("/name",
-                    "an account's name has small letters, digits, dots and dashes, at most 63; got '" + account.name()
-                            + "'");
+                    "An account's name has small letters, digits, dots and dashes, at most 63; got “" + account.name()
+                            + "”");
         }
         List<Grant> roles = roles(account.roles());
         String hash = account.password().map(around.passwords()::hash).orElse("");
         return around.changes().in(() -> {
             if (mapper.named(account.name()).isPresent()) {
-                throw Refusal.conflict("there is an account named " + account.name() + " already");
+                throw Refusal.conflict("There is an account named " + account.name() + " already");
             }
             mapper.add(account.name(), hash, around.changes().now());
             AccountRow row = accounts.row(account.name());
@@ -107,10 +107,10 @@ public class AccountChanges {
         return words.stream().distinct().map(word -> Grant.of(word).orElseThrow(() -> {
             String role = word.replaceFirst(" .*", "");
             return Refusal.invalid("/roles", Role.named(role).isPresent()
-                    ? "a role is ROLE, ROLE in ENVIRONMENT, ROLE of COMPONENT, or ROLE in ENVIRONMENT of COMPONENT; "
-                            + "got '"
-                            + word + "'"
-                    : "there is no role " + role
+                    ? "A role is ROLE, ROLE in ENVIRONMENT, ROLE of COMPONENT, or ROLE in ENVIRONMENT of COMPONENT; "
+                            + "got “"
+                            + word + "”"
+                    : "There is no role " + role
                             + NearestName.hint(role, Arrays.stream(Role.values()).map(Role::word).toList()));
         })).toList();
     }
@@ -122,7 +122,7 @@ public class AccountChanges {
         String environment = grant.environment().orElse(null);
         if (mapper.there(component, environment) != (component == null ? 0 : 1) + (environment == null ? 0 : 1)) {
             throw Refusal.invalid("/roles",
-                    "'" + grant.words() + "' names a component or an environment that is not there");
+                    "“" + grant.words() + "” names a component or an environment that is not there");
         }
         mapper.grant(account, group, grant.role().name(), component, environment);
     }
@@ -133,10 +133,10 @@ public class AccountChanges {
                 wanted.stream().map(address -> address.strip().toLowerCase(Locale.ROOT)).toList());
         for (String address : addresses) {
             if (!address.matches("[^\\s@<>\"]{1,100}@[^\\s@<>\"]{1,150}") || address.length() > LONGEST_ADDRESS) {
-                throw Refusal.invalid("/addresses", "'" + address + "' is no mail address");
+                throw Refusal.invalid("/addresses", "“" + address + "” is not a mail address");
             }
             mapper.nameOfAddress(address).filter(owner -> !owner.equals(account.name())).ifPresent(owner -> {
-                throw Refusal.conflict(address + " stands for " + owner + "; take it from there first");
+                throw Refusal.conflict(address + " belongs to " + owner + "; remove it there first");
             });
         }
         List<String> before = mapper.addresses(account.id());
@@ -210,7 +210,7 @@ public class AccountChanges {
 
     private void someoneAdministrates() {
         if (mapper.withRole(Role.ADMINISTRATOR.name()) == 0) {
-            throw Refusal.conflict("nobody could administrate any more: give the role to somebody else first");
+            throw Refusal.conflict("This would leave no administrator: give the role to somebody else first");
         }
     }
 
@@ -220,10 +220,10 @@ public class AccountChanges {
      */
     AccountView disable(String name, String reason, String by) {
         if (reason.isBlank()) {
-            throw Refusal.invalid("/reason", "say why the account is disabled");
+            throw Refusal.invalid("/reason", "Say why the account is disabled");
         }
         if (name.equals(by)) {
-            throw Refusal.conflict("nobody disables their own account: ask another administrator");
+            throw Refusal.conflict("You cannot disable your own account: ask another administrator");
         }
         return around.changes().in(() -> {
             administration();

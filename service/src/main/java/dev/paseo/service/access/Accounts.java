@@ -41,7 +41,7 @@ public class Accounts {
 
     AccountRow row(String name) {
         return mapper.named(name).orElseThrow(
-                () -> Refusal.notFound("there is no account " + name + NearestName.hint(name, mapper.allNames())));
+                () -> Refusal.notFound("There is no account " + name + NearestName.hint(name, mapper.allNames())));
     }
 
     public boolean none() {

@@ -30,11 +30,11 @@ public class Passwords {
     private <T> T inTurn(Work<T> work) {
         try {
             if (!turns.tryAcquire(PATIENCE.toMillis(), TimeUnit.MILLISECONDS)) {
-                throw Refusal.tooMany("Too many people sign in at once; try again.", PATIENCE);
+                throw Refusal.tooMany("Too many people are signing in at once; try again", PATIENCE);
             }
         } catch (InterruptedException stop) {
             Thread.currentThread().interrupt();
-            throw Refusal.unavailable("The service is stopping.");
+            throw Refusal.unavailable("The service is stopping; try again in a minute");
         }
         try {
             return work.done();
@@ -46,7 +46,7 @@ public class Passwords {
     String hash(String password) {
         if (password.codePointCount(0, password.length()) < SHORTEST
                 || password.codePointCount(0, password.length()) > LONGEST) {
-            throw Refusal.invalid("/password", "a password has " + SHORTEST + " to " + LONGEST + " characters");
+            throw Refusal.invalid("/password", "A password has " + SHORTEST + " to " + LONGEST + " characters");
         }
         return inTurn(() -> encoder.encode(password));
     }

@@ -61,17 +61,17 @@ public class PersonalTokens {
     /** A new token of this account. It is shown this once. */
     public String make(long account, String owner, Wanted wanted) {
         wanted.may().stream().filter(word -> Action.named(word).isEmpty()).findFirst().ifPresent(word -> {
-            throw Refusal.invalid("/may", "there is nothing that a token may called " + word
+            throw Refusal.invalid("/may", "There is no action " + word
                     + NearestName.hint(word, Arrays.stream(Action.values()).map(Action::word).toList()));
         });
         if (wanted.component().isPresent() && wanted.may().isEmpty()) {
-            throw Refusal.invalid("/may", "a token for one component says what it may there");
+            throw Refusal.invalid("/may", "A token for one component needs the actions that it may do there");
         }
         if (wanted.days() < 1 || wanted.days() > LONGEST_DAYS) {
-            throw Refusal.invalid("/days", "a token is good for 1 to " + LONGEST_DAYS + " days");
+            throw Refusal.invalid("/days", "A token is good for 1 to " + LONGEST_DAYS + " days");
         }
         if (wanted.label().isBlank() || wanted.label().length() > 120) {
-            throw Refusal.invalid("/label", "a label has 1 to 120 characters and says who uses the token");
+            throw Refusal.invalid("/label", "A label has 1 to 120 characters and says who uses the token");
         }
         String token = Tokens.fresh(wanted.may().isEmpty() ? "paseo-token" : "paseo-limited");
         Instant now = changes.now();
@@ -106,16 +106,16 @@ public class PersonalTokens {
         Instant now = changes.now();
         return mapper.standing(Tokens.hash(token)).map(row -> {
             if (row.disabledAt() != null) {
-                return "The account " + row.account() + " is disabled; ask an administrator.";
+                return "The account " + row.account() + " is disabled; ask an administrator";
             }
             if (row.revokedAt() != null) {
                 return "This token of " + row.account() + " was revoked by " + row.revokedBy() + " on "
-                        + When.utc(row.revokedAt()) + "; sign in again.";
+                        + When.utc(row.revokedAt()) + "; sign in again";
             }
-            return row.expiresAt().isAfter(now) ? "This token is for a component that is no longer there; make another."
+            return row.expiresAt().isAfter(now) ? "This token is for a component that is no longer there; make another"
                     : "This token of " + row.account() + " expired on " + When.utc(row.expiresAt())
-                            + "; sign in again.";
-        }).orElse("This token is unknown here: it was made by another service, or is not complete; sign in again.");
+                            + "; sign in again";
+        }).orElse("This token is unknown here: it was made by another service, or is not complete; sign in again");
     }
 
     /** A scope that cannot be read, or that is of a component that is gone, lets nobody in. */

@@ -61,7 +61,7 @@ public class ProviderAccounts {
                 .flatMap(address -> mapper.nameOfAddress(address.toLowerCase(Locale.ROOT))).flatMap(mapper::named);
         account.ifPresent(row -> {
             if (mapper.standing(row.id()).externalSubject() != null) {
-                throw Refusal.notAllowed(row.name() + " is tied to another account of the provider");
+                throw Refusal.notAllowed(row.name() + " already signs in with another account of the provider");
             }
             mapper.lock(row.name());
             mapper.tie(row.id(), vouched.subject());
@@ -75,7 +75,7 @@ public class ProviderAccounts {
     private AccountRow fresh(Vouched vouched) {
         String name = vouched.name().map(text -> text.toLowerCase(Locale.ROOT)).orElse("");
         if (!settings.newAccounts() || !name.matches("[a-z0-9][a-z0-9.-]{0,62}") || mapper.named(name).isPresent()) {
-            throw Refusal.notFound("there is no account for this person");
+            throw Refusal.notFound("There is no account for this person; an administrator has to make one first");
         }
         mapper.addExternal(name, vouched.subject(), changes.now());
         AccountRow account = mapper.named(name).orElseThrow();

@@ -1,5 +1,6 @@
 package dev.paseo.service.access;
 
+import dev.paseo.core.text.Length;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.access.AccountMapper.AccountRow;
 import dev.paseo.service.audit.AuditTrail;
@@ -66,7 +67,7 @@ public class SigningIn {
         Duration left = tries.left(name, address, now);
         if (left.isPositive()) {
             throw Refusal.tooMany("Too many failed tries to sign in as " + name
-                    + ", or from this address; try again in " + (left.toSeconds() + 1) + " s.", left.plusSeconds(1));
+                    + ", or from this address; try again in " + Length.of(left.plusSeconds(1)), left.plusSeconds(1));
         }
         Optional<AccountRow> account = mapper.named(name).filter(row -> row.disabledAt() == null);
         boolean good = passwords.matches(password, account.map(AccountRow::passwordHash).orElse(""));
@@ -74,7 +75,7 @@ public class SigningIn {
             tries.failed(name, address, now);
             around.transactions().run(() -> around.audit()
                     .record(AuditTrail.Entry.of(NOBODY, "failed to sign in", name).with("from", address)));
-            throw Refusal.signedOut("The name or the password is not right.");
+            throw Refusal.signedOut("The name or the password is wrong");
         }
         tries.succeeded(name);
         around.transactions().run(() -> mapper.signedIn(account.get().id(), around.clock().now()));
@@ -109,18 +110,18 @@ public class SigningIn {
         Duration left = tries.left(NOBODY, address, now);
         if (left.isPositive()) {
             throw Refusal.tooMany(
-                    "Too many failed tries from this address; try again in " + (left.toSeconds() + 1) + " s.",
+                    "Too many failed tries from this address; try again in " + Length.of(left.plusSeconds(1)),
                     left.plusSeconds(1));
         }
         AccountRow account = mapper.ofCode(Tokens.hash(code), around.clock().now()).orElseThrow(() -> {
             tries.failed(NOBODY, address, now);
             return Refusal.signedOut("This code is unknown, used, or older than " + CODE.toHours()
-                    + " h; ask an administrator for a new one.");
+                    + " h; ask an administrator for a new one");
         });
         String hash = passwords.hash(fresh);
         around.transactions().run(() -> {
             if (mapper.dropCodes(account.id()) == 0) {
-                throw Refusal.signedOut("This code was used meanwhile.");
+                throw Refusal.signedOut("This code has just been used; ask an administrator for a new one");
             }
             set(account, hash, "a code");
         });
@@ -130,7 +131,14 @@ public class SigningIn {
 
     /** Changes a password by the one before. */
     public void change(String name, String current, String fresh, String address) {
-        AccountRow account = check(name, current, address);
+        AccountRow account;
+        try {
+            account = check(name, current, address);
+        } catch (Refusal refused) {
+            throw refused.kind() == Refusal.Kind.SIGNED_OUT
+                    ? Refusal.invalid("/current", "The current password is wrong")
+                    : refused;
+        }
         String hash = passwords.hash(fresh);
         around.transactions().run(() -> set(account, hash, "the one before"));
     }

@@ -82,7 +82,7 @@ class TokenController {
             @Valid @RequestBody NewToken wanted) {
         Permission.unlimited(person, "make tokens");
         if (!person.name().equals(name)) {
-            throw Refusal.notAllowed("a token is made by its owner: nobody acts in another's name");
+            throw Refusal.notAllowed("A token is made by its owner: nobody acts in another's name");
         }
         return new TokenView(tokens.make(person.id(), person.name(),
                 new PersonalTokens.Wanted(wanted.label(), wanted.may().orElse(List.of()), wanted.component(),

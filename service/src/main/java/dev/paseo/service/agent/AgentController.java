@@ -53,7 +53,7 @@ class AgentController {
     @PostMapping("/enrolment")
     Enrolment.Enrolled enrol(@RequestBody Enrolment enrolment) {
         if (enrolment.secret().length() < SHORTEST_SECRET) {
-            throw Refusal.invalid("/secret", "an agent's secret has at least " + SHORTEST_SECRET + " characters");
+            throw Refusal.invalid("/secret", "An agent's secret has at least " + SHORTEST_SECRET + " characters");
         }
         return agents.enrol(enrolment.token(), enrolment.secret()).map(agent -> new Enrolment.Enrolled(agent.name()))
                 .orElseThrow(() -> Refusal
@@ -66,7 +66,7 @@ class AgentController {
             @RequestBody WorkRequest request,
             @RequestParam(defaultValue = "" + LONGEST_POLL_MILLIS) long waitMillis) throws InterruptedException {
         Agent known = agents.bySecret(authorization.replaceFirst("^Bearer ", ""))
-                .orElseThrow(() -> Refusal.signedOut("This agent is not enrolled."));
+                .orElseThrow(() -> Refusal.signedOut("No agent is enrolled with this token"));
         agents.heard(known);
         request.walls().ifPresent(walls -> agents.walled(known, walls, request.walled().orElse(false)));
         Agent agent = agents.byId(known.id());

@@ -68,11 +68,11 @@ public class Agents {
     String invite(String name, Optional<String> host, List<String> offers, boolean untrusted, String by) {
         if (!name.matches("[a-z0-9][a-z0-9-]{0,62}")) {
             throw Refusal.invalid("/name",
-                    "an agent's name has small letters, digits and dashes, at most 63; got '" + name + "'");
+                    "An agent's name has small letters, digits and dashes, at most 63; got “" + name + "”");
         }
         offers.stream().filter(offer -> !offer.matches("[a-z0-9][a-z0-9-]{0,62}")).findFirst().ifPresent(offer -> {
             throw Refusal.invalid("/offers",
-                    "what an agent offers has small letters, digits and dashes, at most 63; got '" + offer + "'");
+                    "What an agent offers has small letters, digits and dashes, at most 63; got “" + offer + "”");
         });
         String token = Tokens.fresh("paseo-enrolment");
         changes.run(() -> {
@@ -122,7 +122,7 @@ public class Agents {
 
     private Refusal unknown(String name) {
         return Refusal.notFound(
-                "there is no agent " + name + NearestName.hint(name, all().stream().map(Agent::name).toList()));
+                "There is no agent " + name + NearestName.hint(name, all().stream().map(Agent::name).toList()));
     }
 
     public Optional<Agent> bySecret(String secret) {

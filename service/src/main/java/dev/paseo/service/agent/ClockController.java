@@ -56,10 +56,10 @@ class ClockController {
     ClockView forward(@AuthenticationPrincipal Person person, @RequestBody ForwardRequest request) {
         Permission.require(person, Action.MANAGE_ACCOUNTS, "move the service's clock");
         if (!settings.clockMayMove()) {
-            throw Refusal.conflict("this service's clock may not be moved: paseo.clock-may-move is not set");
+            throw Refusal.conflict("This service's clock cannot be moved: paseo.clock-may-move is not set");
         }
         if (request.by().isNegative() || request.by().isZero() || request.by().compareTo(FARTHEST) > 0) {
-            throw Refusal.invalid("/by", "should be more than nothing and at most " + FARTHEST.toDays() + " days");
+            throw Refusal.invalid("/by", "should be more than 0 s and at most " + FARTHEST.toDays() + " d");
         }
         transactions.run(() -> {
             audit.record(AuditTrail.Entry.of(person.name(), "clock moved forward", "clock").with("by",

@@ -64,7 +64,7 @@ class LeaseController {
     }
 
     private Work held(String authorization) {
-        return board.ofLease(token(authorization)).orElseThrow(() -> Refusal.gone("This lease is over."));
+        return board.ofLease(token(authorization)).orElseThrow(() -> Refusal.gone("This lease has ended"));
     }
 
     /** The same assignment again, for an agent that was restarted. */
@@ -80,7 +80,7 @@ class LeaseController {
     Lease.HeartbeatAnswer heartbeat(@RequestHeader("Authorization") String authorization,
             @RequestBody Lease.Heartbeat heartbeat) {
         return board.heartbeat(held(authorization), heartbeat.fence()).map(Lease.HeartbeatAnswer::new)
-                .orElseThrow(() -> Refusal.gone("This lease is over."));
+                .orElseThrow(() -> Refusal.gone("This lease has ended"));
     }
 
     /** Reports how one try of a step is. */
@@ -103,7 +103,7 @@ class LeaseController {
         Work work = held(authorization);
         byte[] block = request.getInputStream().readNBytes(Logs.LARGEST_BLOCK + 1);
         if (block.length > Logs.LARGEST_BLOCK) {
-            throw Refusal.tooLarge("a block of a log has at most " + Logs.LARGEST_BLOCK + " bytes");
+            throw Refusal.tooLarge("A block of a log has at most " + Logs.LARGEST_BLOCK + " bytes");
         }
         return new Lease.LogPosition(logs.append(work.id(), first, block));
     }
@@ -122,7 +122,7 @@ class LeaseController {
             HttpServletRequest request, HttpServletResponse response) throws IOException {
         Work work = held(authorization);
         if (!owners.of(work).reaches(work, digest)) {
-            throw Refusal.notFound("this lease does not name the bytes " + digest);
+            throw Refusal.notFound("The work of this lease does not use the bytes " + digest);
         }
         response.setContentType(MediaType.APPLICATION_OCTET_STREAM_VALUE);
         Optional<Path> file = bytes.file(digest);
@@ -147,7 +147,7 @@ class LeaseController {
 
     private WorkOwner.StageFiles files(Work work) {
         return owners.of(work).files().orElseThrow(
-                () -> Refusal.conflict("a deployment gets the files that its version brought, and leaves none"));
+                () -> Refusal.conflict("A deployment keeps no files; it uses those of its version"));
     }
 
     /** Takes bytes under a lease that must still be held when they have arrived. */
@@ -155,7 +155,7 @@ class LeaseController {
             throws IOException {
         long component = answering.quotas().ofWork(held(authorization).id());
         if (request.getContentLengthLong() > LARGEST) {
-            throw Refusal.tooLarge("more than " + LARGEST + " bytes");
+            throw Refusal.tooLarge("At most " + LARGEST + " bytes are accepted");
         }
         long room = answering.quotas().room(component, request.getContentLengthLong());
         ByteStore.Kept kept = bytes.keep(request.getInputStream(), Math.min(LARGEST, room), answering.clock().now());
@@ -219,7 +219,7 @@ class LeaseController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void result(@RequestHeader("Authorization") String authorization, @RequestBody Lease.Result result) {
         if (!board.end(token(authorization), result, owners)) {
-            throw Refusal.gone("This lease is over; its result is not taken.");
+            throw Refusal.gone("This lease has ended; its result is not accepted");
         }
     }
 }

@@ -78,7 +78,7 @@ class Receivers {
         String secret = "whsec_" + Base64.getEncoder().encodeToString(key);
         changes.run(() -> {
             if (mapper.named(request.name()).isPresent()) {
-                throw Refusal.conflict("there is a receiver named " + request.name() + " already");
+                throw Refusal.conflict("There is a receiver named " + request.name() + " already");
             }
             AnnouncementMapper.NewReceiver row = new AnnouncementMapper.NewReceiver(request.name(), request.address(),
                     json.write(request.kinds().orElse(List.of())),
@@ -93,24 +93,24 @@ class Receivers {
 
     private void check(ReceiverRequest request) {
         if (!Names.NAME.matcher(request.name()).matches()) {
-            throw Refusal.invalid("/name", "a receiver's name has " + Names.NAME_WORDS);
+            throw Refusal.invalid("/name", "A receiver's name has " + Names.NAME_WORDS);
         }
         if (!request.address().matches("https?://[A-Za-z0-9.-]+(:[0-9]{1,5})?(/[A-Za-z0-9._~/-]*)?")
                 || request.address().length() > 500) {
             throw Refusal.invalid("/address",
-                    "should be an address such as https://host/path; got '" + request.address() + "'");
+                    "should be an address such as https://host/path; got “" + request.address() + "”");
         }
         reach.allow(Reach.Kind.RECEIVER, request.address());
         request.kinds().orElse(List.of()).stream().filter(kind -> !Announcements.KINDS.contains(kind)).findFirst()
                 .ifPresent(kind -> {
                     throw Refusal.invalid("/kinds",
-                            "there is no kind " + kind + NearestName.hint(kind, Announcements.KINDS) + "; there are "
+                            "There is no kind " + kind + NearestName.hint(kind, Announcements.KINDS) + "; there are "
                                     + String.join(", ", Announcements.KINDS));
                 });
     }
 
     private ReceiverRow receiver(String name) {
-        return mapper.named(name).orElseThrow(() -> Refusal.notFound("there is no receiver " + name
+        return mapper.named(name).orElseThrow(() -> Refusal.notFound("There is no receiver " + name
                 + NearestName.hint(name, mapper.all().stream().map(ReceiverRow::name).toList())));
     }
 

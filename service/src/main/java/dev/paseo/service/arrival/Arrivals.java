@@ -71,8 +71,8 @@ public class Arrivals {
 
     public static void checkNumber(String number) {
         if (!NUMBER.matcher(number).matches()) {
-            throw Refusal.invalid("/number", "a version's number has letters, digits and . _ + -, at most 120; got '"
-                    + (Shortened.to(number, 60)) + "'");
+            throw Refusal.invalid("/number", "A version's number has letters, digits and . _ + -, at most 120; got “"
+                    + (Shortened.to(number, 60)) + "”");
         }
     }
 
@@ -90,8 +90,9 @@ public class Arrivals {
             Set<String> theirs = new TreeSet<>(sent);
             theirs.removeAll(kept);
             throw Refusal.conflict(
-                    component.name() + " " + number + " is sealed with other bytes, and versions never change: here is "
-                            + (ours.isEmpty() ? "nothing more" : String.join(", ", ours)) + "; what came is "
+                    component.name() + " " + number
+                            + " is sealed with other bytes, and a version never changes. It was sealed with "
+                            + (ours.isEmpty() ? "nothing more" : String.join(", ", ours)) + "; received: "
                             + (theirs.isEmpty() ? "nothing more" : String.join(", ", theirs)));
         }
         return Optional.of(sealed.id());
@@ -109,12 +110,12 @@ public class Arrivals {
                 .map(head -> components.readFile(component, head))
                 .orElseThrow(() -> Refusal.conflict(component.name() + " has no pipeline file yet"));
         PipelineFile read = file.file().orElseThrow(() -> Refusal
-                .conflict("the pipeline file of " + component.name() + " has problems: " + file.problems().getFirst()));
+                .conflict("The pipeline file of " + component.name() + " has problems: " + file.problems().getFirst()));
         List<String> wanted = read.deployment().map(Recipe::artifacts).orElse(List.of());
         List<String> missing = wanted.stream().filter(name -> !artifacts.contains(name)).toList();
         if (!missing.isEmpty()) {
-            throw Refusal.conflict("the recipe of " + component.name() + " deploys " + String.join(", ", missing)
-                    + ", and what comes is "
+            throw Refusal.conflict("The recipe of " + component.name() + " deploys " + String.join(", ", missing)
+                    + ", but the upload has "
                     + String.join(", ", artifacts));
         }
         return read;
@@ -151,15 +152,15 @@ public class Arrivals {
             if (brings.isEmpty()) {
                 return;
             }
-            throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", brings)
-                    + ": send these files too");
+            throw Refusal.conflict("The recipe of " + component.name() + " brings " + String.join(", ", brings)
+                    + ": send them too");
         }
         List<String> paths = paths(arrived.bundle());
         List<String> unmet = brings.stream()
                 .filter(pattern -> paths.stream().noneMatch(new BranchPattern(pattern)::matches)).toList();
         if (!unmet.isEmpty()) {
-            throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", unmet)
-                    + ", which matches none of the files that came");
+            throw Refusal.conflict("The recipe of " + component.name() + " brings " + String.join(", ", unmet)
+                    + ", and none of the files received matches");
         }
     }
 
@@ -169,22 +170,23 @@ public class Arrivals {
             for (Optional<TarArchiveEntry> next = tar.next(); next.isPresent(); next = tar.next()) {
                 TarArchiveEntry entry = next.get();
                 if (paths.size() >= MOST_ENTRIES) {
-                    throw Refusal.tooLarge("the recipe's files are more than " + MOST_ENTRIES);
+                    throw Refusal
+                            .tooLarge("The archive of the recipe's files has more than " + MOST_ENTRIES + " files");
                 }
                 if (entry.getName().startsWith("/") || List.of(entry.getName().split("/")).contains("..")) {
                     throw Refusal.unprocessable("The recipe's files cannot be taken",
-                            "they hold " + entry.getName() + ", which lies outside their folder");
+                            "Their archive holds " + entry.getName() + ", which lies outside its folder");
                 }
                 if (!entry.isDirectory()) {
                     paths.add(entry.getName());
                 }
             }
         } catch (IOException broken) {
-            throw Refusal.unprocessable("The recipe's files cannot be read", "their archive " + broken.getMessage());
+            throw Refusal.unprocessable("The recipe's files cannot be read", "Their archive " + broken.getMessage());
         }
         if (paths.isEmpty()) {
             throw Refusal.unprocessable("The recipe's files cannot be read",
-                    "they should be a tar archive, and this holds no file");
+                    "A tar archive is wanted, and this one holds no file");
         }
         return paths;
     }

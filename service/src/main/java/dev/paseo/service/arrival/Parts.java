@@ -45,8 +45,8 @@ class Parts {
                     StandardOpenOption.CREATE, StandardOpenOption.WRITE);
                     FileLock held = lock(channel, file)) {
                 if (channel.size() != offset) {
-                    throw Refusal.conflict("of " + file.name() + ", " + channel.size()
-                            + " bytes are here; go on from there, not from " + offset);
+                    throw Refusal.conflict(channel.size() + " bytes of " + file.name()
+                            + " have arrived; continue from there, not from " + offset);
                 }
                 channel.position(offset);
                 try {

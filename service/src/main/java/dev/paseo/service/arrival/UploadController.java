@@ -90,7 +90,7 @@ class UploadController {
         UploadMapper.UploadRow upload = uploads.upload(id);
         Permission.require(person, Action.PUBLISH, Optional.of(upload.component()), Optional.empty());
         if (upload.accountId() != person.id()) {
-            throw Refusal.notAllowed("upload " + id + " was begun by somebody else");
+            throw Refusal.notAllowed("Upload " + id + " was begun by somebody else");
         }
         return upload;
     }

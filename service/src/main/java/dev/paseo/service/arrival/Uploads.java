@@ -79,7 +79,7 @@ class Uploads {
     /** Begins an upload, or goes on with the same one; empty where exactly these artifacts are the version already. */
     Optional<Long> begin(Registered component, String number, Statement statement, Person by) {
         if (component.retired().isPresent()) {
-            throw Refusal.conflict(component.name() + " is retired: it takes no versions");
+            throw Refusal.conflict(component.name() + " is retired and accepts no more versions");
         }
         Arrivals.checkNumber(number);
         check(statement);
@@ -92,8 +92,8 @@ class Uploads {
                 new TreeSet<>(artifacts.stream().map(Versions.Artifact::name).toList()));
         List<String> brings = inForce.deployment().map(Recipe::bring).orElse(List.of());
         if (!brings.isEmpty() && statement.files().stream().noneMatch(each -> each.kind().equals(BUNDLE))) {
-            throw Refusal.conflict("the recipe of " + component.name() + " brings " + String.join(", ", brings)
-                    + ": send these files too");
+            throw Refusal.conflict("The recipe of " + component.name() + " brings " + String.join(", ", brings)
+                    + ": send them too");
         }
         around.quotas().room(component.id(), statement.files().stream().mapToLong(Announced::size).sum());
         String words = around.json().write(statement);
@@ -110,7 +110,7 @@ class Uploads {
 
     private static void check(Statement statement) {
         if (statement.files().isEmpty() || statement.files().size() > MOST_FILES) {
-            throw Refusal.invalid("/files", "an upload has 1 to " + MOST_FILES + " files, one of them an artifact");
+            throw Refusal.invalid("/files", "An upload has 1 to " + MOST_FILES + " files, one of them an artifact");
         }
         Set<String> seen = new HashSet<>();
         for (int at = 0; at < statement.files().size(); at++) {
@@ -118,34 +118,34 @@ class Uploads {
             Announced file = statement.files().get(at);
             if (!seen.add(file.kind() + " " + file.name()) || file.kind().equals(BUNDLE) && !seen.add(BUNDLE)) {
                 throw Refusal.invalid("/files/" + at + "/name",
-                        "there is another " + file.kind() + " named " + file.name());
+                        "There is another " + file.kind() + " named " + file.name());
             }
         }
         if (statement.files().stream().noneMatch(file -> file.kind().equals(ARTIFACT))) {
-            throw Refusal.invalid("/files", "an upload has 1 to " + MOST_FILES + " files, one of them an artifact");
+            throw Refusal.invalid("/files", "An upload has 1 to " + MOST_FILES + " files, one of them an artifact");
         }
         if (statement.authors().size() > 100
                 || statement.authors().stream().anyMatch(address -> !address.contains("@") || address.length() > 254)) {
-            throw Refusal.invalid("/authors", "authors are at most 100 mail addresses");
+            throw Refusal.invalid("/authors", "should be at most 100 mail addresses");
         }
     }
 
     private static void check(Announced file, String pointer) {
         if (!file.kind().equals(ARTIFACT) && !file.kind().equals(BUNDLE) && !REPORTS.contains(file.kind())) {
             throw Refusal.invalid(pointer + "/kind",
-                    "should be artifact, bundle, tests, coverage or findings; got '" + file.kind() + "'");
+                    "should be artifact, bundle, tests, coverage or findings; got “" + file.kind() + "”");
         }
         if (!Names.NAME.matcher(file.name()).matches()) {
-            throw Refusal.invalid(pointer + "/name", "has " + Names.NAME_WORDS + "; got '" + file.name() + "'");
+            throw Refusal.invalid(pointer + "/name", "has " + Names.NAME_WORDS + "; got “" + file.name() + "”");
         }
         if (file.fileName().isBlank() || file.fileName().length() > 255 || file.fileName().contains("/")
                 || file.fileName().contains("\\")
                 || file.fileName().startsWith(".") || file.fileName().chars().anyMatch(Character::isISOControl)) {
             throw Refusal.invalid(pointer + "/fileName",
-                    "a file's own name has no slash and does not begin with a dot; got '" + file.fileName() + "'");
+                    "A file's own name has no slash and does not begin with a dot; got “" + file.fileName() + "”");
         }
         if (file.size() < 0 || file.size() > LARGEST) {
-            throw Refusal.invalid(pointer + "/size", "a file has 0 to " + LARGEST + " bytes, got " + file.size());
+            throw Refusal.invalid(pointer + "/size", "A file has 0 to " + LARGEST + " bytes, got " + file.size());
         }
         if (!DIGEST.matcher(file.digest()).matches()) {
             throw Refusal.invalid(pointer + "/digest", "should be a SHA-256 in 64 hexadecimal digits");
@@ -153,7 +153,7 @@ class Uploads {
     }
 
     UploadMapper.UploadRow upload(long id) {
-        return mapper.byId(id).orElseThrow(() -> Refusal.notFound("there is no upload " + id));
+        return mapper.byId(id).orElseThrow(() -> Refusal.notFound("There is no upload " + id));
     }
 
     List<UploadMapper.FileRow> files(long id) {
@@ -167,12 +167,12 @@ class Uploads {
     /** Takes a piece of a file; how much of it is here then. */
     long send(UploadMapper.UploadRow upload, String kind, String name, long offset, InputStream piece) {
         if (!upload.status().equals("open")) {
-            throw Refusal.conflict("upload " + upload.id() + " is " + upload.status() + ": nothing more is taken");
+            throw Refusal.conflict("Upload " + upload.id() + " is " + upload.status() + " and accepts no more files");
         }
         UploadMapper.FileRow file = mapper.files(upload.id()).stream()
                 .filter(each -> each.kind().equals(kind) && each.name().equals(name)).findFirst()
                 .orElseThrow(() -> Refusal
-                        .notFound("no " + kind + " named " + name + " was announced in upload " + upload.id()));
+                        .notFound("Upload " + upload.id() + " announced no " + kind + " named " + name));
         if (file.complete()) {
             return file.size();
         }
@@ -201,7 +201,7 @@ class Uploads {
                 parts.drop(upload, file.kind(), file.name());
                 throw Refusal.unprocessable("Other bytes",
                         file.name() + " was announced as sha256:" + file.digest() + ", and what arrived is sha256:"
-                                + kept.digest() + ". It is forgotten: send it again");
+                                + kept.digest() + ". What arrived is discarded: send it again");
             }
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
@@ -220,7 +220,7 @@ class Uploads {
         List<String> missing = files.stream().filter(file -> !file.complete())
                 .map(file -> file.name() + " (" + received(id, file) + " of " + file.size() + " bytes)").toList();
         if (!missing.isEmpty() && upload.status().equals("open")) {
-            throw Refusal.conflict("not everything is here yet: " + String.join(", ", missing));
+            throw Refusal.conflict("These files have not arrived completely: " + String.join(", ", missing));
         }
         List<Arrivals.Report> reports = new ArrayList<>();
         files.stream().filter(file -> REPORTS.contains(file.kind())).forEach(file -> reports.add(

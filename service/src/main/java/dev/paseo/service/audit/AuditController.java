@@ -65,7 +65,7 @@ class AuditController {
     Verification.Gap restored(@AuthenticationPrincipal Person person, @RequestBody RestoreBody request) {
         Permission.require(person, Action.MANAGE_ACCOUNTS, "acknowledge a restore");
         if (request.reason().isBlank()) {
-            throw Refusal.invalid("/reason", "say why the database was restored, and from when its copy was");
+            throw Refusal.invalid("/reason", "Say why the database was restored, and how old the backup was");
         }
         return verifier.acknowledge(request.reason().strip(), person.name());
     }

@@ -60,7 +60,8 @@ class AuditVerifier {
         List<Verification.Gap> known = new ArrayList<>();
         new Leaves(before, known).forEachRemaining(leaf -> {});
         Verification.Gap gap = Verification.gap(new Leaves(before, new ArrayList<>()), heads, known)
-                .orElseThrow(() -> Refusal.conflict("nothing is missing from the trail that a restore would explain"));
+                .orElseThrow(() -> Refusal
+                        .conflict("No entry of the audit trail is missing, so there is no restore to record"));
         around.transactions()
                 .run(() -> around.audit()
                         .record(AuditTrail.Entry.of(by, RESTORED, "audit trail").because(reason)

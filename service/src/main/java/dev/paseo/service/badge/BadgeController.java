@@ -88,7 +88,7 @@ class BadgeController {
 
     /** Said alike where there is no such component. */
     private static Refusal none() {
-        return Refusal.notFound("there is no such picture");
+        return Refusal.notFound("There is no such picture");
     }
 
     private static String svg(String title, String state) {

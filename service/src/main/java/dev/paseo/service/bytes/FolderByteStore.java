@@ -61,7 +61,7 @@ class FolderByteStore implements ByteStore {
             for (int read = bytes.read(buffer); read >= 0; read = bytes.read(buffer)) {
                 size += read;
                 if (size > mostBytes) {
-                    throw Refusal.tooLarge("more than " + mostBytes + " bytes");
+                    throw Refusal.tooLarge("At most " + mostBytes + " bytes are accepted");
                 }
                 out.write(buffer, 0, read);
             }
@@ -87,7 +87,7 @@ class FolderByteStore implements ByteStore {
         try {
             return Files.newInputStream(place(digest));
         } catch (NoSuchFileException gone) {
-            throw Refusal.notFound("no bytes with the digest " + digest + " are kept");
+            throw Refusal.notFound("No bytes with the digest " + digest + " are kept");
         }
     }
 
@@ -103,7 +103,7 @@ class FolderByteStore implements ByteStore {
 
     private Path place(String digest) {
         if (!DIGEST.matcher(digest).matches()) {
-            throw Refusal.invalid("/digest", "a digest has 64 hexadecimal digits, got '" + digest + "'");
+            throw Refusal.invalid("/digest", "A digest has 64 hexadecimal digits, got “" + digest + "”");
         }
         return folder.resolve(digest.substring(0, 2)).resolve(digest.substring(2));
     }

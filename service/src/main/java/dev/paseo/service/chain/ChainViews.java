@@ -102,12 +102,12 @@ class ChainViews {
 
     List<LedView> ofRun(String component, long number) {
         long cause = mapper.causeOfRun(component, number)
-                .orElseThrow(() -> Refusal.notFound("there is no run " + component + "#" + number));
+                .orElseThrow(() -> Refusal.notFound("There is no run " + component + "#" + number));
         return following.find(following.from(cause), "run", component, number).map(LedView::led).orElse(List.of());
     }
 
     List<LedView> ofDeployment(long id) {
-        long cause = mapper.causeOfDeployment(id).orElseThrow(() -> Refusal.notFound("there is no deployment " + id));
+        long cause = mapper.causeOfDeployment(id).orElseThrow(() -> Refusal.notFound("There is no deployment " + id));
         return following.find(following.from(cause), "deployment", "", id).map(LedView::led).orElse(List.of());
     }
 

@@ -78,7 +78,7 @@ public class ComponentChanges {
                 .filter(file -> file.isBlank() || file.startsWith("/") || file.contains("..") || file.length() > 200)
                 .ifPresent(file -> {
                     throw Refusal.invalid("/file",
-                            "should be a path in the repository, of at most 200 characters; got '" + file + "'");
+                            "should be a path in the repository, of at most 200 characters; got “" + file + "”");
                 });
         change.mainBranch().ifPresent(Registration::pattern);
         askSecond(component, change, by);
@@ -177,17 +177,17 @@ public class ComponentChanges {
 
     private void refuse(Registered component, String name) {
         if (!Names.NAME.matcher(name).matches()) {
-            throw Refusal.invalid("/name", "a component's name has " + Names.NAME_WORDS + "; got '" + name + "'");
+            throw Refusal.invalid("/name", "A component's name has " + Names.NAME_WORDS + "; got “" + name + "”");
         }
         if (!components.free(name) && !components.formerNames(component.id()).contains(name)) {
             throw Refusal.conflict(
-                    "there is, or was, a component named " + name + "; " + components.freeName(name) + " is free");
+                    "There is, or was, a component named " + name + "; " + components.freeName(name) + " is free");
         }
         List<String> naming = records.naming().stream().flatMap(each -> each.naming(component.name()).stream())
                 .toList();
         if (!naming.isEmpty()) {
-            throw Refusal.conflict(component.name() + " cannot be given another name yet: it stands in "
-                    + String.join(", ", naming) + ", where it would no longer be found; change that first");
+            throw Refusal.conflict(component.name() + " cannot be renamed yet: it is named in "
+                    + String.join(", ", naming) + "; change that first");
         }
     }
 
@@ -208,7 +208,7 @@ public class ComponentChanges {
         String wanted = repository.orElseThrow();
         List<Registered> others = before.equals(wanted) ? List.of() : components.ofRepository(wanted);
         if (!others.isEmpty()) {
-            throw Refusal.conflict(wanted + " is the repository of " + others.getFirst().name() + " already");
+            throw Refusal.conflict(wanted + " is already the repository of " + others.getFirst().name());
         }
         mirrors.allow(wanted);
         // Credentials are never shown to another host than the one that they were given for.

@@ -90,7 +90,7 @@ public class Components {
     }
 
     public Registered named(String name) {
-        return found(name).orElseThrow(() -> Refusal.notFound("there is no component " + name
+        return found(name).orElseThrow(() -> Refusal.notFound("There is no component " + name
                 + NearestName.hint(name, mapper.all().stream().map(ComponentRow::name).toList())));
     }
 
@@ -164,7 +164,7 @@ public class Components {
         Optional<String> before = Optional.ofNullable(heads.get(component.mainBranch()));
         if (!before.orElse("").equals(base)) {
             throw Refusal.conflict(
-                    "the file has moved on since this text was begun: it is at " + before.orElse("no revision"));
+                    "The file was changed since this text was begun. It is now at " + before.orElse("no revision"));
         }
         String revision = "revision "
                 + (before.map(at -> Integer.parseInt(at.substring("revision ".length()))).orElse(0) + 1);
@@ -172,7 +172,7 @@ public class Components {
             mapper.keepFile(component.id(), revision, component.filePath(), text, json.write(problems), clock.now());
             long file = mapper.file(component.id(), revision, component.filePath()).orElseThrow().id();
             if (!moveHead(component.id(), component.mainBranch(), before, revision, file)) {
-                throw Refusal.conflict("somebody else saved the file at the same moment: look at it again");
+                throw Refusal.conflict("Somebody else saved the file at the same moment: look at it again");
             }
             reaching.changes().record(
                     AuditTrail.Entry.of(by, "pipeline file saved", component.name()).with("revision", revision));

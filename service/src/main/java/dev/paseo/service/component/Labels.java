@@ -15,11 +15,11 @@ final class Labels {
     /** Puts these in place of those that were there. */
     static void keep(ComponentMapper mapper, long component, Map<String, String> labels) {
         if (labels.size() > MOST) {
-            throw Refusal.invalid("/labels", "a component has at most " + MOST + " labels");
+            throw Refusal.invalid("/labels", "A component has at most " + MOST + " labels");
         }
         labels.forEach((name, value) -> {
             if (!Names.NAME.matcher(name).matches()) {
-                throw Refusal.invalid("/labels", "a label's name has " + Names.NAME_WORDS + "; got '" + name + "'");
+                throw Refusal.invalid("/labels", "A label's name has " + Names.NAME_WORDS + "; got “" + name + "”");
             }
             if (value.isBlank() || value.length() > LONGEST || value.codePoints().anyMatch(Character::isISOControl)) {
                 throw Refusal.invalid("/labels/" + name,

@@ -15,7 +15,7 @@ final class Links {
     /** Puts these in place of those that were there. */
     static void keep(ComponentMapper mapper, long component, Map<String, String> links) {
         if (links.size() > MOST) {
-            throw Refusal.invalid("/links", "a component has at most " + MOST + " links");
+            throw Refusal.invalid("/links", "A component has at most " + MOST + " links");
         }
         mapper.dropLinks(component);
         int position = 0;
@@ -27,7 +27,7 @@ final class Links {
 
     private static void check(String title, String address) {
         if (title.isBlank() || title.length() > 60) {
-            throw Refusal.invalid("/links", "a link's title has 1 to 60 characters, got '" + title + "'");
+            throw Refusal.invalid("/links", "A link's title has 1 to 60 characters, got “" + title + "”");
         }
         boolean good = address.length() <= 500;
         try {

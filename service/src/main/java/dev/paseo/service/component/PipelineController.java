@@ -176,7 +176,7 @@ class PipelineController {
         String branch = request.branch().orElseGet(
                 () -> heads.containsKey("main") || heads.isEmpty() ? "main" : heads.keySet().iterator().next());
         String commit = Optional.ofNullable(heads.get(branch))
-                .orElseThrow(() -> Refusal.invalid("/branch", "the repository has no branch " + branch));
+                .orElseThrow(() -> Refusal.invalid("/branch", "The repository has no branch " + branch));
         Optional<String> there = text(mirror, commit, "paseo.yaml");
         String text = there.orElseGet(() -> Draft.of(request.component(), branch,
                 new Draft.Repository(new HashSet<>(mirror.paths(commit, MOST_PATHS)),

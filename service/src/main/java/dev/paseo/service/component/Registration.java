@@ -70,7 +70,7 @@ class Registration {
     void refuse(NewComponent wanted) {
         if (!Names.NAME.matcher(wanted.name()).matches()) {
             throw Refusal.invalid("/name",
-                    "a component's name has " + Names.NAME_WORDS + "; got '" + wanted.name() + "'");
+                    "A component's name has " + Names.NAME_WORDS + "; got “" + wanted.name() + "”");
         }
         wanted.repository().ifPresent(repository -> {
             mirrors.allow(repository);
@@ -78,7 +78,7 @@ class Registration {
         });
         if (wanted.repository().isPresent() == wanted.text().isPresent()) {
             throw Refusal.invalid("/repository",
-                    "a component has a repository, or else the text of its pipeline file: one of them");
+                    "A component has a repository, or else the text of its pipeline file: one of them");
         }
         if (!components.free(wanted.name())) {
             throw taken(wanted.name());
@@ -87,21 +87,21 @@ class Registration {
         wanted.secrets().stream().filter(name -> !Names.VARIABLE.matcher(name).matches()).findFirst()
                 .ifPresent(name -> {
                     throw Refusal.invalid("/secrets",
-                            "a secret is named like a variable, in capitals, digits and underscores, and not "
-                                    + "PASEO_; got '"
-                                    + name + "'");
+                            "A secret is named like a variable, in capitals, digits and underscores, and not "
+                                    + "PASEO_; got “"
+                                    + name + "”");
                 });
     }
 
     private Refusal taken(String name) {
         return Refusal
-                .conflict("there is a component named " + name + " already; " + components.freeName(name) + " is free");
+                .conflict("There is a component named " + name + " already; " + components.freeName(name) + " is free");
     }
 
     static void pattern(String text) {
         if (text.isBlank() || text.length() > Components.LONGEST_NAME) {
             throw Refusal.invalid("/trusted",
-                    "a branch or pattern has 1 to " + Components.LONGEST_NAME + " characters; got '" + text + "'");
+                    "A branch or pattern has 1 to " + Components.LONGEST_NAME + " characters; got “" + text + "”");
         }
     }
 

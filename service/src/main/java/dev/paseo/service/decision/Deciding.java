@@ -76,7 +76,7 @@ class Deciding {
             });
             if (kept.isEmpty() && (gate.needsComment() || !yes)) {
                 throw Refusal.invalid("/comment", yes
-                        ? at.place().environment() + " wants a comment with every decision" : "say why it is rejected");
+                        ? at.place().environment() + " wants a comment with every decision" : "Say why it is rejected");
             }
             Gates.sameAsSeen(gate, yes, seen, "deployment " + id);
             Optional<String> inPlaceOf = gates.rule(at.standing(), gate, person, yes, kept);
@@ -90,7 +90,7 @@ class Deciding {
         about(id, (at, entry) -> {
             if (!gates.takeBack(at.standing(), person.id())) {
                 throw Refusal.conflict(
-                        person.name() + " has approved nothing of deployment " + id + " that could be taken back");
+                        person.name() + " has no approval of deployment " + id + " to take back");
             }
             around.changes().record(gates.stating(entry, at.standing()));
         }, person.name(), "approval taken back");
@@ -112,7 +112,7 @@ class Deciding {
                 throw Refusal.notAllowed(why + ", so there is nothing to hand on");
             });
             if (deputy == person.id()) {
-                throw Refusal.invalid("/to", "is who hands it on");
+                throw Refusal.invalid("/to", "should be somebody else than who hands it on");
             }
             if (!around.accounts().named(to).may(Action.DECIDE, Optional.of(at.place().component()),
                     Optional.of(at.place().environment()))) {
@@ -135,19 +135,18 @@ class Deciding {
     void review(long id, Person person, String comment) {
         Deployment row = deployments.get(id);
         Deployments.ToReview toReview = deployments.toReview(id)
-                .orElseThrow(() -> Refusal.conflict("deployment " + id
-                        + " was no emergency, and went live under nothing that was loosened: nothing of it is to be "
-                        + "reviewed"));
+                .orElseThrow(() -> Refusal.conflict("Deployment " + id
+                        + " needs no review: it was no emergency, and no loosened rule let it go live"));
         Review.refusal(id, person.name(), Optional.ofNullable(row.requestedBy()), toReview.loosenedBy())
                 .ifPresent(why -> {
                     throw Refusal.notAllowed(why);
                 });
         if (comment.isEmpty()) {
-            throw Refusal.invalid("/comment", "say what you found");
+            throw Refusal.invalid("/comment", "Say what you found");
         }
         around.changes().run(() -> {
             if (!deployments.reviewed(id, person.id(), shortened(comment))) {
-                throw Refusal.conflict("deployment " + id + " was reviewed already");
+                throw Refusal.conflict("Deployment " + id + " was reviewed already");
             }
             around.changes()
                     .record(AuditTrail.Entry.of(person.name(),

@@ -107,7 +107,7 @@ class DeploymentController {
         Optional<DeploymentStatus> wanted = status.map(word -> Word.read(DeploymentStatus.class, word)
                 .orElseThrow(() -> Refusal.invalid("/status",
                         "should be one of " + Arrays.stream(DeploymentStatus.values()).map(Word::of)
-                                .collect(Collectors.joining(", ")) + "; got '" + word + "'")));
+                                .collect(Collectors.joining(", ")) + "; got “" + word + "”")));
         return lookups.deployments().list(new Deployments.Filter(name, environment, wanted, before,
                 Math.clamp(limit, 1, 200))).stream().map(views::summary).toList();
     }
@@ -155,7 +155,7 @@ class DeploymentController {
         look(person, id);
         StepLog.HostTaskView task = lookups.steps().ofDeployment(id).stream().filter(each -> each.work() == work)
                 .findFirst()
-                .orElseThrow(() -> Refusal.notFound("deployment " + id + " has no task " + work));
+                .orElseThrow(() -> Refusal.notFound("Deployment " + id + " has no task " + work));
         return new LogViews.Logged(Optional.of(task.work()), task.endedAt().isPresent());
     }
 

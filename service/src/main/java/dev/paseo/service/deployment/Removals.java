@@ -19,6 +19,6 @@ public class Removals {
     /** Begins it; what waits there is withdrawn. */
     public void begin(long place, String why) {
         places.require(place, now -> Optional.of(new PlaceEvent.RemovalAsked(why)),
-                reason -> Refusal.conflict("it is not removed: " + reason));
+                reason -> Refusal.conflict("It is not removed: " + reason));
     }
 }

@@ -185,7 +185,7 @@ public class Requests {
         List<Lack> lacks = around.secrets().lacks(recipe.secrets(), place.componentId(), place.environmentId());
         if (!lacks.isEmpty()) {
             throw Refusal.conflict(
-                    "the recipe of " + version.component() + " " + version.number() + " names what it cannot have: "
+                    "The recipe of " + version.component() + " " + version.number() + " uses what it may not have: "
                             + Lack.sentences(lacks, place.component(), Optional.of(place.environment())));
         }
         around.planner().doubt(place, version).ifPresent(why -> {
@@ -238,6 +238,6 @@ public class Requests {
                             .in(place.environment())
                             .with("deployment", Long.toString(id)));
             return Optional.of(new PlaceEvent.CancelAsked(id, person.name()));
-        }, reason -> Refusal.conflict("deployment " + id + " cannot be cancelled: " + reason));
+        }, reason -> Refusal.conflict("Deployment " + id + " cannot be cancelled: " + reason));
     }
 }

@@ -58,7 +58,7 @@ class WaysBack {
 
     private Versions.Version live(Place place) {
         return places.live(place).orElseThrow(
-                () -> Refusal.conflict("nothing of " + place.component() + " is live in " + place.environment()));
+                () -> Refusal.conflict("Nothing of " + place.component() + " is live in " + place.environment()));
     }
 
     /** Back to the last good version, or to the one that is named; the place is held from now on. */
@@ -68,7 +68,7 @@ class WaysBack {
                 .map(number -> around.versions().numbered(place.componentId(), place.component(), number))
                 .or(() -> target(place))
                 .orElseThrow(() -> Refusal.conflict(
-                        "there is nothing to go back to: no other version that is neither blocked, undone nor "
+                        "There is no version to roll back to: no other version that is neither blocked, undone nor "
                                 + "rolled back from"
                                 + " was live in " + place.environment() + " before " + now.number()));
         boolean wasLive = deployments.past(place.id()).stream().anyMatch(each -> each.version() == target.id());
@@ -100,19 +100,20 @@ class WaysBack {
             throw Refusal.notFound(place.component() + " has no host " + host + " in " + place.environment()
                     + "; it has " + String.join(", ", known));
         });
+        live(place);
         List<String> hosts = named.isEmpty() ? around.recording().differing(place) : named;
         if (hosts.isEmpty()) {
-            throw Refusal.conflict("every host of " + place.component() + " in " + place.environment()
-                    + " has what is live there, and answers: there is nothing to repair");
+            throw Refusal.conflict("Every host of " + place.component() + " in " + place.environment()
+                    + " has the live version and answers: nothing needs repair");
         }
         lacks(place, hosts).ifPresent(why -> {
-            throw Refusal.conflict("nothing was begun: " + why);
+            throw Refusal.conflict("Nothing was started: " + why);
         });
         places.require(place.id(), now -> {
             around.audit().record(AuditTrail.Entry.of(by, "repair asked", place.component()).in(place.environment())
                     .with("hosts", String.join(", ", hosts)));
             return Optional.of(new PlaceEvent.TendAsked(hosts));
-        }, reason -> Refusal.conflict("nothing was begun: " + reason));
+        }, reason -> Refusal.conflict("Nothing was started: " + reason));
         return hosts;
     }
 
@@ -132,7 +133,7 @@ class WaysBack {
                             .in(place.environment())
                             .with("deployment", Long.toString(id)));
             return Optional.of(new PlaceEvent.Answered(id, person.name(), yes));
-        }, Refusal::conflict);
+        }, reason -> Refusal.conflict("Nothing was decided: " + reason));
     }
 
     /** Writes down what is live already, on the day that Paseo is brought in. */

@@ -47,7 +47,8 @@ class Deputies {
 
     void set(String account, String deputy, Instant from, Instant until, Person by) {
         if (!account.equals(by.name()) && !by.mayAnywhere(Action.MANAGE_ACCOUNTS)) {
-            throw Refusal.notAllowed(by.name() + " may name a deputy for nobody else; an administrator may");
+            throw Refusal.notAllowed(
+                    by.name() + " may name a deputy only for themselves; an administrator may name one for others");
         }
         long principal = accounts.idOf(account);
         long other = accounts.idOf(deputy);
@@ -59,8 +60,9 @@ class Deputies {
         }
         Instant now = changes.now();
         if (!until.isAfter(from) || !until.isAfter(now) || until.isAfter(now.plus(LONGEST))) {
-            throw Refusal.invalid("/until", "should be after its beginning and after now, " + now + ", and at most "
-                    + LONGEST.toDays() + " days ahead");
+            throw Refusal.invalid("/until",
+                    "should be after its beginning, in the future, and at most " + LONGEST.toDays()
+                            + " days ahead");
         }
         changes.run(() -> {
             mapper.add(principal, other, from, until, by.id());
@@ -73,10 +75,11 @@ class Deputies {
     /** By the one who was away, by the deputy, or by an administrator. */
     void end(long id, Person by) {
         DeputyRow row = mapper.byId(id)
-                .orElseThrow(() -> Refusal.notFound("there is no deputy of number " + id + ", or that has ended"));
+                .orElseThrow(() -> Refusal.notFound("There is no deputy " + id + ", or it has ended"));
         if (!row.account().equals(by.name()) && !row.deputy().equals(by.name())
                 && !by.mayAnywhere(Action.MANAGE_ACCOUNTS)) {
-            throw Refusal.notAllowed("that is between " + row.account() + " and " + row.deputy());
+            throw Refusal
+                    .notAllowed("Only " + row.account() + ", " + row.deputy() + " and an administrator may end this");
         }
         changes.run(() -> {
             if (mapper.lift(id, changes.now()) == 1) {

@@ -99,7 +99,7 @@ class EnvironmentController {
         Permission.require(person, Action.EDIT_ENVIRONMENT, "set variables of " + component + " in " + environment,
                 Optional.of(component), Optional.of(environment));
         if (!Names.VARIABLE.matcher(request.name()).matches()) {
-            throw Refusal.invalid("/name", "a variable's name has " + Names.VARIABLE_WORDS);
+            throw Refusal.invalid("/name", "A variable's name has " + Names.VARIABLE_WORDS);
         }
         loading.variable(environments.place(component, environment),
                 new Loading.Variable(request.name(), request.value(), request.host()), person);

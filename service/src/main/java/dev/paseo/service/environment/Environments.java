@@ -101,7 +101,7 @@ public class Environments {
     }
 
     private Refusal unknown(String name) {
-        return Refusal.notFound("there is no environment " + name
+        return Refusal.notFound("There is no environment " + name
                 + NearestName.hint(name, mapper.all().stream().map(EnvironmentRow::name).toList()));
     }
 

@@ -76,7 +76,8 @@ class Loading {
             refuseUnmeant(loosens, meant.loosen());
             Map<String, List<String>> asked = asked(loosens);
             if (meant.agreedBy().isEmpty() && !asked.isEmpty()) {
-                throw Refusal.conflict("the rules have changed meanwhile: look at the difference, and load it again");
+                throw Refusal.conflict(
+                        "Somebody changed the rules meanwhile: look at the difference, and load the file again");
             }
             List<String> there = mapper.all().stream().map(EnvironmentRow::name).toList();
             // The order is the file's where it has all of them; else what is there keeps its place, and new ones come

@@ -94,7 +94,7 @@ public class Evidence {
                 yield report.summary();
             }
             default -> throw Refusal.invalid("/kind",
-                    "there are reports of tests, coverage and findings, not of " + kind);
+                    "There are reports of tests, coverage and findings, not of " + kind);
         };
     }
 

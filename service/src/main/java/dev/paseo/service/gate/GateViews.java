@@ -76,7 +76,7 @@ public class GateViews {
         }
         String kept = note.orElse("").strip();
         if (word.equals("failed") && kept.isEmpty()) {
-            throw Refusal.invalid("/note", "say what failed");
+            throw Refusal.invalid("/note", "Say what failed");
         }
         return new Tick(item, by, Tick.Outcome.valueOf(word.toUpperCase(Locale.ROOT)), Shortened.to(kept, LONGEST_NOTE),
                 now);

@@ -195,7 +195,7 @@ public class Gates {
         }
         if (seen.filter(subject -> !subject.equals(gate.digest())).isPresent()) {
             throw Refusal
-                    .conflict("what would be deployed has changed since you looked at it: look again, then decide");
+                    .conflict("What would be deployed has changed since you looked at it: look again, then decide");
         }
     }
 
@@ -215,7 +215,7 @@ public class Gates {
     public void tick(Standing standing, Evaluation gate, long account, Tick tick, Optional<String> picture) {
         List<String> items = gate.checklists().stream().flatMap(list -> list.items().stream()).toList();
         if (!items.contains(tick.item())) {
-            throw Refusal.notFound("\"" + tick.item() + "\" is not on the list" + NearestName.hint(tick.item(), items)
+            throw Refusal.notFound("“" + tick.item() + "” is not on the list" + NearestName.hint(tick.item(), items)
                     + (items.isEmpty() ? "" : "; on it are: " + String.join("; ", items)));
         }
         gate.tickRefusal(tick.item(), tick.by()).ifPresent(why -> {

@@ -107,13 +107,13 @@ class SecretController {
 
     private static void named(String name) {
         if (!Names.VARIABLE.matcher(name).matches()) {
-            throw Refusal.invalid("/name", "a secret's name has " + Names.VARIABLE_WORDS);
+            throw Refusal.invalid("/name", "A secret's name has " + Names.VARIABLE_WORDS);
         }
     }
 
     private long host(SecretRequest request, String name) {
         if (request.component().isEmpty() || request.environment().isEmpty()) {
-            throw Refusal.invalid("/host", "needs the component and the environment whose host it is");
+            throw Refusal.invalid("/host", "needs component and environment as well");
         }
         Environments.Place place = environments.place(request.component().get(), request.environment().get());
         List<Environments.PlaceHost> hosts = environments.hosts(place.id());
@@ -161,7 +161,7 @@ class SecretController {
         long id = components.named(component).id();
         changed(AuditTrail.Entry.of(person.name(), "secret taken back", secret).with("component", component), () -> {
             if (!secrets.close(id, secret)) {
-                throw Refusal.conflict(component + " was not given " + secret);
+                throw Refusal.conflict(component + " was not given the secret " + secret);
             }
         }, entry -> secrets.stating(entry, id));
     }

@@ -93,18 +93,18 @@ class HookController {
     private static Registered inUse(Registered component) {
         if (component.retired().isPresent()) {
             throw Refusal.conflict(component.name()
-                    + " is retired: nothing starts upon it. Its hook can be taken out of the repository");
+                    + " is retired: its hook starts nothing. Remove the hook from the repository");
         }
         return component;
     }
 
     private static byte[] body(HttpServletRequest request) throws IOException {
         if (request.getContentLengthLong() > LARGEST) {
-            throw Refusal.tooLarge("a hook has at most " + LARGEST + " bytes");
+            throw Refusal.tooLarge("A hook has at most " + LARGEST + " bytes");
         }
         byte[] body = request.getInputStream().readNBytes(LARGEST + 1);
         if (body.length > LARGEST) {
-            throw Refusal.tooLarge("a hook has at most " + LARGEST + " bytes");
+            throw Refusal.tooLarge("A hook has at most " + LARGEST + " bytes");
         }
         return body;
     }

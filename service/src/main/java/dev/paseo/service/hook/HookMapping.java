@@ -35,11 +35,11 @@ record HookMapping(String header, Scheme scheme, Optional<String> prefix, Option
 
     void check() {
         if (!HEADER.matcher(header).matches() || delivery.filter(name -> !HEADER.matcher(name).matches()).isPresent()) {
-            throw Refusal.invalid("/header", "a header's name has letters, digits and dashes");
+            throw Refusal.invalid("/header", "A header's name has letters, digits and dashes");
         }
         if (pusher.filter(pointer -> !POINTER.matcher(pointer).matches()).isPresent()) {
             throw Refusal.invalid("/pusher",
-                    "should be a JSON Pointer such as /who/account; got '" + pusher.get() + "'");
+                    "should be a JSON Pointer such as /who/account; got “" + pusher.get() + "”");
         }
         if (prefix.filter(text -> text.length() > 40).isPresent()) {
             throw Refusal.invalid("/prefix", "has at most 40 characters");

@@ -68,7 +68,7 @@ class Hooks {
         });
         Registered component = known.orElseThrow();
         if (id.isEmpty() || id.length() > 120) {
-            throw Refusal.invalid("/webhook-id", "a message's id has 1 to 120 characters");
+            throw Refusal.invalid("/webhook-id", "A message's id has 1 to 120 characters");
         }
         return mapper.deliver(component.id(), id, reading.clock().now()) == 1;
     }
@@ -76,7 +76,7 @@ class Hooks {
     /** Said alike where there is no such component, no mapping, and another proof. */
     static Refusal unproven() {
         return Refusal.signedOut(
-                "The hook is refused: it does not have the proof that this address wants. The service's log says "
+                "The hook is refused: it lacks the proof that its address requires. The service's log says "
                         + "more.");
     }
 
@@ -94,7 +94,7 @@ class Hooks {
     void map(Registered component, HookMapping mapping, String secret, String by) {
         mapping.check();
         if (secret.length() < 16) {
-            throw Refusal.invalid("/secret", "a hook's secret has at least 16 characters");
+            throw Refusal.invalid("/secret", "A hook's secret has at least 16 characters");
         }
         reading.transactions().run(() -> {
             mapper.keepMapping(component.id(), reading.json().write(mapping));
@@ -121,7 +121,7 @@ class Hooks {
         try {
             return reading.tree().readTree(new String(body, StandardCharsets.UTF_8));
         } catch (JacksonException notJson) {
-            throw Refusal.invalid("", "the hook's body is not JSON, or not all of it arrived");
+            throw Refusal.invalid("", "The hook's body is not JSON, or not all of it arrived");
         }
     }
 
@@ -136,7 +136,7 @@ class Hooks {
                 throw away;
             }
             polls.soon(repository, String.valueOf(away.getMessage()));
-            throw Refusal.unavailable(away.getMessage() + ". It is looked at again soon; nothing is lost.");
+            throw Refusal.unavailable(away.getMessage() + ". It is tried again soon; no push is lost.");
         }
     }
 
@@ -146,8 +146,8 @@ class Hooks {
         reading.transactions().run(() -> {
             List<String> branches = pushes.tell(component, commit, pushed);
             if (branches.isEmpty()) {
-                throw Refusal.notFound("of no push of " + component.name() + " with the commit " + commit
-                        + " it is unknown who pushed");
+                throw Refusal.notFound(component.name() + " has no push with the commit " + commit
+                        + " whose pusher is unknown");
             }
             reading.accounts().judgeAgain(reading.clock().now());
             reading.audit().record(AuditTrail.Entry.of(by, "pusher told", component.name()).with("commit", commit)
@@ -158,7 +158,7 @@ class Hooks {
     /** A person asks for a look at all that a component comes from. */
     String lookNow(Registered component) {
         if (component.retired().isPresent()) {
-            throw Refusal.conflict(component.name() + " is retired: nothing starts of it");
+            throw Refusal.conflict(component.name() + " is retired: none of its runs can be started");
         }
         reading.stores().soon(component.id());
         return component.repository().isPresent() ? follow(component, Pusher.UNTOLD)

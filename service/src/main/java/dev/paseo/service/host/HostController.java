@@ -77,7 +77,7 @@ class HostController {
             @RequestBody MaintenanceRequest request) {
         Permission.require(person, Action.EDIT_ENVIRONMENT, "put " + name + " into maintenance");
         if (request.reason().isBlank()) {
-            throw Refusal.invalid("/reason", "say why " + name + " is in maintenance");
+            throw Refusal.invalid("/reason", "Say why " + name + " is in maintenance");
         }
         maintenance.begin(name, request.reason().strip(), person.name());
     }

@@ -43,7 +43,7 @@ class Maintenance {
     }
 
     private long change(String name, Optional<String> reason, String by) {
-        long host = mapper.host(name).orElseThrow(() -> Refusal.notFound("there is no host " + name
+        long host = mapper.host(name).orElseThrow(() -> Refusal.notFound("There is no host " + name
                 + NearestName.hint(name, mapper.hosts().stream().map(HostReportMapper.HostRow::name).toList())));
         changes.run(() -> {
             mapper.maintenance(host, reason.orElse(null), reason.map(why -> changes.now()).orElse(null));

@@ -56,7 +56,7 @@ class TestReports implements WorkOwner.StageFiles {
     }
 
     private static Refusal nothing() {
-        return Refusal.conflict("a deployment gets the files that its version brought, and leaves none");
+        return Refusal.conflict("A deployment keeps no files; it uses those of its version");
     }
 
     @Override

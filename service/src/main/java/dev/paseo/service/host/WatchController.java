@@ -29,7 +29,7 @@ class WatchController {
 
     private Agents.Agent agent(String authorization) {
         return agents.bySecret(authorization.replaceFirst("^Bearer ", ""))
-                .orElseThrow(() -> Refusal.signedOut("This agent is not enrolled."));
+                .orElseThrow(() -> Refusal.signedOut("No agent is enrolled with this token"));
     }
 
     /** What the agent is to check on its hosts while it is live there. */

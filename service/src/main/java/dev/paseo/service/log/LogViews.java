@@ -78,7 +78,7 @@ public class LogViews {
 
     public FoundView search(Logged found, String text) {
         if (text.isEmpty() || text.length() > 200) {
-            throw Refusal.invalid("/text", "what is looked for has 1 to 200 characters");
+            throw Refusal.invalid("/text", "should be 1 to 200 characters");
         }
         return found.work().map(work -> logs.search(work, text, 1000))
                 .map(hits -> new FoundView(hits.lines(), hits.total())).orElse(new FoundView(List.of(), 0));

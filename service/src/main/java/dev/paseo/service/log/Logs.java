@@ -64,7 +64,7 @@ public class Logs {
         }
         List<LogLine> lines = decode(block);
         if (first + lines.size() - 1 > mostLines) {
-            throw Refusal.tooLarge("a log has at most " + mostLines + " lines");
+            throw Refusal.tooLarge("A log has at most " + mostLines + " lines");
         }
         long component = quotas.ofWork(work);
         quotas.room(component, block.length);
@@ -80,14 +80,14 @@ public class Logs {
         try (InputStream in = new GZIPInputStream(new ByteArrayInputStream(block))) {
             byte[] text = in.readNBytes(LARGEST_BLOCK + 1);
             if (text.length > LARGEST_BLOCK) {
-                throw Refusal.tooLarge("a block of a log has at most " + LARGEST_BLOCK + " bytes, unpacked");
+                throw Refusal.tooLarge("A block of a log has at most " + LARGEST_BLOCK + " bytes, unpacked");
             }
             List<LogLine> lines = new ArrayList<>();
             int from = 0;
             String whole = new String(text, StandardCharsets.UTF_8);
             for (int end = whole.indexOf('\n'); end >= 0; end = whole.indexOf('\n', from)) {
                 if (lines.size() == MOST_LINES) {
-                    throw Refusal.tooLarge("a block of a log has at most " + MOST_LINES + " lines");
+                    throw Refusal.tooLarge("A block of a log has at most " + MOST_LINES + " lines");
                 }
                 lines.add(LogLine.decode(whole.substring(from, end)));
                 from = end + 1;
@@ -97,7 +97,7 @@ public class Logs {
             }
             return lines;
         } catch (IOException | IllegalArgumentException damaged) {
-            throw Refusal.invalid("/block", "the block is not gzip of log lines: " + damaged.getMessage());
+            throw Refusal.invalid("/block", "The block is not gzip of log lines: " + damaged.getMessage());
         }
     }
 

@@ -163,7 +163,7 @@ public class Agreements implements EffectHandler {
     }
 
     private WantedRow row(long id) {
-        return mapper.byId(id).orElseThrow(() -> Refusal.notFound("there is no loosening " + id));
+        return mapper.byId(id).orElseThrow(() -> Refusal.notFound("There is no loosening " + id));
     }
 
     private LooseningView view(WantedRow row) {
@@ -190,10 +190,10 @@ public class Agreements implements EffectHandler {
                 throw Refusal.notAllowed(why);
             });
             if (!subject.equals(row.digest())) {
-                throw Refusal.conflict("this is not what loosening " + id + " would change: look again, then decide");
+                throw Refusal.conflict("This is not what loosening " + id + " would change: look again, then decide");
             }
             if (!yes && comment.isBlank()) {
-                throw Refusal.invalid("/comment", "say why it is refused");
+                throw Refusal.invalid("/comment", "Say why it is refused");
             }
             mapper.say(id, person.id(), yes, comment.strip(), around.changes().now());
             around.changes()
@@ -213,7 +213,7 @@ public class Agreements implements EffectHandler {
 
     private void waits(WantedRow row) {
         if (!row.status().equals("open") || Agreement.expired(row.at(), around.changes().now())) {
-            throw Refusal.conflict("loosening " + row.id() + " no longer waits: it is "
+            throw Refusal.conflict("Loosening " + row.id() + " no longer waits: it is "
                     + (row.status().equals("open") ? "expired" : row.status())
                     + Optional.ofNullable(row.ending()).map(why -> " (" + why + ")").orElse(""));
         }
@@ -226,8 +226,8 @@ public class Agreements implements EffectHandler {
             WantedRow row = row(id);
             waits(row);
             if (!row.by().equals(person.name())) {
-                throw Refusal.notAllowed(row.by() + " wants loosening " + id
-                        + ", and nobody else takes it back; whoever is asked can refuse it");
+                throw Refusal.notAllowed(row.by() + " asked for loosening " + id
+                        + " and may withdraw it alone; whoever is asked may refuse it");
             }
             around.changes().record(AuditTrail.Entry.of(person.name(), "loosening withdrawn", row.kind())
                     .with("loosening", Long.toString(id)));
@@ -263,13 +263,13 @@ public class Agreements implements EffectHandler {
             around.changes().run(() -> {
                 Person by = accounts.named(row.by());
                 if (!accounts.isActive(by.id())) {
-                    throw Refusal.conflict(row.by() + ", who wants it, may no longer sign in");
+                    throw Refusal.conflict(row.by() + ", who asked for it, may no longer sign in");
                 }
                 Set<String> unasked = new TreeSet<>(carrier.asks(row.body()));
                 unasked.removeAll(around.json().read(row.asked(), ASKED).keySet());
                 if (!unasked.isEmpty()) {
                     throw Refusal.conflict(String.join(" and ", unasked)
-                            + " asks a second person too by now, and nobody was asked for it: want it anew");
+                            + " asks for a second person too by now, and nobody was asked there: ask for it again");
                 }
                 carrier.carryOut(row.body(), by, agreedBy);
                 ended(row, "done", agreedBy + " agreed, and it is so now");

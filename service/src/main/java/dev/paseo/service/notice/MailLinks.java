@@ -39,15 +39,15 @@ class MailLinks {
     String use(String token, Person person) {
         String hash = Tokens.hash(token);
         NoticeMapper.LinkRow link = mapper.link(hash).orElseThrow(
-                () -> Refusal.notFound("there is no such link; open what waits for you on the page Waiting"));
+                () -> Refusal.notFound("There is no such link; open what waits for you on the page Waiting"));
         if (link.accountId() != person.id()) {
-            throw Refusal.notAllowed("this link was sent to " + link.account() + ", and you are signed in as "
+            throw Refusal.notAllowed("This link was sent to " + link.account() + ", and you are signed in as "
                     + person.name() + ": a link is for the one it was sent to");
         }
         if (mapper.use(hash, clock.now()) == 0) {
             throw Refusal.conflict(link.usedAt() != null
-                    ? "this link was used on " + TIME.format(link.usedAt()) + ", and a link works once"
-                    : "this link expired on " + TIME.format(link.expiresAt()));
+                    ? "This link was used on " + TIME.format(link.usedAt()) + ", and a link works once"
+                    : "This link expired on " + TIME.format(link.expiresAt()));
         }
         return link.path();
     }

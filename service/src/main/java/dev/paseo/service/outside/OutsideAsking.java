@@ -98,7 +98,7 @@ public class OutsideAsking implements EffectHandler {
                             "question-" + question.deployment() + "-" + question.name(), key,
                             around.json().write(asked).getBytes(StandardCharsets.UTF_8)));
             if (status / 100 != 2) {
-                throw new IllegalStateException(question.address() + " answered " + status);
+                throw new IllegalStateException(question.address() + " answered with status " + status);
             }
         } catch (IOException failed) {
             throw new UncheckedIOException(question.address() + " does not answer: " + failed.getMessage(), failed);
@@ -120,11 +120,11 @@ public class OutsideAsking implements EffectHandler {
     void answer(String token, boolean yes, String words) {
         around.changes().run(() -> {
             OutsideMapper.AskedRow asked = mapper.byToken(Tokens.hash(token))
-                    .orElseThrow(() -> Refusal.notFound("nobody was asked this, or was asked again since"));
+                    .orElseThrow(() -> Refusal.notFound("This question is unknown, or was asked again since"));
             OutsideMapper.AboutRow about = mapper.about(asked.deployment());
             if (asked.answeredAt() != null || about.status() != DeploymentStatus.WAITING) {
-                throw Refusal.conflict(asked.answeredAt() != null ? "this was answered already"
-                        : "deployment " + asked.deployment() + " no longer waits: it is " + Word.of(about.status()));
+                throw Refusal.conflict(asked.answeredAt() != null ? "This was answered already"
+                        : "Deployment " + asked.deployment() + " no longer waits: it is " + Word.of(about.status()));
             }
             mapper.answer(asked.id(), yes, Shortened.to(words, LONGEST), around.changes().now());
             mapper.wake(about.placeId(), around.changes().now());

@@ -51,12 +51,10 @@ class OutsideController {
         Permission.require(person, Action.SET_SECRET, "set who may answer from outside for " + name, Optional.empty(),
                 Optional.of(name));
         Environments.Environment known = environments.named(name);
-        boolean there = Stream
-                .concat(Stream.of(known.rules().gates().toEnter()),
-                        known.rules().components().values().stream().map(own -> own.toEnter()))
-                .flatMap(gate -> gate.outside().stream()).map(Criterion.Outside::name).anyMatch(criterion::equals);
+        boolean there = known.rules().everyGate().flatMap(gate -> gate.outside().stream()).map(Criterion.Outside::name)
+                .anyMatch(criterion::equals);
         if (!there) {
-            throw Refusal.notFound("nobody called " + criterion + " is asked at the gate of " + name);
+            throw Refusal.notFound("The gate of " + name + " asks nobody named " + criterion);
         }
         byte[] key = new byte[24];
         new SecureRandom().nextBytes(key);

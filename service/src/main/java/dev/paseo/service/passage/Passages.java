@@ -81,7 +81,7 @@ public class Passages {
     }
 
     PassageRow passage(long id) {
-        return mapper.byId(id).orElseThrow(() -> Refusal.notFound("there is no passage " + id));
+        return mapper.byId(id).orElseThrow(() -> Refusal.notFound("There is no passage " + id));
     }
 
     List<PassageRow> ofVersion(long version) {
@@ -116,7 +116,7 @@ public class Passages {
 
     private void change(long id, Consumer<PassageRow> event) {
         changes.run(() -> {
-            mapper.lock(id).orElseThrow(() -> Refusal.notFound("there is no passage " + id));
+            mapper.lock(id).orElseThrow(() -> Refusal.notFound("There is no passage " + id));
             event.accept(passage(id));
             judge(passage(id));
         });
@@ -174,7 +174,7 @@ public class Passages {
         learn(passage(id));
         change(id, row -> {
             if (row.status() != Passage.Status.OPEN) {
-                throw Refusal.conflict("passage " + id + " has ended: nothing of it is to be ticked any more");
+                throw Refusal.conflict("Passage " + id + " has ended: nothing of it can be ticked any more");
             }
             Gates.AtGate at = atGate(row);
             gating.gates().tick(at.standing(), gating.gates().evaluate(at), person.id(), tick, picture);
@@ -193,7 +193,7 @@ public class Passages {
         change(id, row -> {
             Gates.AtGate at = atGate(row);
             if (row.status() != Passage.Status.OPEN) {
-                throw Refusal.conflict("passage " + id + " has ended: nothing of it is to be decided any more");
+                throw Refusal.conflict("Passage " + id + " has ended: nothing of it can be decided any more");
             }
             Evaluation gate = gating.gates().evaluate(at);
             gate.refusal(person.name()).ifPresent(why -> {
@@ -201,7 +201,7 @@ public class Passages {
             });
             if (comment.isEmpty() && (gate.needsComment() || !yes)) {
                 throw Refusal.invalid("/comment",
-                        yes ? row.environment() + " wants a comment with every decision" : "say why it is rejected");
+                        yes ? row.environment() + " wants a comment with every decision" : "Say why it is rejected");
             }
             Gates.sameAsSeen(gate, yes, seen, "passage " + id);
             Optional<String> inPlaceOf = gating.gates().rule(at.standing(), gate, person, yes, comment);

@@ -34,10 +34,10 @@ public class Pictures {
     String keep(InputStream in, long by) throws IOException {
         byte[] picture = in.readNBytes(MOST_BYTES + 1);
         if (picture.length > MOST_BYTES) {
-            throw Refusal.tooLarge("a picture has at most " + MOST_BYTES / 1_000_000 + " MB");
+            throw Refusal.tooLarge("A picture has at most " + MOST_BYTES / 1_000_000 + " MB");
         }
         if (type(picture).isEmpty()) {
-            throw Refusal.invalid("", "a picture is a PNG or a JPEG file");
+            throw Refusal.invalid("", "A picture is a PNG or a JPEG file");
         }
         ByteStore.Kept kept = bytes.keep(new ByteArrayInputStream(picture), MOST_BYTES, clock.now());
         bytes.refer(kept.digest(), OWNER, by);
@@ -63,7 +63,7 @@ public class Pictures {
     /** The digest, where it is that of a picture that is kept. */
     public String known(String digest) {
         if (!bytes.referred(digest, OWNER)) {
-            throw Refusal.notFound("there is no picture " + digest);
+            throw Refusal.notFound("There is no picture " + digest);
         }
         return digest;
     }

@@ -65,7 +65,7 @@ public class Deployments {
 
     /** Refuses a number that no deployment has. */
     public Deployment get(long id) {
-        return mapper.byId(id).orElseThrow(() -> Refusal.notFound("there is no deployment " + id));
+        return mapper.byId(id).orElseThrow(() -> Refusal.notFound("There is no deployment " + id));
     }
 
     public Brief brief(long id) {

@@ -117,7 +117,7 @@ public class Places {
                 return what.get();
             } catch (Gates.AuthorsUnknown movedOn) {
                 if (times == LEARNED_AGAIN) {
-                    throw Refusal.unavailable("what is live there keeps changing: try again");
+                    throw Refusal.unavailable("What is live there keeps changing: try again");
                 }
             }
         }

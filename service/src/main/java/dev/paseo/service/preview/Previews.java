@@ -133,9 +133,9 @@ class Previews implements EffectHandler {
                     .conflict("its recipe has no removal, so that a preview of it could never be taken away again");
         }
         String agent = mapper.agent(template.host())
-                .orElseThrow(() -> Refusal.conflict("the host " + template.host() + " of previews has no agent"));
+                .orElseThrow(() -> Refusal.conflict("The host " + template.host() + " of previews has no agent"));
         sources.agents().refusesPreviews(agent).ifPresent(why -> {
-            throw Refusal.conflict("the agent of the host " + template.host() + " takes no previews: " + why);
+            throw Refusal.conflict("The agent of the host " + template.host() + " takes no previews: " + why);
         });
         Mirror.Commit commit = sources.components().mirror(sources.components().byId(version.componentId()))
                 .commit(version.commit().orElseThrow());
@@ -145,7 +145,7 @@ class Previews implements EffectHandler {
             boolean there = before.filter(preview -> preview.removedAt() == null && preview.removing() == null)
                     .isPresent();
             if (before.filter(preview -> preview.removedAt() == null && preview.removing() != null).isPresent()) {
-                throw Refusal.conflict("its preview is being taken away; the next push gets another");
+                throw Refusal.conflict("The preview of this branch is being removed; the next push gets a new one");
             }
             int port = there ? before.get().port() : port(template, row);
             String name = before.map(PreviewRow::environment).orElseGet(() -> name(template, version));
@@ -177,13 +177,13 @@ class Previews implements EffectHandler {
                 .toList();
         if (there.size() >= template.most()) {
             throw Refusal.conflict(
-                    "there are " + there.size() + " previews of " + row.name() + " already, which is the most: "
+                    "There are " + there.size() + " previews of " + row.name() + " already, which is the most: "
                             + there.stream().map(PreviewRow::branch).limit(10).collect(Collectors.joining(", ")));
         }
         Set<Integer> used = there.stream().map(PreviewRow::port).collect(Collectors.toSet());
         return IntStream.rangeClosed(template.firstPort(), template.lastPort()).filter(port -> !used.contains(port))
                 .findFirst()
-                .orElseThrow(() -> Refusal.conflict("all ports of " + row.name() + ", " + template.firstPort() + " to "
+                .orElseThrow(() -> Refusal.conflict("All ports of " + row.name() + ", " + template.firstPort() + " to "
                         + template.lastPort() + ", are in use"));
     }
 
@@ -233,7 +233,7 @@ class Previews implements EffectHandler {
     }
 
     PreviewRow named(String environment) {
-        return mapper.named(environment).orElseThrow(() -> Refusal.notFound("there is no preview " + environment));
+        return mapper.named(environment).orElseThrow(() -> Refusal.notFound("There is no preview " + environment));
     }
 
     Place place(PreviewRow preview) {

@@ -32,7 +32,7 @@ public class Reach {
     /** What is asked. */
     public enum Kind {
         SOURCE("a place from which components may come", "paseo.allowed-sources", Settings::allowedSources),
-        STORE("an address that may be watched", "paseo.allowed-stores", Settings::allowedStores),
+        STORE("an address that may be observed", "paseo.allowed-stores", Settings::allowedStores),
         RECEIVER("an address that may be told or asked", "paseo.allowed-receivers", Settings::allowedReceivers);
 
         private final String words;
@@ -81,13 +81,13 @@ public class Reach {
         try {
             List<InetAddress> addresses = resolver.addresses(host);
             addresses.forEach(each -> Network.doubt(each, networks).ifPresent(why -> {
-                throw Refusal.notAllowed(host + " stands for " + each.getHostAddress() + ", " + why
-                        + ": it is not asked; an operator allows that address itself in " + kind.setting
+                throw Refusal.notAllowed(host + " resolves to " + each.getHostAddress() + ", " + why
+                        + ": it is not contacted; an operator may allow the address in " + kind.setting
                         + ", or its network in paseo.allowed-networks");
             }));
             return addresses;
         } catch (UnknownHostException unknown) {
-            throw Refusal.unavailable("no address is known for " + host);
+            throw Refusal.unavailable("No address is known for " + host);
         }
     }
 

@@ -37,7 +37,7 @@ public class Holds {
     private static String given(String reason, String what) {
         String kept = reason.strip();
         if (kept.isEmpty()) {
-            throw Refusal.invalid("/reason", "say why " + what);
+            throw Refusal.invalid("/reason", "Say why " + what);
         }
         return Shortened.to(kept, 1000);
     }

@@ -70,7 +70,7 @@ class RetirementController {
         Subject subject = subject(what, name, environment);
         require(person, "retire ", subject);
         if (request.reason().isBlank() || request.reason().length() > 1000) {
-            throw Refusal.invalid("/reason", "say why " + name + " is retired, in at most 1000 characters");
+            throw Refusal.invalid("/reason", "Say why " + name + " is retired, in at most 1000 characters");
         }
         retiring.retire(subject, request.reason().strip(), request.remove(), person);
     }
@@ -105,9 +105,9 @@ class RetirementController {
                         each -> word(each).equals(what))
                 .findFirst().orElseThrow(() -> Refusal.invalid("/what",
                         "should be one of " + Arrays.stream(What.values()).map(RetirementController::word)
-                                .collect(Collectors.joining(", ")) + "; got '" + what + "'"));
+                                .collect(Collectors.joining(", ")) + "; got “" + what + "”"));
         if (kind == What.PLACE != environment.isPresent()) {
-            throw Refusal.invalid("/environment", "a place, and nothing else, is named with its environment");
+            throw Refusal.invalid("/environment", "Only a place is named with an environment");
         }
         return new Subject(kind, name, environment);
     }

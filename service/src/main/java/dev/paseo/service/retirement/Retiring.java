@@ -98,15 +98,15 @@ class Retiring {
     }
 
     private long hostNamed(String name) {
-        return mapper.host(name).orElseThrow(() -> Refusal.notFound("there is no host " + name));
+        return mapper.host(name).orElseThrow(() -> Refusal.notFound("There is no host " + name));
     }
 
     private RetirementMapper.AgentRow agentNamed(String name) {
-        return mapper.agent(name).orElseThrow(() -> Refusal.notFound("there is no agent " + name));
+        return mapper.agent(name).orElseThrow(() -> Refusal.notFound("There is no agent " + name));
     }
 
     private long template(String name) {
-        return mapper.template(name).orElseThrow(() -> Refusal.notFound("there is no preview template " + name));
+        return mapper.template(name).orElseThrow(() -> Refusal.notFound("There is no preview template " + name));
     }
 
     private Retirement.Facts agent(String name) {
@@ -168,7 +168,7 @@ class Retiring {
 
     void bringBack(Subject subject, Person by) {
         if (subject.what() == What.AGENT) {
-            throw Refusal.conflict("an agent's token is gone for good: enrol it anew, under the same name");
+            throw Refusal.conflict("An agent's token does not come back: enrol it again under the same name");
         }
         changes.run(() -> {
             mark(subject, Optional.empty());

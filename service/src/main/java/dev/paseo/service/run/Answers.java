@@ -16,7 +16,7 @@ final class Answers {
         given.forEach((name, answer) -> {
             if (!asks.containsKey(name)) {
                 throw Refusal.invalid("/answers/" + name,
-                        "the pipeline file does not ask for " + name + NearestName.hint(name, asks.keySet()));
+                        "The pipeline file does not ask for " + name + NearestName.hint(name, asks.keySet()));
             }
             asks.get(name).doubt(answer).ifPresent(doubt -> {
                 throw Refusal.invalid("/answers/" + name, name + " " + doubt);

@@ -57,7 +57,7 @@ class RunComparison {
 
     RunComparisonView compare(Run before, Run after) {
         if (before.componentId() != after.componentId()) {
-            throw Refusal.conflict("only runs of one component are compared");
+            throw Refusal.conflict("Only runs of the same component can be compared");
         }
         RunView old = views.whole(before);
         RunView now = views.whole(after);

@@ -90,7 +90,7 @@ class RunController {
         List<String> known = Arrays.stream(RunStatus.values()).map(Word::of)
                 .toList();
         status.filter(word -> !known.contains(word)).ifPresent(word -> {
-            throw Refusal.invalid("/status", "should be one of " + String.join(", ", known) + "; got '" + word + "'");
+            throw Refusal.invalid("/status", "should be one of " + String.join(", ", known) + "; got “" + word + "”");
         });
         return runs.newest(starts.component(component).id(), before, branch, status, Math.clamp(limit, 1, 200)).stream()
                 .map(views::summary).toList();
@@ -160,7 +160,7 @@ class RunController {
             HttpServletResponse response) throws IOException {
         RunMapper.OutputRow output = runs.outputs(look(person, component, number).id()).stream()
                 .filter(each -> each.name().equals(name)).findFirst()
-                .orElseThrow(() -> Refusal.notFound(component + "#" + number + " has made no " + name));
+                .orElseThrow(() -> Refusal.notFound(component + "#" + number + " has no artifact " + name));
         bytes.send(output.digest(), output.size(), output.fileName(), response);
     }
 }

@@ -46,7 +46,7 @@ public class RunOutputs {
             runs.outputs(run.id()).stream()
                     .filter(output -> output.name().equals(name) && !output.digest().equals(kept.digest()))
                     .findFirst().ifPresent(other -> {
-                        throw Refusal.conflict("the artifact " + name + " is there with other bytes: " + other.digest()
+                        throw Refusal.conflict("The artifact " + name + " is there with other bytes: " + other.digest()
                                 + ", now " + kept.digest());
                     });
         }

@@ -159,7 +159,7 @@ public class RunStarts {
                 .toList();
         List<Lack> lacks = opened.secrets().lacks(named, start.component().id(), 0);
         if (!lacks.isEmpty()) {
-            throw Refusal.conflict("the stages name what they cannot have: "
+            throw Refusal.conflict("The stages use what they may not have: "
                     + Lack.sentences(lacks, start.component().name(), Optional.empty()));
         }
     }
@@ -173,7 +173,7 @@ public class RunStarts {
     private String reserve(Start start) {
         long component = start.component().id();
         if (start.plan().versions().contains("{tag}") && start.commit().tag().isEmpty()) {
-            throw Refusal.conflict("the pattern " + start.plan().versions()
+            throw Refusal.conflict("The pattern " + start.plan().versions()
                     + " names {tag}, but there is no tag at or before this commit");
         }
         String trusted = new VersionPattern(start.plan().versions()).scope(Map.of(
@@ -189,7 +189,7 @@ public class RunStarts {
         }
         String number = scope.contains("{serial}") ? VersionPattern.number(scope, next(component, scope)) : scope;
         if (versions.exists(component, number)) {
-            throw Refusal.conflict("version " + number + " of " + start.component().name()
+            throw Refusal.conflict("Version " + number + " of " + start.component().name()
                     + " is sealed already; versions never change, "
                     + "so the pattern " + start.plan().versions() + " cannot give this number again");
         }
@@ -199,6 +199,7 @@ public class RunStarts {
 
     /** Where no stage is written there is nothing to run. */
     public static Optional<String> nothingToRun(PipelineFile file) {
-        return file.stages().isEmpty() ? Optional.of("the pipeline file has no stages") : Optional.empty();
+        return file.stages().isEmpty() ? Optional.of("The pipeline file has no stages: nothing would be run")
+                : Optional.empty();
     }
 }

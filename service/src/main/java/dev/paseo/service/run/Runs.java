@@ -203,7 +203,7 @@ public class Runs {
     public Run numbered(String component, long number) {
         return mapper.numbered(component, number).orElseThrow(() -> {
             ends.components().named(component);
-            return Refusal.notFound("there is no run " + component + "#" + number);
+            return Refusal.notFound("There is no run " + component + "#" + number);
         });
     }
 

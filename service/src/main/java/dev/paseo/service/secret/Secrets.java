@@ -63,7 +63,7 @@ public class Secrets {
     /** Refuses what no secret's value can be. */
     public static void check(String value) {
         if (value.length() < SHORTEST || value.length() > LONGEST) {
-            throw Refusal.invalid("/value", "the value of a secret has " + SHORTEST + " to " + LONGEST
+            throw Refusal.invalid("/value", "The value of a secret has " + SHORTEST + " to " + LONGEST
                     + " characters: a shorter one could not be masked in logs");
         }
     }

@@ -64,11 +64,11 @@ class Sets implements EffectHandler {
     /** Makes a set; it never changes. */
     void create(String name, List<Versions.Version> members, Person by) {
         if (!Names.NAME.matcher(name).matches()) {
-            throw Refusal.invalid("/name", "a set's name should be " + Names.NAME_WORDS);
+            throw Refusal.invalid("/name", "A set's name has " + Names.NAME_WORDS);
         }
         if (members.size() < 2 || members.size() > MOST
                 || members.stream().map(Versions.Version::component).distinct().count() != members.size()) {
-            throw Refusal.invalid("/members", "a set has 2 to " + MOST + " versions, each of another component");
+            throw Refusal.invalid("/members", "A set has 2 to " + MOST + " versions, each of another component");
         }
         around.changes().run(() -> {
             if (mapper.named(name).isPresent()) {
@@ -87,7 +87,7 @@ class Sets implements EffectHandler {
     }
 
     SetMapper.SetRow named(String name) {
-        return mapper.named(name).orElseThrow(() -> Refusal.notFound("there is no set " + name));
+        return mapper.named(name).orElseThrow(() -> Refusal.notFound("There is no set " + name));
     }
 
     List<Versions.Version> members(long set) {

@@ -84,7 +84,7 @@ public final class Mirror {
     }
 
     private static Refusal away(RuntimeException failed) {
-        return Refusal.unavailable("the repository is unreachable or rejects the credentials: " + failed.getMessage());
+        return Refusal.unavailable("The repository is unreachable or rejects the credentials: " + failed.getMessage());
     }
 
     /** What the repository says about all its branches and tags, asked of it and not of the mirror. */

@@ -56,24 +56,24 @@ public record SourceAccess(Optional<String> name, Optional<String> password,
         if (repository.startsWith("ssh://")) {
             if (key.filter(text -> PRIVATE_KEY.matcher(text).matches()).isEmpty()) {
                 throw Refusal.invalid("/credentials/key",
-                        "an ssh repository is reached with a private key, in PEM, without a passphrase");
+                        "An ssh repository needs a private key in PEM without a passphrase");
             }
             if (hostKeys.filter(text -> HOST_KEYS.matcher(text).matches()).isEmpty()) {
                 throw Refusal.invalid("/credentials/hostKeys",
-                        "name the host's key, as a line of known_hosts: the host, the kind, the key. "
+                        "Name the host's key, as a line of known_hosts: the host, the kind, the key. "
                                 + "ssh-keyscan prints it; compare it with what the host's operator says");
             }
         } else if (key.isPresent() || hostKeys.isPresent()) {
-            throw Refusal.invalid("/credentials", "a key and host keys are for ssh:// repositories");
+            throw Refusal.invalid("/credentials", "A key and host keys are for ssh:// repositories");
         }
         if (!repository.startsWith("https://") && (name.isPresent() || password.isPresent() || authority.isPresent())) {
-            throw Refusal.invalid("/credentials", "a name, a password and an authority are for https:// repositories");
+            throw Refusal.invalid("/credentials", "A name, a password and an authority are for https:// repositories");
         }
         authority.ifPresent(SourceAccess::checkAuthority);
         if (name.filter(text -> text.contains(":") || text.contains("\n")).isPresent()
                 || password.filter(text -> text.contains("\n")).isPresent()) {
             throw Refusal.invalid("/credentials",
-                    "a name has no colon, and neither it nor the password has a line break");
+                    "A name has no colon, and neither it nor the password has a line break");
         }
     }
 
@@ -163,8 +163,8 @@ public record SourceAccess(Optional<String> name, Optional<String> password,
         if (!ADDRESS.matcher(repository).matches() || repository.contains("/../") || repository.endsWith("/..")
                 || repository.contains("/./")) {
             throw Refusal.invalid("/repository",
-                    "a repository is given as file:///path, https://host/path or ssh://user@host/path; got '"
-                            + repository + "'");
+                    "A repository is given as file:///path, https://host/path or ssh://user@host/path; got “"
+                            + repository + "”");
         }
     }
 
@@ -178,7 +178,7 @@ public record SourceAccess(Optional<String> name, Optional<String> password,
                 }
             }
         } catch (IOException | IllegalArgumentException missing) {
-            throw Refusal.invalid("/repository", "there is no folder " + repository);
+            throw Refusal.invalid("/repository", "There is no folder " + repository);
         }
         throw notAllowed(settings, repository);
     }
@@ -188,6 +188,6 @@ public record SourceAccess(Optional<String> name, Optional<String> password,
                 .map(place -> place.contains("://") ? place : "file://" + Path.of(place).toAbsolutePath()).toList();
         return Refusal.notAllowed(repository + " is not below a place from which components may come"
                 + (allowed.isEmpty() ? "" : ", which are " + String.join(", ", allowed))
-                + "; an operator sets them in paseo.allowed-sources");
+                + "; an operator sets the places in paseo.allowed-sources");
     }
 }

@@ -97,7 +97,7 @@ public class RunFiles implements WorkOwner.StageFiles {
                 .anyMatch(keep -> Variants.fill(keep, variant, true).equals(name));
         if (!wanted || fileName.isBlank() || fileName.contains("/") || fileName.length() > 255) {
             throw Refusal.invalid("/name",
-                    "stage " + stage.name() + " keeps no artifact named " + name + " from a file " + fileName);
+                    "Stage " + stage.name() + " keeps no artifact named " + name + " from a file " + fileName);
         }
         outputs.artifact(run, stageId(work), name, fileName, bytes(kept));
     }
@@ -197,7 +197,7 @@ public class RunFiles implements WorkOwner.StageFiles {
     @Override
     public void reuse(Work work, String key, ByteStore.Kept kept) {
         if (!key.matches("[0-9a-f]{64}")) {
-            throw Refusal.invalid("/key", "a key is a SHA-256 in hexadecimal");
+            throw Refusal.invalid("/key", "A key is a SHA-256 in hexadecimal");
         }
         Run run = run(work);
         outputs.reuse(run, name(work, stage(run, work)), key, bytes(kept));

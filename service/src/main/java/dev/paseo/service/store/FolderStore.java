@@ -59,7 +59,7 @@ final class FolderStore implements WatchedStore {
             if (failed instanceof NoSuchFileException && !seenBefore) {
                 return List.of();
             }
-            throw Refusal.unavailable("the folder " + folder() + " cannot be listed: " + failed.getMessage());
+            throw Refusal.unavailable("The folder " + folder() + " cannot be listed: " + failed.getMessage());
         }
         found.sort(Comparator.comparing(each -> each.attributes().lastModifiedTime()));
         return found;
@@ -77,7 +77,7 @@ final class FolderStore implements WatchedStore {
     @Override
     public List<Versions.Artifact> fetch(Sighting sighting) {
         Found found = found(true).stream().filter(each -> each.number().equals(sighting.number())).findFirst()
-                .orElseThrow(() -> Refusal.unavailable("the file of " + sighting.number() + " has gone again"));
+                .orElseThrow(() -> Refusal.unavailable("The file of " + sighting.number() + " was removed meanwhile"));
         try (InputStream in = Files.newInputStream(found.file(), LinkOption.NOFOLLOW_LINKS)) {
             ByteStore.Kept kept = using.bytes().keep(in, Web.LARGEST, using.changes().now());
             if (found(true).stream()

@@ -85,8 +85,8 @@ final class RegistryStore implements WatchedStore {
             });
             // Each is asked for at every look.
             if (tags.size() > MOST_TAGS) {
-                throw Refusal.unavailable(at("") + " has more than " + MOST_TAGS + " tags that '" + where.pattern()
-                        + "' matches; name fewer by a narrower pattern");
+                throw Refusal.unavailable(at("") + " has more than " + MOST_TAGS + " tags that “" + where.pattern()
+                        + "” matches; name fewer by a narrower pattern");
             }
             page = answer.header("link").map(NEXT::matcher).filter(Matcher::find)
                     .map(next -> here.resolve(next.group(1)));
@@ -99,7 +99,7 @@ final class RegistryStore implements WatchedStore {
         Web.Text manifest = get(address, MANIFESTS).good(address);
         String said = manifest.header("docker-content-digest").orElseGet(() -> sha256(manifest.body()));
         if (!DIGEST.matcher(said).matches()) {
-            throw Refusal.unavailable(address + " says the digest " + said + ", which is no SHA-256");
+            throw Refusal.unavailable(address + " states the digest " + said + ", which is not a SHA-256");
         }
         return said;
     }
@@ -129,7 +129,7 @@ final class RegistryStore implements WatchedStore {
         if (!DIGEST.matcher(digest).matches() || fileName.isBlank() || fileName.startsWith(".")
                 || fileName.length() > 255) {
             throw Refusal.unprocessable("The manifest cannot be used",
-                    "a layer is titled '" + title + "' with the digest '" + digest + "'");
+                    "A layer is titled “" + title + "” with the digest “" + digest + "”");
         }
         URI address = at("/blobs/" + digest);
         ByteStore.Kept kept = using.web().keep(address, headers("*/*"), Web.LARGEST);

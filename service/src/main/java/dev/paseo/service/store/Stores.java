@@ -112,7 +112,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
                 allowFolder(where.address());
                 if (where.pattern().split("\\{version}", -1).length != 2 || where.pattern().contains("/")) {
                     throw Refusal.invalid("/pattern",
-                            "a folder's files are named by a pattern with {version} in it once, such as "
+                            "A folder's files are named by a pattern with {version} in it once, such as "
                                     + "hut-planner-{version}.tgz");
                 }
             }
@@ -124,7 +124,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
 
     private static void require(Optional<String> text, Pattern pattern, String pointer, String what) {
         if (text.filter(words -> words.length() <= 200 && pattern.matcher(words).matches()).isEmpty()) {
-            throw Refusal.invalid(pointer, "should be " + what + "; got '" + text.orElse("nothing") + "'");
+            throw Refusal.invalid(pointer, "should be " + what + "; got “" + text.orElse("nothing") + "”");
         }
     }
 
@@ -140,10 +140,11 @@ public class Stores implements DueWork.Ways<StoreRow> {
                 }
             }
         } catch (IOException | IllegalArgumentException missing) {
-            throw Refusal.invalid("/address", "there is no folder " + address);
+            throw Refusal.invalid("/address", "There is no folder " + address);
         }
         throw Refusal.notAllowed(
-                address + " is not a folder that may be watched; an operator sets them in paseo.allowed-stores");
+                address + " is not a folder that may be observed; an operator sets the folders in "
+                        + "paseo.allowed-stores");
     }
 
     List<StoreRow> of(long component) {
@@ -160,7 +161,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
 
     void stop(long id, Registered component, String by) {
         StoreRow row = mapper.byId(id).filter(each -> each.componentId() == component.id())
-                .orElseThrow(() -> Refusal.notFound(component.name() + " watches no store " + id));
+                .orElseThrow(() -> Refusal.notFound(component.name() + " observes no store " + id));
         around.changes().run(() -> {
             mapper.dropSightings(id);
             mapper.drop(id);

@@ -60,7 +60,7 @@ class Web {
 
         Text good(URI address) {
             if (status != 200) {
-                throw Refusal.unavailable(address + " answered " + status);
+                throw Refusal.unavailable(address + " answered with status " + status);
             }
             return this;
         }
@@ -76,7 +76,7 @@ class Web {
         try (InputStream in = within(answer.body(), ANSWER)) {
             byte[] body = in.readNBytes(LARGEST_TEXT + 1);
             if (body.length > LARGEST_TEXT) {
-                throw Refusal.unavailable(address + " answers with more than " + (LARGEST_TEXT >> 20) + " MiB");
+                throw Refusal.unavailable(address + " answers with more than " + LARGEST_TEXT / 1_000_000 + " MB");
             }
             return new Text(answer.statusCode(), body, answer);
         } catch (IOException failed) {
@@ -89,7 +89,7 @@ class Web {
         HttpResponse<InputStream> answer = send(address, headers, MOST_REDIRECTS);
         try (InputStream in = within(answer.body(), LONGEST_BODY)) {
             if (answer.statusCode() != 200) {
-                throw Refusal.unavailable(address + " answered " + answer.statusCode());
+                throw Refusal.unavailable(address + " answered with status " + answer.statusCode());
             }
             if (answer.headers().firstValueAsLong("content-length").orElse(0) > most) {
                 throw Refusal.tooLarge(address + " has more than " + most + " bytes");
@@ -151,7 +151,7 @@ class Web {
             throw away(address, failed);
         } catch (InterruptedException stop) {
             Thread.currentThread().interrupt();
-            throw Refusal.unavailable(address + " was not asked to the end");
+            throw Refusal.unavailable("The request to " + address + " was interrupted");
         }
     }
 

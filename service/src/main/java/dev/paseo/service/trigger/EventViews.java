@@ -50,7 +50,7 @@ class EventViews {
         Registered component = components.named(name);
         if (commit.isPresent() && !commit.get().matches("[0-9a-f]{4,64}")) {
             throw Refusal.invalid("/commit",
-                    "should be a commit's id, or its first 4 or more digits; got '" + commit.get() + "'");
+                    "should be a commit's id, or its first 4 or more digits; got “" + commit.get() + "”");
         }
         return views(commit.map(id -> mapper.ofCommit(component.id(), id, MOST))
                 .orElseGet(() -> mapper.newest(component.id(), before.orElse(Long.MAX_VALUE), MOST)));

@@ -110,17 +110,17 @@ class PipelineCommits {
 
     private Mirror.Author author(Person person) {
         return new Mirror.Author(person.name(), accounts.addressOf(person.id())
-                .orElseThrow(() -> Refusal.conflict("your account has no verified address to commit with")));
+                .orElseThrow(() -> Refusal.conflict("Your account has no verified address to commit with")));
     }
 
     private void refuse(Registered component, CommitRequest request) {
         refuseProblems(component, request.text());
         if (request.message().isBlank() || request.message().length() > 2000) {
-            throw Refusal.invalid("/message", "a commit's message has 1 to 2000 characters");
+            throw Refusal.invalid("/message", "A commit's message has 1 to 2000 characters");
         }
         if (!request.branch().matches("[A-Za-z0-9][A-Za-z0-9._/-]{0,199}") || request.branch().contains("..")
                 || request.branch().contains("//")) {
-            throw Refusal.invalid("/branch", "should be a branch's name; got '" + request.branch() + "'");
+            throw Refusal.invalid("/branch", "should be a branch's name; got “" + request.branch() + "”");
         }
     }
 
@@ -131,7 +131,7 @@ class PipelineCommits {
         Optional<String> head = Optional.ofNullable(heads.get(request.branch()));
         if (head.isPresent() && !head.get().equals(request.base())
                 || head.isEmpty() && !heads.containsValue(request.base())) {
-            throw Refusal.conflict(request.branch() + " has moved on since this text was begun: it is at "
+            throw Refusal.conflict(request.branch() + " was changed since this text was begun and is now at "
                     + head.map(commit -> commit.substring(0, 8)).orElse("no commit")
                     + ". Nothing was committed; compare and commit again");
         }
@@ -139,14 +139,14 @@ class PipelineCommits {
             return mirror.commit(request.branch(), request.base(), head.isEmpty(), component.filePath(), request.text(),
                     request.message(), author);
         } catch (Mirror.NotTaken refused) {
-            throw Refusal.conflict("the repository did not take the commit: " + refused.getMessage());
+            throw Refusal.conflict("The repository did not take the commit: " + refused.getMessage());
         }
     }
 
     private void refuseProblems(Registered component, String text) {
         List<Problem> problems = checks.check(component, text).problems();
         if (!problems.isEmpty()) {
-            throw Refusal.unprocessable("The pipeline file has problems", "line " + problems.getFirst()
+            throw Refusal.unprocessable("The pipeline file has problems", "Line " + problems.getFirst()
                     + (problems.size() > 1 ? " (and " + (problems.size() - 1) + " more)" : ""));
         }
     }

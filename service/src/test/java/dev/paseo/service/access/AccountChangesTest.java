@@ -55,13 +55,13 @@ class AccountChangesTest {
             Refused.field("/name", () -> changes.add(account(wrong), "ines"));
         }
         changes.add(account(name), "ines");
-        assertEquals("there is an account named " + name + " already",
+        assertEquals("There is an account named " + name + " already",
                 Refused.by(Kind.CONFLICT, () -> changes.add(account(name), "ines")));
     }
 
     @Test
     void aRoleIsOneThatIsThereForWhatIsThere() {
-        assertEquals("there is no role aprover; did you mean approver?",
+        assertEquals("There is no role aprover; did you mean approver?",
                 Refused.field("/roles", () -> changes.add(account(name, "aprover"), "ines")));
         Refused.field("/roles", () -> changes.add(account(name, "approver at production"), "ines"));
         Refused.field("/roles", () -> changes.add(account(name, "approver in nowhere-at-all"), "ines"));
@@ -76,7 +76,7 @@ class AccountChangesTest {
         change(Optional.empty(), Optional.of(List.of(address.toUpperCase(java.util.Locale.ROOT))));
         assertEquals(List.of(address), changes.one(name).addresses());
         String other = Rows.fresh("bert");
-        assertEquals(address + " stands for " + name + "; take it from there first", Refused.by(Kind.CONFLICT,
+        assertEquals(address + " belongs to " + name + "; remove it there first", Refused.by(Kind.CONFLICT,
                 () -> changes.add(new AccountChanges.NewAccount(other, Optional.empty(), List.of(address), List.of(),
                         List.of()), "ines")));
         assertTrue(mapper.named(other).isEmpty());
@@ -86,7 +86,7 @@ class AccountChangesTest {
     void somebodyWhoMayAdministrateIsAlwaysLeft() {
         RealDatabase.get().change("delete from role_grant where role = 'ADMINISTRATOR'");
         changes.add(account(name, "administrator"), "setup");
-        String refusal = "nobody could administrate any more: give the role to somebody else first";
+        String refusal = "This would leave no administrator: give the role to somebody else first";
         assertEquals(refusal, Refused.by(Kind.CONFLICT, () -> change(Optional.of(List.of()), Optional.empty())));
         assertEquals(refusal, Refused.by(Kind.CONFLICT, () -> changes.disable(name, "left", "ines")));
         assertEquals(List.of("administrator"), changes.one(name).roles());
@@ -96,7 +96,7 @@ class AccountChangesTest {
     @Test
     void whoIsDisabledLosesSessionsAndTokensAtOnce() {
         changes.add(account(name), "ines");
-        assertEquals("say why the account is disabled",
+        assertEquals("Say why the account is disabled",
                 Refused.field("/reason", () -> changes.disable(name, " ", "ines")));
         Refused.by(Kind.CONFLICT, () -> changes.disable(name, "left", name));
         long id = mapper.named(name).orElseThrow().id();

@@ -15,7 +15,7 @@ class PasswordsTest {
     @Test
     void aPasswordHasTenToTwoHundredCharacters() {
         for (String wrong : List.of("", "x".repeat(9), "x".repeat(201))) {
-            assertEquals("a password has 10 to 200 characters",
+            assertEquals("A password has 10 to 200 characters",
                     Refused.field("/password", () -> passwords.hash(wrong)));
         }
         String hash = passwords.hash("\uD83D\uDE00".repeat(10));

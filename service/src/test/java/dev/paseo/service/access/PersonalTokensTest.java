@@ -79,12 +79,12 @@ class PersonalTokensTest {
         String owner = RealDatabase.get().name("account", account);
         when(noon.clock.now()).thenReturn(Rows.NOON.plus(Duration.ofDays(31)));
         assertTrue(tokens.whyNot(token).matches("This token of " + owner
-                + " expired on 3 Jun 2026 12:00 UTC; sign in again\\."), tokens.whyNot(token));
+                + " expired on 3 Jun 2026 12:00 UTC; sign in again"), tokens.whyNot(token));
         RealDatabase.get().change("update personal_token set revoked_at = ?, revoked_by = 'ines' where account_id = ?",
                 Rows.NOON, account);
         assertTrue(tokens.whyNot(token).startsWith("This token of " + owner + " was revoked by ines on 4 May 2026"));
         RealDatabase.get().change("update account set disabled_at = ? where id = ?", Rows.NOON, account);
-        assertEquals("The account " + owner + " is disabled; ask an administrator.", tokens.whyNot(token));
+        assertEquals("The account " + owner + " is disabled; ask an administrator", tokens.whyNot(token));
         assertTrue(tokens.whyNot("paseo-token-of-nobody").startsWith("This token is unknown here"));
     }
 }

@@ -35,7 +35,7 @@ class ProviderAccountsTest {
 
     @Test
     void aNewPersonHasAnAccountOnlyWhereThatIsWanted() {
-        assertEquals("there is no account for this person",
+        assertEquals("There is no account for this person; an administrator has to make one first",
                 Refused.by(Kind.NOT_FOUND, () -> accounts(false).of(vouched(name))));
         assertEquals(name, accounts(true).of(vouched(name)).name());
     }
@@ -51,7 +51,7 @@ class ProviderAccountsTest {
         mapper.add(name, "", Rows.NOON);
         mapper.addAddress(name + "@park.test", mapper.named(name).orElseThrow().id(), Rows.NOON);
         assertEquals(name, accounts(false).of(vouched(name + " of the provider")).name());
-        assertEquals(name + " is tied to another account of the provider",
+        assertEquals(name + " already signs in with another account of the provider",
                 Refused.by(Kind.NOT_ALLOWED, () -> accounts(false).of(vouched("another with that address"))));
     }
 

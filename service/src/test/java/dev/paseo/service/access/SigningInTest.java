@@ -74,7 +74,7 @@ class SigningInTest {
         when(mapper.ofCode(anyString(), any())).thenReturn(Optional.of(ANNA));
         when(mapper.dropCodes(7)).thenReturn(1, 0);
         assertEquals("anna", signingIn.byCode("paseo-code-x", "long enough", "127.0.0.1"));
-        assertEquals("This code was used meanwhile.",
+        assertEquals("This code has just been used; ask an administrator for a new one",
                 Refused.by(Kind.SIGNED_OUT, () -> signingIn.byCode("paseo-code-x", "another one", "127.0.0.1")));
         verify(mapper).endSessions(7);
     }

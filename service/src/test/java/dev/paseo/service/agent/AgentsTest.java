@@ -39,7 +39,7 @@ class AgentsTest {
     void oneThatIsNotThereIsNotRenewed() {
         invite(false);
         Refused.by(Kind.NOT_FOUND, () -> agents.wantRenewal(name + "x", "ines"));
-        assertTrue(Refused.by(Kind.NOT_FOUND, () -> agents.wantRenewal(name, "ines")).startsWith("there is no agent "
+        assertTrue(Refused.by(Kind.NOT_FOUND, () -> agents.wantRenewal(name, "ines")).startsWith("There is no agent "
                 + name), "it was invited, and has not come");
     }
 

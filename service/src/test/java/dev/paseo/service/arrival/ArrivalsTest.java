@@ -75,7 +75,7 @@ class ArrivalsTest {
         when(versions.artifacts(9)).thenReturn(List.of(new Versions.Artifact("planner", "p.tgz", "0".repeat(64), 1)));
         seal(null, "planner");
         assertTrue(Refused.by(Kind.CONFLICT, () -> seal(null, "planner", "more")).contains(
-                "hut-planner 1.4.2 is sealed with other bytes, and versions never change"));
+                "hut-planner 1.4.2 is sealed with other bytes, and a version never changes"));
     }
 
     @Test
@@ -84,20 +84,21 @@ class ArrivalsTest {
         file(List.of(new Problem(1, 1, "", "no key of that name")));
         assertTrue(Refused.by(Kind.CONFLICT, () -> seal(null, "planner")).contains("has problems"));
         file(List.of());
-        assertEquals("the recipe of hut-planner deploys planner, and what comes is other",
+        assertEquals("The recipe of hut-planner deploys planner, but the upload has other",
                 Refused.by(Kind.CONFLICT, () -> seal(null, "other")));
     }
 
     @Test
     void theFilesOfTheRecipeComeWithItAndLieInTheirFolder() {
         file(List.of());
-        assertTrue(Refused.by(Kind.CONFLICT, () -> seal(null, "planner")).contains("send these files too"));
+        assertTrue(Refused.by(Kind.CONFLICT, () -> seal(null, "planner")).contains("send them too"));
         assertTrue(
-                bundle(Archive.of("deploy/other.txt"), Kind.CONFLICT).contains("matches none of the files that came"));
+                bundle(Archive.of("deploy/other.txt"), Kind.CONFLICT)
+                        .contains("and none of the files received matches"));
         for (String outside : List.of("../etc/passwd", "deploy/../../up.sh")) {
-            assertTrue(bundle(Archive.of(outside), Kind.UNPROCESSABLE).contains("outside their folder"));
+            assertTrue(bundle(Archive.of(outside), Kind.UNPROCESSABLE).contains("outside its folder"));
         }
-        assertTrue(bundle(Archive.of("/etc/passwd"), Kind.UNPROCESSABLE).contains("outside their folder"));
+        assertTrue(bundle(Archive.of("/etc/passwd"), Kind.UNPROCESSABLE).contains("outside its folder"));
         assertTrue(bundle("no archive".getBytes(StandardCharsets.UTF_8), Kind.UNPROCESSABLE).contains("archive"));
     }
 

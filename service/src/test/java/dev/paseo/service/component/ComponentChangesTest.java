@@ -66,11 +66,12 @@ class ComponentChangesTest {
     void aNameIsFreeAndNothingLosesTheOldOne() {
         Refused.field("/name", () -> named("Daylight API"));
         when(components.freeName("sun-board")).thenReturn("sun-board-2");
-        assertEquals("there is, or was, a component named sun-board; sun-board-2 is free",
+        assertEquals("There is, or was, a component named sun-board; sun-board-2 is free",
                 Refused.by(Kind.CONFLICT, () -> named("sun-board")));
         when(components.free("sun-api")).thenReturn(true);
         when(naming.naming("daylight-api")).thenReturn(List.of("the rules of production"));
-        assertTrue(Refused.by(Kind.CONFLICT, () -> named("sun-api")).contains("it stands in the rules of production"));
+        assertTrue(
+                Refused.by(Kind.CONFLICT, () -> named("sun-api")).contains("it is named in the rules of production"));
     }
 
     @Test
@@ -86,7 +87,7 @@ class ComponentChangesTest {
         String wanted = "ssh://git.park.test/board.git";
         when(components.ofRepository(wanted)).thenReturn(List.of(new Registered(8, "sun-board", Optional.of(wanted),
                 "paseo.yaml", "main", "", Optional.empty())));
-        assertEquals(wanted + " is the repository of sun-board already", Refused.by(Kind.CONFLICT,
+        assertEquals(wanted + " is already the repository of sun-board", Refused.by(Kind.CONFLICT,
                 () -> change(Optional.empty(), Optional.of(wanted), Optional.empty(), Optional.empty())));
     }
 

@@ -20,7 +20,7 @@ class GateViewsTest {
                 .tick("looked at the map", "anna", Optional.empty(), Optional.empty(), Instant.EPOCH).outcome());
         assertEquals("should be done, failed or cleared; got skipped",
                 Refused.field("/outcome", () -> tick("skipped", "")));
-        assertEquals("say what failed", Refused.field("/note", () -> tick("failed", "  ")));
+        assertEquals("Say what failed", Refused.field("/note", () -> tick("failed", "  ")));
         assertEquals("the map is white", tick("failed", " the map is white ").note());
     }
 }

@@ -41,8 +41,8 @@ class HookMappingTest {
     @ParameterizedTest
     @CsvSource(delimiter = '|', nullValues = "none", value = {
             "X-Digest   | none       | /who/account | right",
-            "X Digest   | none       | /who/account | a header's name",
-            "X-Digest   | X-Message: | /who/account | a header's name",
+            "X Digest   | none       | /who/account | A header's name",
+            "X-Digest   | X-Message: | /who/account | A header's name",
             "X-Digest   | X-Message  | who.account | should be a JSON Pointer",
             "X-Digest   | X-Message  | /            | should be a JSON Pointer"})
     void whatAMappingMaySay(String header, String delivery, String pusher, String expected) {

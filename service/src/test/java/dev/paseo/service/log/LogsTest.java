@@ -59,7 +59,7 @@ class LogsTest {
     @Test
     void aLogHasItsMostLinesAndNoMore() {
         logs.append(work, 1, block("5 1 x\n".repeat(10)));
-        assertEquals("a log has at most 10 lines",
+        assertEquals("A log has at most 10 lines",
                 Refused.by(Kind.TOO_LARGE, () -> logs.append(work, 11, block("5 1 x\n"))));
     }
 
@@ -69,7 +69,7 @@ class LogsTest {
                 block("not a line\n"))) {
             Refused.field("/block", () -> logs.append(work, 1, wrong));
         }
-        assertEquals("a block of a log has at most 8388608 bytes, unpacked",
+        assertEquals("A block of a log has at most 8388608 bytes, unpacked",
                 Refused.by(Kind.TOO_LARGE, () -> logs.append(work, 1, block("5 1 " + "x".repeat(9 << 20) + "\n"))));
     }
 }

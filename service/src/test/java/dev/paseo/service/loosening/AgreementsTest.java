@@ -86,9 +86,9 @@ class AgreementsTest {
         Refused.by(Kind.NOT_ALLOWED, () -> say(id, anna, true, ""));
         Refused.by(Kind.NOT_ALLOWED, () -> say(id, person(), true, ""));
         assertTrue(Refused.by(Kind.CONFLICT, () -> agreements.say(id, bert, true, "", "0".repeat(64)))
-                .startsWith("this is not what loosening " + id + " would change"));
-        assertEquals("say why it is refused", Refused.field("/comment", () -> say(id, bert, false, " ")));
-        assertEquals("there is no loosening 0", Refused.by(Kind.NOT_FOUND, () -> agreements.one(0)));
+                .startsWith("This is not what loosening " + id + " would change"));
+        assertEquals("Say why it is refused", Refused.field("/comment", () -> say(id, bert, false, " ")));
+        assertEquals("There is no loosening 0", Refused.by(Kind.NOT_FOUND, () -> agreements.one(0)));
         verifyNoInteractions(effects);
     }
 
@@ -121,7 +121,7 @@ class AgreementsTest {
         agreements.perform(Long.toString(id));
         assertEquals("failed", agreements.one(id).status());
         assertTrue(agreements.one(id).ending().orElseThrow().endsWith(
-                "nothing is changed: " + anna.name() + ", who wants it, may no longer sign in"));
+                "nothing is changed: " + anna.name() + ", who asked for it, may no longer sign in"));
         verify(carrier, never()).carryOut(anyString(), any(), anyString());
     }
 
@@ -131,6 +131,6 @@ class AgreementsTest {
         say(id, bert, true, "fine");
         when(carrier.asks("{}")).thenReturn(Set.of("production", "staging"));
         agreements.perform(Long.toString(id));
-        assertTrue(agreements.one(id).ending().orElseThrow().contains("staging asks a second person too by now"));
+        assertTrue(agreements.one(id).ending().orElseThrow().contains("staging asks for a second person too by now"));
     }
 }

@@ -38,7 +38,7 @@ class OwnNoticesTest {
 
     @Test
     void aComponentThatIsNotThereIsNothingToChooseFor() {
-        when(components.named("no-such")).thenThrow(Refusal.notFound("there is no component no-such"));
+        when(components.named("no-such")).thenThrow(Refusal.notFound("There is no component no-such"));
         assertThrows(Refusal.class, () -> choose("waits", "mail", "daily", Optional.of("no-such")));
         assertEquals(Set.of(), notices.choices(somebody).components().keySet());
     }

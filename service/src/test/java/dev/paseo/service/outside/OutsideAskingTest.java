@@ -52,9 +52,9 @@ class OutsideAskingTest {
         when(mapper.byToken(anyString())).thenReturn(Optional.empty());
         Refused.by(Kind.NOT_FOUND, () -> asking.answer("x", true, ""));
         asked(DeploymentStatus.WAITING, Rows.NOON);
-        assertEquals("this was answered already", Refused.by(Kind.CONFLICT, () -> asking.answer("x", true, "")));
+        assertEquals("This was answered already", Refused.by(Kind.CONFLICT, () -> asking.answer("x", true, "")));
         asked(DeploymentStatus.WITHDRAWN, null);
-        assertEquals("deployment 7 no longer waits: it is withdrawn",
+        assertEquals("Deployment 7 no longer waits: it is withdrawn",
                 Refused.by(Kind.CONFLICT, () -> asking.answer("x", true, "")));
         verify(mapper, never()).answer(anyLong(), any(Boolean.class), anyString(), any());
     }
@@ -73,7 +73,7 @@ class OutsideAskingTest {
         assertEquals("no secret is set to sign questions to change board with", failure());
         when(secrets.value(anyString(), anyLong())).thenReturn(Optional.of("key"));
         when(post.send(any())).thenReturn(503);
-        assertEquals("http://127.0.0.1:1 answered 503", failure());
+        assertEquals("http://127.0.0.1:1 answered with status 503", failure());
         when(post.send(any())).thenThrow(new IOException("connection refused"));
         assertEquals("http://127.0.0.1:1 does not answer: connection refused", failure());
     }

@@ -65,16 +65,16 @@ class PassagesTest {
     @Test
     void ofAPassageThatHasEndedNothingIsDecidedAnyMore() {
         ended();
-        assertEquals("passage " + id + " has ended: nothing of it is to be decided any more",
+        assertEquals("Passage " + id + " has ended: nothing of it can be decided any more",
                 Refused.by(Kind.CONFLICT, () -> passages.rule(id, anna, true, "fine", Optional.empty())));
         Tick tick = new Tick("looked at the map", "anna", Tick.Outcome.DONE, "", Rows.NOON);
-        assertEquals("passage " + id + " has ended: nothing of it is to be ticked any more",
+        assertEquals("Passage " + id + " has ended: nothing of it can be ticked any more",
                 Refused.by(Kind.CONFLICT, () -> passages.tick(id, anna, tick, Optional.empty())));
     }
 
     @Test
     void whoIsNotAskedDoesNotDecideAndANoSaysWhy() {
-        assertEquals("say why it is rejected",
+        assertEquals("Say why it is rejected",
                 Refused.field("/comment", () -> passages.rule(id, anna, false, "", Optional.empty())));
         when(gate.needsComment()).thenReturn(true);
         Refused.field("/comment", () -> passages.rule(id, anna, true, "", Optional.empty()));

@@ -40,6 +40,6 @@ class PicturesTest {
 
     @Test
     void otherBytesAreNoPictures() {
-        assertEquals("there is no picture 0123", Refused.by(Kind.NOT_FOUND, () -> pictures.read("0123")));
+        assertEquals("There is no picture 0123", Refused.by(Kind.NOT_FOUND, () -> pictures.read("0123")));
     }
 }

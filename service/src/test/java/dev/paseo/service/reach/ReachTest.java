@@ -54,7 +54,7 @@ class ReachTest {
         Refusal refused = assertThrows(Refusal.class,
                 () -> reach("https://stores.park.example").allow(Kind.STORE, "https://elsewhere.example/x"));
         assertEquals(
-                "https://elsewhere.example/x is not below an address that may be watched, which are "
+                "https://elsewhere.example/x is not below an address that may be observed, which are "
                         + "https://stores.park.example; an operator sets them in paseo.allowed-stores",
                 refused.getMessage());
     }
@@ -74,8 +74,8 @@ class ReachTest {
         Refusal refused = assertThrows(Refusal.class, () -> reach.allow(Kind.STORE, "https://stores.park.example/x"));
         assertEquals(Refusal.Kind.NOT_ALLOWED, refused.kind());
         assertTrue(
-                refused.getMessage().startsWith("stores.park.example stands for ") && refused.getMessage().contains(
-                        why + ": it is not asked; an operator allows that address itself in paseo.allowed-stores"),
+                refused.getMessage().startsWith("stores.park.example resolves to ") && refused.getMessage().contains(
+                        why + ": it is not contacted; an operator may allow the address in paseo.allowed-stores"),
                 refused.getMessage());
     }
 
@@ -97,7 +97,7 @@ class ReachTest {
 
     @Test
     void aNameThatNobodyKnowsIsUnavailable() {
-        assertEquals("no address is known for stores.park.example",
+        assertEquals("No address is known for stores.park.example",
                 assertThrows(Refusal.class,
                         () -> reach("https://stores.park.example").allow(Kind.STORE, "https://stores.park.example/x"))
                         .getMessage());

@@ -39,7 +39,7 @@ class RunOutputsTest {
         keep("a");
         keep("a");
         assertTrue(Refused.by(Kind.CONFLICT, () -> keep("b")).startsWith(
-                "the artifact app is there with other bytes: aaa"));
+                "The artifact app is there with other bytes: aaa"));
     }
 
     @Test

@@ -82,7 +82,7 @@ class RunStartsTest {
         when(secrets.lacks(any(), anyLong(), anyLong()))
                 .thenReturn(List.of(new Lack("STORE_PASSWORD", true)));
         assertTrue(Refused.by(Kind.CONFLICT, () -> start("2.{serial}", Optional.empty(), true))
-                .startsWith("the stages name what they cannot have: "));
+                .startsWith("The stages use what they may not have: "));
         when(secrets.lacks(any(), anyLong(), anyLong())).thenReturn(List.of());
         assertEquals(1, start("2.{serial}", Optional.empty(), true).number());
     }

@@ -91,7 +91,7 @@ class StoreFaultsTest {
         Refusal refused = assertThrows(Refusal.class, () -> store().list(false));
         assertTrue(
                 String.valueOf(refused.getMessage())
-                        .endsWith("has more than 1000 tags that '2.*' matches; name fewer by a narrower pattern"),
+                        .endsWith("has more than 1000 tags that “2.*” matches; name fewer by a narrower pattern"),
                 refused.getMessage());
         assertEquals(0, manifestsAsked.get());
     }
@@ -124,7 +124,7 @@ class StoreFaultsTest {
     @Test
     void anAnswerWithoutEndIsNotKept() {
         tags("\"2." + "1".repeat(5 << 20) + "\"");
-        assertTrue(refused().endsWith("answers with more than 4 MiB"), this::refused);
+        assertTrue(refused().endsWith("answers with more than 4 MB"), this::refused);
     }
 
     @Test

@@ -81,7 +81,7 @@ class StoresTest {
     @Test
     void oneOfAnotherComponentIsNotStopped() {
         when(mapper.byId(3)).thenReturn(Optional.empty());
-        assertEquals("hut-planner watches no store 3",
+        assertEquals("hut-planner observes no store 3",
                 Refused.by(Kind.NOT_FOUND, () -> stores.stop(3, COMPONENT, "anna")));
     }
 }
