@@ -94,12 +94,39 @@ class AgentProtocolTest {
 
     private static HttpResponse<String> put(JsonNode work, String path, byte[] body)
             throws IOException, InterruptedException {
+        return ask(work, "PUT", path, body);
+    }
+
+    private static String said(int status, HttpResponse<String> answer) {
+        assertEquals(status, answer.statusCode(), answer::body);
+        return Client.JSON.readTree(answer.body()).path("detail").asString();
+    }
+
+    private static HttpResponse<String> ask(JsonNode work, String method, String path, byte[] body)
+            throws IOException, InterruptedException {
         return HttpClient.newHttpClient()
                 .send(HttpRequest.newBuilder(URI.create(park.address() + "/agent/v1/lease" + path))
-                        .PUT(HttpRequest.BodyPublishers.ofByteArray(body))
+                        .method(method, HttpRequest.BodyPublishers.ofByteArray(body))
                         .header("Authorization", "Bearer " + work.path("leaseToken").asString())
                         .header("Content-Type", "application/octet-stream").build(),
                         HttpResponse.BodyHandlers.ofString());
+    }
+
+    @Test
+    void whatALeaseDoesNotAllowIsSaidWhole() throws Exception {
+        JsonNode work = take();
+        byte[] none = new byte[0];
+        assertEquals("A block of a log has at most 8388608 bytes",
+                said(413, ask(work, "POST", "/log?first=1", new byte[(8 << 20) + 1])));
+        assertEquals("The block is not gzip of log lines: Not in GZIP format",
+                said(400, ask(work, "POST", "/log?first=1", "no gzip".getBytes(StandardCharsets.UTF_8))));
+        String other = "0".repeat(64);
+        assertEquals("The work of this lease does not use the bytes " + other,
+                said(404, ask(work, "GET", "/bytes/" + other, none)));
+        assertEquals("There are reports of tests, coverage and findings, not of pictures",
+                said(400, ask(work, "PUT", "/reports/pictures", tar("a.xml"))));
+        end(work);
+        assertEquals("This lease has ended", said(410, ask(work, "GET", "/log", none)));
     }
 
     @Test
@@ -286,7 +313,8 @@ class AgentProtocolTest {
         Client.Answer refused = agent.post("/agent/v1/watch",
                 Map.of("seen", List.of(seen), "diskFree", 0, "diskTotal", 0));
         assertEquals(400, refused.status());
-        assertTrue(refused.detail().contains("SHA-256 digest of its file in hexadecimal"), refused::detail);
+        assertEquals("should be at most 10000 paths, each with the SHA-256 digest of its file in hexadecimal, or "
+                + "nothing where there is no file", refused.detail());
         end(work);
     }
 

@@ -183,14 +183,14 @@ class ArrivalTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-            "../1 | artifact | app    | app.bin   | 5  | a version's number has",
+            "../1 | artifact | app    | app.bin   | 5  | A version's number has",
             "1.0  | artifact | App    | app.bin   | 5  | has small letters",
-            "1.0  | artifact | app    | ../app    | 5  | a file's own name has no slash",
-            "1.0  | artifact | app    | .hidden   | 5  | a file's own name has no slash",
-            "1.0  | artifact | app    | app.bin   | -1 | a file has 0 to",
+            "1.0  | artifact | app    | ../app    | 5  | A file's own name has no slash",
+            "1.0  | artifact | app    | .hidden   | 5  | A file's own name has no slash",
+            "1.0  | artifact | app    | app.bin   | -1 | A file has 0 to",
             "1.0  | program  | app    | app.bin   | 5  | should be artifact, bundle, tests, coverage or findings",
-            "1.0  | artifact | app    | app.bin   | 17179869185 | a file has 0 to 17179869184 bytes",
-            "1.0  | tests    | tests  | t.tar     | 5  | an upload has 1 to 200 files, one of them an artifact"})
+            "1.0  | artifact | app    | app.bin   | 17179869185 | A file has 0 to 17179869184 bytes",
+            "1.0  | tests    | tests  | t.tar     | 5  | An upload has 1 to 200 files, one of them an artifact"})
     void anUploadThatCannotBecomeAVersionIsRefusedBeforeAByteIsSent(String number, String kind, String name,
             String fileName, long size, String expected) {
         if (park.as("developer").get("/api/v1/components/lighter").status() == 404) {
@@ -236,12 +236,12 @@ class ArrivalTest {
     static Stream<Arguments> unfit() throws IOException {
         return Stream.of(
                 Arguments.of("bundle", tar("../outside.sh", "x", (byte) '0'),
-                        "they hold ../outside.sh, which lies outside their folder"),
+                        "Their archive holds ../outside.sh, which lies outside its folder"),
                 Arguments.of("bundle", tar("pipe", "", (byte) '6'),
                         "Their archive holds pipe, which is neither a file nor a folder nor a symbolic link"),
-                Arguments.of("bundle", "no archive at all".getBytes(StandardCharsets.UTF_8), "they should be a"),
-                Arguments.of("bundle", tar("", "", (byte) '0'), "this holds no file"),
-                Arguments.of("bundle", many(), "The recipe's files are more than 10000"),
+                Arguments.of("bundle", "no archive at all".getBytes(StandardCharsets.UTF_8), "A tar archive is wanted"),
+                Arguments.of("bundle", tar("", "", (byte) '0'), "A tar archive is wanted, and this one holds no file"),
+                Arguments.of("bundle", many(), "The archive of the recipe's files has more than 10000 files"),
                 Arguments.of("tests", tar("", "", (byte) '0'), "reports tests: the archive holds no file"),
                 Arguments.of("tests", tar("notes.txt", "no report", (byte) '0'),
                         "reports tests: notes.txt:1:1 not well-formed XML"),
@@ -423,7 +423,7 @@ class ArrivalTest {
             assertEquals(0, park.as("developer").get("/api/v1/versions/mule").body().size());
             answers.remove(where + "/tags/list");
             Await.until("the store is away",
-                    () -> sightings("mule").path("error").asString("").contains("answered 404"));
+                    () -> sightings("mule").path("error").asString("").contains("answered with status 404"));
         } finally {
             allowed.stop(0);
         }

@@ -176,7 +176,7 @@ class AuditTest {
     @Test
     void aRestoreIsAcknowledgedWithItsReasonAndNamesTheGap() throws Exception {
         assertTrue(park.as("admin").post("/api/v1/audit/restore", Map.of("reason", "nothing happened")).detail()
-                .contains("nothing is missing"));
+                .contains("No entry of the audit trail is missing"));
         park.as("admin").put("/api/v1/groups/walkers/members/developer", Map.of()).good();
         Await.until("it is numbered", () -> verify().path("notCovered").asLong() == 0);
         park.tamper(

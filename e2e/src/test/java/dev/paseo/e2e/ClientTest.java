@@ -88,7 +88,7 @@ class ClientTest {
         says(done("developer", "log", "deployment", id, "test-1"), "── install on test-1", "key ••••••");
         says(refused(1, "developer", "log", "deployment", id, "north-hut"),
                 "has done nothing on north-hut; it worked on test-1");
-        says(refused(2, "developer", "log", "daylight-api", "1.4.1"), "is none of COMPONENT#RUN");
+        says(refused(2, "developer", "log", "daylight-api", "1.4.1"), "should be one of COMPONENT#RUN");
     }
 
     @Test
@@ -169,7 +169,7 @@ class ClientTest {
         says(refused(1, "release-engineer", "promote", "daylight-api", "1.4.2", "--to", "production"), "blocked");
         refused(4, "release-engineer", "block", "daylight-api", "1.4.2", "--lift", "--reason", "it was the clock");
         done("admin", "block", "daylight-api", "1.4.2", "--lift", "--reason", "it was the clock");
-        says(refused(2, "release-engineer", "hold", "daylight-api", "--in", "staging"), "say why: --reason");
+        says(refused(2, "release-engineer", "hold", "daylight-api", "--in", "staging"), "Say why: --reason");
     }
 
     @Test

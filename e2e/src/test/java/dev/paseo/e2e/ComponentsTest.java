@@ -59,7 +59,7 @@ class ComponentsTest {
                 engineer().post("/api/v1/drafts", Map.of("component", "bell", "repository", "file:///etc")).status());
         Client.Answer taken = engineer().post("/api/v1/components", Map.of("name", "path-lamp", "repository",
                 bare.url(), "trusted", List.of(), "allowed", List.of(), "secrets", List.of()));
-        assertEquals("there is a component named path-lamp already; path-lamp-2 is free", taken.detail());
+        assertEquals("There is a component named path-lamp already; path-lamp-2 is free", taken.detail());
     }
 
     @Test

@@ -228,7 +228,7 @@ class GatesTest {
         assertEquals(0, park
                 .paseo("admin", "component", "pushed", "daylight-api", repository.head(), "--by", "developer").code());
         assertTrue(park.paseo("admin", "component", "pushed", "daylight-api", repository.head(), "--by", "developer")
-                .out().contains("it is unknown who pushed"), "it is told once");
+                .out().contains("whose pusher is unknown"), "it is told once");
         park.deploymentIs(id, "live");
     }
 
@@ -295,12 +295,16 @@ class GatesTest {
         assertEquals(404, park.as("approver-1").post("/api/v1/links/paseo-link_forged", Map.of()).status());
         Client.Answer forwarded = park.as("approver-2").post("/api/v1/links/" + token, Map.of());
         assertEquals(403, forwarded.status());
-        assertTrue(forwarded.detail().contains("This link was sent to approver-1"), forwarded.detail());
+        assertEquals(
+                "This link was sent to approver-1, and you are signed in as approver-2: a link is for the one it was "
+                        + "sent to",
+                forwarded.detail());
         assertEquals("/deployments/" + id,
                 park.as("approver-1").post("/api/v1/links/" + token, Map.of()).good().path("path").asString());
         Client.Answer again = park.as("approver-1").post("/api/v1/links/" + token, Map.of());
         assertEquals(409, again.status());
-        assertTrue(again.detail().contains("this link was used on"), again.detail());
+        assertEquals("This link was used on TIME, and a link works once",
+                again.detail().replaceAll("on .* UTC", "on TIME"));
         assertEquals("waiting", park.status(id), "a link decides nothing");
         park.rule("approver-1", id, false, "Times differ at the valley-house.").good();
         park.deploymentIs(id, "rejected");

@@ -171,7 +171,7 @@ class LooseningTest {
                     .contains("keeper wants to loosen what is asked"));
             assertTrue(said(other, "keeper", true, "", wanted).detail().contains("somebody else agrees to it"));
             assertTrue(said(other, "developer", true, "", wanted).detail()
-                    .contains("for production others agree: approver-1, approver-2"));
+                    .contains("You are not asked: for production one of approver-1, approver-2 agrees"));
             assertEquals(409, other.as("approver-1")
                     .post("/api/v1/loosenings/1/words", Map.of("yes", true, "subject", "0".repeat(64))).status(),
                     "what was not looked at is not agreed to");
@@ -227,7 +227,8 @@ class LooseningTest {
                 "  staging:\n    follows: test\n    to-loosen: [approver-2]\n"))).good();
         said(other, "approver-1", true, "", loosening(other, 5)).good();
         Await.until("it has ended", () -> !loosening(other, 5).path("status").asString().equals("open"));
-        assertTrue(loosening(other, 5).path("ending").asString().contains("staging asks a second person too by now"),
+        assertTrue(
+                loosening(other, 5).path("ending").asString().contains("staging asks for a second person too by now"),
                 () -> loosening(other, 5).toString());
         other.account("leaver", List.of("operator"), List.of());
         assertTrue(other.as("leaver").put("/api/v1/components/daylight-api/grants/LAST_KEY", Map.of()).detail()

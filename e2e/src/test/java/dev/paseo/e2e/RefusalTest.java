@@ -60,9 +60,9 @@ class RefusalTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-            "daylight-apo | 1.4.1 | test       | there is no component daylight-apo; did you mean daylight-api?",
+            "daylight-apo | 1.4.1 | test       | There is no component daylight-apo; did you mean daylight-api?",
             "daylight-api | 9.9.9 | test       | daylight-api has no version 9.9.9; the newest is",
-            "daylight-api | 1.4.1 | prodution  | there is no environment prodution; did you mean production?"})
+            "daylight-api | 1.4.1 | prodution  | There is no environment prodution; did you mean production?"})
     void unknownNames(String component, String version, String environment, String reason) {
         Client.Answer refused = park.as("release-engineer").post("/api/v1/deployments",
                 Map.of("component", component, "version", version, "environment", environment));
@@ -222,7 +222,7 @@ class RefusalTest {
         String main = next("developer", files);
         Client.Answer refused = park.as("developer").post("/api/v1/runs", Map.of("component", "daylight-api"));
         assertEquals(409, refused.status());
-        assertTrue(refused.detail().startsWith("version " + main + " of daylight-api is sealed already"),
+        assertTrue(refused.detail().startsWith("Version " + main + " of daylight-api is sealed already"),
                 refused.detail());
         next("developer", Scenario.files());
     }
@@ -239,8 +239,8 @@ class RefusalTest {
     @CsvSource(delimiter = '|', value = {
             "file:///etc                 | 403 | is not below a place from which components may come",
             "https://park.example/x   | 403 | is not below a place from which components may come",
-            "http://park.example/x    | 400 | a repository is given as file:///path",
-            "file:///nowhere/at/all.git  | 400 | there is no folder"})
+            "http://park.example/x    | 400 | A repository is given as file:///path",
+            "file:///nowhere/at/all.git  | 400 | There is no folder"})
     void aComponentFromOutsideTheAllowedFolders(String repositoryUrl, int status, String reason) {
         Client.Answer refused = park.as("release-engineer").post("/api/v1/components",
                 Map.of("name", "intruder", "repository", repositoryUrl,
@@ -314,7 +314,7 @@ class RefusalTest {
                 Map.of("text", Scenario.environments(park::hostAddress).replace("from: approvers", "from: aprovers")
                         .replace("daylight-api:", "daylight-apo:")));
         assertEquals(422, refused.status());
-        assertTrue(refused.detail().contains("There is no component daylight-apo; did you mean daylight-api?"),
+        assertTrue(refused.detail().contains("there is no component daylight-apo; did you mean daylight-api?"),
                 refused.detail());
         assertTrue(refused.detail().contains("there is no group or account aprovers; did you mean approvers?"),
                 refused.detail());

@@ -1,6 +1,7 @@
 package dev.paseo.e2e;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.io.IOException;
 import java.net.http.HttpRequest;
@@ -9,6 +10,7 @@ import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -16,6 +18,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -23,7 +26,10 @@ import tools.jackson.databind.JsonNode;
 class RefusalsTest {
 
     private static final Path TABLE = TestDatabase.ROOT.resolve("e2e/src/test/resources/refusals.txt");
-    private static final Pattern REQUEST = Pattern.compile("([a-z0-9-]+) (GET|POST|PUT|DELETE) (/\\S*)(?: (.*))?");
+    private static final Pattern REQUEST = Pattern
+            .compile("([a-z0-9-]+) (GET|POST|PUT|DELETE) (/\\S*)((?: \\[[^]]+: [^]]*])*)(?: (.*))?");
+    private static final Pattern HEADER = Pattern.compile("\\[([^]]+?): ([^]]*)]");
+    private static final Pattern LONG = Pattern.compile("X\\{(\\d+)}");
 
     private final List<String> played = new ArrayList<>();
     private final Set<String> undeclared = new TreeSet<>();
@@ -34,7 +40,13 @@ class RefusalsTest {
     @Test
     void eachIsAnsweredAsTheTableSays() throws Exception {
         List<String> table = Files.readAllLines(TABLE);
-        try (Park park = Park.open()) {
+        try (Park park = new Park()) {
+            park.startService("paseo.allowed-sources=" + park.folder.resolve("repositories")
+                    + ",https://127.0.0.1:1,ssh://git@127.0.0.1:1");
+            park.accounts();
+            for (String agent : park.agents()) {
+                park.startAgent(agent);
+            }
             park.component().push("developer", "main", Scenario.files());
             park.liveIn("staging", "1.4.1");
             Files.createDirectories(park.folder.resolve("drop"));
@@ -60,7 +72,7 @@ class RefusalsTest {
 
     /** Each refusal that was met stands in the API's description of its operation. */
     private void declared(Matcher request, String status) {
-        String path = "/api/v1" + request.group(3).replaceAll("\\?.*", "");
+        String path = path(request.group(3)).replaceAll("\\?.*", "");
         for (Map.Entry<String, JsonNode> each : described.properties()) {
             JsonNode operation = each.getValue().path(request.group(2).toLowerCase(Locale.ROOT));
             if (path.matches(each.getKey().replaceAll("\\{[^}]*}", "[^/]+")) && !operation.isMissingNode()
@@ -70,23 +82,33 @@ class RefusalsTest {
         }
     }
 
+    /** Below /api/v1, unless it begins with two. */
+    private static String path(String written) {
+        return written.startsWith("//") ? written.substring(1) : "/api/v1" + written;
+    }
+
     private String answer(Park park, Matcher request) throws IOException {
-        String folder = "file://" + park.folder;
-        String body = request.group(4) == null ? ""
-                : request.group(4).replace("FOLDER", folder).replace("ADDRESS", "http://127.0.0.1:" + park.storePort);
-        boolean file = request.group(3).startsWith("/uploads/") && request.group(2).equals("PUT");
-        HttpRequest.Builder asked = HttpRequest.newBuilder()
-                .method(request.group(2), body.isEmpty() ? BodyPublishers.noBody() : BodyPublishers.ofString(body))
-                .header("Content-Type", file ? "application/octet-stream" : "application/json");
-        if (file) {
-            asked.header("Upload-Offset", "0");
+        String body = request.group(5) == null ? ""
+                : LONG.matcher(request.group(5)).replaceAll(times -> "x".repeat(Integer.parseInt(times.group(1))))
+                        .replace("FOLDER", "file://" + park.folder)
+                        .replace("ADDRESS", "http://127.0.0.1:" + park.storePort);
+        Map<String, String> headers = new LinkedHashMap<>(Map.of("Content-Type", "application/json"));
+        if (request.group(3).startsWith("/uploads/") && request.group(2).equals("PUT")) {
+            headers.putAll(Map.of("Content-Type", "application/octet-stream", "Upload-Offset", "0"));
         }
+        Matcher header = HEADER.matcher(request.group(4));
+        while (header.find()) {
+            headers.put(header.group(1), header.group(2));
+        }
+        HttpRequest.Builder asked = HttpRequest.newBuilder()
+                .method(request.group(2), body.isEmpty() ? BodyPublishers.noBody() : BodyPublishers.ofString(body));
+        headers.forEach(asked::header);
         String who = request.group(1);
         if (!who.equals("nobody")) {
             asked.header("Authorization", "Bearer " + park.as(who).token());
         }
         HttpResponse<String> answer = park.as("admin").raw(asked,
-                "/api/v1" + request.group(3).replace("LAST", last));
+                path(request.group(3)).replace("LAST", last));
         if (answer.statusCode() < 300) {
             last = answer.body().startsWith("{") ? Client.JSON.readTree(answer.body()).path("id").asString(last) : last;
             return "200";
@@ -97,6 +119,9 @@ class RefusalsTest {
     }
 
     private static String words(HttpResponse<String> answer, String folder) {
+        if (!answer.body().startsWith("{")) {
+            return answer.statusCode() + " - " + answer.body().strip();
+        }
         JsonNode problem = Client.JSON.readTree(answer.body());
         List<String> lines = new ArrayList<>();
         problem.path("errors").forEach(each -> lines.add(field(each)));
@@ -107,11 +132,29 @@ class RefusalsTest {
                 .replace("file://" + folder, "FOLDER").replace(folder, "FOLDER")
                 .replaceAll("\\d{4}-\\d\\d-\\d\\dT[0-9:.]+Z", "TIME")
                 .replaceAll("\\d+ [A-Z][a-z]{2}( \\d{4})?, \\d\\d:\\d\\d( UTC)?", "TIME")
-                .replaceAll("\\b[0-9a-f]{40,64}\\b", "SHA").replaceAll("127\\.0\\.0\\.1:[1-9]\\d{3,}", "ADDRESS");
+                .replaceAll("\\b[0-9a-f]{40,64}\\b", "SHA").replaceAll("\\bin \\d+ s\\b", "in SECONDS")
+                .replaceAll("127\\.0\\.0\\.1:[1-9]\\d{3,}", "ADDRESS");
     }
 
     private static String field(JsonNode wrong) {
         String pointer = wrong.path("pointer").asString("");
         return (pointer.isEmpty() ? "-" : pointer) + " " + wrong.path("detail").asString("");
+    }
+
+    /** Those that neither the table nor another test compares whole yet; none may be added. */
+    private static final Path NOT_YET = TABLE.resolveSibling("refusals-not-yet.txt");
+
+    @Test
+    void eachRefusalIsRaisedByTheTableOrByATestThatComparesItWhole() throws IOException {
+        List<String> said = new ArrayList<>(RefusalSites.inTests());
+        Files.readAllLines(TABLE).stream().filter(line -> line.startsWith("    "))
+                .forEach(line -> said.add(line.strip().replaceFirst("^(\\d+ )?(/\\S*|-) ", "")));
+        Set<String> missing = new TreeSet<>();
+        List<RefusalSites.Said> all = RefusalSites.all();
+        all.stream().filter(refusal -> !refusal.isOneOf(said))
+                .forEach(refusal -> missing.add(refusal.where() + ": " + refusal.words()));
+        assertEquals(Files.readAllLines(NOT_YET).stream().filter(line -> !line.startsWith("#"))
+                .collect(Collectors.joining("\n")), String.join("\n", missing));
+        assertTrue(all.size() > 300, () -> "only " + all.size());
     }
 }

@@ -43,8 +43,7 @@ class RetiringTest {
             park.as("admin").post("/api/v1/receivers", Map.of("name", "bell-board", "address",
                     "http://127.0.0.1:" + park.storePort + "/events", "components", List.of("lamp"))).good();
             assertEquals(
-                    "lamp cannot be given another name yet: it stands in the receiver bell-board, where it would no "
-                            + "longer be found; change that first",
+                    "lamp cannot be renamed yet: it is named in the receiver bell-board; change that first",
                     park.as("release-engineer").post("/api/v1/components/lamp/changes", Map.of("name", "lantern"))
                             .detail());
             park.as("admin").delete("/api/v1/receivers/bell-board").good();
@@ -172,7 +171,7 @@ class RetiringTest {
             refused = park.paseo("admin", "retire", "place", "daylight-api", "--in", "test", "--reason", "too old",
                     "--remove");
             assertTrue(refused.out().contains(
-                    "The recipe of daylight-api 1.4.1 has no removal: it stays on test-1 in test until somebody "
+                    "the recipe of daylight-api 1.4.1 has no removal: it stays on test-1 in test until somebody "
                             + "takes it away by hand"),
                     refused::out);
             Park.Said said = park.paseo("admin", "retire", "place", "daylight-api", "--in", "test", "--reason",

@@ -34,7 +34,7 @@ class WalkStaysTest {
             assertTrue(where(park).contains("ROPE_KEY"), where(park));
             String shown = park.paseo("developer", "show", "daylight-api", "1.4.1").out();
             assertTrue(shown.contains(
-                    "It stays before test: the recipe of daylight-api 1.4.1 uses what it may not have: ROPE_KEY was "
+                    "It stays before test: The recipe of daylight-api 1.4.1 uses what it may not have: ROPE_KEY was "
                             + "not given to daylight-api: paseo secret grant daylight-api ROPE_KEY"),
                     shown);
             assertTrue(told(park, "admin").contains("daylight-api 1.4.1 does not go on to test: "),
@@ -56,7 +56,7 @@ class WalkStaysTest {
             repository.push("developer", "main", Map.of("README", "newer", "paseo.yaml",
                     files.get("paseo.yaml").replace("  - staging: automatic", "  - stagign: automatic")));
             Await.until("a misspelt environment is told",
-                    () -> where(park).contains("There is no environment stagign; did you mean staging?"));
+                    () -> where(park).contains("there is no environment stagign; did you mean staging?"));
             assertEquals(Optional.of("1.4.2"), park.live("test"));
         }
     }

@@ -88,7 +88,7 @@ class ArchitectureTest {
     private static final String MORE = """
             AccountChanges=8 Arrivals=6 ComparisonController=6 ComponentChanges=9 Components=6
             Deciding=6 DeploymentController=9 DeploymentViews=12 EnvironmentChecks=6 FactsOfGates=8
-            Gates=6 Granting=7 Hooks=9 HostController=6 HostWatch=8
+            Gates=6 Granting=7 Hooks=9 HostWatch=8
             LeaseController=7 Loading=8 Outcomes=14 PassageController=8 Passages=7
             PlaceController=8 PlaceViews=9 Places=11 PreviewSweeper=6 Previews=10
             Recording=11 Registration=7 Requests=13 Retiring=6 RunController=7

@@ -43,7 +43,8 @@ public record Agreement(String by, Map<String, Set<String>> asked, Set<String> a
             return Optional.of(person + " has agreed already");
         }
         return open().stream().anyMatch(environment -> asked.get(environment).contains(person)) ? Optional.empty()
-                : Optional.of("for " + String.join(" and ", open()) + " others agree: " + String.join(", ", people()));
+                : Optional.of("You are not asked: for " + String.join(" and ", open()) + " one of "
+                        + String.join(", ", people()) + " agrees");
     }
 
     /** Who may agree now. */

@@ -32,7 +32,8 @@ class AgreementTest {
     void oneOfThoseWhoAreNamedIsEnough() {
         assertEquals(Optional.empty(), of(ONE).refusal("approver-1"));
         assertEquals(List.of(), of(ONE, "approver-1").open());
-        assertEquals(Optional.of("for production others agree: approver-1, approver-2"), of(ONE).refusal("developer"));
+        assertEquals(Optional.of("You are not asked: for production one of approver-1, approver-2 agrees"),
+                of(ONE).refusal("developer"));
     }
 
     /** Each environment asks its own. */

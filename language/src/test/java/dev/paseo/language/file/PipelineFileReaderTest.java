@@ -99,7 +99,7 @@ class PipelineFileReaderTest {
                         "14:12 stages.unit-tests.steps: is empty; a stage has at least one step"),
                 bad("    steps: [./test.sh]\n", "", "14:5 stages.unit-tests: needs steps: a list of commands"),
                 bad("REPORT_TOKEN", "report-token",
-                        "15:15 stages.unit-tests.secrets[0]: should be capital letters, digits and _ "
+                        "15:15 stages.unit-tests.secrets[0]: should be capital letters, digits and _, "
                                 + "and not PASEO_ at its beginning, found “report-token”"),
                 bad("unit-tests:", "compile:", "13:3 stages.compile: is given twice"),
                 bad("artifacts: [app]", "artifacts: [ap]",

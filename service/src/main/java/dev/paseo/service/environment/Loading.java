@@ -132,7 +132,7 @@ class Loading {
 
     private static Refusal changed() {
         return Refusal
-                .conflict("the environments have changed since you began: look at the difference, and load it again");
+                .conflict("The environments have changed since you began: look at the difference, and load it again");
     }
 
     private static void refuseUnmeant(List<EnvironmentChecks.Change> loosens, boolean loosen) {

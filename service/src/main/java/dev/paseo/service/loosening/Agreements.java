@@ -226,8 +226,8 @@ public class Agreements implements EffectHandler {
             WantedRow row = row(id);
             waits(row);
             if (!row.by().equals(person.name())) {
-                throw Refusal.notAllowed(row.by() + " asked for loosening " + id
-                        + " and may withdraw it alone; whoever is asked may refuse it");
+                throw Refusal.notAllowed("Only " + row.by() + ", who asked for loosening " + id
+                        + ", may withdraw it; whoever is asked may refuse it");
             }
             around.changes().record(AuditTrail.Entry.of(person.name(), "loosening withdrawn", row.kind())
                     .with("loosening", Long.toString(id)));

@@ -84,7 +84,8 @@ class OperationAnswers {
         boolean asked = Optional.ofNullable(operation.getParameters()).orElse(List.of()).stream()
                 .anyMatch(each -> !"path".equals(each.getIn()) || !isText(each.getSchema()));
         Set<Integer> statuses = new TreeSet<>(Set.of(429, 500, 503));
-        Map<Integer, Boolean> when = Map.of(400, body || asked, 401, signedIn || body, 403, signedIn || changes, 404,
+        Map<Integer, Boolean> when = Map.of(400, body || asked, 401, signedIn || body || path.endsWith("/session"), 403,
+                signedIn || changes, 404,
                 path.contains("{") || body || asked, 409, changes, 413, body, 422,
                 READ.contains(method + " " + path), 507, changes && signedIn);
         when.forEach((status, may) -> {

@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -20,6 +21,14 @@ class PasswordsTest {
         }
         String hash = passwords.hash("\uD83D\uDE00".repeat(10));
         assertTrue(passwords.matches("\uD83D\uDE00".repeat(10), hash), "characters are counted, not their halves");
+    }
+
+    @Test
+    void whoeverWaitsWhileTheServiceStopsIsToldToComeAgain() {
+        Thread.currentThread().interrupt();
+        assertEquals("The service is stopping; try again in a minute",
+                Refused.by(Kind.UNAVAILABLE, () -> passwords.hash("long enough for us")));
+        assertTrue(Thread.interrupted(), "whoever stops it is heard further up");
     }
 
     @Test

@@ -56,8 +56,8 @@ class SigningInTest {
         for (int guess = 0; guess < 60; guess++) {
             tries.failed("anna", "127.0.0.1", Rows.NOON);
         }
-        assertTrue(Refused.by(Kind.TOO_MANY, () -> signingIn.check("anna", "right", "127.0.0.1"))
-                .startsWith("Too many failed tries to sign in as anna"));
+        assertEquals("Too many failed tries to sign in as anna, or from this address; try again in 1 min 1 s",
+                Refused.by(Kind.TOO_MANY, () -> signingIn.check("anna", "right", "127.0.0.1")));
         verifyNoInteractions(passwords);
     }
 
@@ -66,7 +66,8 @@ class SigningInTest {
         for (int guess = 0; guess < 5; guess++) {
             Refused.by(Kind.SIGNED_OUT, () -> signingIn.byCode("paseo-code-x", "long enough", "10.0.0.7"));
         }
-        Refused.by(Kind.TOO_MANY, () -> signingIn.byCode("paseo-code-x", "long enough", "10.0.0.7"));
+        assertEquals("Too many failed tries from this address; try again in 2 s",
+                Refused.by(Kind.TOO_MANY, () -> signingIn.byCode("paseo-code-x", "long enough", "10.0.0.7")));
     }
 
     @Test

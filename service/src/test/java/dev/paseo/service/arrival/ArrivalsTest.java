@@ -91,10 +91,10 @@ class ArrivalsTest {
     @Test
     void theFilesOfTheRecipeComeWithItAndLieInTheirFolder() {
         file(List.of());
-        assertTrue(Refused.by(Kind.CONFLICT, () -> seal(null, "planner")).contains("send them too"));
-        assertTrue(
-                bundle(Archive.of("deploy/other.txt"), Kind.CONFLICT)
-                        .contains("and none of the files received matches"));
+        assertEquals("The recipe of hut-planner brings deploy/*.sh: send them too",
+                Refused.by(Kind.CONFLICT, () -> seal(null, "planner")));
+        assertEquals("The recipe of hut-planner brings deploy/*.sh, and none of the files received matches",
+                bundle(Archive.of("deploy/other.txt"), Kind.CONFLICT));
         for (String outside : List.of("../etc/passwd", "deploy/../../up.sh")) {
             assertTrue(bundle(Archive.of(outside), Kind.UNPROCESSABLE).contains("outside its folder"));
         }

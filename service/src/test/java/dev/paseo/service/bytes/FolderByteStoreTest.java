@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.problem.Refused;
 import dev.paseo.service.settings.Settings;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -81,7 +82,12 @@ class FolderByteStoreTest {
             }
         };
         assertThrows(IOException.class, () -> store.keep(cut, 1 << 20));
-        assertThrows(Refusal.class, () -> store.keep(new ByteArrayInputStream(LIGHT), 3));
+        assertEquals("At most 3 bytes are accepted",
+                Refused.by(Refusal.Kind.TOO_LARGE, () -> store.keep(new ByteArrayInputStream(LIGHT), 3)));
+        assertEquals("No bytes with the digest " + DIGEST + " are kept",
+                Refused.by(Refusal.Kind.NOT_FOUND, () -> store.openUnchecked(DIGEST)));
+        assertEquals("A digest has 64 hexadecimal digits, got “../up”",
+                Refused.field("/digest", () -> store.openUnchecked("../up")));
         assertEquals(0, files("bytes"));
         assertEquals(0, files("scratch"));
     }

@@ -1,6 +1,7 @@
 package dev.paseo.service.log;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 import static org.mockito.ArgumentMatchers.any;
@@ -67,7 +68,8 @@ class LogsTest {
     void aBlockIsGzipOfWholeLines() {
         for (byte[] wrong : List.of("5 1 plain\n".getBytes(StandardCharsets.UTF_8), block(""), block("5 1 no end"),
                 block("not a line\n"))) {
-            Refused.field("/block", () -> logs.append(work, 1, wrong));
+            assertTrue(Refused.field("/block", () -> logs.append(work, 1, wrong))
+                    .startsWith("The block is not gzip of log lines: "));
         }
         assertEquals("A block of a log has at most 8388608 bytes, unpacked",
                 Refused.by(Kind.TOO_LARGE, () -> logs.append(work, 1, block("5 1 " + "x".repeat(9 << 20) + "\n"))));

@@ -72,17 +72,20 @@ class RunStartsTest {
 
     @Test
     void whatCannotBeStartedSaysWhyAndUsesNoNumber() {
-        assertTrue(Refused.by(Kind.CONFLICT, () -> start("{serial}", Optional.of(Rows.NOON), true))
-                .contains("is retired"));
-        assertTrue(Refused.by(Kind.CONFLICT, () -> start("{tag}.{serial}", Optional.empty(), true))
-                .contains("there is no tag at or before this commit"));
+        assertEquals("daylight-api is retired: none of its runs can be started",
+                Refused.by(Kind.CONFLICT, () -> start("{serial}", Optional.of(Rows.NOON), true)));
+        assertEquals("The pattern {tag}.{serial} names {tag}, but there is no tag at or before this commit",
+                Refused.by(Kind.CONFLICT, () -> start("{tag}.{serial}", Optional.empty(), true)));
         when(versions.exists(component, "2.c0ffee1")).thenReturn(true);
-        assertTrue(Refused.by(Kind.CONFLICT, () -> start("2.{commit}", Optional.empty(), true))
-                .contains("is sealed already; versions never change"));
+        assertEquals("Version 2.c0ffee1 of daylight-api is sealed already; versions never change, so the pattern "
+                + "2.{commit} cannot give this number again",
+                Refused.by(Kind.CONFLICT, () -> start("2.{commit}", Optional.empty(), true)));
         when(secrets.lacks(any(), anyLong(), anyLong()))
                 .thenReturn(List.of(new Lack("STORE_PASSWORD", true)));
-        assertTrue(Refused.by(Kind.CONFLICT, () -> start("2.{serial}", Optional.empty(), true))
-                .startsWith("The stages use what they may not have: "));
+        assertEquals(
+                "The stages use what they may not have: STORE_PASSWORD has no value: paseo secret set "
+                        + "STORE_PASSWORD --component daylight-api",
+                Refused.by(Kind.CONFLICT, () -> start("2.{serial}", Optional.empty(), true)));
         when(secrets.lacks(any(), anyLong(), anyLong())).thenReturn(List.of());
         assertEquals(1, start("2.{serial}", Optional.empty(), true).number());
     }

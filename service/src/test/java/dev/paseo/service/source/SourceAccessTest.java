@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.problem.Refused;
 import dev.paseo.service.settings.Settings;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -71,16 +72,27 @@ class SourceAccessTest {
         SourceAccess ssh = new SourceAccess(Optional.empty(), Optional.empty(), Optional.empty(), Optional.of(KEY),
                 Optional.of(HOST));
         assertDoesNotThrow(() -> ssh.check("ssh://git@git.park.example/x"));
-        assertThrows(Refusal.class, () -> ssh.check("https://git.park.example/x"));
-        assertThrows(Refusal.class, () -> SourceAccess.NONE.check("ssh://git@git.park.example/x"));
-        assertThrows(Refusal.class,
-                () -> new SourceAccess(Optional.empty(), Optional.empty(), Optional.empty(), Optional.of(KEY),
-                        Optional.of("@cert-authority * ssh-rsa AAAA"))
-                        .check("ssh://git@git.park.example/x"));
-        assertThrows(Refusal.class, () -> new SourceAccess(Optional.of("a:b"), Optional.of("word"), Optional.empty(),
-                Optional.empty(), Optional.empty()).check("https://x/y"));
-        assertThrows(Refusal.class, () -> new SourceAccess(Optional.empty(), Optional.empty(),
-                Optional.of("no certificate"), Optional.empty(), Optional.empty()).check("https://x/y"));
+        assertEquals("A key and host keys are for ssh:// repositories",
+                Refused.field("/credentials", () -> ssh.check("https://git.park.example/x")));
+        assertEquals("An ssh repository needs a private key in PEM without a passphrase",
+                Refused.field("/credentials/key", () -> SourceAccess.NONE.check("ssh://git@git.park.example/x")));
+        assertEquals("A name, a password and an authority are for https:// repositories",
+                Refused.field("/credentials",
+                        () -> new SourceAccess(Optional.of("a"), Optional.of("word"), Optional.empty(),
+                                Optional.of(KEY), Optional.of(HOST)).check("ssh://git@git.park.example/x")));
+        assertEquals("Name the host's key, as a line of known_hosts: the host, the kind, the key. ssh-keyscan prints "
+                + "it; compare it with what the host's operator says",
+                Refused.field("/credentials/hostKeys",
+                        () -> new SourceAccess(Optional.empty(), Optional.empty(), Optional.empty(), Optional.of(KEY),
+                                Optional.of("@cert-authority * ssh-rsa AAAA"))
+                                .check("ssh://git@git.park.example/x")));
+        assertEquals("A name has no colon, and neither it nor the password has a line break",
+                Refused.field("/credentials",
+                        () -> new SourceAccess(Optional.of("a:b"), Optional.of("word"), Optional.empty(),
+                                Optional.empty(), Optional.empty()).check("https://x/y")));
+        assertEquals("should be certificates in PEM",
+                Refused.field("/credentials/authority", () -> new SourceAccess(Optional.empty(), Optional.empty(),
+                        Optional.of("no certificate"), Optional.empty(), Optional.empty()).check("https://x/y")));
         assertDoesNotThrow(() -> SourceAccess.NONE.check("file:///srv/git/x"));
     }
 

@@ -65,7 +65,8 @@ class RunFilesTest {
         for (String wrong : List.of("", "../app.jar", "a/b", "x".repeat(256))) {
             Refused.field("/name", () -> output("app", wrong));
         }
-        Refused.field("/name", () -> output("other", "app.jar"));
+        assertEquals("Stage build keeps no artifact named other from a file app.jar",
+                Refused.field("/name", () -> output("other", "app.jar")));
     }
 
     private String left(Kind kind, byte[] archive) {
@@ -94,6 +95,7 @@ class RunFilesTest {
 
     @Test
     void aKeyForReuseIsADigest() {
-        Refused.field("/key", () -> files.reuse(work, "latest", new ByteStore.Kept("0".repeat(64), 3)));
+        assertEquals("A key is a SHA-256 in hexadecimal",
+                Refused.field("/key", () -> files.reuse(work, "latest", new ByteStore.Kept("0".repeat(64), 3))));
     }
 }

@@ -89,9 +89,8 @@ class StoreFaultsTest {
     void aHundredThousandTagsAreNotAskedForOneByOne() {
         tags(IntStream.range(0, 100_000).mapToObj(at -> "\"2." + at + "\"").collect(Collectors.joining(",")));
         Refusal refused = assertThrows(Refusal.class, () -> store().list(false));
-        assertTrue(
-                String.valueOf(refused.getMessage())
-                        .endsWith("has more than 1000 tags that “2.*” matches; name fewer by a narrower pattern"),
+        assertEquals(
+                address + "/v2/planner has more than 1000 tags that “2.*” matches; name fewer by a narrower pattern",
                 refused.getMessage());
         assertEquals(0, manifestsAsked.get());
     }
@@ -124,7 +123,19 @@ class StoreFaultsTest {
     @Test
     void anAnswerWithoutEndIsNotKept() {
         tags("\"2." + "1".repeat(5 << 20) + "\"");
-        assertTrue(refused().endsWith("answers with more than 4 MB"), this::refused);
+        assertEquals(address + "/v2/planner/tags/list?n=1000 answers with more than 4 MB", refused());
+    }
+
+    @Test
+    void whatIsNoRegistryIsTold() {
+        server.createContext("/v2/planner/tags/list", exchange -> answer(exchange, "<html>"));
+        assertEquals(address + "/v2/planner/tags/list?n=1000 does not answer with JSON: is it a registry?", refused());
+    }
+
+    @Test
+    void whereNobodyListensNothingIsAnswered() {
+        server.stop(0);
+        assertEquals(address + "/v2/planner/tags/list?n=1000 does not answer: nobody listens there", refused());
     }
 
     @Test
@@ -134,7 +145,7 @@ class StoreFaultsTest {
             exchange.sendResponseHeaders(302, -1);
             exchange.close();
         });
-        assertTrue(refused().endsWith("redirected more than 3 times"), this::refused);
+        assertEquals(address + "/v2/planner/tags/list redirected more than 3 times", refused());
     }
 
     @Test

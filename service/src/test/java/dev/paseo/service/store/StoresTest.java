@@ -52,10 +52,12 @@ class StoresTest {
             Refused.field("/name", () -> watch(WatchedStore.Kind.REGISTRY, "http://127.0.0.1", wrong, "", "*"));
         }
         for (String wrong : List.of("", ".", "a/b", "park..huts")) {
-            Refused.field("/group", () -> watch(WatchedStore.Kind.MAVEN, "http://127.0.0.1", "planner", wrong, "*"));
+            assertEquals("should be the group's id; got “" + wrong + "”", Refused.field("/group",
+                    () -> watch(WatchedStore.Kind.MAVEN, "http://127.0.0.1", "planner", wrong, "*")));
         }
         for (String wrong : List.of("", "x".repeat(201))) {
-            Refused.field("/pattern", () -> watch(WatchedStore.Kind.REGISTRY, "http://127.0.0.1", "park", "", wrong));
+            assertEquals("has 1 to 200 characters", Refused.field("/pattern",
+                    () -> watch(WatchedStore.Kind.REGISTRY, "http://127.0.0.1", "park", "", wrong)));
         }
         verify(mapper, never()).add(any());
     }
