@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { ChevronRight } from "lucide-react";
 import { useState } from "react";
 import { Problem } from "../../api/client";
 import { Loading, Trouble } from "../../design/parts";
@@ -62,13 +63,14 @@ function One({ operation, problems }: { operation: Listed; problems: Record<stri
   const good = Object.entries(operation.responses).filter(([status]) => status < "300");
   const refused = Object.entries(operation.responses).filter(([status]) => status >= "300");
   return (
-    <details className="border-t border-[var(--line)] first:border-t-0">
-      <summary className="grid cursor-pointer grid-cols-[64px_minmax(0,1fr)] gap-x-3 px-4 py-2.5">
+    <details className="group border-t border-[var(--line)] first:border-t-0">
+      <summary className="grid cursor-pointer grid-cols-[64px_minmax(0,1fr)_16px] items-start gap-x-3 px-4 py-2.5">
         <span className="font-mono text-[12px] leading-5 text-ink-3">{operation.method}</span>
         <span>
           <code className="block break-all">{operation.path}</code>
           <span className="text-ink-2">{operation.summary}</span>
         </span>
+        <ChevronRight size={16} className="text-ink-3 group-open:rotate-90" aria-hidden="true" />
       </summary>
       <div className="pr-4 pb-5 pl-[92px]">
         {operation.description && <p className="mt-0">{coded(operation.description)}</p>}

@@ -11,6 +11,7 @@ import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -154,6 +155,24 @@ class ApiTest {
         assertEquals(404, problem.statusCode());
         assertTrue(problem.headers().firstValue("Content-Type").orElse("").startsWith("application/problem+json"),
                 problem.body());
+    }
+
+    /** Where a problem's type leads, and the API as a page: both are the console's, for whoever asks for them. */
+    @Test
+    void problemsAndTheApiHavePages() throws Exception {
+        Client nobody = new Client(park.address(), "");
+        HttpResponse<String> refused = nobody.raw(HttpRequest.newBuilder().GET(), "/api/v1/accounts");
+        assertTrue(refused.headers().firstValue("Content-Type").orElse("").toLowerCase(Locale.ROOT)
+                .startsWith("application/problem+json;charset=utf-8"), refused.headers().toString());
+        String type = Client.JSON.readTree(refused.body()).path("type").asString();
+        for (String page : List.of(type, "/api")) {
+            HttpResponse<String> shown = nobody.raw(HttpRequest.newBuilder().GET(), page);
+            assertEquals(200, shown.statusCode(), page);
+            assertTrue(shown.body().contains("<div id=\"root\">"), page);
+        }
+        List<String> known = nobody.get("/api/v1/problems").good().valueStream()
+                .map(each -> "/problems/" + each.path("name").asString()).toList();
+        assertTrue(known.contains(type), known::toString);
     }
 
     @Test

@@ -54,7 +54,7 @@ class AccountController {
         return changes.all();
     }
 
-    /** One account. */
+    /** Shows one account: its roles, groups, addresses and last sign-in. */
     @GetMapping("/accounts/{name}")
     AccountView one(@AuthenticationPrincipal Person person, @PathVariable String name) {
         if (!person.name().equals(name) || person.scope().isPresent()) {
@@ -71,7 +71,7 @@ class AccountController {
         return new CodeView(changes.add(account, person.name()));
     }
 
-    /** Roles, groups and addresses; each list that is given replaces the one before. */
+    /** Changes an account's roles, groups and addresses; each list that is given replaces the one before. */
     @PutMapping("/accounts/{name}")
     AccountView change(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody AccountChanges.AccountChange change) {
@@ -79,7 +79,7 @@ class AccountController {
         return changes.change(name, change, person.name());
     }
 
-    /** At once: sessions and open pages end, tokens are revoked. What they approved stays. */
+    /** Disables an account at once: sessions and open pages end, tokens are revoked. What it approved stays. */
     @PutMapping("/accounts/{name}/disabled")
     AccountView disable(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody ReasonBody request) {
@@ -94,7 +94,7 @@ class AccountController {
         return changes.enable(name, person.name());
     }
 
-    /** A one-time code, good for a day, with which its owner sets a new password. */
+    /** Makes a one-time code, good for a day, with which the account's owner sets a new password. */
     @PostMapping("/accounts/{name}/code")
     @ResponseStatus(HttpStatus.CREATED)
     CodeView reset(@AuthenticationPrincipal Person person, @PathVariable String name) {
@@ -109,7 +109,7 @@ class AccountController {
         return changes.groups();
     }
 
-    /** The roles that a group gives to whoever is in it; they replace those before. */
+    /** Sets the roles that a group gives to its members; they replace those before. */
     @PutMapping("/groups/{group}")
     GroupView group(@AuthenticationPrincipal Person person, @PathVariable String group,
             @RequestBody RolesBody request) {

@@ -51,7 +51,7 @@ class TokenController {
     record NewToken(@NotBlank @Size(max = 120) String label, Optional<List<String>> may, Optional<String> component,
             Optional<Integer> days) {}
 
-    /** For who has no token yet: one that may all that its owner may, good for 90 days. It is shown this once. */
+    /** Makes a token by name and password. It may do all that its owner may, for 90 days, and is shown this once. */
     @PostMapping("/tokens")
     TokenView signIn(@Valid @RequestBody TokenRequest request, HttpServletRequest from) {
         AccountMapper.AccountRow account = signingIn.check(request.name(), request.password(), from.getRemoteAddr());
@@ -75,7 +75,7 @@ class TokenController {
         return tokens.of(mine(person, name, "see tokens"));
     }
 
-    /** A token of one's own, limited to what it is for. It is shown this once. */
+    /** Makes a token of your own, limited to what it is for. It is shown this once. */
     @PostMapping("/accounts/{name}/tokens")
     @ResponseStatus(HttpStatus.CREATED)
     TokenView make(@AuthenticationPrincipal Person person, @PathVariable String name,

@@ -44,14 +44,14 @@ class ClockController {
         this.audit = audit;
     }
 
-    /** The service's time, and by how much it was moved forward. */
+    /** Shows the service's time, and by how much it was moved forward. */
     @GetMapping
     ClockView now(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
         return new ClockView(clock.now());
     }
 
-    /** Only where the service was set up for it, as demos and rehearsals are. */
+    /** Moves the service's clock forward, where it was set up for that, as demos and rehearsals are. */
     @PostMapping
     ClockView forward(@AuthenticationPrincipal Person person, @RequestBody ForwardRequest request) {
         Permission.require(person, Action.MANAGE_ACCOUNTS, "move the service's clock");

@@ -60,7 +60,7 @@ class ReceiverController {
         receivers.resend(person, name, id);
     }
 
-    /** Tells it nothing more; what was told stays to be looked at. */
+    /** Stops sending events to a receiver; what was sent stays to be looked at. */
     @DeleteMapping("/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void stop(@AuthenticationPrincipal Person person, @PathVariable String name) {

@@ -142,7 +142,7 @@ class Receivers {
         });
     }
 
-    /** Tells it nothing more; what was told stays to be looked at. */
+    /** Stops sending events to a receiver; what was sent stays to be looked at. */
     void stop(Person person, String name) {
         changes.run(() -> {
             mapper.stop(receiver(name).id(), changes.now());

@@ -61,7 +61,7 @@ class UploadController {
     }
 
     /**
-     * A token that can publish versions of this component and nothing else, good for 90 days. It is shown this once.
+     * Makes a token that can publish versions of this component and nothing else, for 90 days. It is shown this once.
      */
     @PostMapping("/components/{name}/tokens")
     @ResponseStatus(HttpStatus.CREATED)
@@ -73,7 +73,7 @@ class UploadController {
                 PersonalTokens.Wanted.toPublish(components.named(name).name(), request.label())));
     }
 
-    /** Announces an upload, or finds the one of the same content to go on with. */
+    /** Announces an upload, or finds the one of the same content to continue. */
     @PostMapping("/components/{name}/uploads")
     @ResponseStatus(HttpStatus.CREATED)
     UploadView begin(@AuthenticationPrincipal Person person, @PathVariable String name,
@@ -125,7 +125,7 @@ class UploadController {
                 .map(file -> new UploadFileView(kind, name, file.size(), received)).findFirst().orElseThrow();
     }
 
-    /** Seals the version. Sent twice, it is sealed once. */
+    /** Seals the version of an upload whose files have all arrived. Sent twice, it is sealed once. */
     @PostMapping("/uploads/{id}/seal")
     PublishedView seal(@AuthenticationPrincipal Person person, @PathVariable long id) {
         UploadMapper.UploadRow upload = own(person, id);

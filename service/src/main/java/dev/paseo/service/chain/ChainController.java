@@ -51,7 +51,7 @@ class ChainController {
         return views.ofDeployment(id);
     }
 
-    /** What led to a version leads on through it. */
+    /** Lists everything that a version led to. */
     @GetMapping("/versions/{component}/{number}/consequences")
     List<LedView> ofVersion(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable String number) {

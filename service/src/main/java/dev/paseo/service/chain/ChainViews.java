@@ -111,7 +111,7 @@ class ChainViews {
         return following.find(following.from(cause), "deployment", "", id).map(LedView::led).orElse(List.of());
     }
 
-    /** What led to a version leads on through it. */
+    /** Lists everything that a version led to. */
     List<LedView> ofVersion(String component, String number) {
         return following.from(mapper.causeOfVersion(component, number)
                 .orElseThrow(() -> Refusal.notFound(component + " has no version " + number)));

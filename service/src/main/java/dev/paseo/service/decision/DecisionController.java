@@ -69,7 +69,7 @@ class DecisionController {
         return after(id);
     }
 
-    /** Takes back one's own approval, as long as the deployment waits. */
+    /** Takes back your own approval, as long as the deployment waits. */
     @DeleteMapping("/ruling")
     DeploymentSummary takeBack(@AuthenticationPrincipal Person person, @PathVariable long id) {
         require(person, "take back a decision about", id);
@@ -88,7 +88,7 @@ class DecisionController {
         return after(id);
     }
 
-    /** Lets another decide about this deployment in one's own place. */
+    /** Hands your decision about a deployment on to another. */
     @PostMapping("/handover")
     DeploymentSummary handOn(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody HandOnRequest request) {
@@ -97,7 +97,7 @@ class DecisionController {
         return after(id);
     }
 
-    /** Looks at an emergency afterwards: not whoever asked for it. */
+    /** Reviews a deployment that went past its gate, or live under loosened rules; by somebody else. */
     @PostMapping("/review")
     DeploymentSummary review(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody ReviewRequest request) {

@@ -178,7 +178,7 @@ class DeploymentController {
         return logs.search(logged(person, id, work), text);
     }
 
-    /** The whole log as text. */
+    /** The whole log of a task as text. */
     @GetMapping(value = "/deployments/{id}/tasks/{work}/log.txt", produces = "text/plain")
     void wholeLog(@AuthenticationPrincipal Person person, @PathVariable long id, @PathVariable long work,
             HttpServletResponse response) throws IOException {

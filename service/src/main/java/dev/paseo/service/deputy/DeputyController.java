@@ -40,7 +40,7 @@ class DeputyController {
         this.clock = clock;
     }
 
-    /** Those of now and those to come: one's own, or all for who manages accounts. */
+    /** Lists deputies of now and to come: your own, or all for who manages accounts. */
     @GetMapping
     List<DeputyView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
@@ -60,7 +60,7 @@ class DeputyController {
         return all(person);
     }
 
-    /** Ends it at once: by either of the two, or by who manages accounts. */
+    /** Ends a deputy's time at once: by either of the two, or by who manages accounts. */
     @DeleteMapping("/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void end(@AuthenticationPrincipal Person person, @PathVariable long id) {

@@ -91,7 +91,7 @@ class EnvironmentController {
     /** What a place's settings were from a revision on: who set them, when, and what changed. */
     record RevisionView(long revision, String by, Instant at, Environments.Settings settings) {}
 
-    /** Reaches the place by its next deployment or a redeploy. */
+    /** Sets or removes a variable of a place; it holds from the next deployment or a redeploy on. */
     @PutMapping("/places/{component}/{environment}/variables")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void variable(@AuthenticationPrincipal Person person, @PathVariable String component,

@@ -108,7 +108,7 @@ class RulesController {
         return criteria.stream().map(InWords::of).toList();
     }
 
-    /** The newest 50 revisions. */
+    /** Lists the newest 50 revisions of an environment's rules. */
     @GetMapping("/{name}/rules/history")
     List<RevisionOfRules> history(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK);

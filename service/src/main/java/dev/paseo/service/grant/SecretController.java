@@ -123,7 +123,7 @@ class SecretController {
                                 + NearestName.hint(name, hosts.stream().map(Environments.PlaceHost::name).toList())));
     }
 
-    /** A new key of the service, in a file of its own; every value's key is sealed anew, in one transaction. */
+    /** Makes a new key for secrets, in a file of its own; every value's key is sealed with it, in one transaction. */
     @PostMapping("/secrets/rotation")
     RotationView rotate(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.SET_SECRET, "renew the key of all secrets");

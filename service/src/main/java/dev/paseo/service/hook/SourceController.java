@@ -61,7 +61,7 @@ class SourceController {
     /** What a look led to, in words. */
     record LookedView(String said) {}
 
-    /** Looks at the repository and at the watched stores now, as a hook would have it done. */
+    /** Looks at the repository and at the observed stores now, as after a hook. */
     @PostMapping("/look")
     LookedView look(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.START_RUN, "have the source of " + name + " looked at", Optional.of(name),

@@ -52,7 +52,7 @@ class HostController {
                 .toList();
     }
 
-    /** Deployments leave the host out until its maintenance ends; then it catches up. */
+    /** Puts a host into maintenance: deployments leave it out until it ends; then it catches up. */
     @PutMapping("/hosts/{name}/maintenance")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void maintenance(@AuthenticationPrincipal Person person, @PathVariable String name,

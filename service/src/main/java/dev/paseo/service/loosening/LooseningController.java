@@ -47,7 +47,7 @@ class LooseningController {
         return agreements.one(id);
     }
 
-    /** Agrees, or refuses: one of those whom the environment's rules name, other than who wants it. */
+    /** Agrees to a loosening, or refuses it: somebody whom the environment's rules name, other than who asked for it. */
     @PostMapping("/{id}/words")
     Agreements.LooseningView say(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody WordRequest request) {
@@ -55,7 +55,7 @@ class LooseningController {
         return agreements.say(id, person, request.yes(), request.comment().orElse(""), request.subject());
     }
 
-    /** Takes it back: whoever wants it. */
+    /** Withdraws a loosening: whoever asked for it. */
     @PostMapping("/{id}/withdrawal")
     Agreements.LooseningView withdraw(@AuthenticationPrincipal Person person, @PathVariable long id) {
         Permission.require(person, Action.LOOK);

@@ -30,7 +30,7 @@ class NoticeController {
         this.links = links;
     }
 
-    /** The newest, at most 100. */
+    /** Lists your newest notices, at most 100. */
     @GetMapping("/notices")
     OwnNotices.NoticesView newest(@AuthenticationPrincipal Person person) {
         Permission.unlimited(person, "see or change what they are told");
@@ -60,7 +60,7 @@ class NoticeController {
         notices.choose(person, request);
     }
 
-    /** From now on the reader is told of this component as of all others. */
+    /** Drops your own choice for one component: you are told of it as of all others. */
     @DeleteMapping("/notices/choices/{component}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void asElsewhere(@AuthenticationPrincipal Person person, @PathVariable String component) {
@@ -68,7 +68,7 @@ class NoticeController {
         notices.asElsewhere(person, component);
     }
 
-    /** Uses up a link of a mail: by the one it was sent to, once. It decides nothing. */
+    /** Uses a link of a mail, once, by the account that it was sent to. It decides nothing. */
     @PostMapping("/links/{token}")
     MailLinkView use(@AuthenticationPrincipal Person person, @PathVariable String token) {
         Permission.unlimited(person, "see or change what they are told");

@@ -95,7 +95,7 @@ class OwnNotices {
                 delivery.get().word());
     }
 
-    /** From now on the reader is told of this component as of all others. */
+    /** Drops your own choice for one component: you are told of it as of all others. */
     void asElsewhere(Person person, String component) {
         mapper.asElsewhere(person.id(), component);
     }

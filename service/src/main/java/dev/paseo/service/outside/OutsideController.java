@@ -43,7 +43,7 @@ class OutsideController {
         this.changes = changes;
     }
 
-    /** A new secret that questions of this criterion are signed with, per Standard Webhooks. */
+    /** Makes a new secret with which questions of this criterion are signed, per Standard Webhooks. */
     @PostMapping("/api/v1/environments/{name}/outside/{criterion}/secret")
     @ResponseStatus(HttpStatus.CREATED)
     OutsideSecretView secret(@AuthenticationPrincipal Person person, @PathVariable String name,

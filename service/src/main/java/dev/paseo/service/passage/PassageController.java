@@ -106,7 +106,7 @@ class PassageController {
         return passages.ofVersion(version.id()).stream().map(row -> view(row, person.name())).toList();
     }
 
-    /** Says what was found about an item of its checklist. */
+    /** Ticks an item of a passage's checklist. */
     @PostMapping("/passages/{id}/ticks")
     PassageView tick(@AuthenticationPrincipal Person person, @PathVariable long id, @RequestBody TickRequest request) {
         require(person, "tick items of", id);
@@ -116,7 +116,7 @@ class PassageController {
         return view(passages.passage(id), person.name());
     }
 
-    /** Approves or rejects that it leaves. */
+    /** Approves or rejects that a version goes on from an environment. */
     @PostMapping("/passages/{id}/ruling")
     PassageView rule(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody RulingRequest request) {

@@ -64,7 +64,7 @@ class PreviewController {
                 Optional.ofNullable(row.removing()));
     }
 
-    /** Takes a preview away now. */
+    /** Removes a preview now. */
     @DeleteMapping("/{environment}")
     @ResponseStatus(HttpStatus.ACCEPTED)
     void remove(@AuthenticationPrincipal Person person, @PathVariable String environment) {

@@ -2,6 +2,7 @@ package dev.paseo.service.problem;
 
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.springframework.http.HttpHeaders;
@@ -23,6 +24,7 @@ public final class ProblemAnswer {
         response.setStatus(refusal.kind().status());
         refusal.again().ifPresent(
                 again -> response.setHeader(HttpHeaders.RETRY_AFTER, Long.toString(again.toSeconds())));
+        response.setCharacterEncoding(StandardCharsets.UTF_8);
         response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
         response.getWriter().write(JsonMapper.shared().writeValueAsString(problem));
     }

@@ -50,7 +50,7 @@ class RetirementController {
         this.retiring = retiring;
     }
 
-    /** What would hinder it, and what would follow; nothing is done. */
+    /** Says what hinders a retirement, and what would follow; nothing is done. */
     @GetMapping
     RetirementView look(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name,
             @RequestParam Optional<String> environment,
@@ -61,7 +61,7 @@ class RetirementController {
                 facts.live().stream().anyMatch(Retirement.Live::removable));
     }
 
-    /** Retires it. */
+    /** Retires a component, place, host, agent, environment or preview template; its history stays. */
     @PutMapping
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void retire(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name,
@@ -75,7 +75,7 @@ class RetirementController {
         retiring.retire(subject, request.reason().strip(), request.remove(), person);
     }
 
-    /** Brings it back into use. */
+    /** Brings back into use what was retired. */
     @DeleteMapping
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void bringBack(@AuthenticationPrincipal Person person, @PathVariable String what, @PathVariable String name,

@@ -113,7 +113,7 @@ class RunController {
         return views.summary(runs.byId(row.id()));
     }
 
-    /** Goes on from what failed; what passed stands. */
+    /** Resumes a run from what failed; what passed stands. */
     @PostMapping("/runs/{component}/{number}/resumption")
     RunSummary resume(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable long number) {

@@ -55,7 +55,7 @@ class SetController {
         this.environments = environments;
     }
 
-    /** The newest 200. */
+    /** Lists the newest 200 sets. */
     @GetMapping
     List<SetView> all(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
@@ -99,7 +99,7 @@ class SetController {
         return view(sets.named(request.name()));
     }
 
-    /** Promotes all of it as one; the first member's deployment stands at the gate for all. */
+    /** Promotes a set as one; the first member's deployment stands at the gate for all. */
     @PostMapping("/{name}/promotions")
     @ResponseStatus(HttpStatus.CREATED)
     SetPromotionView promote(@AuthenticationPrincipal Person person, @PathVariable String name,

@@ -56,6 +56,7 @@ class SecurityConfiguration {
                         .requestMatchers("/actuator/**").access((authentication, request) -> new AuthorizationDecision(
                                 authentication.get().getPrincipal() instanceof Person person
                                         && person.may(Action.READ_METRICS, Optional.empty(), Optional.empty())))
+                        .requestMatchers("/api").permitAll()
                         .requestMatchers("/api/**").authenticated()
                         .anyRequest().permitAll())
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(POLICY))

@@ -96,7 +96,7 @@ class SignInController {
         return ResponseEntity.noContent().header(HttpHeaders.SET_COOKIE, cookie.header(token, age, request)).build();
     }
 
-    /** One's own password. All sessions end; tokens stay. */
+    /** Changes your own password. All sessions end; tokens stay. */
     @PutMapping("/password")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void change(@AuthenticationPrincipal Person person, @Valid @RequestBody NewPassword request,
@@ -105,7 +105,7 @@ class SignInController {
         signingIn.change(person.name(), request.current(), request.password(), from.getRemoteAddr());
     }
 
-    /** A password by a one-time code that an administrator gave; for who cannot sign in yet, or any more. */
+    /** Sets a password by a one-time code from an administrator. */
     @PutMapping("/password-by-code")
     WhoseView byCode(@Valid @RequestBody PasswordByCode request, HttpServletRequest from) {
         return new WhoseView(signingIn.byCode(request.code().strip(), request.password(), from.getRemoteAddr()));

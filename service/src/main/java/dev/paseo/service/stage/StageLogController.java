@@ -62,7 +62,7 @@ class StageLogController {
         return logs.search(views.logged(run(person, component, number), stage, variant, attempt), text);
     }
 
-    /** The whole log as text. */
+    /** The whole log of a stage as text. */
     @GetMapping(value = "/log.txt", produces = "text/plain")
     void wholeLog(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number,
             @PathVariable String stage, @RequestParam(defaultValue = "") String variant,

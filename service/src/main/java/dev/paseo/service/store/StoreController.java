@@ -55,7 +55,7 @@ class StoreController {
         this.stores = stores;
     }
 
-    /** A component's watched stores, with what was seen there. */
+    /** Lists a component's observed stores, with what was seen there. */
     @GetMapping
     List<StoreView> all(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());

@@ -94,7 +94,7 @@ class PipelineCommits {
                 led.flatMap(Starting.Led::why));
     }
 
-    /** The commit as a patch, for those who take it elsewhere; nothing changes here. */
+    /** Writes the commit as a patch, to be applied elsewhere; nothing changes here. */
     @PostMapping(value = "/patch", produces = "text/plain;charset=utf-8")
     String patch(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody CommitRequest request) {
@@ -151,7 +151,7 @@ class PipelineCommits {
         }
     }
 
-    /** Whether a push of this text to this branch would start a run. */
+    /** Says whether a push of this text to this branch would start a run. */
     @PostMapping("/effect")
     EffectView effect(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody EffectRequest request) {

@@ -21,7 +21,7 @@ class WhereaboutsController {
         this.views = views;
     }
 
-    /** Twenty-five components at a time, in the order of their names; {@code component}: only that one. */
+    /** Shows which version is where, 25 components at a time in the order of their names; {@code component}: only that one. */
     @GetMapping
     WhereaboutsViews.WhereaboutsView whereabouts(@AuthenticationPrincipal Person person,
             @RequestParam(defaultValue = "") String component, @RequestParam(defaultValue = "") String after) {
@@ -30,7 +30,7 @@ class WhereaboutsController {
     }
 
     /**
-     * What was live at a past moment, everywhere, or for one component or environment; so many components at a time.
+     * Shows what was live at a past moment, everywhere, or for one component or environment.
      */
     @GetMapping("/at")
     WhereaboutsViews.PastView at(@AuthenticationPrincipal Person person, @RequestParam Instant moment,

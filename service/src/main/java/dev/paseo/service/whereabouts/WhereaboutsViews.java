@@ -100,7 +100,7 @@ class WhereaboutsViews {
         this.periods = periods;
     }
 
-    /** Twenty-five components at a time, in the order of their names; {@code component}: only that one. */
+    /** Shows which version is where, 25 components at a time in the order of their names; {@code component}: only that one. */
     WhereaboutsView now(Person person, String component, String after) {
         Page page = page(component, after);
         return new WhereaboutsView(clock.now(), columns(),
@@ -158,7 +158,7 @@ class WhereaboutsViews {
     record PastView(List<ThenView> places, Optional<String> next) {}
 
     /**
-     * What was live at a past moment, everywhere, or for one component or environment; so many components at a time.
+     * Shows what was live at a past moment, everywhere, or for one component or environment.
      */
     PastView at(Instant moment, String component, String environment, String after) {
         if (moment.isAfter(clock.now())) {
