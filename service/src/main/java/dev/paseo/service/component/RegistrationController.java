@@ -56,7 +56,10 @@ class RegistrationController {
         this.mirrors = mirrors;
     }
 
-    /** Says what registering a component would find, and what would follow; nothing is kept. The same request as to register it. */
+    /**
+     * Says what registering a component would find, and what would follow; nothing is kept. The same request as to
+     * register it.
+     */
     @PostMapping
     RegistrationView look(@AuthenticationPrincipal Person person, @RequestBody Registration.NewComponent wanted) {
         Permission.require(person, Action.REGISTER_COMPONENT);

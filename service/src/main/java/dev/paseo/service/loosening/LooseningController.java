@@ -47,7 +47,9 @@ class LooseningController {
         return agreements.one(id);
     }
 
-    /** Agrees to a loosening, or refuses it: somebody whom the environment's rules name, other than who asked for it. */
+    /**
+     * Agrees to a loosening, or refuses it: somebody whom the environment's rules name, other than who asked for it.
+     */
     @PostMapping("/{id}/words")
     Agreements.LooseningView say(@AuthenticationPrincipal Person person, @PathVariable long id,
             @RequestBody WordRequest request) {

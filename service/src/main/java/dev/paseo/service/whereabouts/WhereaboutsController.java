@@ -21,7 +21,10 @@ class WhereaboutsController {
         this.views = views;
     }
 
-    /** Shows which version is where, 25 components at a time in the order of their names; {@code component}: only that one. */
+    /**
+     * Shows which version is where, 25 components at a time in the order of their names; {@code component}: only that
+     * one.
+     */
     @GetMapping
     WhereaboutsViews.WhereaboutsView whereabouts(@AuthenticationPrincipal Person person,
             @RequestParam(defaultValue = "") String component, @RequestParam(defaultValue = "") String after) {

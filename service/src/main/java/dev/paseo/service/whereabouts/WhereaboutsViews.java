@@ -100,7 +100,10 @@ class WhereaboutsViews {
         this.periods = periods;
     }
 
-    /** Shows which version is where, 25 components at a time in the order of their names; {@code component}: only that one. */
+    /**
+     * Shows which version is where, 25 components at a time in the order of their names; {@code component}: only that
+     * one.
+     */
     WhereaboutsView now(Person person, String component, String after) {
         Page page = page(component, after);
         return new WhereaboutsView(clock.now(), columns(),
