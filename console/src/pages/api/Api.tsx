@@ -68,7 +68,7 @@ function One({ operation, problems }: { operation: Listed; problems: Record<stri
         <span className="font-mono text-[12px] leading-5 text-ink-3">{operation.method}</span>
         <span>
           <code className="block break-all">{operation.path}</code>
-          <span className="text-ink-2">{operation.summary}</span>
+          <span className="text-ink-2">{coded(operation.summary ?? "")}</span>
         </span>
         <ChevronRight size={16} className="text-ink-3 group-open:rotate-90" aria-hidden="true" />
       </summary>

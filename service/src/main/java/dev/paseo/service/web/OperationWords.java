@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springdoc.core.customizers.OperationCustomizer;
 import org.springframework.context.annotation.Bean;
@@ -67,6 +68,8 @@ class OperationWords {
     OperationCustomizer operations() {
         return (operation, method) -> {
             operation.tags(List.of(noun(method.getBeanType())));
+            operation.setSummary(plain(operation.getSummary()));
+            operation.setDescription(plain(operation.getDescription()));
             if (Objects.equals(operation.getSummary(), operation.getDescription())) {
                 operation.description(null);
             }
@@ -74,6 +77,11 @@ class OperationWords {
                     .filter(parameter -> parameter.getDescription() == null).forEach(OperationWords::describe);
             return operation;
         };
+    }
+
+    /** A sentence of a Javadoc in one line, with code between backquotes as in Markdown. */
+    private static @Nullable String plain(@Nullable String javadoc) {
+        return javadoc == null ? null : javadoc.replaceAll("</?code>", "`").replaceAll("\\s+", " ").strip();
     }
 
     private static String noun(Class<?> controller) {
