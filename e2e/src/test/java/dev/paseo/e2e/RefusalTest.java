@@ -277,6 +277,11 @@ class RefusalTest {
     }
 
     private static HttpResponse<String> hook(String id, long at, String key, String body) throws Exception {
+        return hook("push", id, at, key, body);
+    }
+
+    private static HttpResponse<String> hook(String kind, String id, long at, String key, String body)
+            throws Exception {
         Mac mac = Mac.getInstance("HmacSHA256");
         mac.init(new SecretKeySpec(Base64.getDecoder().decode(key), "HmacSHA256"));
         String signature = Base64.getEncoder()
@@ -285,7 +290,7 @@ class RefusalTest {
                 .raw(HttpRequest.newBuilder().POST(HttpRequest.BodyPublishers.ofString(body))
                         .header("Content-Type", "application/json")
                         .header("webhook-id", id).header("webhook-timestamp", Long.toString(at))
-                        .header("webhook-signature", "v1," + signature), "/hooks/v1/push/daylight-api");
+                        .header("webhook-signature", "v1," + signature), "/hooks/v1/" + kind + "/daylight-api");
     }
 
     /** The signature is made here by the standard's words, not by our own code. */
@@ -305,6 +310,10 @@ class RefusalTest {
                 hook("msg_good", now, key, "{}").body());
         assertTrue(hook("msg_good", now, key, "{}").body().startsWith("Paseo had this message before"));
         assertEquals(400, hook("msg_garbage", now, key, "not json").statusCode());
+        assertEquals("A message's id has 1 to 120 characters", Client.JSON
+                .readTree(hook("m".repeat(121), now, key, "{}").body()).path("detail").asString());
+        assertEquals("should be a structured CloudEvent of version 1.0", Client.JSON
+                .readTree(hook("events", "msg_event", now, key, "{}").body()).path("detail").asString());
         assertEquals(413, hook("msg_huge", now, key, "x".repeat(2 << 20)).statusCode());
     }
 

@@ -68,6 +68,16 @@ class SourceAccessTest {
     }
 
     @Test
+    void withoutAPlaceNothingComesFromAnywhere(@TempDir Path folder) {
+        Settings none = new Settings(folder, List.of(), List.of(), List.of(), List.of(), 60, Duration.ofMinutes(5),
+                Duration.ofSeconds(20), 1000, 1000, DataSize.ofGigabytes(1), List.of(), "http://127.0.0.1",
+                "paseo@localhost", false);
+        String here = folder.toUri().toString();
+        assertEquals(here + " is not below a place from which components may come; an operator sets the places in "
+                + "paseo.allowed-sources", Refused.by(Refusal.Kind.NOT_ALLOWED, () -> SourceAccess.allow(none, here)));
+    }
+
+    @Test
     void whatIsAskedForEachKind() {
         SourceAccess ssh = new SourceAccess(Optional.empty(), Optional.empty(), Optional.empty(), Optional.of(KEY),
                 Optional.of(HOST));

@@ -11,7 +11,9 @@ import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.core.text.Sha256;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.problem.Refused;
 import dev.paseo.service.reach.Reach;
 import dev.paseo.service.settings.Settings;
 import java.io.IOException;
@@ -124,6 +126,28 @@ class StoreFaultsTest {
     void anAnswerWithoutEndIsNotKept() {
         tags("\"2." + "1".repeat(5 << 20) + "\"");
         assertEquals(address + "/v2/planner/tags/list?n=1000 answers with more than 4 MB", refused());
+    }
+
+    private void manifest(String name, String body, String digest) {
+        server.createContext("/v2/planner/manifests/" + name, exchange -> {
+            if (!digest.isEmpty()) {
+                exchange.getResponseHeaders().add("Docker-Content-Digest", digest);
+            }
+            answer(exchange, body);
+        });
+    }
+
+    @Test
+    void aDigestThatIsNoneAndBytesThatHaveAnotherAreTold() {
+        server.createContext("/v2/planner/tags/list", exchange -> answer(exchange, "{\"tags\": [\"2.1\"]}"));
+        manifest("2.1", "{}", "md5:0");
+        assertEquals(address + "/v2/planner/manifests/2.1 states the digest md5:0, which is not a SHA-256", refused());
+        String asked = "sha256:" + "0".repeat(64);
+        manifest(asked, "{}", "");
+        String got = "sha256:" + Sha256.hex("{}");
+        assertEquals(address + "/v2/planner/manifests/" + asked + " answered with other bytes: asked for " + asked
+                + ", got " + got,
+                Refused.by(Refusal.Kind.UNPROCESSABLE, () -> store().fetch(new WatchedStore.Sighting("2.1", asked))));
     }
 
     @Test
