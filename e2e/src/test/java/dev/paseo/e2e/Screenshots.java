@@ -41,7 +41,7 @@ public final class Screenshots {
             shoot(browser, "/environments/production", ".calendar li", folder.resolve("environment.png"));
             shoot(browser, "/runs/daylight-api/2", ".log-line", folder.resolve("run-failed.png"));
             shoot(browser, "/components", "a[href='/runs/daylight-api/6']", folder.resolve("components.png"));
-            shoot(browser, "/components/daylight-api", ".component tbody tr", folder.resolve("component.png"));
+            shoot(browser, "/components/daylight-api", ".events li", folder.resolve("component.png"));
             shoot(browser, "/places/path-board/production", ".place-history tbody tr", folder.resolve("place.png"));
             shoot(browser, "/chain", ".followed", folder.resolve("chain.png"));
             shoot(browser, "/components/daylight-api/pipeline", ".plan .stage", folder.resolve("pipeline.png"));
