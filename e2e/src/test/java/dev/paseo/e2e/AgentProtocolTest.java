@@ -165,7 +165,9 @@ class AgentProtocolTest {
         Client lease = new Client(park.address(), work.path("leaseToken").asString());
         Map<String, Object> old = Map.of("fence", work.path("fence").asLong() - 1, "outcome", "PASSED", "reason", "",
                 "touched", true);
-        assertEquals(410, lease.post("/agent/v1/lease/result", old).status());
+        Client.Answer refused = lease.post("/agent/v1/lease/result", old);
+        assertEquals(410, refused.status());
+        assertEquals("This lease has ended; its result is not accepted", refused.body().path("detail").asString());
         assertEquals(410,
                 lease.post("/agent/v1/lease/heartbeat", Map.of("fence", work.path("fence").asLong() + 7)).status());
         long run = Long.parseLong(work.path("variables").path("PASEO_RUN").asString().replaceAll(".*#", ""));

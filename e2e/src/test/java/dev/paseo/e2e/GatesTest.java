@@ -131,7 +131,7 @@ class GatesTest {
                 stays.path("reason").asString());
         Client.Answer early = park.as("release-engineer").post("/api/v1/deployments",
                 Map.of("component", "daylight-api", "version", version(), "environment", "production"));
-        assertTrue(early.detail().contains("It has not passed staging yet"), early.detail());
+        assertEquals("production does not take it: Through staging. It has not passed staging yet.", early.detail());
         tick("tester", passage, "Old links still work", "cleared", "").good();
         tickAll(passage);
         assertFalse(waits("tester", "checklist"));

@@ -28,7 +28,12 @@ final class Repository {
     }
 
     void hook(String script) throws IOException {
-        Path file = bare.resolve("hooks/post-receive");
+        hook("post-receive", script);
+    }
+
+    /** One of git's own hooks, such as {@code update}. */
+    void hook(String name, String script) throws IOException {
+        Path file = bare.resolve("hooks").resolve(name);
         Files.writeString(file, script);
         file.toFile().setExecutable(true);
     }

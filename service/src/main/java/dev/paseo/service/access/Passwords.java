@@ -4,6 +4,7 @@ import dev.paseo.service.problem.Refusal;
 import java.time.Duration;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.security.crypto.argon2.Argon2PasswordEncoder;
 import org.springframework.stereotype.Component;
 
@@ -20,8 +21,19 @@ public class Passwords {
     private static final Duration PATIENCE = Duration.ofSeconds(5);
 
     private final Argon2PasswordEncoder encoder = Argon2PasswordEncoder.defaultsForSpringSecurity_v5_8();
-    private final Semaphore turns = new Semaphore(Math.max(1, Runtime.getRuntime().availableProcessors() / 2), true);
+    private final Semaphore turns;
+    private final Duration patience;
     private final String nobodys = encoder.encode(Tokens.fresh("nobody"));
+
+    @Autowired
+    Passwords() {
+        this(Math.max(1, Runtime.getRuntime().availableProcessors() / 2), PATIENCE);
+    }
+
+    Passwords(int atOnce, Duration patience) {
+        this.turns = new Semaphore(atOnce, true);
+        this.patience = patience;
+    }
 
     private interface Work<T> {
         T done();
@@ -29,8 +41,8 @@ public class Passwords {
 
     private <T> T inTurn(Work<T> work) {
         try {
-            if (!turns.tryAcquire(PATIENCE.toMillis(), TimeUnit.MILLISECONDS)) {
-                throw Refusal.tooMany("Too many people are signing in at once; try again", PATIENCE);
+            if (!turns.tryAcquire(patience.toMillis(), TimeUnit.MILLISECONDS)) {
+                throw Refusal.tooMany("Too many people are signing in at once; try again", patience);
             }
         } catch (InterruptedException stop) {
             Thread.currentThread().interrupt();

@@ -32,7 +32,7 @@ public interface WorkOwner {
     boolean reaches(Work work, String digest);
 
     /** What a stage reads and leaves beside its steps; empty for other work. */
-    Optional<StageFiles> files();
+    StageFiles files();
 
     /** The files of stages. */
     interface StageFiles {

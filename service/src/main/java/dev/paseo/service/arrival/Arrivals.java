@@ -92,10 +92,13 @@ public class Arrivals {
             throw Refusal.conflict(
                     component.name() + " " + number
                             + " is sealed with other bytes, and a version never changes. It was sealed with "
-                            + (ours.isEmpty() ? "nothing more" : String.join(", ", ours)) + "; received: "
-                            + (theirs.isEmpty() ? "nothing more" : String.join(", ", theirs)));
+                            + orNothing(ours) + "; received: " + orNothing(theirs));
         }
         return Optional.of(sealed.id());
+    }
+
+    private static String orNothing(Set<String> artifacts) {
+        return artifacts.isEmpty() ? "nothing more" : String.join(", ", artifacts);
     }
 
     private static Set<String> words(List<Versions.Artifact> artifacts) {

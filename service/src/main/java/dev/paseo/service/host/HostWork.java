@@ -99,7 +99,7 @@ class HostWork implements WorkOwner {
     }
 
     @Override
-    public Optional<StageFiles> files() {
-        return Optional.of(reports);
+    public StageFiles files() {
+        return reports;
     }
 }

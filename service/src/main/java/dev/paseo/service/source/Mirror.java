@@ -18,6 +18,8 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.regex.Pattern;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -27,6 +29,8 @@ import java.util.function.Supplier;
 
 /** Our own bare copy of one repository. */
 public final class Mirror {
+
+    private static final Pattern REMOTE = Pattern.compile("remote: (?:error: )?(.*\\S)\\s*");
 
     /**
      * A commit, as far as people look at it.
@@ -362,8 +366,15 @@ public final class Mirror {
                                     repository, commit + ":refs/heads/" + branch),
                             environment, FETCH));
         } catch (Git.Failed refused) {
-            throw new NotTaken(refused.getMessage());
+            throw new NotTaken(remoteWords(String.valueOf(refused.getMessage())));
         }
+    }
+
+    /** What the repository itself said to a push; all of what git said where it said nothing. */
+    static String remoteWords(String said) {
+        String words = said.lines().flatMap(line -> REMOTE.matcher(line).results()).map(found -> found.group(1))
+                .collect(Collectors.joining("; "));
+        return words.isEmpty() ? said : words;
     }
 
     /** Keeps a commit from being collected when its branch goes away. */

@@ -173,7 +173,7 @@ public class StageWork implements WorkOwner {
     }
 
     @Override
-    public Optional<StageFiles> files() {
-        return Optional.of(files);
+    public StageFiles files() {
+        return files;
     }
 }

@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
+import java.time.Duration;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
@@ -29,6 +30,13 @@ class PasswordsTest {
         assertEquals("The service is stopping; try again in a minute",
                 Refused.by(Kind.UNAVAILABLE, () -> passwords.hash("long enough for us")));
         assertTrue(Thread.interrupted(), "whoever stops it is heard further up");
+    }
+
+    @Test
+    void whoeverGetsNoTurnIsToldSo() {
+        Passwords busy = new Passwords(0, Duration.ofMillis(1));
+        assertEquals("Too many people are signing in at once; try again",
+                Refused.by(Kind.TOO_MANY, () -> busy.hash("long enough for us")));
     }
 
     @Test

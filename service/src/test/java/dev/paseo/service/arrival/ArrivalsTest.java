@@ -74,8 +74,13 @@ class ArrivalsTest {
         when(versions.numbered(7, "hut-planner", "1.4.2")).thenReturn(sealed);
         when(versions.artifacts(9)).thenReturn(List.of(new Versions.Artifact("planner", "p.tgz", "0".repeat(64), 1)));
         seal(null, "planner");
-        assertTrue(Refused.by(Kind.CONFLICT, () -> seal(null, "planner", "more")).contains(
-                "hut-planner 1.4.2 is sealed with other bytes, and a version never changes"));
+        String digest = "0".repeat(64);
+        assertEquals("hut-planner 1.4.2 is sealed with other bytes, and a version never changes. It was sealed with "
+                + "nothing more; received: more sha256:" + digest,
+                Refused.by(Kind.CONFLICT, () -> seal(null, "planner", "more")));
+        assertEquals("hut-planner 1.4.2 is sealed with other bytes, and a version never changes. It was sealed with "
+                + "planner sha256:" + digest + "; received: nothing more",
+                Refused.by(Kind.CONFLICT, () -> seal(null)));
     }
 
     @Test

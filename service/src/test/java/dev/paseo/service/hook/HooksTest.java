@@ -11,6 +11,8 @@ import static org.mockito.Mockito.when;
 
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.HookSecrets;
+import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.problem.Refused;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
@@ -39,6 +41,13 @@ class HooksTest {
         String[] lines = answered(45);
         assertEquals(41, lines.length);
         assertEquals("And 5 more: paseo why sun-board", lines[40]);
+    }
+
+    @Test
+    void whoPushedWhileTheRepositoryIsAwayHearsThatNothingIsLost() {
+        when(pushes.look(anyString(), any())).thenThrow(Refusal.unavailable("The repository is away"));
+        assertEquals("The repository is away. It is tried again soon; no push is lost.",
+                Refused.by(Refusal.Kind.UNAVAILABLE, () -> hooks.follow(COMPONENT, Pusher.UNTOLD)));
     }
 
     @Test

@@ -71,6 +71,8 @@ class LogsTest {
             assertTrue(Refused.field("/block", () -> logs.append(work, 1, wrong))
                     .startsWith("The block is not gzip of log lines: "));
         }
+        assertEquals("A block of a log has at most 20000 lines",
+                Refused.by(Kind.TOO_LARGE, () -> logs.append(work, 1, block("5 1 x\n".repeat(20_001)))));
         assertEquals("A block of a log has at most 8388608 bytes, unpacked",
                 Refused.by(Kind.TOO_LARGE, () -> logs.append(work, 1, block("5 1 " + "x".repeat(9 << 20) + "\n"))));
     }

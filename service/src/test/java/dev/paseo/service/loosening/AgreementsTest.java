@@ -15,9 +15,11 @@ import dev.paseo.core.access.Person;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.database.RealDatabase;
+import dev.paseo.service.database.Rows;
 import dev.paseo.service.engine.Effects;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -101,6 +103,15 @@ class AgreementsTest {
                 Refused.by(Kind.CONFLICT, () -> say(id, bert, true, "")));
         agreements.perform(Long.toString(id));
         verify(carrier, never()).carryOut(anyString(), any(), anyString());
+    }
+
+    @Test
+    void whatWaitedTooLongIsNotAgreedToAnyMore() {
+        long id = wanted();
+        String subject = agreements.one(id).subject();
+        when(noon.clock.now()).thenReturn(Rows.NOON.plus(Duration.ofDays(30)));
+        assertEquals("Loosening " + id + " no longer waits: it is expired",
+                Refused.by(Kind.CONFLICT, () -> agreements.say(id, bert, true, "", subject)));
     }
 
     @Test

@@ -73,8 +73,8 @@ class ReachTest {
         assertEquals(2, reach.allow(Kind.STORE, "https://stores.park.example/x").size());
         Refusal refused = assertThrows(Refusal.class, () -> reach.allow(Kind.STORE, "https://stores.park.example/x"));
         assertEquals(Refusal.Kind.NOT_ALLOWED, refused.kind());
-        assertEquals("stores.park.example resolves to " + java.net.InetAddress.ofLiteral(address).getHostAddress()
-                + ", " + why
+        String found = InetAddress.ofLiteral(address).getHostAddress();
+        assertEquals("stores.park.example resolves to " + found + ", " + why
                 + ": it is not contacted; an operator may allow the address in paseo.allowed-stores, or its network in "
                 + "paseo.allowed-networks", refused.getMessage());
     }

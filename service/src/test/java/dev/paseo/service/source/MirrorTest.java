@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.problem.Refused;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -145,6 +146,25 @@ class MirrorTest {
         assertEquals(Mirror.LARGEST_FILE, mirror.file(most, "paseo.yaml").orElseThrow().length());
         assertEquals("paseo.yaml has 1048577 bytes; at most 1048576 are read",
                 assertThrows(Mirror.TooLarge.class, () -> mirror.file(more, "paseo.yaml")).getMessage());
+    }
+
+    @Test
+    void ofAPushThatIsRefusedTheRepositorysOwnWordsAreKept() {
+        assertEquals("This branch is locked; hook declined to update refs/heads/locked", Mirror.remoteWords("""
+                git push failed: remote: This branch is locked\040\040
+                remote: error: hook declined to update refs/heads/locked
+                To file:///srv/git/board.git
+                 ! [remote rejected] c0ffee -> locked (hook declined)"""));
+        assertEquals("git push failed: too slow", Mirror.remoteWords("git push failed: too slow"));
+    }
+
+    @Test
+    void aRepositoryThatIsAwayIsToldWithWhatGitSays() throws Exception {
+        Files.move(folder.resolve("work"), folder.resolve("elsewhere"));
+        String said = Refused.by(Refusal.Kind.UNAVAILABLE, () -> mirror.fetch());
+        String git = said.substring(said.indexOf(": ") + 2);
+        assertEquals("The repository is unreachable or rejects the credentials: " + git, said);
+        assertTrue(git.contains("work/.git"), git);
     }
 
     @Test

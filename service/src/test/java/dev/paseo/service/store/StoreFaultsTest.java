@@ -4,12 +4,16 @@ import dev.paseo.service.change.Changes;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyLong;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
+import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.bytes.KeptBytes;
+import dev.paseo.service.database.Rows;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.core.text.Sha256;
 import dev.paseo.service.problem.Refusal;
@@ -43,6 +47,7 @@ import tools.jackson.databind.json.JsonMapper;
 class StoreFaultsTest {
 
     private final Settings settings = mock(Settings.class);
+    private final KeptBytes kept = mock(KeptBytes.class);
     private final CountDownLatch over = new CountDownLatch(1);
     private final AtomicInteger manifestsAsked = new AtomicInteger();
     private HttpServer server;
@@ -64,12 +69,17 @@ class StoreFaultsTest {
     }
 
     private RegistryStore store() {
-        Web web = new Web(new Reach(settings), mock(KeptBytes.class), mock(ServiceClock.class));
         return new RegistryStore(
                 new WatchedStore.Where(WatchedStore.Kind.REGISTRY, address, Optional.of("planner"), Optional.empty(),
                         Optional.empty(), "2.*", true),
-                Optional.empty(), new RegistryStore.Using(web, mock(KeptBytes.class), mock(Changes.class),
-                        JsonMapper.builder().build()));
+                Optional.empty(), using());
+    }
+
+    private RegistryStore.Using using() {
+        ServiceClock clock = mock(ServiceClock.class);
+        when(clock.now()).thenReturn(Rows.NOON);
+        return new RegistryStore.Using(new Web(new Reach(settings), kept, clock), kept, mock(Changes.class),
+                JsonMapper.builder().build());
     }
 
     private static void answer(HttpExchange exchange, String body) throws IOException {
@@ -148,6 +158,39 @@ class StoreFaultsTest {
         assertEquals(address + "/v2/planner/manifests/" + asked + " answered with other bytes: asked for " + asked
                 + ", got " + got,
                 Refused.by(Refusal.Kind.UNPROCESSABLE, () -> store().fetch(new WatchedStore.Sighting("2.1", asked))));
+    }
+
+    @Test
+    void aLayerThatCannotBeKeptUnderItsTitleIsTold() {
+        String body = "{\"layers\": [{\"digest\": \"md5:0\", \"annotations\": "
+                + "{\"org.opencontainers.image.title\": \"planner.tgz\"}}]}";
+        String asked = "sha256:" + Sha256.hex(body);
+        manifest(asked, body, "");
+        when(kept.keep(any(), anyLong(), any())).thenReturn(new ByteStore.Kept(Sha256.hex(body), body.length()));
+        assertEquals("A layer is titled “planner.tgz” with the digest “md5:0”",
+                Refused.by(Refusal.Kind.UNPROCESSABLE, () -> store().fetch(new WatchedStore.Sighting("2.1", asked))));
+    }
+
+    @Test
+    void anArtifactThatIsNotWhatItsChecksumSaysIsTold() {
+        String path = "/example/park/planner/2.1/planner-2.1.jar";
+        server.createContext(path, exchange -> answer(exchange, "other"));
+        String got = Sha256.hex("other");
+        when(kept.keep(any(), anyLong(), any())).thenReturn(new ByteStore.Kept(got, 5));
+        String stated = "sha256:" + "0".repeat(64);
+        MavenStore store = new MavenStore(
+                new WatchedStore.Where(WatchedStore.Kind.MAVEN, address, Optional.of("planner"),
+                        Optional.of("example.park"), Optional.empty(), "2.*", true),
+                using());
+        assertEquals(address + path + " answered with other bytes: stated " + stated + ", got sha256:" + got,
+                Refused.by(Refusal.Kind.UNPROCESSABLE, () -> store.fetch(new WatchedStore.Sighting("2.1", stated))));
+    }
+
+    @Test
+    void whoeverAsksWhileTheServiceStopsIsToldWhatWasInterrupted() {
+        Thread.currentThread().interrupt();
+        assertEquals("The request to " + address + "/v2/planner/tags/list?n=1000 was interrupted", refused());
+        assertTrue(Thread.interrupted(), "whoever stops it is heard further up");
     }
 
     @Test

@@ -1,0 +1,49 @@
+package dev.paseo.service.component;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyLong;
+import static org.mockito.ArgumentMatchers.anyString;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.never;
+import static org.mockito.Mockito.verify;
+import static org.mockito.Mockito.when;
+
+import dev.paseo.service.change.AtNoon;
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.database.RealDatabase;
+import dev.paseo.service.problem.Refusal.Kind;
+import dev.paseo.service.problem.Refused;
+import dev.paseo.service.source.Mirrors;
+import dev.paseo.service.source.SourceCredentials;
+import dev.paseo.service.start.StartTriggers;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+
+class ComponentsTest {
+
+    private static final Registered COMPONENT = new Registered(7, "lamp", Optional.empty(), "paseo.yaml", "main", "",
+            Optional.empty());
+
+    private final AtNoon noon = new AtNoon();
+    private final ComponentMapper mapper = mock(ComponentMapper.class);
+    private final Components components = new Components(mapper,
+            new Components.Reaching(mock(Mirrors.class), mock(SourceCredentials.class), noon.changes),
+            RealDatabase.get().json(), noon.clock, mock(StartTriggers.class));
+
+    @Test
+    void whatIsUploadedHasNoRepository() {
+        assertEquals("lamp has no repository: its versions arrive by upload",
+                Refused.by(Kind.CONFLICT, () -> components.mirror(COMPONENT)));
+    }
+
+    @Test
+    void ofTwoWhoSaveAtTheSameMomentOneIsToldToLookAgain() {
+        ComponentMapper.FileRow file = mock(ComponentMapper.FileRow.class);
+        when(mapper.file(anyLong(), anyString(), anyString())).thenReturn(Optional.of(file));
+        assertEquals("Somebody else saved the file at the same moment: look at it again",
+                Refused.by(Kind.CONFLICT,
+                        () -> components.saveFile(COMPONENT, "", "paseo: 1\ncomponent: lamp\n", "anna")));
+        verify(noon.audit, never()).record(any());
+    }
+}

@@ -1,0 +1,37 @@
+package dev.paseo.service.component;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyString;
+import static org.mockito.ArgumentMatchers.matches;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.verify;
+
+import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.problem.Refusal.Kind;
+import dev.paseo.service.problem.Refused;
+import dev.paseo.service.secret.Secrets;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+
+class HookSecretsTest {
+
+    private static final Registered COMPONENT = new Registered(7, "sun-board", Optional.empty(), "paseo.yaml", "main",
+            "", Optional.empty());
+
+    private final Secrets secrets = mock(Secrets.class);
+    private final HookSecrets hooks = new HookSecrets(secrets);
+
+    @Test
+    void aSecretIsMadeAsTheStandardWritesIt() {
+        hooks.make(7);
+        verify(secrets).set(anyString(), matches("whsec_[A-Za-z0-9+/]{32}"), any(), any());
+    }
+
+    @Test
+    void aComponentWithoutOneIsTold() {
+        assertEquals("sun-board has no hook", Refused.by(Kind.NOT_FOUND, () -> hooks.of(COMPONENT)));
+        assertEquals("sun-board has no mapping for hooks",
+                Refused.by(Kind.NOT_FOUND, () -> hooks.mapped(COMPONENT)));
+    }
+}
