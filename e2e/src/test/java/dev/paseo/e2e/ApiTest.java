@@ -1,6 +1,7 @@
 package dev.paseo.e2e;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.util.ArrayList;
@@ -11,6 +12,8 @@ import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
+import java.util.HashSet;
 import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
@@ -54,12 +57,17 @@ class ApiTest {
     void everyOperationIsDescribed() {
         JsonNode api = park.as("developer").get("/api/openapi.json").good();
         List<String> silent = new ArrayList<>();
+        Set<String> names = new HashSet<>();
         api.path("paths").properties().forEach(path -> path.getValue().properties().forEach(operation -> {
             String name = operation.getKey() + " " + path.getKey();
             JsonNode what = operation.getValue();
             if (what.path("summary").asString("").isBlank() || what.path("tags").size() != 1
                     || what.path("tags").path(0).asString("").contains("controller")) {
                 silent.add(name);
+            }
+            String id = what.path("operationId").asString("");
+            if (!id.matches("[a-z][A-Za-z]+") || !names.add(id)) {
+                silent.add(name + ": its name " + id + " is another's too, or none that lasts");
             }
             what.path("parameters").forEach(parameter -> {
                 if (parameter.path("description").asString("").isBlank()) {
@@ -72,6 +80,7 @@ class ApiTest {
             silent.addAll(withoutExample(api, name, what));
         }));
         assertEquals(List.of(), silent);
+        assertFalse(api.toString().contains("<code>"), "descriptions are Markdown");
         assertTrue(api.path("paths").size() > 100, "the paths were not found");
     }
 

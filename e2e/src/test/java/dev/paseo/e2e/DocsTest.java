@@ -100,6 +100,27 @@ class DocsTest {
         assertEquals(List.of(), found);
     }
 
+    /** Decisions have one form, and are numbered without a hole. */
+    @Test
+    void decisionsHaveOneForm() throws Exception {
+        Pattern form = Pattern.compile("# (\\d{4})\\. \\p{Lu}.*\n\nDate: \\d{4}-\\d\\d-\\d\\d · Status: "
+                + "(accepted|replaced by \\d{4})\n\n## Context\n\n[^#]+\n\n## Decision\n\n[^#]+\n\n"
+                + "## Consequences\n\n[^#]+");
+        List<String> wrong = new ArrayList<>();
+        int number = 0;
+        List<Path> all = pages().stream().filter(page -> page.getParent().endsWith("decisions")).sorted().toList();
+        for (Path page : all) {
+            Matcher text = form.matcher(Files.readString(page));
+            number++;
+            if (!text.matches() || Integer.parseInt(text.group(1)) != number
+                    || !page.getFileName().toString().startsWith(text.group(1) + "-")) {
+                wrong.add(page.getFileName().toString());
+            }
+        }
+        assertEquals(List.of(), wrong);
+        assertTrue(number > 20, "the decisions were not found");
+    }
+
     /** Every command that a page shows is one of the client's, with options that it has. */
     @Test
     void commandsOfPagesAreTheClients() throws Exception {

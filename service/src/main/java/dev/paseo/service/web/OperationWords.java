@@ -2,10 +2,12 @@ package dev.paseo.service.web;
 
 import io.swagger.v3.oas.models.Components;
 import io.swagger.v3.oas.models.OpenAPI;
+import io.swagger.v3.oas.models.media.Schema;
 import io.swagger.v3.oas.models.parameters.Parameter;
 import io.swagger.v3.oas.models.security.SecurityRequirement;
 import io.swagger.v3.oas.models.security.SecurityScheme;
 import io.swagger.v3.oas.models.tags.Tag;
+import java.lang.reflect.Method;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -16,6 +18,7 @@ import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springdoc.core.customizers.OperationCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.util.StringUtils;
 
 /**
  * What every operation is described with: the noun under which it stands, its parameters, and who may ask. The
@@ -68,6 +71,7 @@ class OperationWords {
     OperationCustomizer operations() {
         return (operation, method) -> {
             operation.tags(List.of(noun(method.getBeanType())));
+            operation.setOperationId(id(method.getBeanType(), method.getMethod()));
             operation.setSummary(plain(operation.getSummary()));
             operation.setDescription(plain(operation.getDescription()));
             if (Objects.equals(operation.getSummary(), operation.getDescription())) {
@@ -82,6 +86,12 @@ class OperationWords {
     /** A sentence of a Javadoc in one line, with code between backquotes as in Markdown. */
     private static @Nullable String plain(@Nullable String javadoc) {
         return javadoc == null ? null : javadoc.replaceAll("</?code>", "`").replaceAll("\\s+", " ").strip();
+    }
+
+    /** Stable: the controller's noun and what is done, such as runStart. */
+    private static String id(Class<?> controller, Method method) {
+        return StringUtils.uncapitalize(controller.getSimpleName().replace("Controller", ""))
+                + StringUtils.capitalize(method.getName());
     }
 
     private static String noun(Class<?> controller) {
@@ -101,7 +111,16 @@ class OperationWords {
                     path -> path.readOperations().forEach(operation -> nouns.addAll(operation.getTags())));
             api.setTags(nouns.stream().map(noun -> new Tag().name(noun)).toList());
             security(api);
+            api.getComponents().getSchemas().values().forEach(schema -> {
+                inMarkdown(schema);
+                Optional.ofNullable(schema.getProperties()).orElse(Map.of()).values()
+                        .forEach(field -> inMarkdown((Schema<?>) field));
+            });
         };
+    }
+
+    private static void inMarkdown(Schema<?> schema) {
+        schema.setDescription(plain(schema.getDescription()));
     }
 
     private static void security(OpenAPI api) {
