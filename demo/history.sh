@@ -151,7 +151,7 @@ history() {
     say "the hut planner arrives: published by hand, and seen in the registry"
     archive 2.3.0
     paseo publish hut-planner 2.3.0 "$demo/work/works/hut-planner-2.3.0.tgz" --author works@park.example >/dev/null
-    paseo component watch hut-planner --registry "$registry" --name park/hut-planner --pattern "2.*" --existing >/dev/null
+    paseo component observe hut-planner --registry "$registry" --name park/hut-planner --pattern "2.*" --existing >/dev/null
     await 60 "hut-planner 2.3.0 in staging" live hut-planner 2.3.0 staging
     archive 2.4.0
     python3 "$root/demo/push-to-registry.py" "$registry" park/hut-planner 2.4.0 "$demo/work/works/hut-planner-2.4.0.tgz"

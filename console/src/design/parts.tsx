@@ -49,12 +49,19 @@ export function Digest({ value }: { value: string }) {
   );
 }
 
-export const bytes = (size: number) =>
-  size < 1000
-    ? `${size} B`
-    : size < 1_000_000
-      ? `${(size / 1000).toFixed(1)} kB`
-      : `${(size / 1_000_000).toFixed(1)} MB`;
+const units = ["bytes", "kB", "MB", "GB", "TB", "PB"];
+
+/** How many bytes, in powers of ten with at most one decimal, as the service and the client write it. */
+export function bytes(size: number) {
+  if (size === 1) return "1 byte";
+  let unit = 0;
+  let left = size;
+  while (unit < units.length - 1 && Math.round(left * 10) / 10 >= 1000) {
+    left /= 1000;
+    unit++;
+  }
+  return `${Math.round(left * 10) / 10} ${units[unit]}`;
+}
 
 /** Something is on its way; it keeps the place so that nothing jumps. */
 export const Loading = ({ height = 240 }: { height?: number }) => (

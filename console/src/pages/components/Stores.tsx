@@ -3,16 +3,16 @@ import { Link } from "react-router";
 import { stores } from "../../api/queries";
 import { At } from "../../design/time";
 
-/** The stores that are watched, and what was seen in them. */
+/** The stores that are observed, and what was seen in them. */
 export function Stores({ name }: { name: string }) {
-  const watched = useQuery(stores(name));
-  if (!watched.data || watched.data.length === 0) return null;
+  const observed = useQuery(stores(name));
+  if (!observed.data || observed.data.length === 0) return null;
   return (
     <section className="component sheet events">
       <header>
         <h2>Watched stores</h2>
       </header>
-      {watched.data.map((store) => (
+      {observed.data.map((store) => (
         <div key={store.id} className="store">
           <p>
             <b>{store.where.kind}</b>{" "}

@@ -174,12 +174,13 @@ public final class Agent implements AutoCloseable {
                 LOG.info("going on with work {}", work.work());
                 new Work(work, lease, left, machine).carryOut();
             } catch (LeaseClient.LeaseOver over) {
-                LOG.warn("{} was given up while this agent was away", left.folder().getFileName());
+                LOG.warn("the lease of {} ended while this agent was away: the work is dropped",
+                        left.folder().getFileName());
                 endAndDelete(left);
             } catch (InterruptedException stop) {
                 Thread.currentThread().interrupt();
             } catch (IOException | RuntimeException failed) {
-                LOG.error("{} cannot be gone on with", left.folder(), failed);
+                LOG.error("{} cannot be continued", left.folder(), failed);
             } finally {
                 if (!goesOn) {
                     unsettled.decrementAndGet();

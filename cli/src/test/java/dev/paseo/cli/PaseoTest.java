@@ -98,7 +98,7 @@ class PaseoTest {
             "check", "sign-in", "publish",
             "component register", "component hook", "component map-hook", "component events", "component links",
             "component labels", "component open", "component save", "component token",
-            "component watch", "component stores", "receiver add", "receiver list", "receiver messages",
+            "component observe", "component stores", "receiver add", "receiver list", "receiver messages",
             "receiver resend", "receiver stop", "environment load", "environment edit", "secret set", "account add",
             "account list", "account change", "account disable", "account enable", "account code", "group list",
             "group change", "group join", "group leave", "token make", "token list", "token revoke", "password",

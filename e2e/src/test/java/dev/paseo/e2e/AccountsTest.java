@@ -99,7 +99,7 @@ class AccountsTest {
 
     private Client.Answer signIn(String name, String password) {
         return new Client(park.address(), "").post("/api/v1/tokens",
-                Map.of("name", name, "password", password, "label", "test"));
+                Map.of("name", name, "password", password, "description", "test"));
     }
 
     @Test
@@ -239,7 +239,7 @@ class AccountsTest {
     void aTokenDoesNothingBeyondItsScope() {
         String token = park.as("release-engineer")
                 .post("/api/v1/accounts/release-engineer/tokens",
-                        Map.of("label", "reads the map", "may", List.of("look"), "days", 7))
+                        Map.of("description", "reads the map", "may", List.of("look"), "days", 7))
                 .good().path("token").asString();
         Client limited = new Client(park.address(), token);
         assertEquals(200, limited.get("/api/v1/components").status());
@@ -250,7 +250,8 @@ class AccountsTest {
             assertEquals(403, limited.get(path).status(), path);
         }
         assertEquals(403, limited
-                .post("/api/v1/accounts/release-engineer/tokens", Map.of("label", "more", "may", List.of("promote")))
+                .post("/api/v1/accounts/release-engineer/tokens",
+                        Map.of("description", "more", "may", List.of("promote")))
                 .status());
         assertEquals(403,
                 limited.put("/api/v1/password", Map.of("current", Park.PASSWORD, "password", FRESH)).status());
@@ -263,7 +264,7 @@ class AccountsTest {
         assertEquals(200, park.as("release-engineer").get("/actuator/prometheus").status());
         assertEquals(403, park.as("developer").get("/actuator/prometheus").status());
         assertEquals(403, park.as("admin")
-                .post("/api/v1/accounts/release-engineer/tokens", Map.of("label", "in another's name")).status());
+                .post("/api/v1/accounts/release-engineer/tokens", Map.of("description", "in another's name")).status());
     }
 
     @Test

@@ -116,8 +116,8 @@ class AgentProtocolTest {
     void whatALeaseDoesNotAllowIsSaidWhole() throws Exception {
         JsonNode work = take();
         byte[] none = new byte[0];
-        assertEquals("A block of a log has at most 8388608 bytes",
-                said(413, ask(work, "POST", "/log?first=1", new byte[(8 << 20) + 1])));
+        assertEquals("A block of a log has at most 8 MB",
+                said(413, ask(work, "POST", "/log?first=1", new byte[8_000_001])));
         assertEquals("The block is not gzip of log lines: Not in GZIP format",
                 said(400, ask(work, "POST", "/log?first=1", "no gzip".getBytes(StandardCharsets.UTF_8))));
         String other = "0".repeat(64);

@@ -34,7 +34,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import tools.jackson.databind.JsonNode;
 
-/** Versions that were built elsewhere: published by the client, and seen in watched stores. */
+/** Versions that were built elsewhere: published by the client, and seen in observed stores. */
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 class ArrivalTest {
 
@@ -94,7 +94,7 @@ class ArrivalTest {
     }
 
     private Client publisher(String component) {
-        String token = park.paseo("release-engineer", "component", "token", component, "--label", "works").out()
+        String token = park.paseo("release-engineer", "component", "token", component, "--description", "works").out()
                 .strip();
         return new Client(park.address(), token);
     }
@@ -187,9 +187,9 @@ class ArrivalTest {
             "1.0  | artifact | App    | app.bin   | 5  | has small letters",
             "1.0  | artifact | app    | ../app    | 5  | A file's own name has no slash",
             "1.0  | artifact | app    | .hidden   | 5  | A file's own name has no slash",
-            "1.0  | artifact | app    | app.bin   | -1 | A file has 0 to",
+            "1.0  | artifact | app    | app.bin   | -1 | A file has at most 16 GB; got -1 bytes",
             "1.0  | program  | app    | app.bin   | 5  | should be artifact, bundle, tests, coverage or findings",
-            "1.0  | artifact | app    | app.bin   | 17179869185 | A file has 0 to 17179869184 bytes",
+            "1.0  | artifact | app    | app.bin   | 16000000001 | A file has at most 16 GB",
             "1.0  | tests    | tests  | t.tar     | 5  | An upload has 1 to 200 files, one of them an artifact"})
     void anUploadThatCannotBecomeAVersionIsRefusedBeforeAByteIsSent(String number, String kind, String name,
             String fileName, long size, String expected) {
@@ -336,7 +336,7 @@ class ArrivalTest {
     void theFirstPackageOfARepositoryThatWasNotThereYetArrives() throws Exception {
         register("signpost", "");
         try (Registry registry = new Registry(park.folder.resolve("registry-later"), park.storePort)) {
-            assertEquals(0, park.paseo("release-engineer", "component", "watch", "signpost", "--registry",
+            assertEquals(0, park.paseo("release-engineer", "component", "observe", "signpost", "--registry",
                     registry.address(), "--name", "park/signpost", "--pattern", "2.*").code());
             Await.until("it was looked at", () -> sightings("signpost").has("lookedAt"));
             assertFalse(sightings("signpost").has("error"), "not there yet is no error");
@@ -353,7 +353,7 @@ class ArrivalTest {
         try (Registry registry = new Registry(park.folder.resolve("registry"), park.storePort)) {
             registry.push("park/guide", "2.0.0", "guide-2.0.0.tgz", "old");
             assertEquals(0,
-                    park.paseo("release-engineer", "component", "watch", "guide", "--registry", registry.address(),
+                    park.paseo("release-engineer", "component", "observe", "guide", "--registry", registry.address(),
                             "--name", "park/guide",
                             "--pattern", "2.*").code());
             Await.until("what was there is known", () -> sighting("guide", "2.0.0").has("reason"));
@@ -449,7 +449,7 @@ class ArrivalTest {
                 () -> sighting("shuttle", "3.1").path("reason").asString("").contains("what was sealed stays"));
         assertEquals(1, park.as("developer").get("/api/v1/versions/shuttle").body().size());
         assertTrue(events("shuttle").stream().anyMatch(event -> event.path("sentence").asString()
-                .equals("shuttle 3.1 arrived in the watched folder file://" + drop)));
+                .equals("shuttle 3.1 arrived in the observed folder file://" + drop)));
 
         register("winch", "");
         Map<String, byte[]> answers = new ConcurrentHashMap<>();

@@ -131,7 +131,8 @@ class AuditTest {
         }
         park.component().push("developer", "main", Scenario.files());
         park.as("release-engineer")
-                .post("/api/v1/accounts/release-engineer/tokens", Map.of("label", "limited", "may", List.of("look")))
+                .post("/api/v1/accounts/release-engineer/tokens",
+                        Map.of("description", "limited", "may", List.of("look")))
                 .good();
         park.liveIn("staging", "1.4.1");
         park.as("release-engineer").put("/api/v1/places/daylight-api/production/hold", Map.of("reason", "the race"))

@@ -19,7 +19,7 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Measures what docs/benchmarks.md tells, each figure beside its primitive, in one run. Argument: the file to write.
- * With -Dpaseo.bench-only=matching,hooks,polls,chain,whereabouts,rolling,fan,gates,walls,logs,client,latencies only these are
+ * With -Dpaseo.bench-only=matching,hooks,polls,chain,whereabouts,rolling,fan,gates,walls,logs,client,latencies these are
  * measured, and nothing is written.
  */
 public final class Bench {

@@ -26,7 +26,7 @@ class EdgesTest {
     private static HttpResponse<String> signIn(Park park, String name, String forwarded) throws IOException {
         HttpRequest.Builder request = HttpRequest.newBuilder()
                 .POST(HttpRequest.BodyPublishers.ofString(Client.JSON
-                        .writeValueAsString(Map.of("name", name, "password", "guessed-wrong", "label", "x"))))
+                        .writeValueAsString(Map.of("name", name, "password", "guessed-wrong", "description", "x"))))
                 .header("Content-Type", "application/json").header("X-Forwarded-For", forwarded)
                 .header("X-Forwarded-Proto", "https");
         return park.as("admin").raw(request, "/api/v1/tokens");

@@ -64,7 +64,7 @@ class FullDiskTest {
     @Test
     void aComponentKeepsNoMoreThanItMay() throws Exception {
         try (Park park = new Park()) {
-            park.startService("--paseo.kept-per-component=1400KB");
+            park.startService("--paseo.kept-per-component=1400kB");
             park.accounts();
             park.startAgent("builder");
             uploaded(park, "sawmill");
@@ -73,7 +73,7 @@ class FullDiskTest {
             park.as("release-engineer").bytes("/api/v1/uploads/" + first + "/files/artifact/app", 0, BYTES).good();
             park.as("release-engineer").post("/api/v1/uploads/" + first + "/seal", Map.of()).good();
             assertEquals(BYTES.length, kept(park, "sawmill").path("bytes").asLong());
-            String nearly = "sawmill has 1.1 MiB kept, of 1.4 MiB that it may";
+            String nearly = "sawmill has 1.2 MB kept, of 1.4 MB that it may";
             assertTrue(kept(park, "sawmill").path("nearly").asString().startsWith(nearly),
                     () -> kept(park, "sawmill").toString());
             assertTrue(park.paseo("developer", "list", "components").out().contains("nearly full: " + nearly));
@@ -85,7 +85,7 @@ class FullDiskTest {
             }
             Client.Answer refused = asked(park, "sawmill", "1.1");
             assertEquals(413, refused.status(), () -> refused.body().toString());
-            assertEquals(nearly + "; 1.1 MiB more are too many: an operator allows more in paseo.kept-per-component",
+            assertEquals(nearly + "; 1.2 MB more are too many: an operator allows more in paseo.kept-per-component",
                     refused.detail());
             assertEquals(201, asked(park, "quarry", "1.0").status(), "another component is none the worse");
             Repository repository = park.bring("kiln", Map.of());
@@ -98,7 +98,7 @@ class FullDiskTest {
             assertEquals("failed", run.path("run").path("status").asString());
             assertTrue(
                     run.toString()
-                            .contains("1.5 MiB more are too many: an operator allows more in paseo.kept-per-component"),
+                            .contains("1.6 MB more are too many: an operator allows more in paseo.kept-per-component"),
                     run::toString);
         }
     }

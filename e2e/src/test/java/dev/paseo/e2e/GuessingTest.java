@@ -18,7 +18,7 @@ class GuessingTest {
 
     private static Client.Answer signIn(Park park, String name, String password) {
         return new Client(park.address(), "").post("/api/v1/tokens",
-                Map.of("name", name, "password", password, "label", "test"));
+                Map.of("name", name, "password", password, "description", "test"));
     }
 
     /**

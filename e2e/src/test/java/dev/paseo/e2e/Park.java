@@ -134,7 +134,7 @@ final class Park implements AutoCloseable {
 
     void signIn(String name, String password) {
         String token = new Client(address, "")
-                .post("/api/v1/tokens", Map.of("name", name, "password", password, "label", "test"))
+                .post("/api/v1/tokens", Map.of("name", name, "password", password, "description", "test"))
                 .good().path("token").asString();
         clients.put(name, new Client(address, token));
     }

@@ -349,6 +349,6 @@ class RefusalTest {
         assertEquals(403,
                 park.as("approver-1").put("/api/v1/environments", Map.of("text", "", "loosen", true)).status());
         assertEquals(401, new Client(park.address(), "")
-                .post("/api/v1/tokens", Map.of("name", "admin", "password", "guess", "label", "x")).status());
+                .post("/api/v1/tokens", Map.of("name", "admin", "password", "guess", "description", "x")).status());
     }
 }

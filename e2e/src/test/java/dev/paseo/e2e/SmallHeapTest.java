@@ -53,9 +53,9 @@ class SmallHeapTest {
             sparse(repository.work().resolve("paseo.yaml"), 300L << 20);
             repository.git("commit", "-q", "-a", "-m", "300 MB of a pipeline file");
             String said = repository.git("push", "origin", "feature/large");
-            assertTrue(said.contains("paseo.yaml has 314572800 bytes; at most 1048576 are read"), said);
+            assertTrue(said.contains("paseo.yaml has 314572800 bytes; at most 1 MB are read"), said);
             repository.push("developer", "feature/full", Map.of("paseo.yaml",
-                    Scenario.PIPELINE + "#" + "x".repeat((1 << 20) - Scenario.PIPELINE.length() - 1)));
+                    Scenario.PIPELINE + "#" + "x".repeat(1_000_000 - Scenario.PIPELINE.length() - 1)));
 
             List<Future<Integer>> answers = new ArrayList<>();
             try (ExecutorService sending = Executors.newFixedThreadPool(AT_ONCE)) {

@@ -180,7 +180,7 @@ class SourcesTest {
                 () -> park.paseo("developer", "why", "peculiar").out().contains("to a-first"));
         String large = repository.push("developer", "feature/large",
                 Map.of("paseo.yaml", "paseo: 1\n#" + "x".repeat(3_000_000) + "\n"));
-        assertTrue(large.contains("paseo.yaml has 3000011 bytes; at most 1048576 are read") || large.contains(NOTICED),
+        assertTrue(large.contains("paseo.yaml has 3000011 bytes; at most 1 MB are read") || large.contains(NOTICED),
                 large);
         Await.until("the large one is told",
                 () -> park.paseo("developer", "why", "peculiar").out().contains("paseo.yaml has 3000011 bytes"));

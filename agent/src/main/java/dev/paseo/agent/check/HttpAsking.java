@@ -25,14 +25,14 @@ import tools.jackson.databind.json.JsonMapper;
 /** Requests whose answers are bounded in time, size and redirects. */
 final class HttpAsking {
 
-    private static final int MOST_BYTES = 1 << 20;
+    private static final int MOST_BYTES = 1_000_000;
     private static final Duration ONE_REQUEST = Duration.ofSeconds(5);
 
     private final HttpClient http = HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1)
             .followRedirects(HttpClient.Redirect.NEVER).connectTimeout(Duration.ofSeconds(3)).build();
     private final JsonMapper json = JsonMapper.builder().build();
 
-    /** @param body at most 1 MiB of it */
+    /** @param body at most 1 MB of it */
     private record Answer(int status, Map<String, List<String>> headers, String body) {}
 
     /** The text of a page, or why there is none. */

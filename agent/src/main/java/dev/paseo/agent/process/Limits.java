@@ -18,11 +18,11 @@ import java.util.Optional;
  */
 public record Limits(long output, long memory, int processes) {
 
-    /** How much output of one try of a step is kept, in bytes: 1 GiB. */
-    public static final long MOST_OUTPUT = 1L << 30;
+    /** How much output of one try of a step is kept, in bytes: 1 GB. */
+    public static final long MOST_OUTPUT = 1_000_000_000;
     public static final int MOST_PROCESSES = 4000;
-    /** So much of a disk is left free, in bytes: 1 GiB, or half of what was free where that is less. */
-    static final long SPARE_DISK = 1L << 30;
+    /** So much of a disk is left free, in bytes: 1 GB, or half of what was free where that is less. */
+    static final long SPARE_DISK = 1_000_000_000;
     private static final double SHARE_OF_MEMORY = 0.9;
 
     /** Nine tenths of the machine's memory, unless it is said otherwise. */
@@ -51,7 +51,7 @@ public record Limits(long output, long memory, int processes) {
     }
 
     private static long megabytes(long bytes) {
-        return bytes >> 20;
+        return bytes / 1_000_000;
     }
 
     /** The disk that a step writes to, as it was when the step began. */

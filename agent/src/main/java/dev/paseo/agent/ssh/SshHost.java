@@ -31,7 +31,7 @@ import org.apache.sshd.sftp.client.SftpClientFactory;
 public final class SshHost implements AutoCloseable {
 
     private static final Duration PATIENCE = Duration.ofSeconds(15);
-    private static final int MOST_ANSWER = 1 << 20;
+    private static final int MOST_ANSWER = 1_000_000;
 
     private final SshClient client;
     private final ClientSession session;
@@ -175,7 +175,7 @@ public final class SshHost implements AutoCloseable {
         }
     }
 
-    /** What a file has from this position on, at most 256 KiB; empty where there is none. */
+    /** What a file has from this position on, at most 256 kB; empty where there is none. */
     byte[] read(String path, long from) throws IOException {
         try (SftpClient sftp = SftpClientFactory.instance().createSftpClient(session);
                 SftpClient.CloseableHandle handle = sftp.open(path, EnumSet.of(SftpClient.OpenMode.Read))) {

@@ -123,7 +123,7 @@ final class Oversight implements Patience.WhileWanted {
         try {
             spool.endProcesses();
         } catch (IOException failed) {
-            LOG.error("what work {} started cannot be ended", assignment.work(), failed);
+            LOG.error("processes of work {} cannot be stopped", assignment.work(), failed);
         }
     }
 

@@ -65,7 +65,7 @@ public final class Work {
                 return true;
             });
         } catch (LeaseClient.LeaseOver over) {
-            LOG.warn("work {} was given to nobody or another while it ran: what it started is ended",
+            LOG.warn("the lease of work {} ended while it ran: its processes are stopped",
                     assignment.work());
             spool.endProcesses();
         } finally {
@@ -125,7 +125,7 @@ public final class Work {
         try {
             words.say(reason);
         } catch (IOException full) {
-            LOG.warn("the last words of work {} cannot be kept: {}", assignment.work(), full.toString());
+            LOG.warn("the last lines of the log of work {} cannot be kept: {}", assignment.work(), full.toString());
         }
         return results.ended(outcome, reason);
     }

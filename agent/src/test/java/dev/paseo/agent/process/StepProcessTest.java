@@ -120,7 +120,8 @@ class StepProcessTest {
 
     @Test
     void childrenLeftBehindAreEndedWithTheStep() throws Exception {
-        StepProcess step = start("(sleep 600 & echo $! > child)");
+        StepProcess step = start(
+                "(sleep 600 & echo $! > child; until [ \"$(cat /proc/$!/comm)\" = sleep ]; do :; done)");
         assertEquals(new StepProcess.End.Exited(0), step.await(30, LIMITS, own(), GO_ON));
         assertTrue(isGone(Files.readString(folder.resolve("workspace").resolve("child")).strip()));
         assertEquals(List.of("sleep"), step.leftRunning(), "and that is known");

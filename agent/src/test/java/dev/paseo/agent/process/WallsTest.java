@@ -150,7 +150,7 @@ class WallsTest {
     @Test
     void whoTakesAllMemoryIsEnded() throws Exception {
         run(walls(Walls.Settings.usual()), Walls.Kind.STAGE,
-                "head -c 300000000 /dev/zero | tail -c 290000000 | sleep 60", new Limits(1 << 20, 100 << 20, 100),
+                "head -c 300000000 /dev/zero | tail -c 290000000 | sleep 60", new Limits(1 << 20, 100_000_000, 100),
                 new StepProcess.End.TookTooMuch(
                         "used more than 100 MB of memory, which is the most that a step may use here"));
     }
@@ -162,7 +162,7 @@ class WallsTest {
             spool.clearFiles();
             run(Walls.find(disk.folder(), host, Walls.Settings.usual()), Walls.Kind.UNTRUSTED_STAGE,
                     "head -c 41472000 /dev/zero > filling; sleep 60", Limits.usual(),
-                    new StepProcess.End.TookTooMuch("has written 39 MB, and the agent's disk has only 24 MB left"));
+                    new StepProcess.End.TookTooMuch("has written 41 MB, and the agent's disk has only 25 MB left"));
         }
     }
 

@@ -20,7 +20,7 @@ import org.junit.jupiter.api.io.TempDir;
 /** A host over SSH, on loopback, that says too much or shows another key. */
 class SshHostTest {
 
-    private static final int MOST = 1 << 20;
+    private static final int MOST = 1_000_000;
 
     @TempDir
     private Path folder;
@@ -58,7 +58,7 @@ class SshHostTest {
     }
 
     @Test
-    void whatItSaysBeyondAMebibyteIsNotKept() throws Exception {
+    void whatItSaysBeyondAMegabyteIsNotKept() throws Exception {
         try (SshHost host = connect(hostKey)) {
             SshHost.Said said = host.exec("head -c 3000000 /dev/zero | tr '\\0' x", Duration.ofSeconds(30));
             assertEquals(0, said.status());

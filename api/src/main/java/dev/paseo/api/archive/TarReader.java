@@ -17,12 +17,12 @@ import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
  * A tar archive (POSIX pax and GNU), read entry by entry with bounded memory. It holds files, folders and symbolic
  * links;
  * everything else, and what is not well formed, is refused with an {@link IOException} that says so in a sentence's
- * part, such as {@code "holds a header of more than 64 KiB"}.
+ * part, such as {@code "holds a header of more than 64 kB"}.
  */
 public final class TarReader implements AutoCloseable {
 
     /** What stands before an entry: its header, with a long name, or what pax says of it. */
-    public static final int MOST_HEADER_BYTES = 64 << 10;
+    public static final int MOST_HEADER_BYTES = 64_000;
 
     /** What stands in a name in place of bytes that are no UTF-8. */
     private static final char NO_UTF_8 = '\uFFFD';
@@ -166,7 +166,7 @@ public final class TarReader implements AutoCloseable {
         private void took(long bytes) throws IOException {
             left -= Math.max(0, bytes);
             if (left < 0) {
-                throw new Unreadable("holds a header of more than " + (MOST_HEADER_BYTES >> 10) + " KiB");
+                throw new Unreadable("holds a header of more than " + MOST_HEADER_BYTES / 1000 + " kB");
             }
         }
 

@@ -94,7 +94,7 @@ class TarReaderTest {
         byte[] name = ((6L << 30) + " path=").getBytes(StandardCharsets.US_ASCII);
         InputStream archive = new SequenceInputStream(new ByteArrayInputStream(header(kind, 6L << 30)),
                 new SequenceInputStream(new ByteArrayInputStream(name), endless(6L << 30)));
-        assertEquals("holds a header of more than 64 KiB", wrong(archive));
+        assertEquals("holds a header of more than 64 kB", wrong(archive));
     }
 
     @Test

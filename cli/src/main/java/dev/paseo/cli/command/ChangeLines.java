@@ -1,5 +1,6 @@
 package dev.paseo.cli.command;
 
+import dev.paseo.core.text.Size;
 import dev.paseo.cli.Context;
 import dev.paseo.cli.output.Times;
 import tools.jackson.databind.JsonNode;
@@ -30,10 +31,10 @@ final class ChangeLines {
                 .filter(artifact -> !artifact.path("digest").equals(artifact.path("liveDigest")))
                 .forEach(artifact -> line("artifact " + artifact.path("name").asString() + "  "
                         + (artifact.has("liveDigest") ? ServiceCommand.short8(artifact.path("liveDigest")) + ", "
-                                + artifact.path("liveSize").asString("") + " bytes" : "none")
+                                + Size.words(artifact.path("liveSize").asLong()) : "none")
                         + " to "
                         + (artifact.has("digest") ? ServiceCommand.short8(artifact.path("digest")) + ", "
-                                + artifact.path("size").asString("") + " bytes" : "none")));
+                                + Size.words(artifact.path("size").asLong()) : "none")));
         comparison.path("evidence").forEach(figure -> {
             if (!figure.path("live").asString("").equals(figure.path("proposed").asString(""))) {
                 String better = figure.has("better")

@@ -101,7 +101,8 @@ public final class Commands {
                 new ComponentCommands.Hook(context), new ComponentCommands.Events(context),
                 new ComponentCommands.Links(context), new ComponentCommands.Labels(context),
                 new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
-                new SourceCommands.Save(context), new SourceCommands.Pushed(context), new SourceCommands.Watch(context),
+                new SourceCommands.Save(context), new SourceCommands.Pushed(context),
+                new SourceCommands.Observe(context),
                 new SourceCommands.Stores(context), new SourceCommands.MapHook(context)));
     }
 

@@ -144,7 +144,7 @@ final class ComponentCommands {
     }
 
     @Command(name = "look",
-            description = "Has the repository and the watched stores of a component looked at now; says what that "
+            description = "Has the repository and the observed stores of a component looked at now; says what that "
                     + "led to.",
             footer = {"", "Example:", "  paseo component look daylight-api"})
     static final class Look extends ServiceCommand {
@@ -210,14 +210,14 @@ final class ComponentCommands {
     @Command(name = "token",
             description = "Makes a token that can publish versions of a component and nothing else, good for 90 days.",
             footer = {"", "Example:",
-                    "  PASEO_TOKEN=$(paseo component token hut-planner --label \"the works' build\")"})
+                    "  PASEO_TOKEN=$(paseo component token hut-planner --description \"the works' build\")"})
     static final class PublishToken extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
 
-        @Option(names = "--label", required = true, paramLabel = "WORDS",
+        @Option(names = "--description", required = true, paramLabel = "WORDS",
                 description = "who uses it; at most 120 characters")
-        private String label = "";
+        private String description = "";
 
         PublishToken(Context context) {
             super(context);
@@ -226,7 +226,8 @@ final class ComponentCommands {
         @Override
         public Integer call() {
             Api api = api();
-            JsonNode made = api.post(Api.path("components", name, "tokens"), api.object().put("label", label));
+            JsonNode made = api.post(Api.path("components", name, "tokens"),
+                    api.object().put("description", description));
             return print(made, () -> context.out().println(made.path("token").asString()));
         }
     }

@@ -23,7 +23,7 @@ import picocli.CommandLine.Parameters;
 final class DraftCommand implements Callable<Integer> {
 
     private static final int DEEPEST = 6;
-    private static final long LARGEST = 1 << 20;
+    private static final long LARGEST = 1_000_000;
 
     @Parameters(arity = "0..1", defaultValue = ".", paramLabel = "FOLDER", description = "default: this folder")
     private Path folder = Path.of(".");

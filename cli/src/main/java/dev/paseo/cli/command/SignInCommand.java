@@ -42,7 +42,7 @@ final class SignInCommand implements Callable<Integer> {
         String token = api.post(Api.path("tokens"),
                 api.object().put("name", name)
                         .put("password", StandardInput.secrets(context, "Password of " + name).getFirst())
-                        .put("label", "client on " + hostName()))
+                        .put("description", "client on " + hostName()))
                 .path("token").asString();
         Optional<String> before = context.settings().remember(as, plain, token);
         context.out().println("Signed in to " + plain + " as " + name + ".");

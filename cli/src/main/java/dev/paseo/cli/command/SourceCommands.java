@@ -94,16 +94,16 @@ final class SourceCommands {
         }
     }
 
-    @Command(name = "watch",
-            description = "Watches a registry, a Maven repository or a folder for versions that appear in it.",
+    @Command(name = "observe",
+            description = "Observes a registry, a Maven repository or a folder for versions that appear in it.",
             footer = {"", "Examples:",
-                    "  paseo component watch hut-planner --registry http://127.0.0.1:7690 --name park/hut-planner "
+                    "  paseo component observe hut-planner --registry http://127.0.0.1:7690 --name park/hut-planner "
                             + "--pattern \"2.*\"",
-                    "  paseo component watch hut-planner --maven https://maven.park.example/releases --group "
+                    "  paseo component observe hut-planner --maven https://maven.park.example/releases --group "
                             + "park.huts --name planner",
-                    "  paseo component watch hut-planner --folder file:///srv/drop --pattern "
+                    "  paseo component observe hut-planner --folder file:///srv/drop --pattern "
                             + "\"hut-planner-{version}.tgz\""})
-    static final class Watch extends ServiceCommand {
+    static final class Observe extends ServiceCommand {
         @Parameters(paramLabel = "NAME")
         private String name = "";
 
@@ -137,7 +137,7 @@ final class SourceCommands {
                 description = "for a registry; the password is read from standard input")
         private Optional<String> account = Optional.empty();
 
-        Watch(Context context) {
+        Observe(Context context) {
             super(context);
         }
 
@@ -160,7 +160,7 @@ final class SourceCommands {
         }
     }
 
-    @Command(name = "stores", description = "The stores that are watched for a component, and what was seen in them.",
+    @Command(name = "stores", description = "The stores that are observed for a component, and what was seen in them.",
             footer = {"", "Example:", "  paseo component stores hut-planner"})
     static final class Stores extends ServiceCommand {
         @Parameters(paramLabel = "NAME")

@@ -34,8 +34,8 @@ final class TokenCommands {
                     "register-component, edit-environment, set-secret, enrol-agent, tell-others, read-metrics, "
                             + "manage-accounts."})
     static final class Make extends ServiceCommand {
-        @Parameters(paramLabel = "LABEL", description = "who or what uses it, 1 to 120 characters")
-        private String label = "";
+        @Parameters(paramLabel = "WORDS", description = "who or what uses it, 1 to 120 characters")
+        private String description = "";
 
         @Option(names = "--may", paramLabel = "WORD", required = true,
                 description = "what it may; can be given several times")
@@ -55,7 +55,7 @@ final class TokenCommands {
         @Override
         public Integer call() {
             Api api = api();
-            ObjectNode request = api.object().put("label", label).put("days", days);
+            ObjectNode request = api.object().put("description", description).put("days", days);
             may.forEach(request.putArray("may")::add);
             component.ifPresent(name -> request.put("component", name));
             JsonNode made = api.post(Api.path("accounts", account(api, Optional.empty()), "tokens"), request);
@@ -81,7 +81,7 @@ final class TokenCommands {
             JsonNode tokens = api.get(Api.path("accounts", account(api, of), "tokens"));
             return print(tokens, () -> {
                 Table table = new Table("TOKEN", "USED BY", "MAY", "COMPONENT", "MADE", "UNTIL", "USED LAST");
-                tokens.forEach(token -> table.row(token.path("id").asString(), token.path("label").asString(),
+                tokens.forEach(token -> table.row(token.path("id").asString(), token.path("description").asString(),
                         token.path("may").isEmpty() ? "all that its owner may" : Words.list(token.path("may")),
                         token.path("component").asString("all"), Times.exact(token.path("madeAt")),
                         Times.exact(token.path("until")),

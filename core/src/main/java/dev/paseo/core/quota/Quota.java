@@ -1,8 +1,7 @@
 package dev.paseo.core.quota;
 
+import dev.paseo.core.text.Size;
 import java.math.BigDecimal;
-import java.math.RoundingMode;
-import java.util.List;
 import java.util.Optional;
 
 /**
@@ -15,8 +14,6 @@ public record Quota(long most) {
 
     /** People are told when this many hundredths are taken. */
     private static final int NEARLY = 80;
-    private static final List<String> UNITS = List.of("bytes", "KiB", "MiB", "GiB", "TiB", "PiB");
-    private static final BigDecimal STEP = BigDecimal.valueOf(1024);
 
     /** Whether there is room for so many bytes more. */
     public boolean takes(long taken, long more) {
@@ -29,7 +26,8 @@ public record Quota(long most) {
             return Optional.empty();
         }
         return Optional
-                .of(component + " has " + words(taken) + (taken >= most ? "" : "; " + size(more) + " more are too many")
+                .of(component + " has " + words(taken)
+                        + (taken >= most ? "" : "; " + Size.words(more) + " more are too many")
                         + ": an operator allows more in paseo.kept-per-component");
     }
 
@@ -41,22 +39,11 @@ public record Quota(long most) {
 
     /** How much is taken of what may be. */
     public String words(long taken) {
-        return size(taken) + " kept, of " + size(most) + " that it may";
+        return Size.words(taken) + " kept, of " + Size.words(most) + " that it may";
     }
 
     /** How many more bytes there is room for; 0 where it is full. */
     public long left(long taken) {
         return Math.max(0, most - taken);
-    }
-
-    /** In binary units (IEC 80000-13), as the setting has them, with at most one place. */
-    static String size(long bytes) {
-        BigDecimal size = BigDecimal.valueOf(bytes);
-        int unit = 0;
-        while (unit < UNITS.size() - 1 && size.setScale(1, RoundingMode.HALF_UP).compareTo(STEP) >= 0) {
-            size = size.divide(STEP);
-            unit++;
-        }
-        return size.setScale(1, RoundingMode.HALF_UP).stripTrailingZeros().toPlainString() + " " + UNITS.get(unit);
     }
 }

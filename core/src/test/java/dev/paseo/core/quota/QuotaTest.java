@@ -17,13 +17,13 @@ class QuotaTest {
             "0, 0, -",
             "0, 2048000, -",
             "2047999, 1, -",
-            "0, 2048001, 'hut-planner has 0 bytes kept, of 2 MiB that it may; 2 MiB more are too many: an operator "
+            "0, 2048001, 'hut-planner has 0 bytes kept, of 2 MB that it may; 2 MB more are too many: an operator "
                     + "allows more in paseo.kept-per-component'",
-            "1536000, 614400, 'hut-planner has 1.5 MiB kept, of 2 MiB that it may; 600 KiB more are too many: an "
+            "1536000, 614400, 'hut-planner has 1.5 MB kept, of 2 MB that it may; 614.4 kB more are too many: an "
                     + "operator allows more in paseo.kept-per-component'",
-            "2048000, 0, 'hut-planner has 2 MiB kept, of 2 MiB that it may: an operator allows more in "
+            "2048000, 0, 'hut-planner has 2 MB kept, of 2 MB that it may: an operator allows more in "
                     + "paseo.kept-per-component'",
-            "2560000, 1, 'hut-planner has 2.4 MiB kept, of 2 MiB that it may: an operator allows more in "
+            "2560000, 1, 'hut-planner has 2.6 MB kept, of 2 MB that it may: an operator allows more in "
                     + "paseo.kept-per-component'"})
     void full(long taken, long more, String why) {
         assertEquals(Optional.ofNullable(why), QUOTA.full("hut-planner", taken, more));
@@ -33,13 +33,6 @@ class QuotaTest {
     @CsvSource({"0, false", "1638399, false", "1638400, true", "3000000, true"})
     void peopleAreToldBefore(long taken, boolean told) {
         assertEquals(told, QUOTA.nearly("hut-planner", taken).isPresent());
-    }
-
-    @ParameterizedTest
-    @CsvSource({"0, 0 bytes", "1, 1 bytes", "1023, 1023 bytes", "1024, 1 KiB", "1075, 1 KiB", "1076, 1.1 KiB",
-            "1048524, 1023.9 KiB", "1048525, 1 MiB", "536870912000, 500 GiB", "9223372036854775807, 8192 PiB"})
-    void sizesAreReadable(long bytes, String words) {
-        assertEquals(words, Quota.size(bytes));
     }
 
     /** Whatever the numbers: there is room exactly for what is left, and never for more. */

@@ -50,11 +50,11 @@ public class PersonalTokens {
      * @param component the only component that it may do this for
      * @param days      how long it is good, 1 to 365
      */
-    public record Wanted(String label, List<String> may, Optional<String> component, int days) {
+    public record Wanted(String description, List<String> may, Optional<String> component, int days) {
 
         /** One that can publish versions of a component and nothing else. */
-        public static Wanted toPublish(String component, String label) {
-            return new Wanted(label, List.of(Action.PUBLISH.word()), Optional.of(component), USUAL_DAYS);
+        public static Wanted toPublish(String component, String description) {
+            return new Wanted(description, List.of(Action.PUBLISH.word()), Optional.of(component), USUAL_DAYS);
         }
     }
 
@@ -70,18 +70,18 @@ public class PersonalTokens {
         if (wanted.days() < 1 || wanted.days() > LONGEST_DAYS) {
             throw Refusal.invalid("/days", "A token is good for 1 to " + LONGEST_DAYS + " days");
         }
-        if (wanted.label().isBlank() || wanted.label().length() > 120) {
-            throw Refusal.invalid("/label", "A label has 1 to 120 characters and says who uses the token");
+        if (wanted.description().isBlank() || wanted.description().length() > 120) {
+            throw Refusal.invalid("/description", "A description has 1 to 120 characters and says who uses the token");
         }
         String token = Tokens.fresh(wanted.may().isEmpty() ? "paseo-token" : "paseo-limited");
         Instant now = changes.now();
         changes.run(() -> {
             accounts.hold(owner);
-            mapper.add(Tokens.hash(token), account, wanted.label(),
+            mapper.add(Tokens.hash(token), account, wanted.description(),
                     wanted.may().isEmpty() ? null : String.join(",", wanted.may()), wanted.component().orElse(null),
                     now,
                     now.plus(Duration.ofDays(wanted.days())));
-            record(AuditTrail.Entry.of(owner, "token made", owner).with("label", wanted.label())
+            record(AuditTrail.Entry.of(owner, "token made", owner).with("description", wanted.description())
                     .with("may", wanted.may().isEmpty() ? "all that its owner may" : String.join(", ", wanted.may()))
                     .with("component", wanted.component().orElse("")).with("days", Integer.toString(wanted.days())),
                     owner);
@@ -125,7 +125,7 @@ public class PersonalTokens {
     }
 
     /** A token as it is listed; {@code may} is empty where it may all that its owner may. */
-    public record Listed(long id, String label, List<String> may, Optional<String> component, Instant madeAt,
+    public record Listed(long id, String description, List<String> may, Optional<String> component, Instant madeAt,
             Instant until, Optional<Instant> lastUsed) {}
 
     List<Listed> of(long account) {
@@ -141,14 +141,15 @@ public class PersonalTokens {
     }
 
     void revoke(long account, String owner, long token, String by) {
-        String label = mapper.of(account, changes.now()).stream().filter(row -> row.id() == token).findFirst()
+        String description = mapper.of(account, changes.now()).stream().filter(row -> row.id() == token).findFirst()
                 .map(TokenMapper.TokenRow::label)
                 .orElseThrow(() -> Refusal.notFound(owner + " has no token " + token + " (paseo token list)"));
         changes.run(() -> {
             accounts.hold(owner);
             if (mapper.revoke(token, account, by, changes.now()) == 1) {
-                record(AuditTrail.Entry.of(by, "token revoked", owner).with("token", Long.toString(token)).with("label",
-                        label), owner);
+                record(AuditTrail.Entry.of(by, "token revoked", owner).with("token", Long.toString(token)).with(
+                        "description",
+                        description), owner);
             }
         });
     }
@@ -160,7 +161,8 @@ public class PersonalTokens {
             accounts.hold(row.name());
             mapper.revokeByHash(Tokens.hash(token), row.name(), now);
             record(AuditTrail.Entry.of(row.name(), "token revoked", row.name())
-                    .with("token", Long.toString(row.token())).with("label", "the one signed out with"), row.name());
+                    .with("token", Long.toString(row.token())).with("description", "the one signed out with"),
+                    row.name());
         }));
     }
 

@@ -37,7 +37,7 @@ class TokenController {
     }
 
     record TokenRequest(@NotBlank @Size(max = 64) String name, @NotBlank @Size(max = Passwords.LONGEST) String password,
-            @NotBlank @Size(max = 120) String label) {}
+            @NotBlank @Size(max = 120) String description) {}
 
     record TokenView(String token) {}
 
@@ -48,7 +48,8 @@ class TokenController {
      * @param component the only component that it may do this for
      * @param days      how long it is good, 1 to 365; without it 90
      */
-    record NewToken(@NotBlank @Size(max = 120) String label, Optional<List<String>> may, Optional<String> component,
+    record NewToken(@NotBlank @Size(max = 120) String description, Optional<List<String>> may,
+            Optional<String> component,
             Optional<Integer> days) {}
 
     /** Makes a token by name and password. It may do all that its owner may, for 90 days, and is shown this once. */
@@ -56,7 +57,8 @@ class TokenController {
     TokenView signIn(@Valid @RequestBody TokenRequest request, HttpServletRequest from) {
         AccountMapper.AccountRow account = signingIn.check(request.name(), request.password(), from.getRemoteAddr());
         return new TokenView(tokens.make(account.id(), account.name(),
-                new PersonalTokens.Wanted(request.label(), List.of(), Optional.empty(), PersonalTokens.USUAL_DAYS)));
+                new PersonalTokens.Wanted(request.description(), List.of(), Optional.empty(),
+                        PersonalTokens.USUAL_DAYS)));
     }
 
     private long mine(Person person, String name, String tried) {
@@ -85,7 +87,7 @@ class TokenController {
             throw Refusal.notAllowed("A token is made by its owner: nobody acts in another's name");
         }
         return new TokenView(tokens.make(person.id(), person.name(),
-                new PersonalTokens.Wanted(wanted.label(), wanted.may().orElse(List.of()), wanted.component(),
+                new PersonalTokens.Wanted(wanted.description(), wanted.may().orElse(List.of()), wanted.component(),
                         wanted.days().orElse(PersonalTokens.USUAL_DAYS))));
     }
 

@@ -1,5 +1,6 @@
 package dev.paseo.service.agent;
 
+import dev.paseo.core.text.Size;
 import dev.paseo.api.agent.Assignment;
 import dev.paseo.api.agent.Lease;
 import dev.paseo.api.agent.StepReport;
@@ -38,8 +39,8 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/agent/v1/lease")
 class LeaseController {
 
-    /** The largest artifact, in bytes: 64 GiB. */
-    private static final long LARGEST = 64L << 30;
+    /** The largest artifact, in bytes: 64 GB. */
+    private static final long LARGEST = 64_000_000_000L;
 
     private final WorkBoard board;
     private final Owners owners;
@@ -103,7 +104,7 @@ class LeaseController {
         Work work = held(authorization);
         byte[] block = request.getInputStream().readNBytes(Logs.LARGEST_BLOCK + 1);
         if (block.length > Logs.LARGEST_BLOCK) {
-            throw Refusal.tooLarge("A block of a log has at most " + Logs.LARGEST_BLOCK + " bytes");
+            throw Refusal.tooLarge("A block of a log has at most " + Size.words(Logs.LARGEST_BLOCK));
         }
         return new Lease.LogPosition(logs.append(work.id(), first, block));
     }
@@ -154,7 +155,7 @@ class LeaseController {
             throws IOException {
         long component = answering.quotas().ofWork(held(authorization).id());
         if (request.getContentLengthLong() > LARGEST) {
-            throw Refusal.tooLarge("At most " + LARGEST + " bytes are accepted");
+            throw Refusal.tooLarge("At most " + Size.words(LARGEST) + " are accepted");
         }
         long room = answering.quotas().room(component, request.getContentLengthLong());
         ByteStore.Kept kept = bytes.keep(request.getInputStream(), Math.min(LARGEST, room), answering.clock().now());

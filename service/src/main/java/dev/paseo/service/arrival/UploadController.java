@@ -46,7 +46,7 @@ class UploadController {
     /** @param fresh whether it was not here before */
     record PublishedView(String component, String number, boolean fresh) {}
 
-    record TokenLabel(String label) {}
+    record TokenDescription(String description) {}
 
     record PublishTokenView(String token) {}
 
@@ -66,11 +66,11 @@ class UploadController {
     @PostMapping("/components/{name}/tokens")
     @ResponseStatus(HttpStatus.CREATED)
     PublishTokenView token(@AuthenticationPrincipal Person person, @PathVariable String name,
-            @RequestBody TokenLabel request) {
+            @RequestBody TokenDescription request) {
         Permission.require(person, Action.PUBLISH, Optional.of(name), Optional.empty());
         Permission.unlimited(person, "make tokens");
         return new PublishTokenView(tokens.make(person.id(), person.name(),
-                PersonalTokens.Wanted.toPublish(components.named(name).name(), request.label())));
+                PersonalTokens.Wanted.toPublish(components.named(name).name(), request.description())));
     }
 
     /** Announces an upload, or finds the one of the same content to continue. */

@@ -1,5 +1,6 @@
 package dev.paseo.service.arrival;
 
+import dev.paseo.core.text.Size;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Person;
 import dev.paseo.language.file.Names;
@@ -40,7 +41,7 @@ class Uploads {
     private static final Set<String> REPORTS = Set.of("tests", "coverage", "findings");
     private static final Pattern DIGEST = Pattern.compile("[0-9a-f]{64}");
     private static final int MOST_FILES = 200;
-    private static final long LARGEST = 16L << 30;
+    private static final long LARGEST = 16_000_000_000L;
     private static final Duration FORGOTTEN = Duration.ofDays(2);
 
     /**
@@ -50,7 +51,7 @@ class Uploads {
      *                 coverage}, {@code findings}: a tar archive of report files
      * @param name     of the artifact; of others any
      * @param fileName the file's own name
-     * @param size     in bytes, at most 16 GiB
+     * @param size     in bytes, at most 16 GB
      * @param digest   SHA-256 in hexadecimal
      */
     record Announced(String kind, String name, String fileName, long size, String digest) {}
@@ -145,7 +146,8 @@ class Uploads {
                     "A file's own name has no slash and does not begin with a dot; got “" + file.fileName() + "”");
         }
         if (file.size() < 0 || file.size() > LARGEST) {
-            throw Refusal.invalid(pointer + "/size", "A file has 0 to " + LARGEST + " bytes, got " + file.size());
+            throw Refusal.invalid(pointer + "/size",
+                    "A file has at most " + Size.words(LARGEST) + "; got " + file.size() + " bytes");
         }
         if (!DIGEST.matcher(file.digest()).matches()) {
             throw Refusal.invalid(pointer + "/digest", "should be a SHA-256 in 64 hexadecimal digits");
@@ -218,7 +220,9 @@ class Uploads {
         UploadMapper.UploadRow upload = upload(id);
         List<UploadMapper.FileRow> files = mapper.files(id);
         List<String> missing = files.stream().filter(file -> !file.complete())
-                .map(file -> file.name() + " (" + received(id, file) + " of " + file.size() + " bytes)").toList();
+                .map(file -> file.name() + " (" + Size.words(received(id, file)) + " of " + Size.words(file.size())
+                        + ")")
+                .toList();
         if (!missing.isEmpty() && upload.status().equals("open")) {
             throw Refusal.conflict("These files have not arrived completely: " + String.join(", ", missing));
         }

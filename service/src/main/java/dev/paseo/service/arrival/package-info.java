@@ -1,4 +1,4 @@
-/** Versions that were built elsewhere: uploads, and stores that are watched. */
+/** Versions that were built elsewhere: uploads, and stores that are observed. */
 @NullMarked
 package dev.paseo.service.arrival;
 

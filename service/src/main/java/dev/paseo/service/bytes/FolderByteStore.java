@@ -1,5 +1,6 @@
 package dev.paseo.service.bytes;
 
+import dev.paseo.core.text.Size;
 import dev.paseo.core.text.Sha256;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
@@ -61,7 +62,7 @@ class FolderByteStore implements ByteStore {
             for (int read = bytes.read(buffer); read >= 0; read = bytes.read(buffer)) {
                 size += read;
                 if (size > mostBytes) {
-                    throw Refusal.tooLarge("At most " + mostBytes + " bytes are accepted");
+                    throw Refusal.tooLarge("At most " + Size.words(mostBytes) + " are accepted");
                 }
                 out.write(buffer, 0, read);
             }

@@ -100,12 +100,12 @@ class Scrub {
         long began = System.nanoTime();
         long read = 0;
         // Few long pauses cost less than many short ones.
-        byte[] buffer = new byte[(int) Math.min(LARGEST_BUFFER, settings.rate().toBytes())];
+        byte[] buffer = new byte[(int) Math.min(LARGEST_BUFFER, settings.rate().bytes())];
         try (InputStream in = store.open(digest)) {
             for (int some = in.read(buffer); some >= 0; some = in.read(buffer)) {
                 read += some;
                 bytes.increment(some);
-                long due = began + (long) (read * 1e9 / settings.rate().toBytes());
+                long due = began + (long) (read * 1e9 / settings.rate().bytes());
                 Thread.sleep(Duration.ofNanos(Math.max(0, due - System.nanoTime())));
             }
             damage.mended(digest);

@@ -3,7 +3,7 @@ package dev.paseo.service.bytes;
 import java.time.Duration;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
-import org.springframework.util.unit.DataSize;
+import dev.paseo.core.text.Size;
 
 /**
  * How kept bytes are looked over, under {@code paseo.scrub.}.
@@ -12,11 +12,12 @@ import org.springframework.util.unit.DataSize;
  * @param every how long a file that was found good is left alone
  */
 @ConfigurationProperties("paseo.scrub")
-record ScrubSettings(@DefaultValue("2MB") DataSize rate, @DefaultValue("7d") Duration every) {
+record ScrubSettings(@DefaultValue("2MB") Size rate, @DefaultValue("7d") Duration every) {
 
     ScrubSettings {
-        if (rate.toBytes() < 1000) {
-            throw new IllegalArgumentException("paseo.scrub.rate: should be at least 1kB a second, found " + rate);
+        if (rate.bytes() < 1000) {
+            throw new IllegalArgumentException(
+                    "paseo.scrub.rate: should be at least 1kB a second; got " + Size.words(rate.bytes()));
         }
     }
 }

@@ -28,7 +28,7 @@ class ComponentViews {
      *
      * @param bytes  artifacts, files between stages, reports, logs, folders to reuse and uploads
      * @param most   how many bytes may be
-     * @param words  the same to read, such as {@code 1.5 GiB kept, of 500 GiB that it may}
+     * @param words  the same to read, such as {@code 1.5 GB kept, of 500 GB that it may}
      * @param nearly said where it is 80 % and more
      */
     record QuotaView(long bytes, long most, String words, Optional<String> nearly) {}

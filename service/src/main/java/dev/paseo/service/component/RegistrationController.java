@@ -68,7 +68,7 @@ class RegistrationController {
         String main = wanted.mainBranch().orElse("main");
         if (wanted.repository().isEmpty()) {
             return new RegistrationView(wanted.name(), main, List.of(), Optional.empty(), List.of(), List.of(),
-                    "Its versions arrive by upload, or from a store that is watched", false);
+                    "Its versions arrive by upload, or from a store that is observed", false);
         }
         Mirror mirror = mirrors.glance(wanted.repository().get(), wanted.credentials().orElse(SourceAccess.NONE));
         mirror.fetch();

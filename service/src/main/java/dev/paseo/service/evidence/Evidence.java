@@ -1,5 +1,6 @@
 package dev.paseo.service.evidence;
 
+import dev.paseo.core.text.Size;
 import dev.paseo.service.change.Changes;
 import dev.paseo.api.archive.TarReader;
 import dev.paseo.core.evidence.CoverageSummary;
@@ -31,7 +32,7 @@ public class Evidence {
     public static final String COVERAGE = "coverage";
     public static final String FINDINGS = "findings";
 
-    private static final long LARGEST_FILE = 256L << 20;
+    private static final long LARGEST_FILE = 256_000_000;
     private static final int MOST_FILES = 20_000;
 
     /** The attempt of a stage that a report is of. */
@@ -153,7 +154,7 @@ public class Evidence {
         try {
             if (entry.getSize() > LARGEST_FILE) {
                 throw new UnreadableReport(
-                        "has " + (entry.getSize() >> 20) + " MB; at most " + (LARGEST_FILE >> 20) + " MB are read");
+                        "has " + Size.words(entry.getSize()) + "; at most " + Size.words(LARGEST_FILE) + " are read");
             }
             reader.accept(file);
         } catch (UnreadableReport wrong) {

@@ -1,5 +1,6 @@
 package dev.paseo.service.evidence;
 
+import dev.paseo.core.text.Size;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -10,7 +11,7 @@ import java.io.InputStream;
  */
 final class TagGuard extends FilterInputStream {
 
-    static final int MOST_WITHOUT_TAG = 16 << 20;
+    static final int MOST_WITHOUT_TAG = 16_000_000;
 
     private long since;
 
@@ -31,7 +32,7 @@ final class TagGuard extends FilterInputStream {
             since = buffer[at] == '<' ? 0 : since + 1;
         }
         if (since > MOST_WITHOUT_TAG) {
-            throw new UnreadableReport("more than " + (MOST_WITHOUT_TAG >> 20) + " MB without a tag");
+            throw new UnreadableReport("more than " + Size.words(MOST_WITHOUT_TAG) + " without a tag");
         }
         return count;
     }

@@ -1,5 +1,6 @@
 package dev.paseo.service.hook;
 
+import dev.paseo.core.text.Size;
 import dev.paseo.service.trigger.Pusher;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
@@ -23,7 +24,7 @@ import tools.jackson.databind.JsonNode;
 @RequestMapping(value = "/hooks/v1", produces = "text/plain;charset=utf-8")
 class HookController {
 
-    private static final int LARGEST = 1 << 20;
+    private static final int LARGEST = 1_000_000;
     private static final String HERE_BEFORE = "Paseo had this message before: nothing more follows from it.\n";
 
     private static final String BRANCHES = "refs/heads/";
@@ -100,11 +101,11 @@ class HookController {
 
     private static byte[] body(HttpServletRequest request) throws IOException {
         if (request.getContentLengthLong() > LARGEST) {
-            throw Refusal.tooLarge("A hook has at most " + LARGEST + " bytes");
+            throw Refusal.tooLarge("A hook has at most " + Size.words(LARGEST));
         }
         byte[] body = request.getInputStream().readNBytes(LARGEST + 1);
         if (body.length > LARGEST) {
-            throw Refusal.tooLarge("A hook has at most " + LARGEST + " bytes");
+            throw Refusal.tooLarge("A hook has at most " + Size.words(LARGEST));
         }
         return body;
     }

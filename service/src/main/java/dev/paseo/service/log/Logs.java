@@ -1,5 +1,6 @@
 package dev.paseo.service.log;
 
+import dev.paseo.core.text.Size;
 import dev.paseo.api.agent.LogLine;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
@@ -25,7 +26,7 @@ import org.springframework.stereotype.Component;
 @Component
 public class Logs {
 
-    public static final int LARGEST_BLOCK = 8 << 20;
+    public static final int LARGEST_BLOCK = 8_000_000;
     private static final int MOST_LINES = 20_000;
     /** How much memory the remembered blocks may take, about, in bytes. */
     private static final long REMEMBERED = 48L << 20;
@@ -80,7 +81,7 @@ public class Logs {
         try (InputStream in = new GZIPInputStream(new ByteArrayInputStream(block))) {
             byte[] text = in.readNBytes(LARGEST_BLOCK + 1);
             if (text.length > LARGEST_BLOCK) {
-                throw Refusal.tooLarge("A block of a log has at most " + LARGEST_BLOCK + " bytes, unpacked");
+                throw Refusal.tooLarge("A block of a log has at most " + Size.words(LARGEST_BLOCK) + ", unpacked");
             }
             List<LogLine> lines = new ArrayList<>();
             int from = 0;

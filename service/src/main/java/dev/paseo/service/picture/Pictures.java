@@ -1,5 +1,6 @@
 package dev.paseo.service.picture;
 
+import dev.paseo.core.text.Size;
 import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
@@ -34,7 +35,7 @@ public class Pictures {
     String keep(InputStream in, long by) throws IOException {
         byte[] picture = in.readNBytes(MOST_BYTES + 1);
         if (picture.length > MOST_BYTES) {
-            throw Refusal.tooLarge("A picture has at most " + MOST_BYTES / 1_000_000 + " MB");
+            throw Refusal.tooLarge("A picture has at most " + Size.words(MOST_BYTES));
         }
         if (type(picture).isEmpty()) {
             throw Refusal.invalid("", "A picture is a PNG or a JPEG file");

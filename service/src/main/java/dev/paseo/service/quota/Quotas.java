@@ -43,7 +43,7 @@ public class Quotas {
         this.mapper = mapper;
         this.transactions = transactions;
         this.hearers = hearers;
-        this.quota = new Quota(settings.keptPerComponent().toBytes());
+        this.quota = new Quota(settings.keptPerComponent().bytes());
     }
 
     /** Refuses what there is no room for; how many bytes there is room for otherwise. */

@@ -23,7 +23,7 @@ import org.springframework.stereotype.Component;
 class PrepareRun implements EffectHandler {
 
     static final String KIND = "prepare-run";
-    private static final long LARGEST_BUNDLE = 1L << 30;
+    private static final long LARGEST_BUNDLE = 1_000_000_000;
 
     private final Runs runs;
     private final Lines lines;

@@ -1,5 +1,6 @@
 package dev.paseo.service.run;
 
+import dev.paseo.core.text.Size;
 import dev.paseo.core.run.StageKey;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
@@ -73,7 +74,7 @@ public class RunOutputs {
         return mapper.reused(run.componentId(), scope(run), name, key).map(row -> {
             boolean exact = row.keyDigest().equals(key);
             runs.reused(stage,
-                    (exact ? "as kept by " : "an older state, kept by ") + row.run() + ", " + row.size() + " bytes");
+                    (exact ? "as kept by " : "an older state, kept by ") + row.run() + ", " + Size.words(row.size()));
             return new Kept(new Bytes(row.digest(), row.size()), exact, row.run());
         });
     }

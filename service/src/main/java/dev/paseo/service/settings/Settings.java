@@ -1,5 +1,6 @@
 package dev.paseo.service.settings;
 
+import dev.paseo.core.text.Size;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Positive;
@@ -8,7 +9,6 @@ import java.time.Duration;
 import java.util.List;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
-import org.springframework.util.unit.DataSize;
 import org.springframework.validation.annotation.Validated;
 
 /**
@@ -17,7 +17,7 @@ import org.springframework.validation.annotation.Validated;
  * @param data             the folder of bytes, mirrors and keys; all replicas share it
  * @param allowedSources   folders below which {@code file://} repositories may lie, and beginnings of {@code https://}
  *                         and {@code ssh://} addresses
- * @param allowedStores    beginnings of addresses of the stores that may be watched, and folders below which watched
+ * @param allowedStores    beginnings of addresses of the stores that may be observed, and folders below which observed
  *                         ones may lie
  * @param allowedReceivers beginnings of addresses that events may be told to
  * @param allowedNetworks  networks, such as {@code 10.0.0.0/8}, in which names of allowed addresses may lie; none:
@@ -46,6 +46,6 @@ public record Settings(
         @DefaultValue("60") int leaseSeconds,
         @DefaultValue("5m") Duration takeWithin, @DefaultValue("20s") Duration watchEvery,
         @DefaultValue("100000000") @Positive long mostLogLines, @DefaultValue("6000") @Positive int requestsPerMinute,
-        @DefaultValue("500GB") @NotNull DataSize keptPerComponent, @DefaultValue @NotNull List<String> proxies,
+        @DefaultValue("500GB") @NotNull Size keptPerComponent, @DefaultValue @NotNull List<String> proxies,
         @DefaultValue("http://127.0.0.1:7600") @NotEmpty String address,
         @DefaultValue("paseo@localhost") @NotEmpty String mailFrom, @DefaultValue("false") boolean clockMayMove) {}

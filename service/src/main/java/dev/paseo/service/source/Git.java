@@ -1,5 +1,6 @@
 package dev.paseo.service.source;
 
+import dev.paseo.core.text.Size;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -23,7 +24,7 @@ final class Git {
 
     private static final Duration LONGEST = Duration.ofMinutes(5);
     /** The most that git may say where all of it is kept in memory. */
-    private static final int MOST_BYTES = 32 << 20;
+    private static final int MOST_BYTES = 32_000_000;
     private static final List<String> BEFORE = List.of("git", "-c", "safe.directory=*", "-c", "gc.auto=0",
             "-c", "protocol.allow=never", "-c", "protocol.file.allow=always", "-c", "protocol.https.allow=always", "-c",
             "protocol.ssh.allow=always",
@@ -79,7 +80,7 @@ final class Git {
             byte[] said = running.output().readNBytes(MOST_BYTES + 1);
             if (said.length > MOST_BYTES) {
                 running.stop();
-                throw new Failed("git " + arguments.getFirst() + " said more than " + MOST_BYTES + " bytes");
+                throw new Failed("git " + arguments.getFirst() + " said more than " + Size.words(MOST_BYTES));
             }
             return said;
         } catch (IOException failed) {

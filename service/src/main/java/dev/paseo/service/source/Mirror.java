@@ -1,5 +1,6 @@
 package dev.paseo.service.source;
 
+import dev.paseo.core.text.Size;
 import dev.paseo.service.problem.Refusal;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -18,8 +19,6 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.stream.Collectors;
-import java.util.regex.Pattern;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -29,8 +28,6 @@ import java.util.function.Supplier;
 
 /** Our own bare copy of one repository. */
 public final class Mirror {
-
-    private static final Pattern REMOTE = Pattern.compile("remote: (?:error: )?(.*\\S)\\s*");
 
     /**
      * A commit, as far as people look at it.
@@ -49,12 +46,12 @@ public final class Mirror {
     /** A file of a commit that is larger than is read. */
     public static final class TooLarge extends RuntimeException {
         TooLarge(String path, long size, long most) {
-            super(path + " has " + size + " bytes; at most " + most + " are read");
+            super(path + " has " + size + " bytes; at most " + Size.words(most) + " are read");
         }
     }
 
     /** The most bytes of a commit's file that are read; git is asked for its size first. */
-    public static final long LARGEST_FILE = 1L << 20;
+    public static final long LARGEST_FILE = 1_000_000;
     /** The most of a commit's summary, and of its author, that is kept. */
     private static final int LONGEST_SUMMARY = 400;
     private static final int LONGEST_AUTHOR = 200;
@@ -323,39 +320,15 @@ public final class Mirror {
      */
     public String commit(String branch, String base, boolean fresh, String path, String text, String message,
             Author author) {
-        String commit = make(base, path, text, message, author);
+        String commit = NewCommit.of(folder, base, path, text, message, author);
         push(branch, commit, fresh ? "" : base);
         return commit;
     }
 
     /** The same commit as a patch to be mailed or applied elsewhere; nothing is pushed. */
     public String patch(String base, String path, String text, String message, Author author) {
-        return Git.text(folder, List.of("format-patch", "-1", "--stdout", make(base, path, text, message, author)));
-    }
-
-    private String make(String base, String path, String text, String message, Author author) {
-        try {
-            Path file = Files.createTempFile("paseo-commit", ".txt");
-            Path index = Files.createTempFile("paseo-commit", ".index");
-            try {
-                Files.delete(index);
-                Files.writeString(file, text);
-                Map<String, String> environment = Map.of("GIT_INDEX_FILE", index.toString(), "GIT_AUTHOR_NAME",
-                        author.name(), "GIT_AUTHOR_EMAIL", author.address(),
-                        "GIT_COMMITTER_NAME", author.name(), "GIT_COMMITTER_EMAIL", author.address());
-                String blob = Git.text(folder, List.of("hash-object", "-w", "--no-filters", file.toString())).strip();
-                Git.text(folder, List.of("read-tree", base), environment);
-                Git.text(folder, List.of("update-index", "--add", "--cacheinfo", "100644," + blob + "," + path),
-                        environment);
-                String tree = Git.text(folder, List.of("write-tree"), environment).strip();
-                return Git.text(folder, List.of("commit-tree", tree, "-p", base, "-m", message), environment).strip();
-            } finally {
-                Files.deleteIfExists(file);
-                Files.deleteIfExists(index);
-            }
-        } catch (IOException failed) {
-            throw new UncheckedIOException(failed);
-        }
+        return Git.text(folder,
+                List.of("format-patch", "-1", "--stdout", NewCommit.of(folder, base, path, text, message, author)));
     }
 
     private void push(String branch, String commit, String expected) {
@@ -366,15 +339,8 @@ public final class Mirror {
                                     repository, commit + ":refs/heads/" + branch),
                             environment, FETCH));
         } catch (Git.Failed refused) {
-            throw new NotTaken(remoteWords(String.valueOf(refused.getMessage())));
+            throw new NotTaken(NewCommit.remoteWords(String.valueOf(refused.getMessage())));
         }
-    }
-
-    /** What the repository itself said to a push; all of what git said where it said nothing. */
-    static String remoteWords(String said) {
-        String words = said.lines().flatMap(line -> REMOTE.matcher(line).results()).map(found -> found.group(1))
-                .collect(Collectors.joining("; "));
-        return words.isEmpty() ? said : words;
     }
 
     /** Keeps a commit from being collected when its branch goes away. */

@@ -26,7 +26,7 @@ import org.springframework.web.bind.annotation.RestController;
 class StoreController {
 
     /**
-     * A store to be watched.
+     * A store to be observed.
      *
      * @param address   of the registry or the Maven repository, or {@code file:///folder}
      * @param name      of a registry's repository, or an artifact's id

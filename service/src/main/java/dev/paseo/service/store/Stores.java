@@ -89,7 +89,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
             mapper.add(row);
             login.ifPresent(words -> reaching.secrets().set("PASEO_STORE_" + row.id, words,
                     Secrets.Scope.of(component.id(), 0), OptionalLong.empty()));
-            around.changes().record(AuditTrail.Entry.of(by, "store watched", component.name())
+            around.changes().record(AuditTrail.Entry.of(by, "store observed", component.name())
                     .with("address", where.address()).with("pattern", where.pattern()));
             return row.id;
         });
@@ -165,8 +165,9 @@ public class Stores implements DueWork.Ways<StoreRow> {
         around.changes().run(() -> {
             mapper.dropSightings(id);
             mapper.drop(id);
-            around.changes().record(AuditTrail.Entry.of(by, "store no longer watched", component.name()).with("address",
-                    row.address()));
+            around.changes()
+                    .record(AuditTrail.Entry.of(by, "store no longer observed", component.name()).with("address",
+                            row.address()));
         });
     }
 
@@ -225,7 +226,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
                 moved(row, component, before, sighting);
             } else if (first) {
                 mapper.see(row.id(), sighting.number(), sighting.digest(), null,
-                        "it was there before the store was watched", around.changes().now());
+                        "it was there before the store was observed", around.changes().now());
             } else if (where.kind() != WatchedStore.Kind.FOLDER
                     || sighting.digest().equals(seenOnce.put(row.id() + " " + sighting.number(), sighting.digest()))) {
                 seenOnce.remove(row.id() + " " + sighting.number());
@@ -259,7 +260,7 @@ public class Stores implements DueWork.Ways<StoreRow> {
             around.changes().run(() -> {
                 Arrivals.Result result = arrivals.seal(component,
                         new Arrivals.Arrived(sighting.number(), artifacts, null, List.of(), Set.of(),
-                                "in the watched " + row.kind() + " " + row.address(), ""));
+                                "in the observed " + row.kind() + " " + row.address(), ""));
                 mapper.see(row.id(), sighting.number(), sighting.digest(), result.version(), null,
                         around.changes().now());
             });

@@ -1,5 +1,6 @@
 package dev.paseo.service.store;
 
+import dev.paseo.core.text.Size;
 import dev.paseo.service.bytes.ByteStore;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
@@ -22,12 +23,12 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
-/** Asks stores that may be watched, and no others: a redirect counts as a new address. */
+/** Asks stores that may be observed, and no others: a redirect counts as a new address. */
 @Component
 class Web {
 
-    static final long LARGEST = 16L << 30;
-    private static final int LARGEST_TEXT = 4 << 20;
+    static final long LARGEST = 16_000_000_000L;
+    private static final int LARGEST_TEXT = 4_000_000;
     private static final int MOST_REDIRECTS = 3;
     private static final Duration CONNECT = Duration.ofSeconds(10);
     private static final Duration ANSWER = Duration.ofSeconds(30);
@@ -70,13 +71,13 @@ class Web {
         reach.allow(Reach.Kind.STORE, address);
     }
 
-    /** A body of at most 4 MiB. */
+    /** A body of at most 4 MB. */
     Text text(URI address, Map<String, String> headers) {
         HttpResponse<InputStream> answer = send(address, headers, MOST_REDIRECTS);
         try (InputStream in = within(answer.body(), ANSWER)) {
             byte[] body = in.readNBytes(LARGEST_TEXT + 1);
             if (body.length > LARGEST_TEXT) {
-                throw Refusal.unavailable(address + " answers with more than " + LARGEST_TEXT / 1_000_000 + " MB");
+                throw Refusal.unavailable(address + " answers with more than " + Size.words(LARGEST_TEXT));
             }
             return new Text(answer.statusCode(), body, answer);
         } catch (IOException failed) {
@@ -92,7 +93,7 @@ class Web {
                 throw Refusal.unavailable(address + " answered with status " + answer.statusCode());
             }
             if (answer.headers().firstValueAsLong("content-length").orElse(0) > most) {
-                throw Refusal.tooLarge(address + " has more than " + most + " bytes");
+                throw Refusal.tooLarge(address + " has more than " + Size.words(most));
             }
             return bytes.keep(in, most, clock.now());
         } catch (IOException failed) {

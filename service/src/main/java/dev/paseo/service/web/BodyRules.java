@@ -1,5 +1,6 @@
 package dev.paseo.service.web;
 
+import dev.paseo.core.text.Size;
 import dev.paseo.api.agent.Enrolment;
 import dev.paseo.service.problem.Refusal;
 import java.io.FilterInputStream;
@@ -27,9 +28,9 @@ import org.springframework.web.servlet.mvc.method.annotation.RequestBodyAdviceAd
 class BodyRules extends RequestBodyAdviceAdapter {
 
     /** The most bytes of a body in JSON. Bytes that are kept come as they are, by addresses of their own. */
-    static final int LARGEST_BODY = 4 << 20;
+    static final int LARGEST_BODY = 4_000_000;
     /** The most bytes of one that comes from nobody known yet: to sign in. */
-    static final int LARGEST_OF_NOBODY = 16 << 10;
+    static final int LARGEST_OF_NOBODY = 16_000;
 
     @Override
     public boolean supports(MethodParameter parameter, Type type, Class<? extends HttpMessageConverter<?>> converter) {
@@ -89,7 +90,7 @@ class BodyRules extends RequestBodyAdviceAdapter {
         private int counted(int read) {
             left -= Math.max(0, read);
             if (left < 0) {
-                throw Refusal.tooLarge("A body in JSON has at most " + most + " bytes");
+                throw Refusal.tooLarge("A body in JSON has at most " + Size.words(most));
             }
             return read;
         }

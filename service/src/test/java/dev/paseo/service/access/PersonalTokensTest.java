@@ -49,8 +49,8 @@ class PersonalTokensTest {
         for (int days : new int[]{0, -1, 366}) {
             Refused.field("/days", () -> make(days, Optional.empty(), "script"));
         }
-        Refused.field("/label", () -> make(30, Optional.empty(), " "));
-        Refused.field("/label", () -> make(30, Optional.empty(), "x".repeat(121)));
+        Refused.field("/description", () -> make(30, Optional.empty(), " "));
+        Refused.field("/description", () -> make(30, Optional.empty(), "x".repeat(121)));
         assertEquals(List.of(), mapper.valid(account));
     }
 

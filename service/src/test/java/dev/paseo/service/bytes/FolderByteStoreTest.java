@@ -19,7 +19,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.springframework.util.unit.DataSize;
+import dev.paseo.core.text.Size;
 
 class FolderByteStoreTest {
 
@@ -33,7 +33,7 @@ class FolderByteStoreTest {
     @BeforeEach
     void open() throws IOException {
         store = new FolderByteStore(new Settings(folder, List.of(), List.of(), List.of(), List.of(), 60,
-                Duration.ofMinutes(5), Duration.ofSeconds(20), 1000, 1000, DataSize.ofGigabytes(1), List.of(),
+                Duration.ofMinutes(5), Duration.ofSeconds(20), 1000, 1000, Size.of("1GB"), List.of(),
                 "http://127.0.0.1", "paseo@localhost", false));
     }
 

@@ -37,7 +37,7 @@ class EvidenceTest {
     void aReportOfMoreThanIsReadIsRefusedByItsHeader() throws IOException {
         byte[] header = new byte[512];
         TarArchiveEntry entry = new TarArchiveEntry("big.sarif", true);
-        entry.setSize((256L << 20) + (1 << 20));
+        entry.setSize(257_000_000);
         entry.writeEntryHeader(header);
         assertEquals("reports findings: big.sarif: has 257 MB; at most 256 MB are read",
                 refused(Arrays.copyOf(header, 4096)));

@@ -73,7 +73,7 @@ class LogsTest {
         }
         assertEquals("A block of a log has at most 20000 lines",
                 Refused.by(Kind.TOO_LARGE, () -> logs.append(work, 1, block("5 1 x\n".repeat(20_001)))));
-        assertEquals("A block of a log has at most 8388608 bytes, unpacked",
+        assertEquals("A block of a log has at most 8 MB, unpacked",
                 Refused.by(Kind.TOO_LARGE, () -> logs.append(work, 1, block("5 1 " + "x".repeat(9 << 20) + "\n"))));
     }
 }

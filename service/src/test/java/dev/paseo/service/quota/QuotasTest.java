@@ -15,7 +15,7 @@ import dev.paseo.service.settings.Settings;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.ObjectProvider;
-import org.springframework.util.unit.DataSize;
+import dev.paseo.core.text.Size;
 
 class QuotasTest {
 
@@ -25,7 +25,7 @@ class QuotasTest {
     private final long component = database.rows().component();
 
     private Quotas quotas() {
-        when(settings.keptPerComponent()).thenReturn(DataSize.ofBytes(1000));
+        when(settings.keptPerComponent()).thenReturn(new Size(1000));
         return new Quotas(database.mapper(QuotaMapper.class), database.transactions(), new ObjectProvider<>() {
             @Override
             public Stream<Quotas.Hearer> stream() {

@@ -31,7 +31,7 @@ class PrepareRunTest {
             + "deployment: {artifacts: [app], bring: [deploy/**], on-each-host: ['true']}\n";
 
     @Test
-    void moreThanAGibibyteOfARecipesFilesIsRefused(@TempDir Path data) throws IOException {
+    void moreThanAGigabyteOfARecipesFilesIsRefused(@TempDir Path data) throws IOException {
         Files.createDirectories(data.resolve("scratch"));
         Settings settings = mock(Settings.class);
         when(settings.data()).thenReturn(data);
@@ -44,13 +44,13 @@ class PrepareRunTest {
         when(runs.mirror(run)).thenReturn(mock(Mirror.class));
         when(runs.file(run)).thenReturn(PipelineFileReader.read(FILE).value().orElseThrow());
         KeptBytes bytes = mock(KeptBytes.class);
-        when(bytes.keep(any(), anyLong(), any())).thenThrow(Refusal.tooLarge("more than 1073741824 bytes"));
+        when(bytes.keep(any(), anyLong(), any())).thenThrow(Refusal.tooLarge("more than 1 GB"));
         RunMapper mapper = mock(RunMapper.class);
         PrepareRun prepare = new PrepareRun(runs, lines, mapper,
                 new PrepareRun.Keeping(bytes, mock(ServiceClock.class)), settings);
-        assertEquals("more than 1073741824 bytes",
+        assertEquals("more than 1 GB",
                 assertThrows(Refusal.class, () -> prepare.perform("7")).getMessage());
-        verify(bytes).keep(any(), eq(1L << 30), any());
+        verify(bytes).keep(any(), eq(1_000_000_000L), any());
         verify(mapper, never()).bundle(anyLong(), anyString());
         verify(lines, never()).prepared(any());
         try (var left = Files.list(data.resolve("scratch"))) {

@@ -13,7 +13,7 @@ import org.junit.jupiter.api.io.TempDir;
 /** The real git, saying too much. */
 class GitTest {
 
-    private static final int MOST = 32 << 20;
+    private static final int MOST = 32_000_000;
 
     private static String kept(Path folder, int size) throws IOException {
         Files.write(folder.resolve("large"), new byte[size]);
@@ -26,7 +26,7 @@ class GitTest {
         String just = kept(folder, MOST);
         assertEquals(MOST, Git.run(folder, List.of("cat-file", "blob", just)).length);
         String more = kept(folder, MOST + 1);
-        assertEquals("git cat-file said more than 33554432 bytes",
+        assertEquals("git cat-file said more than 32 MB",
                 assertThrows(Git.Failed.class, () -> Git.run(folder, List.of("cat-file", "blob", more))).getMessage());
     }
 }

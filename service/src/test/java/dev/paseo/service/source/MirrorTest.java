@@ -144,18 +144,18 @@ class MirrorTest {
         String more = commit(work);
         mirror.fetch();
         assertEquals(Mirror.LARGEST_FILE, mirror.file(most, "paseo.yaml").orElseThrow().length());
-        assertEquals("paseo.yaml has 1048577 bytes; at most 1048576 are read",
+        assertEquals("paseo.yaml has 1000001 bytes; at most 1 MB are read",
                 assertThrows(Mirror.TooLarge.class, () -> mirror.file(more, "paseo.yaml")).getMessage());
     }
 
     @Test
     void ofAPushThatIsRefusedTheRepositorysOwnWordsAreKept() {
-        assertEquals("This branch is locked; hook declined to update refs/heads/locked", Mirror.remoteWords("""
+        assertEquals("This branch is locked; hook declined to update refs/heads/locked", NewCommit.remoteWords("""
                 git push failed: remote: This branch is locked\040\040
                 remote: error: hook declined to update refs/heads/locked
                 To file:///srv/git/board.git
                  ! [remote rejected] c0ffee -> locked (hook declined)"""));
-        assertEquals("git push failed: too slow", Mirror.remoteWords("git push failed: too slow"));
+        assertEquals("git push failed: too slow", NewCommit.remoteWords("git push failed: too slow"));
     }
 
     @Test

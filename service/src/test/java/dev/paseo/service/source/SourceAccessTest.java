@@ -21,7 +21,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.springframework.util.unit.DataSize;
+import dev.paseo.core.text.Size;
 
 class SourceAccessTest {
 
@@ -43,7 +43,7 @@ class SourceAccessTest {
         Settings settings = new Settings(Path.of("/nowhere"),
                 List.of("https://git.park.example", "ssh://git@git.park.example:2222"), List.of(), List.of(), List.of(),
                 60,
-                Duration.ofMinutes(5), Duration.ofSeconds(20), 1000, 1000, DataSize.ofGigabytes(1), List.of(),
+                Duration.ofMinutes(5), Duration.ofSeconds(20), 1000, 1000, Size.of("1GB"), List.of(),
                 "http://127.0.0.1", "paseo@localhost", false);
         if (expected.equals("fine")) {
             assertDoesNotThrow(() -> SourceAccess.allow(settings, address));
@@ -59,7 +59,7 @@ class SourceAccessTest {
         Files.createDirectories(folder.resolve("other/y.git"));
         Files.createSymbolicLink(folder.resolve("allowed/y.git"), folder.resolve("other/y.git"));
         Settings settings = new Settings(folder, List.of(folder.resolve("allowed").toString()), List.of(), List.of(),
-                List.of(), 60, Duration.ofMinutes(5), Duration.ofSeconds(20), 1000, 1000, DataSize.ofGigabytes(1),
+                List.of(), 60, Duration.ofMinutes(5), Duration.ofSeconds(20), 1000, 1000, Size.of("1GB"),
                 List.of(), "http://127.0.0.1", "paseo@localhost", false);
         assertDoesNotThrow(() -> SourceAccess.allow(settings, "file://" + folder.resolve("allowed/x.git")));
         assertThrows(Refusal.class, () -> SourceAccess.allow(settings, "file://" + folder.resolve("allowed/y.git")));
@@ -70,7 +70,7 @@ class SourceAccessTest {
     @Test
     void withoutAPlaceNothingComesFromAnywhere(@TempDir Path folder) {
         Settings none = new Settings(folder, List.of(), List.of(), List.of(), List.of(), 60, Duration.ofMinutes(5),
-                Duration.ofSeconds(20), 1000, 1000, DataSize.ofGigabytes(1), List.of(), "http://127.0.0.1",
+                Duration.ofSeconds(20), 1000, 1000, Size.of("1GB"), List.of(), "http://127.0.0.1",
                 "paseo@localhost", false);
         String here = folder.toUri().toString();
         assertEquals(here + " is not below a place from which components may come; an operator sets the places in "

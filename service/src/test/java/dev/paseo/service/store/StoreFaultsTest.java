@@ -126,7 +126,7 @@ class StoreFaultsTest {
             exchange.getResponseBody().flush();
         });
         Web web = new Web(new Reach(settings), mock(KeptBytes.class), mock(ServiceClock.class));
-        assertEquals(address + "/large has more than 17179869184 bytes",
+        assertEquals(address + "/large has more than 16 GB",
                 assertThrows(Refusal.class,
                         () -> web.keep(java.net.URI.create(address + "/large"), java.util.Map.of(), Web.LARGEST))
                         .getMessage());
