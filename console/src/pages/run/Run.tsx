@@ -23,6 +23,15 @@ const Compare = lazy(() => import("./Compare"));
 
 type View = Schemas["RunView"];
 
+/** Without stages there is nothing but what changed. */
+const PARTS = [
+  ["log", "Log"],
+  ["tests", "Tests"],
+  ["coverage", "Coverage"],
+  ["findings", "Findings"],
+  ["compare", "Compare"],
+];
+
 export default function Run() {
   const { component = "", number = "0" } = useParams();
   const run = useQuery(runQuery(component, Number(number)));
@@ -49,7 +58,8 @@ function Shown({ view }: { view: View }) {
       { stage: next.name, ...(next.variant && { variant: next.variant }), attempt: String(next.attempt) },
       { replace: true },
     );
-  const part = params.get("part") ?? "log";
+  const built = stages.length > 0;
+  const part = params.get("part") ?? (built ? "log" : "compare");
   const turn = (next: string) =>
     setParams(
       (before) => {
@@ -67,17 +77,15 @@ function Shown({ view }: { view: View }) {
       {view.waitsForRun && (
         <p className="run-reason quiet">Waits for #{view.waitsForRun}, the run of its branch before it, to end.</p>
       )}
-      <StageGraph view={view} selected={stage?.name} onSelect={select} />
+      {built ? (
+        <StageGraph view={view} selected={stage?.name} onSelect={select} />
+      ) : (
+        <p className="run-reason quiet">No stages: nothing is built, the commit’s files are the artifact.</p>
+      )}
       <div className="run-columns">
         <Tabs.Root value={part} onValueChange={turn} className="run-main">
           <Tabs.List className="tabs" aria-label="Parts of the run">
-            {[
-              ["log", "Log"],
-              ["tests", "Tests"],
-              ["coverage", "Coverage"],
-              ["findings", "Findings"],
-              ["compare", "Compare"],
-            ].map(([value = "", word]) => (
+            {PARTS.slice(built ? 0 : -1).map(([value = "", word]) => (
               <Tabs.Trigger key={value} value={value}>
                 {word}
               </Tabs.Trigger>

@@ -19,8 +19,8 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Measures what docs/benchmarks.md tells, each figure beside its primitive, in one run. Argument: the file to write.
- * With -Dpaseo.bench-only=matching,hooks,polls,chain,whereabouts,rolling,fan,gates,walls,logs,client,latencies these are
- * measured, and nothing is written.
+ * With -Dpaseo.bench-only only some are measured, and nothing is written: matching, hooks, polls, chain, whereabouts,
+ * rolling, fan, gates, engine, walls, logs, client, latencies.
  */
 public final class Bench {
 

@@ -91,7 +91,7 @@ class ArchitectureTest {
             Gates=6 Granting=7 Hooks=9 HostWatch=8
             LeaseController=7 Loading=8 Outcomes=14 PassageController=8 Passages=7
             PlaceController=8 PlaceViews=9 Places=11 PreviewSweeper=6 Previews=10
-            Recording=11 Registration=7 Requests=13 Retiring=6 RunController=7
+            Recording=11 Registration=7 Requests=13 Retiring=6 RunController=6
             RunStarts=6 RunViews=9 Runs=8 SecretController=6 Sets=8
             SigningIn=8 Starting=6 Stores=8 Uploads=8 VersionController=10
             Versions=6 WaitingViews=6 WaysBack=8 WhereaboutsViews=7 Widening=7""";

@@ -127,12 +127,15 @@ final class CheckCommand implements Callable<Integer> {
                         .println("asks:    " + name + ", " + ask.question() + " (" + Words.of(ask.kind())
                                 + ", by default " + (ask.standard().isEmpty() ? "nothing" : ask.standard()) + ")"));
         if (pipeline.stages().isEmpty()) {
-            context.out().println("stages:  none");
+            context.out().println("stages:  none: " + (pipeline.isOfTree()
+                    ? "nothing is built, the commit's files" + pipeline.tree().map(" below "::concat).orElse("")
+                            + " are the artifact"
+                    : "versions arrive from elsewhere"));
         }
         pipeline.stages().forEach(this::describe);
-        context.out().println("version: " + pipeline.versions() + ", with "
-                + String.join(", ",
-                        pipeline.stages().stream().flatMap(stage -> stage.keep().keySet().stream()).toList()));
+        List<String> kept = pipeline.stages().stream().flatMap(stage -> stage.keep().keySet().stream()).toList();
+        context.out().println("version: " + pipeline.versions() + (kept.isEmpty() ? ""
+                : ", with " + String.join(", ", kept)));
         context.out().println("route:   " + (pipeline.route().isEmpty() ? "none" : String.join(" → ", pipeline.route()
                 .stream()
                 .map(step -> String.join(" and ", step.entrySet().stream().map(entry -> entry.getKey() + " ("

@@ -1,5 +1,6 @@
 package dev.paseo.cli.command;
 
+import dev.paseo.core.text.Size;
 import dev.paseo.cli.Context;
 import dev.paseo.cli.output.Table;
 import dev.paseo.cli.output.Times;
@@ -77,7 +78,11 @@ final class ShowCommand extends ServiceCommand {
                         Times.exact(stage.path("startedAt")),
                         Times.exact(stage.path("endedAt")),
                         stage.path("waitsFor").asString(stage.path("reason").asString(""))));
-        table.print(out(), context.ink());
+        if (view.path("stages").isEmpty()) {
+            out().println("no stages: nothing is built, the commit's files are the artifact");
+        } else {
+            table.print(out(), context.ink());
+        }
         if (run.has("startedAt")) {
             out().println("waited " + waited(run) + (run.has("endedAt") ? ", took " + ListCommands.took(run) : "")
                     + ListCommands.without(run));
@@ -122,9 +127,9 @@ final class ShowCommand extends ServiceCommand {
     private void artifacts(JsonNode artifacts) {
         if (!artifacts.isEmpty()) {
             heading("Artifacts");
-            Table table = new Table("NAME", "FILE", "BYTES", "SHA-256");
+            Table table = new Table("NAME", "FILE", "SIZE", "SHA-256");
             artifacts.forEach(each -> table.row(each.path("name").asString(), each.path("fileName").asString(),
-                    each.path("size").asString(""),
+                    Size.words(each.path("size").asLong()),
                     each.path("digest").asString()));
             table.print(out(), context.ink());
         }

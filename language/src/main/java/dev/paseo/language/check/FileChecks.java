@@ -44,6 +44,7 @@ public final class FileChecks {
         checks.starts();
         file.stages().forEach(checks::stage);
         checks.route();
+        checks.tree();
         checks.secrets();
         return new Found(checks.problems.stream().sorted().toList(), checks.warnings.stream().sorted().toList());
     }
@@ -101,6 +102,19 @@ public final class FileChecks {
         if (!around.branches().isEmpty() && !branch.contains("*") && !branch.contains("?")
                 && !around.branches().contains(branch)) {
             warning(path, "there is no branch " + branch + NearestName.hint(branch, around.branches()));
+        }
+    }
+
+    private void tree() {
+        if (!around.repository()) {
+            file.tree().ifPresent(folder -> problem("tree",
+                    around.component() + " has no repository, so there is no commit to take " + folder + " from"));
+        } else if (file.isOfTree()) {
+            file.deployment().ifPresent(recipe -> recipe.artifacts().stream()
+                    .filter(name -> !name.equals(PipelineFile.TREE)).findFirst()
+                    .ifPresent(
+                            name -> problem("deployment.artifacts", "names " + name + ", but without stages the only "
+                                    + "artifact is " + PipelineFile.TREE + ", the commit's files")));
         }
     }
 

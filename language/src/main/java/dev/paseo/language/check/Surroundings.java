@@ -9,6 +9,7 @@ import java.util.Set;
  * What a service knows around a pipeline file.
  *
  * @param component    the one whose file it is
+ * @param repository   whether it has one; without, its versions arrive by upload
  * @param environments name to what it follows, in their order
  * @param offers       what each agent that runs stages offers
  * @param routes       component to the environments of its route, of those whose file can be read
@@ -18,7 +19,8 @@ import java.util.Set;
  * @param branches     those that its repository has; empty: none is known
  * @param nameNow      former name to the present one, of all components
  */
-public record Surroundings(String component, List<String> components, Map<String, Follows> environments,
+public record Surroundings(String component, boolean repository, List<String> components,
+        Map<String, Follows> environments,
         List<Set<String>> offers, Map<String, Set<String>> routes,
         Set<String> opened, Set<String> given, Set<String> valued, Set<String> branches, Map<String, String> nameNow) {
 

@@ -17,17 +17,26 @@ import java.util.stream.Stream;
  * @param newerStart what a newer start does to the runs of its line before it
  * @param asks       what a person who starts a run is asked; other starts take the default
  * @param timeout    how long a run may take in all
+ * @param tree       the folder of the commit that is the version's artifact, where no stage makes one; empty: all of it
  * @param route      the environments its versions walk through; empty: they go nowhere by themselves
  */
 public record PipelineFile(
         String component, String summary, String versions, List<Start> starts, NewerStart newerStart,
         Map<String, Ask> asks, Duration timeout,
-        List<Stage> stages, Optional<Recipe> deployment, List<Map<String, Entry>> route) {
+        List<Stage> stages, Optional<String> tree, Optional<Recipe> deployment, List<Map<String, Entry>> route) {
+
+    /** The artifact of a version of which nothing is built. */
+    public static final String TREE = "tree";
 
     /** The branch patterns of its push triggers. */
     public List<String> pushes() {
         return starts.stream().flatMap(start -> start instanceof Start.Push(List<String> branches, var paths)
                 ? branches.stream() : Stream.of()).toList();
+    }
+
+    /** Whether nothing is built of a commit: its files, as they are, are what a version has. */
+    public boolean isOfTree() {
+        return stages.isEmpty() && !starts.contains(new Start.Arrival());
     }
 
     public Optional<Stage> stage(String name) {

@@ -28,7 +28,7 @@ public final class PipelineFileReader {
     private static final int MOST_ENVIRONMENTS = 50;
     private static final List<String> TOP = List.of(
             "paseo", "component", "summary", "versions", "starts", "newer-start", "asks", "timeout", "stages",
-            "deployment", "route");
+            "tree", "deployment", "route");
     private static final Set<String> PLACEHOLDERS = Set.of("serial", "commit", "branch", "tag", "date");
     private static final Map<String, NewerStart> NEWER = Map.of("waits", NewerStart.WAITS, "takes-over",
             NewerStart.TAKES_OVER, "runs-beside", NewerStart.RUNS_BESIDE);
@@ -60,15 +60,32 @@ public final class PipelineFileReader {
         Duration timeout = optional(top, "timeout").flatMap(value -> value.duration(LONGEST_RUN)).orElse(RUN_TIMEOUT);
         List<Stage> stages = optional(top, "stages").map(value -> new StagesReader(asks.keySet()).read(value))
                 .orElse(List.of());
+        boolean arrives = starts.contains(new PipelineFile.Start.Arrival());
+        Optional<String> tree = optional(top, "tree").flatMap(value -> tree(value, !stages.isEmpty(), arrives));
         Optional<Recipe> recipe = optional(top, "deployment")
-                .map(value -> new RecipeReader(stages, starts.contains(new PipelineFile.Start.Arrival())).read(value));
+                .map(value -> new RecipeReader(stages, arrives).read(value));
         List<Map<String, Entry>> route = optional(top, "route").map(PipelineFileReader::route).orElse(List.of());
         if (!route.isEmpty() && recipe.isEmpty() && top.containsKey("route")) {
             top.get("route")
                     .problem("leads through environments, but the file has no deployment to bring a version there");
         }
         return component.map(
-                name -> new PipelineFile(name, summary, versions, starts, newer, asks, timeout, stages, recipe, route));
+                name -> new PipelineFile(name, summary, versions, starts, newer, asks, timeout, stages, tree, recipe,
+                        route));
+    }
+
+    private static Optional<String> tree(Value value, boolean built, boolean arrives) {
+        if (built) {
+            value.problem("names what is an artifact without stages; here the stages say it with keep");
+        } else if (arrives) {
+            value.problem("names what is an artifact of a push, but versions of this file arrive from elsewhere");
+        }
+        Optional<String> folder = Names.inside(value).map(path -> path.replaceFirst("/$", ""));
+        folder.filter(
+                path -> List.of(path.split("/", -1)).stream().anyMatch(part -> part.isEmpty() || part.equals(".")))
+                .ifPresent(
+                        path -> value.problem("should be a folder of the commit, such as site; leave it out for all"));
+        return folder;
     }
 
     private static Optional<String> versions(Value value) {

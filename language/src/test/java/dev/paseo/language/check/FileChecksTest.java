@@ -22,7 +22,7 @@ class FileChecksTest {
         ENVIRONMENTS.put("showroom", new Surroundings.Follows(List.of("test", "staging"), true));
     }
 
-    private static final Surroundings AROUND = new Surroundings("path-board",
+    private static final Surroundings AROUND = new Surroundings("path-board", true,
             List.of("daylight-api", "path-board", "sun-model"), ENVIRONMENTS,
             List.of(Set.of("jdk25"), Set.of("containers", "node")),
             Map.of("daylight-api", Set.of("test", "staging"), "sun-model", Set.of()), Set.of("sun-model"),
@@ -122,10 +122,25 @@ class FileChecksTest {
                 "1 BOARD_KEY was given to path-board, but nothing here names it; did you mean BOARD_KEI?",
                 "5 BOARD_KEI was not given to path-board: paseo secret grant path-board BOARD_KEI; did you mean "
                         + "BOARD_KEY?");
-        Surroundings without = new Surroundings("path-board", AROUND.components(), ENVIRONMENTS, List.of(), Map.of(),
+        Surroundings without = new Surroundings("path-board", true, AROUND.components(), ENVIRONMENTS, List.of(),
+                Map.of(),
                 Set.of(), Set.of("BOARD_KEY"), Set.of(), Set.of(), Map.of());
         String text = HEAD + "starts: [{push: [main]}]\n" + USES;
         assertEquals(List.of("5 BOARD_KEY has no value: paseo secret set BOARD_KEY --component path-board"),
                 said(FileChecks.of(PipelineFileReader.read(text).value().orElseThrow(), text, without).warnings()));
+    }
+
+    @Test
+    void withoutStagesTheOnlyArtifactIsTheCommitsFiles() {
+        String starts = HEAD + "starts: [{push: [main]}]\n";
+        refuses(starts + "deployment: {artifacts: [app], on-each-host: [a]}\n",
+                "5 names app, but without stages the only artifact is tree, the commit's files");
+        String good = starts + "tree: site\ndeployment: {artifacts: [tree], on-each-host: [a]}\n";
+        assertEquals(List.of(), said(FileChecks.of(PipelineFileReader.read(good).value().orElseThrow(), good, AROUND)
+                .problems()));
+        Surroundings uploaded = new Surroundings("path-board", false, AROUND.components(), ENVIRONMENTS, List.of(),
+                Map.of(), Set.of(), Set.of(), Set.of(), Set.of(), Map.of());
+        assertEquals(List.of("5 path-board has no repository, so there is no commit to take site from"),
+                said(FileChecks.of(PipelineFileReader.read(good).value().orElseThrow(), good, uploaded).problems()));
     }
 }

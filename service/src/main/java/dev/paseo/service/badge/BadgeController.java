@@ -7,7 +7,7 @@ import dev.paseo.core.text.Shortened;
 import dev.paseo.service.access.Tokens;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
-import dev.paseo.service.component.HookSecrets;
+import dev.paseo.service.secret.HookSecrets;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
@@ -67,7 +67,7 @@ class BadgeController {
     }
 
     private String key(Registered component) {
-        return Tokens.hash("badge\n" + secrets.of(component)).substring(0, 24);
+        return Tokens.hash("badge\n" + secrets.of(component.id(), component.name())).substring(0, 24);
     }
 
     /** The badge: how the newest run of a branch went, as SVG. */

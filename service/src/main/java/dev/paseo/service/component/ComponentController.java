@@ -1,5 +1,6 @@
 package dev.paseo.service.component;
 
+import dev.paseo.service.secret.HookSecrets;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.permission.Permission;
@@ -130,7 +131,8 @@ class ComponentController {
         try (InputStream template = ComponentController.class.getResourceAsStream("/hook/post-receive")) {
             return new String(template.readAllBytes(), StandardCharsets.UTF_8)
                     .replace("@ADDRESS@", settings.address() + "/hooks/v1/push/" + name)
-                    .replace("@SECRET@", registering.hooks().of(components.named(name)).substring("whsec_".length()));
+                    .replace("@SECRET@",
+                            registering.hooks().of(components.named(name).id(), name).substring("whsec_".length()));
         }
     }
 }

@@ -99,21 +99,22 @@ public class PipelineChecks {
         Set<String> lacking = secrets.lacks(ofStages, component.id(), 0).stream().map(Lack::name)
                 .collect(Collectors.toSet());
         return around(component.name(), file, text,
-                new Own(mapper.sources(component.id()).stream().map(ComponentMapper.SourceRow::name)
-                        .collect(Collectors.toSet()),
+                new Own(component.repository().isPresent(),
+                        mapper.sources(component.id()).stream().map(ComponentMapper.SourceRow::name)
+                                .collect(Collectors.toSet()),
                         new HashSet<>(secrets.given(component.id())),
                         ofStages.stream().filter(name -> !lacking.contains(name)).collect(Collectors.toSet()),
                         components.heads(component.id()).keySet()));
     }
 
-    /** What a component has, or would be given: sources, secrets, those of them with a value, branches. */
-    record Own(Set<String> opened, Set<String> given, Set<String> valued, Set<String> branches) {}
+    /** What a component has, or would be given: a repository, sources, secrets, those with a value, branches. */
+    record Own(boolean repository, Set<String> opened, Set<String> given, Set<String> valued, Set<String> branches) {}
 
     FileChecks.Found around(String component, PipelineFile file, String text, Own own) {
         Map<String, String> former = new HashMap<>();
         mapper.allFormerNames().forEach(row -> former.put(row.name(), row.component()));
         return FileChecks.of(file, text,
-                new Surroundings(component, components.all().stream().map(Registered::name).toList(),
+                new Surroundings(component, own.repository(), components.all().stream().map(Registered::name).toList(),
                         followed.environments(),
                         mapper.stageOffers().stream().map(offers -> json.read(offers, WORDS)).toList(), routes(file),
                         own.opened(), own.given(), own.valued(), own.branches(), former));

@@ -1,5 +1,6 @@
 package dev.paseo.service.component;
 
+import dev.paseo.service.secret.HookSecrets;
 import dev.paseo.service.source.SourceCredentials;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.access.Action;

@@ -81,8 +81,10 @@ class RegistrationController {
             List<String> branches) {
         Set<String> given = Set.copyOf(wanted.secrets());
         FileChecks.Found found = checks.around(wanted.name(), file, text,
-                new PipelineChecks.Own(Stream.concat(wanted.sources().orElse(List.of()).stream(),
-                        wanted.openSources().orElse(List.of()).stream()).collect(Collectors.toSet()), given, given,
+                new PipelineChecks.Own(wanted.repository().isPresent(),
+                        Stream.concat(wanted.sources().orElse(List.of()).stream(),
+                                wanted.openSources().orElse(List.of()).stream()).collect(Collectors.toSet()),
+                        given, given,
                         Set.copyOf(branches)));
         return Stream.concat(found.problems().stream(), found.warnings().stream())
                 .filter(each -> !each.path().isEmpty()).toList();

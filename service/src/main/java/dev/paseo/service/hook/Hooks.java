@@ -8,7 +8,7 @@ import dev.paseo.service.access.Tokens;
 import dev.paseo.service.audit.AuditTrail;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components.Registered;
-import dev.paseo.service.component.HookSecrets;
+import dev.paseo.service.secret.HookSecrets;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
@@ -61,7 +61,7 @@ class Hooks {
      * there is such a component.
      */
     boolean believe(Optional<Registered> known, String id, String timestamp, String signature, byte[] body) {
-        String secret = known.map(secrets::of).orElse(NOBODYS_SECRET);
+        String secret = known.map(of -> secrets.of(of.id(), of.name())).orElse(NOBODYS_SECRET);
         StandardWebhooks.doubt(secret, id, timestamp, signature, body, reading.clock().outside()).ifPresent(why -> {
             LOG.warn("a hook for {} is refused: {}", known.map(Registered::name).orElse("no component of ours"), why);
             throw Refusal.signedOut("The hook is refused: " + why + ".");
@@ -98,7 +98,7 @@ class Hooks {
         }
         reading.transactions().run(() -> {
             mapper.keepMapping(component.id(), reading.json().write(mapping));
-            secrets.keepMapped(component, secret);
+            secrets.keepMapped(component.id(), secret);
             reading.audit().record(
                     AuditTrail.Entry.of(by, "hook mapping set", component.name()).with("header", mapping.header()));
         });
@@ -107,7 +107,7 @@ class Hooks {
     /** The same for a message that is signed as the component's mapping says. */
     boolean believeMapped(Registered component, HookMapping mapping, Optional<String> header, Optional<String> delivery,
             byte[] body) {
-        mapping.doubt(secrets.mapped(component), header.orElse(null), body).ifPresent(why -> {
+        mapping.doubt(secrets.mapped(component.id(), component.name()), header.orElse(null), body).ifPresent(why -> {
             LOG.warn("a hook for {} is refused: {}", component.name(), why);
             throw unproven();
         });

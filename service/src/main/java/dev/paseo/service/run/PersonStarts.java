@@ -46,7 +46,7 @@ class PersonStarts {
         PipelineFile plan = file.file().orElseThrow(() -> Refusal.unprocessable("The pipeline file has problems",
                 component.filePath() + " of " + branch + ": " + file.problems().getFirst()
                         + (file.problems().size() > 1 ? " (and " + (file.problems().size() - 1) + " more)" : "")));
-        RunStarts.nothingToRun(plan).ifPresent(reason -> {
+        RunStarts.nothingToRun(component, plan).ifPresent(reason -> {
             throw Refusal.conflict(reason);
         });
         upTo.filter(last -> plan.route().stream().noneMatch(step -> step.containsKey(last))).ifPresent(last -> {

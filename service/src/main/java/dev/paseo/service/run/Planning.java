@@ -29,7 +29,8 @@ final class Planning {
                         stage.conditions().mayFail()))
                 .toList();
         // What arrived has its artifacts already; its run looks at them and seals nothing.
-        List<String> needed = start.reason().arrived().isPresent() ? List.of()
+        // Without stages the commit's files are the artifact, which is there once the run is prepared.
+        List<String> needed = start.reason().arrived().isPresent() || stages.isEmpty() ? List.of()
                 : file.deployment().map(Recipe::artifacts).orElse(List.of());
         return RunPlan.of(stages, needed);
     }

@@ -1,48 +1,27 @@
 package dev.paseo.service.run;
 
 import dev.paseo.core.run.RunEvent;
+import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.Recipe;
-import dev.paseo.service.bytes.ByteStore;
-import dev.paseo.service.bytes.KeptBytes;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.engine.EffectHandler;
-import dev.paseo.service.engine.Effects;
-import dev.paseo.service.settings.Settings;
 import dev.paseo.service.source.Mirror;
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
-import java.io.UncheckedIOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.List;
 import org.springframework.stereotype.Component;
 
-/** Pins a run's commit and keeps the files that its recipe brings; then its stages may start. */
+/** Pins a run's commit and keeps what of it is sealed as it is; then its stages may start. */
 @Component
 class PrepareRun implements EffectHandler {
 
     static final String KIND = "prepare-run";
-    private static final long LARGEST_BUNDLE = 1_000_000_000;
 
     private final Runs runs;
     private final Lines lines;
-    private final RunMapper mapper;
-    private final KeptBytes bytes;
-    private final ServiceClock clock;
-    private final Path scratch;
+    private final CommitFiles files;
 
-    /** Where a run's files go. */
-    @Component
-    record Keeping(KeptBytes bytes, ServiceClock clock) {}
-
-    PrepareRun(Runs runs, Lines lines, RunMapper mapper, Keeping keeping, Settings settings) {
+    PrepareRun(Runs runs, Lines lines, CommitFiles files) {
         this.runs = runs;
         this.lines = lines;
-        this.mapper = mapper;
-        this.bytes = keeping.bytes();
-        this.clock = keeping.clock();
-        this.scratch = settings.data().resolve("scratch");
+        this.files = files;
     }
 
     @Override
@@ -63,30 +42,12 @@ class PrepareRun implements EffectHandler {
     private void bring(Run run) {
         Mirror mirror = runs.mirror(run);
         mirror.pin("runs/" + run.id(), run.commitId());
-        List<String> brings = runs.file(run).deployment().map(Recipe::bring).orElse(List.of());
-        if (!brings.isEmpty() && run.arrivedVersionId() == null) {
-            mapper.bundle(run.id(), keep(mirror, run.commitId(), brings));
-        }
-    }
-
-    private String keep(Mirror mirror, String commit, List<String> patterns) {
-        try {
-            Path archive = Files.createTempFile(scratch, "bundle", ".tar");
-            try {
-                try (OutputStream out = Files.newOutputStream(archive)) {
-                    mirror.archive(commit, patterns, out);
-                } catch (Mirror.NoSuchFiles missing) {
-                    throw new Effects.GivesUp("deployment.bring: " + missing.getMessage());
-                }
-                try (InputStream in = Files.newInputStream(archive)) {
-                    ByteStore.Kept kept = bytes.keep(in, LARGEST_BUNDLE, clock.now());
-                    return kept.digest();
-                }
-            } finally {
-                Files.delete(archive);
+        if (run.arrivedVersionId() == null) {
+            PipelineFile file = runs.file(run);
+            files.bring(run, mirror, file.deployment().map(Recipe::bring).orElse(List.of()));
+            if (file.isOfTree()) {
+                files.tree(run, mirror, file.tree());
             }
-        } catch (IOException failed) {
-            throw new UncheckedIOException(failed);
         }
     }
 

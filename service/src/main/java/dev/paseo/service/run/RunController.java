@@ -42,12 +42,11 @@ class RunController {
     private final PersonStarts starts;
     private final Lines lines;
     private final EvidenceViews evidence;
-    private final RunComparison comparison;
     private final SentBytes bytes;
 
     /** What is shown of a run. */
     @Component
-    record Shown(RunViews views, EvidenceViews evidence, RunComparison comparison, SentBytes bytes) {}
+    record Shown(RunViews views, EvidenceViews evidence, SentBytes bytes) {}
 
     RunController(Runs runs, PersonStarts starts, Lines lines, Shown shown) {
         this.runs = runs;
@@ -55,7 +54,6 @@ class RunController {
         this.lines = lines;
         this.views = shown.views();
         this.evidence = shown.evidence();
-        this.comparison = shown.comparison();
         this.bytes = shown.bytes();
     }
 
@@ -140,14 +138,6 @@ class RunController {
     EvidenceViews.EvidenceView evidence(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable long number) {
         return evidence.of(look(person, component, number).id());
-    }
-
-    /** What changed since another run of the component. */
-    @GetMapping("/runs/{component}/{number}/comparison")
-    RunComparison.RunComparisonView compare(@AuthenticationPrincipal Person person, @PathVariable String component,
-            @PathVariable long number,
-            @RequestParam long with) {
-        return comparison.compare(look(person, component, with), look(person, component, number));
     }
 
     /**

@@ -176,7 +176,7 @@ interface RunMapper {
     @Insert("""
             insert ignore into run_output (run_id, stage_id, name, file_name, digest, size)
             values (#{run}, #{stage}, #{name}, #{fileName}, #{digest}, #{size})""")
-    int addOutput(long run, long stage, String name, String fileName, String digest, long size);
+    int addOutput(long run, @Nullable Long stage, String name, String fileName, String digest, long size);
 
     @Select("select name, file_name, digest, size from run_output where run_id = #{run} order by name")
     List<OutputRow> outputs(long run);

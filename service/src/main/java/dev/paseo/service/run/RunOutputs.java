@@ -8,6 +8,7 @@ import dev.paseo.service.database.Json;
 import dev.paseo.service.problem.Refusal;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 
@@ -40,9 +41,10 @@ public class RunOutputs {
     /**
      * Keeps an artifact.
      *
+     * @param stage who made it; nobody where it is the commit's own files
      * @throws Refusal conflict, where the run has an artifact of that name with other bytes
      */
-    public void artifact(Run run, long stage, String name, String fileName, Bytes kept) {
+    public void artifact(Run run, @Nullable Long stage, String name, String fileName, Bytes kept) {
         if (runs.addOutput(run.id(), stage, name, fileName, kept.digest(), kept.size()) == 0) {
             runs.outputs(run.id()).stream()
                     .filter(output -> output.name().equals(name) && !output.digest().equals(kept.digest()))

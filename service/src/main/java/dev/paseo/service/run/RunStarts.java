@@ -197,9 +197,9 @@ public class RunStarts {
         return number;
     }
 
-    /** Where no stage is written there is nothing to run. */
-    public static Optional<String> nothingToRun(PipelineFile file) {
-        return file.stages().isEmpty() ? Optional.of("The pipeline file has no stages: nothing would be run")
-                : Optional.empty();
+    /** Where no stage is written and there is no commit whose files would be kept, there is nothing to run. */
+    public static Optional<String> nothingToRun(Registered component, PipelineFile file) {
+        return file.stages().isEmpty() && !(file.isOfTree() && component.repository().isPresent())
+                ? Optional.of("The pipeline file has no stages: nothing would be run") : Optional.empty();
     }
 }

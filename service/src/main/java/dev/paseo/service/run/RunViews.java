@@ -22,18 +22,19 @@ import org.springframework.stereotype.Component;
 public class RunViews {
 
     /** A run in a list; {@code away}: for how many seconds of it the service was not at work. */
-    record RunSummary(String component, long number, RunStatus status, String branch, String commit,
+    public record RunSummary(String component, long number, RunStatus status, String branch, String commit,
             String commitSummary,
             String commitAuthor,
             String version, boolean sealed, Optional<String> reason, Instant createdAt, Optional<Instant> startedAt,
             Optional<Instant> endedAt, long away) {}
 
     /** Something that a stage took from another component. */
-    record TakenView(String component, String version, String artifact, String fileName, String digest, long size,
+    public record TakenView(String component, String version, String artifact, String fileName, String digest,
+            long size,
             String into, String because) {}
 
     /** Files that a stage left for those after it. */
-    record LeftView(String stage, String digest, long size, List<String> paths) {}
+    public record LeftView(String stage, String digest, long size, List<String> paths) {}
 
     /**
      * An attempt of a stage.
@@ -41,16 +42,16 @@ public class RunViews {
      * @param waitsFor what it waits for now, as a sentence
      * @param reused   which state of its folders it began with
      */
-    record StageView(String name, String variant, int attempt, StageStatus status, Optional<String> reason,
+    public record StageView(String name, String variant, int attempt, StageStatus status, Optional<String> reason,
             Optional<String> waitsFor, Optional<String> reused,
             List<String> after, List<String> afterAny, List<String> ifFailed, Optional<Instant> startedAt,
             Optional<Instant> endedAt, long away, Optional<Long> work,
             List<StepLog.Step> steps, List<TakenView> takes) {}
 
-    record OutputView(String name, String fileName, String digest, long size) {}
+    public record OutputView(String name, String fileName, String digest, long size) {}
 
     /** A run, whole; {@code route} is the walk that its version would have. */
-    record RunView(RunSummary run, List<StageView> stages, List<OutputView> outputs, List<LeftView> left,
+    public record RunView(RunSummary run, List<StageView> stages, List<OutputView> outputs, List<LeftView> left,
             Map<String, String> answers, Optional<Long> waitsForRun,
             List<Causes.Link> causes, List<Map<String, String>> route) {}
 
@@ -73,7 +74,7 @@ public class RunViews {
         this.causes = causes;
     }
 
-    RunSummary summary(Run row) {
+    public RunSummary summary(Run row) {
         return new RunSummary(row.component(), row.number(), row.status(), row.branch(), row.commitId(),
                 row.commitSummary(), row.commitAuthor(),
                 row.versionNumber(), row.versionSealed(),
@@ -82,7 +83,7 @@ public class RunViews {
                 looking.absences().secondsWithin(row.startedAt(), row.endedAt()));
     }
 
-    RunView whole(Run row) {
+    public RunView whole(Run row) {
         PipelineFile file = runs.file(row);
         List<Taken> taken = looking.takes().of(row.id());
         Map<Long, StepLog.OfStage> steps = looking.steps().ofRun(row.id());

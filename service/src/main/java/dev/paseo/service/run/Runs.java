@@ -183,7 +183,9 @@ public class Runs {
                 new Versions.Outcome(row.component(), row.versionNumber(), row.lineId(), row.number(),
                         row.trusted(), row.id(), row.commitId(), row.bundle(), row.causeId(),
                         Optional.ofNullable(row.upTo()),
-                        file.deployment(), file.route(), artifacts, null));
+                        file.deployment().map(
+                                recipe -> recipe.deploying(artifacts.stream().map(Versions.Artifact::name).toList())),
+                        file.route(), artifacts, null));
     }
 
     public PipelineFile file(Run row) {

@@ -369,4 +369,18 @@ public final class Mirror {
             throw failed;
         }
     }
+
+    /** Writes the commit's files, or those of one folder, as an archive whose bytes depend on the commit alone. */
+    public void tree(String commit, Optional<String> of, OutputStream out) {
+        of.filter(path -> Git.text(folder, List.of("ls-tree", "-d", "--full-tree", commit, "--", path)).isBlank())
+                .ifPresent(path -> {
+                    throw new NoSuchFiles("the commit has no folder " + path);
+                });
+        try (Git.Streaming running = Git.stream(folder,
+                List.of("archive", "--format=tar", commit + of.map(path -> ":" + path).orElse("")))) {
+            TreeArchive.write(running.output(), commit(commit).at(), out);
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+    }
 }

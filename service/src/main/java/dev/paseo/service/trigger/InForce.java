@@ -148,7 +148,7 @@ class InForce {
 
     private static Plan plan(Registered component, Mirror.Commit commit, FileInForce file) {
         Optional<String> problem = file.file().isEmpty() ? Optional.of(problem(component, file))
-                : file.file().flatMap(RunStarts::nothingToRun);
+                : file.file().flatMap(plan -> RunStarts.nothingToRun(component, plan));
         return new Plan(component, commit, file.id(), file.file(), problem);
     }
 }

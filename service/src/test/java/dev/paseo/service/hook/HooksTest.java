@@ -10,7 +10,7 @@ import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
 import dev.paseo.service.component.Components.Registered;
-import dev.paseo.service.component.HookSecrets;
+import dev.paseo.service.secret.HookSecrets;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.problem.Refused;
 import java.util.List;

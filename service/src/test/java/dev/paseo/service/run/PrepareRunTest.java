@@ -15,6 +15,7 @@ import dev.paseo.language.file.PipelineFileReader;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.quota.Quotas;
 import dev.paseo.service.settings.Settings;
 import dev.paseo.service.source.Mirror;
 import java.io.IOException;
@@ -46,8 +47,8 @@ class PrepareRunTest {
         KeptBytes bytes = mock(KeptBytes.class);
         when(bytes.keep(any(), anyLong(), any())).thenThrow(Refusal.tooLarge("more than 1 GB"));
         RunMapper mapper = mock(RunMapper.class);
-        PrepareRun prepare = new PrepareRun(runs, lines, mapper,
-                new PrepareRun.Keeping(bytes, mock(ServiceClock.class)), settings);
+        PrepareRun prepare = new PrepareRun(runs, lines, new CommitFiles(mapper, mock(RunOutputs.class),
+                mock(Quotas.class), new CommitFiles.Keeping(bytes, mock(ServiceClock.class)), settings));
         assertEquals("more than 1 GB",
                 assertThrows(Refusal.class, () -> prepare.perform("7")).getMessage());
         verify(bytes).keep(any(), eq(1_000_000_000L), any());

@@ -7,10 +7,12 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.problem.Refused;
+import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -156,6 +158,42 @@ class MirrorTest {
                 To file:///srv/git/board.git
                  ! [remote rejected] c0ffee -> locked (hook declined)"""));
         assertEquals("git push failed: too slow", NewCommit.remoteWords("git push failed: too slow"));
+    }
+
+    private String tree(Mirror of, String commit, Optional<String> folder) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        of.tree(commit, folder, out);
+        return Base64.getEncoder().encodeToString(out.toByteArray());
+    }
+
+    /** Whoever archives it, whenever, from whichever copy. */
+    @Test
+    void theArchiveOfACommitDependsOnTheCommitAlone() throws Exception {
+        Path work = folder.resolve("work");
+        Files.createDirectories(work.resolve("site/summer"));
+        Files.writeString(work.resolve("site/summer/h\u00fctte.html"), "<p>open</p>");
+        Files.writeString(work.resolve("site/" + "long".repeat(40) + ".txt"), "x");
+        Files.createSymbolicLink(work.resolve("site/today"), Path.of("summer"));
+        assertTrue(work.resolve("deploy/install.sh").toFile().setExecutable(true));
+        String commit = commit(work);
+        mirror.fetch();
+        String all = tree(mirror, commit, Optional.empty());
+        git(work, "clone", "-q", "--bare", ".", folder.resolve("other.git").toString());
+        git(folder.resolve("other.git"), "config", "tar.umask", "0077");
+        Mirror other = new Mirror(folder.resolve("other.git"), "file:///none", () -> SourceAccess.NONE,
+                Optional::empty);
+        assertEquals(all, tree(other, commit, Optional.empty()));
+        Path unpacked = Files.createDirectories(folder.resolve("unpacked"));
+        Files.write(unpacked.resolve("site.tar"),
+                Base64.getDecoder().decode(tree(mirror, commit, Optional.of("site"))));
+        assertEquals(0, new ProcessBuilder("tar", "-xf", "site.tar").directory(unpacked.toFile()).inheritIO().start()
+                .waitFor());
+        assertEquals("<p>open</p>", Files.readString(unpacked.resolve("today/h\u00fctte.html")));
+        assertTrue(Files.exists(unpacked.resolve("long".repeat(40) + ".txt")));
+        assertEquals(mirror.commit(commit).at(),
+                Files.getLastModifiedTime(unpacked.resolve("summer/h\u00fctte.html")).toInstant());
+        assertEquals("the commit has no folder sites", assertThrows(Mirror.NoSuchFiles.class,
+                () -> tree(mirror, commit, Optional.of("sites"))).getMessage());
     }
 
     @Test

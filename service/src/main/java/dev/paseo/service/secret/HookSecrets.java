@@ -1,8 +1,6 @@
-package dev.paseo.service.component;
+package dev.paseo.service.secret;
 
-import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.secret.Secrets;
 import java.security.SecureRandom;
 import java.util.Base64;
 import java.util.OptionalLong;
@@ -21,7 +19,7 @@ public class HookSecrets {
         this.secrets = secrets;
     }
 
-    void make(long component) {
+    public void make(long component) {
         byte[] key = new byte[24];
         new SecureRandom().nextBytes(key);
         secrets.set(NAME, "whsec_" + Base64.getEncoder().encodeToString(key), Secrets.Scope.of(component, 0),
@@ -29,18 +27,18 @@ public class HookSecrets {
     }
 
     /** As Standard Webhooks write it: {@code whsec_} and base64. */
-    public String of(Registered component) {
-        return secrets.value(NAME, component.id())
-                .orElseThrow(() -> Refusal.notFound(component.name() + " has no hook"));
+    public String of(long component, String name) {
+        return secrets.value(NAME, component)
+                .orElseThrow(() -> Refusal.notFound(name + " has no hook"));
     }
 
     /** The secret that a source was given that cannot sign our way. */
-    public String mapped(Registered component) {
-        return secrets.value(MAPPED, component.id())
-                .orElseThrow(() -> Refusal.notFound(component.name() + " has no mapping for hooks"));
+    public String mapped(long component, String name) {
+        return secrets.value(MAPPED, component)
+                .orElseThrow(() -> Refusal.notFound(name + " has no mapping for hooks"));
     }
 
-    public void keepMapped(Registered component, String secret) {
-        secrets.set(MAPPED, secret, Secrets.Scope.of(component.id(), 0), OptionalLong.empty());
+    public void keepMapped(long component, String secret) {
+        secrets.set(MAPPED, secret, Secrets.Scope.of(component, 0), OptionalLong.empty());
     }
 }

@@ -1,10 +1,13 @@
-package dev.paseo.service.run;
+package dev.paseo.service.comparison;
 
 import dev.paseo.core.run.StageStatus;
 import dev.paseo.service.evidence.EvidenceViews;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.run.Run;
+import dev.paseo.service.run.RunViews;
 import dev.paseo.service.run.RunViews.RunView;
 import dev.paseo.service.run.RunViews.StageView;
+import dev.paseo.service.run.Runs;
 import dev.paseo.service.source.Mirror;
 import java.time.Duration;
 import java.util.ArrayList;

@@ -1,4 +1,4 @@
-package dev.paseo.service.run;
+package dev.paseo.service.comparison;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.mockito.Mockito.mock;
@@ -7,6 +7,9 @@ import static org.mockito.Mockito.when;
 import dev.paseo.service.evidence.EvidenceViews;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
+import dev.paseo.service.run.Run;
+import dev.paseo.service.run.RunViews;
+import dev.paseo.service.run.Runs;
 import org.junit.jupiter.api.Test;
 
 class RunComparisonTest {

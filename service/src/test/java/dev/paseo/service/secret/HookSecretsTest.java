@@ -1,4 +1,4 @@
-package dev.paseo.service.component;
+package dev.paseo.service.secret;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.mockito.ArgumentMatchers.any;
@@ -7,17 +7,11 @@ import static org.mockito.ArgumentMatchers.matches;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.verify;
 
-import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
-import dev.paseo.service.secret.Secrets;
-import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
 class HookSecretsTest {
-
-    private static final Registered COMPONENT = new Registered(7, "sun-board", Optional.empty(), "paseo.yaml", "main",
-            "", Optional.empty());
 
     private final Secrets secrets = mock(Secrets.class);
     private final HookSecrets hooks = new HookSecrets(secrets);
@@ -30,8 +24,8 @@ class HookSecretsTest {
 
     @Test
     void aComponentWithoutOneIsTold() {
-        assertEquals("sun-board has no hook", Refused.by(Kind.NOT_FOUND, () -> hooks.of(COMPONENT)));
+        assertEquals("sun-board has no hook", Refused.by(Kind.NOT_FOUND, () -> hooks.of(7, "sun-board")));
         assertEquals("sun-board has no mapping for hooks",
-                Refused.by(Kind.NOT_FOUND, () -> hooks.mapped(COMPONENT)));
+                Refused.by(Kind.NOT_FOUND, () -> hooks.mapped(7, "sun-board")));
     }
 }
