@@ -20,7 +20,7 @@ import tools.jackson.databind.JsonNode;
 /**
  * Measures what docs/benchmarks.md tells, each figure beside its primitive, in one run. Argument: the file to write.
  * With -Dpaseo.bench-only only some are measured, and nothing is written: matching, hooks, polls, chain, whereabouts,
- * rolling, fan, gates, engine, walls, logs, client, latencies.
+ * rolling, fan, gates, engine, walls, logs, tree, client, latencies.
  */
 public final class Bench {
 
@@ -50,6 +50,7 @@ public final class Bench {
                     case "gates" -> new GateBench(bench.figures).measure();
                     case "engine" -> new EngineBench(bench.figures).measure();
                     case "walls" -> bench.walls();
+                    case "tree" -> new TreeBench(bench.figures).measure();
                     case "client" -> bench.client();
                     case "logs" -> new LogBench(bench.figures).measure();
                     default -> bench.latencies();
@@ -66,6 +67,7 @@ public final class Bench {
         bench.walls();
         new EngineBench(bench.figures).measure();
         new LogBench(bench.figures).measure();
+        new TreeBench(bench.figures).measure();
         bench.client();
         String text = """
                 # Benchmarks

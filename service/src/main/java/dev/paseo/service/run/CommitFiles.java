@@ -18,7 +18,7 @@ import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 
-/** Files of a run's commit that are kept as they are: those that its recipe brings, and those of which nothing is built. */
+/** Files of a commit that are kept as they are: those that a recipe brings, and those of which nothing is built. */
 @Component
 class CommitFiles {
 
