@@ -1,44 +1,79 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
-import { Field, Refused, useTrying } from "../../design/form";
+import { Refused, useTrying } from "../../design/form";
 import { Glyph } from "../../design/Glyph";
+import { Questions } from "./Questions";
+import { credentials, NOTHING, registration, Source, type Typed } from "./Source";
 
 type Draft = Schemas["DraftView"];
 type Found = Schemas["RegistrationView"];
 
+const BESIDE = ["/name", "/repository", "/trusted", "/allowed", "/file", "/credentials", "/answers"];
+
+const UPLOADS =
+  "You write what brings it to hosts in the editor. Versions are published with paseo publish, by the API, or seen " +
+  "in a store that is observed.";
+const LOOKS =
+  "A Maven or Gradle build, an npm package, Go, Rust, Python, a Makefile, scripts, a container file or plain files " +
+  "are recognised. You correct the draft, with completion and exact errors, and commit it; then it is in force.";
+
+/** A file of a component whose versions are built elsewhere; its recipe is written in the editor. */
+const uploaded = (name: string) => `paseo: 1\ncomponent: ${name}\nversions: "0.1.{serial}"\n`;
+
 /**
- * Brings a component in: looks at its repository, drafts a pipeline file, registers it. What is typed stays where it
- * is refused.
+ * Brings a component in: looks at its repository, asks what the files do not tell, drafts a pipeline file, registers
+ * it. What is typed stays where it is refused.
  */
 export default function BringIn() {
   const navigate = useNavigate();
-  const [name, setName] = useState("");
-  const [repository, setRepository] = useState("");
-  const [trusted, setTrusted] = useState("main");
+  const [typed, setTyped] = useState<Typed>(NOTHING);
+  const [answers, setAnswers] = useState<Record<string, string>>({});
   const [draft, setDraft] = useState<Draft>();
   const [found, setFound] = useState<Found>();
   const [start, setStart] = useState(true);
-  const { trying, refused } = useTrying();
-  const wanted = (branch?: string) => ({
-    name,
-    repository,
-    mainBranch: branch,
-    trusted: trusted.split(/[\s,]+/).filter(Boolean),
-    allowed: [],
-    secrets: [],
-  });
+  const { trying, busy, refused } = useTrying();
+  const { name } = typed;
+  const type = (change: Partial<Typed>) => {
+    setTyped((before) => ({ ...before, ...change }));
+    setDraft(undefined);
+    setAnswers({});
+  };
+  const drafted = (said: Record<string, string>) =>
+    need(
+      api.POST("/api/v1/drafts", {
+        body: {
+          component: name,
+          repository: typed.repository,
+          file: typed.file.trim() || undefined,
+          credentials: credentials(typed),
+          answers: said,
+        },
+      }),
+    );
   const look = () =>
     trying(async () => {
-      const drafted = await need(api.POST("/api/v1/drafts", { body: { component: name, repository } }));
+      const next = await drafted(answers);
       setFound(
-        drafted.free ? undefined : await need(api.POST("/api/v1/registrations", { body: wanted(drafted.branch) })),
+        next.free
+          ? undefined
+          : await need(api.POST("/api/v1/registrations", { body: registration(typed, next.branch) })),
       );
-      setDraft(drafted);
+      setDraft(next);
+    });
+  const answer = (question: string, said: string) =>
+    trying(async () => {
+      const all = { ...answers, [question]: said };
+      const next = await drafted(all);
+      // What is no longer asked is no longer answered.
+      setAnswers(
+        Object.fromEntries(Object.entries(all).filter(([key]) => next.asked.some((each) => each.name === key))),
+      );
+      setDraft(next);
     });
   const register = () =>
     trying(async () => {
-      await need(api.POST("/api/v1/components", { body: wanted(draft?.branch) }));
+      await need(api.POST("/api/v1/components", { body: registration(typed, draft?.branch) }));
       if (found?.starts && start) {
         const run = await need(api.POST("/api/v1/runs", { body: { component: name } }));
         await navigate(`/runs/${name}/${run.number}`);
@@ -46,6 +81,14 @@ export default function BringIn() {
         await navigate(`/components/${name}/pipeline`, { state: { text: draft?.text } });
       }
     });
+  const registerUploaded = () =>
+    trying(async () => {
+      const body = { name, text: uploaded(name), trusted: ["main"], allowed: [], secrets: [] };
+      await need(api.POST("/api/v1/components", { body }));
+      await navigate(`/components/${name}/pipeline`);
+    });
+  const uploads = typed.from === "upload";
+  const ready = draft && !draft.free;
   return (
     <>
       <title>Bring in a component · Paseo</title>
@@ -58,97 +101,70 @@ export default function BringIn() {
           <form
             onSubmit={(event) => {
               event.preventDefault();
-              void (draft && !draft.free ? register() : look());
+              void (uploads ? registerUploaded() : ready ? register() : look());
             }}
           >
-            <Field label="Name" at="/name" refused={refused}>
-              <input
-                id="name"
-                value={name}
-                onChange={(event) => {
-                  setName(event.target.value);
-                  setDraft(undefined);
-                }}
-                required
-                pattern="[a-z0-9][a-z0-9\-]{0,62}"
-                placeholder="sun-board"
-                title="Small letters, digits and dashes, at most 63"
-              />
-            </Field>
-            <Field label="Repository" at="/repository" refused={refused}>
-              <input
-                id="repository"
-                value={repository}
-                onChange={(event) => {
-                  setRepository(event.target.value);
-                  setDraft(undefined);
-                }}
-                required
-                placeholder="file:///srv/git/sun-board.git"
-              />
-            </Field>
-            <Field label="Trusted branches" at="/trusted" refused={refused}>
-              <input
-                value={trusted}
-                onChange={(event) => {
-                  setTrusted(event.target.value);
-                  setDraft(undefined);
-                }}
-              />
-            </Field>
+            <Source typed={typed} refused={refused} onType={type} />
             {draft?.free && (
               <p className="bad" role="alert">
                 There is a component named {name} already.{" "}
-                <button
-                  type="button"
-                  className="btn small"
-                  onClick={() => {
-                    setName(draft.free ?? name);
-                    setDraft(undefined);
-                  }}
-                >
+                <button type="button" className="btn small" onClick={() => type({ name: draft.free ?? name })}>
                   Take {draft.free}
                 </button>
               </p>
             )}
-            {draft && found && (
-              <div role="status">
-                {found.warnings.map((warning) => (
-                  <p key={warning} className="warn">
-                    <Glyph shape="warned" tone="warn" /> {warning}
-                  </p>
-                ))}
-                <p>{found.next}.</p>
-                {found.starts && (
-                  <label className="flag">
-                    <input type="checkbox" checked={start} onChange={(event) => setStart(event.target.checked)} />
-                    <span>
-                      Start a run of {found.mainBranch} at <code>{found.commit?.slice(0, 8)}</code> now
-                    </span>
-                  </label>
-                )}
-              </div>
-            )}
-            <Refused refused={refused} beside={["/name", "/repository", "/trusted"]} />
-            <button type="submit" className="btn primary">
-              {draft && !draft.free ? `Register ${name}${found?.warnings.length ? " anyway" : ""}` : "Look at it"}
+            {ready && found && <FoundThere found={found} start={start} onStart={setStart} />}
+            <Refused refused={refused} beside={BESIDE} />
+            <button type="submit" className="btn primary" disabled={busy}>
+              {uploads || ready ? `Register ${name}${ready && found?.warnings.length ? " anyway" : ""}` : "Look at it"}
             </button>
           </form>
         </section>
         <aside className="run-side">
-          <h2>{draft ? (draft.there ? "It has a paseo.yaml already" : "A first draft") : "What follows"}</h2>
+          {ready && draft.asked.length > 0 && (
+            <section className="mb-6">
+              <h2>Questions</h2>
+              <Questions
+                key={draft.commit}
+                asked={draft.asked}
+                refused={refused}
+                busy={busy}
+                onAnswer={(question, said) => void answer(question, said)}
+              />
+            </section>
+          )}
+          <h2>{draft ? (draft.there ? "It has a pipeline file already" : "A first draft") : "What follows"}</h2>
           {draft ? (
             <pre className="draft" tabIndex={0}>
               {draft.text}
             </pre>
           ) : (
-            <p className="quiet">
-              A Maven build, an npm package, a Makefile, a Go module, Python, a container file or plain scripts are
-              recognised. You correct the draft, with completion and exact errors, and commit it; then it is in force.
-            </p>
+            <p className="quiet">{uploads ? UPLOADS : LOOKS}</p>
           )}
         </aside>
       </div>
     </>
+  );
+}
+
+/** What a registration would find there, and whether a run starts at once. */
+function FoundThere({ found, start, onStart }: { found: Found; start: boolean; onStart: (start: boolean) => void }) {
+  return (
+    <div role="status">
+      {found.warnings.map((warning) => (
+        <p key={warning} className="warn">
+          <Glyph shape="warned" tone="warn" /> {warning}
+        </p>
+      ))}
+      <p>{found.next}.</p>
+      {found.starts && (
+        <label className="flag">
+          <input type="checkbox" checked={start} onChange={(event) => onStart(event.target.checked)} />
+          <span>
+            Start a run of {found.mainBranch} at <code>{found.commit?.slice(0, 8)}</code> now
+          </span>
+        </label>
+      )}
+    </div>
   );
 }

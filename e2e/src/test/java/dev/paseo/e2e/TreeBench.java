@@ -71,8 +71,8 @@ final class TreeBench {
                             percentile(byHand, 0.5)),
                     "p50 < 2,000 ms",
                     new Figures.Limit(percentile(live, 0.5), 2000, false, "see above"),
-                    "`git archive` and `tar -x` by hand of the same commit in the same run; 200 pages of 7 kB; the commit "
-                            + "itself and the push are counted");
+                    "`git archive` and `tar -x` by hand of the same commit in the same run; 200 pages of "
+                            + "7 kB; the commit itself and the push are counted");
         }
     }
 

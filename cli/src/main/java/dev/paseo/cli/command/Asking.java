@@ -20,4 +20,17 @@ final class Asking {
         String answer = console.readLine("%s [y/N] ", question);
         return Optional.of(answer != null && answer.strip().toLowerCase(Locale.ROOT).startsWith("y"));
     }
+
+    /** What they said, the standard where they said nothing, nothing where they said -; empty where nobody is asked. */
+    static Optional<String> text(Context context, String question, String standard) {
+        Console console = System.console();
+        if (console == null || !console.isTerminal()) {
+            return Optional.empty();
+        }
+        context.out().flush();
+        String answer = console.readLine("%s%s ", question,
+                standard.isEmpty() ? "" : " [" + standard + "; - for nothing]");
+        return Optional.of(answer == null || answer.isBlank() ? standard
+                : answer.strip().equals("-") ? "" : answer.strip());
+    }
 }

@@ -105,7 +105,7 @@ public class Components {
     }
 
     /** A name like this one that no component has, or had. */
-    String freeName(String taken) {
+    public String freeName(String taken) {
         for (int number = 2;; number++) {
             String tail = "-" + number;
             String name = taken.substring(0, Math.min(taken.length(), 63 - tail.length())) + tail;

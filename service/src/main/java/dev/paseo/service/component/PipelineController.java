@@ -3,21 +3,16 @@ package dev.paseo.service.component;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.language.Problem;
-import dev.paseo.language.draft.Draft;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.Variants;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
-import dev.paseo.service.source.Mirror;
-import dev.paseo.service.source.Mirrors;
-import dev.paseo.service.source.SourceAccess;
 import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -69,20 +64,12 @@ class PipelineController {
 
     record CheckView(List<Problem> problems, List<Problem> warnings, Optional<PlanView> plan, KnownNames known) {}
 
-    record DraftRequest(String component, String repository, Optional<String> branch,
-            Optional<SourceAccess> credentials) {}
-
-    /** A drafted text; {@code free} is another name where the wanted one is taken. */
-    record DraftView(String branch, String commit, boolean there, String text, Optional<String> free) {}
-
     private final Components components;
     private final PipelineChecks checks;
-    private final Mirrors mirrors;
 
-    PipelineController(Components components, PipelineChecks checks, Mirrors mirrors) {
+    PipelineController(Components components, PipelineChecks checks) {
         this.components = components;
         this.checks = checks;
-        this.mirrors = mirrors;
     }
 
     private Registered look(Person person, String name) {
@@ -155,34 +142,5 @@ class PipelineController {
                 stage.order().after(), stage.order().afterAny(),
                 stage.order().ifFailed(), stage.conditions().mayFail(), stage.conditions().wantedIf(), stage.wants(),
                 List.copyOf(stage.keep().keySet()));
-    }
-
-    /** A file to draft from; one that is too large to be read says nothing. */
-    private static Optional<String> text(Mirror mirror, String commit, String path) {
-        try {
-            return mirror.file(commit, path);
-        } catch (Mirror.TooLarge larger) {
-            return Optional.empty();
-        }
-    }
-
-    /** Looks at a repository and writes a first file; says whether the name is taken, and which is free. */
-    @PostMapping("/drafts")
-    DraftView draft(@AuthenticationPrincipal Person person, @RequestBody DraftRequest request) {
-        Permission.require(person, Action.REGISTER_COMPONENT, "have a file drafted");
-        Mirror mirror = mirrors.glance(request.repository(), request.credentials().orElse(SourceAccess.NONE));
-        mirror.fetch();
-        Map<String, String> heads = mirror.heads();
-        String branch = request.branch().orElseGet(
-                () -> heads.containsKey("main") || heads.isEmpty() ? "main" : heads.keySet().iterator().next());
-        String commit = Optional.ofNullable(heads.get(branch))
-                .orElseThrow(() -> Refusal.invalid("/branch", "The repository has no branch " + branch));
-        Optional<String> there = text(mirror, commit, "paseo.yaml");
-        String text = there.orElseGet(() -> Draft.of(request.component(), branch,
-                new Draft.Repository(new HashSet<>(mirror.paths(commit, MOST_PATHS)),
-                        path -> text(mirror, commit, path))));
-        boolean taken = components.found(request.component()).isPresent();
-        return new DraftView(branch, commit, there.isPresent(), text,
-                taken ? Optional.of(components.freeName(request.component())) : Optional.empty());
     }
 }
