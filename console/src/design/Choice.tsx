@@ -9,6 +9,10 @@ interface ChoiceProps {
   onChoose: (value: string) => void;
 }
 
+const ITEM =
+  "h-8 cursor-pointer rounded-[4px] border border-[var(--line-2)] bg-surface px-3 text-[13px] text-ink-2 " +
+  "data-[state=checked]:border-ink data-[state=checked]:font-semibold data-[state=checked]:text-ink";
+
 /** One of a few, all of them seen at once. */
 export function Choice({ label, value, of, onChoose }: ChoiceProps) {
   const id = useId();
@@ -25,11 +29,7 @@ export function Choice({ label, value, of, onChoose }: ChoiceProps) {
         className="flex flex-wrap gap-1"
       >
         {of.map((each) => (
-          <RadioGroup.Item
-            key={each.value}
-            value={each.value}
-            className="h-8 cursor-pointer rounded-[4px] border border-[var(--line-2)] bg-surface px-3 text-[13px] text-ink-2 data-[state=checked]:border-ink data-[state=checked]:font-semibold data-[state=checked]:text-ink"
-          >
+          <RadioGroup.Item key={each.value} value={each.value} className={ITEM}>
             {each.word}
           </RadioGroup.Item>
         ))}

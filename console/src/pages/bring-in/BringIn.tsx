@@ -11,6 +11,9 @@ type Found = Schemas["RegistrationView"];
 
 const BESIDE = ["/name", "/repository", "/trusted", "/allowed", "/file", "/credentials", "/answers"];
 
+const DRAFT =
+  "m-0 max-h-[calc(100vh-200px)] overflow-auto rounded-[4px] border border-[var(--line)] bg-[var(--log)] p-3 " +
+  "font-mono text-[12px] leading-[18px] whitespace-pre-wrap [overflow-wrap:anywhere]";
 const UPLOADS =
   "You write what brings it to hosts in the editor. Versions are published with paseo publish, by the API, or seen " +
   "in a store that is observed.";
@@ -96,7 +99,7 @@ export default function BringIn() {
         <h1>Bring in a component</h1>
         <p>Name its repository: Paseo looks at what is in it and drafts a first pipeline file.</p>
       </div>
-      <div className="run-columns">
+      <div className="grid grid-cols-[minmax(0,5fr)_minmax(0,6fr)] items-start gap-8 max-[1100px]:grid-cols-1">
         <section className="sheet bring-in">
           <form
             onSubmit={(event) => {
@@ -114,16 +117,7 @@ export default function BringIn() {
               </p>
             )}
             {ready && found && <FoundThere found={found} start={start} onStart={setStart} />}
-            <Refused refused={refused} beside={BESIDE} />
-            <button type="submit" className="btn primary" disabled={busy}>
-              {uploads || ready ? `Register ${name}${ready && found?.warnings.length ? " anyway" : ""}` : "Look at it"}
-            </button>
-          </form>
-        </section>
-        <aside className="run-side">
-          {ready && draft.asked.length > 0 && (
-            <section className="mb-6">
-              <h2>Questions</h2>
+            {ready && draft.asked.length > 0 && (
               <Questions
                 key={draft.commit}
                 asked={draft.asked}
@@ -131,11 +125,17 @@ export default function BringIn() {
                 busy={busy}
                 onAnswer={(question, said) => void answer(question, said)}
               />
-            </section>
-          )}
+            )}
+            <Refused refused={refused} beside={BESIDE} />
+            <button type="submit" className="btn primary" disabled={busy}>
+              {uploads || ready ? `Register ${name}${ready && found?.warnings.length ? " anyway" : ""}` : "Look at it"}
+            </button>
+          </form>
+        </section>
+        <aside className="sticky top-16">
           <h2>{draft ? (draft.there ? "It has a pipeline file already" : "A first draft") : "What follows"}</h2>
           {draft ? (
-            <pre className="draft" tabIndex={0}>
+            <pre className={DRAFT} tabIndex={0}>
               {draft.text}
             </pre>
           ) : (
@@ -152,8 +152,9 @@ function FoundThere({ found, start, onStart }: { found: Found; start: boolean; o
   return (
     <div role="status">
       {found.warnings.map((warning) => (
-        <p key={warning} className="warn">
-          <Glyph shape="warned" tone="warn" /> {warning}
+        <p key={warning} className="m-0 flex items-start gap-2 text-warn">
+          <Glyph shape="warned" tone="warn" />
+          <span>{warning.charAt(0).toUpperCase() + warning.slice(1)}.</span>
         </p>
       ))}
       <p>{found.next}.</p>

@@ -15,9 +15,12 @@ interface QuestionsProps {
 /** What the files do not tell. An answer draws the draft anew; what nobody answers holds as it stands here. */
 export function Questions({ asked, refused, busy, onAnswer }: QuestionsProps) {
   return (
-    <fieldset className="m-0 grid gap-4 border-0 p-0" aria-busy={busy}>
-      <legend className="mb-3 p-0 text-[13px] text-ink-2">
-        What the files do not tell. The draft follows your answers; each has what is likely already.
+    <fieldset className="m-0 grid w-full gap-3.5 border-0 p-0" aria-busy={busy}>
+      <legend className="mb-3 p-0">
+        <strong className="block text-[16px]">Questions</strong>
+        <span className="text-[13px] text-ink-2">
+          What the files do not tell. The draft follows your answers; each has what is likely already.
+        </span>
       </legend>
       {asked.map((question) =>
         question.of.length > 0 ? (

@@ -45,7 +45,7 @@ class DraftCommandTest {
                 told);
         assertTrue(
                 told.lines().anyMatch(line -> line.matches("deployed +service +How is it brought to a host\\? One of "
-                        + "service, not")),
+                        + "service, none")),
                 told);
     }
 

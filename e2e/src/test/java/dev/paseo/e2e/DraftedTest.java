@@ -77,7 +77,8 @@ class DraftedTest {
                         PROGRAM, "live/drafted-maven.jar"),
                 Arguments.of("npm", "npm",
                         Map.of("package.json",
-                                "{\"name\": \"board\", \"version\": \"1.0.0\", \"scripts\": {\"test\": \"true\", \"build\": "
+                                "{\"name\": \"board\", \"version\": \"1.0.0\", "
+                                        + "\"scripts\": {\"test\": \"true\", \"build\": "
                                         + "\"mkdir -p dist && echo open > dist/index.html\"}}\n"),
                         Map.of(), "live/index.html"),
                 Arguments.of("python", "python3",

@@ -43,7 +43,7 @@ final class RecipeDraft {
         Optional<String> own = OWN.stream().filter(repository::has).findFirst();
         List<String> ways = ways(own.isPresent());
         String way = answers.oneOf("deployed", "How is it brought to a host?", ways, ways.getFirst());
-        if (way.equals("not")) {
+        if (way.equals("none")) {
             return Optional.empty();
         }
         lines.add("artifacts: [" + artifact + "]");
@@ -66,10 +66,10 @@ final class RecipeDraft {
     /** The likeliest first. */
     private List<String> ways(boolean own) {
         List<String> ways = switch (built.form()) {
-            case JAR, BINARY -> List.of("service", "not");
-            case ARCHIVE -> List.of("archive", "page", "not");
-            case PAGE -> List.of("page", "archive", "not");
-            case IMAGE -> List.of("container", "not");
+            case JAR, BINARY -> List.of("service", "none");
+            case ARCHIVE -> List.of("archive", "page", "none");
+            case PAGE -> List.of("page", "archive", "none");
+            case IMAGE -> List.of("container", "none");
         };
         return own ? Stream.concat(Stream.of("script"), ways.stream()).toList() : ways;
     }

@@ -130,7 +130,7 @@ class DraftTest {
         assertTrue(text.contains("{http: \"{host.url}/health\""), text);
         assertTrue(words(read(draft("pom.xml deploy/install.sh deploy/remove.sh", Map.of())))
                 .contains("[./deploy/install.sh] removed by [./deploy/remove.sh]"));
-        assertTrue(read(draft("pom.xml", Map.of("deployed", "not"))).deployment().isEmpty());
+        assertTrue(read(draft("pom.xml", Map.of("deployed", "none"))).deployment().isEmpty());
     }
 
     @ParameterizedTest

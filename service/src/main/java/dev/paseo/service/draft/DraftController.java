@@ -55,7 +55,7 @@ class DraftController {
         this.mirrors = mirrors;
     }
 
-    /** Looks at a repository and writes a first file; says what it asks, whether the name is taken, and which is free. */
+    /** Looks at a repository and writes a first file; says what it asks, and which name is free where it is taken. */
     @PostMapping("/drafts")
     DraftView draft(@AuthenticationPrincipal Person person, @RequestBody DraftRequest request) {
         Permission.require(person, Action.REGISTER_COMPONENT, "have a file drafted");
