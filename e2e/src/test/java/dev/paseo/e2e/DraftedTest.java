@@ -23,7 +23,7 @@ import tools.jackson.databind.JsonNode;
 class DraftedTest {
 
     private static final String RESTART = "echo \"$PASEO_COMPONENT $PASEO_VERSION\" > \"$PASEO_HOST_FOLDER/version\"";
-    private static final Map<String, String> PROGRAM = Map.of("restart", RESTART, "check", "/version");
+    private static final Map<String, String> PROGRAM = Map.of("restart", RESTART, "check", "");
 
     private static final String POM = """
             <project xmlns="http://maven.apache.org/POM/4.0.0">
@@ -103,6 +103,48 @@ class DraftedTest {
         return all;
     }
 
+    @Test
+    void whatIsGivenIsShownAndLoadedByTheClient() throws Exception {
+        park.bring("lantern", Map.of());
+        String offered = park.paseo("admin", "environment", "place", "lantern", "test").out();
+        assertTrue(offered.contains("test-1"), offered);
+        String dry = park.paseo("admin", "environment", "place", "lantern", "test", "test-1", "--dry-run").out();
+        assertTrue(dry.contains("test: lantern") && dry.contains("Nothing was loaded: this was a dry run."), dry);
+        Park.Said given = park.paseo("admin", "environment", "place", "lantern", "test",
+                "test-1=http://127.0.0.1:9797");
+        assertTrue(given.out().contains("lantern has 1 host in test."), given::out);
+        park.bring("candle", Map.of());
+        Park.Said taken = park.paseo("admin", "environment", "place", "candle", "test", "test-1=http://127.0.0.1:9797");
+        assertTrue(
+                taken.out()
+                        .contains("lantern in test answers at 127.0.0.1:9797 already; http://127.0.0.1:9798 is free"),
+                taken::out);
+        Park.Said unknown = park.paseo("admin", "environment", "place", "candle", "test", "tset-1");
+        assertTrue(unknown.out().contains("tset-1 is not offered in test; did you mean test-1?"), unknown::out);
+        assertEquals(403, park.as("developer").put("/api/v1/environments",
+                Map.of("text", "environments: {test: {components: {}}}\n")).status(), "whoever may not load, may not");
+    }
+
+    /** As it is offered, but with the addresses of the pages here. */
+    private static void placed(String name, Map<String, List<String>> hosts) {
+        Map<String, Map<String, String>> places = new LinkedHashMap<>();
+        hosts.forEach((environment, wanted) -> {
+            JsonNode offers = park.as("release-engineer").get("/api/v1/components/" + name + "/places/offers").good();
+            List<String> offered = offers.valueStream().filter(each -> each.path("environment").asString()
+                    .equals(environment)).flatMap(each -> each.path("hosts").valueStream())
+                    .map(each -> each.path("host").asString()).toList();
+            assertTrue(offered.containsAll(wanted), offers::toString);
+            Map<String, String> urls = new LinkedHashMap<>();
+            wanted.forEach(host -> urls.put(host, ""));
+            places.put(environment, urls);
+        });
+        JsonNode drafted = park.as("release-engineer").post("/api/v1/components/" + name + "/places/draft",
+                Map.of("places", places)).good();
+        String text = drafted.path("text").asString();
+        park.as("admin").put("/api/v1/environments", Map.of("text", text, "base", drafted.path("digest").asString()))
+                .good();
+    }
+
     /** Outside of somebody's home, which no step sees. */
     private static boolean has(String tool) throws Exception {
         return new ProcessBuilder("sh", "-c",
@@ -125,15 +167,7 @@ class DraftedTest {
         park.as("admin").post("/api/v1/components", Map.of("name", name, "repository", repository.url(), "trusted",
                 List.of("main"), "allowed", List.of(), "secrets", List.of())).good();
         park.installHook(repository, name, script -> script);
-        park.as("admin").put("/api/v1/environments", Map.of("text", """
-                environments:
-                  test: {components: {%1$s: {hosts: {test-1: {url: "%2$s"}}}}}
-                  staging:
-                    follows: test
-                    components:
-                      %1$s: {hosts: {staging-1: {url: "%3$s"}, staging-2: {url: "%4$s"}}}
-                """.formatted(name, park.hostAddress("test-1"), park.hostAddress("staging-1"),
-                park.hostAddress("staging-2")), "loosen", true)).good();
+        placed(name, Map.of("test", List.of("test-1"), "staging", List.of("staging-1", "staging-2")));
         // The last environment of a draft's route is on request.
         String text = drafted.path("text").asString().replace("staging: on-request", "staging: automatic")
                 .replace("pause: 10s", "pause: 1s");

@@ -110,7 +110,8 @@ public final class Commands {
     private static void environments(Map<String, Supplier<Object>> commands, Context context) {
         commands.put("environment",
                 () -> group("Environments: load, edit, export, copy, rules, outside, calendar.",
-                        new EnvironmentFileCommands.Load(context), new EnvironmentFileCommands.Edit(context),
+                        new EnvironmentFileCommands.Load(context), new EnvironmentFileCommands.Place(context),
+                        new EnvironmentFileCommands.Edit(context),
                         new GateCommands.Export(context), new GateCommands.Copy(context),
                         new GateCommands.Rules(context), new GateCommands.Outside(context),
                         new GateCommands.CalendarAddress(context)));

@@ -5,6 +5,10 @@ import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
 import java.io.IOException;
 import java.nio.file.Files;
+import dev.paseo.cli.output.Table;
+import dev.paseo.language.NearestName;
+import tools.jackson.databind.node.ObjectNode;
+import java.util.List;
 import java.nio.file.Path;
 import java.util.function.IntSupplier;
 import java.util.stream.Collectors;
@@ -108,6 +112,78 @@ final class EnvironmentFileCommands {
                 throw new Failure(Failure.Kind.USAGE, file + " cannot be read: "
                         + (Files.exists(file) ? unreadable.getMessage() : "there is no such file"));
             }
+        }
+    }
+
+    @Command(name = "place",
+            description = {
+                    "Gives a component hosts in an environment: says what of the environments file changes, then "
+                            + "loads it. Without a host, prints those that may be taken, each with a free address.",
+                    "These hosts, and no others, are the component's there afterwards."},
+            footer = {"", "Examples:", "  paseo environment place path-board test",
+                    "  paseo environment place path-board test test-1",
+                    "  paseo environment place path-board test test-1=http://test-1:8081 --dry-run"})
+    static final class Place extends OfFile {
+        @Parameters(index = "0", paramLabel = "COMPONENT")
+        private String component = "";
+
+        @Parameters(index = "1", paramLabel = "ENVIRONMENT")
+        private String environment = "";
+
+        @Parameters(index = "2..*", arity = "0..*", paramLabel = "HOST[=URL]",
+                description = "a host, and where the component answers there; default: a free port of the host")
+        private List<String> hosts = List.of();
+
+        Place(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            Api api = api();
+            JsonNode offers = api.get(Api.path("components", component, "places", "offers"));
+            JsonNode here = offers.valueStream().filter(each -> each.path("environment").asString().equals(environment))
+                    .findFirst().orElseThrow(() -> new Failure(Failure.Kind.REFUSED, "There is no environment "
+                            + environment + NearestName.hint(environment, offers.valueStream()
+                                    .map(each -> each.path("environment").asString()).toList())));
+            if (hosts.isEmpty()) {
+                return print(here, () -> tell(here.path("hosts")));
+            }
+            ObjectNode wanted = api.object();
+            for (String each : hosts) {
+                int at = each.indexOf('=');
+                String host = at < 0 ? each : each.substring(0, at);
+                wanted.put(host, at < 0 ? free(here, host) : each.substring(at + 1));
+            }
+            ObjectNode request = api.object();
+            request.putObject("places").set(environment, wanted);
+            JsonNode drafted = api.post(Api.path("components", component, "places", "draft"), request);
+            return load(api, drafted.path("text").asString(), Path.of("environments.yaml"));
+        }
+
+        private static String free(JsonNode here, String host) {
+            return here.path("hosts").valueStream().filter(each -> each.path("host").asString().equals(host))
+                    .map(each -> each.path("url").asString()).findFirst()
+                    .orElseThrow(() -> new Failure(Failure.Kind.REFUSED, host + " is not offered in "
+                            + here.path("environment").asString() + NearestName.hint(host, here.path("hosts")
+                                    .valueStream().map(each -> each.path("host").asString()).toList())
+                            + "; enrol its agent, or give its address: " + host + "=URL"));
+        }
+
+        private void tell(JsonNode offered) {
+            Table table = new Table("HOST", "ADDRESS", "");
+            offered.forEach(each -> table.row(each.path("host").asString(), each.path("url").asString(),
+                    each.path("taken").asBoolean() ? "has it already"
+                            : each.path("others").isEmpty() ? "free"
+                                    : "beside " + String.join(", ", each.path("others").valueStream()
+                                            .map(JsonNode::asString).toList())));
+            table.print(context.out(), context.ink());
+        }
+
+        @Override
+        String done(Path file) {
+            return component + " has " + hosts.size() + (hosts.size() == 1 ? " host in " : " hosts in ") + environment
+                    + ".";
         }
     }
 

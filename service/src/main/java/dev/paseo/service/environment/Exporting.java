@@ -27,10 +27,14 @@ class Exporting {
     }
 
     String all() {
+        return EnvironmentsWriter.write(file());
+    }
+
+    EnvironmentsFile file() {
         List<EnvironmentsFile.Template> previews = mapper.templates().stream()
                 .map(body -> json.read(body, EnvironmentsFile.Template.class)).toList();
-        return EnvironmentsWriter.write(new EnvironmentsFile(
-                environments.all().stream().map(known -> environment(known, known.name())).toList(), previews));
+        return new EnvironmentsFile(
+                environments.all().stream().map(known -> environment(known, known.name())).toList(), previews);
     }
 
     /** SHA-256 of all of it. */

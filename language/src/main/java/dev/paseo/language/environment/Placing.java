@@ -1,0 +1,165 @@
+package dev.paseo.language.environment;
+
+import dev.paseo.language.NearestName;
+import dev.paseo.language.environment.EnvironmentsFile.Environment;
+import dev.paseo.language.environment.EnvironmentsFile.Host;
+import dev.paseo.language.environment.EnvironmentsFile.Place;
+import java.net.URI;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
+/** Gives a component hosts and addresses in an environments file, and leaves all else as it is. */
+public final class Placing {
+
+    private static final int FIRST_PORT = 8080;
+    private static final int LAST_PORT = 65_535;
+
+    private final EnvironmentsFile file;
+
+    public Placing(EnvironmentsFile file) {
+        this.file = file;
+    }
+
+    /**
+     * A host that may be taken in an environment.
+     *
+     * @param url    an address there that no component has
+     * @param others the components that are on it
+     * @param taken  whether the component is on it already, in this environment
+     */
+    public record Offer(String host, String url, List<String> others, boolean taken) {}
+
+    /** What is wanted cannot be had; the message says what can. */
+    public static final class NotFree extends RuntimeException {
+        NotFree(String message) {
+            super(message);
+        }
+    }
+
+    /** A component on a host, at an address. */
+    private record At(String environment, String component, String host, Optional<URI> url) {}
+
+    private Stream<At> all() {
+        return file.environments().stream().flatMap(environment -> environment.components().entrySet().stream()
+                .flatMap(place -> place.getValue().hosts().entrySet().stream().map(host -> new At(environment.name(),
+                        place.getKey(), host.getKey(), host.getValue().url().flatMap(Placing::address)))));
+    }
+
+    private static Optional<URI> address(String url) {
+        try {
+            URI address = URI.create(url);
+            return address.getHost() == null ? Optional.empty() : Optional.of(address);
+        } catch (IllegalArgumentException none) {
+            return Optional.empty();
+        }
+    }
+
+    private static int port(URI address) {
+        return address.getPort() >= 0 ? address.getPort() : "https".equals(address.getScheme()) ? 443 : 80;
+    }
+
+    /**
+     * The hosts of an environment, and those of no environment yet.
+     *
+     * @param served the hosts that an agent answers for
+     */
+    public List<Offer> offers(String component, String environment, Collection<String> served) {
+        List<String> here = all().filter(at -> at.environment().equals(environment)).map(At::host).toList();
+        List<String> elsewhere = all().filter(at -> !at.environment().equals(environment)).map(At::host).toList();
+        return Stream.concat(here.stream(), served.stream().filter(host -> !elsewhere.contains(host))).distinct()
+                .sorted()
+                .map(host -> new Offer(host, url(component, environment, host), others(component, host),
+                        all().anyMatch(at -> at.environment().equals(environment) && at.component().equals(component)
+                                && at.host().equals(host))))
+                .toList();
+    }
+
+    private List<String> others(String component, String host) {
+        return all().filter(at -> at.host().equals(host) && !at.component().equals(component)).map(At::component)
+                .distinct().sorted().toList();
+    }
+
+    /** Where it answers there already; else the port after those of the others. */
+    private String url(String component, String environment, String host) {
+        Optional<URI> own = all().filter(at -> at.environment().equals(environment) && at.host().equals(host)
+                && at.component().equals(component)).flatMap(at -> at.url().stream()).findFirst();
+        return own.map(URI::toString).orElseGet(() -> free(host));
+    }
+
+    private String free(String host) {
+        List<URI> others = all().filter(at -> at.host().equals(host)).flatMap(at -> at.url().stream()).toList();
+        String name = others.stream().map(URI::getHost).findFirst().orElse(host);
+        // Ports of others under the same name are taken too: two hosts may be one machine.
+        TreeSet<Integer> taken = all().flatMap(at -> at.url().stream()).filter(url -> url.getHost().equals(name))
+                .map(Placing::port).collect(Collectors.toCollection(TreeSet::new));
+        int from = others.stream().mapToInt(Placing::port).max().orElse(FIRST_PORT - 1) + 1;
+        for (int port = from; port <= LAST_PORT; port++) {
+            if (!taken.contains(port)) {
+                return "http://" + name + ":" + port;
+            }
+        }
+        return "http://" + name;
+    }
+
+    /**
+     * The file with these hosts, and no others, for the component in an environment; variables, sides and secrets of
+     * those that stay are kept.
+     *
+     * @param hosts to the address at which it answers there; empty: it has none
+     * @throws NotFree where the environment is not there, or somebody else answers at an address
+     */
+    public EnvironmentsFile with(String component, String environment, Map<String, String> hosts) {
+        List<String> names = file.environments().stream().map(Environment::name).toList();
+        if (!names.contains(environment)) {
+            throw new NotFree("There is no environment " + environment + NearestName.hint(environment, names));
+        }
+        if (hosts.isEmpty()) {
+            throw new NotFree(component + " needs at least one host in " + environment);
+        }
+        hosts.forEach((host, url) -> refuseTaken(component, environment, host, url));
+        return new EnvironmentsFile(file.environments().stream().map(
+                each -> each.name().equals(environment) ? placed(each, component, hosts) : each).toList(),
+                file.previews());
+    }
+
+    private void refuseTaken(String component, String environment, String host, String url) {
+        if (url.isEmpty()) {
+            return;
+        }
+        URI wanted = address(url).filter(each -> each.getScheme().matches("https?"))
+                .orElseThrow(() -> new NotFree("An address should be http://NAME:PORT or https://NAME:PORT; got “" + url
+                        + "”"));
+        all().filter(at -> !(at.component().equals(component) && at.environment().equals(environment)))
+                .filter(at -> at.url().filter(other -> other.getHost().equals(wanted.getHost())
+                        && port(other) == port(wanted)).isPresent())
+                .findFirst().ifPresent(at -> {
+                    throw new NotFree(
+                            at.component() + " in " + at.environment() + " answers at " + wanted.getHost() + ":"
+                                    + port(wanted) + " already; " + free(host) + " is free");
+                });
+    }
+
+    private static Environment placed(Environment environment, String component, Map<String, String> wanted) {
+        Optional<Place> before = Optional.ofNullable(environment.components().get(component));
+        Map<String, Host> hosts = new LinkedHashMap<>();
+        wanted.forEach((name, url) -> {
+            Optional<Host> was = before.flatMap(place -> Optional.ofNullable(place.hosts().get(name)));
+            hosts.put(name, new Host(Optional.of(url).filter(text -> !text.isEmpty()),
+                    was.map(Host::variables).orElse(Map.of()), was.flatMap(Host::side), was.flatMap(Host::ssh)));
+        });
+        Map<String, Place> components = new LinkedHashMap<>(environment.components());
+        // Of several hosts nobody knows yet what stands before them.
+        components.put(component, new Place(before.flatMap(Place::url).or(
+                () -> hosts.size() == 1 ? hosts.values().iterator().next().url() : Optional.empty()), hosts,
+                before.map(Place::variables).orElse(Map.of()), before.map(Place::secrets).orElse(List.of()),
+                before.flatMap(Place::acting).filter(hosts::containsKey)));
+        return new Environment(environment.name(), environment.zone(), environment.rules(), environment.variables(),
+                components);
+    }
+}

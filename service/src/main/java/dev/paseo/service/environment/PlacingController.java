@@ -1,0 +1,78 @@
+package dev.paseo.service.environment;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.language.environment.EnvironmentsFile;
+import dev.paseo.language.environment.EnvironmentsWriter;
+import dev.paseo.language.environment.Placing;
+import dev.paseo.service.component.Components;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Refusal;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Helps to give a component hosts: offers what is there, and writes the environments file that would be loaded. */
+@RestController
+@RequestMapping("/api/v1/components/{name}/places")
+class PlacingController {
+
+    /** A host that may be taken; {@code url} is an address there that nobody has, {@code taken} whether it has it. */
+    record OfferView(String host, String url, List<String> others, boolean taken) {}
+
+    /** An environment and the hosts that may be taken in it: its own, and those of none yet. */
+    record OffersView(String environment, List<OfferView> hosts) {}
+
+    /** Environment to host to the address at which the component answers there; an empty address: none. */
+    record PlacesRequest(Map<String, Map<String, String>> places) {}
+
+    private final Exporting exporting;
+    private final EnvironmentMapper mapper;
+    private final Components components;
+
+    PlacingController(Exporting exporting, EnvironmentMapper mapper, Components components) {
+        this.exporting = exporting;
+        this.mapper = mapper;
+        this.components = components;
+    }
+
+    /** The hosts that a component may be given in each environment, with free addresses. */
+    @GetMapping("/offers")
+    List<OffersView> offers(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
+        String component = components.named(name).name();
+        EnvironmentsFile file = exporting.file();
+        Placing placing = new Placing(file);
+        List<String> served = mapper.servedHosts();
+        return file.environments().stream().map(environment -> new OffersView(environment.name(),
+                placing.offers(component, environment.name(), served).stream()
+                        .map(offer -> new OfferView(offer.host(), offer.url(), offer.others(), offer.taken()))
+                        .toList()))
+                .toList();
+    }
+
+    /** Writes the environments file with these places of a component; loading it is another act. Changes nothing. */
+    @PostMapping("/draft")
+    RulesController.TextView draft(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody PlacesRequest request) {
+        Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
+        String component = components.named(name).name();
+        EnvironmentsFile file = exporting.file();
+        for (Map.Entry<String, Map<String, String>> place : new LinkedHashMap<>(request.places()).entrySet()) {
+            try {
+                file = new Placing(file).with(component, place.getKey(), place.getValue());
+            } catch (Placing.NotFree taken) {
+                throw Refusal.invalid("/places/" + place.getKey(), String.valueOf(taken.getMessage()));
+            }
+        }
+        return new RulesController.TextView(EnvironmentsWriter.write(file), exporting.digest());
+    }
+}
