@@ -19,6 +19,7 @@ export const router = createBrowserRouter([
       { path: "/components/:name/pipeline", lazy: page(() => import("./pages/pipeline/Pipeline")) },
       { path: "/chain", lazy: page(() => import("./pages/chain/Chain")) },
       { path: "/bring-in", lazy: page(() => import("./pages/bring-in/BringIn")) },
+      { path: "/components/:name/address", lazy: page(() => import("./pages/bring-in/Address")) },
       { path: "/runs/:component/:number", lazy: page(() => import("./pages/run/Run")) },
       { path: "/versions/:component/:number", lazy: page(() => import("./pages/version/Version")) },
       { path: "/places/:component/:environment", lazy: page(() => import("./pages/place/Place")) },

@@ -81,14 +81,14 @@ export default function BringIn() {
         const run = await need(api.POST("/api/v1/runs", { body: { component: name } }));
         await navigate(`/runs/${name}/${run.number}`);
       } else {
-        await navigate(`/components/${name}/pipeline`, { state: { text: draft?.text } });
+        await navigate(`/components/${name}/address`, { state: { text: draft?.text } });
       }
     });
   const registerUploaded = () =>
     trying(async () => {
       const body = { name, text: uploaded(name), trusted: ["main"], allowed: [], secrets: [] };
       await need(api.POST("/api/v1/components", { body }));
-      await navigate(`/components/${name}/pipeline`);
+      await navigate(`/components/${name}/address`);
     });
   const uploads = typed.from === "upload";
   const ready = draft && !draft.free;

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { ExternalLink, FilePen, Play } from "lucide-react";
+import { ExternalLink, FilePen, MapPin, Play } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
@@ -28,6 +28,10 @@ export default function Component() {
         <h1>{name}</h1>
         <p>{view.summary}</p>
         <div className="title-action">
+          <Link className="btn" to={`/components/${name}/address`}>
+            <MapPin size={16} />
+            Where it runs
+          </Link>
           <Link className="btn" to={`/components/${name}/pipeline`}>
             <FilePen size={16} />
             Pipeline file

@@ -92,16 +92,20 @@ interface Writing {
   file: Schemas["TextView"];
   /** What the text is held against. */
   before: string;
+  /** A text that was made of it, to be looked over. */
+  draft?: string;
   /** The one that is seen at first. */
   environment?: string;
   back: string;
+  /** What the page that follows is given. */
+  state?: unknown;
 }
 
-function Desk({ title, about, file, before, environment, back }: Writing) {
+export function Desk({ title, about, file, before, draft, environment, back, state }: Writing) {
   const client = useQueryClient();
   const go = useNavigate();
-  const [text, setText] = useState(file.text);
-  const [compared, compare] = useState(false);
+  const [text, setText] = useState(draft ?? file.text);
+  const [compared, compare] = useState(draft !== undefined);
   const [refused, setRefused] = useState("");
   const [meant, setMeant] = useState(false);
   const shown = useDeferredValue(text);
@@ -130,7 +134,7 @@ function Desk({ title, about, file, before, environment, back }: Writing) {
         api.PUT("/api/v1/environments", { body: { text, base: file.digest, loosen: meant && loosens.length > 0 } }),
       );
       await client.invalidateQueries();
-      await go(back);
+      await go(back, { state });
     } catch (error) {
       setRefused(error instanceof Error ? error.message : String(error));
     }
@@ -160,7 +164,7 @@ function Desk({ title, about, file, before, environment, back }: Writing) {
           <Editor
             label="Environments file"
             text={text}
-            line={environment ? file.text.split("\n").indexOf(`  ${environment}:`) + 1 : 1}
+            line={environment ? file.text.split("\n").indexOf(`  ${environment}:`) + 1 : firstDifference(before, text)}
             against={compared ? before : undefined}
             problems={problems}
             warnings={warnings}
@@ -190,7 +194,7 @@ function Desk({ title, about, file, before, environment, back }: Writing) {
             <button type="submit" className="btn primary" disabled={!ready}>
               Load it
             </button>
-            <Link className="btn quiet-btn" to={back}>
+            <Link className="btn quiet-btn" to={back} state={state}>
               Cancel
             </Link>
             <p role="status" className={refused ? "bad" : "quiet"}>
@@ -202,6 +206,17 @@ function Desk({ title, about, file, before, environment, back }: Writing) {
         </aside>
       </div>
     </>
+  );
+}
+
+/** The first line that is not the same, from 1. */
+function firstDifference(before: string, text: string): number {
+  const was = before.split("\n");
+  return (
+    Math.max(
+      0,
+      text.split("\n").findIndex((line, at) => line !== was[at]),
+    ) + 1
   );
 }
 

@@ -76,7 +76,8 @@ class ConsoleTest {
                     "/", ".map-row", "/components", ".component tbody tr", "/deployments/" + id, ".hosts li",
                     "/runs/daylight-api/1", ".log-line", "/versions/daylight-api/1.4.1", ".walk-stop"));
             pages.putAll(Map.of("/sets", ".empty", "/environments-file?environment=production", ".problems h2",
-                    "/environments-file?copy=production", ".bring-in input"));
+                    "/environments-file?copy=production", ".bring-in input", "/components/daylight-api/address",
+                    "fieldset input"));
             pages.putAll(Map.of("/waiting", ".notices li", "/environments/production", ".calendar li", "/passages/1",
                     ".title-line"));
             for (Map.Entry<String, String> page : pages.entrySet()) {

@@ -117,7 +117,8 @@ class DraftedTest {
         Park.Said taken = park.paseo("admin", "environment", "place", "candle", "test", "test-1=http://127.0.0.1:9797");
         assertTrue(
                 taken.out()
-                        .contains("lantern in test answers at 127.0.0.1:9797 already; http://127.0.0.1:9798 is free"),
+                        .contains(
+                                "The address 127.0.0.1:9797 is that of lantern in test; http://127.0.0.1:9798 is free"),
                 taken::out);
         Park.Said unknown = park.paseo("admin", "environment", "place", "candle", "test", "tset-1");
         assertTrue(unknown.out().contains("tset-1 is not offered in test; did you mean test-1?"), unknown::out);

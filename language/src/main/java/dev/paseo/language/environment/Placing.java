@@ -6,10 +6,12 @@ import dev.paseo.language.environment.EnvironmentsFile.Host;
 import dev.paseo.language.environment.EnvironmentsFile.Place;
 import java.net.URI;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -65,19 +67,33 @@ public final class Placing {
     }
 
     /**
-     * The hosts of an environment, and those of no environment yet.
+     * For each environment its hosts, and those of no environment yet; no address is offered twice.
      *
      * @param served the hosts that an agent answers for
      */
-    public List<Offer> offers(String component, String environment, Collection<String> served) {
+    public Map<String, List<Offer>> offers(String component, Collection<String> served) {
+        Set<String> promised = new HashSet<>();
+        Map<String, List<Offer>> offers = new LinkedHashMap<>();
+        file.environments().forEach(environment -> offers.put(environment.name(),
+                hosts(environment.name(), served).map(host -> offer(component, environment.name(), host, promised))
+                        .toList()));
+        return offers;
+    }
+
+    private Stream<String> hosts(String environment, Collection<String> served) {
         List<String> here = all().filter(at -> at.environment().equals(environment)).map(At::host).toList();
         List<String> elsewhere = all().filter(at -> !at.environment().equals(environment)).map(At::host).toList();
         return Stream.concat(here.stream(), served.stream().filter(host -> !elsewhere.contains(host))).distinct()
-                .sorted()
-                .map(host -> new Offer(host, url(component, environment, host), others(component, host),
-                        all().anyMatch(at -> at.environment().equals(environment) && at.component().equals(component)
-                                && at.host().equals(host))))
-                .toList();
+                .sorted();
+    }
+
+    /** Where it answers there already; else the port after those of the others. */
+    private Offer offer(String component, String environment, String host, Set<String> promised) {
+        Optional<At> own = all().filter(at -> at.environment().equals(environment) && at.host().equals(host)
+                && at.component().equals(component)).findFirst();
+        String url = own.flatMap(At::url).map(URI::toString).orElseGet(() -> free(host, promised));
+        promised.add(url);
+        return new Offer(host, url, others(component, host), own.isPresent());
     }
 
     private List<String> others(String component, String host) {
@@ -85,14 +101,7 @@ public final class Placing {
                 .distinct().sorted().toList();
     }
 
-    /** Where it answers there already; else the port after those of the others. */
-    private String url(String component, String environment, String host) {
-        Optional<URI> own = all().filter(at -> at.environment().equals(environment) && at.host().equals(host)
-                && at.component().equals(component)).flatMap(at -> at.url().stream()).findFirst();
-        return own.map(URI::toString).orElseGet(() -> free(host));
-    }
-
-    private String free(String host) {
+    private String free(String host, Set<String> promised) {
         List<URI> others = all().filter(at -> at.host().equals(host)).flatMap(at -> at.url().stream()).toList();
         String name = others.stream().map(URI::getHost).findFirst().orElse(host);
         // Ports of others under the same name are taken too: two hosts may be one machine.
@@ -100,8 +109,9 @@ public final class Placing {
                 .map(Placing::port).collect(Collectors.toCollection(TreeSet::new));
         int from = others.stream().mapToInt(Placing::port).max().orElse(FIRST_PORT - 1) + 1;
         for (int port = from; port <= LAST_PORT; port++) {
-            if (!taken.contains(port)) {
-                return "http://" + name + ":" + port;
+            String url = "http://" + name + ":" + port;
+            if (!taken.contains(port) && !promised.contains(url)) {
+                return url;
             }
         }
         return "http://" + name;
@@ -120,7 +130,7 @@ public final class Placing {
             throw new NotFree("There is no environment " + environment + NearestName.hint(environment, names));
         }
         if (hosts.isEmpty()) {
-            throw new NotFree(component + " needs at least one host in " + environment);
+            throw new NotFree("At least one host of " + environment + " is needed for " + component);
         }
         hosts.forEach((host, url) -> refuseTaken(component, environment, host, url));
         return new EnvironmentsFile(file.environments().stream().map(
@@ -139,19 +149,25 @@ public final class Placing {
                 .filter(at -> at.url().filter(other -> other.getHost().equals(wanted.getHost())
                         && port(other) == port(wanted)).isPresent())
                 .findFirst().ifPresent(at -> {
-                    throw new NotFree(
-                            at.component() + " in " + at.environment() + " answers at " + wanted.getHost() + ":"
-                                    + port(wanted) + " already; " + free(host) + " is free");
+                    throw new NotFree("The address " + wanted.getHost() + ":" + port(wanted) + " is that of "
+                            + at.component() + " in " + at.environment() + "; " + free(host, Set.of()) + " is free");
                 });
     }
 
-    private static Environment placed(Environment environment, String component, Map<String, String> wanted) {
+    /** How others reach a host that has no agent of its own. */
+    private Optional<EnvironmentsFile.Ssh> ssh(String host) {
+        return file.environments().stream().flatMap(environment -> environment.components().values().stream())
+                .flatMap(place -> Optional.ofNullable(place.hosts().get(host)).flatMap(Host::ssh).stream()).findFirst();
+    }
+
+    private Environment placed(Environment environment, String component, Map<String, String> wanted) {
         Optional<Place> before = Optional.ofNullable(environment.components().get(component));
         Map<String, Host> hosts = new LinkedHashMap<>();
         wanted.forEach((name, url) -> {
             Optional<Host> was = before.flatMap(place -> Optional.ofNullable(place.hosts().get(name)));
             hosts.put(name, new Host(Optional.of(url).filter(text -> !text.isEmpty()),
-                    was.map(Host::variables).orElse(Map.of()), was.flatMap(Host::side), was.flatMap(Host::ssh)));
+                    was.map(Host::variables).orElse(Map.of()), was.flatMap(Host::side),
+                    was.flatMap(Host::ssh).or(() -> ssh(name))));
         });
         Map<String, Place> components = new LinkedHashMap<>(environment.components());
         // Of several hosts nobody knows yet what stands before them.

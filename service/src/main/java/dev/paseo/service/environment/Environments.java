@@ -105,6 +105,11 @@ public class Environments {
                 + NearestName.hint(name, mapper.all().stream().map(EnvironmentRow::name).toList()));
     }
 
+    /** The hosts that an agent answers for and that are no preview's own. */
+    List<String> standingHosts() {
+        return mapper.standingHosts();
+    }
+
     /** A place, also one that is retired: it can still be looked at. */
     public Place place(String component, String environment) {
         Environment known = named(environment);

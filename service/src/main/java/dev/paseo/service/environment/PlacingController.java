@@ -35,12 +35,12 @@ class PlacingController {
     record PlacesRequest(Map<String, Map<String, String>> places) {}
 
     private final Exporting exporting;
-    private final EnvironmentMapper mapper;
+    private final Environments environments;
     private final Components components;
 
-    PlacingController(Exporting exporting, EnvironmentMapper mapper, Components components) {
+    PlacingController(Exporting exporting, Environments environments, Components components) {
         this.exporting = exporting;
-        this.mapper = mapper;
+        this.environments = environments;
         this.components = components;
     }
 
@@ -49,11 +49,8 @@ class PlacingController {
     List<OffersView> offers(@AuthenticationPrincipal Person person, @PathVariable String name) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
         String component = components.named(name).name();
-        EnvironmentsFile file = exporting.file();
-        Placing placing = new Placing(file);
-        List<String> served = mapper.servedHosts();
-        return file.environments().stream().map(environment -> new OffersView(environment.name(),
-                placing.offers(component, environment.name(), served).stream()
+        return new Placing(exporting.file()).offers(component, environments.standingHosts()).entrySet().stream()
+                .map(each -> new OffersView(each.getKey(), each.getValue().stream()
                         .map(offer -> new OfferView(offer.host(), offer.url(), offer.others(), offer.taken()))
                         .toList()))
                 .toList();
