@@ -66,7 +66,10 @@ public final class Browser implements AutoCloseable {
     /** Clicks what is seen; again where the page drew it anew at that very moment. */
     public void click(By what) {
         patiently().ignoring(StaleElementReferenceException.class).until(any -> {
-            see(what).click();
+            WebElement seen = see(what);
+            // What lies below the ground line is scrolled to, as a person would.
+            driver.executeScript("arguments[0].scrollIntoView({block: 'nearest', inline: 'nearest'})", seen);
+            seen.click();
             return true;
         });
     }
