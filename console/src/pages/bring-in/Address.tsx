@@ -7,6 +7,8 @@ import { Refused, useTrying, wrongAt } from "../../design/form";
 import { Loading, Trouble } from "../../design/parts";
 import { Desk } from "../environments-file/EnvironmentsFile";
 
+const OFFER = "grid grid-cols-[320px_minmax(0,1fr)] items-center gap-x-6 border-t border-[var(--line)] py-2";
+
 type Offers = Schemas["OffersView"];
 /** Environment to host to address. */
 type Places = Record<string, Record<string, string>>;
@@ -86,16 +88,14 @@ function Choosing({ name, offers, text }: { name: string; offers: Offers[]; text
             <legend className="mb-2 p-0 text-[16px] font-semibold">{each.environment}</legend>
             {each.hosts.length === 0 && (
               <p className="m-0 text-ink-2">
-                No host of this environment or of none yet. Enrol one: <code>paseo agent enrol NAME --host NAME</code>
+                No host of this environment or of none yet. Enrol one:{" "}
+                <code>paseo agent enrol NAME --host NAME --lines</code>
               </p>
             )}
             {each.hosts.map((offer) => {
               const url = places[each.environment]?.[offer.host];
               return (
-                <div
-                  key={offer.host}
-                  className="grid grid-cols-[320px_minmax(0,1fr)] items-center gap-x-6 border-t border-[var(--line)] py-2"
-                >
+                <div key={offer.host} className={OFFER}>
                   <label className="flex cursor-pointer items-center gap-2">
                     <input
                       type="checkbox"

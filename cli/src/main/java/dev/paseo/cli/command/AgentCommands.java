@@ -20,7 +20,7 @@ final class AgentCommands {
     @Command(name = "enrol",
             description = "Prints a one-time token, good for an hour, with which a process becomes this agent.",
             footer = {"", "Examples:", "  paseo agent enrol valley-house --host valley-house",
-                    "  paseo agent enrol builder-2 --offer jdk25", "  paseo agent enrol builder-3 --untrusted",
+                    "  paseo agent enrol builder-2 --offer jdk25 --lines", "  paseo agent enrol builder-3 --untrusted",
                     "",
                     "An agent of this name that is there already is for what is said here at once; its secret stays "
                             + "until the token is used."})
@@ -40,6 +40,11 @@ final class AgentCommands {
                         + "walls hold them (paseo agent list)")
         private boolean untrusted;
 
+        @Option(names = "--lines",
+                description = "prints shell lines to paste on the agent's machine instead: they fetch "
+                        + "the agent from the service, check its digest, and start it")
+        private boolean lines;
+
         Enrol(Context context) {
             super(context);
         }
@@ -52,7 +57,13 @@ final class AgentCommands {
             request.put("untrusted", untrusted);
             offers.forEach(request.putArray("offers")::add);
             JsonNode invitation = api.post(Api.path("agents"), request);
-            return print(invitation, () -> context.out().println(invitation.path("token").asString()));
+            return print(invitation, () -> {
+                if (lines) {
+                    invitation.path("lines").forEach(line -> context.out().println(line.asString()));
+                } else {
+                    context.out().println(invitation.path("token").asString());
+                }
+            });
         }
     }
 

@@ -7,12 +7,16 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.util.Set;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 
 /** Nothing is read of what an agent sends before it is known whose it is; only to be enrolled needs no secret yet. */
 @Component
 class AgentFilter extends OncePerRequestFilter {
+
+    /** For whoever is no agent yet. */
+    private static final Set<String> OPEN = Set.of("/agent/v1/enrolment", AgentArchive.PATH);
 
     private final Agents agents;
     private final WorkBoard board;
@@ -24,7 +28,7 @@ class AgentFilter extends OncePerRequestFilter {
 
     @Override
     protected boolean shouldNotFilter(HttpServletRequest request) {
-        return !request.getRequestURI().startsWith("/agent/") || request.getRequestURI().equals("/agent/v1/enrolment");
+        return !request.getRequestURI().startsWith("/agent/") || OPEN.contains(request.getRequestURI());
     }
 
     @Override

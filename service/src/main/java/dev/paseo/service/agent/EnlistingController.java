@@ -28,8 +28,8 @@ class EnlistingController {
      */
     record Invitation(String name, Optional<String> host, Optional<List<String>> offers, Optional<Boolean> untrusted) {}
 
-    /** The one-time token; it is shown this once. */
-    record InvitationView(String name, String token) {}
+    /** The one-time token, shown this once; {@code lines} are shell commands that set the agent up with it. */
+    record InvitationView(String name, String token, List<String> lines) {}
 
     /**
      * An agent; {@code working} is how many pieces of work it has now, {@code walls} what keeps its work to itself, in
@@ -41,9 +41,11 @@ class EnlistingController {
             Optional<String> walls, boolean untrusted, boolean walled) {}
 
     private final Agents agents;
+    private final AgentArchive archive;
 
-    EnlistingController(Agents agents) {
+    EnlistingController(Agents agents, AgentArchive archive) {
         this.agents = agents;
+        this.archive = archive;
     }
 
     /** Makes a one-time token, good for an hour, with which a process becomes this agent. */
@@ -51,9 +53,9 @@ class EnlistingController {
     @ResponseStatus(HttpStatus.CREATED)
     InvitationView invite(@AuthenticationPrincipal Person person, @RequestBody Invitation invitation) {
         Permission.require(person, Action.ENROL_AGENT);
-        return new InvitationView(invitation.name(),
-                agents.invite(invitation.name(), invitation.host(), invitation.offers().orElse(List.of()),
-                        invitation.untrusted().orElse(false), person.name()));
+        String token = agents.invite(invitation.name(), invitation.host(), invitation.offers().orElse(List.of()),
+                invitation.untrusted().orElse(false), person.name());
+        return new InvitationView(invitation.name(), token, archive.lines(invitation.name(), token));
     }
 
     /** Lists all agents: what they offer, their walls, and when each was heard of last. */
