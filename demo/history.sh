@@ -311,12 +311,13 @@ $(sed 's/^/            /' "$demo/accounts")
 
 Try next:
   script/paseo where
-  script/demo --change          a commit to path-board; watch it walk: script/paseo where path-board
-  script/paseo why daylight-check#3                 the chain of causes, back to the push
-  script/paseo why sun-model#3 --forward       everything that it led to
-  script/paseo why daylight-api                     what happened lately, and why others did not start
+  script/demo --change                           a commit to path-board; watch it walk: script/paseo where path-board
+  script/paseo why daylight-check#3              the chain of causes, back to the push
+  script/paseo why sun-model#3 --forward         everything that it led to
+  script/paseo why daylight-api                  what happened lately, and why others did not start
+  script/paseo show daylight-api#3 --times       where the time of a run went
   script/paseo approve deployment $(cat "$demo/waiting") --service approver-2 --comment "Compared with staging; times agree."
-  script/paseo clock forward 6h --service admin   the hill race is over: what waited goes on by itself
+  script/paseo clock forward 6h --service admin  the hill race is over: what waited goes on by itself
   script/paseo tick passage $(passage daylight-api 1.4.8) "Old links still work" --service tester
 
 Stop it with script/demo --stop.

@@ -20,12 +20,14 @@ const Tests = lazy(() => import("./Tests"));
 const Coverage = lazy(() => import("./Coverage"));
 const Findings = lazy(() => import("./Findings"));
 const Compare = lazy(() => import("./Compare"));
+const TimeAxis = lazy(() => import("./TimeAxis"));
 
 type View = Schemas["RunView"];
 
 /** Without stages there is nothing but what changed. */
 const PARTS = [
   ["log", "Log"],
+  ["times", "Times"],
   ["tests", "Tests"],
   ["coverage", "Coverage"],
   ["findings", "Findings"],
@@ -98,6 +100,9 @@ function Shown({ view }: { view: View }) {
             )}
           </Tabs.Content>
           <Suspense fallback={<Loading height={300} />}>
+            <Tabs.Content value="times">
+              <TimeAxis view={view} onSelect={select} />
+            </Tabs.Content>
             <Tabs.Content value="tests">
               <Tests component={run.component} number={run.number} />
             </Tabs.Content>

@@ -45,6 +45,9 @@ class WalkTest {
         park.liveIn("staging", "1.4.2");
         assertEquals("version 1.4.1 ok", park.installed("valley-house"));
         assertEquals(0, paseo("developer", "watch", "daylight-api#2").code());
+        String times = paseo("developer", "show", "daylight-api#2", "--times").out();
+        assertTrue(times.lines().anyMatch(line -> line.matches("unit-tests \\* .*\u2588.*")), times);
+        assertTrue(times.lines().anyMatch(line -> line.matches("  \\./build\\.sh .*\u2588.*")), times);
 
         Park.Said promoted = paseo("release-engineer", "promote", "daylight-api", "1.4.2", "--to", "production");
         String id = promoted.out().replaceAll("(?s)Deployment ([0-9]+) .*", "$1");

@@ -11,17 +11,22 @@ import java.time.Instant;
 import java.util.Locale;
 import java.util.List;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
 @Command(name = "show", description = "A run, a deployment or a version.",
         footer = {"", "Examples:", "  paseo show deployment 7", "  paseo show daylight-api#1",
+                "  paseo show daylight-api#1 --times",
                 "  paseo show daylight-api 1.4.1"})
 final class ShowCommand extends ServiceCommand {
 
     @Parameters(arity = "1..2", paramLabel = "COMPONENT#RUN | deployment NUMBER | passage NUMBER | COMPONENT VERSION",
             hideParamSyntax = true)
     private List<String> subject = List.of();
+
+    @Option(names = "--times", description = "of a run: where its time went, stage by stage and step by step")
+    private boolean times;
 
     ShowCommand(Context context) {
         super(context);
@@ -33,7 +38,13 @@ final class ShowCommand extends ServiceCommand {
         return switch (Subject.of(subject)) {
             case Subject.Run(String component, String number) -> {
                 JsonNode run = api.get(Api.path("runs", component, number));
-                yield print(run, () -> run(component + "#" + number, run));
+                yield print(run, () -> {
+                    if (times) {
+                        TimeLines.print(context, run, Instant.now());
+                    } else {
+                        run(component + "#" + number, run);
+                    }
+                });
             }
             case Subject.Deployment(String id) -> {
                 JsonNode deployment = api.get(Api.path("deployments", id));

@@ -2,6 +2,7 @@ package dev.paseo.service.run;
 
 import dev.paseo.core.text.Word;
 import dev.paseo.core.run.StageStatus;
+import dev.paseo.core.run.TimeAxis;
 import dev.paseo.core.run.RunStatus;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.agent.Agents;
@@ -15,6 +16,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** Runs as people look at them. */
@@ -41,11 +44,13 @@ public class RunViews {
      *
      * @param waitsFor what it waits for now, as a sentence
      * @param reused   which state of its folders it began with
+     * @param readyAt  from when on it waited for an agent alone; absent: it did not get so far, or was resumed
+     * @param critical whether the run would have ended earlier had it been faster
      */
     public record StageView(String name, String variant, int attempt, StageStatus status, Optional<String> reason,
             Optional<String> waitsFor, Optional<String> reused,
-            List<String> after, List<String> afterAny, List<String> ifFailed, Optional<Instant> startedAt,
-            Optional<Instant> endedAt, long away, Optional<Long> work,
+            List<String> after, List<String> afterAny, List<String> ifFailed, Optional<Instant> readyAt,
+            boolean critical, Optional<Instant> startedAt, Optional<Instant> endedAt, long away, Optional<Long> work,
             List<StepLog.Step> steps, List<TakenView> takes) {}
 
     public record OutputView(String name, String fileName, String digest, long size) {}
@@ -87,9 +92,11 @@ public class RunViews {
         PipelineFile file = runs.file(row);
         List<Taken> taken = looking.takes().of(row.id());
         Map<Long, StepLog.OfStage> steps = looking.steps().ofRun(row.id());
-        List<StageView> stages = mapper.stages(row.id()).stream()
-                .map(stage -> stage(file, stage, taken, !row.trusted(), Optional.ofNullable(steps.get(stage.id()))))
-                .toList();
+        List<RunMapper.StageRow> rows = mapper.stages(row.id());
+        List<TimeAxis.Lane> lanes = TimeAxis.of(Optional.ofNullable(row.startedAt()),
+                rows.stream().map(stage -> attempt(file, stage)).toList());
+        List<StageView> stages = IntStream.range(0, rows.size()).mapToObj(at -> stage(file, rows.get(at), lanes.get(at),
+                taken, !row.trusted(), Optional.ofNullable(steps.get(rows.get(at).id())))).toList();
         List<OutputView> outputs = mapper.outputs(row.id()).stream()
                 .map(output -> new OutputView(output.name(), output.fileName(), output.digest(), output.size()))
                 .toList();
@@ -113,7 +120,16 @@ public class RunViews {
                         + attempt.map(at -> " in attempt " + at).orElse("")));
     }
 
-    private StageView stage(PipelineFile file, RunMapper.StageRow row, List<Taken> taken,
+    private static TimeAxis.Attempt attempt(PipelineFile file, RunMapper.StageRow row) {
+        List<String> waitsFor = file.stage(row.name()).map(PipelineFile.Stage::order)
+                .map(order -> Stream.of(order.after(), order.afterAny(), order.ifFailed()).flatMap(List::stream)
+                        .toList())
+                .orElse(List.of());
+        return new TimeAxis.Attempt(row.name(), row.variant(), row.attempt(), waitsFor,
+                Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()));
+    }
+
+    private StageView stage(PipelineFile file, RunMapper.StageRow row, TimeAxis.Lane lane, List<Taken> taken,
             boolean untrusted, Optional<StepLog.OfStage> work) {
         Optional<PipelineFile.Stage> stage = file.stage(row.name());
         Optional<PipelineFile.Order> order = stage.map(PipelineFile.Stage::order);
@@ -130,7 +146,8 @@ public class RunViews {
                 waitsFor,
                 Optional.ofNullable(row.reused()), order.map(PipelineFile.Order::after).orElse(List.of()),
                 order.map(PipelineFile.Order::afterAny).orElse(List.of()),
-                order.map(PipelineFile.Order::ifFailed).orElse(List.of()), Optional.ofNullable(row.startedAt()),
+                order.map(PipelineFile.Order::ifFailed).orElse(List.of()), lane.ready(), lane.critical(),
+                Optional.ofNullable(row.startedAt()),
                 Optional.ofNullable(row.endedAt()),
                 looking.absences().secondsWithin(row.startedAt(), row.endedAt()),
                 work.map(StepLog.OfStage::work), work.map(StepLog.OfStage::steps).orElse(List.of()), takes);

@@ -47,4 +47,18 @@ record Happened(Event event, Registered about, Optional<String> key, String sent
     String reasonKind() {
         return event instanceof Event.RunEnded ? "upstream" : kind();
     }
+
+    /** A branch or a tag that moved and cannot be read. */
+    static Happened unread(Registered component, boolean tag, String name, String commit) {
+        String at = commit.substring(0, Math.min(7, commit.length()));
+        return new Happened(
+                tag ? new Event.Tagged(component.name(), name, commit, Optional.empty(), Optional.empty())
+                        : new Event.Pushed(component.name(), name, commit, Optional.empty()),
+                component, Optional.of("unread at " + commit),
+                tag ? "tag " + name + " on commit " + at : "push " + at + " to " + name,
+                tag ? new Cause.Tag(component.name(), name, commit)
+                        : new Cause.Push(component.name(), name, commit, ""),
+                OptionalLong.empty(), "",
+                tag ? Optional.empty() : Optional.of(name), Optional.of(commit), Optional.empty());
+    }
 }

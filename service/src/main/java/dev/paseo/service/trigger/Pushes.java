@@ -122,22 +122,9 @@ public class Pushes {
                     failed instanceof Refusal ? String.valueOf(failed.getMessage()) : "see the service's log");
             LOG.warn("{}", unread.sentence(), failed);
             seen.unread().add(unread);
-            starting.refused(unread(component, tag, Shortened.to(name, Components.LONGEST_NAME), commit),
+            starting.refused(Happened.unread(component, tag, Shortened.to(name, Components.LONGEST_NAME), commit),
                     "it cannot be read: " + unread.why() + "; it is tried again");
         }
-    }
-
-    private static Happened unread(Registered component, boolean tag, String name, String commit) {
-        String at = commit.substring(0, Math.min(7, commit.length()));
-        return new Happened(
-                tag ? new Event.Tagged(component.name(), name, commit, Optional.empty(), Optional.empty())
-                        : new Event.Pushed(component.name(), name, commit, Optional.empty()),
-                component, Optional.of("unread at " + commit),
-                tag ? "tag " + name + " on commit " + at : "push " + at + " to " + name,
-                tag ? new Cause.Tag(component.name(), name, commit)
-                        : new Cause.Push(component.name(), name, commit, ""),
-                OptionalLong.empty(), "",
-                tag ? Optional.empty() : Optional.of(name), Optional.of(commit), Optional.empty());
     }
 
     /** However many branches there are, the main one waits for none of them. */
@@ -155,8 +142,7 @@ public class Pushes {
         moved.entrySet().removeIf(head -> head.getValue().equals(known.get(head.getKey())));
         pusher.branches().ifPresent(pushed -> pushed.stream()
                 .filter(branch -> heads.containsKey(branch) && !moved.containsKey(branch))
-                .forEach(branch -> pusher.of(branch).ifPresent(
-                        by -> mapper.tell(component.id(), branch, heads.get(branch), by, clock.now().minus(LATE)))));
+                .forEach(branch -> tell(component, branch, heads.get(branch), pusher)));
         Bulk bulk = new Bulk(moved.size() > MOST_TOLD, Pushes::ofBranches);
         moved.forEach((branch, commit) -> alone(component, false, branch, commit, seen, () -> {
             if (known.containsKey(branch) || branch.length() > Components.LONGEST_NAME
@@ -175,8 +161,19 @@ public class Pushes {
     private void head(Registered component, Mirror mirror, String branch, Optional<String> before, String commit,
             Pusher pusher, Seen seen) {
         FileInForce file = components.readFile(component, commit);
-        moved(component, mirror, branch, before, commit, pusher, file).ifPresent(led -> seen.moved().add(
-                new Moved(component.name(), branch, commit, led, doubts(component, commit, file))));
+        Optional<Starting.Led> led = moved(component, mirror, branch, before, commit, pusher, file);
+        if (led.isEmpty()) {
+            // Another look was first, and may have been told nothing.
+            tell(component, branch, commit, pusher);
+        }
+        led.ifPresent(came -> seen.moved().add(
+                new Moved(component.name(), branch, commit, came, doubts(component, commit, file))));
+    }
+
+    /** Says who pushed what was noticed already, as far as it is known here. */
+    private void tell(Registered component, String branch, String commit, Pusher pusher) {
+        pusher.of(branch)
+                .ifPresent(by -> mapper.tell(component.id(), branch, commit, by, clock.now().minus(LATE)));
     }
 
     /** Whether the file that was last there makes previews of the branch. */

@@ -20,8 +20,10 @@ import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.PipelineChecks;
+import dev.paseo.service.database.Rows;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -95,6 +97,15 @@ class PushesTest {
     void thatTheDatabaseIsAwayEndsTheLook() {
         when(components.readFile(COMPONENT, "0".repeat(40))).thenThrow(new DataAccessResourceFailureException("gone"));
         assertThrows(DataAccessResourceFailureException.class, () -> pushes.look(REPOSITORY, Pusher.UNTOLD));
+    }
+
+    /** A look that nobody asked for comes between the push and its hook, and is done first. */
+    @Test
+    void whoPushedIsToldWhereAnotherLookWasFirst() {
+        when(clock.now()).thenReturn(Rows.NOON);
+        when(starting.happened(any(), any())).thenReturn(Optional.empty());
+        assertEquals(List.of(), pushes.look(REPOSITORY, Pusher.of("developer", "main")).moved());
+        verify(events).tell(7, "main", "a".repeat(40), "developer", Rows.NOON.minus(Duration.ofMinutes(10)));
     }
 
     /**
