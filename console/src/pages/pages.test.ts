@@ -90,6 +90,7 @@ const stage = (
   after: [],
   afterAny: [],
   ifFailed: [],
+  critical: false,
   steps: [],
   takes: [],
   away: 0,

@@ -64,10 +64,12 @@ function Choosing({ name, offers, text }: { name: string; offers: Offers[]; text
   }
   const set = (environment: string, host: string, url: string | undefined) =>
     setPlaces((before) => {
-      const { [host]: _, ...rest } = before[environment] ?? {};
-      const hosts = url === undefined ? rest : { ...rest, [host]: url };
-      const { [environment]: __, ...others } = before;
-      return Object.keys(hosts).length === 0 ? others : { ...others, [environment]: hosts };
+      const hosts = {
+        ...Object.fromEntries(Object.entries(before[environment] ?? {}).filter(([name]) => name !== host)),
+      };
+      if (url !== undefined) hosts[host] = url;
+      const others = Object.entries(before).filter(([name]) => name !== environment);
+      return Object.fromEntries(Object.keys(hosts).length > 0 ? [...others, [environment, hosts]] : others);
     });
   return (
     <>
