@@ -13,7 +13,7 @@ interface Span {
   to?: string;
 }
 
-/** Where the time of a run went: its turn, each stage with its wait for an agent, each step; what the end waited for. */
+/** Where the time of a run went: its turn, each stage with its wait for an agent, each step. */
 export default function TimeAxis({ view, onSelect }: { view: Schemas["RunView"]; onSelect: (stage: Stage) => void }) {
   const { run, stages } = view;
   const now = useNow();

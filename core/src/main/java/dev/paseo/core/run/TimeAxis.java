@@ -9,7 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 
-/** Where the time of a run went: since when each attempt of a stage could have begun, and which ones the end waited for. */
+/** Where the time of a run went: since when each attempt could have begun, and for which ones the end waited. */
 public final class TimeAxis {
 
     private TimeAxis() {}
