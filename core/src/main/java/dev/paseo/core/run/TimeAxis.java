@@ -25,7 +25,7 @@ public final class TimeAxis {
     /**
      * What is said of an attempt.
      *
-     * @param ready    from when on it waited for an agent alone; empty: it did not get so far, or was resumed
+     * @param ready    from when on it waited for an agent alone; empty: it did not get so far, was skipped, or was resumed
      * @param critical whether the run would have ended earlier had it been faster
      */
     public record Lane(Optional<Instant> ready, boolean critical) {}
@@ -42,6 +42,9 @@ public final class TimeAxis {
     }
 
     private static Optional<Instant> ready(Optional<Instant> began, Attempt attempt, List<Attempt> attempts) {
+        if (attempt.began().isEmpty() && attempt.ended().isPresent()) {
+            return Optional.empty();
+        }
         if (attempt.waitsFor().isEmpty()) {
             return began;
         }

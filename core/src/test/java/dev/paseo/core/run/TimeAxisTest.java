@@ -39,6 +39,13 @@ class TimeAxisTest {
     }
 
     @Test
+    void whatWasSkippedWaitedForNoAgent() {
+        assertEquals(List.of(new Lane(at(10), true), new Lane(Optional.empty(), false)),
+                TimeAxis.of(BEGAN, List.of(attempt("compile", 1, List.of(), 12, 20),
+                        attempt("ring", 1, List.of("compile"), -1, 21))));
+    }
+
+    @Test
     void ofAResumedStageNobodyKnowsWhenItCouldHaveBegun() {
         assertEquals(List.of(new Lane(at(10), true), new Lane(at(20), false), new Lane(Optional.empty(), true)),
                 TimeAxis.of(BEGAN, List.of(attempt("compile", 1, List.of(), 12, 20),
