@@ -27,8 +27,12 @@ export default function TimeAxis({ view, onSelect }: { view: Schemas["RunView"];
       style={{ left: `${share(span.from)}%`, width: `${share(span.to) - share(span.from)}%` }}
     />
   );
-  const length = (from: string | undefined, to: string | undefined) =>
-    from ? lengthOf(from, to ? new Date(to) : new Date(end)) : "";
+  const length = (from: string | undefined, to: string | undefined) => {
+    if (!from) return "";
+    const until = to ? new Date(to) : new Date(end);
+    const millis = until.getTime() - new Date(from).getTime();
+    return millis < 1000 ? `${Math.max(0, millis)} ms` : lengthOf(from, until);
+  };
   return (
     <section aria-label="Times" className="py-4">
       <p className="mt-0 mb-3 flex flex-wrap gap-x-6 text-[13px] text-ink-2">

@@ -25,7 +25,8 @@ public final class TimeAxis {
     /**
      * What is said of an attempt.
      *
-     * @param ready    from when on it waited for an agent alone; empty: it did not get so far, was skipped, or was resumed
+     * @param ready    from when on it waited for an agent alone; empty: it did not get so far, was skipped, or was
+     *                 resumed
      * @param critical whether the run would have ended earlier had it been faster
      */
     public record Lane(Optional<Instant> ready, boolean critical) {}
