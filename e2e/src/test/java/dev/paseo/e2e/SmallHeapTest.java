@@ -60,7 +60,7 @@ class SmallHeapTest {
             List<Future<Integer>> answers = new ArrayList<>();
             try (ExecutorService sending = Executors.newFixedThreadPool(AT_ONCE)) {
                 for (int at = 0; at < 2 * AT_ONCE; at++) {
-                    int size = at % 2 == 0 ? (4 << 20) - 1_000 : 5 << 20;
+                    int size = at % 2 == 0 ? 4_000_000 - 1_000 : 5_000_000;
                     answers.add(sending.submit(() -> park.as("developer").raw(
                             HttpRequest.newBuilder().header("Content-Type", "application/json")
                                     .header("Authorization", "Bearer "
