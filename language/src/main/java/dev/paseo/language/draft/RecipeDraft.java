@@ -102,8 +102,11 @@ final class RecipeDraft {
                 + ", FOLDER being the host's folder.");
         lines.add("on-each-host:");
         block("cd \"$PASEO_HOST_FOLDER\" && mkdir -p \"" + component + "/$PASEO_VERSION\" && cd " + component,
-                "cp \"$PASEO_ARTIFACTS/" + artifact + "/\"* \"$PASEO_VERSION/" + file + "\"",
-                jar ? "" : "chmod 755 \"$PASEO_VERSION/" + file + "\"", "ln -sfn \"$PASEO_VERSION\" live", FEWER);
+                // Beside it and then in its place: what runs is not written onto.
+                "cp \"$PASEO_ARTIFACTS/" + artifact + "/\"* \"$PASEO_VERSION/new\"",
+                jar ? "" : "chmod 755 \"$PASEO_VERSION/new\"",
+                "mv \"$PASEO_VERSION/new\" \"$PASEO_VERSION/" + file + "\"",
+                "ln -sfn \"$PASEO_VERSION\" live", FEWER);
         ended(restart);
     }
 

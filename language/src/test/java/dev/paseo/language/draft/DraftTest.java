@@ -119,6 +119,16 @@ class DraftTest {
         assertTrue(npm.text().contains("# Not built here: pom.xml is here (maven)."), npm.text());
     }
 
+    /** A program that runs cannot be written onto, which a repair of the live version would do. */
+    @Test
+    void aProgramIsLaidInThePlaceOfTheOneThatRuns() {
+        assertTrue(words(read(draft("go.mod main.go", Map.of()))).contains("""
+                cp "$PASEO_ARTIFACTS/app/"* "$PASEO_VERSION/new"
+                chmod 755 "$PASEO_VERSION/new"
+                mv "$PASEO_VERSION/new" "$PASEO_VERSION/sun-board"
+                """));
+    }
+
     @Test
     void answersChangeTheDraft() {
         String text = draft("Makefile", Map.of("artifact", "out/sun.tar.gz", "environments", "test", "restart", "",

@@ -1,15 +1,9 @@
 package dev.paseo.service.agent;
 
+import dev.paseo.service.bytes.Digests;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
-import java.io.IOException;
 import java.io.InputStream;
-import java.io.OutputStream;
-import java.io.UncheckedIOException;
-import java.security.DigestOutputStream;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -47,16 +41,7 @@ class AgentArchive {
     /** SHA-256 in hexadecimal. */
     synchronized String digest() {
         if (digest.isEmpty()) {
-            try (InputStream in = open();
-                    DigestOutputStream out = new DigestOutputStream(OutputStream.nullOutputStream(),
-                            MessageDigest.getInstance("SHA-256"))) {
-                in.transferTo(out);
-                digest = Optional.of(HexFormat.of().formatHex(out.getMessageDigest().digest()));
-            } catch (IOException failed) {
-                throw new UncheckedIOException(failed);
-            } catch (NoSuchAlgorithmException impossible) {
-                throw new IllegalStateException(impossible);
-            }
+            digest = Optional.of(Digests.of("SHA-256", open()));
         }
         return digest.orElseThrow();
     }

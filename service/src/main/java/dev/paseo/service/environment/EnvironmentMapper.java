@@ -200,15 +200,15 @@ interface EnvironmentMapper {
             + "is null order by t.environment_id")
     List<String> templates();
 
+    String SERVED = "select distinct h.name from host h join agent a on (a.host_id = h.id or a.id = h.served_by) and "
+            + "a.retired_at is null and a.token_hash is not null ";
+
     /** The hosts that an agent is enrolled for, or reaches. */
-    @Select("select distinct h.name from host h join agent a on (a.host_id = h.id or a.id = h.served_by) and "
-            + "a.retired_at is null and a.token_hash is not null")
+    @Select(SERVED)
     List<String> servedHosts();
 
     /** Those of them that are no preview's own. */
-    @Select("""
-            select distinct h.name from host h join agent a on (a.host_id = h.id or a.id = h.served_by)
-              and a.retired_at is null and a.token_hash is not null
+    @Select(SERVED + """
             where not exists (select 1 from preview v join place p on p.environment_id = v.environment_id
               join place_host s on s.place_id = p.id where s.host_id = h.id)""")
     List<String> standingHosts();

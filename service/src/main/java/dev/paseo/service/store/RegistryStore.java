@@ -1,5 +1,6 @@
 package dev.paseo.service.store;
 
+import dev.paseo.service.bytes.Digests;
 import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.bytes.ByteStore;

@@ -1,4 +1,4 @@
-package dev.paseo.service.store;
+package dev.paseo.service.bytes;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -10,11 +10,11 @@ import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 
 /** Digests of streams, in hexadecimal. */
-final class Digests {
+public final class Digests {
 
     private Digests() {}
 
-    static String of(String algorithm, InputStream bytes) {
+    public static String of(String algorithm, InputStream bytes) {
         try (DigestInputStream in = new DigestInputStream(bytes, MessageDigest.getInstance(algorithm))) {
             in.transferTo(OutputStream.nullOutputStream());
             return HexFormat.of().formatHex(in.getMessageDigest().digest());
