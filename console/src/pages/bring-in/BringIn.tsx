@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, need, type Schemas } from "../../api/client";
+import { api, need, Problem, type Schemas } from "../../api/client";
 import { Refused, useTrying } from "../../design/form";
 import { Glyph } from "../../design/Glyph";
 import { Questions } from "./Questions";
@@ -64,14 +64,24 @@ export default function BringIn() {
       );
       setDraft(next);
     });
+  /** What an answer makes pointless, or unfit, is no longer answered. */
+  const fitting = async (all: Record<string, string>, question: string) => {
+    let answered = all;
+    for (;;) {
+      try {
+        return { answered, next: await drafted(answered) };
+      } catch (error) {
+        const fields = error instanceof Problem ? error.fields : [];
+        const other = fields.map((each) => each.pointer.replace("/answers/", "")).find((name) => name !== question);
+        if (other === undefined || !(other in answered)) throw error;
+        answered = Object.fromEntries(Object.entries(answered).filter(([name]) => name !== other));
+      }
+    }
+  };
   const answer = (question: string, said: string) =>
     trying(async () => {
-      const all = { ...answers, [question]: said };
-      const next = await drafted(all);
-      // What is no longer asked is no longer answered.
-      setAnswers(
-        Object.fromEntries(Object.entries(all).filter(([key]) => next.asked.some((each) => each.name === key))),
-      );
+      const { answered, next } = await fitting({ ...answers, [question]: said }, question);
+      setAnswers(answered);
       setDraft(next);
     });
   const register = () =>

@@ -32,7 +32,7 @@ export function Questions({ asked, refused, busy, onAnswer }: QuestionsProps) {
             onChoose={(answer) => onAnswer(question.name, answer)}
           />
         ) : (
-          <Text key={question.name} question={question} refused={refused} onAnswer={onAnswer} />
+          <Text key={`${question.name}=${question.answer}`} question={question} refused={refused} onAnswer={onAnswer} />
         ),
       )}
     </fieldset>

@@ -42,6 +42,10 @@ class GuidedTest {
                 tree.sendKeys(Keys.BACK_SPACE, Keys.ENTER);
                 browser.click(By.xpath("//button[@role='radio'][.='archive']"));
                 browser.seeText("systemctl --user restart trail-notes");
+                WebElement restart = browser.see(By.xpath("//label[contains(., 'Which command restarts')]//input"));
+                restart.sendKeys(" --now", Keys.ENTER);
+                browser.seeText("restart trail-notes --now");
+                // What is no longer asked is no longer answered, and stands in nobody's way.
                 browser.click(By.xpath("//button[@role='radio'][.='page']"));
                 browser.seeText("a link is switched to it");
                 browser.click(By.xpath("//button[contains(., 'Register trail-notes')]"));
