@@ -50,15 +50,40 @@ public final class Document {
         return said;
     }
 
-    private final List<Problem> problems = new ArrayList<>();
-    private final List<Problem> warnings = new ArrayList<>();
-    private final Optional<Value> root;
+    private final List<Problem> problems;
+    private final List<Problem> warnings;
+    private final Map<Node, Origin> origins;
+    private final Optional<Node> root;
 
     public Document(String text) {
+        this.problems = new ArrayList<>();
+        this.warnings = new ArrayList<>();
+        this.origins = Map.of();
         this.root = compose(text);
     }
 
-    private Optional<Value> compose(String text) {
+    private Document(List<Problem> problems, List<Problem> warnings, Node root, Map<Node, Origin> origins) {
+        this.problems = problems;
+        this.warnings = warnings;
+        this.origins = origins;
+        this.root = Optional.of(root);
+    }
+
+    /**
+     * The document with another tree in place of its own.
+     *
+     * @param origins of the nodes that do not stand in this document's text, by their identity
+     */
+    public Document with(Node other, Map<Node, Origin> from) {
+        return new Document(problems, warnings, other, from);
+    }
+
+    /** The same, with problems of its own. */
+    public Document apart(Node other, Map<Node, Origin> from) {
+        return new Document(new ArrayList<>(), new ArrayList<>(), other, from);
+    }
+
+    private Optional<Node> compose(String text) {
         if (text.length() > MOST_CHARACTERS) {
             problem(1, 1, "",
                     "the file has " + text.length() + " characters; at most " + MOST_CHARACTERS + " are read");
@@ -72,7 +97,7 @@ public final class Document {
                 problem(1, 1, "", "the file is empty");
             }
             node.ifPresent(found -> tags(found, Collections.newSetFromMap(new IdentityHashMap<>())));
-            return problems.isEmpty() ? node.map(found -> new Value(this, found, "", 0)) : Optional.empty();
+            return problems.isEmpty() ? node : Optional.empty();
         } catch (MarkedYamlEngineException wrong) {
             Optional<Mark> mark = wrong.getProblemMark();
             problem(mark.map(Mark::getLine).orElse(0) + 1, mark.map(Mark::getColumn).orElse(0) + 1, "",
@@ -112,19 +137,46 @@ public final class Document {
     }
 
     public Optional<Value> root() {
-        return root;
+        return root.map(node -> new Value(this, node, "", 0));
     }
 
-    void problem(int line, int column, String path, String message) {
+    /** Tells a problem with what stands at this path. */
+    public void problem(Node at, String path, String message) {
+        problem(place(at, path, message));
+    }
+
+    /** Tells a problem that was found. */
+    public void problem(Problem problem) {
         if (problems.size() < MOST_TOLD) {
-            problems.add(new Problem(line, column, path, message));
+            problems.add(problem);
         }
     }
 
-    void warning(int line, int column, String path, String message) {
+    /** Tells something about what stands at this path that keeps nobody from using the file. */
+    public void warning(Node at, String path, String message) {
+        warning(place(at, path, message));
+    }
+
+    /** Tells something that was found, and keeps nobody from using the file. */
+    public void warning(Problem problem) {
         if (warnings.size() < MOST_TOLD) {
-            warnings.add(new Problem(line, column, path, message));
+            warnings.add(problem);
         }
+    }
+
+    /** A problem with a node, at the place in this document's text where it, or what brought it here, stands. */
+    Problem place(Node at, String path, String message) {
+        Origin origin = origins.get(at);
+        if (origin != null) {
+            return new Problem(origin.line(), origin.column(), path, 
+                    origin.words().isEmpty() ? message : message + " (" + origin.words() + ")");
+        }
+        return new Problem(at.getStartMark().map(Mark::getLine).orElse(0) + 1,
+                at.getStartMark().map(Mark::getColumn).orElse(0) + 1, path, message);
+    }
+
+    private void problem(int line, int column, String path, String message) {
+        problem(new Problem(line, column, path, message));
     }
 
     /** The value where nothing is wrong. */

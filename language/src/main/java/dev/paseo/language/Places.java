@@ -4,10 +4,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.snakeyaml.engine.v2.api.LoadSettings;
-import org.snakeyaml.engine.v2.api.lowlevel.Compose;
-import org.snakeyaml.engine.v2.exceptions.Mark;
-import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
 import org.snakeyaml.engine.v2.nodes.MappingNode;
 import org.snakeyaml.engine.v2.nodes.Node;
 import org.snakeyaml.engine.v2.nodes.NodeTuple;
@@ -17,24 +13,25 @@ import org.snakeyaml.engine.v2.nodes.SequenceNode;
 /** Where each path of a good file stands, for problems that only somebody who knows more than the file can see. */
 public final class Places {
 
-    private final Map<String, Mark> marks = new LinkedHashMap<>();
+    private final Document document;
+    private final Map<String, Node> nodes = new LinkedHashMap<>();
 
-    private Places() {}
+    private Places(Document document) {
+        this.document = document;
+    }
 
     public static Places of(String text) {
-        Places places = new Places();
-        try {
-            LoadSettings settings = LoadSettings.builder().setCodePointLimit(Document.MOST_CHARACTERS)
-                    .setMaxAliasesForCollections(50).setUseMarks(true).build();
-            new Compose(settings).composeString(text).ifPresent(root -> places.walk(root, "", 0));
-        } catch (YamlEngineException notYaml) {
-            return places;
-        }
+        return of(new Document(text));
+    }
+
+    public static Places of(Document document) {
+        Places places = new Places(document);
+        document.root().ifPresent(root -> places.walk(root.node(), "", 0));
         return places;
     }
 
     private void walk(Node node, String path, int depth) {
-        node.getStartMark().ifPresent(mark -> marks.putIfAbsent(path, mark));
+        nodes.putIfAbsent(path, node);
         if (depth > Document.MOST_DEPTH) {
             return;
         }
@@ -55,8 +52,7 @@ public final class Places {
 
     /** A problem with what stands at this path. */
     public Problem problem(String path, String message) {
-        Optional<Mark> mark = Optional.ofNullable(marks.get(path));
-        return new Problem(mark.map(Mark::getLine).orElse(0) + 1, mark.map(Mark::getColumn).orElse(0) + 1, path,
-                message);
+        return Optional.ofNullable(nodes.get(path)).map(node -> document.place(node, path, message))
+                .orElseGet(() -> new Problem(1, 1, path, message));
     }
 }

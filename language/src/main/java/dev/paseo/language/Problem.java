@@ -10,6 +10,11 @@ package dev.paseo.language;
  */
 public record Problem(int line, int column, String path, String message) implements Comparable<Problem> {
 
+    /** The same, at the same place, with a path that begins above it. */
+    public Problem below(String above) {
+        return new Problem(line, column, above + path, message);
+    }
+
     @Override
     public int compareTo(Problem other) {
         return line != other.line ? Integer.compare(line, other.line) : Integer.compare(column, other.column);

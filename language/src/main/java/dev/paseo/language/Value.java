@@ -9,7 +9,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.snakeyaml.engine.v2.exceptions.Mark;
 import org.snakeyaml.engine.v2.nodes.MappingNode;
 import org.snakeyaml.engine.v2.nodes.Node;
 import org.snakeyaml.engine.v2.nodes.NodeTuple;
@@ -42,29 +41,27 @@ public final class Value {
 
     /** Tells a problem with the value. */
     public void problem(String message) {
-        tell(node, message);
+        document.problem(node, path, message);
     }
 
     /** Tells a problem with the value's name, where that stands. */
     public void problemWithName(String message) {
-        tell(place, message);
+        document.problem(place, path, message);
     }
 
     /** Tells something about the value's name that keeps nobody from using the file. */
     private void warningWithName(String message) {
-        document.warning(line(place), column(place), path, message);
+        document.warning(place, path, message);
     }
 
-    private void tell(Node at, String message) {
-        document.problem(line(at), column(at), path, message);
+    /** The same, under another path. */
+    public Value at(String other) {
+        return new Value(document, node, place, other, depth);
     }
 
-    private static int line(Node at) {
-        return at.getStartMark().map(Mark::getLine).orElse(0) + 1;
-    }
-
-    private static int column(Node at) {
-        return at.getStartMark().map(Mark::getColumn).orElse(0) + 1;
+    /** What was read, as the YAML library has it. */
+    public Node node() {
+        return node;
     }
 
     private Value child(Node inner, String name) {
@@ -194,7 +191,7 @@ public final class Value {
     public <T> Optional<T> choice(Map<String, T> choices, FormerWords former) {
         Optional<String> present = former.present(plain());
         present.ifPresent(
-                word -> document.warning(line(node), column(node), path, "\"" + plain() + "\" is now written " + word));
+                word -> document.warning(node, path, "\"" + plain() + "\" is now written " + word));
         return present.isPresent() ? present.map(choices::get) : choice(choices);
     }
 

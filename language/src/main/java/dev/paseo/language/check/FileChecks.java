@@ -40,7 +40,11 @@ public final class FileChecks {
     }
 
     public static Found of(PipelineFile file, String text, Surroundings around) {
-        FileChecks checks = new FileChecks(file, Places.of(text), around);
+        return of(file, Places.of(text), around);
+    }
+
+    public static Found of(PipelineFile file, Places places, Surroundings around) {
+        FileChecks checks = new FileChecks(file, places, around);
         checks.starts();
         file.stages().forEach(checks::stage);
         checks.route();

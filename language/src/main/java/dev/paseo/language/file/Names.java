@@ -42,11 +42,11 @@ public final class Names {
         return name.isEmpty() ? "file" : name.substring(0, Math.min(63, name.length()));
     }
 
-    static Optional<Value> optional(Map<String, Value> entries, String key) {
+    public static Optional<Value> optional(Map<String, Value> entries, String key) {
         return Optional.ofNullable(entries.get(key));
     }
 
-    static Optional<Value> require(Value owner, Map<String, Value> entries, String key, String words) {
+    public static Optional<Value> require(Value owner, Map<String, Value> entries, String key, String words) {
         if (!entries.containsKey(key)) {
             owner.problem("needs " + words);
         }
@@ -88,7 +88,7 @@ public final class Names {
     }
 
     /** The placeholders in a text. */
-    static List<String> placeholders(String text) {
+    public static List<String> placeholders(String text) {
         Matcher matcher = PLACEHOLDER.matcher(text);
         return matcher.results().map(found -> found.group(1)).toList();
     }

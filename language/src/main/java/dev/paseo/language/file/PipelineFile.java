@@ -152,6 +152,16 @@ public record PipelineFile(
         /** Which version is taken. */
         public sealed interface Which {
 
+            /** As a file says it. */
+            default String words() {
+                return switch (this) {
+                    case Upstream() -> "upstream";
+                    case Newest() -> "newest";
+                    case LiveIn(String environment) -> "live in " + environment;
+                    case Matching(String pattern) -> pattern;
+                };
+            }
+
             record Upstream() implements Which {}
 
             record Newest() implements Which {}

@@ -28,26 +28,26 @@ public final class PipelineFileReader {
     private static final int MOST_ENVIRONMENTS = 50;
     private static final List<String> TOP = List.of(
             "paseo", "component", "summary", "versions", "starts", "newer-start", "asks", "timeout", "stages",
-            "tree", "deployment", "route");
+            "tree", "deployment", "route", "pieces");
     private static final Set<String> PLACEHOLDERS = Set.of("serial", "commit", "branch", "tag", "date");
     private static final Map<String, NewerStart> NEWER = Map.of("waits", NewerStart.WAITS, "takes-over",
             NewerStart.TAKES_OVER, "runs-beside", NewerStart.RUNS_BESIDE);
     private static final Map<String, Entry> ENTRIES = Map.of("automatic", Entry.AUTOMATIC, "on-request",
             Entry.ON_REQUEST);
 
-    private final Document document;
+    private PipelineFileReader() {}
 
-    private PipelineFileReader(String text) {
-        this.document = new Document(text);
-    }
-
-    /** Reads a file; finds everything that can be seen in the file alone. */
+    /** Reads a file that uses no pieces; finds everything that can be seen in the file alone. */
     public static Reading<PipelineFile> read(String text) {
-        PipelineFileReader reader = new PipelineFileReader(text);
-        return reader.document.reading(reader.document.root().flatMap(reader::file));
+        return read(new Document(text));
     }
 
-    private Optional<PipelineFile> file(Value root) {
+    /** Reads a file in which every piece stands where it is used. */
+    public static Reading<PipelineFile> read(Document document) {
+        return document.reading(document.root().flatMap(PipelineFileReader::file));
+    }
+
+    private static Optional<PipelineFile> file(Value root) {
         Map<String, Value> top = root.entries(TOP);
         require(root, top, "paseo", "paseo: 1 (the format version)").ifPresent(value -> value.number(1, 1));
         Optional<String> component = require(root, top, "component", "component: its registered name")

@@ -53,6 +53,8 @@ final class StagesReader {
         entries.forEach((name, body) -> {
             if (!Names.NAME.matcher(name).matches()) {
                 body.problemWithName("its name should be " + Names.NAME_WORDS);
+            } else if (name.equals("like")) {
+                body.problemWithName("stands for a piece, and is no name of a stage");
             }
             bodies.put(name, body.entries(KEYS));
         });

@@ -10,7 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 
 /** Reads what a stage takes from other components. */
-final class TakeReader {
+public final class TakeReader {
 
     private TakeReader() {}
 
@@ -29,7 +29,8 @@ final class TakeReader {
         return from.map(name -> new Take(name, artifact, which, into));
     }
 
-    private static Optional<Take.Which> which(Value value) {
+    /** Which version of another component is meant. */
+    public static Optional<Take.Which> which(Value value) {
         if (value.isMap()) {
             Map<String, Value> entries = value.entries(List.of("live-in"));
             return require(value, entries, "live-in", "live-in: an environment")

@@ -9,6 +9,8 @@ import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
 import dev.paseo.language.Problem;
 import dev.paseo.language.Reading;
+import dev.paseo.language.piece.PieceSource;
+import dev.paseo.language.piece.PipelineText;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -75,7 +77,7 @@ class CorpusTest {
     @ParameterizedTest
     @MethodSource("corpus")
     void readerAndSchemaAgree(String kind, String text, String expected) {
-        Reading<PipelineFile> reading = PipelineFileReader.read(text);
+        Reading<PipelineFile> reading = PipelineText.read(text, PieceSource.NONE).reading();
         if (kind.equals("good")) {
             assertEquals(List.of(), reading.problems());
             assertEquals(List.of(), SCHEMA.validate(text, InputFormat.YAML));
