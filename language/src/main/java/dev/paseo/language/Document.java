@@ -168,7 +168,7 @@ public final class Document {
     Problem place(Node at, String path, String message) {
         Origin origin = origins.get(at);
         if (origin != null) {
-            return new Problem(origin.line(), origin.column(), path, 
+            return new Problem(origin.line(), origin.column(), path,
                     origin.words().isEmpty() ? message : message + " (" + origin.words() + ")");
         }
         return new Problem(at.getStartMark().map(Mark::getLine).orElse(0) + 1,

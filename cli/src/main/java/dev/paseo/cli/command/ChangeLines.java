@@ -48,6 +48,8 @@ final class ChangeLines {
                 + revision(secret.path("live")) + " to " + revision(secret.path("proposed"))));
         comparison.path("recipe").forEach(change -> line("recipe " + change.path("what").asString() + "  "
                 + change.path("live").asString("–") + " to " + change.path("proposed").asString("–")));
+        comparison.path("pieces").forEach(change -> line("piece " + change.path("what").asString() + "  "
+                + change.path("live").asString("none") + " to " + change.path("proposed").asString("none")));
         comparison.path("files").forEach(change -> line("file " + change.path("what").asString() + "  "
                 + (change.has("live") ? change.has("proposed") ? "changed" : "gone" : "new")));
     }

@@ -7,7 +7,8 @@ import dev.paseo.language.Problem;
 import dev.paseo.language.Reading;
 import dev.paseo.language.check.BesideChecks;
 import dev.paseo.language.file.PipelineFile;
-import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.language.piece.PieceSource;
+import dev.paseo.language.piece.PipelineText;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
@@ -52,16 +53,40 @@ final class CheckCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        Reading<PipelineFile> reading = PipelineFileReader.read(read());
+        PipelineText text = PipelineText.read(read(), PieceSource.NONE);
+        if (!text.missing().isEmpty() && service.isPresent()) {
+            return withPieces(service.get(), text);
+        }
+        Reading<PipelineFile> reading = text.reading();
         List<Problem> problems = new ArrayList<>(reading.problems());
         List<Problem> warnings = new ArrayList<>(reading.warnings());
         reading.value().ifPresent(read -> {
-            warnings.addAll(BesideChecks.of(read, read(), beside()));
-            service.ifPresent(name -> ask(name, read, problems, warnings));
+            warnings.addAll(BesideChecks.of(read, text.places(), beside()));
+            service.ifPresent(name -> ask(name, read.component(), problems, warnings));
         });
+        return say(problems, warnings, reading.value());
+    }
+
+    /** A file whose pieces the service has: it puts them in their places, and says what is wrong. */
+    private int withPieces(String name, PipelineText text) {
+        List<Problem> problems = new ArrayList<>();
+        List<Problem> warnings = new ArrayList<>();
+        Optional<JsonNode> found = text.component().isEmpty() ? Optional.empty()
+                : ask(name, text.component().get(), problems, warnings);
+        if (found.isEmpty()) {
+            problems.addAll(text.reading().problems());
+        }
+        found.ifPresent(view -> view.path("pieces").forEach(piece -> context.out().println("piece:   "
+                + piece.path("piece").asString() + " of " + piece.path("of").asString() + " "
+                + piece.path("version").asString())));
+        return say(problems, warnings, found.map(view -> view.path("expanded").asString(""))
+                .flatMap(whole -> PipelineText.read(whole, PieceSource.NONE).reading().value()));
+    }
+
+    private int say(List<Problem> problems, List<Problem> warnings, Optional<PipelineFile> read) {
         problems.stream().sorted().distinct().forEach(problem -> say(problem, context.ink().bad("error: ")));
         warnings.stream().sorted().distinct().forEach(warning -> say(warning, context.ink().warn("warning: ")));
-        reading.value().filter(read -> problems.isEmpty()).ifPresent(this::describe);
+        read.filter(file -> problems.isEmpty()).ifPresent(this::describe);
         return problems.isEmpty() ? 0 : 1;
     }
 
@@ -70,25 +95,27 @@ final class CheckCommand implements Callable<Integer> {
                 + (problem.path().isEmpty() ? "" : problem.path() + " ") + problem.message());
     }
 
-    /** What the service says of it, as the file of the component that it names. */
-    private void ask(String name, PipelineFile pipeline, List<Problem> problems, List<Problem> warnings) {
+    /** What the service says of it, as the file of the component that it names; empty where it says nothing. */
+    private Optional<JsonNode> ask(String name, String component, List<Problem> problems, List<Problem> warnings) {
         Api api = context.api(Optional.of(name).filter(given -> !given.isEmpty()));
         JsonNode found;
         try {
-            found = api.post(Api.path("components", pipeline.component(), "pipeline", "check"),
+            found = api.post(Api.path("components", component, "pipeline", "check"),
                     api.object().put("text", read()));
         } catch (Failure failed) {
             if (failed.kind() == Failure.Kind.NOT_FOUND) {
-                warnings.add(new Problem(1, 1, "", pipeline.component()
+                warnings.add(new Problem(1, 1, "", component
                         + " is not registered there yet: paseo component register looks at its file too, and asks "
                         + "before it registers"));
-                return;
+            } else {
+                problems.add(
+                        new Problem(1, 1, "", "it could not be checked against the service: " + failed.getMessage()));
             }
-            problems.add(new Problem(1, 1, "", "it could not be checked against the service: " + failed.getMessage()));
-            return;
+            return Optional.empty();
         }
         found.path("problems").forEach(each -> problems.add(problem(each)));
         found.path("warnings").forEach(each -> warnings.add(problem(each)));
+        return Optional.of(found);
     }
 
     private static Problem problem(JsonNode node) {

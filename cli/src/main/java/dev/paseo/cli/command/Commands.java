@@ -92,16 +92,21 @@ public final class Commands {
                         new ListCommands.Components(context),
                         new ListCommands.Environments(context), new ListCommands.Runs(context),
                         new ListCommands.Versions(context), new ListCommands.Deployments(context)));
+        commands.put("piece",
+                () -> group("Pieces, which the pipeline files of many components share: list, users, try.",
+                        new PieceCommands.ListAll(context), new PieceCommands.Users(context),
+                        new PieceCommands.Try(context)));
         commands.put("component", () -> group(
                 "Components: register, change, look, badge, hook, map-hook, events, links, labels, open, shut, "
-                        + "save, token, watch, stores.",
+                        + "file, save, token, watch, stores.",
                 new RegisterCommand(context), new ChangeCommand(context),
                 new ComponentCommands.Shut(context), new ComponentCommands.Look(context),
                 new ComponentCommands.Badge(context),
                 new ComponentCommands.Hook(context), new ComponentCommands.Events(context),
                 new ComponentCommands.Links(context), new ComponentCommands.Labels(context),
                 new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
-                new SourceCommands.Save(context), new SourceCommands.Pushed(context),
+                new PieceCommands.InForce(context), new SourceCommands.Save(context),
+                new SourceCommands.Pushed(context),
                 new SourceCommands.Observe(context),
                 new SourceCommands.Stores(context), new SourceCommands.MapHook(context)));
     }

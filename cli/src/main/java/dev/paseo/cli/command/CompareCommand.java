@@ -98,6 +98,7 @@ final class CompareCommand extends ServiceCommand {
         changes(view, "figures", "Figures");
         changes(view, "tests", "Tests");
         changes(view, "takes", "Taken from other components");
+        changes(view, "pieces", "Pieces of the pipeline file");
         changes(view, "answers", "Answers");
         changes(view, "artifacts", "Artifacts");
     }

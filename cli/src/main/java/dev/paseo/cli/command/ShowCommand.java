@@ -98,6 +98,10 @@ final class ShowCommand extends ServiceCommand {
             out().println("waited " + waited(run) + (run.has("endedAt") ? ", took " + ListCommands.took(run) : "")
                     + ListCommands.without(run));
         }
+        view.path("pieces").forEach(piece -> out().println("piece: " + piece.path("piece").asString() + " of "
+                + piece.path("of").asString() + " " + piece.path("version").asString()
+                + context.ink().quiet("  " + short8(piece.path("digest"))
+                        + (piece.has("within") ? ", through " + piece.path("within").asString() : ""))));
         reports(api()
                 .get(Api.path("runs", run.path("component").asString(), run.path("number").asString(""), "evidence")));
         artifacts(view.path("outputs"));

@@ -24,8 +24,7 @@ public final class BesideChecks {
     private BesideChecks() {}
 
     /** @param files paths from the folder that the pipeline file lies in */
-    public static List<Problem> of(PipelineFile file, String text, List<String> files) {
-        Places places = Places.of(text);
+    public static List<Problem> of(PipelineFile file, Places places, List<String> files) {
         Set<String> there = Set.copyOf(files);
         List<Problem> warnings = new ArrayList<>();
         for (PipelineFile.Stage stage : file.stages()) {

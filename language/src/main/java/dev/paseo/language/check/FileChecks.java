@@ -39,10 +39,6 @@ public final class FileChecks {
         this.around = around;
     }
 
-    public static Found of(PipelineFile file, String text, Surroundings around) {
-        return of(file, Places.of(text), around);
-    }
-
     public static Found of(PipelineFile file, Places places, Surroundings around) {
         FileChecks checks = new FileChecks(file, places, around);
         checks.starts();

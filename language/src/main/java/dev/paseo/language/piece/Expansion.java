@@ -48,6 +48,7 @@ final class Expansion {
     private final Map<Node, Origin> origins;
     private final Map<String, Map<String, Piece>> read = new HashMap<>();
     private final List<Used> used = new ArrayList<>();
+    private final List<Missing> missing = new ArrayList<>();
     private final Document document;
     private int uses;
 
@@ -66,6 +67,11 @@ final class Expansion {
         return List.copyOf(used);
     }
 
+    /** Those that were not found. */
+    List<Missing> missing() {
+        return List.copyOf(missing);
+    }
+
     /** The document with every piece in its place. */
     Document of(Map<String, Piece> own) {
         return document.root().map(root -> {
@@ -73,7 +79,8 @@ final class Expansion {
                 return document;
             }
             try {
-                return document.with(parts(map, new Level(Optional.empty(), List.of(), own, Optional.empty())), origins);
+                return document.with(parts(map, new Level(Optional.empty(), List.of(), own, Optional.empty())),
+                        origins);
             } catch (Filling.TooLarge larger) {
                 root.problem("its pieces bring more than " + MOST_NODES + " values, which is the most that is read");
                 return document;
@@ -228,7 +235,8 @@ final class Expansion {
             return Optional.empty();
         }
         release.ifPresent(each -> used.add(new Used(at, use.piece(), each.component(),
-                use.of().isEmpty() ? "the same" : use.version().words(), each.version(), Canonical.digest(piece),
+                use.of().orElse(each.component()), use.of().isEmpty() ? "the same" : use.version().words(),
+                each.version(), Canonical.digest(piece),
                 level.within())));
         Origin place = place(use.place().node());
         Filling filling = new Filling(new Givens(use, words, piece).read(place),
@@ -260,6 +268,7 @@ final class Expansion {
             case Found.Is(Release release) -> Optional.of(release);
             case Found.Not(String why) -> {
                 use.place().problem("the piece " + use.piece() + " of " + use.of().orElseThrow() + " " + why);
+                missing.add(new Missing(use.piece(), use.of().orElseThrow(), use.version().words(), why));
                 yield Optional.empty();
             }
         };

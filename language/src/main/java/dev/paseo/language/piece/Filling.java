@@ -91,7 +91,8 @@ final class Filling {
                     .orElse(scalar);
         }
         String text = INPUT.matcher(scalar.getValue())
-                .replaceAll(found -> Matcher.quoteReplacement(given.get(found.group(1)) instanceof Given(ScalarNode value, int line, int column)
+                .replaceAll(found -> Matcher.quoteReplacement(
+                        given.get(found.group(1)) instanceof Given(ScalarNode value, int line, int column)
                                 ? value.getValue() : found.group()));
         return new ScalarNode(scalar.getTag(), text, scalar.getScalarStyle());
     }

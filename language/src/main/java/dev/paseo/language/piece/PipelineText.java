@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
+import org.snakeyaml.engine.v2.nodes.MappingNode;
 import org.snakeyaml.engine.v2.nodes.Node;
 
 /** A pipeline file as it is written, with the pieces that it has and those that it uses. */
@@ -23,6 +24,7 @@ public final class PipelineText {
     private final Document whole;
     private final Reading<PipelineFile> reading;
     private final List<Used> used;
+    private final List<Missing> missing;
     private final Map<String, Piece> pieces;
     private final Map<Node, Origin> origins = new IdentityHashMap<>();
 
@@ -32,6 +34,7 @@ public final class PipelineText {
         Expansion expansion = new Expansion(written, source, origins);
         this.whole = expansion.of(pieces);
         this.used = expansion.used();
+        this.missing = expansion.missing();
         new Tried(written, source).all(pieces);
         this.reading = PipelineFileReader.read(whole);
     }
@@ -52,8 +55,19 @@ public final class PipelineText {
     }
 
     static Map<String, Piece> pieces(Document document) {
-        return document.root().filter(Value::isMap).map(root -> root.entries().get("pieces"))
-                .map(PieceReader::read).orElseGet(LinkedHashMap::new);
+        return entry(document, "pieces").map(PieceReader::read).orElseGet(LinkedHashMap::new);
+    }
+
+    /** What stands under a key; what is wrong with others is left for the reader to tell. */
+    private static Optional<Value> entry(Document document, String key) {
+        return document.root().map(Value::node).filter(MappingNode.class::isInstance)
+                .map(root -> Expansion.tuples((MappingNode) root).get(key))
+                .map(tuple -> document.with(tuple.getValueNode(), Map.of()).root().orElseThrow().at(key));
+    }
+
+    /** The component that it names. */
+    public Optional<String> component() {
+        return entry(whole, "component").map(Value::plain).filter(name -> !name.isEmpty());
     }
 
     /** What it says, with every piece in its place. */
@@ -71,6 +85,11 @@ public final class PipelineText {
         return used;
     }
 
+    /** The pieces that it asks for and that were not found. */
+    public List<Missing> missing() {
+        return missing;
+    }
+
     /** The pieces that it has. */
     public List<Described> pieces() {
         return pieces.values().stream().map(PieceReader::described).toList();
@@ -79,10 +98,5 @@ public final class PipelineText {
     /** The file as it is in force: every piece in its place, with a comment where it comes from. */
     public String expanded() {
         return whole.root().map(Value::node).map(root -> Written.of(root, origins)).orElse("");
-    }
-
-    /** Of nothing but what a text says. */
-    public static Optional<PipelineFile> valueOf(String text) {
-        return read(text, PieceSource.NONE).reading().value();
     }
 }

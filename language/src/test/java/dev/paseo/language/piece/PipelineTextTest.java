@@ -170,7 +170,8 @@ class PipelineTextTest {
                     + "mean java-service?",
             "like: {piece: a, of: blocked, version: \"2.0.1\"} | 3 | the piece a of blocked is of 2.0.1, which was "
                     + "blocked: it loses files",
-            "like: {piece: a, of: park-pieces, version: upstream} | 3 | should be newest, a pattern such as \"2.*\", or "
+            "like: {piece: a, of: park-pieces, version: upstream} | 3 | "
+                    + "should be newest, a pattern such as \"2.*\", or "
                     + "{live-in: …}: a piece does not come upstream",
             "stages: {like: {piece: self, of: odd}} | 3 | uses itself: self of odd uses self of odd (line 1 of self of "
                     + "odd 1.0)",
@@ -182,19 +183,22 @@ class PipelineTextTest {
                     + "stages.lint, as linted of park-pieces 2.1.3 does: give one of them another name by an input",
             "stages: {↵ like: {piece: linted, of: park-pieces},↵ lint: {steps: [b]}} | 5 | is said by linted of "
                     + "park-pieces 2.1.3, which does not let it be changed; nothing of it may be changed",
-            "like: {piece: java-service, of: park-pieces, given: {jar: a}}↵deployment: {removal: [b]} | 4 | is not said "
+            "like: {piece: java-service, of: park-pieces, given: {jar: a}}↵"
+                    + "deployment: {removal: [b]} | 4 | is not said "
                     + "by java-service of park-pieces 2.1.3, which does not let it be changed; it lets be changed: "
                     + "stages.compile.timeout, stages.compile.wants, deployment.strategy, deployment.secrets",
             "like: {piece: java-service, of: park-pieces, given: {jar: a,↵  limit: 999d}} | 4 | should be a length of "
                     + "time such as 30s, 5m or 48h, at most 12h, found “999d” (line 17 of java-service of park-pieces "
                     + "2.1.3)",
             "pieces: {a: {summary: b}} | 3 | needs what it brings: stages, deployment, checks, route",
-            "pieces: {a: {inputs: {b: {words: c, kind: text}}, stages: {d: {steps: [e]}}}} | 3 | is used nowhere in the "
+            "pieces: {a: {inputs: {b: {words: c, kind: text}}, stages: {d: {steps: [e]}}}} | 3 | "
+                    + "is used nowhere in the "
                     + "piece: write {given.b} where it belongs, in quotes",
             "pieces: {a: {stages: {d: {steps: [\"{given.e}\"]}}}} | 3 | has no input e",
             "pieces: {a: {inputs: {b: {words: c, kind: list}}, stages: {d: {steps: [\"x {given.b}\"]}}}} | 3 | "
                     + "{given.b} is a list, and cannot stand within a text",
-            "pieces: {a: {may-change: [route], stages: {d: {steps: [e]}}}} | 3 | should be a path within what the piece "
+            "pieces: {a: {may-change: [route], stages: {d: {steps: [e]}}}} | 3 | "
+                    + "should be a path within what the piece "
                     + "brings, such as stages.compile.wants or deployment.strategy",
             "pieces:↵  a:↵    stages:↵      d:↵        step: [e] | 7 | is not a key that is known here; did you mean "
                     + "steps?",
@@ -231,11 +235,34 @@ class PipelineTextTest {
 
     @Test
     void theDigestIsOfWhatAPieceSaysAndNotOfItsLayout() {
-        String again = PIECES.replace("    summary: A Java service of the park", "    # why\n    summary:   A Java service "
-                + "of the park");
+        String again = PIECES.replace("    summary: A Java service of the park",
+                "    # why\n    summary:   A Java service "
+                        + "of the park");
         assertEquals(PipelineText.piecesOf(PIECES), PipelineText.piecesOf(again));
         assertNotEquals(PipelineText.piecesOf(PIECES).getFirst().digest(),
                 PipelineText.piecesOf(PIECES.replace("./test.sh", "./test.sh -v")).getFirst().digest());
+    }
+
+    @Test
+    void whatIsWrongIsToldOnce() {
+        assertEquals(1, read("summary: a\nsummary: b\n").reading().problems().size());
+        assertEquals(Optional.of("daylight-api"), read("summary: a").component());
+    }
+
+    @ParameterizedTest
+    @CsvSource({"2.1,a,2.1,a,2.1,a,CURRENT", "2.0,a,2.1,a,2.1,a,ALIKE", "2.0,a,2.1,b,2.1,b,BEHIND",
+            "1.9,a,1.9,a,2.1,b,HELD_BACK", "1.9,a,1.9,a,,,HELD_BACK", "1.9,a,,,2.1,b,BROKEN"})
+    void howAUseStandsToWhatThereIs(String used, String digest, String next, String ofNext, String newest,
+            String ofNewest, Standing standing) {
+        assertEquals(standing, Standing.of(new Standing.At(used, digest),
+                Optional.ofNullable(next).map(version -> new Standing.At(version, ofNext)),
+                Optional.ofNullable(newest).map(version -> new Standing.At(version, ofNewest))));
+    }
+
+    @Test
+    void theDifferenceOfTwoTextsIsALineForALine() {
+        assertEquals(List.of("@@ -1,3 +1,3 @@", " a", "-b", "+B", " c"), Difference.of("a\nb\nc\n", "a\nB\nc\n"));
+        assertEquals(List.of(), Difference.of("a\nb", "a\nb"));
     }
 
     @Test

@@ -1,5 +1,6 @@
 package dev.paseo.service.arrival;
 
+import dev.paseo.service.pipeline.FileInForce;
 import dev.paseo.api.archive.TarReader;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.text.Shortened;
@@ -8,7 +9,6 @@ import dev.paseo.language.file.PipelineFile;
 import dev.paseo.language.file.Recipe;
 import dev.paseo.service.bytes.KeptBytes;
 import dev.paseo.service.cause.Causes;
-import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.evidence.Evidence;

@@ -1,5 +1,7 @@
 package dev.paseo.service.comparison;
 
+import dev.paseo.language.piece.Used;
+import java.util.LinkedHashMap;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.environment.Environments;
@@ -24,6 +26,7 @@ import tools.jackson.databind.JsonNode;
 public class Comparisons {
 
     private static final int MOST_COMMITS = 200;
+    private static final int SHORT = 12;
 
     public record CommitView(String id, String summary, String author, Instant at) {}
 
@@ -50,11 +53,13 @@ public class Comparisons {
      * @param live        the version that is compared with; empty where nothing is live
      * @param commits     that the proposed one has more, the newest first, at most 200 of {@code commitCount}
      * @param lost        commits in the one that is live that the proposed one lacks
+     * @param pieces      of other components that their pipeline files were put together from, where they differ
      */
     public record ComparisonView(Optional<String> live, String proposed, List<CommitView> commits, int commitCount,
             List<CommitView> lost, List<ArtifactChange> artifacts,
             List<VariableChange> variables, List<SecretChange> secrets, List<FigureView> evidence,
-            List<RecipeChange> recipe, List<RecipeChange> files) {}
+            List<RecipeChange> recipe, List<RecipeChange> files,
+            List<RecipeChange> pieces) {}
 
     private final Components components;
     private final Versions versions;
@@ -84,7 +89,8 @@ public class Comparisons {
         return new ComparisonView(live.map(Versions.Version::number), version.number(), commits, count,
                 lost(live, version), artifacts(live, version),
                 variables(before.map(Set::settings), after.map(Set::settings)), secrets(before, after),
-                figures(live, version), recipe(live, version), files(live, version));
+                figures(live, version), recipe(live, version), files(live, version),
+                live.map(other -> changes(pieces(other), pieces(version))).orElse(List.of()));
     }
 
     private List<CommitView> lost(Optional<Versions.Version> live, Versions.Version version) {
@@ -212,6 +218,21 @@ public class Comparisons {
     private List<RecipeChange> files(Optional<Versions.Version> live, Versions.Version version) {
         return live.isEmpty() ? List.of()
                 : changes(around.bundles().of(live.get().bundle()), around.bundles().of(version.bundle()));
+    }
+
+    private Map<String, String> pieces(Versions.Version version) {
+        Map<String, String> pieces = new TreeMap<>();
+        version.run().ifPresent(run -> pieces.putAll(pieces(components.fileOfRun(run).used())));
+        return pieces;
+    }
+
+    /** By what each is and where it stands: its version, and the beginning of the SHA-256 of what it says. */
+    static Map<String, String> pieces(List<Used> used) {
+        Map<String, String> pieces = new LinkedHashMap<>();
+        used.forEach(each -> pieces.put(
+                each.piece() + " of " + each.of() + (each.at().isEmpty() ? "" : ", " + each.at()),
+                each.version() + " (" + each.digest().substring(0, SHORT) + ")"));
+        return pieces;
     }
 
     private static List<RecipeChange> changes(Map<String, String> before, Map<String, String> after) {

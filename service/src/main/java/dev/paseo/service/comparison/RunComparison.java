@@ -41,11 +41,13 @@ class RunComparison {
      *
      * @param commits those that the later one has and the earlier one has not
      * @param takes   versions of other components
+     * @param pieces  that their pipeline files were put together from
      * @param tests   which tests began to fail, and which no longer do
      */
     record RunComparisonView(RunViews.RunSummary before, RunViews.RunSummary after, List<ComparedCommit> commits,
             List<ComparedStage> stages, List<ComparedValue> artifacts,
-            List<ComparedValue> answers, List<ComparedValue> takes, List<ComparedValue> tests,
+            List<ComparedValue> answers, List<ComparedValue> takes, List<ComparedValue> pieces,
+            List<ComparedValue> tests,
             List<ComparedValue> figures) {}
 
     private final Runs runs;
@@ -73,6 +75,7 @@ class RunComparison {
                 changes(byName(old.outputs(), RunViews.OutputView::name, RunViews.OutputView::digest),
                         byName(now.outputs(), RunViews.OutputView::name, RunViews.OutputView::digest)),
                 changes(old.answers(), now.answers()), changes(takes(old), takes(now)),
+                changes(Comparisons.pieces(old.pieces()), Comparisons.pieces(now.pieces())),
                 changes(failing(oldEvidence), failing(nowEvidence)),
                 changes(figures(oldEvidence), figures(nowEvidence)));
     }

@@ -20,8 +20,6 @@ interface ComponentMapper {
 
     record RuleRow(String pattern, boolean trusted) {}
 
-    record FileRow(long id, String commitId, String text, String problems) {}
-
     record HeadRow(String branch, String commitId, @Nullable Long pipelineFileId) {}
 
     @Select("select min(id) from component where repository = #{repository}")
@@ -80,9 +78,6 @@ interface ComponentMapper {
 
     @Update("update start_trigger set source = #{now} where source = #{before}")
     int renameSource(String before, String now);
-
-    @Update("update pipeline_file set problems = #{problems} where id = #{id}")
-    int foundAnew(long id, String problems);
 
     @Select(COMPONENT
             + "where name between #{first} and #{last} and (retired_at is null or exists (select 1 from place p "
@@ -158,26 +153,6 @@ interface ComponentMapper {
             select h.pipeline_file_id from component c join head h on h.component_id = c.id and h.branch = c.main_branch
             where c.name = #{component} and c.retired_at is null and h.pipeline_file_id is not null""")
     Optional<Long> mainFile(String component);
-
-    record FileHistoryRow(String commitId, String text, int problems, Instant readAt) {}
-
-    /** Every text of the file that was seen, the newest first. */
-    @Select("""
-            select commit_id, text, json_length(problems) as problems, read_at from pipeline_file
-            where component_id = #{component} order by id desc limit #{limit}""")
-    List<FileHistoryRow> fileHistory(long component, int limit);
-
-    @Insert("""
-            insert ignore into pipeline_file (component_id, commit_id, path, text, problems, read_at)
-            values (#{component}, #{commit}, #{path}, #{text}, #{problems}, #{at})""")
-    int keepFile(long component, String commit, String path, String text, String problems, Instant at);
-
-    @Select("select id, commit_id, text, problems from pipeline_file where component_id = #{component} and "
-            + "commit_id = #{commit} and path = #{path}")
-    Optional<FileRow> file(long component, String commit, String path);
-
-    @Select("select id, commit_id, text, problems from pipeline_file where id = #{id}")
-    FileRow fileById(long id);
 
     @Select("select branch, commit_id, pipeline_file_id from head where component_id = #{component} order by branch")
     List<HeadRow> heads(long component);

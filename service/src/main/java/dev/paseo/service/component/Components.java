@@ -1,5 +1,7 @@
 package dev.paseo.service.component;
 
+import dev.paseo.service.pipeline.FileInForce;
+import dev.paseo.service.pipeline.PipelineFiles;
 import dev.paseo.service.source.SourceCredentials;
 import dev.paseo.service.change.Changes;
 import dev.paseo.service.start.StartTriggers;
@@ -9,11 +11,8 @@ import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.language.NearestName;
 import dev.paseo.language.Places;
 import dev.paseo.language.Problem;
-import dev.paseo.language.Reading;
 import dev.paseo.language.file.PipelineFile;
-import dev.paseo.language.file.PipelineFileReader;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.ComponentMapper.ComponentRow;
 import dev.paseo.service.component.ComponentMapper.RuleRow;
 import dev.paseo.service.database.Json;
@@ -21,7 +20,6 @@ import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.source.Mirrors;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -30,7 +28,6 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
-import tools.jackson.core.type.TypeReference;
 
 /** Components: what they are, which branches count, and the pipeline file at each commit. */
 @Component
@@ -40,37 +37,25 @@ public class Components {
     public record Registered(long id, String name, Optional<String> repository, String filePath, String mainBranch,
             String summary, Optional<Instant> retired) {}
 
-    /** A pipeline file as it stood at a commit: what it says, or what is wrong with it. */
-    public record FileInForce(long id, Optional<PipelineFile> file, List<Problem> problems, List<Problem> warnings) {}
-
-    private static final TypeReference<List<Problem>> PROBLEMS = new TypeReference<>() {};
-
     /** Of a branch or a tag, in characters. */
     public static final int LONGEST_NAME = 200;
-    private static final int REMEMBERED = 200;
 
     private final ComponentMapper mapper;
     private final Reaching reaching;
     private final Json json;
-    private final ServiceClock clock;
+    private final PipelineFiles files;
     private final StartTriggers triggers;
     private final Map<String, Long> firsts = new ConcurrentHashMap<>();
-    private final Map<Long, FileInForce> read = new LinkedHashMap<>(16, 0.75f, true) {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<Long, FileInForce> eldest) {
-            return size() > REMEMBERED;
-        }
-    };
 
     /** Where components' source and triggers are. */
     @Component
     record Reaching(Mirrors mirrors, SourceCredentials credentials, Changes changes) {}
 
-    Components(ComponentMapper mapper, Reaching reaching, Json json, ServiceClock clock, StartTriggers triggers) {
+    Components(ComponentMapper mapper, Reaching reaching, Json json, PipelineFiles files, StartTriggers triggers) {
         this.mapper = mapper;
         this.reaching = reaching;
         this.json = json;
-        this.clock = clock;
+        this.files = files;
         this.triggers = triggers;
     }
 
@@ -159,7 +144,6 @@ public class Components {
      * Keeps the file of a component without a repository; its branch is where the file is, its commits are revisions.
      */
     public void saveFile(Registered component, String base, String text, String by) {
-        List<Problem> problems = problems(text, names(component));
         Map<String, String> heads = heads(component.id());
         Optional<String> before = Optional.ofNullable(heads.get(component.mainBranch()));
         if (!before.orElse("").equals(base)) {
@@ -169,15 +153,14 @@ public class Components {
         String revision = "revision "
                 + (before.map(at -> Integer.parseInt(at.substring("revision ".length()))).orElse(0) + 1);
         reaching.changes().run(() -> {
-            mapper.keepFile(component.id(), revision, component.filePath(), text, json.write(problems), clock.now());
-            long file = mapper.file(component.id(), revision, component.filePath()).orElseThrow().id();
+            long file = files.save(owner(component), revision, text);
             if (!moveHead(component.id(), component.mainBranch(), before, revision, file)) {
                 throw Refusal.conflict("Somebody else saved the file at the same moment: look at it again");
             }
             reaching.changes().record(
                     AuditTrail.Entry.of(by, "pipeline file saved", component.name()).with("revision", revision));
         });
-        PipelineFileReader.read(text).value().ifPresent(read -> summarise(component.id(), read.summary()));
+        readFile(component, revision).file().ifPresent(read -> summarise(component.id(), read.summary()));
         refreshTriggers();
     }
 
@@ -196,33 +179,19 @@ public class Components {
         return heads;
     }
 
-    /** Reads the file at a commit and keeps what was found; outside any transaction, since git is asked. */
+    /**
+     * Reads the file at a commit, with the pieces that there are now, and keeps what was found; outside any
+     * transaction, since git is asked.
+     */
     public FileInForce readFile(Registered component, String commit) {
-        Optional<ComponentMapper.FileRow> known = mapper.file(component.id(), commit, component.filePath());
-        if (known.isEmpty()) {
-            keep(component, commit);
-            known = mapper.file(component.id(), commit, component.filePath());
-        }
-        ComponentMapper.FileRow row = known.orElseThrow();
-        FileInForce file = file(row.id());
-        return file.file().flatMap(read -> cycle(component, read, row.text()))
-                .map(cycle -> new FileInForce(file.id(), Optional.empty(), List.of(cycle), file.warnings()))
-                .orElse(file);
+        FileInForce file = files.at(owner(component), commit,
+                () -> mirror(component).file(commit, component.filePath()));
+        return file.file().flatMap(read -> cycle(component, read, files.whole(file.id()).places()))
+                .map(file::but).orElse(file);
     }
 
-    /** Asks git for the file at a commit, and keeps it with what is wrong with it. */
-    private void keep(Registered component, String commit) {
-        String text = "";
-        List<Problem> problems;
-        try {
-            Optional<String> found = mirror(component).file(commit, component.filePath());
-            text = found.orElse("");
-            problems = found.map(each -> problems(each, names(component))).orElseGet(
-                    () -> List.of(new Problem(1, 1, "", "there is no " + component.filePath() + " at this commit")));
-        } catch (Mirror.TooLarge larger) {
-            problems = List.of(new Problem(1, 1, "", String.valueOf(larger.getMessage())));
-        }
-        mapper.keepFile(component.id(), commit, component.filePath(), text, json.write(problems), clock.now());
+    private PipelineFiles.Owner owner(Registered component) {
+        return new PipelineFiles.Owner(component.id(), names(component), component.filePath());
     }
 
     /** The component's own name, then those that it had: its file may say any of them. */
@@ -230,24 +199,9 @@ public class Components {
         return Stream.concat(Stream.of(component.name()), mapper.formerNames(component.id()).stream()).toList();
     }
 
-    /** The text of the file at a commit that was read. */
-    public String text(Registered component, String commit) {
-        return mapper.file(component.id(), commit, component.filePath()).map(ComponentMapper.FileRow::text).orElse("");
-    }
-
-    static List<Problem> problems(String text, List<String> names) {
-        Reading<PipelineFile> reading = PipelineFileReader.read(text);
-        List<Problem> problems = new ArrayList<>(reading.problems());
-        reading.value().filter(file -> !names.contains(file.component()))
-                .ifPresent(file -> problems.add(new Problem(1, 1,
-                        "component",
-                        "says " + file.component() + ", but this repository is registered as " + names.getFirst())));
-        return problems;
-    }
-
     /** That the triggers would make a cycle, with those of the other components as they are now. */
-    Optional<Problem> cycle(Registered component, PipelineFile file, String text) {
-        return triggers.cycle(component.name(), file, this::nameNow).map(way -> Places.of(text).problem("starts",
+    Optional<Problem> cycle(Registered component, PipelineFile file, Places places) {
+        return triggers.cycle(component.name(), file, this::nameNow).map(way -> places.problem("starts",
                 "would make a cycle: " + String.join(" starts ", way)));
     }
 
@@ -263,34 +217,20 @@ public class Components {
         }, () -> triggers.leave(component, id)));
     }
 
-    private FileInForce inForce(ComponentMapper.FileRow row) {
-        List<Problem> problems = json.read(row.problems(), PROBLEMS);
-        if (!problems.isEmpty()) {
-            return new FileInForce(row.id(), Optional.empty(), problems, List.of());
-        }
-        Reading<PipelineFile> reading = PipelineFileReader.read(row.text());
-        return new FileInForce(row.id(), reading.value(), problems, reading.warnings());
+    /** A file as it was put together, which never changes. */
+    public FileInForce file(long id) {
+        return files.file(id);
     }
 
-    /** A file never changes, so what was read of it is remembered. */
-    public FileInForce file(long id) {
-        synchronized (read) {
-            FileInForce known = read.get(id);
-            if (known != null) {
-                return known;
-            }
-        }
-        FileInForce file = inForce(mapper.fileById(id));
-        synchronized (read) {
-            read.put(id, file);
-        }
-        return file;
+    /** The file that a run was started with. */
+    public FileInForce fileOfRun(long run) {
+        return files.ofRun(run);
     }
 
     /** Says that a branch is at a commit now. True for the one caller that moved it from where it was known to be. */
     public boolean moveHead(long component, String branch, Optional<String> before, String commit, long file) {
-        return before.map(old -> mapper.moveHead(component, branch, old, commit, file, clock.now()))
-                .orElseGet(() -> mapper.addHead(component, branch, commit, file, clock.now())) == 1;
+        return before.map(old -> mapper.moveHead(component, branch, old, commit, file, reaching.changes().now()))
+                .orElseGet(() -> mapper.addHead(component, branch, commit, file, reaching.changes().now())) == 1;
     }
 
     public boolean dropHead(long component, String branch, String before) {
@@ -306,8 +246,8 @@ public class Components {
 
     /** Says that a tag is at a commit. True for the one caller that saw it first, there or after it was moved. */
     public boolean seeTag(long component, String tag, String commit) {
-        return tag.length() <= LONGEST_NAME && (mapper.addTag(component, tag, commit, clock.now()) == 1
-                || mapper.moveTag(component, tag, commit, clock.now()) == 1);
+        return tag.length() <= LONGEST_NAME && (mapper.addTag(component, tag, commit, reaching.changes().now()) == 1
+                || mapper.moveTag(component, tag, commit, reaching.changes().now()) == 1);
     }
 
     /** Notes many new branches at once, which start nothing; false where somebody else has noted them. */
@@ -316,14 +256,14 @@ public class Components {
         String rows = json
                 .write(heads.entrySet().stream().map(head -> new ComponentMapper.NewHead(head.getKey(), head.getValue(),
                         files.computeIfAbsent(head.getValue(), commit -> readFile(component, commit).id()))).toList());
-        return mapper.addHeads(component.id(), rows, clock.now()) > 0;
+        return mapper.addHeads(component.id(), rows, reaching.changes().now()) > 0;
     }
 
     /** Notes many tags at once, which start nothing; false where somebody else has noted them. */
     public boolean seeTags(long component, Map<String, String> tags) {
         String rows = json.write(
                 tags.entrySet().stream().map(tag -> new ComponentMapper.TagRow(tag.getKey(), tag.getValue())).toList());
-        return mapper.addTags(component, rows, clock.now()) > 0;
+        return mapper.addTags(component, rows, reaching.changes().now()) > 0;
     }
 
     public void summarise(long component, String summary) {
@@ -338,10 +278,5 @@ public class Components {
     /** What agents offer, for files that want it. */
     List<String> offers() {
         return mapper.offers();
-    }
-
-    /** The texts of its file, the newest first. */
-    List<ComponentMapper.FileHistoryRow> fileHistory(Registered component, int most) {
-        return mapper.fileHistory(component.id(), most);
     }
 }

@@ -7,9 +7,11 @@ import dev.paseo.language.Reading;
 import dev.paseo.language.check.FileChecks;
 import dev.paseo.language.check.Surroundings;
 import dev.paseo.language.file.PipelineFile;
-import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.language.piece.PipelineText;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.database.Json;
+import dev.paseo.service.pipeline.FileInForce;
+import dev.paseo.service.pipeline.PipelineFiles;
 import dev.paseo.service.secret.Secrets;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -37,8 +39,10 @@ public class PipelineChecks {
      * What is wrong with a text.
      *
      * @param warnings what keeps nothing from running, but is likely to be meant otherwise
+     * @param text     as it was read, with its pieces
      */
-    public record Checked(Optional<PipelineFile> file, List<Problem> problems, List<Problem> warnings) {}
+    public record Checked(Optional<PipelineFile> file, List<Problem> problems, List<Problem> warnings,
+            PipelineText text) {}
 
     /** The rules of environments, by the environment they follow, as whoever keeps them tells. */
     public interface Followed {
@@ -52,8 +56,11 @@ public class PipelineChecks {
     private final Secrets secrets;
     private final Json json;
     private final Followed followed;
+    private final PipelineFiles files;
 
-    PipelineChecks(Components components, ComponentMapper mapper, Secrets secrets, Json json, Followed followed) {
+    PipelineChecks(Components components, ComponentMapper mapper, Secrets secrets, Json json, Followed followed,
+            PipelineFiles files) {
+        this.files = files;
         this.components = components;
         this.mapper = mapper;
         this.secrets = secrets;
@@ -63,21 +70,21 @@ public class PipelineChecks {
 
     /** Checks a text as the file of this component. */
     public Checked check(Registered component, String text) {
-        Reading<PipelineFile> reading = PipelineFileReader.read(text);
-        return check(component, reading.value(), reading.problems(), reading.warnings(), text);
+        return check(component, files.text(component.id(), component.name(), text));
     }
 
-    /** Checks a file that was read already, and has no problems of its own. */
-    public Checked check(Registered component, PipelineFile file, List<Problem> warnings, String text) {
-        return check(component, Optional.of(file), List.of(), warnings, text);
+    /** Checks a file that was read already. */
+    public Checked check(Registered component, FileInForce file) {
+        return check(component, files.whole(file.id()));
     }
 
-    private Checked check(Registered component, Optional<PipelineFile> read, List<Problem> ofText,
-            List<Problem> warningsOfText, String text) {
-        List<Problem> problems = new ArrayList<>(ofText);
-        List<Problem> warnings = new ArrayList<>(warningsOfText);
-        read.ifPresent(file -> {
-            Places places = Places.of(text);
+    /** Checks a text that was read with pieces of the caller's choice. */
+    public Checked check(Registered component, PipelineText text) {
+        Reading<PipelineFile> reading = text.reading();
+        List<Problem> problems = new ArrayList<>(reading.problems());
+        List<Problem> warnings = new ArrayList<>(reading.warnings());
+        reading.value().ifPresent(file -> {
+            Places places = text.places();
             if (!components.names(component).contains(file.component())) {
                 problems.add(places.problem("component",
                         "says " + file.component() + ", but this repository is registered as " + component.name()));
@@ -85,20 +92,21 @@ public class PipelineChecks {
                 warnings.add(places.problem("component",
                         "says " + file.component() + ", as it was called; it is " + component.name() + " now"));
             }
-            components.cycle(component, file, text).ifPresent(problems::add);
-            FileChecks.Found found = around(component, file, text);
+            components.cycle(component, file, places).ifPresent(problems::add);
+            FileChecks.Found found = around(component, file, places);
             problems.addAll(found.problems());
             warnings.addAll(found.warnings());
         });
-        return new Checked(read, problems.stream().sorted().toList(), warnings.stream().sorted().toList());
+        return new Checked(reading.value(), problems.stream().sorted().toList(), warnings.stream().sorted().toList(),
+                text);
     }
 
     /** What of a file that can be read does not agree with what is here. */
-    private FileChecks.Found around(Registered component, PipelineFile file, String text) {
+    private FileChecks.Found around(Registered component, PipelineFile file, Places places) {
         List<String> ofStages = file.stages().stream().flatMap(stage -> stage.secrets().stream()).distinct().toList();
         Set<String> lacking = secrets.lacks(ofStages, component.id(), 0).stream().map(Lack::name)
                 .collect(Collectors.toSet());
-        return around(component.name(), file, text,
+        return around(component.name(), file, places,
                 new Own(component.repository().isPresent(),
                         mapper.sources(component.id()).stream().map(ComponentMapper.SourceRow::name)
                                 .collect(Collectors.toSet()),
@@ -110,10 +118,10 @@ public class PipelineChecks {
     /** What a component has, or would be given: a repository, sources, secrets, those with a value, branches. */
     record Own(boolean repository, Set<String> opened, Set<String> given, Set<String> valued, Set<String> branches) {}
 
-    FileChecks.Found around(String component, PipelineFile file, String text, Own own) {
+    FileChecks.Found around(String component, PipelineFile file, Places places, Own own) {
         Map<String, String> former = new HashMap<>();
         mapper.allFormerNames().forEach(row -> former.put(row.name(), row.component()));
-        return FileChecks.of(file, text,
+        return FileChecks.of(file, places,
                 new Surroundings(component, own.repository(), components.all().stream().map(Registered::name).toList(),
                         followed.environments(),
                         mapper.stageOffers().stream().map(offers -> json.read(offers, WORDS)).toList(), routes(file),

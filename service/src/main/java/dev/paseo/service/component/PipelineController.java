@@ -1,5 +1,10 @@
 package dev.paseo.service.component;
 
+import dev.paseo.language.piece.Used;
+import dev.paseo.service.pipeline.FileInForce;
+import dev.paseo.service.pipeline.PipelineFiles;
+import dev.paseo.service.pipeline.SeenText;
+import java.util.function.Supplier;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.language.Problem;
@@ -38,10 +43,12 @@ class PipelineController {
     /**
      * The file of a branch as it is in force.
      *
+     * @param expanded  with every piece in its place, where it uses any and has no problems
+     * @param pieces    that it uses, as they were found
      * @param ownBranch where the reader commits instead, where the branch is trusted and they may not commit to it
      */
     record PipelineView(String branch, String commit, String path, String text, List<Problem> problems,
-            Optional<String> ownBranch) {}
+            Optional<String> expanded, List<Used> pieces, Optional<String> ownBranch) {}
 
     /** A text of the file, and the commit at which it was first seen. */
     record PipelineVersionView(String commit, String text, int problems, Instant readAt) {}
@@ -62,12 +69,20 @@ class PipelineController {
     /** Names to complete with. */
     record KnownNames(List<String> components, List<String> environments, List<String> offers) {}
 
-    record CheckView(List<Problem> problems, List<Problem> warnings, Optional<PlanView> plan, KnownNames known) {}
+    /**
+     * What was found in a text.
+     *
+     * @param expanded with every piece in its place, where it uses any
+     */
+    record CheckView(List<Problem> problems, List<Problem> warnings, Optional<PlanView> plan,
+            Optional<String> expanded, List<Used> pieces, KnownNames known) {}
 
     private final Components components;
     private final PipelineChecks checks;
+    private final PipelineFiles files;
 
-    PipelineController(Components components, PipelineChecks checks) {
+    PipelineController(Components components, PipelineChecks checks, PipelineFiles files) {
+        this.files = files;
         this.components = components;
         this.checks = checks;
     }
@@ -94,8 +109,9 @@ class PipelineController {
         String wanted = branch.orElse(component.mainBranch());
         String commit = Optional.ofNullable(components.heads(component.id()).get(wanted))
                 .orElseThrow(() -> Refusal.notFound(name + " has no branch " + wanted));
-        List<Problem> problems = components.readFile(component, commit).problems();
-        return new PipelineView(wanted, commit, component.filePath(), components.text(component, commit), problems,
+        FileInForce file = components.readFile(component, commit);
+        return new PipelineView(wanted, commit, component.filePath(), files.written(file.id()), file.problems(),
+                expanded(file.used(), () -> files.whole(file.id()).expanded()), file.used(),
                 components.rules(component.id()).trusts(wanted)
                         && !person.may(Action.EDIT_TRUSTED, Optional.of(name), Optional.empty())
                                 ? Optional.of(Components.ownBranch(person)) : Optional.empty());
@@ -104,8 +120,8 @@ class PipelineController {
     /** The versions of a pipeline file that the service keeps, the newest first. */
     @GetMapping("/components/{name}/pipeline/history")
     List<PipelineVersionView> history(@AuthenticationPrincipal Person person, @PathVariable String name) {
-        List<ComponentMapper.FileHistoryRow> rows = components.fileHistory(look(person, name), 200);
-        Map<String, ComponentMapper.FileHistoryRow> first = new LinkedHashMap<>();
+        List<SeenText> rows = files.history(look(person, name).id(), 200);
+        Map<String, SeenText> first = new LinkedHashMap<>();
         // The newest first; of the commits with one text the oldest stays.
         rows.forEach(row -> first.put(row.text(), row));
         return first.values().stream()
@@ -118,8 +134,13 @@ class PipelineController {
             @RequestBody CheckRequest request) {
         PipelineChecks.Checked checked = checks.check(look(person, name), request.text());
         return new CheckView(checked.problems(), checked.warnings(), checked.file().map(PipelineController::plan),
+                expanded(checked.text().used(), checked.text()::expanded), checked.text().used(),
                 new KnownNames(components.all().stream().map(Registered::name).toList(), components.environmentNames(),
                         components.offers()));
+    }
+
+    private static Optional<String> expanded(List<Used> used, Supplier<String> text) {
+        return used.isEmpty() ? Optional.empty() : Optional.of(text.get());
     }
 
     private static PlanView plan(PipelineFile file) {

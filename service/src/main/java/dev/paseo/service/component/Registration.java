@@ -1,5 +1,6 @@
 package dev.paseo.service.component;
 
+import dev.paseo.service.pipeline.FileInForce;
 import dev.paseo.service.secret.HookSecrets;
 import dev.paseo.service.source.SourceCredentials;
 import dev.paseo.service.change.Changes;
@@ -7,7 +8,6 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.language.file.Names;
 import dev.paseo.service.audit.AuditTrail;
-import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;

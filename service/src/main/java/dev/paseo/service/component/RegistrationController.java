@@ -6,12 +6,14 @@ import dev.paseo.core.access.Person;
 import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.core.trigger.BringingIn;
 import dev.paseo.language.NearestName;
+import dev.paseo.language.Places;
 import dev.paseo.language.Problem;
 import dev.paseo.language.check.FileChecks;
 import dev.paseo.language.file.PipelineFile;
-import dev.paseo.language.file.PipelineFileReader;
+import dev.paseo.language.piece.PipelineText;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.permission.Permission;
+import dev.paseo.service.pipeline.PipelineFiles;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.source.Mirrors;
 import dev.paseo.service.source.SourceAccess;
@@ -19,7 +21,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -49,8 +50,10 @@ class RegistrationController {
     private final Registration registration;
     private final Mirrors mirrors;
     private final PipelineChecks checks;
+    private final PipelineFiles files;
 
-    RegistrationController(Registration registration, Mirrors mirrors, PipelineChecks checks) {
+    RegistrationController(Registration registration, Mirrors mirrors, PipelineChecks checks, PipelineFiles files) {
+        this.files = files;
         this.checks = checks;
         this.registration = registration;
         this.mirrors = mirrors;
@@ -77,17 +80,21 @@ class RegistrationController {
     }
 
     /** What of the file does not agree with what is here; which secrets have a value is not asked yet. */
-    private List<Problem> around(Registration.NewComponent wanted, PipelineFile file, String text,
+    private List<Problem> around(Registration.NewComponent wanted, PipelineFile file, Places places,
             List<String> branches) {
         Set<String> given = Set.copyOf(wanted.secrets());
-        FileChecks.Found found = checks.around(wanted.name(), file, text,
+        FileChecks.Found found = checks.around(wanted.name(), file, places,
                 new PipelineChecks.Own(wanted.repository().isPresent(),
-                        Stream.concat(wanted.sources().orElse(List.of()).stream(),
-                                wanted.openSources().orElse(List.of()).stream()).collect(Collectors.toSet()),
+                        Set.copyOf(opened(wanted)),
                         given, given,
                         Set.copyOf(branches)));
         return Stream.concat(found.problems().stream(), found.warnings().stream())
                 .filter(each -> !each.path().isEmpty()).toList();
+    }
+
+    private static List<String> opened(Registration.NewComponent wanted) {
+        return Stream.concat(wanted.sources().orElse(List.of()).stream(),
+                wanted.openSources().orElse(List.of()).stream()).distinct().toList();
     }
 
     private RegistrationView look(Registration.NewComponent wanted, String main, Mirror mirror, Registered component) {
@@ -102,18 +109,20 @@ class RegistrationController {
                 return Optional.empty();
             }
         });
-        List<Problem> problems = text.map(found -> Components.problems(found, List.of(component.name())))
+        Optional<PipelineText> read = text.map(found -> files.text(wanted.name(), opened(wanted), found));
+        List<Problem> problems = read
+                .map(found -> PipelineFiles.problems(found.reading(), List.of(component.name())))
                 .orElse(List.of());
-        Optional<PipelineFile> file = text.filter(found -> problems.isEmpty())
-                .map(found -> PipelineFileReader.read(found).value().orElseThrow());
+        Optional<PipelineFile> file = read.filter(found -> problems.isEmpty())
+                .map(found -> found.reading().value().orElseThrow());
         BringingIn.Said said = BringingIn.of(wanted.name(),
                 new BringingIn.Repository(branches, main, component.filePath(), text.isPresent(),
                         file.map(Triggers::of),
-                        file.map(read -> read.route().stream().flatMap(step -> step.keySet().stream()).toList())
+                        file.map(each -> each.route().stream().flatMap(step -> step.keySet().stream()).toList())
                                 .orElse(List.of())),
                 BranchRules.of(wanted.allowed(), wanted.trusted()));
         warnings.addAll(said.warnings());
-        file.ifPresent(read -> around(wanted, read, text.orElseThrow(), branches)
+        file.ifPresent(each -> around(wanted, each, read.orElseThrow().places(), branches)
                 .forEach(found -> warnings.add(component.filePath() + ":" + found.line() + ": " + found.message())));
         if (text.isEmpty()) {
             commit.flatMap(at -> NearestName.of(component.filePath(), mirror.paths(at, MOST_PATHS)))

@@ -1,5 +1,6 @@
 package dev.paseo.service.run;
 
+import dev.paseo.service.pipeline.FileInForce;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.language.NearestName;
@@ -42,7 +43,7 @@ class PersonStarts {
         Map<String, String> heads = components.heads(component.id());
         String head = Optional.ofNullable(heads.get(branch)).orElseThrow(() -> Refusal.notFound(
                 name + " has no branch " + branch + NearestName.hint(branch, heads.keySet())));
-        Components.FileInForce file = components.readFile(component, head);
+        FileInForce file = components.readFile(component, head);
         PipelineFile plan = file.file().orElseThrow(() -> Refusal.unprocessable("The pipeline file has problems",
                 component.filePath() + " of " + branch + ": " + file.problems().getFirst()
                         + (file.problems().size() > 1 ? " (and " + (file.problems().size() - 1) + " more)" : "")));

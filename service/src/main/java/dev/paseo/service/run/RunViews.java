@@ -5,6 +5,7 @@ import dev.paseo.core.run.StageStatus;
 import dev.paseo.core.run.TimeAxis;
 import dev.paseo.core.run.RunStatus;
 import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.piece.Used;
 import dev.paseo.service.agent.Agents;
 import dev.paseo.service.agent.StepLog;
 import dev.paseo.service.cause.Causes;
@@ -55,10 +56,15 @@ public class RunViews {
 
     public record OutputView(String name, String fileName, String digest, long size) {}
 
-    /** A run, whole; {@code route} is the walk that its version would have. */
+    /**
+     * A run, whole.
+     *
+     * @param route  the walk that its version would have
+     * @param pieces that its pipeline file was put together from when it started
+     */
     public record RunView(RunSummary run, List<StageView> stages, List<OutputView> outputs, List<LeftView> left,
             Map<String, String> answers, Optional<Long> waitsForRun,
-            List<Causes.Link> causes, List<Map<String, String>> route) {}
+            List<Causes.Link> causes, List<Map<String, String>> route, List<Used> pieces) {}
 
     private static final int MOST_PATHS = 500;
 
@@ -106,7 +112,7 @@ public class RunViews {
                 .toList();
         return new RunView(summary(row), stages, outputs, left, runs.answers(row),
                 looking.lines().waitsFor(row),
-                causes.chain(row.causeId()), row.trusted() ? route(file) : List.of());
+                causes.chain(row.causeId()), row.trusted() ? route(file) : List.of(), runs.pieces(row));
     }
 
     /** The attempt of a stage that was asked for, the newest where none was. */

@@ -15,6 +15,7 @@ import dev.paseo.core.run.StageState;
 import dev.paseo.core.run.StageStatus;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.language.file.PipelineFile;
+import dev.paseo.language.piece.Used;
 import dev.paseo.service.agent.WorkBoard;
 import dev.paseo.service.announcement.Announcements;
 import dev.paseo.service.audit.AuditTrail;
@@ -192,6 +193,11 @@ public class Runs {
         return ends.components().file(row.pipelineFileId()).file()
                 .orElseThrow(
                         () -> new IllegalStateException("run " + row.id() + " was started from a file with problems"));
+    }
+
+    /** The pieces that a run's file was put together from. */
+    public List<Used> pieces(Run row) {
+        return ends.components().file(row.pipelineFileId()).used();
     }
 
     public Mirror mirror(Run row) {

@@ -18,6 +18,13 @@ interface TakeMapper {
     @Select("select all_branches from component_source where component_id = #{component} and source_id = #{source}")
     Optional<Boolean> opened(long component, long source);
 
+    /** The components whose pieces a file has, and which are opened to trusted branches alone. */
+    @Select("""
+            select distinct c.name from piece_use u join component c on c.id = u.component_id
+            join component_source s on s.component_id = #{component} and s.source_id = u.component_id
+            where u.file_id = #{file} and not s.all_branches order by c.name""")
+    List<String> piecesOfTrusted(long file, long component);
+
     @Select("select name from version_artifact where version_id = #{version} order by name")
     List<FileRow> artifacts(long version);
 

@@ -33,6 +33,7 @@ public class Takes {
 
     /** Decides for all stages of a run before it starts; refused where one cannot be met. */
     List<Decided> decide(long line, RunStarts.Start start) {
+        refusePieces(start);
         return start.plan().stages().stream().flatMap(stage -> Stream.concat(
                 start.reason().arrived().stream().flatMap(version -> arrived(stage.name(), version)),
                 stage.take().stream().flatMap(take -> decide(line, start, stage.name(), take)))).toList();
@@ -73,6 +74,16 @@ public class Takes {
         }
         return files.stream()
                 .map(file -> new Decided(stage, chosen.version(), file.name(), take.into(), chosen.because()));
+    }
+
+    private void refusePieces(RunStarts.Start start) {
+        List<String> closed = start.trusted() ? List.of()
+                : mapper.piecesOfTrusted(start.file(), start.component().id());
+        if (!closed.isEmpty()) {
+            throw Refusal.conflict(start.branch() + " is not a trusted branch of " + start.component().name()
+                    + ", and its pipeline file uses pieces of " + String.join(", ", closed)
+                    + ", opened to trusted branches alone");
+        }
     }
 
     private void refuseClosed(RunStarts.Start start, Registered from) {

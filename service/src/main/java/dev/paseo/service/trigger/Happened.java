@@ -1,8 +1,8 @@
 package dev.paseo.service.trigger;
 
+import dev.paseo.service.pipeline.FileInForce;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.trigger.Event;
-import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.run.RunStarts;
 import java.util.Optional;

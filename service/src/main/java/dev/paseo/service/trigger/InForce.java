@@ -1,11 +1,11 @@
 package dev.paseo.service.trigger;
 
+import dev.paseo.service.pipeline.FileInForce;
 import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.core.trigger.Event;
 import dev.paseo.core.trigger.Matching;
 import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.file.PipelineFile;
-import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.start.StartTriggers;

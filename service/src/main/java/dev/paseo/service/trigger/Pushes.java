@@ -1,5 +1,6 @@
 package dev.paseo.service.trigger;
 
+import dev.paseo.service.pipeline.FileInForce;
 import dev.paseo.core.cause.Cause;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.core.trigger.BranchPattern;
@@ -7,7 +8,6 @@ import dev.paseo.core.trigger.Event;
 import dev.paseo.core.trigger.Trigger;
 import dev.paseo.language.file.PipelineFile;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.PipelineChecks;
@@ -167,7 +167,7 @@ public class Pushes {
             tell(component, branch, commit, pusher);
         }
         led.ifPresent(came -> seen.moved().add(
-                new Moved(component.name(), branch, commit, came, doubts(component, commit, file))));
+                new Moved(component.name(), branch, commit, came, doubts(component, file))));
     }
 
     /** Says who pushed what was noticed already, as far as it is known here. */
@@ -184,12 +184,11 @@ public class Pushes {
     }
 
     /** What of the file at a new head does not agree with what is here; it keeps nothing from starting. */
-    private List<String> doubts(Registered component, String commit, FileInForce file) {
+    private List<String> doubts(Registered component, FileInForce file) {
         if (file.file().isEmpty()) {
             return List.of();
         }
-        PipelineChecks.Checked checked = checks.check(component, file.file().get(), file.warnings(),
-                components.text(component, commit));
+        PipelineChecks.Checked checked = checks.check(component, file);
         return Stream.concat(checked.problems().stream(), checked.warnings().stream())
                 .map(each -> component.filePath() + ":" + each).distinct().toList();
     }

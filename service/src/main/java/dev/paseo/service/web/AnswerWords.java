@@ -4,6 +4,8 @@ import com.fasterxml.jackson.databind.JavaType;
 import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.text.Word;
+import dev.paseo.language.piece.Standing;
+import dev.paseo.language.piece.TrialOutcome;
 import dev.paseo.service.database.RecordMapping;
 import io.swagger.v3.core.converter.AnnotatedType;
 import io.swagger.v3.core.converter.ModelConverter;
@@ -31,7 +33,7 @@ import tools.jackson.databind.module.SimpleModule;
 class AnswerWords {
 
     private static final List<Class<? extends Enum<?>>> TYPES = Stream.concat(RecordMapping.WORDS.stream(),
-            Stream.of(HostState.Phase.class, Judgement.State.class)).toList();
+            Stream.of(HostState.Phase.class, Judgement.State.class, Standing.class, TrialOutcome.class)).toList();
 
     /** What is kept in columns stays as it was: only answers have words. */
     @Bean

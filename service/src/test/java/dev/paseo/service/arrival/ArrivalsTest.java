@@ -1,5 +1,6 @@
 package dev.paseo.service.arrival;
 
+import dev.paseo.service.pipeline.FileInForce;
 import dev.paseo.service.bytes.Archive;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
@@ -48,7 +49,7 @@ class ArrivalsTest {
 
     private void file(List<Problem> problems) {
         when(components.heads(7)).thenReturn(Map.of("main", "c0ffee"));
-        when(components.readFile(COMPONENT, "c0ffee")).thenReturn(new Components.FileInForce(1,
+        when(components.readFile(COMPONENT, "c0ffee")).thenReturn(new FileInForce(1,
                 problems.isEmpty() ? PipelineFileReader.read(FILE).value() : Optional.empty(), problems, List.of()));
     }
 

@@ -2,17 +2,15 @@ package dev.paseo.service.component;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.mockito.ArgumentMatchers.any;
-import static org.mockito.ArgumentMatchers.anyLong;
-import static org.mockito.ArgumentMatchers.anyString;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.never;
 import static org.mockito.Mockito.verify;
-import static org.mockito.Mockito.when;
 
 import dev.paseo.service.change.AtNoon;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.problem.Refusal.Kind;
+import dev.paseo.service.pipeline.PipelineFiles;
 import dev.paseo.service.problem.Refused;
 import dev.paseo.service.source.Mirrors;
 import dev.paseo.service.source.SourceCredentials;
@@ -29,7 +27,7 @@ class ComponentsTest {
     private final ComponentMapper mapper = mock(ComponentMapper.class);
     private final Components components = new Components(mapper,
             new Components.Reaching(mock(Mirrors.class), mock(SourceCredentials.class), noon.changes),
-            RealDatabase.get().json(), noon.clock, mock(StartTriggers.class));
+            RealDatabase.get().json(), mock(PipelineFiles.class), mock(StartTriggers.class));
 
     @Test
     void whatIsUploadedHasNoRepository() {
@@ -39,8 +37,6 @@ class ComponentsTest {
 
     @Test
     void ofTwoWhoSaveAtTheSameMomentOneIsToldToLookAgain() {
-        ComponentMapper.FileRow file = mock(ComponentMapper.FileRow.class);
-        when(mapper.file(anyLong(), anyString(), anyString())).thenReturn(Optional.of(file));
         assertEquals("Somebody else saved the file at the same moment: look at it again",
                 Refused.by(Kind.CONFLICT,
                         () -> components.saveFile(COMPONENT, "", "paseo: 1\ncomponent: lamp\n", "anna")));

@@ -1,5 +1,6 @@
 package dev.paseo.service.preview;
 
+import dev.paseo.service.pipeline.FileInForce;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyString;
@@ -80,7 +81,7 @@ class PreviewsTest {
         when(version.recipe()).thenReturn(file.deployment());
         when(versions.byId(3)).thenReturn(version);
         when(components.readFile(any(), anyString()))
-                .thenReturn(new Components.FileInForce(1, Optional.of(file), List.of(), List.of()));
+                .thenReturn(new FileInForce(1, Optional.of(file), List.of(), List.of()));
     }
 
     private PreviewRow row(String branch, int port, @Nullable String removing) {

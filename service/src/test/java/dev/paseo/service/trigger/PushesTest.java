@@ -1,5 +1,6 @@
 package dev.paseo.service.trigger;
 
+import dev.paseo.service.pipeline.FileInForce;
 import dev.paseo.service.start.StartTriggers;
 import dev.paseo.core.trigger.BranchRules;
 import static org.junit.jupiter.api.Assertions.assertEquals;
@@ -16,7 +17,6 @@ import static org.mockito.Mockito.when;
 
 import dev.paseo.language.file.PipelineFileReader;
 import dev.paseo.service.clock.ServiceClock;
-import dev.paseo.service.component.Components.FileInForce;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.PipelineChecks;
@@ -163,7 +163,6 @@ class PushesTest {
         when(components.readFile(any(), anyString()))
                 .thenReturn(new FileInForce(1, PipelineFileReader.read(text).value(), List.of(), List.of()));
         when(events.lastStarted(7, "main")).thenReturn(Optional.of("b".repeat(40)));
-        when(components.text(any(), anyString())).thenReturn(text);
         pushes.look(REPOSITORY, Pusher.UNTOLD);
         verify(mirror).changed("b".repeat(40), "a".repeat(40), 10_000);
     }
