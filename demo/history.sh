@@ -90,13 +90,14 @@ history() {
     rm -rf "$demo/work"
     mkdir -p "$demo/work"
     say "bringing in the components"
+    component park-pieces
     component sun-model --link "Runbook=https://park.example/runbooks/sun-model"
-    component daylight-api --allowed 'season/*' --allowed 'feature/*' --open-source sun-model \
+    component daylight-api --allowed 'season/*' --allowed 'feature/*' --open-source sun-model --open-source park-pieces \
         --link "Runbook=https://park.example/runbooks/daylight-api" --link "Dashboard=https://park.example/dashboards/daylight-api"
     component path-board
-    component daylight-check
+    component daylight-check --source park-pieces
     as release-engineer component register hut-planner --pipeline "$root/demo/scenario/hut-planner/paseo.yaml" --trusted main >&2
-    for labelled in sun-model daylight-api daylight-check; do as release-engineer component labels $labelled --label team=wardens >/dev/null; done
+    for labelled in park-pieces sun-model daylight-api daylight-check; do as release-engineer component labels $labelled --label team=wardens >/dev/null; done
     as release-engineer component labels path-board --label team=works >/dev/null
     as release-engineer component labels hut-planner --label team=works >/dev/null
     (umask 077 && as admin receiver add park-log --address "http://127.0.0.1:$((port + 95))/events" >"$demo/receiver.secret")
@@ -109,6 +110,8 @@ history() {
     done
     as admin secret set DEPOT_KEY --component path-board --environment staging <"$demo/ssh/user" >/dev/null
     say "first commits: built once, then test and staging"
+    commit park-pieces "Ask for the times, and hold them against what walkers need"
+    await 60 "park-pieces 2.0.1" sealed park-pieces 2.0.1
     commit daylight-check "Ask staging for today's times"
     commit sun-model "Work out sunrise and sunset by the almanac"
     await 120 "sun-model 2.8.1" sealed sun-model 2.8.1
@@ -166,6 +169,16 @@ history() {
     await 180 "daylight-api 1.4.5 in staging" live daylight-api 1.4.5 staging
     await 60 "daylight-check 1.0.3" sealed daylight-check 1.0.3
     ticked daylight-api 1.4.5
+    say "a new version of what two components share, tried against both before it is released"
+    git_as developer -C "$demo/work/park-pieces" checkout -q -b turning-times
+    sed -i 's|versions: "2.0|versions: "2.1|; s|default: 30s|default: 20s|; s|{name: sunset, command: grep -q sunset today.json|{name: sunset and turning times, command: grep -q sunset today.json \&\& grep -q turn_back today.json|' \
+        "$demo/work/park-pieces/paseo.yaml"
+    commit park-pieces "Hold the times to turn back too, and be answered sooner" turning-times
+    paseo piece try park-pieces --branch turning-times >"$demo/tried"
+    git_as developer -C "$demo/work/park-pieces" checkout -q main
+    git_as developer -C "$demo/work/park-pieces" merge -q turning-times
+    PASEO_PUSHER=developer git_as developer -C "$demo/work/park-pieces" push -q origin HEAD:main 2>/dev/null
+    await 60 "park-pieces 2.1.1" sealed park-pieces 2.1.1
     deployments
     unset PASEO_SERVICE
     paseo sign-in "$url" --name release-engineer --as release-engineer >/dev/null <<PASSWORD

@@ -17,6 +17,7 @@ export const router = createBrowserRouter([
       { path: "/components", lazy: page(() => import("./pages/components/Components")) },
       { path: "/components/:name", lazy: page(() => import("./pages/components/Component")) },
       { path: "/components/:name/pipeline", lazy: page(() => import("./pages/pipeline/Pipeline")) },
+      { path: "/components/:name/pieces", lazy: page(() => import("./pages/pieces/Pieces")) },
       { path: "/chain", lazy: page(() => import("./pages/chain/Chain")) },
       { path: "/bring-in", lazy: page(() => import("./pages/bring-in/BringIn")) },
       { path: "/components/:name/address", lazy: page(() => import("./pages/bring-in/Address")) },

@@ -40,6 +40,18 @@ export const run = (component: string, number: number) =>
     queryFn: () => need(api.GET("/api/v1/runs/{component}/{number}", { params: { path: { component, number } } })),
   });
 
+export const pieces = (name: string) =>
+  queryOptions({
+    queryKey: ["component", name, "pieces"],
+    queryFn: () => need(api.GET("/api/v1/components/{name}/pieces", { params: { path: { name } } })),
+  });
+
+export const pieceUsers = (name: string) =>
+  queryOptions({
+    queryKey: ["component", name, "pieces", "users"],
+    queryFn: () => need(api.GET("/api/v1/components/{name}/pieces/users", { params: { path: { name } } })),
+  });
+
 export const version = (component: string, number: string) =>
   queryOptions({
     queryKey: ["version", component, number],

@@ -1,9 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
-import { ExternalLink, FilePen, MapPin, Play } from "lucide-react";
+import { ExternalLink, FilePen, MapPin, Play, Puzzle } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
-import { badge, component as componentQuery, componentRuns, pipeline, source, versions } from "../../api/queries";
+import {
+  badge,
+  component as componentQuery,
+  componentRuns,
+  pieces,
+  pipeline,
+  source,
+  versions,
+} from "../../api/queries";
 import { Refused, useTrying, wrongAt } from "../../design/form";
 import { Loading, Lozenge, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
@@ -18,6 +26,7 @@ export default function Component() {
   const { name = "" } = useParams();
   const about = useQuery(componentQuery(name));
   const runs = useQuery(componentRuns(name, 30));
+  const shared = useQuery(pieces(name));
   if (about.isPending) return <Loading height={480} />;
   if (about.isError) return <Trouble error={about.error} />;
   const view = about.data;
@@ -32,6 +41,12 @@ export default function Component() {
             <MapPin size={16} />
             Where it runs
           </Link>
+          {shared.data && shared.data.pieces.length > 0 && (
+            <Link className="btn" to={`/components/${name}/pieces`}>
+              <Puzzle size={16} />
+              Pieces
+            </Link>
+          )}
           <Link className="btn" to={`/components/${name}/pipeline`}>
             <FilePen size={16} />
             Pipeline file

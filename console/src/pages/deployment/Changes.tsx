@@ -85,6 +85,7 @@ export function Changes({
             <Evidence figures={comparison.evidence} />
             <Variables variables={comparison.variables} />
             <Secrets secrets={comparison.secrets} />
+            <PieceChanges pieces={comparison.pieces} />
             <RecipeChanges recipe={comparison.recipe} files={comparison.files} live={comparison.live} />
           </div>
         </div>
@@ -231,6 +232,22 @@ function Evidence({ figures }: { figures: Schemas["FigureView"][] }) {
     </section>
   );
 }
+
+const PieceChanges = ({ pieces }: { pieces: Schemas["RecipeChange"][] }) =>
+  pieces.length === 0 ? null : (
+    <section>
+      <h3>Pieces of the pipeline file</h3>
+      <ul className="recipe-changes">
+        {pieces.map((each) => (
+          <li key={each.what}>
+            {each.what} {each.live ?? "none"}
+            <ArrowRight size={13} className="to" aria-label="to" />
+            <b>{each.proposed ?? "none"}</b>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
 
 const RecipeChanges = ({
   recipe,

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useDeferredValue, useState } from "react";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { Link, useLocation, useParams, useSearchParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { component as componentQuery, pipeline, pipelineHistory, pipelineSchema } from "../../api/queries";
@@ -85,6 +85,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
   const client = useQueryClient();
   const [text, setText] = useState(file.text === "" && drafted ? drafted : file.text);
   const [against, setAgainst] = useState<string>();
+  const [whole, setWhole] = useState(false);
   const schema = useQuery(pipelineSchema());
   const { check, error, effect, current } = useChecked(name, file.branch, text);
   const problems = check?.problems ?? [];
@@ -113,6 +114,17 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
           >
             Difference
           </button>
+          {check?.expanded && (
+            <button
+              type="button"
+              className="btn small"
+              aria-pressed={whole}
+              title="The file as it is in force, with every piece in its place"
+              onClick={() => setWhole(!whole)}
+            >
+              With its pieces
+            </button>
+          )}
           <Earlier name={name} onShow={setAgainst} />
           {changed && (
             <button type="button" className="btn small quiet-btn" onClick={() => setText(file.text)}>
@@ -120,6 +132,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
             </button>
           )}
         </div>
+        {whole && check?.expanded && <Whole text={check.expanded} />}
         <Editor
           text={text}
           against={against}
@@ -132,6 +145,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
       </section>
       <aside className="desk-side">
         <Problems problems={problems} warnings={warnings} checked={check !== undefined} error={error} />
+        {check && check.pieces.length > 0 && <Used pieces={check.pieces} />}
         {check?.plan && <Plan plan={check.plan} effect={effect} />}
         <CommitForm
           component={name}
@@ -144,6 +158,52 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
     </div>
   );
 }
+
+/** What is in force, which nobody writes: it is read above the text that it comes from, from the first piece on. */
+function Whole({ text }: { text: string }) {
+  const place = useRef<HTMLPreElement>(null);
+  useEffect(() => {
+    const piece = place.current?.querySelector<HTMLElement>("[data-piece]");
+    if (place.current && piece) place.current.scrollTop = piece.offsetTop - place.current.offsetTop - 40;
+  }, []);
+  return (
+    <pre
+      ref={place}
+      tabIndex={0}
+      aria-label="The file with its pieces"
+      className="m-0 max-h-[50vh] flex-none overflow-auto border-b border-[var(--line-strong)] bg-[var(--log)] p-3 font-mono text-[13px] leading-[20px]"
+    >
+      {text.split("\n").map((line, at) =>
+        /^\s*# from /.test(line) ? (
+          <span key={at} data-piece className="block text-[var(--ice)] italic">
+            {line}
+          </span>
+        ) : (
+          <span key={at} className="block">
+            {line || " "}
+          </span>
+        ),
+      )}
+    </pre>
+  );
+}
+
+const Used = ({ pieces }: { pieces: Schemas["Used"][] }) => (
+  <section aria-label="Pieces">
+    <h2>Pieces</h2>
+    <ul className="plain">
+      {pieces.map((piece) => (
+        <li key={`${piece.at} ${piece.piece} ${piece.of} ${piece.within ?? ""}`}>
+          <Link to={`/components/${piece.of}/pieces`}>{piece.piece}</Link>{" "}
+          <span className="quiet" title={`SHA-256 ${piece.digest}`}>
+            of {piece.of}: asks for {piece.wanted}, takes {piece.version}
+            {piece.within && `, through ${piece.within}`}
+          </span>
+        </li>
+      ))}
+    </ul>
+  </section>
+);
 
 function Problems({
   problems,

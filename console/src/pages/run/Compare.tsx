@@ -89,6 +89,7 @@ function Shown({ view }: { view: Schemas["RunComparisonView"] }) {
       <Values title="Figures" values={view.figures} />
       <Values title="Tests" values={view.tests} />
       <Values title="Taken" values={view.takes} />
+      <Values title="Pieces of the pipeline file" values={view.pieces} />
       <Values title="Answers" values={view.answers} />
       <Values title="Artifacts" values={view.artifacts} />
     </>

@@ -73,6 +73,23 @@ export function Side({ view, stage }: { view: View; stage: Stage | undefined }) 
           {stage.name} began with its folders {stage.reused}.
         </p>
       )}
+      {view.pieces.length > 0 && (
+        <>
+          <h2>Pieces</h2>
+          <ul className="plain">
+            {view.pieces.map((piece) => (
+              <li key={`${piece.at} ${piece.piece} ${piece.of} ${piece.within ?? ""}`}>
+                <Link to={`/components/${piece.of}/pieces`}>{piece.piece}</Link>{" "}
+                <span className="quiet" title={`SHA-256 ${piece.digest}`}>
+                  of {piece.of} {piece.version}
+                  {piece.at && `, ${piece.at}`}
+                  {piece.within && `, through ${piece.within}`}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       <h2>Origin</h2>
       <dl className="facts">
         <dt>commit</dt>

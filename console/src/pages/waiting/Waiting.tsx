@@ -194,6 +194,9 @@ function InShort({ id }: { id: number }) {
             .join(", ")}
         </li>
       )}
+      {comparison.pieces.length > 0 && (
+        <li>{comparison.pieces.map((each) => `${each.what} to ${each.proposed ?? "none"}`).join(", ")}</li>
+      )}
       {(comparison.recipe.length > 0 || comparison.files.length > 0) && <li>the recipe changes: look at the whole</li>}
     </ul>
   );

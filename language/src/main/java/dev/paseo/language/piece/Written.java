@@ -39,13 +39,15 @@ final class Written {
         return switch (node) {
             case MappingNode map -> {
                 List<NodeTuple> tuples = new ArrayList<>();
+                String before = above;
                 for (NodeTuple tuple : map.getValue()) {
                     String piece = piece(tuple.getKeyNode());
                     Node key = copy(tuple.getKeyNode(), piece);
-                    if (!piece.equals(above) && !piece.isEmpty()) {
+                    if (!piece.equals(before) && !piece.isEmpty()) {
                         key.setBlockComments(List.of(new CommentLine(Optional.empty(), Optional.empty(),
                                 " from " + piece, CommentType.BLOCK)));
                     }
+                    before = piece;
                     tuples.add(new NodeTuple(key, copy(tuple.getValueNode(), piece)));
                 }
                 yield new MappingNode(map.getTag(), tuples, map.getFlowStyle());
