@@ -17,6 +17,8 @@ interface Props {
   text: string;
   /** The line that is seen at first, from 1. */
   line?: number;
+  /** A line that is shown now; another object shows it again. */
+  looking?: { line: number } | undefined;
   /** What the text is held against; undefined: it is not. */
   against: string | undefined;
   problems: Schemas["Problem"][];
@@ -97,11 +99,22 @@ function diagnostics(
   });
 }
 
+/** The one place in which two texts differ, so that the cursor and what is seen stay where they are. */
+function difference(before: string, after: string) {
+  let from = 0;
+  while (from < before.length && from < after.length && before[from] === after[from]) from++;
+  let end = 0;
+  const most = Math.min(before.length, after.length) - from;
+  while (end < most && before[before.length - 1 - end] === after[after.length - 1 - end]) end++;
+  return { from, to: before.length - end, insert: after.slice(from, after.length - end) };
+}
+
 /** A file's text: marked where something is wrong, completed from the schema and from what exists. */
 export function Editor({
   label = "Pipeline file",
   text,
   line = 1,
+  looking,
   against,
   problems,
   warnings,
@@ -165,8 +178,14 @@ export function Editor({
   useEffect(() => {
     const editor = view.current;
     if (editor && editor.state.doc.toString() !== text)
-      editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: text } });
+      editor.dispatch({ changes: difference(editor.state.doc.toString(), text) });
   }, [text]);
+  useEffect(() => {
+    const editor = view.current;
+    if (!editor || !looking) return;
+    const at = editor.state.doc.line(Math.min(looking.line, editor.state.doc.lines)).from;
+    editor.dispatch({ selection: { anchor: at }, effects: EditorView.scrollIntoView(at, { y: "center" }) });
+  }, [looking]);
   useEffect(() => {
     const editor = view.current;
     if (editor)

@@ -13,6 +13,7 @@ interface Node {
   const?: unknown;
   type?: string | string[];
   description?: string;
+  required?: string[];
   $defs?: Record<string, Node>;
 }
 
@@ -77,13 +78,18 @@ export function placeOf(lines: string[], at: number): Place {
 const resolve = (schema: Schema, node: Node | undefined): Node | undefined =>
   node?.$ref ? resolve(schema, schema.$defs?.[node.$ref.replace("#/$defs/", "")]) : node;
 
+/** A part of the schema with its alternatives. */
+export function openNode(schema: Schema, node: Node | undefined): Node[] {
+  const found = resolve(schema, node);
+  return found
+    ? [found, ...[...(found.anyOf ?? []), ...(found.oneOf ?? [])].flatMap((each) => openNode(schema, each))]
+    : [];
+}
+
 /** What may stand at a path: the alternatives of the schema there. */
 export function nodesAt(schema: Schema, path: string[]): Node[] {
   let nodes: Node[] = [schema];
-  const open = (node: Node | undefined): Node[] => {
-    const found = resolve(schema, node);
-    return found ? [found, ...[...(found.anyOf ?? []), ...(found.oneOf ?? [])].flatMap(open)] : [];
-  };
+  const open = (node: Node | undefined) => openNode(schema, node);
   for (const step of path) {
     nodes = nodes.flatMap(open).flatMap((node) => {
       if (step === "[]") return node.items ? [node.items] : [];

@@ -37,9 +37,8 @@ export default function Pieces() {
             <section className="sheet p-5">
               <h2 className="m-0 mb-1">No pieces yet</h2>
               <p className="m-0 text-ink-2">
-                What several pipeline files say alike can stand here once: write it under <code>pieces</code> in the{" "}
-                <Link to={`/components/${name}/pipeline`}>pipeline file</Link>, and let the others be <code>like</code>{" "}
-                it.
+                What several pipeline files say alike can stand here once: write it under <code>pieces</code> in the
+                <Link to={`/components/${name}/pipeline`}> pipeline file</Link>, and let others be <code>like</code> it.
               </p>
             </section>
           )}

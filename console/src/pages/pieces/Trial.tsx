@@ -13,6 +13,8 @@ const WORDS: Record<Tried["outcome"], string> = {
   "not-taken": "asks for another version",
 };
 
+const CHANGES = "m-0 mt-1 overflow-x-auto rounded-[4px] bg-[var(--log)] p-2 font-mono text-[12px] leading-[18px]";
+
 /** A new version of the pieces, read with everybody's file; nothing is kept or started. */
 export function Trial({ name, branches, main }: { name: string; branches: string[]; main: string }) {
   const [branch, setBranch] = useState(branches.find((each) => each !== main) ?? main);
@@ -92,11 +94,7 @@ function Outcome({ view }: { view: View }) {
           </summary>
           <Problems problems={user.problems} />
           {user.changes.length > 0 && (
-            <pre
-              tabIndex={0}
-              aria-label={`What changes for ${user.component}`}
-              className="m-0 mt-1 overflow-x-auto rounded-[4px] bg-[var(--log)] p-2 font-mono text-[12px] leading-[18px]"
-            >
+            <pre tabIndex={0} aria-label={`What changes for ${user.component}`} className={CHANGES}>
               {user.changes.map((line, at) => (
                 <span
                   key={at}

@@ -23,6 +23,7 @@ const TONES: Record<User["standing"], string> = {
 export function Users({ users, newest }: { users: User[]; newest: string | undefined }) {
   const order: User["standing"][] = ["broken", "behind", "held-back", "alike", "current"];
   const sorted = [...users].sort((one, two) => order.indexOf(one.standing) - order.indexOf(two.standing));
+  const all = new Set(users.map((user) => user.component)).size;
   const behind = new Set(users.filter((user) => TONES[user.standing] !== "").map((user) => user.component)).size;
   return (
     <section className="sheet p-5" aria-label="Who uses them">
@@ -33,7 +34,7 @@ export function Users({ users, newest }: { users: User[]; newest: string | undef
             ? "Nobody yet: open this component to another, and let its pipeline file be like a piece."
             : behind === 0
               ? `All have what ${newest ?? "the newest"} says.`
-              : `${behind} of ${new Set(users.map((user) => user.component)).size} have not what ${newest ?? "the newest"} says.`}
+              : `${behind} of ${all} have not what ${newest ?? "the newest"} says.`}
         </span>
       </div>
       {users.length > 0 && (

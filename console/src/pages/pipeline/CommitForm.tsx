@@ -1,4 +1,4 @@
-import { Download, GitCommitHorizontal } from "lucide-react";
+import { Download, FlaskConical, GitCommitHorizontal } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
@@ -18,6 +18,7 @@ export function CommitForm({ component, file, text, ready, onCommitted }: Props)
   const [message, setMessage] = useState("");
   const { trying, busy, refused } = useTrying();
   const [done, setDone] = useState<Schemas["CommittedView"]>();
+  const [tried, setTried] = useState<Schemas["CommittedView"]>();
   const path = { name: component };
   const body = { branch, base: file.commit, text, message };
   const beyond = restOf(refused, ["/branch", "/message"]);
@@ -27,6 +28,17 @@ export function CommitForm({ component, file, text, ready, onCommitted }: Props)
       setDone(committed);
       setMessage("");
       onCommitted(committed);
+    });
+  const attempt = () =>
+    trying(async () => {
+      const tried = await need(
+        api.POST("/api/v1/components/{name}/pipeline/trials", {
+          params: { path },
+          body: { base: file.commit, text },
+        }),
+      );
+      setDone(undefined);
+      setTried(tried);
     });
   const patch = () =>
     trying(async () => {
@@ -73,6 +85,23 @@ export function CommitForm({ component, file, text, ready, onCommitted }: Props)
         <Download size={15} />
         Patch
       </button>
+      <button
+        type="button"
+        className="btn quiet-btn"
+        disabled={!ready || busy}
+        title="Runs it on a branch of its own, which is not trusted: no secrets, and its version goes nowhere"
+        onClick={() => void attempt()}
+      >
+        <FlaskConical size={15} />
+        Try it
+      </button>
+      {tried && (
+        <p role="status" className="quiet">
+          Tried on <code>{tried.branch}</code>, a branch of its own:{" "}
+          <Link to={`/runs/${component}/${tried.run ?? 0}`}>#{tried.run}</Link>. It has no secrets, and its version goes
+          nowhere.
+        </p>
+      )}
       <p role="status" className={beyond ? "bad" : "quiet"}>
         {beyond ||
           (done ? (

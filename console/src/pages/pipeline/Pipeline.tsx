@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Tabs } from "radix-ui";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { Link, useLocation, useParams, useSearchParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
@@ -7,6 +8,7 @@ import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { CommitForm } from "./CommitForm";
 import { Editor } from "../../editor/Editor";
+import { Forms } from "./forms/Forms";
 import { Plan } from "./Plan";
 import type { Schema } from "../../editor/completion";
 
@@ -53,6 +55,10 @@ export default function Pipeline() {
   );
 }
 
+const SIDE =
+  "cursor-pointer border-0 border-b-2 border-solid border-transparent bg-transparent p-0 pb-1 text-[16px] " +
+  "font-semibold text-ink-2 data-[state=active]:border-ink data-[state=active]:text-ink";
+
 function useChecked(name: string, branch: string, text: string) {
   const shown = useDeferredValue(text);
   const path = { name };
@@ -86,6 +92,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
   const [text, setText] = useState(file.text === "" && drafted ? drafted : file.text);
   const [against, setAgainst] = useState<string>();
   const [whole, setWhole] = useState(false);
+  const [looking, setLooking] = useState<{ line: number }>();
   const schema = useQuery(pipelineSchema());
   const { check, error, effect, current } = useChecked(name, file.branch, text);
   const problems = check?.problems ?? [];
@@ -98,7 +105,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
   };
   return (
     <div className="desk">
-      <section className="desk-text sheet">
+      <section className="desk-text sheet sticky top-4">
         <div className="desk-bar">
           <b>{file.path}</b>
           <span className="quiet">
@@ -135,6 +142,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
         {whole && check?.expanded && <Whole text={check.expanded} />}
         <Editor
           text={text}
+          looking={looking}
           against={against}
           problems={problems}
           warnings={warnings}
@@ -145,8 +153,34 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
       </section>
       <aside className="desk-side">
         <Problems problems={problems} warnings={warnings} checked={check !== undefined} error={error} />
-        {check && check.pieces.length > 0 && <Used pieces={check.pieces} />}
-        {check?.plan && <Plan plan={check.plan} effect={effect} />}
+        <Tabs.Root defaultValue="effect" className="min-w-0">
+          <Tabs.List aria-label="Beside the text" className="mb-3 flex gap-4">
+            <Tabs.Trigger value="effect" className={SIDE}>
+              What it does
+            </Tabs.Trigger>
+            <Tabs.Trigger value="forms" className={SIDE}>
+              Forms
+            </Tabs.Trigger>
+          </Tabs.List>
+          <Tabs.Content value="effect" className="grid gap-5">
+            {check && check.pieces.length > 0 && <Used pieces={check.pieces} />}
+            {check?.plan && <Plan plan={check.plan} effect={effect} />}
+          </Tabs.Content>
+          <Tabs.Content value="forms">
+            {schema.data ? (
+              <Forms
+                component={name}
+                text={text}
+                schema={schema.data as Schema}
+                known={check?.known ?? NOTHING_KNOWN}
+                onChange={setText}
+                onLook={(line) => setLooking({ line })}
+              />
+            ) : (
+              <Loading height={200} />
+            )}
+          </Tabs.Content>
+        </Tabs.Root>
         <CommitForm
           component={name}
           file={file}
@@ -159,6 +193,10 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
   );
 }
 
+const WHOLE =
+  "m-0 max-h-[50vh] flex-none overflow-auto border-b border-[var(--line-strong)] bg-[var(--log)] p-3 " +
+  "font-mono text-[13px] leading-[20px]";
+
 /** What is in force, which nobody writes: it is read above the text that it comes from, from the first piece on. */
 function Whole({ text }: { text: string }) {
   const place = useRef<HTMLPreElement>(null);
@@ -167,12 +205,7 @@ function Whole({ text }: { text: string }) {
     if (place.current && piece) place.current.scrollTop = piece.offsetTop - place.current.offsetTop - 40;
   }, []);
   return (
-    <pre
-      ref={place}
-      tabIndex={0}
-      aria-label="The file with its pieces"
-      className="m-0 max-h-[50vh] flex-none overflow-auto border-b border-[var(--line-strong)] bg-[var(--log)] p-3 font-mono text-[13px] leading-[20px]"
-    >
+    <pre ref={place} tabIndex={0} aria-label="The file with its pieces" className={WHOLE}>
       {text.split("\n").map((line, at) =>
         /^\s*# from /.test(line) ? (
           <span key={at} data-piece className="block text-[var(--ice)] italic">

@@ -36,7 +36,6 @@ export function Plan({ plan, effect }: { plan: PlanView; effect: string }) {
   const asks = Object.entries(plan.asks);
   return (
     <section className="plan" aria-label="What it does">
-      <h2>What it does</h2>
       <p>{effect}</p>
       <div className="graph-scroll" tabIndex={0} role="region" aria-label="Its stages">
         <div className="graph" style={{ width: shape.width, height: shape.height }}>

@@ -50,7 +50,8 @@ final class PieceBench {
                             steps: ["./test.sh {given.jar}"]
                             reports: {tests: "build/*.xml"}
                     """.replace("NUMBER", Integer.toString(at)).indent(2));
-            user.append("    - {piece: piece-").append(at).append(", of: park-pieces, version: \"2.*\", given: {jar: a-")
+            user.append("    - {piece: piece-").append(at)
+                    .append(", of: park-pieces, version: \"2.*\", given: {jar: a-")
                     .append(at).append(".jar}}\n");
         }
         PieceSource source = (of, version) -> new PieceSource.Found.Is(
@@ -98,7 +99,7 @@ final class PieceBench {
             pieces.push("developer", "main", Map.of("paseo.yaml", text.replace("echo open", "echo shut")));
             park.runEnds("park-pieces", 2);
             String from = " from seq_1_to_" + USERS;
-            park.database.as("insert into component (id, name, file_path, main_branch, created_at) "
+            park.tamper("insert into component (id, name, file_path, main_branch, created_at) "
                     + "select 10000 + seq, concat('hut-', seq), 'paseo.yaml', 'main', '2026-01-01'" + from);
             park.database.as("insert into component_source (component_id, source_id, all_branches) "
                     + "select 10000 + seq, (select id from component where name = 'park-pieces'), false" + from);

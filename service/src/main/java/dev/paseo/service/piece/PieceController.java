@@ -31,7 +31,7 @@ class PieceController {
      * @param branch whose file has the pieces
      * @param text   of a file that has them
      */
-    record TrialRequest(Optional<String> branch, Optional<@Size(max = 1_000_000) String> text) {}
+    record PieceTrialRequest(Optional<String> branch, Optional<@Size(max = 1_000_000) String> text) {}
 
     private final Components components;
     private final PieceUsers users;
@@ -65,7 +65,7 @@ class PieceController {
      */
     @PostMapping("/trials")
     PieceTrials.TrialView attempt(@AuthenticationPrincipal Person person, @PathVariable String name,
-            @RequestBody TrialRequest request) {
+            @RequestBody PieceTrialRequest request) {
         Registered component = look(person, name);
         if (request.branch().isPresent() == request.text().isPresent()) {
             throw Refusal.invalid("/branch", "Say which branch has the new version, or give its text: one of both");

@@ -18,7 +18,7 @@ import org.springframework.stereotype.Component;
 
 /** Starts runs that a person asks for, of the newest commit of a branch. */
 @Component
-class PersonStarts {
+public class PersonStarts {
 
     private final Components components;
     private final RunStarts starts;
@@ -36,7 +36,7 @@ class PersonStarts {
         return components.named(name);
     }
 
-    RunStarts.Started start(String name, Optional<String> wantedBranch, Optional<String> upTo,
+    public RunStarts.Started start(String name, Optional<String> wantedBranch, Optional<String> upTo,
             Map<String, String> answers, Cause.Asked cause) {
         Registered component = components.named(name);
         String branch = wantedBranch.orElse(component.mainBranch());

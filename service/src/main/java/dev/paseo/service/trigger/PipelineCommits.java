@@ -2,6 +2,7 @@ package dev.paseo.service.trigger;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.core.cause.Cause;
 import dev.paseo.core.trigger.BranchRules;
 import dev.paseo.core.trigger.Event;
 import dev.paseo.core.trigger.Matching;
@@ -14,6 +15,7 @@ import dev.paseo.service.component.PipelineChecks;
 import dev.paseo.service.start.Triggers;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.run.PersonStarts;
 import dev.paseo.service.source.Mirror;
 import jakarta.validation.constraints.Size;
 import java.util.List;
@@ -46,6 +48,14 @@ class PipelineCommits {
     /** What came of it. */
     record CommittedView(String branch, String commit, Optional<Long> run, Optional<String> reason) {}
 
+    /**
+     * A text to be tried.
+     *
+     * @param base    the commit with which it is tried: one that a branch is at
+     * @param answers to what the text asks; what is not answered takes its default
+     */
+    record TrialRequest(String base, @Size(max = 1_000_000) String text, Optional<Map<String, String>> answers) {}
+
     /** What a push of this text to this branch would start, and why not where it would not. */
     record EffectView(boolean starts, boolean trusted, String sentence) {}
 
@@ -55,8 +65,11 @@ class PipelineCommits {
     private final PipelineChecks checks;
     private final Pushes pushes;
     private final Accounts accounts;
+    private final PersonStarts starts;
 
-    PipelineCommits(Components components, PipelineChecks checks, Pushes pushes, Accounts accounts) {
+    PipelineCommits(Components components, PipelineChecks checks, Pushes pushes, Accounts accounts,
+            PersonStarts starts) {
+        this.starts = starts;
         this.components = components;
         this.checks = checks;
         this.pushes = pushes;
@@ -84,14 +97,51 @@ class PipelineCommits {
                     Optional.empty(),
                     Optional.of("it is in force from now on"));
         }
+        return committed(component, request, person);
+    }
+
+    private CommittedView committed(Registered component, CommitRequest request, Person person) {
         String commit = commit(component, request, author(person));
         components.committed(component, request.branch(), commit, person.name());
         Optional<Starting.Led> led = pushes
-                .look(component.repository().get(), Pusher.of(person.name(), request.branch())).moved().stream()
-                .filter(each -> each.component().equals(name) && each.commit().equals(commit)).map(Pushes.Moved::led)
-                .findFirst();
+                .look(component.repository().orElseThrow(), Pusher.of(person.name(), request.branch())).moved()
+                .stream()
+                .filter(each -> each.component().equals(component.name()) && each.commit().equals(commit))
+                .map(Pushes.Moved::led).findFirst();
         return new CommittedView(request.branch(), commit, led.flatMap(Starting.Led::run).map(run -> run.number()),
                 led.flatMap(Starting.Led::why));
+    }
+
+    /**
+     * Runs a commit with this text as its pipeline file, on a branch of its own. The branch is not trusted: its run has
+     * no secrets, and its version goes nowhere.
+     */
+    @PostMapping("/trials")
+    @ResponseStatus(HttpStatus.CREATED)
+    CommittedView attempt(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody TrialRequest request) {
+        Permission.require(person, Action.EDIT_PIPELINE, Optional.of(name), Optional.empty());
+        Permission.require(person, Action.START_RUN, "start runs of " + name, Optional.of(name), Optional.empty());
+        Registered component = components.named(name);
+        if (component.repository().isEmpty()) {
+            throw Refusal.conflict(name + " has no repository: there is no branch on which its file could be tried");
+        }
+        Map<String, String> heads = components.heads(component.id());
+        String branch = IntStream.iterate(1, number -> number + 1)
+                .mapToObj(number -> "try/" + person.name() + "-" + number)
+                .filter(each -> !heads.containsKey(each)).findFirst().orElseThrow();
+        if (components.rules(component.id()).trusts(branch)) {
+            throw Refusal.conflict("The branch " + branch + " would be trusted here, so that what is tried would walk: "
+                    + "name the trusted branches of " + name + " more narrowly");
+        }
+        refuseProblems(component, request.text());
+        CommittedView made = committed(component, new CommitRequest(branch, request.base(), request.text(),
+                "Try another pipeline file"), person);
+        return made.run().isPresent() ? made : new CommittedView(branch, made.commit(),
+                Optional.of(starts.start(name, Optional.of(branch), Optional.empty(),
+                        request.answers().orElse(Map.of()),
+                        new Cause.Asked(person.name(), Optional.of("to try the pipeline file"))).number()),
+                Optional.empty());
     }
 
     /** Writes the commit as a patch, to be applied elsewhere; nothing changes here. */

@@ -1,0 +1,91 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, need, type Schemas } from "../../../api/client";
+import type { Path } from "../../../editor/edits";
+import { INPUT, typed, type Writing } from "./Fields";
+
+interface Props {
+  id: string;
+  writing: Writing;
+  path: Path;
+  value: string;
+}
+
+/** A condition, tried over the newest runs as it is typed. */
+export function Condition({ id, writing, path, value }: Props) {
+  const [text, setText] = useState(value);
+  const [shown, setShown] = useState(value);
+  if (shown !== value) {
+    setShown(value);
+    setText(value);
+  }
+  const key = String(path.at(-1));
+  const tried = useQuery({
+    queryKey: ["condition", writing.component, path.join(" "), text],
+    enabled: text !== "" && path[0] === "stages" && (key === "wanted-if" || key === "warn-if"),
+    staleTime: 60_000,
+    placeholderData: (before) => before,
+    queryFn: () =>
+      need(
+        api.POST("/api/v1/components/{name}/pipeline/conditions", {
+          params: { path: { name: writing.component } },
+          body: { key, condition: text, stage: String(path[1]) },
+        }),
+      ),
+  });
+  const send = () => {
+    if (text !== value) writing.write(path, typed(value, text));
+  };
+  return (
+    <>
+      <input
+        id={id}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={send}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") {
+            event.preventDefault();
+            send();
+          }
+        }}
+        spellCheck={false}
+        className={INPUT}
+      />
+      {tried.data && text !== "" && (
+        <Tried view={tried.data} component={writing.component} wanted={key === "wanted-if"} />
+      )}
+    </>
+  );
+}
+
+function Tried({ view, component, wanted }: { view: Schemas["ConditionView"]; component: string; wanted: boolean }) {
+  if (view.doubt)
+    return (
+      <p className="bad m-0 text-[12px]" role="status">
+        It {view.doubt}
+      </p>
+    );
+  const held = view.runs.filter((run) => run.holds === true);
+  const untold = view.runs.filter((run) => run.holds === undefined).length;
+  return (
+    <p className="m-0 text-[12px] text-ink-2" role="status">
+      {view.runs.length === 0
+        ? "There is no run yet over which it could be tried."
+        : `${wanted ? "Would have been wanted" : "Would have warned"} in ${held.length} of the last ${view.runs.length} runs`}
+      {held.length > 0 && ": "}
+      {held.slice(0, 8).map((run, at) => (
+        <span key={run.number}>
+          {at > 0 && ", "}
+          <Link to={`/runs/${component}/${run.number}`} title={run.branch}>
+            #{run.number}
+          </Link>
+        </span>
+      ))}
+      {held.length > 8 && ` and ${held.length - 8} more`}
+      {untold > 0 && `; for ${untold} it cannot be told`}
+      {view.runs.length > 0 && "."}
+    </p>
+  );
+}

@@ -1,0 +1,280 @@
+import { Switch } from "radix-ui";
+import { useId, useState } from "react";
+import { valueAt, type Opened, type Path, type Value } from "../../../editor/edits";
+import type { Schema } from "../../../editor/completion";
+import { Condition } from "./Condition";
+import { Items } from "./Items";
+import { alternativeOf, describe, kindOf } from "./kinds";
+
+/** What forms read, and how they write. */
+export interface Writing {
+  component: string;
+  schema: Schema;
+  opened: Opened;
+  /** Sets what stands at a path; undefined takes it away. */
+  write: (path: Path, value: Value | undefined) => void;
+  move: (parent: Path, from: number, to: number) => void;
+  /** Shows the line of the text where something stands. */
+  look: (path: Path) => void;
+}
+
+interface FieldsProps {
+  writing: Writing;
+  path: Path;
+  properties: [string, Schema][];
+  /** Keys that are asked elsewhere. */
+  without?: string[];
+}
+
+/** A form for the keys of a mapping, as the schema has them. Those that are set come first. */
+export function Fields({ writing, path, properties, without = [] }: FieldsProps) {
+  const value = (valueAt(writing.opened, path) ?? {}) as Record<string, unknown>;
+  const [more, setMore] = useState(false);
+  const asked = properties.filter(([name]) => !without.includes(name));
+  const given = asked.filter(([name]) => name in value);
+  const rest = asked.filter(([name]) => !(name in value));
+  return (
+    <div className="grid min-w-0 gap-3">
+      {[...given, ...(more ? rest : [])].map(([name, node]) => (
+        <FieldOf key={name} writing={writing} path={[...path, name]} name={name} node={node} />
+      ))}
+      {rest.length > 0 && (
+        <button type="button" className={MORE} onClick={() => setMore(!more)}>
+          {more ? "Only what is set" : `More: ${rest.map(([name]) => name).join(", ")}`}
+        </button>
+      )}
+    </div>
+  );
+}
+
+interface FieldProps {
+  writing: Writing;
+  path: Path;
+  name: string;
+  node: Schema;
+}
+
+const LABEL = "text-[12px] text-ink-2";
+
+/** A text that is typed into. */
+export const INPUT =
+  "box-border h-8 w-full min-w-0 rounded-[4px] border border-solid border-[var(--line-strong)] bg-surface px-2 font-mono " +
+  "text-[13px] text-ink";
+
+const MORE = "cursor-pointer justify-self-start border-0 bg-transparent p-0 text-left text-[12px] text-ink-2 underline";
+
+export function FieldOf({ writing, path, name, node }: FieldProps) {
+  const id = useId();
+  const value = valueAt(writing.opened, path);
+  const kind = kindOf(writing.schema, node);
+  const about = describe(writing.schema, node);
+  const label = (
+    <label htmlFor={id} className={LABEL} title={about}>
+      <b className="text-ink">{name}</b> {about}
+    </label>
+  );
+  switch (kind.kind) {
+    case "flag":
+      return (
+        <div className="flex items-center gap-2">
+          <Toggle id={id} on={value === true} onChange={(on) => writing.write(path, on ? true : undefined)} />
+          {label}
+        </div>
+      );
+    case "choice":
+      return (
+        <div className="grid gap-1">
+          {label}
+          <select
+            id={id}
+            value={typeof value === "string" ? value : ""}
+            onChange={(event) => writing.write(path, event.target.value || undefined)}
+          >
+            <option value="">not said</option>
+            {kind.of.map((each) => (
+              <option key={each}>{each}</option>
+            ))}
+          </select>
+        </div>
+      );
+    case "text":
+      if (typeof value === "object" && value !== null) return <Elsewhere writing={writing} path={path} label={label} />;
+      return (
+        <div className="grid gap-1">
+          {label}
+          {kind.condition ? (
+            <Condition id={id} writing={writing} path={path} value={plain(value)} />
+          ) : (
+            <Text id={id} value={plain(value)} onWrite={(text) => writing.write(path, typed(value, text))} />
+          )}
+        </div>
+      );
+    case "list":
+      if (value !== undefined && !Array.isArray(value) && typeof value !== "string")
+        return <Elsewhere writing={writing} path={path} label={label} />;
+      return (
+        <div className="grid min-w-0 gap-1" role="group" aria-labelledby={`${id}-of`}>
+          <span id={`${id}-of`}>{label}</span>
+          <Items writing={writing} path={path} name={name} texts={kind.texts} mapping={kind.mapping} />
+        </div>
+      );
+    case "group": {
+      const own = alternativeOf(writing.schema, node, value);
+      return (
+        <fieldset className="m-0 grid gap-2 border-0 border-l-2 border-solid border-[var(--line)] p-0 pl-3">
+          <legend className="p-0">{label}</legend>
+          <Fields
+            writing={writing}
+            path={path}
+            properties={own ? Object.entries(own.properties ?? {}) : kind.properties}
+            without={["like"]}
+          />
+        </fieldset>
+      );
+    }
+    case "pairs":
+      return (
+        <div className="grid gap-1">
+          {label}
+          <Pairs id={id} writing={writing} path={path} value={(value ?? {}) as Record<string, unknown>} />
+        </div>
+      );
+    default:
+      return <Elsewhere writing={writing} path={path} label={label} />;
+  }
+}
+
+export const plain = (value: unknown): string =>
+  typeof value === "string" || typeof value === "number" || typeof value === "boolean" ? String(value) : "";
+
+/** A number stays a number, and a text that looks like one a text. */
+export const typed = (before: unknown, text: string): Value | undefined =>
+  text === "" ? undefined : typeof before !== "string" && /^[0-9]{1,9}$/.test(text) ? Number(text) : text;
+
+interface TextProps {
+  id?: string;
+  label?: string;
+  placeholder?: string;
+  value: string;
+  onWrite: (text: string) => void;
+}
+
+/** Written when it is left, or at Enter. */
+export function Text({ id, label, placeholder, value, onWrite }: TextProps) {
+  const [typedText, setTyped] = useState(value);
+  const [shown, setShown] = useState(value);
+  if (shown !== value) {
+    setShown(value);
+    setTyped(value);
+  }
+  const send = () => {
+    if (typedText !== value) onWrite(typedText);
+  };
+  const rows = typedText.split("\n").length;
+  return rows > 1 ? (
+    <textarea
+      id={id}
+      aria-label={label}
+      rows={rows}
+      value={typedText}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={send}
+      spellCheck={false}
+      className={`${INPUT} h-auto py-1`}
+    />
+  ) : (
+    <input
+      id={id}
+      aria-label={label}
+      placeholder={placeholder}
+      value={typedText}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={send}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") {
+          event.preventDefault();
+          send();
+        }
+      }}
+      spellCheck={false}
+      className={INPUT}
+    />
+  );
+}
+
+function Toggle({ id, on, onChange }: { id: string; on: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <Switch.Root
+      id={id}
+      checked={on}
+      onCheckedChange={onChange}
+      className="h-5 w-9 flex-none cursor-pointer rounded-full border border-[var(--line-strong)] bg-surface p-0 data-[state=checked]:bg-[var(--primary)]"
+    >
+      <Switch.Thumb className="block size-3.5 translate-x-0.5 rounded-full bg-[var(--ink-3)] data-[state=checked]:translate-x-[18px] data-[state=checked]:bg-[var(--on-primary)]" />
+    </Switch.Root>
+  );
+}
+
+/** Names with a text each. */
+function Pairs({
+  id,
+  writing,
+  path,
+  value,
+}: {
+  id: string;
+  writing: Writing;
+  path: Path;
+  value: Record<string, unknown>;
+}) {
+  const [name, setName] = useState("");
+  return (
+    <div className="grid gap-1">
+      {Object.entries(value).map(([key, each]) => (
+        <div key={key} className="grid grid-cols-[minmax(0,1fr)_minmax(0,2fr)_auto] items-center gap-2">
+          <code className="truncate" title={key}>
+            {key}
+          </code>
+          <Text label={key} value={plain(each)} onWrite={(text) => writing.write([...path, key], typed(each, text))} />
+          <button
+            type="button"
+            className="btn small quiet-btn"
+            aria-label={`Take ${key} away`}
+            onClick={() => writing.write([...path, key], undefined)}
+          >
+            ×
+          </button>
+        </div>
+      ))}
+      <div className="flex gap-2">
+        <input
+          id={id}
+          placeholder="name"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          className={INPUT}
+        />
+        <button
+          type="button"
+          className="btn small"
+          disabled={!/^\S+$/.test(name) || name in value}
+          onClick={() => {
+            writing.write([...path, name], "…");
+            setName("");
+          }}
+        >
+          Add
+        </button>
+      </div>
+    </div>
+  );
+}
+
+const Elsewhere = ({ writing, path, label }: { writing: Writing; path: Path; label: React.ReactNode }) => (
+  <div className="flex items-baseline gap-2">
+    {label}
+    <button type="button" className="btn small quiet-btn" onClick={() => writing.look(path)}>
+      In the text
+    </button>
+  </div>
+);
