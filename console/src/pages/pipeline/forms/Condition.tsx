@@ -68,12 +68,13 @@ function Tried({ view, component, wanted }: { view: Schemas["ConditionView"]; co
       </p>
     );
   const held = view.runs.filter((run) => run.holds === true);
+  const would = wanted ? "Would have been wanted" : "Would have warned";
   const untold = view.runs.filter((run) => run.holds === undefined).length;
   return (
     <p className="m-0 text-[12px] text-ink-2" role="status">
       {view.runs.length === 0
         ? "There is no run yet over which it could be tried."
-        : `${wanted ? "Would have been wanted" : "Would have warned"} in ${held.length} of the last ${view.runs.length} runs`}
+        : `${would} in ${held.length} of the last ${view.runs.length} runs`}
       {held.length > 0 && ": "}
       {held.slice(0, 8).map((run, at) => (
         <span key={run.number}>

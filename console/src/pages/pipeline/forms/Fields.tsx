@@ -58,8 +58,15 @@ const LABEL = "text-[12px] text-ink-2";
 
 /** A text that is typed into. */
 export const INPUT =
-  "box-border h-8 w-full min-w-0 rounded-[4px] border border-solid border-[var(--line-strong)] bg-surface px-2 font-mono " +
-  "text-[13px] text-ink";
+  "box-border h-8 w-full min-w-0 rounded-[4px] border border-solid border-[var(--line-strong)] bg-surface px-2 " +
+  "font-mono text-[13px] text-ink";
+
+const SWITCH =
+  "h-5 w-9 flex-none cursor-pointer rounded-full border border-[var(--line-strong)] bg-surface p-0 " +
+  "data-[state=checked]:bg-[var(--primary)]";
+const THUMB =
+  "block size-3.5 translate-x-0.5 rounded-full bg-[var(--ink-3)] data-[state=checked]:translate-x-[18px] " +
+  "data-[state=checked]:bg-[var(--on-primary)]";
 
 const MORE = "cursor-pointer justify-self-start border-0 bg-transparent p-0 text-left text-[12px] text-ink-2 underline";
 
@@ -204,13 +211,8 @@ export function Text({ id, label, placeholder, value, onWrite }: TextProps) {
 
 function Toggle({ id, on, onChange }: { id: string; on: boolean; onChange: (on: boolean) => void }) {
   return (
-    <Switch.Root
-      id={id}
-      checked={on}
-      onCheckedChange={onChange}
-      className="h-5 w-9 flex-none cursor-pointer rounded-full border border-[var(--line-strong)] bg-surface p-0 data-[state=checked]:bg-[var(--primary)]"
-    >
-      <Switch.Thumb className="block size-3.5 translate-x-0.5 rounded-full bg-[var(--ink-3)] data-[state=checked]:translate-x-[18px] data-[state=checked]:bg-[var(--on-primary)]" />
+    <Switch.Root id={id} checked={on} onCheckedChange={onChange} className={SWITCH}>
+      <Switch.Thumb className={THUMB} />
     </Switch.Root>
   );
 }

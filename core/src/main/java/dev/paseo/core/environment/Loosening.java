@@ -79,7 +79,7 @@ public final class Loosening {
             case Criterion.LiveFor(Duration was) -> now instanceof Criterion.LiveFor(Duration is)
                     && is.compareTo(was) >= 0;
             case Criterion.Open(Hours was) -> now instanceof Criterion.Open(Hours is) && hours(is, was);
-            case Criterion.Fact was -> false;
+            case Criterion.Fact was -> now instanceof Criterion.Fact is && is.condition().equals(was.condition());
             case Criterion.Outside was -> now instanceof Criterion.Outside is && is.name().equals(was.name())
                     && is.address().equals(was.address()) && within(is.within(), was.within());
             case Criterion.Follows was -> now instanceof Criterion.Follows is && follows(is, was);

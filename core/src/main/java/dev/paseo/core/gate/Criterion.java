@@ -64,8 +64,22 @@ public sealed interface Criterion {
     /** It may begin only within these hours. */
     record Open(Hours hours) implements Criterion {}
 
-    /** A condition over facts. */
-    record Fact(String condition) implements Criterion {}
+    /**
+     * A condition over facts.
+     *
+     * @param name what people are shown instead of it; empty: the condition itself
+     */
+    record Fact(String condition, String name) implements Criterion {
+
+        public Fact(String condition) {
+            this(condition, "");
+        }
+
+        /** What people are shown. */
+        public String shown() {
+            return name.isEmpty() ? condition : name;
+        }
+    }
 
     /**
      * Somebody outside answers, asked by a signed request; within this time of the request, else the deployment

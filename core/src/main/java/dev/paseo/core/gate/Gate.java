@@ -53,7 +53,7 @@ public final class Gate {
             case Criterion.Checklist checklist -> Ticking.judge(checklist, facts);
             case Criterion.LiveFor liveFor -> Waits.liveFor(liveFor, facts.version().stretch(), now);
             case Criterion.Open(Hours hours) -> Waits.open(hours, now);
-            case Criterion.Fact(String condition) -> fact(condition, facts);
+            case Criterion.Fact fact -> fact(fact, facts);
             case Criterion.Outside outside -> outside(outside, facts);
             case Criterion.Follows follows -> follows(follows, facts);
             case Criterion.Origin origin -> origin(origin, facts.version());
@@ -90,15 +90,17 @@ public final class Gate {
                 .map(end -> "no decision by " + When.utc(end) + "; request it again");
     }
 
-    private static Judgement fact(String condition, GateFacts facts) {
-        GateFacts.Held held = facts.version().conditions().getOrDefault(condition,
+    private static Judgement fact(Criterion.Fact wanted, GateFacts facts) {
+        GateFacts.Held held = facts.version().conditions().getOrDefault(wanted.condition(),
                 new GateFacts.Held(Optional.empty(), "nothing is known"));
+        String formula = wanted.name().isEmpty() ? "" : " (" + wanted.condition() + ")";
         if (held.holds().isEmpty()) {
-            return new Judgement(State.NOT_MET, condition,
-                    "Something that it asks for was never reported: " + held.facts() + ".", Optional.empty());
+            return new Judgement(State.NOT_MET, wanted.shown(),
+                    "Something that it asks for was never reported" + formula + ": " + held.facts() + ".",
+                    Optional.empty());
         }
-        return new Judgement(held.holds().get() ? State.MET : State.NOT_MET, condition,
-                (held.holds().get() ? "It holds: " : "It does not hold: ") + held.facts() + ".",
+        return new Judgement(held.holds().get() ? State.MET : State.NOT_MET, wanted.shown(),
+                (held.holds().get() ? "It holds" : "It does not hold") + formula + ": " + held.facts() + ".",
                 Optional.empty());
     }
 

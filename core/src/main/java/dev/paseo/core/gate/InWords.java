@@ -33,7 +33,8 @@ public final class InWords {
             case Criterion.LiveFor(var length) -> "It has been live and healthy for " + Length.of(length)
                     + " in one stretch.";
             case Criterion.Open(Hours hours) -> "It begins " + hours(hours) + " (" + hours.zone() + ").";
-            case Criterion.Fact(String condition) -> "This holds: " + condition;
+            case Criterion.Fact fact -> fact.name().isEmpty() ? "This holds: " + fact.condition()
+                    : fact.name() + " (" + fact.condition() + ")";
             case Criterion.Outside outside -> outside.name() + " says yes"
                     + outside.within().map(length -> " within " + Length.of(length)).orElse("") + ".";
             case Criterion.Follows follows -> "It has passed "

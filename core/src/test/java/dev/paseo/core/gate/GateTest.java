@@ -367,6 +367,11 @@ class GateTest {
         given.conditions.put("tests.failed == 0", new GateFacts.Held(Optional.of(false), "tests.failed is 3"));
         assertEquals("It does not hold: tests.failed is 3.",
                 judged(new Criterion.Fact("tests.failed == 0")).judgements().getFirst().sentence());
+        Judgement named = judged(new Criterion.Fact("tests.failed == 0", "No test has failed")).judgements().getFirst();
+        assertEquals("No test has failed", named.name());
+        assertTrue(named.sentence().contains("(tests.failed == 0): "), named::sentence);
+        assertEquals("No test has failed (tests.failed == 0)",
+                InWords.of(new Criterion.Fact("tests.failed == 0", "No test has failed")));
         assertTrue(judged(new Criterion.Fact("coverage.lines > 0.5")).judgements().getFirst().sentence()
                 .contains("never reported"));
     }

@@ -89,6 +89,12 @@ public final class EnvironmentsWriter {
         put(map, "to-go-on", gate(gates.toGoOn()));
     }
 
+    /** Each by its name where it has one. */
+    private static Object facts(GateRules gate) {
+        return one(gate.facts().stream().map(condition -> gate.factName(condition)
+                .<Object>map(name -> Map.of(name, condition)).orElse(condition)).toList());
+    }
+
     private static Map<String, Object> gate(GateRules gate) {
         Map<String, Object> map = new LinkedHashMap<>();
         put(map, "approvals", one(gate.approvals().stream().map(EnvironmentsWriter::approvals).toList()));
@@ -100,7 +106,7 @@ public final class EnvironmentsWriter {
         }).toList()));
         put(map, "live-for", gate.liveFor());
         gate.open().ifPresent(hours -> map.put("open", hours(hours)));
-        put(map, "facts", one(gate.facts()));
+        put(map, "facts", facts(gate));
         Map<String, Object> outside = new LinkedHashMap<>();
         gate.outside().forEach(each -> {
             Map<String, Object> inner = new LinkedHashMap<>(Map.of("url", each.address()));

@@ -24,11 +24,13 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /** Reads the criteria of a gate. */
 final class GateReader {
 
     private static final int MOST_ITEMS = 200;
+    private static final int LONGEST_NAME = 120;
     private static final Duration LONGEST = Duration.ofDays(365);
     static final List<String> DAYS = List.of("mon", "tue", "wed", "thu", "fri", "sat", "sun");
     private static final Pattern WINDOW = Pattern
@@ -47,14 +49,17 @@ final class GateReader {
     GateRules read(Value value) {
         Map<String, Value> entries = value.entries(
                 List.of("approvals", "checklist", "live-for", "open", "facts", "outside"), FormerWords.CRITERIA);
+        Map<String, String> names = new LinkedHashMap<>();
+        List<String> facts = several(optional(entries, "facts")).stream().flatMap(each -> facts(each, names))
+                .distinct().toList();
         return new GateRules(
                 several(optional(entries, "approvals")).stream().flatMap(each -> approvals(each).stream()).toList(),
                 several(optional(entries, "checklist")).stream().flatMap(each -> checklist(each).stream()).toList(),
                 optional(entries, "live-for").flatMap(each -> each.duration(LONGEST)),
                 optional(entries, "open").flatMap(this::hours),
-                several(optional(entries, "facts")).stream().flatMap(each -> fact(each).stream()).toList(),
-                optional(entries, "outside").map(Value::entries).orElse(Map.of()).entrySet().stream()
-                        .flatMap(each -> outside(each.getKey(), each.getValue()).stream()).toList());
+                facts, optional(entries, "outside").map(Value::entries).orElse(Map.of()).entrySet().stream()
+                        .flatMap(each -> outside(each.getKey(), each.getValue()).stream()).toList(),
+                Optional.of(names));
     }
 
     private static List<Value> several(Optional<Value> value) {
@@ -111,6 +116,21 @@ final class GateReader {
             value.problem("should have at most " + MOST_ITEMS + " items, each once and of at most 300 characters");
         }
         return from.isEmpty() || items.isEmpty() ? Optional.empty() : Optional.of(new Criterion.Checklist(from, items));
+    }
+
+    /** A condition, or several by what people are shown instead of each. */
+    private Stream<String> facts(Value value, Map<String, String> names) {
+        if (!value.isMap()) {
+            return fact(value).stream();
+        }
+        return value.entries().entrySet().stream().flatMap(each -> {
+            if (each.getKey().length() > LONGEST_NAME) {
+                each.getValue().problemWithName("should have at most " + LONGEST_NAME + " characters");
+            }
+            Optional<String> condition = fact(each.getValue());
+            condition.ifPresent(text -> names.put(text, each.getKey()));
+            return condition.stream();
+        });
     }
 
     private Optional<String> fact(Value value) {

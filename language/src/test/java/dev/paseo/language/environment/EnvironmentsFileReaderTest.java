@@ -170,4 +170,26 @@ class EnvironmentsFileReaderTest {
         assertTrue(reading.problems().stream().anyMatch(found -> found.toString().startsWith(problem)),
                 reading.problems().toString());
     }
+
+    /** A condition has a name that people are shown; it is written back as it was read. */
+    @Test
+    void conditionsHaveNames() {
+        String text = """
+                environments:
+                  staging:
+                    to-enter:
+                      facts:
+                        - "tests.total > 0"
+                        - {No test has failed: "tests.failed == 0"}
+                """;
+        EnvironmentsFile file = EnvironmentsFileReader.read(text).value().orElseThrow();
+        assertEquals(List.of("tests.total > 0", "No test has failed"),
+                file.environments().getFirst().rules().gates().toEnter().criteria().stream()
+                        .map(criterion -> ((Criterion.Fact) criterion).shown()).toList());
+        String written = EnvironmentsWriter.write(file);
+        assertEquals(file, EnvironmentsFileReader.read(written).value().orElseThrow(), written);
+        assertEquals("should have at most 120 characters",
+                EnvironmentsFileReader.read(text.replace("No test has failed", "x".repeat(121))).problems().getFirst()
+                        .message());
+    }
 }

@@ -21,7 +21,8 @@ public record Pusher(Optional<String> name, Optional<Set<String>> branches) {
         branches = branches.map(Set::copyOf);
     }
 
-    static Pusher of(String name, String branch) {
+    /** Who pushed one branch. */
+    public static Pusher of(String name, String branch) {
         return new Pusher(Optional.of(name), Optional.of(Set.of(branch)));
     }
 

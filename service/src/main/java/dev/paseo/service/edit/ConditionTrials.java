@@ -1,4 +1,4 @@
-package dev.paseo.service.trial;
+package dev.paseo.service.edit;
 
 import dev.paseo.language.condition.Condition;
 import dev.paseo.service.component.Components.Registered;
@@ -21,7 +21,7 @@ class ConditionTrials {
     private static final int RUNS = 20;
     private static final TypeReference<Map<String, String>> ANSWERS = new TypeReference<>() {};
 
-    /** What a condition would have been for a run; {@code holds} is absent where a fact that it asks for was not there. */
+    /** What a condition was for a run; {@code holds} is absent where a fact that it asks for was not there. */
     record TriedRunView(long number, String branch, Optional<Boolean> holds) {}
 
     /**
@@ -32,11 +32,11 @@ class ConditionTrials {
      */
     record ConditionView(Optional<String> doubt, List<TriedRunView> runs) {}
 
-    private final TrialMapper mapper;
+    private final NewestRunsMapper mapper;
     private final Evidence evidence;
     private final Json json;
 
-    ConditionTrials(TrialMapper mapper, Evidence evidence, Json json) {
+    ConditionTrials(NewestRunsMapper mapper, Evidence evidence, Json json) {
         this.mapper = mapper;
         this.evidence = evidence;
         this.json = json;
@@ -44,17 +44,17 @@ class ConditionTrials {
 
     /** Whether a stage would have been wanted. */
     ConditionView wanted(Registered component, String condition) {
-        List<TrialMapper.RunRow> rows = mapper.newest(component.id(), RUNS);
+        List<NewestRunsMapper.RunRow> rows = mapper.newest(component.id(), RUNS);
         Set<String> asks = new TreeSet<>();
         rows.forEach(row -> asks.addAll(answers(row).keySet()));
         return tried(rows, Condition.overRuns(asks, List.of()), condition, row -> List.of(facts(component, row)));
     }
 
-    private Map<String, String> answers(TrialMapper.RunRow row) {
+    private Map<String, String> answers(NewestRunsMapper.RunRow row) {
         return json.read(row.answers(), ANSWERS);
     }
 
-    private Map<String, Object> facts(Registered component, TrialMapper.RunRow row) {
+    private Map<String, Object> facts(Registered component, NewestRunsMapper.RunRow row) {
         Map<String, String> answers = new LinkedHashMap<>();
         answers(row).forEach((name, answer) -> answers.put(Condition.identifier(name), answer));
         return Map.of("component", component.name(), "branch", row.branch(), "commit", row.commitId(), "version",
@@ -70,16 +70,17 @@ class ConditionTrials {
 
     private interface Facts {
 
-        List<Map<String, Object>> of(TrialMapper.RunRow row);
+        List<Map<String, Object>> of(NewestRunsMapper.RunRow row);
     }
 
-    private static ConditionView tried(List<TrialMapper.RunRow> rows, Condition over, String condition, Facts facts) {
+    private static ConditionView tried(List<NewestRunsMapper.RunRow> rows, Condition over, String condition,
+            Facts facts) {
         Optional<String> doubt = over.doubt(condition);
         if (doubt.isPresent()) {
             return new ConditionView(doubt, List.of());
         }
         List<TriedRunView> runs = new ArrayList<>();
-        for (TrialMapper.RunRow row : rows) {
+        for (NewestRunsMapper.RunRow row : rows) {
             List<Boolean> found = facts.of(row).stream().flatMap(each -> over.holds(condition, each).stream()).toList();
             runs.add(new TriedRunView(row.number(), row.branch(),
                     found.isEmpty() ? Optional.empty() : Optional.of(found.contains(true))));

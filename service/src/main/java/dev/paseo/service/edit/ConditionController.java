@@ -1,4 +1,4 @@
-package dev.paseo.service.trial;
+package dev.paseo.service.edit;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;

@@ -1,5 +1,8 @@
-package dev.paseo.service.trigger;
+package dev.paseo.service.edit;
 
+import dev.paseo.service.trigger.Pusher;
+import dev.paseo.service.trigger.Pushes;
+import dev.paseo.service.trigger.Starting;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.cause.Cause;

@@ -1,11 +1,11 @@
-package dev.paseo.service.trial;
+package dev.paseo.service.edit;
 
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
 
 @Mapper
-interface TrialMapper {
+interface NewestRunsMapper {
 
     /** @param answers JSON: a mapping of names to answers */
     record RunRow(long id, long number, String branch, String commitId, String versionNumber, boolean trusted,
