@@ -52,6 +52,13 @@ export const pieceUsers = (name: string) =>
     queryFn: () => need(api.GET("/api/v1/components/{name}/pieces/users", { params: { path: { name } } })),
   });
 
+export const environmentDifferences = (name: string, other: string) =>
+  queryOptions({
+    queryKey: ["environment", name, "differences", other],
+    queryFn: () =>
+      need(api.GET("/api/v1/environments/{name}/differences", { params: { path: { name }, query: { other } } })),
+  });
+
 export const version = (component: string, number: string) =>
   queryOptions({
     queryKey: ["version", component, number],

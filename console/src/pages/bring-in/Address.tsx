@@ -35,8 +35,28 @@ const already = (offers: Offers[]): Places =>
       .map(([environment, hosts]) => [environment, Object.fromEntries(hosts.map((host) => [host.host, host.url]))]),
   );
 
+/** Environment to the place that it begins as there, both told as component:environment. */
+const likeOf = (likes: Record<string, string>) =>
+  Object.fromEntries(
+    Object.entries(likes)
+      .filter(([, like]) => like !== "")
+      .map(([environment, like]) => {
+        const [component = "", of = ""] = like.split(":");
+        return [environment, { component, environment: of }];
+      }),
+  );
+
+/** The places that one may begin as: its own elsewhere, and those of others here. */
+const beginnings = (name: string, offers: Offers[], here: Offers): string[] => [
+  ...offers
+    .filter((each) => each !== here && each.hosts.some((host) => host.taken))
+    .map((each) => `${name}:${each.environment}`),
+  ...[...new Set(here.hosts.flatMap((host) => host.others))].map((other) => `${other}:${here.environment}`),
+];
+
 function Choosing({ name, offers, text }: { name: string; offers: Offers[]; text: string | undefined }) {
   const [places, setPlaces] = useState(() => already(offers));
+  const [likes, setLikes] = useState<Record<string, string>>({});
   const [drafted, setDrafted] = useState<Schemas["TextView"]>();
   const { trying, busy, refused } = useTrying();
   const file = useQuery(environmentsFile());
@@ -45,7 +65,10 @@ function Choosing({ name, offers, text }: { name: string; offers: Offers[]; text
     trying(async () => {
       setDrafted(
         await need(
-          api.POST("/api/v1/components/{name}/places/draft", { params: { path: { name } }, body: { places } }),
+          api.POST("/api/v1/components/{name}/places/draft", {
+            params: { path: { name } },
+            body: { places, like: likeOf(likes) },
+          }),
         ),
       );
     });
@@ -126,6 +149,22 @@ function Choosing({ name, offers, text }: { name: string; offers: Offers[]; text
                 </div>
               );
             })}
+            {each.environment in places && beginnings(name, offers, each).length > 0 && (
+              <label className="mt-2 flex items-center gap-2 text-[13px] text-ink-2">
+                Variables and secrets like
+                <select
+                  value={likes[each.environment] ?? ""}
+                  onChange={(event) => setLikes({ ...likes, [each.environment]: event.target.value })}
+                >
+                  <option value="">none</option>
+                  {beginnings(name, offers, each).map((like) => (
+                    <option key={like} value={like}>
+                      {like.replace(":", " in ")}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            )}
             {wrongAt(refused, `/places/${each.environment}`) && (
               <p className="field-error" role="alert">
                 {wrongAt(refused, `/places/${each.environment}`)}

@@ -1,6 +1,8 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, need, Problem, type Schemas } from "../../api/client";
+import { whereabouts } from "../../api/queries";
 import { Refused, useTrying } from "../../design/form";
 import { Glyph } from "../../design/Glyph";
 import { Questions } from "./Questions";
@@ -36,6 +38,7 @@ export default function BringIn() {
   const [found, setFound] = useState<Found>();
   const [start, setStart] = useState(true);
   const { trying, busy, refused } = useTrying();
+  const known = useQuery(whereabouts());
   const { name } = typed;
   const type = (change: Partial<Typed>) => {
     setTyped((before) => ({ ...before, ...change }));
@@ -51,6 +54,7 @@ export default function BringIn() {
           file: typed.file.trim() || undefined,
           credentials: credentials(typed),
           answers: said,
+          like: typed.like || undefined,
         },
       }),
     );
@@ -117,7 +121,12 @@ export default function BringIn() {
               void (uploads ? registerUploaded() : ready ? register() : look());
             }}
           >
-            <Source typed={typed} refused={refused} onType={type} />
+            <Source
+              typed={typed}
+              known={known.data?.rows.map((row) => row.component) ?? []}
+              refused={refused}
+              onType={type}
+            />
             {draft?.free && (
               <p className="bad" role="alert">
                 There is a component named {name} already.{" "}

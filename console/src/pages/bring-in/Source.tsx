@@ -8,6 +8,8 @@ export interface Typed {
   from: "repository" | "upload";
   repository: string;
   file: string;
+  /** The component as whose pipeline file its own begins; empty: it is drafted. */
+  like: string;
   trusted: string;
   allowed: string;
   account: string;
@@ -22,6 +24,7 @@ export const NOTHING: Typed = {
   from: "repository",
   repository: "",
   file: "",
+  like: "",
   trusted: "main",
   allowed: "",
   account: "",
@@ -60,12 +63,14 @@ export const registration = (typed: Typed, mainBranch?: string) => ({
 
 interface SourceProps {
   typed: Typed;
+  /** The components that are there. */
+  known: string[];
   refused: Error | undefined;
   onType: (change: Partial<Typed>) => void;
 }
 
 /** The fields of a component's name and source. */
-export function Source({ typed, refused, onType }: SourceProps) {
+export function Source({ typed, known, refused, onType }: SourceProps) {
   const field = (name: keyof Typed, at: string, label: string, more: React.ComponentProps<"input"> = {}) => (
     <Field label={label} at={at} refused={refused}>
       <input value={typed[name]} onChange={(event) => onType({ [name]: event.target.value })} {...more} />
@@ -108,6 +113,19 @@ export function Source({ typed, refused, onType }: SourceProps) {
             id: "repository",
           })}
           {field("trusted", "/trusted", "Trusted branches")}
+          {known.length > 0 && (
+            <label>
+              Begin like
+              <select value={typed.like} onChange={(event) => onType({ like: event.target.value })}>
+                <option value="">what is in the repository</option>
+                {known.map((each) => (
+                  <option key={each} value={each}>
+                    the pipeline file of {each}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
           <details className="group w-full">
             <summary className="flex cursor-pointer list-none items-center gap-1 text-[13px] text-ink-2">
               <ChevronRight size={16} className="group-open:rotate-90" aria-hidden="true" />

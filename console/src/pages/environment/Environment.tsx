@@ -3,7 +3,14 @@ import { FilePen } from "lucide-react";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { environmentCalendar, environmentPeople, environmentRules, rulesHistory, whereabouts } from "../../api/queries";
+import {
+  environmentCalendar,
+  environmentDifferences,
+  environmentPeople,
+  environmentRules,
+  rulesHistory,
+  whereabouts,
+} from "../../api/queries";
 import { Glyph } from "../../design/Glyph";
 import { Loading, Lozenge, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
@@ -34,9 +41,64 @@ export default function Environment() {
         <div>
           <Gates rules={rules.data} />
           <People name={name} />
+          <Beside name={name} />
         </div>
       </div>
     </In>
+  );
+}
+
+const LINES =
+  "m-0 mt-2 max-h-[360px] overflow-auto rounded-[4px] bg-[var(--log)] p-2 font-mono text-[12px] leading-[18px]";
+
+/** Another environment beside this one: rules in sentences, then all else as lines of the environments file. */
+function Beside({ name }: { name: string }) {
+  const [other, setOther] = useState("");
+  const where = useQuery(whereabouts());
+  const found = useQuery({ ...environmentDifferences(name, other), enabled: other !== "" });
+  const others = where.data?.environments.map((each) => each.name).filter((each) => each !== name) ?? [];
+  return (
+    <section className="sheet pad" aria-label="Beside another">
+      <h2>Beside another</h2>
+      <label className="flex items-center gap-2">
+        Compare with
+        <select value={other} onChange={(event) => setOther(event.target.value)}>
+          <option value="">…</option>
+          {others.map((each) => (
+            <option key={each}>{each}</option>
+          ))}
+        </select>
+      </label>
+      {found.isError && <Trouble error={found.error} />}
+      {other !== "" && found.data && (
+        <>
+          {found.data.rules.length + found.data.lines.length === 0 && <p>Both say the same.</p>}
+          <ul className="plain mt-2">
+            {found.data.rules.map((rule) => (
+              <li key={`${rule.gate} ${rule.sentence} ${rule.here}`}>
+                {rule.sentence}{" "}
+                <span className="quiet">
+                  {rule.gate}, only in {rule.here ? name : other}
+                </span>
+              </li>
+            ))}
+          </ul>
+          {found.data.lines.length > 0 && (
+            <pre tabIndex={0} aria-label={`${name} and ${other}, line by line`} className={LINES}>
+              <span className="block text-ink-2">{`- ${name}   + ${other}`}</span>
+              {found.data.lines.map((line, at) => (
+                <span
+                  key={at}
+                  className={`block ${line.startsWith("+") ? "good" : line.startsWith("-") ? "bad" : "text-ink-2"}`}
+                >
+                  {line || " "}
+                </span>
+              ))}
+            </pre>
+          )}
+        </>
+      )}
+    </section>
   );
 }
 

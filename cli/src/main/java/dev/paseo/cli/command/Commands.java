@@ -114,10 +114,11 @@ public final class Commands {
     /** Environments, and what is decided there. */
     private static void environments(Map<String, Supplier<Object>> commands, Context context) {
         commands.put("environment",
-                () -> group("Environments: load, edit, export, copy, rules, outside, calendar.",
+                () -> group("Environments: load, place, edit, export, copy, compare, rules, outside, calendar.",
                         new EnvironmentFileCommands.Load(context), new EnvironmentFileCommands.Place(context),
                         new EnvironmentFileCommands.Edit(context),
                         new GateCommands.Export(context), new GateCommands.Copy(context),
+                        new GateCommands.Differences(context),
                         new GateCommands.Rules(context), new GateCommands.Outside(context),
                         new GateCommands.CalendarAddress(context)));
         commands.put("set", () -> group("Sets of versions, promoted as one: make, promote, show.",

@@ -1,11 +1,13 @@
 package dev.paseo.cli.command;
 
 import dev.paseo.cli.Context;
+import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
 import dev.paseo.cli.output.Table;
 import dev.paseo.language.Document;
 import dev.paseo.language.Value;
 import dev.paseo.language.draft.Draft;
+import dev.paseo.language.draft.LikeAnother;
 import dev.paseo.language.draft.Question;
 import dev.paseo.language.draft.WrongAnswer;
 import java.io.IOException;
@@ -27,10 +29,11 @@ import picocli.CommandLine.Parameters;
 
 @Command(name = "draft",
         description = {"Looks at a repository and prints a first paseo.yaml, to the end: stages, deployment and route, "
-                + "each with a comment on why it is there. Asks no service.",
+                + "each with a comment on why it is there. Asks no service, but for --like.",
                 "What the files do not tell is asked at a terminal; in a script it is answered with --answer or "
                         + "--answers, and what is not answered takes what is likely."},
         footer = {"", "Examples:", "  paseo draft --into paseo.yaml", "  paseo draft --questions",
+                "  paseo draft --like daylight-api --into paseo.yaml",
                 "  paseo draft --answer 'environments=test, production' --answer deployed=service > paseo.yaml"})
 final class DraftCommand implements Callable<Integer> {
 
@@ -60,6 +63,14 @@ final class DraftCommand implements Callable<Integer> {
     @Option(names = "--into", paramLabel = "FILE", description = "a new file for the draft; default: it is printed")
     private Optional<Path> into = Optional.empty();
 
+    @Option(names = "--like", paramLabel = "COMPONENT",
+            description = "begins as the pipeline file of this component, which a service is asked for")
+    private Optional<String> like = Optional.empty();
+
+    @Option(names = "--service", paramLabel = "NAME|URL",
+            description = "the service to ask for it; default: the one signed in to last")
+    private Optional<String> service = Optional.empty();
+
     @Option(names = "--anyway", description = "also where the folder has a paseo.yaml already")
     private boolean anyway;
 
@@ -84,6 +95,11 @@ final class DraftCommand implements Callable<Integer> {
         if (!anyway && Files.exists(there)) {
             throw new Failure(Failure.Kind.USAGE,
                     there + " is here already: check it with paseo check, or say --anyway for a draft beside it");
+        }
+        if (like.isPresent()) {
+            write(LikeAnother.of(context.api(service).get(Api.path("components", like.get(), "pipeline")).path("text")
+                    .asString(), like.get(), component.orElseGet(this::name)));
+            return 0;
         }
         Map<String, String> given = new LinkedHashMap<>();
         answersFile.ifPresent(file -> given.putAll(read(file)));

@@ -8,6 +8,9 @@ import java.nio.file.Files;
 import dev.paseo.cli.output.Table;
 import dev.paseo.language.NearestName;
 import tools.jackson.databind.node.ObjectNode;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
 import java.util.List;
 import java.nio.file.Path;
 import java.util.function.IntSupplier;
@@ -122,7 +125,9 @@ final class EnvironmentFileCommands {
                     "These hosts, and no others, are the component's there afterwards."},
             footer = {"", "Examples:", "  paseo environment place path-board test",
                     "  paseo environment place path-board test test-1",
-                    "  paseo environment place path-board test test-1=http://test-1:8081 --dry-run"})
+                    "  paseo environment place path-board test test-1=http://test-1:8081 --dry-run",
+                    "  paseo environment place path-board production north-hut --like staging --variable "
+                            + "LOG_LEVEL=warn"})
     static final class Place extends OfFile {
         @Parameters(index = "0", paramLabel = "COMPONENT")
         private String component = "";
@@ -133,6 +138,14 @@ final class EnvironmentFileCommands {
         @Parameters(index = "2..*", arity = "0..*", paramLabel = "HOST[=URL]",
                 description = "a host, and where the component answers there; default: a free port of the host")
         private List<String> hosts = List.of();
+
+        @Option(names = "--like", paramLabel = "[COMPONENT:]ENVIRONMENT",
+                description = "a place that this one begins as: its variables and the names of its secrets")
+        private Optional<String> like = Optional.empty();
+
+        @Option(names = "--variable", paramLabel = "NAME=VALUE",
+                description = "a variable that differs from that place's; at a terminal each is asked")
+        private Map<String, String> variables = new LinkedHashMap<>();
 
         Place(Context context) {
             super(context);
@@ -157,8 +170,34 @@ final class EnvironmentFileCommands {
             }
             ObjectNode request = api.object();
             request.putObject("places").set(environment, wanted);
+            List<String> secrets = like.map(other -> begin(api, other, request)).orElse(List.of());
             JsonNode drafted = api.post(Api.path("components", component, "places", "draft"), request);
-            return load(api, drafted.path("text").asString(), Path.of("environments.yaml"));
+            int code = load(api, drafted.path("text").asString(), Path.of("environments.yaml"));
+            if (!secrets.isEmpty() && !wantsJson()) {
+                context.out().println("It names " + String.join(", ", secrets)
+                        + "; values are set apart: paseo secret set " + secrets.getFirst() + " --component " + component
+                        + " --environment " + environment);
+            }
+            return code;
+        }
+
+        /** Begins as another place; what may have to differ is asked. The secrets that come with it. */
+        private List<String> begin(Api api, String other, ObjectNode request) {
+            int at = other.indexOf(':');
+            String of = at < 0 ? component : other.substring(0, at);
+            String there = other.substring(at + 1);
+            request.putObject("like").putObject(environment).put("component", of).put("environment", there);
+            JsonNode place = api.get(Api.path("places", of, there, "settings")).path(0).path("settings");
+            place.path("variables").properties().forEach(variable -> {
+                if (!variables.containsKey(variable.getKey())) {
+                    Asking.text(context, variable.getKey() + " in " + environment,
+                            variable.getValue().asString())
+                            .ifPresent(value -> variables.put(variable.getKey(), value));
+                }
+            });
+            ObjectNode differing = request.putObject("variables").putObject(environment);
+            variables.forEach(differing::put);
+            return place.path("secrets").valueStream().map(JsonNode::asString).toList();
         }
 
         private static String free(JsonNode here, String host) {

@@ -129,6 +129,49 @@ final class GateCommands {
         }
     }
 
+    @Command(name = "compare",
+            description = "What differs between two environments: rules in sentences, then places, hosts, variables "
+                    + "and names of secrets as lines of the environments file.",
+            footer = {"", "Example:", "  paseo environment compare staging production",
+                    "paseo compare says what is live in each."})
+    static final class Differences extends ServiceCommand {
+        @Parameters(index = "0", paramLabel = "ENVIRONMENT")
+        private String one = "";
+
+        @Parameters(index = "1", paramLabel = "ENVIRONMENT")
+        private String other = "";
+
+        Differences(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode view = api()
+                    .get(Api.path("environments", one, "differences") + "?other=" + Api.encode(other));
+            return print(view, () -> {
+                if (view.path("rules").isEmpty() && view.path("lines").isEmpty()) {
+                    context.out().println(one + " and " + other + " say the same.");
+                    return;
+                }
+                Table table = new Table("GATE", "ONLY IN", "ASKS");
+                view.path("rules").forEach(rule -> table.row(rule.path("gate").asString(),
+                        rule.path("here").asBoolean() ? one : other, rule.path("sentence").asString()));
+                if (!view.path("rules").isEmpty()) {
+                    table.print(context.out(), context.ink());
+                    context.out().println();
+                }
+                context.out().println("- " + one + "   + " + other);
+                view.path("lines").forEach(line -> context.out().println(coloured(line.asString())));
+            });
+        }
+
+        private String coloured(String line) {
+            return line.startsWith("+") ? context.ink().good(line)
+                    : line.startsWith("-") ? context.ink().bad(line) : context.ink().quiet(line);
+        }
+    }
+
     @Command(name = "rules", description = "Says in words what an environment asks at its gates.",
             footer = {"", "Example:", "  paseo environment rules production"})
     static final class Rules extends ServiceCommand {

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -36,6 +37,9 @@ public final class Placing {
      * @param taken  whether the component is on it already, in this environment
      */
     public record Offer(String host, String url, List<String> others, boolean taken) {}
+
+    /** A place that another begins as: its variables and the names of its secrets. */
+    public record Like(String component, String environment) {}
 
     /** What is wanted cannot be had; the message says what can. */
     public static final class NotFree extends RuntimeException {
@@ -125,6 +129,18 @@ public final class Placing {
      * @throws NotFree where the environment is not there, or somebody else answers at an address
      */
     public EnvironmentsFile with(String component, String environment, Map<String, String> hosts) {
+        return with(component, environment, hosts, Optional.empty(), Map.of());
+    }
+
+    /**
+     * The same, where a new place begins as another.
+     *
+     * @param variables that differ from those of the other place
+     * @throws NotFree also where there is no such place
+     */
+    public EnvironmentsFile with(String component, String environment, Map<String, String> hosts, Optional<Like> like,
+            Map<String, String> variables) {
+        Optional<Place> other = like.map(this::place);
         List<String> names = file.environments().stream().map(Environment::name).toList();
         if (!names.contains(environment)) {
             throw new NotFree("There is no environment " + environment + NearestName.hint(environment, names));
@@ -134,7 +150,8 @@ public final class Placing {
         }
         hosts.forEach((host, url) -> refuseTaken(component, environment, host, url));
         return new EnvironmentsFile(file.environments().stream().map(
-                each -> each.name().equals(environment) ? placed(each, component, hosts) : each).toList(),
+                each -> each.name().equals(environment) ? placed(each, component, hosts, other, variables) : each)
+                .toList(),
                 file.previews());
     }
 
@@ -160,7 +177,18 @@ public final class Placing {
                 .flatMap(place -> Optional.ofNullable(place.hosts().get(host)).flatMap(Host::ssh).stream()).findFirst();
     }
 
-    private Environment placed(Environment environment, String component, Map<String, String> wanted) {
+    private Place place(Like like) {
+        List<String> places = file.environments().stream()
+                .filter(each -> each.components().containsKey(like.component())).map(Environment::name).toList();
+        return file.environments().stream().filter(each -> each.name().equals(like.environment()))
+                .flatMap(each -> Optional.ofNullable(each.components().get(like.component())).stream()).findFirst()
+                .orElseThrow(() -> new NotFree(like.component() + " has no place in " + like.environment()
+                        + (places.isEmpty() ? ", and none elsewhere"
+                                : "; it has one in " + String.join(", ", places))));
+    }
+
+    private Environment placed(Environment environment, String component, Map<String, String> wanted,
+            Optional<Place> like, Map<String, String> differing) {
         Optional<Place> before = Optional.ofNullable(environment.components().get(component));
         Map<String, Host> hosts = new LinkedHashMap<>();
         wanted.forEach((name, url) -> {
@@ -169,11 +197,17 @@ public final class Placing {
                     was.map(Host::variables).orElse(Map.of()), was.flatMap(Host::side),
                     was.flatMap(Host::ssh).or(() -> ssh(name))));
         });
+        Optional<Place> kept = before.or(() -> like);
+        Map<String, String> variables = new TreeMap<>(kept.map(Place::variables).orElse(Map.of()));
+        like.ifPresent(place -> place.variables().forEach(variables::putIfAbsent));
+        variables.putAll(differing);
+        List<String> secrets = Stream.concat(kept.stream(), like.stream()).flatMap(place -> place.secrets().stream())
+                .distinct().toList();
         Map<String, Place> components = new LinkedHashMap<>(environment.components());
         // Of several hosts nobody knows yet what stands before them.
         components.put(component, new Place(before.flatMap(Place::url).or(
                 () -> hosts.size() == 1 ? hosts.values().iterator().next().url() : Optional.empty()), hosts,
-                before.map(Place::variables).orElse(Map.of()), before.map(Place::secrets).orElse(List.of()),
+                variables, secrets,
                 before.flatMap(Place::acting).filter(hosts::containsKey)));
         return new Environment(environment.name(), environment.zone(), environment.rules(), environment.variables(),
                 components);

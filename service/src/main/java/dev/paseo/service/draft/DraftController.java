@@ -3,11 +3,13 @@ package dev.paseo.service.draft;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.language.draft.Draft;
+import dev.paseo.language.draft.LikeAnother;
 import dev.paseo.language.draft.Question;
 import dev.paseo.language.draft.WrongAnswer;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
+import dev.paseo.service.pipeline.PipelineFiles;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.source.Mirror;
 import dev.paseo.service.source.Mirrors;
@@ -34,9 +36,10 @@ class DraftController {
      *
      * @param file    where its pipeline file is, or will be; {@code paseo.yaml} if absent
      * @param answers to questions of a draft before, by their names
+     * @param like    a component whose pipeline file is the beginning; then nothing is asked
      */
     record DraftRequest(String component, String repository, Optional<String> branch, Optional<String> file,
-            Optional<SourceAccess> credentials, Optional<Map<String, String>> answers) {}
+            Optional<SourceAccess> credentials, Optional<Map<String, String>> answers, Optional<String> like) {}
 
     /** What is asked; {@code of} is what may be answered, and empty where it is a text. */
     record QuestionView(String name, String question, List<String> of, String standard, String answer) {}
@@ -48,8 +51,10 @@ class DraftController {
     private final Components components;
     private final Environments environments;
     private final Mirrors mirrors;
+    private final PipelineFiles files;
 
-    DraftController(Components components, Environments environments, Mirrors mirrors) {
+    DraftController(Components components, Environments environments, Mirrors mirrors, PipelineFiles files) {
+        this.files = files;
         this.components = components;
         this.environments = environments;
         this.mirrors = mirrors;
@@ -68,11 +73,22 @@ class DraftController {
                 .orElseThrow(() -> Refusal.invalid("/branch", "The repository has no branch " + branch));
         Optional<String> there = text(mirror, commit, request.file().orElse("paseo.yaml"));
         Draft.Drafted drafted = there.map(text -> new Draft.Drafted(text, List.of()))
-                .orElseGet(() -> drafted(request, branch, mirror, commit));
+                .orElseGet(() -> request.like().map(other -> like(person, other, request.component()))
+                        .orElseGet(() -> drafted(request, branch, mirror, commit)));
         boolean taken = components.found(request.component()).isPresent();
         return new DraftView(branch, commit, there.isPresent(), drafted.text(),
                 drafted.asked().stream().map(DraftController::view).toList(),
                 taken ? Optional.of(components.freeName(request.component())) : Optional.empty());
+    }
+
+    /** The file of another component's main branch, with this one's name. */
+    private Draft.Drafted like(Person person, String other, String name) {
+        Permission.require(person, Action.LOOK, Optional.of(other), Optional.empty());
+        Components.Registered known = components.named(other);
+        String head = Optional.ofNullable(components.heads(known.id()).get(known.mainBranch()))
+                .orElseThrow(() -> Refusal.invalid("/like", other + " has no pipeline file yet"));
+        return new Draft.Drafted(
+                LikeAnother.of(files.written(components.readFile(known, head).id()), known.name(), name), List.of());
     }
 
     private Draft.Drafted drafted(DraftRequest request, String branch, Mirror mirror, String commit) {

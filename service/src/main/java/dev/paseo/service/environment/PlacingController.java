@@ -31,8 +31,18 @@ class PlacingController {
     /** An environment and the hosts that may be taken in it: its own, and those of none yet. */
     record OffersView(String environment, List<OfferView> hosts) {}
 
-    /** Environment to host to the address at which the component answers there; an empty address: none. */
-    record PlacesRequest(Map<String, Map<String, String>> places) {}
+    /** A place that another begins as. */
+    record LikeRequest(String component, String environment) {}
+
+    /**
+     * Places of a component.
+     *
+     * @param places    environment to host to the address at which it answers there; an empty address: none
+     * @param like      environment to the place whose variables and names of secrets it has there as well
+     * @param variables environment to the variables that differ from those
+     */
+    record PlacesRequest(Map<String, Map<String, String>> places, Optional<Map<String, LikeRequest>> like,
+            Optional<Map<String, Map<String, String>>> variables) {}
 
     private final Exporting exporting;
     private final Environments environments;
@@ -65,7 +75,10 @@ class PlacingController {
         EnvironmentsFile file = exporting.file();
         for (Map.Entry<String, Map<String, String>> place : new LinkedHashMap<>(request.places()).entrySet()) {
             try {
-                file = new Placing(file).with(component, place.getKey(), place.getValue());
+                Optional<LikeRequest> like = request.like().map(all -> all.get(place.getKey()));
+                file = new Placing(file).with(component, place.getKey(), place.getValue(),
+                        like.map(each -> new Placing.Like(each.component(), each.environment())),
+                        request.variables().map(all -> all.get(place.getKey())).orElse(Map.of()));
             } catch (Placing.NotFree taken) {
                 throw Refusal.invalid("/places/" + place.getKey(), String.valueOf(taken.getMessage()));
             }

@@ -1,5 +1,7 @@
 package dev.paseo.service.environment;
 
+import dev.paseo.language.piece.Difference;
+import java.util.ArrayList;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.deployment.Kind;
@@ -106,6 +108,47 @@ class RulesController {
 
     private static List<String> words(List<Criterion> criteria) {
         return criteria.stream().map(InWords::of).toList();
+    }
+
+    /**
+     * A rule that only one of two environments has.
+     *
+     * @param gate before it, onward, or rollback
+     * @param here whether the first has it; else the other
+     */
+    record RuleDifference(String gate, String sentence, boolean here) {}
+
+    /**
+     * What differs between two environments.
+     *
+     * @param rules in sentences; those that both have are left out
+     * @param lines of a unified diff of both as the file that would load them: zone, rules, places, hosts, variables
+     *              and names of secrets
+     */
+    record DifferencesView(List<RuleDifference> rules, List<String> lines) {}
+
+    /** What differs between two environments; {@code other} is the second. */
+    @GetMapping("/{name}/differences")
+    DifferencesView differences(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestParam String other) {
+        Permission.require(person, Action.LOOK);
+        Environments.Environment one = environments.named(name);
+        Environments.Environment two = environments.named(other);
+        List<RuleDifference> rules = new ArrayList<>();
+        differ(rules, "before it", one.rules().toEnter(Kind.PROMOTION, ""), two.rules().toEnter(Kind.PROMOTION, ""));
+        differ(rules, "onward", one.rules().toGoOn(""), two.rules().toGoOn(""));
+        differ(rules, "rollback", one.rules().rollback().criteria(), two.rules().rollback().criteria());
+        return new DifferencesView(rules, Difference.of(exporting.copy(one, "environment"),
+                exporting.copy(two, "environment")));
+    }
+
+    private static void differ(List<RuleDifference> found, String gate, List<Criterion> one, List<Criterion> two) {
+        List<String> here = words(one);
+        List<String> there = words(two);
+        here.stream().filter(each -> !there.contains(each))
+                .forEach(each -> found.add(new RuleDifference(gate, each, true)));
+        there.stream().filter(each -> !here.contains(each))
+                .forEach(each -> found.add(new RuleDifference(gate, each, false)));
     }
 
     /** Lists the newest 50 revisions of an environment's rules. */

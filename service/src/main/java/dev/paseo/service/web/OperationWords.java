@@ -48,6 +48,7 @@ class OperationWords {
             Map.entry("limit", "How many at most; what is beyond the largest is cut to it"),
             Map.entry("before", "Goes on after this number, towards the older ones"),
             Map.entry("after", "Goes on after this name"), Map.entry("status", "Only those in this state"),
+            Map.entry("other", "The environment that it is compared with"),
             Map.entry("piece", "Only this piece; none: all"),
             Map.entry("branch", "A branch; none: the main branch"), Map.entry("reason", "Why; kept in the audit trail"),
             Map.entry("what", "component, place, host, agent, environment or preview-template"),
