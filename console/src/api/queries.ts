@@ -205,6 +205,13 @@ export const pipelineSchema = () =>
     staleTime: Infinity,
   });
 
+export const environmentsSchema = () =>
+  queryOptions({
+    queryKey: ["environments-schema"],
+    queryFn: async () => (await fetch("/api/v1/environments-schema")).json() as Promise<unknown>,
+    staleTime: Infinity,
+  });
+
 export const waiting = () => queryOptions({ queryKey: ["waiting"], queryFn: () => need(api.GET("/api/v1/waiting")) });
 
 export const waitingCount = () =>

@@ -114,6 +114,7 @@ describe("a value is set and nothing else is touched", () => {
       [],
     ]);
     expect(set("a: 1\nb:\n  c: 1\n", ["b", "c"], undefined)).toBe("a: 1\n");
+    expect(set("a: 1\nb:\n  c: 1\nd: 2\n", ["b", "c"], undefined, 1)).toBe("a: 1\nb: {}\nd: 2\n");
   });
 });
 

@@ -51,12 +51,19 @@ export function lineOf(text: string, path: Path): number {
   return text.slice(0, node?.range?.[0] ?? 0).split("\n").length;
 }
 
-/** Sets a value, or takes it away where it is undefined; what held nothing else goes with it. */
-export function set(text: string, path: Path, value: Value | undefined): string {
+/**
+ * Sets a value, or takes it away where it is undefined; what held nothing else goes with it, but for the first steps of
+ * the path that stay, if need be with nothing in them.
+ */
+export function set(text: string, path: Path, value: Value | undefined, stay = 0): string {
   if (value !== undefined) return checked(text, path, value, (doc) => put(text, doc, path, value));
+  const alone = (at: Path) => entries(valueAt(open(text), at.slice(0, -1))).length === 1;
   let gone = path;
-  while (gone.length > 1 && entries(valueAt(open(text), gone.slice(0, -1))).length === 1) gone = gone.slice(0, -1);
-  return checked(text, gone, undefined, (doc) => taken(text, doc, gone));
+  while (gone.length - 1 > stay && alone(gone)) gone = gone.slice(0, -1);
+  const parent = gone.slice(0, -1);
+  return parent.length > 0 && alone(gone)
+    ? checked(text, parent, {}, (doc) => put(text, doc, parent, {}))
+    : checked(text, gone, undefined, (doc) => taken(text, doc, gone));
 }
 
 /** Puts an entry of a list or a mapping to where another is. */

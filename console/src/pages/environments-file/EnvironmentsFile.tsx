@@ -1,10 +1,14 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Tabs } from "radix-ui";
 import { useDeferredValue, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
-import { environmentCopy, environmentsFile } from "../../api/queries";
+import { environmentCopy, environmentsFile, environmentsSchema } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
+import { SIDE_TAB } from "../../design/tabs";
+import type { Schema } from "../../editor/completion";
 import { Editor } from "../../editor/Editor";
+import { EnvironmentForms } from "./EnvironmentForms";
 
 const NOTHING_KNOWN: Schemas["KnownNames"] = { components: [], environments: [], offers: [] };
 
@@ -108,6 +112,8 @@ export function Desk({ title, about, file, before, draft, environment, back, sta
   const [compared, compare] = useState(draft !== undefined);
   const [refused, setRefused] = useState("");
   const [meant, setMeant] = useState(false);
+  const [looking, setLooking] = useState<{ line: number }>();
+  const schema = useQuery(environmentsSchema());
   const shown = useDeferredValue(text);
   const check = useQuery({
     queryKey: ["environments-check", file.digest, shown],
@@ -147,7 +153,7 @@ export function Desk({ title, about, file, before, draft, environment, back, sta
         <p>{about}</p>
       </div>
       <div className="desk">
-        <section className="desk-text sheet">
+        <section className="desk-text sheet sticky top-4">
           <div className="desk-bar">
             <b>environments.yaml</b>
             <span className="quiet">{text === file.text ? "as it is" : "changed here"}</span>
@@ -165,10 +171,11 @@ export function Desk({ title, about, file, before, draft, environment, back, sta
             label="Environments file"
             text={text}
             line={environment ? file.text.split("\n").indexOf(`  ${environment}:`) + 1 : firstDifference(before, text)}
+            looking={looking}
             against={compared ? before : undefined}
             problems={problems}
             warnings={warnings}
-            schema={undefined}
+            schema={schema.data as Schema | undefined}
             known={NOTHING_KNOWN}
             onChange={(now) => {
               setText(now);
@@ -177,7 +184,37 @@ export function Desk({ title, about, file, before, draft, environment, back, sta
           />
         </section>
         <aside className="desk-side">
-          <Checked check={check.data} error={check.error ?? undefined} />
+          <Tabs.Root defaultValue="changes" className="min-w-0">
+            <Tabs.List aria-label="Beside the text" className="mb-3 flex gap-4">
+              <Tabs.Trigger value="changes" className={SIDE_TAB}>
+                Check
+              </Tabs.Trigger>
+              <Tabs.Trigger value="forms" className={SIDE_TAB}>
+                Forms
+              </Tabs.Trigger>
+            </Tabs.List>
+            <Tabs.Content value="changes">
+              <Checked check={check.data} error={check.error ?? undefined} />
+            </Tabs.Content>
+            <Tabs.Content value="forms" className="grid grid-cols-[minmax(0,1fr)] gap-4">
+              {schema.data ? (
+                <EnvironmentForms
+                  text={text}
+                  schema={schema.data as Schema}
+                  said={check.data?.said ?? []}
+                  environment={environment}
+                  onChange={(now) => {
+                    setText(now);
+                    setMeant(false);
+                  }}
+                  onLook={(line) => setLooking({ line })}
+                />
+              ) : (
+                <Loading height={200} />
+              )}
+              <Checked check={check.data} error={check.error ?? undefined} />
+            </Tabs.Content>
+          </Tabs.Root>
           <form
             className="commit"
             onSubmit={(event) => {

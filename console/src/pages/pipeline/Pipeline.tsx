@@ -5,6 +5,7 @@ import { Link, useLocation, useParams, useSearchParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { component as componentQuery, pipeline, pipelineHistory, pipelineSchema } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
+import { SIDE_TAB } from "../../design/tabs";
 import { At } from "../../design/time";
 import { CommitForm } from "./CommitForm";
 import { Editor } from "../../editor/Editor";
@@ -54,10 +55,6 @@ export default function Pipeline() {
     </>
   );
 }
-
-const SIDE =
-  "cursor-pointer border-0 border-b-2 border-solid border-transparent bg-transparent p-0 pb-1 text-[16px] " +
-  "font-semibold text-ink-2 data-[state=active]:border-ink data-[state=active]:text-ink";
 
 function useChecked(name: string, branch: string, text: string) {
   const shown = useDeferredValue(text);
@@ -155,10 +152,10 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
         <Problems problems={problems} warnings={warnings} checked={check !== undefined} error={error} />
         <Tabs.Root defaultValue="effect" className="min-w-0">
           <Tabs.List aria-label="Beside the text" className="mb-3 flex gap-4">
-            <Tabs.Trigger value="effect" className={SIDE}>
+            <Tabs.Trigger value="effect" className={SIDE_TAB}>
               What it does
             </Tabs.Trigger>
-            <Tabs.Trigger value="forms" className={SIDE}>
+            <Tabs.Trigger value="forms" className={SIDE_TAB}>
               Forms
             </Tabs.Trigger>
           </Tabs.List>

@@ -1,9 +1,8 @@
 import { Tabs } from "radix-ui";
-import { useMemo, useState } from "react";
-import { lineOf, move, NotByForm, open, set, type Opened } from "../../../editor/edits";
 import type { Known, Schema } from "../../../editor/completion";
 import { Asks } from "./Asks";
-import type { Writing } from "./Fields";
+import { useWriting } from "../../../editor/forms/writing";
+import { PART_TAB } from "../../../design/tabs";
 import { Recipe } from "./Recipe";
 import { Route } from "./Route";
 import { Stages } from "./Stages";
@@ -18,38 +17,16 @@ interface FormsProps {
   onLook: (line: number) => void;
 }
 
-const TAB =
-  "cursor-pointer border-0 border-b-2 border-solid border-transparent bg-transparent px-1 py-1 text-[13px] " +
-  "text-ink-2 data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink";
-
 /** The pipeline file as forms: they write the text beside them, and read it back. */
 export function Forms({ component, text, schema, known, onChange, onLook }: FormsProps) {
-  const [refused, setRefused] = useState("");
-  const opened: Opened = useMemo(() => open(text), [text]);
-  if (opened.why !== undefined) {
+  const { writing, refused } = useWriting({ component, text, schema, onChange, onLook });
+  if (writing.opened.why !== undefined) {
     return (
       <p role="status" className="text-ink-2">
-        {opened.why}
+        {writing.opened.why}
       </p>
     );
   }
-  const trying = (change: () => string) => {
-    try {
-      setRefused("");
-      onChange(change());
-    } catch (wrong) {
-      if (!(wrong instanceof NotByForm)) throw wrong;
-      setRefused(wrong.message);
-    }
-  };
-  const writing: Writing = {
-    component,
-    schema,
-    opened,
-    write: (path, value) => trying(() => set(text, path, value)),
-    move: (parent, from, to) => trying(() => move(text, parent, from, to)),
-    look: (path) => onLook(lineOf(text, path)),
-  };
   const parts: [string, React.ReactNode][] = [
     ["Stages", <Stages key="stages" writing={writing} known={known} />],
     ["Triggers", <Starts key="starts" writing={writing} known={known} />],
@@ -61,7 +38,7 @@ export function Forms({ component, text, schema, known, onChange, onLook }: Form
     <Tabs.Root defaultValue="Stages">
       <Tabs.List aria-label="Parts of the file" className="mb-3 flex gap-3 border-b border-[var(--line)]">
         {parts.map(([part]) => (
-          <Tabs.Trigger key={part} value={part} className={TAB}>
+          <Tabs.Trigger key={part} value={part} className={PART_TAB}>
             {part}
           </Tabs.Trigger>
         ))}

@@ -1,7 +1,8 @@
 import { nodesAt } from "../../../editor/completion";
 import { valueAt, type Value } from "../../../editor/edits";
 import { Choice } from "../../../design/Choice";
-import { Fields, type Writing } from "./Fields";
+import { Fields } from "../../../editor/forms/Fields";
+import type { Writing } from "../../../editor/forms/writing";
 
 const KINDS = ["together", "rolling", "blue-green", "canary"];
 const BEGIN: Record<string, Value> = {

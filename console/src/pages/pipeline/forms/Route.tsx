@@ -1,8 +1,8 @@
 import { useState } from "react";
 import type { Known } from "../../../editor/completion";
 import { valueAt } from "../../../editor/edits";
-import type { Writing } from "./Fields";
-import { Moves } from "./Items";
+import type { Writing } from "../../../editor/forms/writing";
+import { Moves } from "../../../editor/forms/Items";
 
 /** The environments that versions walk through, in order. */
 export function Route({ writing, known }: { writing: Writing; known: Known }) {

@@ -3,8 +3,9 @@ import { useState } from "react";
 import { parse } from "yaml";
 import { nodesAt, readyStages, type Known } from "../../../editor/completion";
 import { valueAt, type Value } from "../../../editor/edits";
-import { Fields, INPUT, type Writing } from "./Fields";
-import { Moves } from "./Items";
+import { Fields, INPUT } from "../../../editor/forms/Fields";
+import type { Writing } from "../../../editor/forms/writing";
+import { Moves } from "../../../editor/forms/Items";
 
 const NAME = /^[a-z0-9][a-z0-9-]{0,62}$/;
 

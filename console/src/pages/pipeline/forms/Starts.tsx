@@ -1,9 +1,10 @@
 import { useState } from "react";
 import { nodesAt, type Known } from "../../../editor/completion";
 import { valueAt, type Value } from "../../../editor/edits";
-import { Fields, type Writing } from "./Fields";
-import { Moves } from "./Items";
-import { alternativeOf } from "./kinds";
+import { Fields } from "../../../editor/forms/Fields";
+import type { Writing } from "../../../editor/forms/writing";
+import { Moves } from "../../../editor/forms/Items";
+import { alternativeOf } from "../../../editor/forms/kinds";
 
 const KINDS: Record<string, string> = {
   push: "a branch moves",

@@ -136,4 +136,36 @@ class FormsTest {
         assertTrue(park.paseo("developer", "start", "hut-notes", "--file", file.toString()).out()
                 .contains("needs component: its registered name"));
     }
+
+    /** Rules as forms, with the sentence that each makes; loaded by the same door as a text. */
+    @Test
+    void aGateIsChangedByFormsAndSaysWhatItAsks() throws Exception {
+        park.as("admin").put("/api/v1/environments", Map.of("text", """
+                environments:
+                  test: {}
+                  staging:
+                    follows: test   # as ever
+                    to-enter:
+                      approvals: {from: approvers, count: 1}
+                """, "loosen", true)).good();
+        try (Browser browser = new Browser(park.address())) {
+            browser.signIn("admin", Files.readString(park.folder.resolve("data/admin-password")).strip());
+            browser.open("/environments-file?environment=staging");
+            browser.click(By.xpath("//button[@role='tab'][.='Forms']"));
+            browser.seeText("One of approvers approves.");
+            WebElement count = browser.see(By.xpath("//label[starts-with(., 'count')]/following-sibling::input"));
+            count.sendKeys(Keys.BACK_SPACE, "2", Keys.ENTER);
+            browser.seeText("2 of approvers approve");
+            browser.click(By.xpath("//button[starts-with(., 'More: checklist')]"));
+            browser.see(By.xpath("//label[starts-with(., 'live-for')]/following-sibling::input")).sendKeys("2h",
+                    Keys.ENTER);
+            browser.seeText("It has been live and healthy for 2 h in one stretch.");
+            WebElement load = browser.see(By.xpath("//button[.='Load it']"));
+            Await.until("it may be loaded", load::isEnabled);
+            browser.click(By.xpath("//button[.='Load it']"));
+            browser.seeText("Now");
+        }
+        String rules = park.as("developer").get("/api/v1/environments/staging/rules").good().path("words").toString();
+        assertTrue(rules.contains("2 of approvers approve") && rules.contains("2 h in one stretch"), rules);
+    }
 }

@@ -66,8 +66,10 @@ class LikeAnotherTest {
                 "sun-board:test", "--variable", "LOG_LEVEL=info");
         assertEquals(0, placed.code(), placed.out());
         assertTrue(
-                placed.out().contains("It names DATA_KEY; values are set apart: paseo secret set DATA_KEY --component "
-                        + "moon-board --environment test"),
+                placed.out().contains(
+                        "It names DATA_KEY; their values are not copied. Set each: paseo secret set DATA_KEY "
+                                + "--component "
+                                + "moon-board --environment test"),
                 placed.out());
         JsonNode variables = park.as("developer").get("/api/v1/places/moon-board/test").good().path("variables");
         assertEquals("info", variables.path("LOG_LEVEL").asString());

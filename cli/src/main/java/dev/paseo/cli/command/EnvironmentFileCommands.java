@@ -175,7 +175,9 @@ final class EnvironmentFileCommands {
             int code = load(api, drafted.path("text").asString(), Path.of("environments.yaml"));
             if (!secrets.isEmpty() && !wantsJson()) {
                 context.out().println("It names " + String.join(", ", secrets)
-                        + "; values are set apart: paseo secret set " + secrets.getFirst() + " --component " + component
+                        + "; their values are not copied. Set each: paseo secret set " + secrets.getFirst()
+                        + " --component "
+                        + component
                         + " --environment " + environment);
             }
             return code;

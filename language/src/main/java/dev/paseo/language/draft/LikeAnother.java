@@ -8,7 +8,7 @@ import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 import org.snakeyaml.engine.v2.exceptions.Mark;
 
-/** Another component's pipeline file as the beginning of one: its name changed, and told where the old one still stands. */
+/** Another component's pipeline file as the beginning of one: its name changed, and told where it still stands. */
 public final class LikeAnother {
 
     private LikeAnother() {}

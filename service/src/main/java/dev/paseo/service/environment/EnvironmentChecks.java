@@ -1,5 +1,6 @@
 package dev.paseo.service.environment;
 
+import dev.paseo.core.gate.InWords;
 import dev.paseo.core.environment.Loosening;
 import dev.paseo.core.environment.Rules;
 import dev.paseo.core.gate.GateRules;
@@ -37,6 +38,14 @@ class EnvironmentChecks {
     /** What loading a file would change in an environment, as a sentence. */
     record Change(String environment, String what) {}
 
+    /**
+     * What a gate of a file asks.
+     *
+     * @param component whose own gate it is; absent: the environment's
+     * @param gate      as the file has it: to-enter, to-go-on, rollback
+     */
+    record GateInWords(String environment, Optional<String> component, String gate, List<String> sentences) {}
+
     private final EnvironmentMapper mapper;
     private final Components components;
     private final Accounts accounts;
@@ -53,6 +62,30 @@ class EnvironmentChecks {
         this.accounts = accounts;
         this.reach = reach;
         this.stored = stored;
+    }
+
+    /** What each gate asks that asks anything. */
+    static List<GateInWords> inWords(EnvironmentsFile file) {
+        List<GateInWords> said = new ArrayList<>();
+        for (EnvironmentsFile.Environment environment : file.environments()) {
+            Rules rules = environment.rules();
+            gate(environment.name(), Optional.empty(), "to-enter", rules.gates().toEnter(), said);
+            gate(environment.name(), Optional.empty(), "to-go-on", rules.gates().toGoOn(), said);
+            gate(environment.name(), Optional.empty(), "rollback", rules.rollback(), said);
+            rules.components().forEach((component, own) -> {
+                gate(environment.name(), Optional.of(component), "to-enter", own.toEnter(), said);
+                gate(environment.name(), Optional.of(component), "to-go-on", own.toGoOn(), said);
+            });
+        }
+        return said;
+    }
+
+    private static void gate(String environment, Optional<String> component, String name, GateRules gate,
+            List<GateInWords> said) {
+        if (!gate.criteria().isEmpty()) {
+            said.add(new GateInWords(environment, component, name,
+                    gate.criteria().stream().map(InWords::of).toList()));
+        }
     }
 
     Checked check(String text) {

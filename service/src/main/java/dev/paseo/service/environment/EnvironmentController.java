@@ -1,5 +1,10 @@
 package dev.paseo.service.environment;
 
+import dev.paseo.language.environment.EnvironmentsFile;
+import java.util.Objects;
+import java.nio.charset.StandardCharsets;
+import java.io.InputStream;
+import java.io.IOException;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.core.environment.Rules;
@@ -35,10 +40,19 @@ class EnvironmentController {
     /**
      * What is wrong with a file, at which line and column; where nothing is, what loading it would change. Warnings
      * keep it from nothing; what loosens rules has to be meant. {@code digest} is that of the environments as they are
-     * now.
+     * now; {@code said} is what each gate asks, in words.
      */
     record FileCheckView(List<Problem> problems, List<Problem> warnings, List<EnvironmentChecks.Change> changes,
-            List<EnvironmentChecks.Change> loosens, String digest) {}
+            List<EnvironmentChecks.Change> loosens, String digest, List<EnvironmentChecks.GateInWords> said) {}
+
+    /** The JSON Schema (2020-12) of environments files. */
+    @GetMapping(value = "/environments-schema", produces = "application/schema+json")
+    String schema() throws IOException {
+        try (InputStream in = Objects.requireNonNull(
+                EnvironmentsFile.class.getResourceAsStream("/dev/paseo/language/environments.schema.json"))) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
+    }
 
     /** What should be changed in a file that was loaded all the same. */
     record LoadedView(List<Problem> warnings) {}
@@ -82,7 +96,8 @@ class EnvironmentController {
         EnvironmentChecks.Checked checked = checks.check(request.text());
         return new FileCheckView(checked.problems(), checked.warnings(),
                 checked.file().map(checks::changes).orElse(List.of()),
-                checked.file().map(checks::loosens).orElse(List.of()), exporting.digest());
+                checked.file().map(checks::loosens).orElse(List.of()), exporting.digest(),
+                checked.file().map(EnvironmentChecks::inWords).orElse(List.of()));
     }
 
     /** A variable of a component in an environment, or of one host there; without a value it is taken away. */

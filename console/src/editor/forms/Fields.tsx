@@ -1,22 +1,11 @@
 import { Switch } from "radix-ui";
 import { useId, useState } from "react";
-import { valueAt, type Opened, type Path, type Value } from "../../../editor/edits";
-import type { Schema } from "../../../editor/completion";
+import { valueAt, type Path, type Value } from "../edits";
+import { openNode, type Schema } from "../completion";
 import { Condition } from "./Condition";
 import { Items } from "./Items";
-import { alternativeOf, describe, kindOf } from "./kinds";
-
-/** What forms read, and how they write. */
-export interface Writing {
-  component: string;
-  schema: Schema;
-  opened: Opened;
-  /** Sets what stands at a path; undefined takes it away. */
-  write: (path: Path, value: Value | undefined) => void;
-  move: (parent: Path, from: number, to: number) => void;
-  /** Shows the line of the text where something stands. */
-  look: (path: Path) => void;
-}
+import type { Writing } from "./writing";
+import { alternativeOf, describe, kindOf, takesPairs } from "./kinds";
 
 interface FieldsProps {
   writing: Writing;
@@ -117,8 +106,17 @@ export function FieldOf({ writing, path, name, node }: FieldProps) {
         </div>
       );
     case "list":
-      if (value !== undefined && !Array.isArray(value) && typeof value !== "string")
-        return <Elsewhere writing={writing} path={path} label={label} />;
+      if (value !== undefined && !Array.isArray(value) && typeof value !== "string") {
+        const own = alternativeOf(writing.schema, kind.mapping ?? node, value);
+        if (own) return <Group label={label} writing={writing} path={path} properties={ofSchema(own)} />;
+        if (!takesPairs(writing.schema, node)) return <Elsewhere writing={writing} path={path} label={label} />;
+        return (
+          <div className="grid gap-1">
+            {label}
+            <Pairs id={id} writing={writing} path={path} value={value as Record<string, unknown>} />
+          </div>
+        );
+      }
       return (
         <div className="grid min-w-0 gap-1" role="group" aria-labelledby={`${id}-of`}>
           <span id={`${id}-of`}>{label}</span>
@@ -126,19 +124,31 @@ export function FieldOf({ writing, path, name, node }: FieldProps) {
         </div>
       );
     case "group": {
+      if (kind.text && (typeof value === "string" || value === undefined)) {
+        return (
+          <div className="grid gap-1">
+            {label}
+            <Text id={id} value={plain(value)} onWrite={(text) => writing.write(path, text || undefined)} />
+          </div>
+        );
+      }
       const own = alternativeOf(writing.schema, node, value);
       return (
-        <fieldset className="m-0 grid gap-2 border-0 border-l-2 border-solid border-[var(--line)] p-0 pl-3">
-          <legend className="p-0">{label}</legend>
-          <Fields
-            writing={writing}
-            path={path}
-            properties={own ? Object.entries(own.properties ?? {}) : kind.properties}
-            without={["like"]}
-          />
-        </fieldset>
+        <Group
+          label={label}
+          writing={writing}
+          path={path}
+          properties={(own ? ofSchema(own) : kind.properties).filter(([key]) => key !== "like")}
+        />
       );
     }
+    case "named":
+      return (
+        <div className="grid min-w-0 gap-1">
+          {label}
+          <Named writing={writing} path={path} of={kind.of} what={name} />
+        </div>
+      );
     case "pairs":
       return (
         <div className="grid gap-1">
@@ -149,6 +159,78 @@ export function FieldOf({ writing, path, name, node }: FieldProps) {
     default:
       return <Elsewhere writing={writing} path={path} label={label} />;
   }
+}
+
+const ofSchema = (node: Schema): [string, Schema][] => Object.entries(node.properties ?? {});
+
+const Group = ({ label, ...fields }: FieldsProps & { label: React.ReactNode }) => (
+  <fieldset className="m-0 grid min-w-0 gap-2 border-0 border-l-2 border-solid border-[var(--line)] p-0 pl-3">
+    <legend className="p-0">{label}</legend>
+    <Fields {...fields} />
+  </fieldset>
+);
+
+/** Names with a form each. */
+export function Named({ writing, path, of, what }: { writing: Writing; path: Path; of: Schema; what: string }) {
+  const value = (valueAt(writing.opened, path) ?? {}) as Record<string, unknown>;
+  const [shown, setShown] = useState<string>();
+  const [name, setName] = useState("");
+  const properties = openNode(writing.schema, of).flatMap(ofSchema);
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-1">
+      {Object.keys(value).map((key) => (
+        <div key={key} className="rounded-[4px] border border-[var(--line)] bg-surface">
+          <div className="flex items-center gap-2 px-2 py-1">
+            <button
+              type="button"
+              className="grow cursor-pointer border-0 bg-transparent p-0 text-left font-semibold text-ink"
+              aria-expanded={shown === key}
+              onClick={() => {
+                setShown(shown === key ? undefined : key);
+                writing.look([...path, key]);
+              }}
+            >
+              {key}
+            </button>
+            <button
+              type="button"
+              className="btn small quiet-btn"
+              aria-label={`Take ${key} away`}
+              onClick={() => writing.write([...path, key], undefined)}
+            >
+              ×
+            </button>
+          </div>
+          {shown === key && (
+            <div className="border-t border-[var(--line)] p-3">
+              <Fields writing={writing} path={[...path, key]} properties={properties} />
+            </div>
+          )}
+        </div>
+      ))}
+      <div className="flex gap-2">
+        <input
+          aria-label={`A name for another of ${what}`}
+          placeholder="name"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          className={INPUT}
+        />
+        <button
+          type="button"
+          className="btn small"
+          disabled={!/^[a-z0-9][a-z0-9-]{0,62}$/.test(name) || name in value}
+          onClick={() => {
+            writing.write([...path, name], {});
+            setShown(name);
+            setName("");
+          }}
+        >
+          Add
+        </button>
+      </div>
+    </div>
+  );
 }
 
 export const plain = (value: unknown): string =>

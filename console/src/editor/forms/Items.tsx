@@ -1,7 +1,8 @@
 import { ArrowDown, ArrowUp, X } from "lucide-react";
-import { valueAt, type Path, type Value } from "../../../editor/edits";
-import { openNode, type Schema } from "../../../editor/completion";
-import { Fields, plain, Text, type Writing } from "./Fields";
+import { valueAt, type Path, type Value } from "../edits";
+import { openNode, type Schema } from "../completion";
+import { Fields, plain, Text } from "./Fields";
+import type { Writing } from "./writing";
 import { alternativeOf } from "./kinds";
 
 interface ItemsProps {

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { expect, it } from "vitest";
-import { nodesAt, type Schema } from "../../../editor/completion";
+import { nodesAt, type Schema } from "../completion";
 import { alternativeOf, describe as about, kindOf } from "./kinds";
 
 const schema = JSON.parse(

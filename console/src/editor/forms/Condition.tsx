@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, need, type Schemas } from "../../../api/client";
-import type { Path } from "../../../editor/edits";
-import { INPUT, typed, type Writing } from "./Fields";
+import { api, need, type Schemas } from "../../api/client";
+import type { Path } from "../edits";
+import { INPUT, typed } from "./Fields";
+import type { Writing } from "./writing";
 
 interface Props {
   id: string;

@@ -1,4 +1,4 @@
-import { openNode, type Schema } from "../../../editor/completion";
+import { openNode, type Schema } from "../completion";
 
 /** How a part of the schema is asked in a form. */
 export type Kind =
@@ -7,7 +7,8 @@ export type Kind =
   | { kind: "text"; condition: boolean }
   | { kind: "list"; texts: boolean; mapping: Schema | undefined }
   | { kind: "pairs" }
-  | { kind: "group"; properties: [string, Schema][] }
+  | { kind: "named"; of: Schema }
+  | { kind: "group"; properties: [string, Schema][]; text: boolean }
   | { kind: "elsewhere" };
 
 const isObject = (node: Schema) => node.type === "object" && node.properties !== undefined;
@@ -28,9 +29,11 @@ export function kindOf(schema: Schema, node: Schema): Kind {
   if (open.some((each) => each.type === "boolean")) return { kind: "flag" };
   if (group && !choice) {
     const properties = Object.entries(group.properties ?? {}).filter(([name]) => name !== "like");
-    return { kind: "group", properties };
+    return { kind: "group", properties, text: open.some(isText) };
   }
   if (open.some((each) => each.type === "object" && isPlain(schema, each))) return { kind: "pairs" };
+  const of = open.find((each) => each.type === "object" && typeof each.additionalProperties === "object");
+  if (of && typeof of.additionalProperties === "object") return { kind: "named", of: of.additionalProperties };
   if (open.some(isText)) return { kind: "text", condition: node.$ref === "#/$defs/condition" };
   return { kind: "elsewhere" };
 }
@@ -40,6 +43,10 @@ const isPlain = (schema: Schema, node: Schema) =>
 
 export const describe = (schema: Schema, node: Schema): string =>
   node.description ?? openNode(schema, node).find((each) => each.description)?.description ?? "";
+
+/** Whether names may stand there with a text each, as one of several ways to write it. */
+export const takesPairs = (schema: Schema, node: Schema): boolean =>
+  openNode(schema, node).some((each) => each.type === "object" && isPlain(schema, each));
 
 /** The alternative of a list's items that a mapping is one of, by its keys. */
 export function alternativeOf(schema: Schema, node: Schema | undefined, value: unknown): Schema | undefined {
