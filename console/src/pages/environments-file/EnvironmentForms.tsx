@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { nodesAt, type Schema } from "../../editor/completion";
 import { valueAt } from "../../editor/edits";
+import { conditionsOf, FactsTried } from "./FactsTried";
 import { PART_TAB } from "../../design/tabs";
 import { Fields } from "../../editor/forms/Fields";
 import { useWriting } from "../../editor/forms/writing";
@@ -79,6 +80,7 @@ export function EnvironmentForms({ text, schema, said, environment, onChange, on
         {GATES.map(([key]) => (
           <Tabs.Content key={key} value={key} className="grid grid-cols-[minmax(0,1fr)] gap-3">
             <Sentences said={said.filter((each) => each.environment === name && each.gate === key)} />
+            <FactsTried environment={name} conditions={conditionsOf(valueAt(writing.opened, [...at, key, "facts"]))} />
             <Fields writing={writing} path={[...at, key]} properties={properties([...at, key])} />
           </Tabs.Content>
         ))}

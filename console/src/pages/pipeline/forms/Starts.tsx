@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Pushes } from "./Pushes";
 import { nodesAt, type Known } from "../../../editor/completion";
 import { valueAt, type Value } from "../../../editor/edits";
 import { Fields } from "../../../editor/forms/Fields";
@@ -48,6 +49,12 @@ export function Starts({ writing, known }: { writing: Writing; known: Known }) {
                 onTake={() => writing.write(["starts", at], undefined)}
               />
             </div>
+            {(word === "push" || word === "preview") && (
+              <Pushes
+                component={writing.component}
+                patterns={[start[word]].flat().filter((each) => typeof each === "string")}
+              />
+            )}
             <Fields
               writing={writing}
               path={["starts", at]}

@@ -116,6 +116,22 @@ class FormsTest {
         }
     }
 
+    /** Patterns are held against pushes that were. */
+    @Test
+    void aTriggerSaysWhichPushesItNames() throws Exception {
+        brought("lake-notes");
+        try (Browser browser = new Browser(park.address())) {
+            browser.signIn("release-engineer", Park.PASSWORD);
+            browser.open("/components/lake-notes/pipeline");
+            browser.click(By.xpath("//button[@role='tab'][.='Forms']"));
+            browser.click(By.xpath("//button[@role='tab'][.='Triggers']"));
+            browser.seeText("Names 1 of the last 1 pushes: main.");
+            WebElement branch = browser.see(By.xpath("//input[@aria-label='push 1']"));
+            branch.sendKeys("tain", Keys.ENTER);
+            browser.seeText("Names 0 of the last 1 pushes.");
+        }
+    }
+
     /** By the client too; what is tried is not trusted, and does not walk. */
     @Test
     void aFileIsTriedByTheClient() throws Exception {
@@ -147,12 +163,15 @@ class FormsTest {
                     follows: test   # as ever
                     to-enter:
                       approvals: {from: approvers, count: 1}
+                      facts: {No test has failed: "tests.failed == 0"}
                 """, "loosen", true)).good();
         try (Browser browser = new Browser(park.address())) {
             browser.signIn("admin", Files.readString(park.folder.resolve("data/admin-password")).strip());
             browser.open("/environments-file?environment=staging");
             browser.click(By.xpath("//button[@role='tab'][.='Forms']"));
             browser.seeText("One of approvers approves.");
+            browser.seeText("No test has failed (tests.failed == 0)");
+            browser.seeText("no promotion yet over which it could be tried.");
             WebElement count = browser.see(By.xpath("//label[starts-with(., 'count')]/following-sibling::input"));
             count.sendKeys(Keys.BACK_SPACE, "2", Keys.ENTER);
             browser.seeText("2 of approvers approve");

@@ -186,6 +186,13 @@ class PiecesTest {
                 said.contains("feature/it is not a trusted branch of lake-board, and its pipeline file uses pieces of "
                         + "lake-pieces, opened to trusted branches alone"),
                 said);
+        String base = park.as("developer").get("/api/v1/components/lake-board").good().path("heads").path("main")
+                .asString();
+        assertEquals("No run could be started: try/developer-1 is not a trusted branch of lake-board, and its pipeline "
+                + "file uses pieces of lake-pieces, opened to trusted branches alone. The branch try/developer-1 has "
+                + "the text all the same",
+                park.as("developer").post("/api/v1/components/lake-board/pipeline/trials",
+                        Map.of("base", base, "text", file + "# tried\n")).detail());
     }
 
     @Test

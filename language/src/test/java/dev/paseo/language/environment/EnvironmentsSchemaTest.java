@@ -50,10 +50,11 @@ class EnvironmentsSchemaTest {
             "to-enter: {facts: [{No test has failed: 'tests.failed == 0'}, 'tests.total > 0']}",
             "to-enter: {outside: {desk: {url: 'http://127.0.0.1/x', within: 1h}}}",
             "rollback: {approvals: {from: release-engineers, count: 1}}",
-            "components: {daylight-api: {url: 'http://a', hosts: {h: {url: 'http://h', variables: {A: b}, side: blue}, g: {side: green}}, "
-                    + "variables: {A: b}, secrets: [DATA_KEY], acts: h, to-enter: {live-for: 1h}}}",
-            "components: {daylight-api: {hosts: {h: {ssh: {agent: a, address: b, port: 22, user: c, key: KEY, host-key: "
-                    + "'ssh-ed25519 AAAAC3NzaC1lZDI1NTE5AAAAIGJ5dGVzYnl0ZXNieXRlc2J5dGVzYnl0ZXNieXRlcw', folder: /srv}}}}}"})
+            "components: {a: {url: 'http://a', hosts: {h: {url: 'http://h', variables: {A: b}, side: blue}, "
+                    + "g: {side: green}}, variables: {A: b}, secrets: [DATA_KEY], acts: h, to-enter: {live-for: 1h}}}",
+            "components: {a: {hosts: {h: {ssh: {agent: a, address: b, port: 22, user: c, key: KEY, host-key: "
+                    + "'ssh-ed25519 AAAAC3NzaC1lZDI1NTE5AAAAIGJ5dGVzYnl0ZXNieXRlc2J5dGVzYnl0ZXNieXRlcw', "
+                    + "folder: /srv}}}}}"})
     void whatIsGoodIsGoodToBoth(String body) {
         assertEquals(List.of(), EnvironmentsFileReader.read(file(body)).problems(), body);
         assertEquals(List.of(), SCHEMA.validate(file(body), InputFormat.YAML), body);

@@ -4,9 +4,11 @@ import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.component.Components.Registered;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import jakarta.validation.constraints.Size;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -15,9 +17,9 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Tries conditions of a pipeline file before they are in force. */
+/** Tries conditions and patterns before they are in force. */
 @RestController
-@RequestMapping("/api/v1/components/{name}/pipeline")
+@RequestMapping("/api/v1")
 class ConditionController {
 
     /**
@@ -28,16 +30,24 @@ class ConditionController {
      */
     record ConditionRequest(String key, @Size(max = 2000) String condition, Optional<String> stage) {}
 
+    /** Patterns of branches, by name or with {@code *}. */
+    record PatternsRequest(@Size(max = 100) List<@Size(max = 200) String> patterns) {}
+
+    /** A condition over facts. */
+    record FactsRequest(@Size(max = 2000) String condition) {}
+
     private final Components components;
+    private final Environments environments;
     private final ConditionTrials conditions;
 
-    ConditionController(Components components, ConditionTrials conditions) {
+    ConditionController(Components components, Environments environments, ConditionTrials conditions) {
         this.components = components;
+        this.environments = environments;
         this.conditions = conditions;
     }
 
     /** Says for which of the newest runs a condition would have held; nothing is kept. */
-    @PostMapping("/conditions")
+    @PostMapping("/components/{name}/pipeline/conditions")
     ConditionTrials.ConditionView condition(@AuthenticationPrincipal Person person, @PathVariable String name,
             @RequestBody ConditionRequest request) {
         Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
@@ -49,5 +59,22 @@ class ConditionController {
             default -> throw Refusal.invalid("/key",
                     "should be wanted-if or warn-if; got “" + request.key() + "”");
         };
+    }
+
+    /** Says which of the newest pushes patterns of branches name; nothing is kept. */
+    @PostMapping("/components/{name}/pipeline/patterns")
+    List<ConditionTrials.TriedPushView> patterns(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody PatternsRequest request) {
+        Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
+        return conditions.pushes(components.named(name), request.patterns());
+    }
+
+    /** Says for which of the newest promotions into an environment a condition of its gate would hold. */
+    @PostMapping("/environments/{name}/facts")
+    ConditionTrials.FactsView facts(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestBody FactsRequest request) {
+        Permission.require(person, Action.LOOK);
+        return conditions.facts(environments.named(name), request.condition(),
+                component -> person.may(Action.LOOK, Optional.of(component), Optional.empty()));
     }
 }

@@ -1,8 +1,10 @@
 package dev.paseo.service.edit;
 
+import dev.paseo.core.trigger.BranchPattern;
 import dev.paseo.language.condition.Condition;
 import dev.paseo.service.component.Components.Registered;
 import dev.paseo.service.database.Json;
+import dev.paseo.service.environment.Environments;
 import dev.paseo.service.evidence.Evidence;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -11,10 +13,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 
-/** Holds conditions against the newest runs of a component. */
+/** Holds conditions and patterns against what was: runs, pushes, promotions. */
 @Component
 class ConditionTrials {
 
@@ -32,14 +35,55 @@ class ConditionTrials {
      */
     record ConditionView(Optional<String> doubt, List<TriedRunView> runs) {}
 
+    /** A push that patterns were held against. */
+    record TriedPushView(String branch, String commit, boolean matches) {}
+
+    /** What a condition over facts would have been for a version that was to be deployed. */
+    record TriedDeploymentView(long deployment, String component, String version, Optional<Boolean> holds) {}
+
+    /**
+     * What came of trying a condition of a gate.
+     *
+     * @param doubt       why it means nothing; then no deployment is looked at
+     * @param deployments the newest promotions, at most 20, as the evidence of their versions is now
+     */
+    record FactsView(Optional<String> doubt, List<TriedDeploymentView> deployments) {}
+
     private final NewestRunsMapper mapper;
     private final Evidence evidence;
+    private final Environments environments;
     private final Json json;
 
-    ConditionTrials(NewestRunsMapper mapper, Evidence evidence, Json json) {
+    ConditionTrials(NewestRunsMapper mapper, Evidence evidence, Environments environments, Json json) {
         this.mapper = mapper;
         this.evidence = evidence;
+        this.environments = environments;
         this.json = json;
+    }
+
+    /** Which of the newest pushes one of these patterns names. */
+    List<TriedPushView> pushes(Registered component, List<String> patterns) {
+        List<BranchPattern> all = patterns.stream().filter(text -> !text.isBlank()).map(BranchPattern::new).toList();
+        return mapper.pushes(component.id(), RUNS).stream().map(push -> new TriedPushView(push.branch(),
+                push.commitId(), all.stream().anyMatch(pattern -> pattern.matches(push.branch())))).toList();
+    }
+
+    /** For which of the newest promotions into an environment a condition over facts would hold. */
+    FactsView facts(Environments.Environment environment, String condition, Predicate<String> seen) {
+        Condition over = Condition
+                .overGates(environments.all().stream().map(Environments.Environment::name).toList());
+        Optional<String> doubt = over.doubt(condition);
+        return doubt.isPresent() ? new FactsView(doubt, List.of())
+                : new FactsView(Optional.empty(), mapper.proposed(environment.name(), RUNS).stream()
+                        .filter(row -> seen.test(row.component())).map(row -> tried(over, condition, row)).toList());
+    }
+
+    private TriedDeploymentView tried(Condition over, String condition, NewestRunsMapper.ProposedRow row) {
+        Map<String, Object> facts = evidence.factsOfVersion(row.version(), Optional.ofNullable(row.run()));
+        facts.putAll(Map.of("component", row.component(), "version", row.number(), "branch", row.branch(), "commit",
+                Optional.ofNullable(row.commitId()).orElse(""), "trusted", row.trusted()));
+        return new TriedDeploymentView(row.deployment(), row.component(), row.number(),
+                over.holds(condition, facts));
     }
 
     /** Whether a stage would have been wanted. */

@@ -141,10 +141,17 @@ class PipelineCommits {
         CommittedView made = committed(component, new CommitRequest(branch, request.base(), request.text(),
                 "Try another pipeline file"), person);
         return made.run().isPresent() ? made : new CommittedView(branch, made.commit(),
-                Optional.of(starts.start(name, Optional.of(branch), Optional.empty(),
-                        request.answers().orElse(Map.of()),
-                        new Cause.Asked(person.name(), Optional.of("to try the pipeline file"))).number()),
-                Optional.empty());
+                Optional.of(started(name, branch, request, person)), Optional.empty());
+    }
+
+    private long started(String name, String branch, TrialRequest request, Person person) {
+        try {
+            return starts.start(name, Optional.of(branch), Optional.empty(), request.answers().orElse(Map.of()),
+                    new Cause.Asked(person.name(), Optional.of("to try the pipeline file"))).number();
+        } catch (Refusal refused) {
+            throw Refusal.conflict("No run could be started: " + refused.getMessage() + ". The branch " + branch
+                    + " has the text all the same");
+        }
     }
 
     /** Writes the commit as a patch, to be applied elsewhere; nothing changes here. */

@@ -73,10 +73,11 @@ interface PipelineFileMapper {
     Optional<Integer> opened(long component, long source);
 
     /** @param file of the run that built it; none: it arrived from elsewhere */
-    record ReleaseRow(long version, String component, String number, @Nullable Long file, boolean blocked) {}
+    record ReleaseRow(long version, String component, String number, @Nullable Long file, boolean trusted,
+            boolean blocked) {}
 
     String RELEASE = "select v.id as version, c.name as component, v.number, r.pipeline_file_id as file, "
-            + "v.blocked_at is not null as blocked from version v join component c on c.id = v.component_id "
+            + "v.trusted, v.blocked_at is not null as blocked from version v join component c on c.id = v.component_id "
             + "left join run r on r.id = v.run_id ";
 
     /** Those built from trusted branches, the newest first; blocked ones too. */

@@ -77,7 +77,7 @@ public class Releases {
     private Found choose(ComponentRow of, Which which) {
         return switch (which) {
             case Which.LiveIn(String environment) -> mapper.liveIn(of.id(), environment)
-                    .map(row -> row.blocked() ? blocked(row) : release(row))
+                    .map(row -> row.blocked() ? blocked(row) : row.trusted() ? release(row) : untrusted(row))
                     .orElseGet(() -> new Found.Not("is wanted as it is live in " + environment
                             + ", where nothing of it is live"));
             case Which.Matching(String pattern) -> among(of, pattern, "matches " + pattern);
@@ -99,6 +99,11 @@ public class Releases {
 
     private static Found blocked(ReleaseRow row) {
         return new Found.Not("is wanted in version " + row.number() + ", which is blocked");
+    }
+
+    private static Found untrusted(ReleaseRow row) {
+        return new Found.Not(
+                "is live there in version " + row.number() + ", which was not built from a trusted branch");
     }
 
     private Found release(ReleaseRow row) {
