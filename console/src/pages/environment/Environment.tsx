@@ -38,7 +38,7 @@ export default function Environment() {
           <Now name={name} />
           <CalendarPart name={name} />
         </div>
-        <div>
+        <div className="min-w-0">
           <Gates rules={rules.data} />
           <People name={name} />
           <Beside name={name} />
