@@ -1,6 +1,7 @@
 package dev.paseo.service.database;
 
 import com.zaxxer.hikari.HikariDataSource;
+import com.zaxxer.hikari.HikariPoolMXBean;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
@@ -21,11 +22,16 @@ final class PatientPool extends HikariDataSource {
             try {
                 return super.getConnection();
             } catch (SQLTransientConnectionException none) {
-                boolean busy = getHikariPoolMXBean().getActiveConnections() == getMaximumPoolSize();
-                if (!busy || System.nanoTime() - began > LONGEST) {
+                if (!hasSome(getHikariPoolMXBean(), getMaximumPoolSize())
+                        || System.nanoTime() - began > LONGEST) {
                     throw none;
                 }
             }
         }
+    }
+
+    /** All are in use, or one was given back at the very moment at which no more was waited. */
+    static boolean hasSome(HikariPoolMXBean pool, int most) {
+        return pool.getActiveConnections() == most || pool.getIdleConnections() > 0;
     }
 }

@@ -7,12 +7,15 @@ import static org.mockito.ArgumentMatchers.anyInt;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
+import com.zaxxer.hikari.HikariPoolMXBean;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
 import java.time.Duration;
 import javax.sql.DataSource;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** Both ways of having no connection to give. */
 class PatientPoolTest {
@@ -42,6 +45,16 @@ class PatientPoolTest {
                 assertEquals(true, second.isValid(1));
             }
         }
+    }
+
+    /** Before: a connection that was given back between the end of the wait and this question counted as none. */
+    @ParameterizedTest
+    @CsvSource({"2, 0, true", "0, 1, true", "1, 1, true", "0, 0, false", "1, 0, false"})
+    void oneThatWasGivenBackMeanwhileCounts(int active, int idle, boolean some) {
+        HikariPoolMXBean pool = mock(HikariPoolMXBean.class);
+        when(pool.getActiveConnections()).thenReturn(active);
+        when(pool.getIdleConnections()).thenReturn(idle);
+        assertEquals(some, PatientPool.hasSome(pool, 2));
     }
 
     private static void close(Connection held, long after) {
