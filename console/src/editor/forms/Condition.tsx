@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import type { Path } from "../edits";
-import { INPUT, typed } from "./Fields";
+import { Text, typed } from "./Fields";
 import type { Writing } from "./writing";
 
 interface Props {
@@ -35,25 +35,9 @@ export function Condition({ id, writing, path, value }: Props) {
         }),
       ),
   });
-  const send = () => {
-    if (text !== value) writing.write(path, typed(value, text));
-  };
   return (
     <>
-      <input
-        id={id}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={send}
-        onKeyDown={(event) => {
-          if (event.key === "Enter") {
-            event.preventDefault();
-            send();
-          }
-        }}
-        spellCheck={false}
-        className={INPUT}
-      />
+      <Text id={id} value={value} onType={setText} onWrite={(written) => writing.write(path, typed(value, written))} />
       {tried.data && text !== "" && (
         <Tried view={tried.data} component={writing.component} wanted={key === "wanted-if"} />
       )}

@@ -246,10 +246,12 @@ interface TextProps {
   placeholder?: string;
   value: string;
   onWrite: (text: string) => void;
+  /** Told at every key, before anything is written. */
+  onType?: (text: string) => void;
 }
 
 /** Written when it is left, or at Enter. */
-export function Text({ id, label, placeholder, value, onWrite }: TextProps) {
+export function Text({ id, label, placeholder, value, onWrite, onType }: TextProps) {
   const [typedText, setTyped] = useState(value);
   const [shown, setShown] = useState(value);
   if (shown !== value) {
@@ -259,6 +261,10 @@ export function Text({ id, label, placeholder, value, onWrite }: TextProps) {
   const send = () => {
     if (typedText !== value) onWrite(typedText);
   };
+  const type = (text: string) => {
+    setTyped(text);
+    onType?.(text);
+  };
   const rows = typedText.split("\n").length;
   return rows > 1 ? (
     <textarea
@@ -266,7 +272,7 @@ export function Text({ id, label, placeholder, value, onWrite }: TextProps) {
       aria-label={label}
       rows={rows}
       value={typedText}
-      onChange={(event) => setTyped(event.target.value)}
+      onChange={(event) => type(event.target.value)}
       onBlur={send}
       spellCheck={false}
       className={`${INPUT} h-auto py-1`}
@@ -277,7 +283,7 @@ export function Text({ id, label, placeholder, value, onWrite }: TextProps) {
       aria-label={label}
       placeholder={placeholder}
       value={typedText}
-      onChange={(event) => setTyped(event.target.value)}
+      onChange={(event) => type(event.target.value)}
       onBlur={send}
       onKeyDown={(event) => {
         if (event.key === "Enter") {

@@ -153,6 +153,8 @@ class PiecesTest {
         JsonNode refused = park.as("developer").post("/api/v1/runs", Map.of("component", "river-board")).body();
         assertTrue(refused.path("detail").asString().contains("the piece notes of river-pieces is wanted in version "
                 + "2.0.1, which is blocked"), refused.toString());
+        Client.Answer again = park.as("developer").post("/api/v1/runs/river-board/1/repetition", Map.of());
+        assertTrue(again.status() == 422 && again.detail().contains("2.0.1, which is blocked"), again.detail());
         String users = park.paseo("developer", "piece", "users", "river-pieces").out();
         assertTrue(users.contains("its next run is refused: the piece notes is wanted in version 2.0.1"), users);
         assertEquals("passed", park.run("river-board", 1).path("run").path("status").asString());

@@ -102,7 +102,7 @@ final class Expansion {
         part(entries, Part.STAGES, whole, level, merging);
         checks(entries, whole, level, merging);
         part(entries, Part.DEPLOYMENT, whole, level, merging);
-        if (level.release().isPresent() || level.within().isPresent()) {
+        if (level.within().isPresent()) {
             part(entries, Part.CHECKS, whole, level, merging);
         }
         route(entries, whole.getOrDefault(Part.ROUTE, List.of()), level);

@@ -44,9 +44,7 @@ public class PersonStarts {
         String head = Optional.ofNullable(heads.get(branch)).orElseThrow(() -> Refusal.notFound(
                 name + " has no branch " + branch + NearestName.hint(branch, heads.keySet())));
         FileInForce file = components.readFile(component, head);
-        PipelineFile plan = file.file().orElseThrow(() -> Refusal.unprocessable("The pipeline file has problems",
-                component.filePath() + " of " + branch + ": " + file.problems().getFirst()
-                        + (file.problems().size() > 1 ? " (and " + (file.problems().size() - 1) + " more)" : "")));
+        PipelineFile plan = plan(component, branch, file);
         RunStarts.nothingToRun(component, plan).ifPresent(reason -> {
             throw Refusal.conflict(reason);
         });
@@ -60,19 +58,30 @@ public class PersonStarts {
                         reason(cause), upTo.orElse(null), answers)));
     }
 
+    private static PipelineFile plan(Registered component, String branch, FileInForce file) {
+        return file.file().orElseThrow(() -> Refusal.unprocessable("The pipeline file has problems",
+                component.filePath() + " of " + branch + ": " + file.problems().getFirst()
+                        + (file.problems().size() > 1 ? " (and " + (file.problems().size() - 1) + " more)" : "")));
+    }
+
     private RunStarts.Reason reason(Cause.Asked cause) {
         return new RunStarts.Reason(causes.add(cause, OptionalLong.empty()), "asked", cause.by());
     }
 
-    /** Runs the same commit once more, from its own file and with the same answers, as a run of its own. */
+    /**
+     * Runs the same commit once more, from its own file and with the same answers, as a run of its own: the pieces that
+     * its file uses are looked up anew, as at every start.
+     */
     RunStarts.Started again(Run run, Map<String, String> answers, String by) {
         Registered component = components.byId(run.componentId());
-        PipelineFile plan = components.file(run.pipelineFileId()).file().orElseThrow();
+        FileInForce before = components.file(run.pipelineFileId());
+        FileInForce file = before.used().isEmpty() ? before : components.readFile(component, run.commitId());
+        PipelineFile plan = plan(component, run.branch(), file);
         BranchRules rules = components.rules(component.id());
         Mirror.Commit commit = components.mirror(component).tagged(run.commitId());
         Cause.Asked cause = new Cause.Asked(by, Optional.of(run.component() + "#" + run.number() + " once more"));
         return transactions.in(() -> starts.start(new RunStarts.Start(component, run.branch(), commit,
-                rules.trusts(run.branch()), run.pipelineFileId(), plan,
+                rules.trusts(run.branch()), file.id(), plan,
                 reason(cause), run.upTo(), answers)));
     }
 }
