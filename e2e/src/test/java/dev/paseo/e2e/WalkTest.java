@@ -45,6 +45,12 @@ class WalkTest {
         park.liveIn("staging", "1.4.2");
         assertEquals("version 1.4.1 ok", park.installed("valley-house"));
         assertEquals(0, paseo("developer", "watch", "daylight-api#2").code());
+        Park.Said followed = paseo("developer", "watch", "daylight-api", "1.4.2", "--in", "staging");
+        assertEquals(0, followed.code(), followed.out());
+        assertTrue(followed.out().matches("(?s)deployment [0-9]+ live.*"), followed.out());
+        assertTrue(paseo("developer", "watch", "daylight-api", "1.4.2", "--in", "elsewhere").out().contains(
+                "daylight-api 1.4.2 does not go into elsewhere by its walk, and nobody promoted it there; its walk: "
+                        + "test, staging"));
         String times = paseo("developer", "show", "daylight-api#2", "--times").out();
         assertTrue(times.lines().anyMatch(line -> line.matches("unit-tests \\* .*\u2588.*")), times);
         assertTrue(times.lines().anyMatch(line -> line.matches("  \\./build\\.sh .*\u2588.*")), times);
@@ -133,6 +139,8 @@ class WalkTest {
     void exitCodesAndHintsOfTheClient() {
         assertEquals(2, paseo("developer", "promote", "daylight-api").code());
         assertEquals(2, paseo("developer", "watch", "daylight-api").code());
+        assertEquals(2, paseo("developer", "watch", "daylight-api", "1.4.1").code());
+        assertEquals(2, paseo("developer", "watch", "daylight-api#1", "--in", "test").code());
         assertEquals(4, paseo("developer", "audit", "verify").code());
         assertTrue(paseo("developer", "where", "daylight-apo").out().contains("did you mean daylight-api?"));
         assertTrue(paseo("developer", "start", "daylight-api", "--branch", "mian").out()
