@@ -46,6 +46,13 @@ export const pieces = (name: string) =>
     queryFn: () => need(api.GET("/api/v1/components/{name}/pieces", { params: { path: { name } } })),
   });
 
+/** What a component's pipeline file can name. */
+export const namesAtHand = (name: string) =>
+  queryOptions({
+    queryKey: ["component", name, "names"],
+    queryFn: () => need(api.GET("/api/v1/components/{name}/pipeline/names", { params: { path: { name } } })),
+  });
+
 export const pieceUsers = (name: string) =>
   queryOptions({
     queryKey: ["component", name, "pieces", "users"],

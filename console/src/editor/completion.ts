@@ -18,7 +18,16 @@ interface Node {
 }
 
 export type Schema = Node;
-export type Known = Schemas["KnownNames"];
+/** What a file can name; nothing, where nobody told. */
+export type Known = Schemas["NamesView"];
+export const NOTHING_KNOWN: Known = {
+  components: [],
+  environments: [],
+  offers: [],
+  artifacts: [],
+  secrets: [],
+  pieces: [],
+};
 
 /**
  * Where the cursor is: the keys that lead there, [] for an item of a list, and the keys that stand beside it already.
@@ -116,7 +125,16 @@ export function readyStages(known: Known, stages: string[]): Completion[] {
     apply: `${name}:${body}`,
     boost: 2,
   });
-  const source = known.components[0] ?? "component";
+  const taken = known.artifacts.map(({ from, artifact }) =>
+    make(
+      `with-${from}`,
+      `takes ${artifact} of ${from}`,
+      `${after}\n  take:\n    - {from: ${from}, artifact: ${artifact}, into: lib}\n  steps: [./build.sh]`,
+    ),
+  );
+  const seeing = known.secrets.map((secret) =>
+    make(`publish`, `sees the secret ${secret}`, `${after}${wants}\n  secrets: [${secret}]\n  steps: [./publish.sh]`),
+  );
   return [
     make("compile", "builds, and keeps an artifact", `${wants}\n  steps: [./build.sh]\n  keep: {app: out/app.jar}`),
     make(
@@ -134,11 +152,8 @@ export function readyStages(known: Known, stages: string[]): Completion[] {
       "looks for what could be better; may fail",
       `\n  after: []\n  steps: [./lint.sh]\n  reports: {findings: build/findings.sarif}\n  may-fail: true`,
     ),
-    make(
-      "with-upstream",
-      `takes from ${source}`,
-      `${after}\n  take:\n    - {from: ${source}, into: lib}\n  steps: [./build.sh]`,
-    ),
+    ...taken,
+    ...seeing,
     make("ring", "only if something failed", `\n  if-failed: [${last ?? "compile"}]\n  steps: [./ring-the-bell.sh]`),
     make(
       "tidy",
@@ -149,13 +164,32 @@ export function readyStages(known: Known, stages: string[]): Completion[] {
 }
 
 /** Names that exist, for the value of a key. */
-function namesFor(key: string | undefined, path: string[], known: Known, stages: string[]): string[] {
-  const owner = key ?? path.at(-1);
-  if (owner === "after" || owner === "after-any" || owner === "if-failed") return stages;
-  if (owner === "from" || owner === "upstream") return known.components;
-  if (owner === "live-in" || owner === "in") return known.environments;
-  if (owner === "wants") return known.offers;
-  return [];
+export function namesFor(key: string | undefined, known: Known, stages: string[]): string[] {
+  switch (key) {
+    case "after":
+    case "after-any":
+    case "if-failed":
+      return stages;
+    case "from":
+    case "upstream":
+    case "component":
+      return known.components;
+    case "live-in":
+    case "in":
+      return known.environments;
+    case "wants":
+      return known.offers;
+    case "secrets":
+      return known.secrets;
+    case "artifact":
+      return [...new Set(known.artifacts.map((each) => each.artifact))];
+    case "of":
+      return [...new Set(known.pieces.map((each) => each.of))];
+    case "piece":
+      return known.pieces.map((each) => each.piece.name);
+    default:
+      return [];
+  }
 }
 
 /** Completes keys, values and whole stages at the cursor. */
@@ -171,7 +205,7 @@ export function complete(schema: Schema | undefined, known: Known) {
     const from = context.pos - word.length;
     const place = placeOf(lines, line.number - 1);
     const value = /^\s*(?:- )*([\w-]+):\s+[[{]?(?:[\w-]+,\s*)*[\w-]*$/.exec(before);
-    const inner = /\b(from|version|live-in|in):\s*[\w-]*$/.exec(before);
+    const inner = /\b(from|artifact|piece|of|version|live-in|in):\s*[\w-]*$/.exec(before);
     const key = inner?.[1] ?? value?.[1];
     if (key) return values(schema, place, key, known, stages, from);
     if (!context.explicit && word === "") return null;
@@ -192,12 +226,9 @@ export function complete(schema: Schema | undefined, known: Known) {
         const shape = nodesAt(schema, [...place.path, name])[0] ?? node;
         return { label: name, type: "property", info: node.description ?? shape.description, apply: `${name}: ` };
       });
-    const names = namesFor(
-      undefined,
-      place.path.filter((step) => step !== "[]"),
-      known,
-      stages,
-    ).map((label): Completion => ({ label, type: "variable" }));
+    const names = namesFor(place.path.filter((step) => step !== "[]").at(-1), known, stages).map(
+      (label): Completion => ({ label, type: "variable" }),
+    );
     return { from, options: dedupe([...options, ...names]), validFor: /^[\w-]*$/ };
   };
 }
@@ -215,7 +246,7 @@ function values(
   const all = [
     ...nodes.flatMap((node) => [...(node.enum ?? []), ...(node.const === undefined ? [] : [node.const])].map(String)),
     ...flags,
-    ...namesFor(key, [], known, stages),
+    ...namesFor(key, known, stages),
   ];
   return { from, options: dedupe(all.map((label): Completion => ({ label, type: "constant" }))), validFor: /^[\w-]*$/ };
 }

@@ -44,6 +44,12 @@ export function valueAt(opened: Opened, path: Path): unknown {
   return isMap(found) || isSeq(found) || isScalar(found) ? found.toJSON() : found;
 }
 
+/** The keys of a mapping at a path, without reading what they hold. */
+export function keysAt(opened: Opened, path: Path): string[] {
+  const found: unknown = opened.why === undefined ? opened.doc.getIn(path, true) : undefined;
+  return isMap(found) ? found.items.map((pair) => String(toJson(pair.key))) : [];
+}
+
 /** The line where something stands, from 1. */
 export function lineOf(text: string, path: Path): number {
   const opened = open(text);

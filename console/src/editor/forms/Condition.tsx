@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import type { Path } from "../edits";
-import { Text, typed } from "./Fields";
+import { Text, typed } from "./Text";
 import type { Writing } from "./writing";
 
 interface Props {

@@ -1,9 +1,10 @@
-import { Switch } from "radix-ui";
 import { useId, useState } from "react";
-import { valueAt, type Path, type Value } from "../edits";
-import { openNode, type Schema } from "../completion";
+import { valueAt, type Path } from "../edits";
+import type { Schema } from "../completion";
 import { Condition } from "./Condition";
 import { Items } from "./Items";
+import { Named, Pairs } from "./Named";
+import { plain, Text, Toggle, typed } from "./Text";
 import type { Writing } from "./writing";
 import { alternativeOf, describe, kindOf, takesPairs } from "./kinds";
 
@@ -44,18 +45,6 @@ interface FieldProps {
 }
 
 const LABEL = "text-[12px] text-ink-2";
-
-/** A text that is typed into. */
-export const INPUT =
-  "box-border h-8 w-full min-w-0 rounded-[4px] border border-solid border-[var(--line-strong)] bg-surface px-2 " +
-  "font-mono text-[13px] text-ink";
-
-const SWITCH =
-  "h-5 w-9 flex-none cursor-pointer rounded-full border border-[var(--line-strong)] bg-surface p-0 " +
-  "data-[state=checked]:bg-[var(--primary)]";
-const THUMB =
-  "block size-3.5 translate-x-0.5 rounded-full bg-[var(--ink-3)] data-[state=checked]:translate-x-[18px] " +
-  "data-[state=checked]:bg-[var(--on-primary)]";
 
 const MORE = "cursor-pointer justify-self-start border-0 bg-transparent p-0 text-left text-[12px] text-ink-2 underline";
 
@@ -101,7 +90,12 @@ export function FieldOf({ writing, path, name, node }: FieldProps) {
           {kind.condition ? (
             <Condition id={id} writing={writing} path={path} value={plain(value)} />
           ) : (
-            <Text id={id} value={plain(value)} onWrite={(text) => writing.write(path, typed(value, text))} />
+            <Text
+              id={id}
+              names={writing.names(name)}
+              value={plain(value)}
+              onWrite={(text) => writing.write(path, typed(value, text))}
+            />
           )}
         </div>
       );
@@ -161,7 +155,7 @@ export function FieldOf({ writing, path, name, node }: FieldProps) {
   }
 }
 
-const ofSchema = (node: Schema): [string, Schema][] => Object.entries(node.properties ?? {});
+export const ofSchema = (node: Schema): [string, Schema][] => Object.entries(node.properties ?? {});
 
 const Group = ({ label, ...fields }: FieldsProps & { label: React.ReactNode }) => (
   <fieldset className="m-0 grid min-w-0 gap-2 border-0 border-l-2 border-solid border-[var(--line)] p-0 pl-3">
@@ -169,196 +163,6 @@ const Group = ({ label, ...fields }: FieldsProps & { label: React.ReactNode }) =
     <Fields {...fields} />
   </fieldset>
 );
-
-/** Names with a form each. */
-export function Named({ writing, path, of, what }: { writing: Writing; path: Path; of: Schema; what: string }) {
-  const value = (valueAt(writing.opened, path) ?? {}) as Record<string, unknown>;
-  const [shown, setShown] = useState<string>();
-  const [name, setName] = useState("");
-  const properties = openNode(writing.schema, of).flatMap(ofSchema);
-  return (
-    <div className="grid grid-cols-[minmax(0,1fr)] gap-1">
-      {Object.keys(value).map((key) => (
-        <div key={key} className="rounded-[4px] border border-[var(--line)] bg-surface">
-          <div className="flex items-center gap-2 px-2 py-1">
-            <button
-              type="button"
-              className="grow cursor-pointer border-0 bg-transparent p-0 text-left font-semibold text-ink"
-              aria-expanded={shown === key}
-              onClick={() => {
-                setShown(shown === key ? undefined : key);
-                writing.look([...path, key]);
-              }}
-            >
-              {key}
-            </button>
-            <button
-              type="button"
-              className="btn small quiet-btn"
-              aria-label={`Take ${key} away`}
-              onClick={() => writing.write([...path, key], undefined)}
-            >
-              ×
-            </button>
-          </div>
-          {shown === key && (
-            <div className="border-t border-[var(--line)] p-3">
-              <Fields writing={writing} path={[...path, key]} properties={properties} />
-            </div>
-          )}
-        </div>
-      ))}
-      <div className="flex gap-2">
-        <input
-          aria-label={`A name for another of ${what}`}
-          placeholder="name"
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-          className={INPUT}
-        />
-        <button
-          type="button"
-          className="btn small"
-          disabled={!/^[a-z0-9][a-z0-9-]{0,62}$/.test(name) || name in value}
-          onClick={() => {
-            writing.write([...path, name], {});
-            setShown(name);
-            setName("");
-          }}
-        >
-          Add
-        </button>
-      </div>
-    </div>
-  );
-}
-
-export const plain = (value: unknown): string =>
-  typeof value === "string" || typeof value === "number" || typeof value === "boolean" ? String(value) : "";
-
-/** A number stays a number, and a text that looks like one a text. */
-export const typed = (before: unknown, text: string): Value | undefined =>
-  text === "" ? undefined : typeof before !== "string" && /^[0-9]{1,9}$/.test(text) ? Number(text) : text;
-
-interface TextProps {
-  id?: string;
-  label?: string;
-  placeholder?: string;
-  value: string;
-  onWrite: (text: string) => void;
-  /** Told at every key, before anything is written. */
-  onType?: (text: string) => void;
-}
-
-/** Written when it is left, or at Enter. */
-export function Text({ id, label, placeholder, value, onWrite, onType }: TextProps) {
-  const [typedText, setTyped] = useState(value);
-  const [shown, setShown] = useState(value);
-  if (shown !== value) {
-    setShown(value);
-    setTyped(value);
-  }
-  const send = () => {
-    if (typedText !== value) onWrite(typedText);
-  };
-  const type = (text: string) => {
-    setTyped(text);
-    onType?.(text);
-  };
-  const rows = typedText.split("\n").length;
-  return rows > 1 ? (
-    <textarea
-      id={id}
-      aria-label={label}
-      rows={rows}
-      value={typedText}
-      onChange={(event) => type(event.target.value)}
-      onBlur={send}
-      spellCheck={false}
-      className={`${INPUT} h-auto py-1`}
-    />
-  ) : (
-    <input
-      id={id}
-      aria-label={label}
-      placeholder={placeholder}
-      value={typedText}
-      onChange={(event) => type(event.target.value)}
-      onBlur={send}
-      onKeyDown={(event) => {
-        if (event.key === "Enter") {
-          event.preventDefault();
-          send();
-        }
-      }}
-      spellCheck={false}
-      className={INPUT}
-    />
-  );
-}
-
-function Toggle({ id, on, onChange }: { id: string; on: boolean; onChange: (on: boolean) => void }) {
-  return (
-    <Switch.Root id={id} checked={on} onCheckedChange={onChange} className={SWITCH}>
-      <Switch.Thumb className={THUMB} />
-    </Switch.Root>
-  );
-}
-
-/** Names with a text each. */
-function Pairs({
-  id,
-  writing,
-  path,
-  value,
-}: {
-  id: string;
-  writing: Writing;
-  path: Path;
-  value: Record<string, unknown>;
-}) {
-  const [name, setName] = useState("");
-  return (
-    <div className="grid gap-1">
-      {Object.entries(value).map(([key, each]) => (
-        <div key={key} className="grid grid-cols-[minmax(0,1fr)_minmax(0,2fr)_auto] items-center gap-2">
-          <code className="truncate" title={key}>
-            {key}
-          </code>
-          <Text label={key} value={plain(each)} onWrite={(text) => writing.write([...path, key], typed(each, text))} />
-          <button
-            type="button"
-            className="btn small quiet-btn"
-            aria-label={`Take ${key} away`}
-            onClick={() => writing.write([...path, key], undefined)}
-          >
-            ×
-          </button>
-        </div>
-      ))}
-      <div className="flex gap-2">
-        <input
-          id={id}
-          placeholder="name"
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-          className={INPUT}
-        />
-        <button
-          type="button"
-          className="btn small"
-          disabled={!/^\S+$/.test(name) || name in value}
-          onClick={() => {
-            writing.write([...path, name], "…");
-            setName("");
-          }}
-        >
-          Add
-        </button>
-      </div>
-    </div>
-  );
-}
 
 const Elsewhere = ({ writing, path, label }: { writing: Writing; path: Path; label: React.ReactNode }) => (
   <div className="flex items-baseline gap-2">

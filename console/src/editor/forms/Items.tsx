@@ -1,7 +1,8 @@
 import { ArrowDown, ArrowUp, X } from "lucide-react";
 import { valueAt, type Path, type Value } from "../edits";
 import { openNode, type Schema } from "../completion";
-import { Fields, plain, Text } from "./Fields";
+import { Fields } from "./Fields";
+import { plain, Text } from "./Text";
 import type { Writing } from "./writing";
 import { alternativeOf } from "./kinds";
 
@@ -38,7 +39,12 @@ export function Items({ writing, path, name, texts, mapping }: ItemsProps) {
               />
             </div>
           ) : (
-            <Text label={`${name} ${at + 1}`} value={plain(item)} onWrite={(text) => set(at, text || undefined)} />
+            <Text
+              label={`${name} ${at + 1}`}
+              names={writing.names(name)}
+              value={plain(item)}
+              onWrite={(text) => set(at, text || undefined)}
+            />
           )}
           <Moves
             what={`${name} ${at + 1}`}
@@ -50,7 +56,14 @@ export function Items({ writing, path, name, texts, mapping }: ItemsProps) {
         </div>
       ))}
       <div className="flex gap-2">
-        {texts && <NewText key={items.length} name={name} onAdd={(text) => add(writing, path, found, text)} />}
+        {texts && (
+          <NewText
+            key={items.length}
+            name={name}
+            names={writing.names(name).filter((each) => !items.includes(each))}
+            onAdd={(text) => add(writing, path, found, text)}
+          />
+        )}
         {mapping && (
           <button
             type="button"
@@ -82,10 +95,16 @@ function beginning(schema: Schema, mapping: Schema): Value {
   );
 }
 
-function NewText({ name, onAdd }: { name: string; onAdd: (text: string) => void }) {
+function NewText({ name, names, onAdd }: { name: string; names: string[]; onAdd: (text: string) => void }) {
   return (
     <div className="grow">
-      <Text label={`another of ${name}`} placeholder="another" value="" onWrite={(text) => text && onAdd(text)} />
+      <Text
+        label={`another of ${name}`}
+        placeholder="another"
+        names={names}
+        value=""
+        onWrite={(text) => text && onAdd(text)}
+      />
     </div>
   );
 }

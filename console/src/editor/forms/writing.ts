@@ -8,6 +8,8 @@ export interface Writing {
   component: string;
   schema: Schema;
   opened: Opened;
+  /** What exists for the value of a key, to choose from. */
+  names: (key: string) => string[];
   /** Sets what stands at a path; undefined takes it away. */
   write: (path: Path, value: Value | undefined) => void;
   move: (parent: Path, from: number, to: number) => void;
@@ -26,13 +28,18 @@ const staying = (path: Path): number => {
 interface Text {
   component: string;
   text: string;
+  /** What is changed, where what is shown is a moment behind. */
+  newest?: () => string;
   schema: Schema;
+  names?: (key: string) => string[];
   onChange: (text: string) => void;
   onLook: (line: number) => void;
 }
 
+const NONE = (): string[] => [];
+
 /** Writes a text by forms, and says where it does not take a change. */
-export function useWriting({ component, text, schema, onChange, onLook }: Text) {
+export function useWriting({ component, text, newest = () => text, schema, names = NONE, onChange, onLook }: Text) {
   const [refused, setRefused] = useState("");
   const opened = useMemo(() => open(text), [text]);
   const trying = (change: () => string) => {
@@ -48,8 +55,9 @@ export function useWriting({ component, text, schema, onChange, onLook }: Text) 
     component,
     schema,
     opened,
-    write: (path, value) => trying(() => set(text, path, value, staying(path))),
-    move: (parent, from, to) => trying(() => move(text, parent, from, to)),
+    names,
+    write: (path, value) => trying(() => set(newest(), path, value, staying(path))),
+    move: (parent, from, to) => trying(() => move(newest(), parent, from, to)),
     look: (path) => onLook(lineOf(text, path)),
   };
   return { writing, refused };

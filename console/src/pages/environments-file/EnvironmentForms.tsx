@@ -2,7 +2,7 @@ import { Tabs } from "radix-ui";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { nodesAt, type Schema } from "../../editor/completion";
-import { valueAt } from "../../editor/edits";
+import { keysAt, valueAt } from "../../editor/edits";
 import { conditionsOf, FactsTried } from "./FactsTried";
 import { PART_TAB } from "../../design/tabs";
 import { Fields } from "../../editor/forms/Fields";
@@ -28,7 +28,7 @@ const GATES: [string, string][] = [
 /** An environment's rules and places as forms, each gate with the sentences that it makes. */
 export function EnvironmentForms({ text, schema, said, environment, onChange, onLook }: FormsProps) {
   const { writing, refused } = useWriting({ component: "", text, schema, onChange, onLook });
-  const names = Object.keys((valueAt(writing.opened, ["environments"]) ?? {}) as object);
+  const names = keysAt(writing.opened, ["environments"]);
   const [chosen, setChosen] = useState(environment);
   const name = chosen !== undefined && names.includes(chosen) ? chosen : (names[0] ?? "");
   if (writing.opened.why !== undefined) {

@@ -6,11 +6,9 @@ import { api, need, type Schemas } from "../../api/client";
 import { environmentCopy, environmentsFile, environmentsSchema } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
 import { SIDE_TAB } from "../../design/tabs";
-import type { Schema } from "../../editor/completion";
+import { NOTHING_KNOWN, type Schema } from "../../editor/completion";
 import { Editor } from "../../editor/Editor";
 import { EnvironmentForms } from "./EnvironmentForms";
-
-const NOTHING_KNOWN: Schemas["KnownNames"] = { components: [], environments: [], offers: [] };
 
 /** The environments file: written here, checked as it is typed, loaded as a whole or not at all. */
 export default function EnvironmentsFile() {

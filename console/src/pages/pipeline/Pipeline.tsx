@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
-import { useDeferredValue, useEffect, useRef, useState } from "react";
+import { useCallback, useDeferredValue, useEffect, useRef, useState } from "react";
 import { Link, useLocation, useParams, useSearchParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
-import { component as componentQuery, pipeline, pipelineHistory, pipelineSchema } from "../../api/queries";
+import { component as componentQuery, namesAtHand, pipeline, pipelineHistory, pipelineSchema } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
 import { SIDE_TAB } from "../../design/tabs";
 import { At } from "../../design/time";
@@ -11,9 +11,7 @@ import { CommitForm } from "./CommitForm";
 import { Editor } from "../../editor/Editor";
 import { Forms } from "./forms/Forms";
 import { Plan } from "./Plan";
-import type { Schema } from "../../editor/completion";
-
-const NOTHING_KNOWN: Schemas["KnownNames"] = { components: [], environments: [], offers: [] };
+import { NOTHING_KNOWN, type Schema } from "../../editor/completion";
 
 /** A component's pipeline file: written here, checked as it is typed, committed to a branch. */
 export default function Pipeline() {
@@ -87,10 +85,19 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
   const drafted = (useLocation().state as { text?: string } | null)?.text;
   const client = useQueryClient();
   const [text, setText] = useState(file.text === "" && drafted ? drafted : file.text);
+  // Forms follow the text a moment later, so that no key waits for them.
+  const read = useDeferredValue(text);
+  const latest = useRef(text);
+  useEffect(() => {
+    latest.current = text;
+  }, [text]);
+  const newest = useCallback(() => latest.current, []);
   const [against, setAgainst] = useState<string>();
   const [whole, setWhole] = useState(false);
   const [looking, setLooking] = useState<{ line: number }>();
+  const look = useCallback((line: number) => setLooking({ line }), []);
   const schema = useQuery(pipelineSchema());
+  const known = useQuery(namesAtHand(name)).data ?? NOTHING_KNOWN;
   const { check, error, effect, current } = useChecked(name, file.branch, text);
   const problems = check?.problems ?? [];
   const warnings = check?.warnings ?? [];
@@ -144,7 +151,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
           problems={problems}
           warnings={warnings}
           schema={schema.data as Schema | undefined}
-          known={check?.known ?? NOTHING_KNOWN}
+          known={known}
           onChange={setText}
         />
       </section>
@@ -167,11 +174,12 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
             {schema.data ? (
               <Forms
                 component={name}
-                text={text}
+                text={read}
+                newest={newest}
                 schema={schema.data as Schema}
-                known={check?.known ?? NOTHING_KNOWN}
+                known={known}
                 onChange={setText}
-                onLook={(line) => setLooking({ line })}
+                onLook={look}
               />
             ) : (
               <Loading height={200} />

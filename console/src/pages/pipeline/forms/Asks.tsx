@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { nodesAt } from "../../../editor/completion";
 import { valueAt } from "../../../editor/edits";
-import { Fields, INPUT } from "../../../editor/forms/Fields";
+import { Fields } from "../../../editor/forms/Fields";
+import { INPUT } from "../../../editor/forms/Text";
 import type { Writing } from "../../../editor/forms/writing";
 
 const NAME = /^[a-z0-9][a-z0-9-]{0,62}$/;

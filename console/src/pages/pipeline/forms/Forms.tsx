@@ -1,8 +1,11 @@
 import { Tabs } from "radix-ui";
-import type { Known, Schema } from "../../../editor/completion";
+import { memo } from "react";
+import { namesFor, type Known, type Schema } from "../../../editor/completion";
+import { keysAt, open } from "../../../editor/edits";
 import { Asks } from "./Asks";
 import { useWriting } from "../../../editor/forms/writing";
 import { PART_TAB } from "../../../design/tabs";
+import { Pieces } from "./Pieces";
 import { Recipe } from "./Recipe";
 import { Route } from "./Route";
 import { Stages } from "./Stages";
@@ -10,7 +13,9 @@ import { Starts } from "./Starts";
 
 interface FormsProps {
   component: string;
+  /** The text that is shown, and the one that is changed: the same, but for the moment in which it is read. */
   text: string;
+  newest: () => string;
   schema: Schema;
   known: Known;
   onChange: (text: string) => void;
@@ -18,8 +23,10 @@ interface FormsProps {
 }
 
 /** The pipeline file as forms: they write the text beside them, and read it back. */
-export function Forms({ component, text, schema, known, onChange, onLook }: FormsProps) {
-  const { writing, refused } = useWriting({ component, text, schema, onChange, onLook });
+export const Forms = memo(function Forms({ component, text, newest, schema, known, onChange, onLook }: FormsProps) {
+  const stages = keysAt(open(text), ["stages"]).filter((name) => name !== "like");
+  const names = (key: string) => namesFor(key, known, stages);
+  const { writing, refused } = useWriting({ component, text, newest, schema, names, onChange, onLook });
   if (writing.opened.why !== undefined) {
     return (
       <p role="status" className="text-ink-2">
@@ -33,6 +40,7 @@ export function Forms({ component, text, schema, known, onChange, onLook }: Form
     ["Questions", <Asks key="asks" writing={writing} />],
     ["Deployment", <Recipe key="deployment" writing={writing} />],
     ["Route", <Route key="route" writing={writing} known={known} />],
+    ["Pieces", <Pieces key="pieces" writing={writing} known={known} />],
   ];
   return (
     <Tabs.Root defaultValue="Stages">
@@ -55,4 +63,4 @@ export function Forms({ component, text, schema, known, onChange, onLook }: Form
       ))}
     </Tabs.Root>
   );
-}
+});

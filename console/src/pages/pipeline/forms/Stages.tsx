@@ -1,20 +1,49 @@
 import { GripVertical } from "lucide-react";
-import { useState } from "react";
+import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { parse } from "yaml";
 import { nodesAt, readyStages, type Known } from "../../../editor/completion";
-import { valueAt, type Value } from "../../../editor/edits";
-import { Fields, INPUT } from "../../../editor/forms/Fields";
+import { keysAt, valueAt, type Value } from "../../../editor/edits";
+import { Fields } from "../../../editor/forms/Fields";
+import { INPUT } from "../../../editor/forms/Text";
 import type { Writing } from "../../../editor/forms/writing";
 import { Moves } from "../../../editor/forms/Items";
 
 const NAME = /^[a-z0-9][a-z0-9-]{0,62}$/;
 
+/** What a row of the list does; it stays the same while the text changes, so that no other row is drawn anew. */
+interface Acts {
+  show: (name: string) => void;
+  move: (from: number, to: number) => void;
+  take: (name: string) => void;
+  drag: (at: number) => void;
+  drop: (at: number) => void;
+}
+
 /** The stages: put in order by dragging or by arrows, each with a form, new ones from what others need. */
 export function Stages({ writing, known }: { writing: Writing; known: Known }) {
-  const stages = (valueAt(writing.opened, ["stages"]) ?? {}) as Record<string, unknown>;
-  const names = Object.keys(stages);
+  const names = keysAt(writing.opened, ["stages"]);
   const [shown, setShown] = useState<string>();
-  const [dragged, setDragged] = useState<number>();
+  const dragged = useRef<number>(undefined);
+  const latest = useRef(writing);
+  useEffect(() => {
+    latest.current = writing;
+  }, [writing]);
+  const acts = useMemo(
+    (): Acts => ({
+      show: (name) => {
+        setShown((before) => (before === name ? undefined : name));
+        latest.current.look(["stages", name]);
+      },
+      move: (from, to) => latest.current.move(["stages"], from, to),
+      take: (name) => latest.current.write(["stages", name], undefined),
+      drag: (at) => (dragged.current = at),
+      drop: (at) => {
+        if (dragged.current !== undefined) latest.current.move(["stages"], dragged.current, at);
+        dragged.current = undefined;
+      },
+    }),
+    [setShown],
+  );
   const properties = Object.entries(
     nodesAt(writing.schema, ["stages", "a"]).find((node) => node.properties)?.properties ?? {},
   );
@@ -22,38 +51,7 @@ export function Stages({ writing, known }: { writing: Writing; known: Known }) {
     <div className="grid grid-cols-[minmax(0,1fr)] gap-2">
       <ol className="m-0 grid list-none grid-cols-[minmax(0,1fr)] gap-1 p-0" aria-label="Stages in their order">
         {names.map((name, at) => (
-          <li
-            key={name}
-            draggable
-            onDragStart={() => setDragged(at)}
-            onDragOver={(event) => event.preventDefault()}
-            onDrop={() => {
-              if (dragged !== undefined) writing.move(["stages"], dragged, at);
-              setDragged(undefined);
-            }}
-            className="rounded-[4px] border border-[var(--line)] bg-surface"
-          >
-            <div className="flex items-center gap-2 px-2 py-1">
-              <GripVertical size={14} className="flex-none cursor-grab text-ink-3" aria-hidden="true" />
-              <button
-                type="button"
-                className="grow cursor-pointer border-0 bg-transparent p-0 text-left font-semibold text-ink"
-                aria-expanded={shown === name}
-                onClick={() => {
-                  setShown(shown === name ? undefined : name);
-                  writing.look(["stages", name]);
-                }}
-              >
-                {name}
-              </button>
-              <Moves
-                what={name}
-                at={at}
-                of={names.length}
-                onMove={(to) => writing.move(["stages"], at, to)}
-                onTake={() => writing.write(["stages", name], undefined)}
-              />
-            </div>
+          <Row key={name} name={name} at={at} of={names.length} acts={acts}>
             {shown === name && name !== "like" && (
               <div className="grid grid-cols-[minmax(0,1fr)] gap-3 border-t border-[var(--line)] p-3">
                 <After
@@ -64,7 +62,7 @@ export function Stages({ writing, known }: { writing: Writing; known: Known }) {
                 <Fields writing={writing} path={["stages", name]} properties={properties} without={["after"]} />
               </div>
             )}
-          </li>
+          </Row>
         ))}
       </ol>
       <NewStage
@@ -78,6 +76,41 @@ export function Stages({ writing, known }: { writing: Writing; known: Known }) {
     </div>
   );
 }
+
+interface RowProps {
+  name: string;
+  at: number;
+  of: number;
+  acts: Acts;
+  /** Its form, where it is shown. */
+  children: React.ReactNode;
+}
+
+const Row = memo(function Row({ name, at, of, acts, children }: RowProps) {
+  return (
+    <li
+      draggable
+      onDragStart={() => acts.drag(at)}
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={() => acts.drop(at)}
+      className="rounded-[4px] border border-[var(--line)] bg-surface"
+    >
+      <div className="flex items-center gap-2 px-2 py-1">
+        <GripVertical size={14} className="flex-none cursor-grab text-ink-3" aria-hidden="true" />
+        <button
+          type="button"
+          className="grow cursor-pointer border-0 bg-transparent p-0 text-left font-semibold text-ink"
+          aria-expanded={Boolean(children)}
+          onClick={() => acts.show(name)}
+        >
+          {name}
+        </button>
+        <Moves what={name} at={at} of={of} onMove={(to) => acts.move(at, to)} onTake={() => acts.take(name)} />
+      </div>
+      {children}
+    </li>
+  );
+});
 
 /** What it comes after: chosen among the others, or the one above. */
 function After({ writing, name, others }: { writing: Writing; name: string; others: string[] }) {
@@ -149,8 +182,9 @@ function NewStage({
   );
   const [kind, setKind] = useState("");
   const [name, setName] = useState("");
-  const chosen = ready.find((each) => each.label === kind);
-  const wanted = name || kind;
+  const chosen = ready.find((each) => each.detail === kind);
+  const standard = chosen?.label ?? "";
+  const wanted = name || standard;
   const doubt =
     wanted === ""
       ? ""
@@ -179,7 +213,7 @@ function NewStage({
         <select value={kind} onChange={(event) => setKind(event.target.value)}>
           <option value="">runs a script</option>
           {ready.map((each) => (
-            <option key={each.label} value={each.label}>
+            <option key={each.detail} value={each.detail}>
               {each.detail}
             </option>
           ))}
@@ -189,7 +223,7 @@ function NewStage({
         Its name
         <input
           value={name}
-          placeholder={kind || "name"}
+          placeholder={standard || "name"}
           onChange={(event) => setName(event.target.value)}
           className={INPUT}
         />

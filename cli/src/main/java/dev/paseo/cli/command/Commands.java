@@ -97,13 +97,14 @@ public final class Commands {
                         new PieceCommands.ListAll(context), new PieceCommands.Users(context),
                         new PieceCommands.Try(context)));
         commands.put("component", () -> group(
-                "Components: register, change, look, badge, hook, map-hook, events, links, labels, open, shut, "
-                        + "file, save, token, watch, stores.",
+                "Components: register, change, look, badge, hook, map-hook, events, links, labels, names, open, "
+                        + "shut, file, save, token, watch, stores.",
                 new RegisterCommand(context), new ChangeCommand(context),
                 new ComponentCommands.Shut(context), new ComponentCommands.Look(context),
                 new ComponentCommands.Badge(context),
                 new ComponentCommands.Hook(context), new ComponentCommands.Events(context),
-                new ComponentCommands.Links(context), new ComponentCommands.Labels(context),
+                new ComponentCommands.Links(context), new ComponentCommands.Names(context),
+                new ComponentCommands.Labels(context),
                 new ComponentCommands.Open(context), new ComponentCommands.PublishToken(context),
                 new PieceCommands.InForce(context), new SourceCommands.Save(context),
                 new SourceCommands.Pushed(context),

@@ -115,6 +115,36 @@ final class ComponentCommands {
         }
     }
 
+    @Command(name = "names",
+            description = "Lists what a component's pipeline file can name: environments, what agents offer, and what "
+                    + "is opened to it of artifacts, secrets and pieces.",
+            footer = {"", "Example:", "  paseo component names daylight-api"})
+    static final class Names extends ServiceCommand {
+        @Parameters(paramLabel = "NAME")
+        private String name = "";
+
+        Names(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode names = api().get(Api.path("components", name, "pipeline", "names"));
+            return print(names, () -> {
+                Table table = new Table("IN THE FILE", "NAME", "WHAT IT IS");
+                names.path("artifacts").forEach(each -> table.row("take", each.path("artifact").asString(),
+                        "of " + each.path("from").asString() + ", kept by " + each.path("version").asString()));
+                names.path("secrets").forEach(each -> table.row("secrets", each.asString(), "a secret opened to it"));
+                names.path("pieces").forEach(each -> table.row("like", each.path("piece").path("name").asString(),
+                        "of " + each.path("of").asString() + ", " + each.path("version").asString() + ": "
+                                + each.path("piece").path("summary").asString()));
+                names.path("offers").forEach(each -> table.row("wants", each.asString(), "an offer of agents"));
+                names.path("environments").forEach(each -> table.row("route", each.asString(), "an environment"));
+                table.print(context.out(), context.ink());
+            });
+        }
+    }
+
     @Command(name = "open",
             description = "Opens another component's artifacts to this one, so that its stages may take them.",
             footer = {"", "Example:", "  paseo component open daylight-api --source sun-model"})

@@ -271,12 +271,12 @@ public class Components {
     }
 
     /** The names of all environments. */
-    List<String> environmentNames() {
+    public List<String> environmentNames() {
         return mapper.environments();
     }
 
     /** What agents offer, for files that want it. */
-    List<String> offers() {
+    public List<String> offers() {
         return mapper.offers();
     }
 }

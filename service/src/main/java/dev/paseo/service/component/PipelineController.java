@@ -66,16 +66,13 @@ class PipelineController {
 
     record AskView(String question, String kind, String standard, List<String> of) {}
 
-    /** Names to complete with. */
-    record KnownNames(List<String> components, List<String> environments, List<String> offers) {}
-
     /**
      * What was found in a text.
      *
      * @param expanded with every piece in its place, where it uses any
      */
     record CheckView(List<Problem> problems, List<Problem> warnings, Optional<PlanView> plan,
-            Optional<String> expanded, List<Used> pieces, KnownNames known) {}
+            Optional<String> expanded, List<Used> pieces) {}
 
     private final Components components;
     private final PipelineChecks checks;
@@ -134,9 +131,7 @@ class PipelineController {
             @RequestBody CheckRequest request) {
         PipelineChecks.Checked checked = checks.check(look(person, name), request.text());
         return new CheckView(checked.problems(), checked.warnings(), checked.file().map(PipelineController::plan),
-                expanded(checked.text().used(), checked.text()::expanded), checked.text().used(),
-                new KnownNames(components.all().stream().map(Registered::name).toList(), components.environmentNames(),
-                        components.offers()));
+                expanded(checked.text().used(), checked.text()::expanded), checked.text().used());
     }
 
     private static Optional<String> expanded(List<Used> used, Supplier<String> text) {

@@ -10,17 +10,19 @@ import dev.paseo.service.problem.Refusal;
 import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Tries conditions and patterns before they are in force. */
+/** What helps whoever writes: names that are there, and conditions and patterns tried before they are in force. */
 @RestController
 @RequestMapping("/api/v1")
-class ConditionController {
+class WritingController {
 
     /**
      * A condition.
@@ -39,11 +41,21 @@ class ConditionController {
     private final Components components;
     private final Environments environments;
     private final ConditionTrials conditions;
+    private final NamesAtHand names;
 
-    ConditionController(Components components, Environments environments, ConditionTrials conditions) {
+    WritingController(Components components, Environments environments, ConditionTrials conditions,
+            NamesAtHand names) {
         this.components = components;
         this.environments = environments;
         this.conditions = conditions;
+        this.names = names;
+    }
+
+    /** What a component's pipeline file can name: components, environments, offers, artifacts, secrets, pieces. */
+    @GetMapping("/components/{name}/pipeline/names")
+    NamesAtHand.NamesView names(@AuthenticationPrincipal Person person, @PathVariable String name) {
+        Permission.require(person, Action.LOOK, Optional.of(name), Optional.empty());
+        return names.of(components.named(name), seenBy(person));
     }
 
     /** Says for which of the newest runs a condition would have held; nothing is kept. */
@@ -75,6 +87,10 @@ class ConditionController {
             @RequestBody FactsRequest request) {
         Permission.require(person, Action.LOOK);
         return conditions.facts(environments.named(name), request.condition(),
-                component -> person.may(Action.LOOK, Optional.of(component), Optional.empty()));
+                seenBy(person));
+    }
+
+    private static Predicate<String> seenBy(Person person) {
+        return component -> person.may(Action.LOOK, Optional.of(component), Optional.empty());
     }
 }
