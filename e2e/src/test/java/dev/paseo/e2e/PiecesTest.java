@@ -105,6 +105,8 @@ class PiecesTest {
                 expanded);
         String listed = park.paseo("developer", "piece", "list", "trail-pieces").out();
         assertTrue(listed.contains("used by 1 component") && listed.contains("What they say"), listed);
+        String names = park.paseo("developer", "component", "names", "trail-board").out();
+        assertTrue(names.contains("of trail-pieces, 2.0.1: Writes notes") && names.contains("an environment"), names);
     }
 
     /** A new version is tried against everybody, taken by the next run, and what ran stays as it was. */

@@ -138,4 +138,20 @@ public final class Rows {
     public long work() {
         return database.insert("insert into work (kind, status, offered_at) values ('STAGE', 'offered', ?)", NOON);
     }
+
+    /** Opens a component's artifacts and pieces to another. */
+    public void open(long component, long source) {
+        database.insert("insert into component_source (component_id, source_id, all_branches) values (?, ?, true)",
+                component, source);
+    }
+
+    /** A text of a pipeline file, as it is at the head of main. */
+    public long fileOfMain(long component, String text) {
+        long file = database.insert("""
+                insert into pipeline_file (component_id, commit_id, path, text, problems, read_at)
+                values (?, 'c0ffee', 'paseo.yaml', ?, '[]', ?)""", component, text, NOON);
+        database.insert("insert into head (component_id, branch, commit_id, pipeline_file_id, seen_at) "
+                + "values (?, 'main', 'c0ffee', ?, ?)", component, file, NOON);
+        return file;
+    }
 }
