@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { BookOpen, CircleUserRound, LogOut, Moon, Radio, Sun } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { Suspense, type ReactNode } from "react";
-import { Link, Outlet, useLocation, useNavigate } from "react-router";
+import { lazy, Suspense, type ReactNode } from "react";
+import { Link, Outlet, useLocation, useNavigate, useSearchParams } from "react-router";
 import { api, need } from "../api/client";
 import { useLive } from "../api/live";
 import { agents, me, waitingCount, whereabouts } from "../api/queries";
@@ -11,6 +11,8 @@ import { deploymentState } from "./states";
 import { flipTheme, useTheme } from "./theme";
 import { clockOf, useNow } from "./time";
 import { OWN, useZoneOfPage } from "./zone";
+
+const Promotion = lazy(() => import("../pages/promotion/Promotion"));
 
 const Mark = () => (
   <svg
@@ -70,6 +72,9 @@ function Rail() {
         </Page>
         <Page to="/chain" also={[]}>
           Chain
+        </Page>
+        <Page to="/settings/yours" also={["/settings"]}>
+          Settings
         </Page>
       </nav>
       <div className="tools">
@@ -169,6 +174,7 @@ function GroundLine({ connected }: { connected: boolean }) {
 /** What is around every page: the rail above, the ground line below. */
 export function Frame() {
   const connected = useLive();
+  const [params] = useSearchParams();
   return (
     <>
       <Rail />
@@ -178,6 +184,11 @@ export function Frame() {
         </Suspense>
       </main>
       <GroundLine connected={connected} />
+      {params.has("promote") && (
+        <Suspense fallback={null}>
+          <Promotion />
+        </Suspense>
+      )}
     </>
   );
 }

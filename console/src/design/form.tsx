@@ -73,3 +73,50 @@ export function Refused({ refused, beside = [] }: { refused: Error | undefined; 
     </p>
   ) : null;
 }
+
+interface TextFieldProps {
+  label: string;
+  about?: string;
+  at: string;
+  refused: Error | undefined;
+  value: string;
+  onType: (value: string) => void;
+  secret?: boolean;
+  rows?: number;
+  names?: string[];
+}
+
+/** A text that is asked in a dialog, with what is wrong with it below. */
+export function TextField({ label, about, at, refused, value, onType, secret, rows, names }: TextFieldProps) {
+  const wrong = wrongAt(refused, at);
+  const common = { className: "input", value, "aria-invalid": wrong ? true : undefined, spellCheck: false };
+  const list = names && `names${at.replaceAll("/", "-")}`;
+  return (
+    <label>
+      <b>{label}</b> {about && <span className="quiet">{about}</span>}
+      {rows ? (
+        <textarea {...common} rows={rows} onChange={(event) => onType(event.target.value)} />
+      ) : (
+        <input
+          {...common}
+          type={secret ? "password" : "text"}
+          autoComplete={secret ? "new-password" : "off"}
+          list={list}
+          onChange={(event) => onType(event.target.value)}
+        />
+      )}
+      {names && (
+        <datalist id={list}>
+          {names.map((name) => (
+            <option key={name} value={name} />
+          ))}
+        </datalist>
+      )}
+      {wrong && (
+        <span className="field-error" role="alert">
+          {wrong}
+        </span>
+      )}
+    </label>
+  );
+}

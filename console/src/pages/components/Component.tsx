@@ -56,7 +56,7 @@ export default function Component() {
       {view.retired && (
         <p className="run-reason warn">
           Retired <At time={view.retired} />: nothing starts or is deployed of it any more; its history stays. It comes
-          back by: <code>paseo bring-back component {name}</code>
+          back by: <Link to={`/settings/components/${name}`}>its settings</Link>
         </p>
       )}
       {view.formerNames.length > 0 && (

@@ -10,7 +10,7 @@ export function Stores({ name }: { name: string }) {
   return (
     <section className="component sheet events">
       <header>
-        <h2>Watched stores</h2>
+        <h2>Observed stores</h2>
       </header>
       {observed.data.map((store) => (
         <div key={store.id} className="store">

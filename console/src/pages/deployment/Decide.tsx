@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Check, X } from "lucide-react";
 import { useState } from "react";
+import { HandOn } from "./HandOn";
 import { api, need, type Schemas } from "../../api/client";
 
 type View = Schemas["DeploymentView"];
@@ -69,6 +70,7 @@ export function Decide({ view, mine }: { view: View; mine: boolean }) {
           Reject
         </button>
       </div>
+      <HandOn id={id} />
       <p className="quiet small-text">
         A rejection ends this deployment; {environment} keeps {view.comparison.live ?? "what it has"}.
       </p>

@@ -13,6 +13,7 @@ import { Changes } from "./Changes";
 import { Decide } from "./Decide";
 import { Gate } from "./Gate";
 import { Hosts } from "./Hosts";
+import { TakeBack } from "./HandOn";
 import { heroStops } from "./hero";
 import { Plan } from "./Plan";
 import { Withdraw } from "./Withdraw";
@@ -96,10 +97,11 @@ export default function Deployment() {
           {view.emergency && (
             <p className="warn">
               An emergency: “{view.emergency}”. Somebody else reviews it within three days:{" "}
-              <code>paseo review deployment {view.deployment.id}</code>
+              <Link to="/waiting">it waits there</Link>.
             </p>
           )}
           <Gate view={view} mine={mine} />
+          <TakeBack view={view} />
           <Plan view={view} />
           <Hosts view={view} />
           <Withdraw view={view} />

@@ -3,6 +3,9 @@ import { useNavigate } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { me } from "../../api/queries";
 import { Ask } from "../../design/Ask";
+import { BringBack, Retire } from "../../design/Retire";
+import { useMay } from "../../api/may";
+import { Onto, Record } from "./Onto";
 
 type View = Schemas["PlaceView"];
 
@@ -11,6 +14,7 @@ export function Actions({ view }: { view: View }) {
   const client = useQueryClient();
   const go = useNavigate();
   const signedIn = useQuery(me());
+  const may = useMay();
   const path = { component: view.component, environment: view.environment };
   const params = { params: { path } };
   const fresh = () => client.invalidateQueries();
@@ -19,6 +23,8 @@ export function Actions({ view }: { view: View }) {
   return (
     <section className="sheet place-actions" aria-label="Actions">
       <h2>Actions</h2>
+      <Onto view={view} />
+      <Record view={view} />
       <Ask
         danger
         label={view.rollback ? `Roll back to ${view.rollback}` : "Roll back"}
@@ -149,6 +155,12 @@ export function Actions({ view }: { view: View }) {
           }}
         />
       )}
+      {may("EDIT_ENVIRONMENT") &&
+        (view.retired ? (
+          <BringBack what="place" name={view.component} environment={view.environment} />
+        ) : (
+          <Retire what="place" name={view.component} environment={view.environment} />
+        ))}
       <p className="quiet small-text">As {signedIn.data?.name}. Whoever may not is told so, and nothing happens.</p>
     </section>
   );

@@ -3,6 +3,7 @@ import { useState, type FormEvent } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, need } from "../../api/client";
 import { me } from "../../api/queries";
+import { Refused, TextField, useTrying } from "../../design/form";
 
 const BECAUSE: Record<string, string> = {
   disabled: "This account was disabled. What it approved stays; an administrator can say more.",
@@ -21,7 +22,19 @@ export default function SignIn() {
   const [refused, setRefused] = useState("");
   const [busy, setBusy] = useState(false);
   const ways = useQuery({ queryKey: ["sign-in-ways"], queryFn: () => need(api.GET("/api/v1/sign-in-ways")) });
+  const [coded, setCoded] = useState(false);
   const then = params.get("then") ?? "/";
+  if (coded)
+    return (
+      <ByCode
+        onSet={(whose) => {
+          setName(whose);
+          setPassword("");
+          setCoded(false);
+        }}
+        onBack={() => setCoded(false)}
+      />
+    );
 
   const submit = async (event: FormEvent) => {
     event.preventDefault();
@@ -79,11 +92,50 @@ export default function SignIn() {
         <button type="submit" className="btn primary big" disabled={busy}>
           {busy ? "Signing in…" : "Sign in"}
         </button>
+        <button type="button" className="btn quiet-btn" onClick={() => setCoded(true)}>
+          I have a code
+        </button>
         {ways.data?.provider && (
           <a className="btn big" href="/sign-in/with-provider">
             {ways.data.provider}
           </a>
         )}
+      </form>
+    </main>
+  );
+}
+
+/** A new password, by a one-time code from an administrator. */
+function ByCode({ onSet, onBack }: { onSet: (name: string) => void; onBack: () => void }) {
+  const [code, setCode] = useState("");
+  const [password, setPassword] = useState("");
+  const { trying, busy, refused } = useTrying();
+  const set = () =>
+    trying(async () => {
+      await api.GET("/api/v1/session");
+      const whose = await need(api.PUT("/api/v1/password-by-code", { body: { code: code.trim(), password } }));
+      onSet(whose.name);
+    });
+  return (
+    <main className="sign-in">
+      <form
+        className="sheet"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void set();
+        }}
+      >
+        <h1>Set your password</h1>
+        <p className="quiet">The code is good once, for a day. Then sign in with your name and the new password.</p>
+        <TextField label="Code" at="/code" refused={refused} value={code} onType={setCode} />
+        <TextField label="New password" at="/password" secret refused={refused} value={password} onType={setPassword} />
+        <Refused refused={refused} beside={["/code", "/password"]} />
+        <button type="submit" className="btn primary big" disabled={busy}>
+          Set it
+        </button>
+        <button type="button" className="btn quiet-btn" onClick={onBack}>
+          Back to signing in
+        </button>
       </form>
     </main>
   );

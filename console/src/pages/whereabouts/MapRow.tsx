@@ -1,11 +1,17 @@
 import { Footprints } from "lucide-react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { useMay } from "../../api/may";
+import { usePromotion } from "../../api/promote";
 import { Glyph } from "../../design/Glyph";
 import { GateMark, type GateState, type PathKind } from "../../design/Walk";
 import { Lozenge } from "../../design/parts";
 import { deploymentState, workState, type Phase } from "../../design/states";
 import { At, Since } from "../../design/time";
+
+const ONTO =
+  "btn small self-start opacity-0 group-hover/row:opacity-100 group-focus-within/row:opacity-100 " +
+  "[@media(hover:none)]:opacity-100";
 
 type Row = Schemas["RowView"];
 type Cell = Schemas["CellView"];
@@ -35,7 +41,7 @@ export function gateOf(cell: Cell, before: string | undefined): GateState {
 export function MapRow({ row, environments }: { row: Row; environments: Column[] }) {
   const cells = environments.map((each) => row.cells.find((cell) => cell.environment === each.name));
   return (
-    <div className="map-row" role="row">
+    <div className="map-row group/row" role="row">
       <div role="rowheader" className="map-name">
         <b>{row.component}</b>
         <span>{row.summary}</span>
@@ -221,6 +227,7 @@ function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cel
             </p>
           )}
         </div>
+        <Onto row={row} version={cell.version} next={next} />
         {nextGated && coming && (
           <p className={`at-gate ${coming.forYou ? "need" : ""}`}>
             <Link to={`/deployments/${coming.deployment}`}>
@@ -231,5 +238,23 @@ function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cel
         )}
       </div>
     </>
+  );
+}
+
+/** What is live here, onto the next stop: seen where one points at the row, or comes to it by keyboard. */
+function Onto({ row, version, next }: { row: Row; version: string | undefined; next: Cell | undefined }) {
+  const may = useMay();
+  const promote = usePromotion();
+  if (!version || !next || next.retired || next.version === version || next.coming.length > 0 || !may("PROMOTE"))
+    return null;
+  return (
+    <button
+      type="button"
+      className={ONTO}
+      aria-label={`Promote ${row.component} ${version} to ${next.environment}`}
+      onClick={() => promote(row.component, version, next.environment)}
+    >
+      {version} to {next.environment}
+    </button>
   );
 }

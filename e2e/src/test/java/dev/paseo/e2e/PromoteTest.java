@@ -23,8 +23,10 @@ class PromoteTest {
                 browser.open("/versions/daylight-api/1.4.1");
                 browser.click(By.xpath("//section[@aria-label='Request it']//button[.='Ask for production']"));
                 browser.see(By.xpath("//*[@role='dialog']//li[contains(., 'deploy to north-hut')]"));
-                assertTrue(
-                        browser.text(By.cssSelector("[role=dialog]")).contains("Nothing is live in production now."));
+                String said = browser.text(By.cssSelector("[role=dialog]"));
+                assertTrue(said.contains("Nothing is live in production yet."), said);
+                assertTrue(said.contains("What the gate of production says now") && said.contains("approvers"), said);
+                assertTrue(said.contains("People are asked before anything is done. It stops in production."), said);
                 browser.see(By.cssSelector("[role=dialog] textarea")).sendKeys("Times agree.");
                 browser.click(By.xpath("//*[@role='dialog']//button[.='Ask for production']"));
                 browser.see(By.xpath("//h1[contains(., 'waits at production')]"));

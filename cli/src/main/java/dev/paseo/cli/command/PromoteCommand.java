@@ -3,6 +3,7 @@ package dev.paseo.cli.command;
 import dev.paseo.cli.Context;
 import dev.paseo.cli.service.Api;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -49,6 +50,14 @@ final class PromoteCommand extends ServiceCommand {
                 }
                 cautions(planned);
                 PlanLines.of(planned.path("plan")).forEach(context.out()::println);
+                planned.path("gate").forEach(each -> context.out().println("gate: "
+                        + context.ink().state(each.path("state").asString()) + ", " + each.path("name").asString()
+                        + ": "
+                        + each.path("sentence").asString()));
+                if (!planned.path("onward").isEmpty()) {
+                    context.out().println("From there it goes on by itself to " + planned.path("onward").valueStream()
+                            .map(JsonNode::asString).collect(Collectors.joining(", then ")) + ".");
+                }
             });
         }
         if (!wantsJson()) {

@@ -166,7 +166,7 @@ final class SourceCommands {
         @Parameters(paramLabel = "NAME")
         private String name = "";
 
-        @Option(names = "--stop", paramLabel = "NUMBER", description = "watches this one no longer")
+        @Option(names = "--stop", paramLabel = "NUMBER", description = "observes this one no longer")
         private Optional<Long> stop = Optional.empty();
 
         Stores(Context context) {

@@ -25,6 +25,26 @@ public record Route(List<Map<String, Mode>> steps) {
         return steps.stream().flatMap(step -> step.keySet().stream()).toList();
     }
 
+    /** Where the walk goes on to by itself from an environment, as far as nobody has to ask for it; in order. */
+    public List<String> onward(String environment) {
+        List<String> onward = new ArrayList<>();
+        boolean beyond = false;
+        for (Map<String, Mode> step : steps) {
+            if (beyond) {
+                step.forEach((name, mode) -> {
+                    if (mode == Mode.AUTOMATIC) {
+                        onward.add(name);
+                    }
+                });
+                if (step.containsValue(Mode.ON_REQUEST)) {
+                    return onward;
+                }
+            }
+            beyond |= step.containsKey(environment);
+        }
+        return onward;
+    }
+
     /**
      * The environments that the walk enters by itself now, given those whose passage has ended and those it has
      * entered.

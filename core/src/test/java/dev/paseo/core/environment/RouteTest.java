@@ -37,6 +37,17 @@ class RouteTest {
     }
 
     @Test
+    void itGoesOnByItselfAsFarAsNobodyHasToAsk() {
+        assertEquals(List.of("staging", "showroom"), ROUTE.onward("test"), "production is on request");
+        assertEquals(List.of(), ROUTE.onward("staging"));
+        assertEquals(List.of(), ROUTE.onward("production"));
+        assertEquals(List.of(), ROUTE.onward("elsewhere"));
+        Route far = new Route(List.of(Map.of("a", Route.Mode.ON_REQUEST), Map.of("b", Route.Mode.AUTOMATIC),
+                Map.of("c", Route.Mode.AUTOMATIC)));
+        assertEquals(List.of("b", "c"), far.onward("a"));
+    }
+
+    @Test
     void aPassageEndsOnceAndOnlyThroughAnOpenExit() {
         Passage fresh = Passage.opened();
         assertEquals(Decision.moved(fresh, List.of()), Passage.decide(fresh, new Passage.Event.ExitJudged(true)),

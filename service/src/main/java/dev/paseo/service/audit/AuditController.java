@@ -6,6 +6,7 @@ import dev.paseo.core.audit.Verification;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -14,15 +15,27 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 @RestController
 @RequestMapping("/api/v1/audit")
 class AuditController {
 
+    /**
+     * What was done, as it was written.
+     *
+     * @param format  1
+     * @param at      when, RFC 3339 in UTC
+     * @param subject what it was done to
+     * @param where   the environment; empty: none
+     * @param because the cause or the reason; empty: none was given
+     * @param details further texts by their names
+     */
+    record WrittenView(int format, String at, String who, String what, String subject, String where, String because,
+            Map<String, String> details) {}
+
     /** An entry; {@code position} is missing until it is numbered, under a second later. */
-    record EntryView(long id, Optional<Long> position, JsonNode entry) {}
+    record EntryView(long id, Optional<Long> position, WrittenView entry) {}
 
     /** The newest entries first; {@code next} is passed as {@code before} to get older ones. */
     record EntriesView(List<EntryView> entries, Optional<Long> next) {}
@@ -43,7 +56,8 @@ class AuditController {
             @RequestParam(defaultValue = "50") int limit, @RequestParam Optional<String> subject) {
         Permission.require(person, Action.LOOK);
         List<EntryView> entries = trail.newest(before, subject, Math.clamp(limit, 1, 500)).stream()
-                .map(row -> new EntryView(row.id(), Optional.ofNullable(row.position()), json.readTree(row.body())))
+                .map(row -> new EntryView(row.id(), Optional.ofNullable(row.position()),
+                        json.readValue(row.body(), WrittenView.class)))
                 .toList();
         return new EntriesView(entries, entries.isEmpty() ? Optional.empty() : Optional.of(entries.getLast().id()));
     }

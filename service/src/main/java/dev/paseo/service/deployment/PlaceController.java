@@ -85,7 +85,7 @@ class PlaceController {
     PlaceViews.DeploymentPlanView plan(@AuthenticationPrincipal Person person, @PathVariable String component,
             @PathVariable String environment, @RequestParam String version) {
         Place place = place(person, Action.LOOK, "look at " + here(component, environment), component, environment);
-        return views.plan(place, lookups.versions().numbered(place.componentId(), component, version));
+        return views.plan(place, lookups.versions().numbered(place.componentId(), component, version), person.name());
     }
 
     /** Deploys the last good version again, or a named one, and holds the place. */

@@ -13,6 +13,7 @@ import dev.paseo.core.text.Word;
 import dev.paseo.service.environment.Environments.Place;
 import dev.paseo.service.environment.Environments.PlaceHost;
 import dev.paseo.service.environment.Environments;
+import dev.paseo.service.gate.GateViews;
 import dev.paseo.service.host.HostReports;
 import dev.paseo.service.place.Deployments.HostLive;
 import dev.paseo.service.place.Deployments;
@@ -48,8 +49,11 @@ class PlaceViews {
      *
      * @param doubt    why it cannot be deployed there
      * @param cautions what whoever deploys should know and would go past: a hold, a step back in the line
+     * @param gate     what would stand before it, as it is judged now
+     * @param onward   the environments that it goes on to by itself from there
      */
-    record DeploymentPlanView(String version, List<MovementView> plan, Optional<String> doubt, List<String> cautions) {}
+    record DeploymentPlanView(String version, List<MovementView> plan, Optional<String> doubt, List<String> cautions,
+            List<GateViews.CriterionView> gate, List<String> onward) {}
 
     /**
      * A host: what it has, since when, what differs, and how it is.
@@ -132,11 +136,11 @@ class PlaceViews {
                 olderSettings);
     }
 
-    DeploymentPlanView plan(Place place, Versions.Version version) {
+    DeploymentPlanView plan(Place place, Versions.Version version, String requester) {
         Optional<String> doubt = version.recipe().isEmpty() ? Optional.of("it has no deployment in its pipeline file")
                 : planner.doubt(place, version);
         if (doubt.isPresent()) {
-            return new DeploymentPlanView(version.number(), List.of(), doubt, List.of());
+            return new DeploymentPlanView(version.number(), List.of(), doubt, List.of(), List.of(), List.of());
         }
         DeploymentState asked = new DeploymentState(0, version.number(), version.line(), version.order(),
                 Kind.PROMOTION, false, DeploymentStatus.WAITING,
@@ -144,7 +148,9 @@ class PlaceViews {
                 null, null);
         return new DeploymentPlanView(version.number(),
                 movements(planner.plan(asked, place, place.liveSide(), version)), Optional.empty(),
-                cautions(place, version, Kind.PROMOTION));
+                cautions(place, version, Kind.PROMOTION),
+                GateViews.criteria(places.prospect(place, version, requester).verdict()),
+                version.route().onward(place.environment()));
     }
 
     /** What somebody who deploys it there goes past. */

@@ -257,8 +257,17 @@ public class Places {
 
     /** What a promotion of this version there would deploy now. */
     public Subject subject(Place place, Versions.Version version) {
-        return gating.gates().subject(new Gates.AtGate(Gates.Standing.ofDeployment(0), place, version, live(place), "",
-                changes.now(), Kind.PROMOTION, Optional.empty()));
+        return gating.gates().subject(proposed(place, version, ""));
+    }
+
+    /** What its gate would say now, were this version promoted there by this person. */
+    public Evaluation prospect(Place place, Versions.Version version, String requester) {
+        return knowing(place.id(), version, () -> gating.gates().evaluate(proposed(place, version, requester)));
+    }
+
+    private Gates.AtGate proposed(Place place, Versions.Version version, String requester) {
+        return new Gates.AtGate(Gates.Standing.ofDeployment(0), place, version, live(place), requester, changes.now(),
+                Kind.PROMOTION, Optional.empty());
     }
 
     /** Where it is of a set: the first stands at the gate for all of them, the others follow without one. */

@@ -23,6 +23,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Supplier;
 
@@ -67,7 +68,10 @@ public final class Mirror {
     private final String repository;
     private final Supplier<SourceAccess> credentials;
     private final Supplier<Optional<String>> pinned;
-    private final ReentrantLock fetching = new ReentrantLock();
+    /** One for each folder: where a repository was moved, the mirror before it may still be fetching into it. */
+    private static final Map<Path, ReentrantLock> FETCHING = new ConcurrentHashMap<>();
+
+    private final ReentrantLock fetching;
 
     /**
      * @param pinned refuses where the repository may not be asked, at this moment; else the addresses its host stands
@@ -78,6 +82,7 @@ public final class Mirror {
         this.repository = repository;
         this.credentials = credentials;
         this.pinned = pinned;
+        this.fetching = FETCHING.computeIfAbsent(folder, any -> new ReentrantLock());
     }
 
     boolean isOf(String address) {

@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.problem.Refused;
 import java.io.ByteArrayOutputStream;
@@ -15,6 +16,7 @@ import java.time.Instant;
 import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.BeforeEach;
@@ -135,6 +137,19 @@ class MirrorTest {
         assertEquals("A Warden", read.author());
         assertEquals(List.of(read.id(), second),
                 mirror.between(Optional.of(first), read.id(), 10).stream().map(Mirror.Commit::id).toList());
+    }
+
+    /** Where a component is moved to another repository, both mirrors have one folder for a while. */
+    @Test
+    void twoMirrorsOfOneFolderFetchOneAfterTheOther() throws Exception {
+        AtomicInteger next = new AtomicInteger();
+        List<Boolean> fetched = RealDatabase.atOnce(8, () -> {
+            Path other = folder.resolve(next.incrementAndGet() % 2 == 0 ? "work" : "work/.git/..");
+            new Mirror(folder.resolve("mirror.git"), "file://" + other.resolve(".git"), () -> SourceAccess.NONE,
+                    Optional::empty).fetch();
+            return true;
+        });
+        assertEquals(8, fetched.size());
     }
 
     @Test

@@ -1,0 +1,94 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { useState } from "react";
+import { useFresh, useMay } from "../../api/may";
+import { api, need } from "../../api/client";
+import { Doing } from "../../design/Doing";
+import { TextField } from "../../design/form";
+import { Loading, Trouble } from "../../design/parts";
+import { At } from "../../design/time";
+import { listed, Once, Rows, Sheet } from "./parts";
+import { accounts } from "./queries";
+
+/** Who can sign in, and as what. */
+export default function Accounts() {
+  const known = useQuery(accounts());
+  const may = useMay();
+  if (known.isPending) return <Loading />;
+  if (known.isError) return <Trouble error={known.error} />;
+  return (
+    <>
+      <title>Accounts · Paseo</title>
+      <Sheet
+        title="Accounts"
+        about="A person, or a machine that acts in its own name. Roles say what one may; groups are asked at gates."
+        acts={may("MANAGE_ACCOUNTS") && <NewAccount />}
+      >
+        <Rows head={["Name", "Roles", "Groups", "Signed in last", "Tokens"]}>
+          {known.data.map((account) => (
+            <tr key={account.name}>
+              <td>
+                <Link to={`/settings/accounts/${account.name}`}>
+                  <b>{account.name}</b>
+                </Link>
+                {account.disabled && <div className="bad">disabled: {account.disabled.reason}</div>}
+                {account.external && <div className="quiet">signs in by another service</div>}
+              </td>
+              <td>
+                {account.roles.join(", ") || "none"}
+                {account.byGroups.length > 0 && <div className="quiet">by groups: {account.byGroups.join(", ")}</div>}
+              </td>
+              <td>{account.groups.join(", ") || "none"}</td>
+              <td>{account.signedInAt ? <At time={account.signedInAt} /> : "never"}</td>
+              <td>{account.tokens}</td>
+            </tr>
+          ))}
+        </Rows>
+      </Sheet>
+    </>
+  );
+}
+
+function NewAccount() {
+  const [name, setName] = useState("");
+  const [roles, setRoles] = useState("");
+  const [groups, setGroups] = useState("");
+  const [addresses, setAddresses] = useState("");
+  const fresh = useFresh();
+  return (
+    <Doing
+      label="New account"
+      title="Add an account"
+      what={<p>You get a code, good for a day, with which its owner sets a password.</p>}
+      act="Add it"
+      beside={["/name", "/roles", "/groups", "/addresses"]}
+      fields={(refused) => (
+        <>
+          <TextField label="Name" at="/name" refused={refused} value={name} onType={setName} />
+          <TextField label="Roles" about={ROLES} at="/roles" refused={refused} value={roles} onType={setRoles} />
+          <TextField label="Groups" about={COMMAS} at="/groups" refused={refused} value={groups} onType={setGroups} />
+          <TextField
+            label="Addresses"
+            about="of mail; commits and notices are sent with the first"
+            at="/addresses"
+            refused={refused}
+            value={addresses}
+            onType={setAddresses}
+          />
+        </>
+      )}
+      onAct={async () => {
+        const made = await need(
+          api.POST("/api/v1/accounts", {
+            body: { name, roles: listed(roles), groups: listed(groups), addresses: listed(addresses) },
+          }),
+        );
+        await fresh();
+        return made.code && <Once words={`${name} sets a password with this code, within a day:`} value={made.code} />;
+      }}
+    />
+  );
+}
+
+export const COMMAS = "parted by commas";
+export const ROLES = "such as developer, release-engineer, administrator; parted by commas";

@@ -1,0 +1,47 @@
+import { useQuery } from "@tanstack/react-query";
+import { Loading, Trouble } from "../../design/parts";
+import { At } from "../../design/time";
+import { None, Rows, Sheet, ToComponent } from "./parts";
+import { components } from "./queries";
+
+/** Every component, with where it comes from. */
+export default function Components() {
+  const known = useQuery(components());
+  if (known.isPending) return <Loading />;
+  if (known.isError) return <Trouble error={known.error} />;
+  return (
+    <>
+      <title>Components · settings · Paseo</title>
+      <Sheet title="Components" about="Where each comes from, what is opened to it, and who may be told of it.">
+        {known.data.length === 0 && <None>None yet. Bring in the first one: point at its repository.</None>}
+        {known.data.length > 0 && (
+          <Rows head={["Component", "Repository", "Trusted branches", "Labels"]}>
+            {known.data.map((each) => (
+              <tr key={each.name}>
+                <td>
+                  <b>
+                    <ToComponent name={each.name} />
+                  </b>
+                  {each.retired && (
+                    <div className="warn">
+                      retired <At time={each.retired} />
+                    </div>
+                  )}
+                </td>
+                <td className="max-w-[320px] truncate" title={each.repository}>
+                  {each.repository ? <code>{each.repository.split("/").at(-1)}</code> : "none: it is uploaded"}
+                </td>
+                <td>{each.trusted.join(", ") || "none"}</td>
+                <td>
+                  {Object.entries(each.labels)
+                    .map(([label, value]) => `${label} ${value}`)
+                    .join(", ")}
+                </td>
+              </tr>
+            ))}
+          </Rows>
+        )}
+      </Sheet>
+    </>
+  );
+}

@@ -1,0 +1,92 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { useFresh, useMay } from "../../api/may";
+import { api, need, type Schemas } from "../../api/client";
+import { Doing } from "../../design/Doing";
+import { Loading, Trouble } from "../../design/parts";
+import { None, Once, Sentence, Sheet } from "./parts";
+import { environments } from "./queries";
+import { Retire } from "../../design/Retire";
+
+type View = Schemas["EnvironmentView"];
+
+/** The environments in their order: their rules are one file, changed by forms or as a text. */
+export default function Environments() {
+  const known = useQuery(environments());
+  const may = useMay();
+  if (known.isPending) return <Loading />;
+  if (known.isError) return <Trouble error={known.error} />;
+  return (
+    <>
+      <title>Environments · settings · Paseo</title>
+      <div className="mb-4 flex items-center gap-4">
+        <h1 className="m-0 grow">Environments</h1>
+        <Link className="btn" to="/environments-file">
+          Change them
+        </Link>
+      </div>
+      {known.data.length === 0 && (
+        <None>
+          None yet. <Link to="/environments-file">Write the first one</Link>: its gates, its places, its hosts.
+        </None>
+      )}
+      {known.data.map((view) => (
+        <One key={view.name} view={view} edits={may("EDIT_ENVIRONMENT")} sets={may("SET_SECRET")} />
+      ))}
+    </>
+  );
+}
+
+function One({ view, edits, sets }: { view: View; edits: boolean; sets: boolean }) {
+  const { gates, components, rollback } = view.rules;
+  const outside = [gates, ...Object.values(components)]
+    .flatMap((each) => [each.toEnter, each.toGoOn])
+    .concat(rollback)
+    .flatMap((gate) => gate.outside.map((each) => each.name));
+  return (
+    <Sheet
+      title={view.name}
+      about={`Times there are those of ${view.zone}. Its rules are of revision ${view.rulesRevision}.`}
+      acts={edits && <Retire what="environment" name={view.name} />}
+      history={view.name}
+    >
+      <Sentence
+        change={
+          <Link className="btn small" to={`/environments-file?environment=${view.name}`}>
+            Change
+          </Link>
+        }
+      >
+        <Link to={`/environments/${view.name}`}>What its gates ask</Link>
+        {view.rules.closed && <span className="block text-[13px]">It is closed: {view.rules.closed}.</span>}
+      </Sentence>
+      {[...new Set(outside)].map((name) => (
+        <Sentence key={name} change={sets && <OutsideSecret environment={view.name} criterion={name} />}>
+          The program <b>{name}</b> is asked; its questions are signed.
+        </Sentence>
+      ))}
+    </Sheet>
+  );
+}
+
+function OutsideSecret({ environment, criterion }: { environment: string; criterion: string }) {
+  const fresh = useFresh();
+  return (
+    <Doing
+      small
+      label="New secret"
+      title={`A new secret for ${criterion} in ${environment}`}
+      what={<p>Its questions are signed with it from now on. The one before no longer holds.</p>}
+      act="Make it"
+      onAct={async () => {
+        const made = await need(
+          api.POST("/api/v1/environments/{name}/outside/{criterion}/secret", {
+            params: { path: { name: environment, criterion } },
+          }),
+        );
+        await fresh();
+        return <Once words={`${criterion} checks signatures with it. It is not shown again.`} value={made.secret} />;
+      }}
+    />
+  );
+}

@@ -1,0 +1,166 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { useFresh, useMay } from "../../api/may";
+import { api, need, type Schemas } from "../../api/client";
+import { Ask } from "../../design/Ask";
+import { Doing } from "../../design/Doing";
+import { TextField } from "../../design/form";
+import { At } from "../../design/time";
+import { Sentence, Sheet } from "./parts";
+
+type Report = Schemas["Report"];
+
+/** The service itself: its clock, the key of its secrets, and whether its trail is whole. */
+export default function Service() {
+  const clock = useQuery({ queryKey: ["clock"], queryFn: () => need(api.GET("/api/v1/clock")) });
+  const may = useMay();
+  const fresh = useFresh();
+  return (
+    <>
+      <title>The service · Paseo</title>
+      <Sheet title="The service" about="What holds for all of it.">
+        {clock.data && (
+          <Sentence change={may("MANAGE_ACCOUNTS") && <Forward />}>
+            Its time is <At time={clock.data.now} />.
+          </Sentence>
+        )}
+        <Sentence
+          change={
+            may("MANAGE_ACCOUNTS") && (
+              <Doing
+                small
+                label="New key"
+                title="A new key for secrets"
+                what={
+                  <p>
+                    Every value’s key is sealed with it, in one transaction. The file of the one before stays: old
+                    backups need it.
+                  </p>
+                }
+                act="Make it"
+                onAct={async () => {
+                  const made = await need(api.POST("/api/v1/secrets/rotation"));
+                  await fresh();
+                  return <p>{made.values} values are sealed with the new key.</p>;
+                }}
+              />
+            )
+          }
+        >
+          Secrets are sealed with a key in a file of its own.
+        </Sentence>
+        <Sentence>
+          <Link to="/api">Everything it can do, as the API has it</Link>
+        </Sentence>
+      </Sheet>
+      {may("VERIFY_AUDIT") && <Trail manages={may("MANAGE_ACCOUNTS")} />}
+    </>
+  );
+}
+
+function Forward() {
+  const [by, setBy] = useState("PT6H");
+  const fresh = useFresh();
+  return (
+    <Doing
+      small
+      label="Move it forward"
+      title="Move the service’s time forward"
+      what={
+        <p>Only where it was set up for that, as demos and rehearsals are. What waits for a time goes on by itself.</p>
+      }
+      act="Move it"
+      danger
+      beside={["/by"]}
+      fields={(refused) => (
+        <TextField
+          label="By"
+          about="a length as ISO 8601 has it, such as PT6H"
+          at="/by"
+          refused={refused}
+          value={by}
+          onType={setBy}
+        />
+      )}
+      onAct={async () => {
+        await need(api.POST("/api/v1/clock", { body: { by } }));
+        await fresh();
+        return undefined;
+      }}
+    />
+  );
+}
+
+/** Whether anybody altered what the audit trail says. */
+function Trail({ manages }: { manages: boolean }) {
+  const [report, setReport] = useState<Report>();
+  const fresh = useFresh();
+  return (
+    <Sheet
+      title="Audit trail"
+      about="Every entry is covered by signed heads; verifying reads all of them, and holds what they state against the rows."
+      acts={
+        <Doing
+          label="Verify it"
+          title="Verify the audit trail"
+          what={<p>All entries are read once more. Nothing is changed.</p>}
+          act="Verify"
+          onAct={async () => {
+            setReport(await need(api.GET("/api/v1/audit/verification")));
+            return undefined;
+          }}
+        />
+      }
+    >
+      {report && (
+        <>
+          <Sentence>
+            {report.covered} of {report.entries} entries are covered by heads; {report.notCovered} are not yet.
+          </Sentence>
+          {report.findings.length === 0 ? (
+            <Sentence>
+              <b className="good">Nothing was altered.</b>
+            </Sentence>
+          ) : (
+            report.findings.map((each) => (
+              <Sentence key={each}>
+                <span className="bad">{each}</span>
+              </Sentence>
+            ))
+          )}
+          {report.restored.map((each) => (
+            <Sentence key={each}>{each}</Sentence>
+          ))}
+        </>
+      )}
+      {manages && (
+        <Sentence
+          change={
+            <Ask
+              small
+              label="Say that it was restored"
+              title="The database was restored from a copy"
+              what={
+                <p>
+                  The verification names the gap from then on, and finds no fault with it. Say it only where it is so:
+                  it stands in the trail for good.
+                </p>
+              }
+              act="Say so"
+              reason="Why, and how old the copy was"
+              needed
+              danger
+              onAct={async (reason) => {
+                await need(api.POST("/api/v1/audit/restore", { body: { reason } }));
+                await fresh();
+              }}
+            />
+          }
+        >
+          Entries are missing where the database was restored from an older copy.
+        </Sentence>
+      )}
+    </Sheet>
+  );
+}

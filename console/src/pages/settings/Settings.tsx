@@ -1,0 +1,65 @@
+import { NavLink, Outlet } from "react-router";
+
+const ROOM: [string, [string, string][]][] = [
+  ["You", [["yours", "Password and tokens"]]],
+  [
+    "What is deployed",
+    [
+      ["components", "Components"],
+      ["values", "Variables and secrets"],
+      ["previews", "Previews"],
+    ],
+  ],
+  [
+    "Where",
+    [
+      ["environments", "Environments"],
+      ["agents", "Agents"],
+      ["hosts", "Hosts"],
+    ],
+  ],
+  [
+    "Who",
+    [
+      ["accounts", "Accounts"],
+      ["groups", "Groups"],
+    ],
+  ],
+  [
+    "Beyond",
+    [
+      ["receivers", "Receivers of events"],
+      ["service", "The service"],
+    ],
+  ],
+];
+
+const WORD =
+  "block rounded-[4px] px-2 py-1 text-[14px] no-underline text-ink-2 hover:text-ink " +
+  "aria-[current=page]:bg-surface aria-[current=page]:font-semibold aria-[current=page]:text-ink";
+
+/** Everything that is set, in one room: a list of words at the side, what is set beside it. */
+export default function Settings() {
+  return (
+    <div className="grid grid-cols-[200px_minmax(0,1fr)] items-start gap-8 pt-6 max-[900px]:grid-cols-1">
+      <nav
+        aria-label="Settings"
+        className="sticky top-4 border-r border-[var(--line)] pr-4 max-[900px]:static max-[900px]:border-0 max-[900px]:pr-0"
+      >
+        {ROOM.map(([part, pages]) => (
+          <div key={part} className="mb-3">
+            <span className="block px-2 pb-1 text-[12px] text-ink-3">{part}</span>
+            {pages.map(([path, word]) => (
+              <NavLink key={path} to={`/settings/${path}`} className={WORD}>
+                {word}
+              </NavLink>
+            ))}
+          </div>
+        ))}
+      </nav>
+      <div className="min-w-0">
+        <Outlet />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,120 @@
+import { useQuery } from "@tanstack/react-query";
+import { Check, Copy } from "lucide-react";
+import { useState, type ReactNode } from "react";
+import { Link } from "react-router";
+import { At } from "../../design/time";
+import { trail } from "./queries";
+
+interface SheetProps {
+  title: ReactNode;
+  about?: ReactNode;
+  /** Buttons at its head. */
+  acts?: ReactNode;
+  /** Whose changes are told beside it, as the audit trail names it. */
+  history?: string | undefined;
+  children?: ReactNode;
+}
+
+/** One thing that is set, with who changed it last. */
+export function Sheet({ title, about, acts, history, children }: SheetProps) {
+  return (
+    <section className="sheet mb-5 p-5">
+      <header className="mb-3 flex flex-wrap items-start gap-x-4 gap-y-2">
+        <div className="min-w-0 grow">
+          <h2 className="m-0">{title}</h2>
+          {about && <p className="m-0 text-[13px] text-ink-2">{about}</p>}
+        </div>
+        <div className="flex flex-wrap gap-2">{acts}</div>
+      </header>
+      {children}
+      {history !== undefined && <History subject={history} />}
+    </section>
+  );
+}
+
+/** The newest changes of something, from the audit trail. */
+function History({ subject }: { subject: string }) {
+  const known = useQuery(trail(subject));
+  const entries = known.data?.entries ?? [];
+  if (entries.length === 0) return null;
+  return (
+    <details className="mt-4 text-[13px] text-ink-2">
+      <summary className="cursor-pointer">
+        Changed last <At time={String(entries[0]?.entry.at)} /> by {String(entries[0]?.entry.who)}
+      </summary>
+      <ul className="m-0 mt-2 grid list-none gap-1 p-0">
+        {entries.map((each) => (
+          <li key={each.id}>
+            <At time={String(each.entry.at)} /> {String(each.entry.who)}: {String(each.entry.what)}
+            {Boolean(each.entry.because) && <> “{String(each.entry.because)}”</>}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+/** A setting as a sentence with its value in it, and what changes it at the right. */
+export const Sentence = ({ children, change }: { children: ReactNode; change?: ReactNode }) => (
+  <div className="flex items-center gap-4 border-t border-[var(--line)] py-2 first:border-t-0">
+    <span className="min-w-0 grow [overflow-wrap:anywhere]">{children}</span>
+    {change}
+  </div>
+);
+
+/** Something that is shown once and copied: a token, a code, lines to paste. */
+export function Once({ words, value }: { words: ReactNode; value: string }) {
+  const [copied, setCopied] = useState(false);
+  return (
+    <>
+      <p>{words}</p>
+      <div className="mb-4 flex items-start gap-2">
+        <pre
+          tabIndex={0}
+          className={
+            "m-0 min-w-0 grow overflow-x-auto rounded-[4px] border border-[var(--line)] bg-[var(--log)] p-3 " +
+            "font-mono text-[13px] whitespace-pre-wrap [overflow-wrap:anywhere]"
+          }
+        >
+          {value}
+        </pre>
+        <button
+          type="button"
+          className="btn small"
+          onClick={() => void navigator.clipboard.writeText(value).then(() => setCopied(true))}
+        >
+          {copied ? <Check size={14} /> : <Copy size={14} />}
+          {copied ? "Copied" : "Copy"}
+        </button>
+      </div>
+    </>
+  );
+}
+
+/** Names in one text, parted by commas or lines. */
+export const listed = (text: string): string[] =>
+  text
+    .split(/[,\n]/)
+    .map((each) => each.trim())
+    .filter((each) => each !== "");
+
+/** Says that something is not there yet, and what it is for. */
+export const None = ({ children }: { children: ReactNode }) => <p className="m-0 text-ink-2">{children}</p>;
+
+/** A table as wide as its sheet. */
+export const Rows = ({ head, children }: { head: string[]; children: ReactNode }) => (
+  <div className="table-scroll" tabIndex={0} role="region" aria-label={head.join(", ")}>
+    <table className="w-full">
+      <thead>
+        <tr>
+          {head.map((each) => (
+            <th key={each}>{each}</th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>{children}</tbody>
+    </table>
+  </div>
+);
+
+export const ToComponent = ({ name }: { name: string }) => <Link to={`/settings/components/${name}`}>{name}</Link>;
