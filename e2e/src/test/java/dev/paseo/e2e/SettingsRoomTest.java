@@ -3,6 +3,7 @@ package dev.paseo.e2e;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.nio.file.Files;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.AfterAll;
@@ -26,7 +27,7 @@ class SettingsRoomTest {
         park.startService();
         park.accounts();
         browser = new Browser(park.address());
-        browser.signIn("admin", Park.PASSWORD);
+        browser.signIn("admin", Files.readString(park.folder.resolve("data/admin-password")).strip());
     }
 
     @AfterAll
