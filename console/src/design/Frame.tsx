@@ -1,17 +1,19 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { BookOpen, CircleUserRound, LogOut, Moon, Radio, Sun } from "lucide-react";
+import { BookOpen, CircleUserRound, LogOut, Moon, Radio, Search, Sun } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { lazy, Suspense, type ReactNode } from "react";
 import { Link, Outlet, useLocation, useNavigate, useSearchParams } from "react-router";
 import { api, need } from "../api/client";
 import { useLive } from "../api/live";
 import { agents, me, waitingCount, whereabouts } from "../api/queries";
+import { Keys, useKeys } from "../palette/Keys";
 import { Loading } from "./parts";
 import { deploymentState } from "./states";
 import { flipTheme, useTheme } from "./theme";
 import { clockOf, useNow } from "./time";
 import { OWN, useZoneOfPage } from "./zone";
 
+const Palette = lazy(() => import("../palette/Palette"));
 const Promotion = lazy(() => import("../pages/promotion/Promotion"));
 
 const Mark = () => (
@@ -43,7 +45,7 @@ function Page({ to, also, children }: { to: string; also: string[]; children: Re
   );
 }
 
-function Rail() {
+function Rail({ onFind }: { onFind: () => void }) {
   const theme = useTheme();
   const needs = useQuery(waitingCount()).data?.count ?? 0;
   return (
@@ -78,6 +80,15 @@ function Rail() {
         </Page>
       </nav>
       <div className="tools">
+        <button
+          type="button"
+          className="icon"
+          onClick={onFind}
+          aria-label="Find anything"
+          title="Find anything: Ctrl or ⌘ K"
+        >
+          <Search size={17} />
+        </button>
         <button
           type="button"
           className="icon"
@@ -175,15 +186,22 @@ function GroundLine({ connected }: { connected: boolean }) {
 export function Frame() {
   const connected = useLive();
   const [params] = useSearchParams();
+  const { finding, help, setFinding, setHelp } = useKeys();
   return (
     <>
-      <Rail />
+      <Rail onFind={() => setFinding(true)} />
       <main>
         <Suspense fallback={<Loading height={480} />}>
           <Outlet />
         </Suspense>
       </main>
       <GroundLine connected={connected} />
+      {finding && (
+        <Suspense fallback={null}>
+          <Palette onClose={() => setFinding(false)} />
+        </Suspense>
+      )}
+      {help && <Keys onClose={() => setHelp(false)} />}
       {params.has("promote") && (
         <Suspense fallback={null}>
           <Promotion />

@@ -116,8 +116,9 @@ function Planned({ asked, view }: { asked: Asked; view: Schemas["VersionView"] }
         )}
       </Part>
       {cautions.map((caution) => (
-        <p key={caution} className="warn mb-0" role="alert">
-          <Glyph shape="warned" tone="warn" /> {caution}.
+        <p key={caution} className="warn mb-0 flex items-start gap-2" role="alert">
+          <Glyph shape="warned" tone="warn" />
+          <span>{caution}.</span>
         </p>
       ))}
       {doubt || view.blocked ? (

@@ -17,17 +17,17 @@ export function linesOf(comparison: Comparison): Line[] {
   const lines: Line[] = [];
   if (lost.length > 0) {
     lines.push({
-      sentence: `${count(lost.length, "commit is", "commits are")} live there that ${comparison.proposed} lacks: a fix may be lost`,
+      sentence:
+        `${count(lost.length, "commit is", "commits are")} live there that ${comparison.proposed} lacks: ` +
+        "a fix may be lost",
       warn: true,
       details: lost.map((each) => `${each.id.slice(0, 7)} ${each.summary}, ${each.author}`),
     });
   }
   const authors = [...new Set(commits.map((each) => each.author))];
+  const who = authors.slice(0, 3).join(", ") + (authors.length > 3 ? " and others" : "");
   lines.push({
-    sentence:
-      commitCount === 0
-        ? "no commit differs"
-        : `${count(commitCount, "commit", "commits")} by ${authors.slice(0, 3).join(", ")}${authors.length > 3 ? " and others" : ""}`,
+    sentence: commitCount === 0 ? "no commit differs" : `${count(commitCount, "commit", "commits")} by ${who}`,
     details: commits.map((each) => `${each.id.slice(0, 7)} ${each.summary}, ${each.author}`),
   });
   const worse = evidence.filter((each) => each.better === false);
@@ -55,7 +55,9 @@ export function linesOf(comparison: Comparison): Line[] {
   const deployed = [...recipe, ...files, ...pieces];
   if (deployed.length > 0) {
     lines.push({
-      sentence: `it is deployed otherwise: ${count(deployed.length, "difference", "differences")} in the recipe and what it uses`,
+      sentence:
+        `it is deployed otherwise: ${count(deployed.length, "difference", "differences")} in the recipe ` +
+        "and what it uses",
       details: deployed.map((each) => `${each.what}: ${each.live ?? "none"} → ${each.proposed ?? "none"}`),
     });
   }

@@ -143,8 +143,9 @@ function Acts({ view }: { view: View }) {
           title={`Disable ${view.name}`}
           what={
             <p>
-              Its sessions and open pages end at once, its {view.tokens} {view.tokens === 1 ? "token is" : "tokens are"}{" "}
-              revoked for good, and no gate asks it any more.
+              Its sessions and open pages end at once, its{" "}
+              {view.tokens === 1 ? "token is" : `${view.tokens} tokens are`} revoked for good, and no gate asks it any
+              more.
             </p>
           }
           act="Disable it"

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { useFresh, useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
+import { environmentRules } from "../../api/queries";
 import { Doing } from "../../design/Doing";
 import { Loading, Trouble } from "../../design/parts";
 import { None, Once, Sentence, Sheet } from "./parts";
@@ -39,6 +40,14 @@ export default function Environments() {
 
 function One({ view, edits, sets }: { view: View; edits: boolean; sets: boolean }) {
   const { gates, components, rollback } = view.rules;
+  const said = useQuery(environmentRules(view.name)).data?.words;
+  const words: [string, string[]][] = said
+    ? [
+        ["To enter it", said.promotion],
+        ["To go on from it", said.toGoOn],
+        ["To roll back in it", said.rollback],
+      ]
+    : [];
   const outside = [gates, ...Object.values(components)]
     .flatMap((each) => [each.toEnter, each.toGoOn])
     .concat(rollback)
@@ -50,16 +59,29 @@ function One({ view, edits, sets }: { view: View; edits: boolean; sets: boolean 
       acts={edits && <Retire what="environment" name={view.name} />}
       history={view.name}
     >
-      <Sentence
-        change={
-          <Link className="btn small" to={`/environments-file?environment=${view.name}`}>
-            Change
-          </Link>
-        }
-      >
-        <Link to={`/environments/${view.name}`}>What its gates ask</Link>
-        {view.rules.closed && <span className="block text-[13px]">It is closed: {view.rules.closed}.</span>}
-      </Sentence>
+      {words.map(([part, sentences]) => (
+        <Sentence
+          key={part}
+          change={
+            <Link className="btn small" to={`/environments-file?environment=${view.name}`}>
+              Change
+            </Link>
+          }
+        >
+          <b>{part}</b>
+          {sentences.map((each) => (
+            <span key={each} className="block text-[13px]">
+              {each}
+            </span>
+          ))}
+          {sentences.length === 0 && <span className="block text-[13px] text-ink-2">nothing is asked</span>}
+        </Sentence>
+      ))}
+      {view.rules.closed && (
+        <Sentence>
+          <Link to={`/environments/${view.name}`}>A calendar says when it is closed.</Link>
+        </Sentence>
+      )}
       {[...new Set(outside)].map((name) => (
         <Sentence key={name} change={sets && <OutsideSecret environment={view.name} criterion={name} />}>
           The program <b>{name}</b> is asked; its questions are signed.

@@ -12,6 +12,7 @@ import { messages } from "./queries";
 type View = Schemas["MessageView"];
 
 const PAGE = 50;
+const BODY = "m-0 max-w-[520px] font-mono text-[12px] whitespace-pre-wrap [overflow-wrap:anywhere]";
 
 /** What a receiver was told, with each attempt; any of it can be sent again. */
 export default function Messages() {
@@ -65,9 +66,7 @@ function Message({ name, view }: { name: string; view: View }) {
         </div>
         <details>
           <summary className="cursor-pointer text-[12px] text-ink-2">What it says</summary>
-          <pre className="m-0 max-w-[520px] overflow-x-auto font-mono text-[12px] whitespace-pre-wrap [overflow-wrap:anywhere]">
-            {view.body}
-          </pre>
+          <pre className={BODY}>{view.body}</pre>
         </details>
       </td>
       <td>

@@ -8,6 +8,9 @@ import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { None, Rows, Sheet } from "./parts";
 
+const ABOUT =
+  "A branch that can be looked at before it is merged. A preview ends with its branch, or when nobody pushed for long.";
+
 /** Environments of a branch, for as long as it is looked at. */
 export default function Previews() {
   const known = useQuery(previews());
@@ -18,10 +21,7 @@ export default function Previews() {
   return (
     <>
       <title>Previews · Paseo</title>
-      <Sheet
-        title="Previews"
-        about="A branch that can be looked at before it is merged. A preview ends with its branch, or when nobody pushed for long."
-      >
+      <Sheet title="Previews" about={ABOUT}>
         {known.data.length === 0 && (
           <None>None now. A pipeline file that says preview makes one of each branch that it names.</None>
         )}

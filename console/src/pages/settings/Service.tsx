@@ -99,7 +99,7 @@ function Trail({ manages }: { manages: boolean }) {
   return (
     <Sheet
       title="Audit trail"
-      about="Every entry is covered by signed heads; verifying reads all of them, and holds what they state against the rows."
+      about="Signed heads cover every entry; verifying reads all of them, and holds what they state against the rows."
       acts={
         <Doing
           label="Verify it"

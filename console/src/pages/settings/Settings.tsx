@@ -34,6 +34,8 @@ const ROOM: [string, [string, string][]][] = [
   ],
 ];
 
+const LIST =
+  "sticky top-4 border-r border-[var(--line)] pr-4 " + "max-[900px]:static max-[900px]:border-0 max-[900px]:pr-0";
 const WORD =
   "block rounded-[4px] px-2 py-1 text-[14px] no-underline text-ink-2 hover:text-ink " +
   "aria-[current=page]:bg-surface aria-[current=page]:font-semibold aria-[current=page]:text-ink";
@@ -42,10 +44,7 @@ const WORD =
 export default function Settings() {
   return (
     <div className="grid grid-cols-[200px_minmax(0,1fr)] items-start gap-8 pt-6 max-[900px]:grid-cols-1">
-      <nav
-        aria-label="Settings"
-        className="sticky top-4 border-r border-[var(--line)] pr-4 max-[900px]:static max-[900px]:border-0 max-[900px]:pr-0"
-      >
+      <nav aria-label="Settings" className={LIST}>
         {ROOM.map(([part, pages]) => (
           <div key={part} className="mb-3">
             <span className="block px-2 pb-1 text-[12px] text-ink-3">{part}</span>

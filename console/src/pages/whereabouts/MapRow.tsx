@@ -70,10 +70,12 @@ export function MapRow({ row, environments }: { row: Row; environments: Column[]
           {row.stays
             .filter((each) => each.environment === environments[at].name)
             .map((each) => (
-              <p key={each.version} className="warn stays">
-                <Glyph shape="warned" tone="warn" />{" "}
-                <Link to={`/versions/${row.component}/${each.version}`}>{each.version} stays before it</Link>:{" "}
-                {each.reason}
+              <p key={each.version} className="warn stays flex items-start gap-1">
+                <Glyph shape="warned" tone="warn" />
+                <span>
+                  <Link to={`/versions/${row.component}/${each.version}`}>{each.version} stays before it</Link>:{" "}
+                  {each.reason}
+                </span>
               </p>
             ))}
         </div>

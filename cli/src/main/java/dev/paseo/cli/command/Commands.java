@@ -48,6 +48,7 @@ public final class Commands {
         commands.put("where", () -> new WhereCommand(context));
         commands.put("show", () -> new ShowCommand(context));
         commands.put("why", () -> new WhyCommand(context));
+        commands.put("find", () -> new FindCommand(context));
         commands.put("compare", () -> new CompareCommand(context));
         commands.put("start", () -> new StartCommand(context));
         commands.put("watch", () -> new WatchCommand(context));

@@ -2,6 +2,7 @@ package dev.paseo.service.web;
 
 import com.fasterxml.jackson.databind.JavaType;
 import dev.paseo.core.deployment.HostState;
+import dev.paseo.core.find.Thing;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.text.Word;
 import dev.paseo.language.piece.Standing;
@@ -33,7 +34,9 @@ import tools.jackson.databind.module.SimpleModule;
 class AnswerWords {
 
     private static final List<Class<? extends Enum<?>>> TYPES = Stream.concat(RecordMapping.WORDS.stream(),
-            Stream.of(HostState.Phase.class, Judgement.State.class, Standing.class, TrialOutcome.class)).toList();
+            Stream.of(HostState.Phase.class, Judgement.State.class, Standing.class, Thing.class,
+                    TrialOutcome.class))
+            .toList();
 
     /** What is kept in columns stays as it was: only answers have words. */
     @Bean

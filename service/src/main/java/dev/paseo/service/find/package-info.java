@@ -1,0 +1,5 @@
+/** Finding anything by how it is named. */
+@NullMarked
+package dev.paseo.service.find;
+
+import org.jspecify.annotations.NullMarked;
