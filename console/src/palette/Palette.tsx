@@ -10,6 +10,7 @@ import { actsOn, lookedAt, pagesOf, rowsOf, thing, type Found, type Row } from "
 const FRAME =
   "fixed top-[14vh] left-1/2 z-50 w-[640px] max-w-[calc(100vw-24px)] -translate-x-1/2 overflow-hidden rounded-[8px] " +
   "border border-[var(--line-strong)] bg-surface shadow-[0_16px_48px_rgb(0_0_0/.28)]";
+const ROW = "flex cursor-pointer items-baseline gap-3 rounded-[4px] px-3 py-1.5 aria-selected:bg-[var(--slab)]";
 const FIELD =
   "box-border block w-full border-0 border-b border-solid border-[var(--line)] bg-transparent px-4 py-3 text-[16px] " +
   "text-ink outline-none";
@@ -78,7 +79,7 @@ function Field({ onClose }: { onClose: () => void }) {
             aria-selected={index === at}
             onMouseMove={() => setAt(index)}
             onClick={() => open(row)}
-            className="flex cursor-pointer items-baseline gap-3 rounded-[4px] px-3 py-1.5 aria-selected:bg-[var(--slab)]"
+            className={ROW}
           >
             <span className="w-[86px] flex-none text-[12px] text-ink-3">{row.kind}</span>
             <span className={`min-w-0 flex-none truncate ${ID.has(row.kind) ? "font-mono text-[13px]" : ""}`}>

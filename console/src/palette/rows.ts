@@ -47,6 +47,7 @@ export const thing = (found: Found): Row => ({
 export function actsOn(found: Found, environments: string[], may: (action: string) => boolean): Row[] {
   const act = (name: string, to: string, sentence = ""): Row => ({ key: `act ${to}`, kind: "act", name, sentence, to });
   const component = seg(found.component ?? "");
+  const number = seg(found.version ?? "");
   switch (found.thing) {
     case "component":
       return [
@@ -63,7 +64,7 @@ export function actsOn(found: Found, environments: string[], may: (action: strin
         ? environments.map((each) =>
             act(
               `Promote ${found.component} ${found.version} to ${each}`,
-              `/versions/${component}/${seg(found.version ?? "")}?promote=${component}:${seg(found.version ?? "")}:${seg(each)}`,
+              `/versions/${component}/${number}?promote=${component}:${number}:${seg(each)}`,
               "shows what would be done first",
             ),
           )
