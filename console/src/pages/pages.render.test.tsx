@@ -25,7 +25,7 @@ let sent: { what: string; body: unknown }[];
 
 beforeEach(() => {
   answers = {
-    "GET /api/v1/session": { name: "approver-1", groups: [], may: [] },
+    "GET /api/v1/session": { name: "approver-1", groups: [], may: [], there: [] },
     "GET /api/v1/previews": [],
     "GET /api/v1/loosenings": [],
   };
@@ -113,8 +113,11 @@ describe("whereabouts", () => {
 
   test("says what to do first where nothing is there", async () => {
     answers["GET /api/v1/whereabouts"] = { ...WHERE, rows: [] };
+    answers["GET /api/v1/agents"] = [];
     show(<Whereabouts />);
-    expect(await screen.findByText(/paseo component register/)).toBeVisible();
+    expect(await screen.findByRole("link", { name: "Bring in a component" })).toBeVisible();
+    expect(screen.getByRole("link", { name: "Enrol an agent" })).toHaveAttribute("href", "/settings/agents");
+    expect(screen.queryByText("Write the first one")).toBeNull();
   });
 });
 

@@ -44,7 +44,11 @@ export const thing = (found: Found): Row => ({
 });
 
 /** What can be done to a thing from here; what it would do is shown before it is done. */
-export function actsOn(found: Found, environments: string[], may: (action: string) => boolean): Row[] {
+export function actsOn(
+  found: Found,
+  environments: string[],
+  may: (action: string, where: { component?: string; environment?: string }) => boolean,
+): Row[] {
   const act = (name: string, to: string, sentence = ""): Row => ({ key: `act ${to}`, kind: "act", name, sentence, to });
   const component = seg(found.component ?? "");
   const number = seg(found.version ?? "");
@@ -60,15 +64,15 @@ export function actsOn(found: Found, environments: string[], may: (action: strin
       ];
     case "version":
     case "artifact":
-      return may("PROMOTE")
-        ? environments.map((each) =>
-            act(
-              `Promote ${found.component} ${found.version} to ${each}`,
-              `/versions/${component}/${number}?promote=${component}:${number}:${seg(each)}`,
-              "shows what would be done first",
-            ),
-          )
-        : [];
+      return environments
+        .filter((each) => may("PROMOTE", { component: found.component, environment: each }))
+        .map((each) =>
+          act(
+            `Promote ${found.component} ${found.version} to ${each}`,
+            `/versions/${component}/${number}?promote=${component}:${number}:${seg(each)}`,
+            "shows what would be done first",
+          ),
+        );
     case "environment":
       return [
         act(`Rules of ${found.name} as a file`, `/environments-file?environment=${seg(found.name)}`),

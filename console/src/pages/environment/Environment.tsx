@@ -11,6 +11,7 @@ import {
   rulesHistory,
   whereabouts,
 } from "../../api/queries";
+import { Closing } from "../../design/Closing";
 import { Glyph } from "../../design/Glyph";
 import { Loading, Lozenge, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
@@ -22,6 +23,8 @@ import { Calendar } from "./Calendar";
 export default function Environment() {
   const { name = "" } = useParams();
   const rules = useQuery(environmentRules(name));
+  const where = useQuery(whereabouts());
+  const closed = where.data?.environments.some((each) => each.name === name && each.closed !== undefined) ?? false;
   if (rules.isPending) return <Loading height={520} />;
   if (rules.isError) return <Trouble error={rules.error} />;
   return (
@@ -32,6 +35,9 @@ export default function Environment() {
         <p className="title-end">
           All times here are those of {rules.data.zone}. Rules of revision {rules.data.revision}.
         </p>
+        <div className="title-action">
+          <Closing environment={name} closed={closed} />
+        </div>
       </div>
       <div className="environment-columns">
         <div>

@@ -16,16 +16,17 @@ export function Onto({ view }: { view: View }) {
   const others = known.data?.filter((number) => number !== view.version) ?? [];
   const [chosen, setChosen] = useState("");
   const version = others.includes(chosen) ? chosen : others[0];
-  if (!may("PROMOTE") || !version || view.retired) return null;
+  if (!may("PROMOTE", { component: view.component, environment: view.environment }) || !version || view.retired)
+    return null;
   return (
     <form
-      className="flex items-end gap-2"
+      className="grid gap-2"
       onSubmit={(event) => {
         event.preventDefault();
         promote(view.component, version, view.environment);
       }}
     >
-      <label className="grid min-w-0 grow gap-1 text-[12px] text-ink-2">
+      <label className="grid min-w-0 gap-1 text-[12px] text-ink-2">
         Another version
         <select value={version} onChange={(event) => setChosen(event.target.value)}>
           {others.map((number) => (
@@ -48,7 +49,13 @@ export function Record({ view }: { view: View }) {
   const [version, setVersion] = useState("");
   const [reason, setReason] = useState("");
   const chosen = version || known.data?.[0] || "";
-  if (!may("PROMOTE") || view.version || view.retired || !chosen) return null;
+  if (
+    !may("EDIT_ENVIRONMENT", { component: view.component, environment: view.environment }) ||
+    view.version ||
+    view.retired ||
+    !chosen
+  )
+    return null;
   return (
     <Doing
       label="Record what is live"

@@ -201,7 +201,7 @@ function Request({ asked, gate, onward, past }: RequestProps) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const may = useMay();
-  if (!may("PROMOTE"))
+  if (!may("PROMOTE", asked))
     return <p className="may-not">You may not request deployments: whoever may promote {component} asks for it.</p>;
   const request = (emergency?: string) =>
     trying(async () => {
@@ -257,7 +257,7 @@ function Request({ asked, gate, onward, past }: RequestProps) {
         <button type="submit" className={`btn big ${reason === undefined ? "primary" : "danger"}`} disabled={busy}>
           {reason === undefined ? actOf(gate, environment) : "Deploy in an emergency"}
         </button>
-        {may("EMERGENCY") && shut && (
+        {may("EMERGENCY", asked) && shut && (
           <button
             type="button"
             className="btn quiet-btn"

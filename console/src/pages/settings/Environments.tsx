@@ -32,7 +32,12 @@ export default function Environments() {
         </None>
       )}
       {known.data.map((view) => (
-        <One key={view.name} view={view} edits={may("EDIT_ENVIRONMENT")} sets={may("SET_SECRET")} />
+        <One
+          key={view.name}
+          view={view}
+          edits={may("EDIT_ENVIRONMENT", { environment: view.name })}
+          sets={may("SET_SECRET", { environment: view.name })}
+        />
       ))}
     </>
   );

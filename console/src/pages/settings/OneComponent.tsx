@@ -25,7 +25,7 @@ export default function OneComponent() {
   if (known.isPending) return <Loading />;
   if (known.isError) return <Trouble error={known.error} />;
   const view = known.data;
-  const registers = may("REGISTER_COMPONENT");
+  const registers = may("REGISTER_COMPONENT", { component: name });
   return (
     <>
       <title>{`${name} · settings · Paseo`}</title>

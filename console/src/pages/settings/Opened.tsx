@@ -22,7 +22,7 @@ export function Opened({ view, registers }: { view: View; registers: boolean }) 
       acts={
         <>
           {registers && <OpenSource view={view} />}
-          {may("SET_SECRET") && <Grant name={view.name} />}
+          {may("SET_SECRET", { component: view.name }) && <Grant name={view.name} />}
         </>
       }
     >
@@ -58,7 +58,7 @@ export function Opened({ view, registers }: { view: View; registers: boolean }) 
         <Sentence
           key={secret}
           change={
-            may("SET_SECRET") && (
+            may("SET_SECRET", { component: view.name }) && (
               <Ask
                 small
                 label="Take away"

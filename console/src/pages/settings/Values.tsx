@@ -68,8 +68,12 @@ function Matrix({ component, environments }: { component: string; environments: 
         about="A variable holds from the next deployment or a redeploy on. A secret is shown by its revision alone."
         acts={
           <>
-            {may("EDIT_ENVIRONMENT") && <SetVariable component={component} environments={environments} hosts={hosts} />}
-            {may("SET_SECRET") && <SetSecret component={component} environments={environments} named={named} />}
+            {may("EDIT_ENVIRONMENT", { component }) && (
+              <SetVariable component={component} environments={environments} hosts={hosts} />
+            )}
+            {may("SET_SECRET", { component }) && (
+              <SetSecret component={component} environments={environments} named={named} />
+            )}
           </>
         }
       >

@@ -9,6 +9,8 @@ import { Loading, Trouble } from "../../design/parts";
 import { None, Sentence, Sheet } from "./parts";
 import { Tokens } from "./Tokens";
 
+const word = (action: string) => action.toLowerCase().replaceAll("_", "-");
+
 /** What belongs to the person who is signed in. */
 export default function Yours() {
   const who = useQuery(me());
@@ -23,9 +25,18 @@ export default function Yours() {
       </Sheet>
       <Tokens name={who.data.name} yours />
       <Sheet title="What you may do">
-        {who.data.may.length === 0 && <None>Nothing yet: an administrator gives your account roles.</None>}
+        {who.data.may.length + who.data.there.length === 0 && (
+          <None>Nothing yet: an administrator gives your account roles.</None>
+        )}
         <p className="m-0">
-          {who.data.may.map((each) => each.toLowerCase().replaceAll("_", "-")).join(", ")}
+          {who.data.may.map(word).join(", ")}
+          {who.data.there.map((each) => (
+            <span key={JSON.stringify(each)} className="block">
+              {word(each.action)}
+              {each.environment && ` in ${each.environment}`}
+              {each.component && ` of ${each.component}`}
+            </span>
+          ))}
           {who.data.groups.length > 0 && <span className="text-ink-2">; in {who.data.groups.join(", ")}</span>}
         </p>
       </Sheet>

@@ -22,8 +22,9 @@ export function Promote({ view }: { view: View }) {
   if (view.blocked || view.walk.length === 0) return null;
   return (
     <section className="promote" aria-label="Request it">
-      {may("PROMOTE") &&
-        places.map((stop) => (
+      {places
+        .filter((stop) => may("PROMOTE", { component: view.component, environment: stop.environment }))
+        .map((stop) => (
           <button
             key={stop.environment}
             type="button"

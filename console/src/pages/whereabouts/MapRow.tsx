@@ -247,7 +247,14 @@ function Place({ row, cell, next, nextGated }: { row: Row; cell: Cell; next: Cel
 function Onto({ row, version, next }: { row: Row; version: string | undefined; next: Cell | undefined }) {
   const may = useMay();
   const promote = usePromotion();
-  if (!version || !next || next.retired || next.version === version || next.coming.length > 0 || !may("PROMOTE"))
+  if (
+    !version ||
+    !next ||
+    next.retired ||
+    next.version === version ||
+    next.coming.length > 0 ||
+    !may("PROMOTE", { component: row.component, environment: next.environment })
+  )
     return null;
   return (
     <button

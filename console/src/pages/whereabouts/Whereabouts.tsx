@@ -7,6 +7,9 @@ import { whereabouts } from "../../api/queries";
 import { Glyph } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
+import { Dense } from "./Dense";
+import { differs, isMine } from "./dense";
+import { FirstHours } from "./FirstHours";
 import { grouped, labelNames, matches } from "./labels";
 import { MapRow } from "./MapRow";
 import { NeedsYou } from "./NeedsYou";
@@ -23,6 +26,8 @@ export default function Whereabouts() {
   const filter = asked.get("component") ?? "";
   const moment = asked.get("at") ?? "";
   const group = asked.get("group") ?? "";
+  const dense = asked.get("shown") === "dense";
+  const only = asked.get("only") ?? "";
   const set = (name: string, value: string) =>
     ask(
       (now) => {
@@ -48,6 +53,27 @@ export default function Whereabouts() {
             value={filter}
             onChange={(event) => set("component", event.target.value)}
           />
+          <Choose
+            label="How it is shown"
+            value={dense ? "dense" : ""}
+            of={[
+              ["", "as walks"],
+              ["dense", "dense"],
+            ]}
+            onChoose={(value) => set("shown", value)}
+          />
+          {dense && (
+            <Choose
+              label="Which of them"
+              value={only}
+              of={[
+                ["", "all"],
+                ["differs", "only what differs"],
+                ["mine", "only what waits for you"],
+              ]}
+              onChoose={(value) => set("only", value)}
+            />
+          )}
           <GroupBy rows={where.data.rows} label={group} onGroup={(label) => set("group", label)} />
           <input
             type="datetime-local"
@@ -64,36 +90,67 @@ export default function Whereabouts() {
           )}
         </form>
       </div>
-      {moment ? <Then moment={moment} filter={filter} /> : <Now view={where.data} filter={filter} group={group} />}
+      {moment ? (
+        <Then moment={moment} filter={filter} />
+      ) : (
+        <Now view={where.data} filter={filter} group={group} dense={dense} only={only} />
+      )}
     </>
   );
 }
+
+interface ChooseProps {
+  label: string;
+  value: string;
+  of: [value: string, word: string][];
+  onChoose: (value: string) => void;
+}
+
+const Choose = ({ label, value, of, onChoose }: ChooseProps) => (
+  <select aria-label={label} value={value} onChange={(event) => onChoose(event.target.value)}>
+    {of.map(([each, word]) => (
+      <option key={each} value={each}>
+        {word}
+      </option>
+    ))}
+  </select>
+);
 
 /** By which label the rows are grouped; nothing where no component has one. */
 function GroupBy({ rows, label, onGroup }: { rows: Row[]; label: string; onGroup: (label: string) => void }) {
   const names = labelNames(rows);
   if (names.length === 0) return null;
   return (
-    <select aria-label="Group by label" value={label} onChange={(event) => onGroup(event.target.value)}>
-      <option value="">not grouped</option>
-      {names.map((name) => (
-        <option key={name} value={name}>
-          by {name}
-        </option>
-      ))}
-    </select>
+    <Choose
+      label="Group by label"
+      value={label}
+      of={[["", "not grouped"], ...names.map((name): [string, string] => [name, `by ${name}`])]}
+      onChoose={onGroup}
+    />
   );
 }
 
-function Now({ view, filter, group }: { view: View; filter: string; group: string }) {
-  const rows = view.rows.filter((row) => matches(row, filter));
+interface NowProps {
+  view: View;
+  filter: string;
+  group: string;
+  dense: boolean;
+  only: string;
+}
+
+function Now({ view, filter, group, dense, only }: NowProps) {
+  const chosen = !dense ? () => true : only === "differs" ? differs : only === "mine" ? isMine : () => true;
+  const rows = view.rows.filter((row) => matches(row, filter) && chosen(row));
   return (
     <>
       <NeedsYou rows={rows} />
-      {view.rows.length === 0 ? (
-        <Nothing />
-      ) : rows.length === 0 ? (
-        <p className="quiet pad">No component has “{filter}” in its name or in a label.</p>
+      {view.rows.length < 2 && <FirstHours environments={view.environments.length} components={view.rows.length} />}
+      {view.rows.length === 0 ? null : rows.length === 0 ? (
+        <p className="quiet pad">
+          {filter ? `No component has “${filter}” in its name or in a label.` : "Nothing differs, and nothing waits."}
+        </p>
+      ) : dense ? (
+        <Dense rows={rows} environments={view.environments} group={group} />
       ) : (
         <Map view={{ ...view, rows }} group={group} />
       )}
@@ -162,11 +219,3 @@ function Map({ view, group }: { view: View; group: string }) {
 }
 
 const hostWords = (hosts: number) => (hosts === 1 ? "1 host" : `${hosts} hosts`);
-
-const Nothing = () => (
-  <div className="empty">
-    <h2>No component yet</h2>
-    <p>Register one with the client, then push to it:</p>
-    <code>paseo component register NAME --repository file:///path/to/repository.git --trusted main</code>
-  </div>
-);

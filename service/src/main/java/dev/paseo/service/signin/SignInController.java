@@ -50,10 +50,19 @@ class SignInController {
     /**
      * Who is signed in, in which groups, and what they may do everywhere.
      *
+     * @param there what they may beside that, for one component or in one environment
      * @param limit all that the token may with which they are signed in, in words; absent where it may all that they
      *              may
      */
-    record MeView(String name, List<String> groups, List<String> may, Optional<String> limit) {}
+    record MeView(String name, List<String> groups, List<String> may, List<MayThere> there, Optional<String> limit) {}
+
+    /**
+     * What may be done by a role that holds for one component, in one environment, or both.
+     *
+     * @param component   absent: of every component
+     * @param environment absent: everywhere
+     */
+    record MayThere(String action, Optional<String> component, Optional<String> environment) {}
 
     private final SigningIn signingIn;
     private final PersonalTokens tokens;
@@ -73,7 +82,13 @@ class SignInController {
         }
         List<String> may = Arrays.stream(Action.values())
                 .filter(action -> person.may(action, Optional.empty(), Optional.empty())).map(Enum::name).toList();
-        return new MeView(person.name(), person.groups().stream().sorted().toList(), may,
+        List<MayThere> there = person.grants().stream()
+                .filter(grant -> grant.component().isPresent() || grant.environment().isPresent())
+                .flatMap(grant -> Arrays.stream(Action.values())
+                        .filter(action -> grant.role().allows(action) && person.mayAnywhere(action))
+                        .map(action -> new MayThere(action.name(), grant.component(), grant.environment())))
+                .distinct().toList();
+        return new MeView(person.name(), person.groups().stream().sorted().toList(), may, there,
                 person.scope().map(Scope::words));
     }
 

@@ -68,11 +68,13 @@ class FindMapperTest {
     @Test
     void anArtifactIsFoundByTheBeginningOfItsDigest() {
         long version = rows.version(component, rows.line(component), 1);
-        String digest = rows.digest();
+        String digest = "f" + new StringBuilder(rows.digest().substring(1)).reverse();
         database.insert("insert into version_artifact (version_id, name, file_name, digest, size) "
                 + "values (?, 'app', 'a', ?, 1)", version, digest);
-        String sentence = finds().find(digest.substring(0, 20), any -> true, false).getFirst().sentence();
-        assertTrue(sentence.startsWith("the artifact app of " + name), sentence);
+        List<String> sentences = finds().find(digest.substring(0, 20), any -> true, false).stream()
+                .map(Finds.NamedThing::sentence).toList();
+        assertTrue(sentences.stream().anyMatch(each -> each.startsWith("the artifact app of " + name)),
+                sentences::toString);
     }
 
     /** What patterns are made of stands for itself, and nobody is told of what they may not see. */
