@@ -9,6 +9,7 @@ const OLD: Record<string, string[]> = {
   version: ["version", "whereabouts"],
   deployment: [
     "deployment",
+    "deployments",
     "version",
     "whereabouts",
     "consequences",

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { BookOpen, CircleUserRound, LogOut, Moon, Radio, Search, Sun } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { lazy, Suspense, type ReactNode } from "react";
+import { lazy, Suspense, useEffect, useRef, type ReactNode } from "react";
 import { Link, Outlet, useLocation, useNavigate, useSearchParams } from "react-router";
 import { api, need } from "../api/client";
 import { useLive } from "../api/live";
@@ -38,8 +38,14 @@ const Mark = () => (
 function Page({ to, also, children }: { to: string; also: string[]; children: ReactNode }) {
   const { pathname } = useLocation();
   const current = pathname === to || also.some((path) => pathname.startsWith(path));
+  const link = useRef<HTMLAnchorElement>(null);
+  useEffect(() => {
+    // Where the words do not all fit, the one of this page is seen.
+    const words = link.current?.parentElement;
+    if (current && link.current && words) words.scrollLeft = link.current.offsetLeft - words.offsetLeft - 40;
+  }, [current]);
   return (
-    <Link to={to} aria-current={current ? "page" : undefined}>
+    <Link ref={link} to={to} aria-current={current ? "page" : undefined}>
       {children}
     </Link>
   );
@@ -49,13 +55,13 @@ function Rail({ onFind }: { onFind: () => void }) {
   const theme = useTheme();
   const needs = useQuery(waitingCount()).data?.count ?? 0;
   return (
-    <header className="rail">
+    <header className="rail print:hidden">
       <Link to="/" className="brand" aria-label="Paseo, whereabouts">
         <Mark />
         <span>paseo</span>
       </Link>
-      <nav aria-label="Pages">
-        <Page to="/" also={["/deployments/", "/places/", "/environments"]}>
+      <nav aria-label="Pages" className="min-w-0 max-[720px]:overflow-x-auto [scrollbar-width:none]">
+        <Page to="/" also={["/deployments", "/places/", "/environments"]}>
           Whereabouts
         </Page>
         <Page to="/waiting" also={["/passages/", "/link/"]}>
@@ -161,7 +167,7 @@ function GroundLine({ connected }: { connected: boolean }) {
   };
   const zone = useZoneOfPage() ?? OWN;
   return (
-    <footer className="groundline">
+    <footer className="groundline print:hidden">
       <span className="clock" title={`Times on this page are those of ${zone}`}>
         {clockOf(now.toISOString(), zone)}
         <i>{zone.split("/").pop()?.replaceAll("_", " ")}</i>

@@ -58,6 +58,8 @@ export function actsOn(
         ...environments.map((each) =>
           act(`${found.name} in ${each}`, `/places/${component}/${seg(each)}`, "its place"),
         ),
+        act(`Versions of ${found.name} compared`, `/components/${component}/compare`),
+        act(`Deployments of ${found.name}`, `/deployments?component=${component}`),
         act(`Pipeline file of ${found.name}`, `/components/${component}/pipeline`),
         act(`Settings of ${found.name}`, `/settings/components/${component}`),
         act(`Variables and secrets of ${found.name}`, `/settings/values?component=${component}`),
@@ -75,6 +77,7 @@ export function actsOn(
         );
     case "environment":
       return [
+        act(`Deployments into ${found.name}`, `/deployments?environment=${seg(found.name)}`),
         act(`Rules of ${found.name} as a file`, `/environments-file?environment=${seg(found.name)}`),
         act("Environments", "/settings/environments", "settings"),
       ];
@@ -95,6 +98,7 @@ const PAGES: [string, string, string][] = [
   ["Whereabouts", "/", "which version is where"],
   ["Waiting", "/waiting", "what waits for you"],
   ["Components", "/components", "their newest runs"],
+  ["Deployments", "/deployments", "all of them, the newest first"],
   ["Sets", "/sets", "versions that go together"],
   ["Chain", "/chain", "who starts whom"],
   ["Bring in a component", "/bring-in", "from its repository"],

@@ -14,17 +14,22 @@ export function Changes({
 }: {
   comparison: Comparison;
   version: string;
-  environment: string;
-  begun: boolean;
+  /** Where it would be live; absent: two versions are compared, wherever they are. */
+  environment?: string;
+  begun?: boolean;
 }) {
   const { commits } = comparison;
   const authors = [...new Set(commits.map((commit) => commit.author))];
   return (
     <>
       <div className="section-head">
-        <h2>{begun ? "What changed" : "What would change"}</h2>
+        <h2>{environment === undefined ? "What differs" : begun ? "What changed" : "What would change"}</h2>
         <span className="quiet">
-          {comparison.live ? (
+          {environment === undefined ? (
+            <>
+              <b className="v">{version}</b> against <b className="v">{comparison.live}</b>
+            </>
+          ) : comparison.live ? (
             <>
               against <b className="v">{comparison.live}</b>, {begun ? "live before" : "live"} in {environment}
             </>
@@ -37,8 +42,8 @@ export function Changes({
         <div className="lost">
           <p>
             <b>
-              {comparison.lost.length} {comparison.lost.length === 1 ? "commit is" : "commits are"} live there that{" "}
-              {version} lacks
+              {comparison.lost.length} {comparison.lost.length === 1 ? "commit is" : "commits are"}{" "}
+              {environment === undefined ? `in ${comparison.live}` : "live there"} that {version} lacks
             </b>
             : a fix may be lost.
           </p>

@@ -10,7 +10,7 @@ export function Withdraw({ view: { deployment } }: { view: Schemas["DeploymentVi
   const ahead = deploymentState(status).phase === "ahead";
   if (!ahead && status !== "deploying" && status !== "checking") return null;
   return (
-    <div className="withdraw">
+    <div className="withdraw print:hidden">
       <Ask
         danger
         label={ahead ? "Withdraw" : "Cancel"}

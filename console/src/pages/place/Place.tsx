@@ -82,6 +82,7 @@ export default function Place() {
       <section className="sheet place-history" aria-label="History">
         <header>
           <h2>History</h2>
+          <Link to={`/deployments?component=${component}&environment=${environment}`}>All of it</Link>
         </header>
         <div className="scroll">
           <table>

@@ -32,7 +32,7 @@ export default function Account() {
       <p className="m-0 mb-2 text-[13px]">
         <Link to="/settings/accounts">Accounts</Link>
       </p>
-      <Sheet title={name} about={about(view)} acts={manages && <Acts view={view} />} history={name}>
+      <Sheet lead title={name} about={about(view)} acts={manages && <Acts view={view} />} history={name}>
         <Sentence change={manages && <Change view={view} what="roles" about={ROLES} />}>
           It is {view.roles.length > 0 ? <b>{view.roles.join(", ")}</b> : <>without a role of its own</>}
           {view.byGroups.length > 0 && <>, and by its groups {view.byGroups.join(", ")}</>}.

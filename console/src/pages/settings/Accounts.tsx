@@ -20,6 +20,7 @@ export default function Accounts() {
     <>
       <title>Accounts · Paseo</title>
       <Sheet
+        lead
         title="Accounts"
         about="A person, or a machine that acts in its own name. Roles say what one may; groups are asked at gates."
         acts={may("MANAGE_ACCOUNTS") && <NewAccount />}

@@ -23,6 +23,7 @@ export default function Agents() {
     <>
       <title>Agents · Paseo</title>
       <Sheet
+        lead
         title="Agents"
         about="They run stages and deployments. One that drains finishes what it has and takes nothing new."
         acts={may("ENROL_AGENT") && <Enrol />}

@@ -12,7 +12,7 @@ export default function Components() {
   return (
     <>
       <title>Components · settings · Paseo</title>
-      <Sheet title="Components" about="Where each comes from, what is opened to it, and who may be told of it.">
+      <Sheet lead title="Components" about="Where each comes from, what is opened to it, and who may be told of it.">
         {known.data.length === 0 && <None>None yet. Bring in the first one: point at its repository.</None>}
         {known.data.length > 0 && (
           <Rows head={["Component", "Repository", "Trusted branches", "Labels"]}>

@@ -20,6 +20,7 @@ export default function Hosts() {
     <>
       <title>Hosts · Paseo</title>
       <Sheet
+        lead
         title="Hosts"
         about="A host in maintenance is left out of deployments, which say so; it catches up when that ends."
       >

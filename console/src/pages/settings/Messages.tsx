@@ -28,7 +28,7 @@ export default function Messages() {
       <p className="m-0 mb-2 text-[13px]">
         <Link to="/settings/receivers">Receivers of events</Link>
       </p>
-      <Sheet title={`What ${name} was told`} about="The newest first." history={name}>
+      <Sheet lead title={`What ${name} was told`} about="The newest first." history={name}>
         {known.data.length === 0 && <None>Nothing {before ? "before that" : "yet"}.</None>}
         {known.data.length > 0 && (
           <Rows head={["Event", "State", "Attempts", ""]}>

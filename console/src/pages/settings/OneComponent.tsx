@@ -33,6 +33,7 @@ export default function OneComponent() {
         <Link to="/settings/components">Components</Link>
       </p>
       <Sheet
+        lead
         title={name}
         about={<About view={view} />}
         acts={

@@ -21,7 +21,7 @@ export default function Previews() {
   return (
     <>
       <title>Previews · Paseo</title>
-      <Sheet title="Previews" about={ABOUT}>
+      <Sheet lead title="Previews" about={ABOUT}>
         {known.data.length === 0 && (
           <None>None now. A pipeline file that says preview makes one of each branch that it names.</None>
         )}

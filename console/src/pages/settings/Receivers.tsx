@@ -22,6 +22,7 @@ export default function Receivers() {
     <>
       <title>Receivers · Paseo</title>
       <Sheet
+        lead
         title="Receivers of events"
         about="Each is told by a signed POST (Standard Webhooks); what is not taken is sent again for a day."
         acts={may("TELL_OTHERS") && <NewReceiver />}

@@ -19,7 +19,7 @@ export default function Service() {
   return (
     <>
       <title>The service · Paseo</title>
-      <Sheet title="The service" about="What holds for all of it.">
+      <Sheet lead title="The service" about="What holds for all of it.">
         {clock.data && (
           <Sentence change={may("MANAGE_ACCOUNTS") && <Forward />}>
             Its time is <At time={clock.data.now} />.

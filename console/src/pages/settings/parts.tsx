@@ -12,16 +12,19 @@ interface SheetProps {
   acts?: ReactNode;
   /** Whose changes are told beside it, as the audit trail names it. */
   history?: string | undefined;
+  /** It is what the page is about. */
+  lead?: boolean;
   children?: ReactNode;
 }
 
 /** One thing that is set, with who changed it last. */
-export function Sheet({ title, about, acts, history, children }: SheetProps) {
+export function Sheet({ title, about, acts, history, lead, children }: SheetProps) {
+  const Heading = lead ? "h1" : "h2";
   return (
     <section className="sheet mb-5 p-5">
       <header className="mb-3 flex flex-wrap items-start gap-x-4 gap-y-2">
         <div className="min-w-0 grow">
-          <h2 className="m-0">{title}</h2>
+          <Heading className="m-0 text-[16px] leading-6">{title}</Heading>
           {about && <p className="m-0 text-[13px] text-ink-2">{about}</p>}
         </div>
         <div className="flex flex-wrap gap-2">{acts}</div>
@@ -108,7 +111,7 @@ export const Rows = ({ head, children }: { head: string[]; children: ReactNode }
       <thead>
         <tr>
           {head.map((each) => (
-            <th key={each}>{each}</th>
+            <th key={each}>{each || <span className="sr-only">what can be done</span>}</th>
           ))}
         </tr>
       </thead>

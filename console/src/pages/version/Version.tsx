@@ -44,6 +44,9 @@ export default function Version() {
           )}
           {view.names.length > 0 && <>; also called {view.names.join(", ")}</>}
         </p>
+        <Link className="btn" to={`/components/${view.component}/compare?to=${encodeURIComponent(view.number)}`}>
+          Beside another
+        </Link>
         <Block view={view} />
       </div>
       {view.blocked && (

@@ -44,7 +44,10 @@ export default function Whereabouts() {
       <title>Whereabouts · Paseo</title>
       <div className="title-line">
         <h1>Whereabouts</h1>
-        <p>What is live where, and what stands in its way. {format(new Date(), "EEE d MMM yyyy")}</p>
+        <p>
+          What is live where, and what stands in its way. {format(new Date(), "EEE d MMM yyyy")}.{" "}
+          <Link to="/deployments">All deployments</Link>
+        </p>
         <form className="title-end where-asks" onSubmit={(event) => event.preventDefault()}>
           <input
             type="search"

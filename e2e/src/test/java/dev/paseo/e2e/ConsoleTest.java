@@ -80,6 +80,13 @@ class ConsoleTest {
                     "fieldset input"));
             pages.putAll(Map.of("/waiting", ".notices li", "/environments/production", ".calendar li", "/passages/1",
                     ".title-line"));
+            pages.putAll(Map.of("/settings/yours", "main .sheet", "/settings/agents", "main tbody tr",
+                    "/settings/hosts", "main tbody tr", "/settings/environments", "main .sheet span",
+                    "/settings/values?component=daylight-api", "main tbody tr",
+                    "/settings/components/daylight-api", "main .sheet code", "/settings/service", "main .sheet",
+                    "/deployments", "main tbody tr", "/?shown=dense", "[role=rowheader]",
+                    "/versions/daylight-api/1.4.1?promote=daylight-api:1.4.1:test", "[role=dialog] .criteria, "
+                            + "[role=dialog] h3"));
             for (Map.Entry<String, String> page : pages.entrySet()) {
                 browser.open(page.getKey());
                 browser.see(By.cssSelector(page.getValue()));

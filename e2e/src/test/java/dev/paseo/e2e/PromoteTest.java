@@ -37,6 +37,10 @@ class PromoteTest {
                 browser.see(By.xpath("//*[contains(., 'withdrawn by release-engineer')]"));
                 JsonNode ended = park.deployment(asked.path("id").asLong());
                 assertEquals("withdrawn", ended.path("deployment").path("status").asString());
+                browser.open("/deployments?component=daylight-api&status=withdrawn");
+                browser.see(By.xpath("//table//tr[contains(., 'withdrawn') and contains(., 'release-engineer')]"));
+                browser.click(By.xpath("//select[@aria-label='Of which status']/option[.='rejected']"));
+                browser.seeText("None is like that.");
                 assertTrue(
                         ended.path("plan").valueStream().allMatch(part -> part.path("state").asString().equals("left")),
                         "nothing is ahead of what has ended");

@@ -3,10 +3,11 @@ package dev.paseo.e2e;
 import java.io.IOException;
 import java.nio.file.Path;
 import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
 
 /**
  * Takes the pictures of docs/screenshots from the running demo. Arguments: address, folder, password of approver-2,
- * deployment that waits.
+ * deployment that waits, password of release-engineer.
  */
 public final class Screenshots {
 
@@ -16,9 +17,6 @@ public final class Screenshots {
         Path folder = Path.of(arguments[1]);
         String waiting = arguments[3];
         try (Browser browser = new Browser(arguments[0])) {
-            browser.open("/sign-in");
-            browser.see(By.id("name"));
-            browser.shoot(folder.resolve("sign-in.png"));
             browser.signIn("approver-2", arguments[2]);
             browser.dark(false);
             pages(browser, folder, waiting, "");
@@ -27,7 +25,25 @@ public final class Screenshots {
             browser.dark(false);
             browser.size(390, 844);
             shoot(browser, "/", ".map-row", folder.resolve("whereabouts-narrow.png"));
-            shoot(browser, "/deployments/" + waiting, ".criteria", folder.resolve("deployment-narrow.png"));
+        }
+        promoting(arguments[0], folder, arguments[4]);
+    }
+
+    /** What somebody sees who may promote. */
+    private static void promoting(String address, Path folder, String password) throws IOException {
+        try (Browser browser = new Browser(address)) {
+            browser.signIn("release-engineer", password);
+            shoot(browser, "/?shown=dense&group=team", "[role=rowheader]", folder.resolve("whereabouts-dense.png"));
+            shoot(browser, "/settings/values?component=daylight-api", "main tbody tr", folder.resolve("settings.png"));
+            shoot(browser, "/versions/daylight-api/1.4.8?promote=daylight-api:1.4.8:production",
+                    "[role=dialog] .criteria", folder.resolve("promotion.png"));
+            browser.open("/");
+            browser.see(By.cssSelector(".map-row"));
+            browser.type(Keys.chord(Keys.CONTROL, "k"));
+            browser.see(By.cssSelector("[role=combobox]"));
+            browser.type("daylight-api 1.4.8");
+            browser.see(By.xpath("//*[@role='option'][contains(., 'to production')]"));
+            browser.shoot(folder.resolve("palette.png"));
         }
     }
 
@@ -40,12 +56,10 @@ public final class Screenshots {
             shoot(browser, "/waiting", ".waits li", folder.resolve("waiting.png"));
             shoot(browser, "/environments/production", ".calendar li", folder.resolve("environment.png"));
             shoot(browser, "/runs/daylight-api/2", ".log-line", folder.resolve("run-failed.png"));
-            shoot(browser, "/components", "a[href='/runs/daylight-api/6']", folder.resolve("components.png"));
             shoot(browser, "/components/daylight-api", ".events li", folder.resolve("component.png"));
             shoot(browser, "/places/path-board/production", ".place-history tbody tr", folder.resolve("place.png"));
             shoot(browser, "/chain", ".followed", folder.resolve("chain.png"));
             shoot(browser, "/components/daylight-api/pipeline", ".plan .stage", folder.resolve("pipeline.png"));
-            shoot(browser, "/sets/evening", ".place-history tbody tr", folder.resolve("set.png"));
         }
     }
 

@@ -1,0 +1,69 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams, useSearchParams } from "react-router";
+import { api, need } from "../../api/client";
+import { versions } from "../../api/queries";
+import { Loading, Trouble } from "../../design/parts";
+import { Changes } from "../deployment/Changes";
+
+/** Two versions of a component, one beside the other: commits, artifacts, evidence, recipe, pieces. */
+export default function Compare() {
+  const { name = "" } = useParams();
+  const [params, setParams] = useSearchParams();
+  const known = useQuery(versions(name));
+  if (known.isPending) return <Loading />;
+  if (known.isError) return <Trouble error={known.error} />;
+  const to = params.get("to") ?? known.data[0] ?? "";
+  const from = params.get("from") ?? known.data.find((number) => number !== to) ?? "";
+  const set = (which: "from" | "to", number: string) => setParams({ from, to, [which]: number }, { replace: true });
+  const offered = [...new Set([...known.data, from, to].filter((number) => number !== ""))];
+  return (
+    <>
+      <title>{`${name}: ${from} and ${to} · Paseo`}</title>
+      <div className="title-line">
+        <h1>
+          <Link className="up" to={`/components/${name}`}>
+            {name}
+          </Link>{" "}
+          compared
+        </h1>
+        <form className="title-end where-asks" onSubmit={(event) => event.preventDefault()}>
+          {(["from", "to"] as const).map((which) => (
+            <label key={which} className="flex items-center gap-2 text-[13px] text-ink-2">
+              {which}
+              <select value={which === "from" ? from : to} onChange={(event) => set(which, event.target.value)}>
+                {offered.map((number) => (
+                  <option key={number}>{number}</option>
+                ))}
+              </select>
+            </label>
+          ))}
+        </form>
+      </div>
+      {from === "" || from === to ? (
+        <p className="quiet pad">Choose two versions that are not the same.</p>
+      ) : (
+        <Difference key={`${from} ${to}`} name={name} from={from} to={to} />
+      )}
+    </>
+  );
+}
+
+function Difference({ name, from, to }: { name: string; from: string; to: string }) {
+  const compared = useQuery({
+    queryKey: ["comparison", name, from, to],
+    staleTime: 60_000,
+    queryFn: () =>
+      need(
+        api.GET("/api/v1/comparison/versions/{component}", {
+          params: { path: { component: name }, query: { from, to } },
+        }),
+      ),
+  });
+  if (compared.isPending) return <Loading height={420} />;
+  if (compared.isError) return <Trouble error={compared.error} />;
+  return (
+    <div className="evidence">
+      <Changes comparison={compared.data} version={to} />
+    </div>
+  );
+}
