@@ -261,3 +261,19 @@ export const environmentCalendar = (name: string) =>
     queryKey: ["environment", name, "calendar"],
     queryFn: () => need(api.GET("/api/v1/environments/{name}/calendar", { params: { path: { name } } })),
   });
+
+export const accounts = () =>
+  queryOptions({ queryKey: ["accounts"], queryFn: () => need(api.GET("/api/v1/accounts")) });
+
+/** What differs between two versions of a component. */
+export const versionComparison = (component: string, from: string, to: string) =>
+  queryOptions({
+    queryKey: ["comparison", component, from, to],
+    staleTime: 60_000,
+    queryFn: () =>
+      need(
+        api.GET("/api/v1/comparison/versions/{component}", {
+          params: { path: { component }, query: { from, to } },
+        }),
+      ),
+  });

@@ -1,7 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams, useSearchParams } from "react-router";
-import { api, need } from "../../api/client";
-import { versions } from "../../api/queries";
+import { versionComparison, versions } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
 import { Changes } from "../deployment/Changes";
 
@@ -49,16 +48,7 @@ export default function Compare() {
 }
 
 function Difference({ name, from, to }: { name: string; from: string; to: string }) {
-  const compared = useQuery({
-    queryKey: ["comparison", name, from, to],
-    staleTime: 60_000,
-    queryFn: () =>
-      need(
-        api.GET("/api/v1/comparison/versions/{component}", {
-          params: { path: { component: name }, query: { from, to } },
-        }),
-      ),
-  });
+  const compared = useQuery(versionComparison(name, from, to));
   if (compared.isPending) return <Loading height={420} />;
   if (compared.isError) return <Trouble error={compared.error} />;
   return (

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { useMay } from "../../api/may";
-import { version as versionQuery } from "../../api/queries";
+import { version as versionQuery, versionComparison } from "../../api/queries";
 import { Criteria } from "../../design/Criteria";
 import { restOf, useTrying } from "../../design/form";
 import { Glyph } from "../../design/Glyph";
@@ -151,16 +151,7 @@ function Planned({ asked, view }: { asked: Asked; view: Schemas["VersionView"] }
 }
 
 function Difference({ component, live, version }: { component: string; live: string; version: string }) {
-  const compared = useQuery({
-    queryKey: ["comparison", component, live, version],
-    staleTime: 60_000,
-    queryFn: () =>
-      need(
-        api.GET("/api/v1/comparison/versions/{component}", {
-          params: { path: { component }, query: { from: live, to: version } },
-        }),
-      ),
-  });
+  const compared = useQuery(versionComparison(component, live, version));
   if (compared.isError) return <p className="bad m-0">{compared.error.message}</p>;
   if (compared.isPending) return <p className="quiet m-0">Comparing with {live}…</p>;
   return (

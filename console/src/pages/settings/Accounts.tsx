@@ -3,12 +3,12 @@ import { Link } from "react-router";
 import { useState } from "react";
 import { useFresh, useMay } from "../../api/may";
 import { api, need } from "../../api/client";
+import { accounts } from "../../api/queries";
 import { Doing } from "../../design/Doing";
 import { TextField } from "../../design/form";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { listed, Once, Rows, Sheet } from "./parts";
-import { accounts } from "./queries";
 
 /** Who can sign in, and as what. */
 export default function Accounts() {

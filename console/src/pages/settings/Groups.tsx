@@ -3,12 +3,13 @@ import { useState } from "react";
 import { useFresh, useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
 import { Ask } from "../../design/Ask";
+import { accounts } from "../../api/queries";
 import { Doing } from "../../design/Doing";
 import { TextField } from "../../design/form";
 import { Loading, Trouble } from "../../design/parts";
 import { ROLES } from "./Accounts";
 import { listed, None, Sentence, Sheet } from "./parts";
-import { accounts, groups } from "./queries";
+import { groups } from "./queries";
 
 type View = Schemas["GroupView"];
 

@@ -7,9 +7,6 @@ export const trail = (subject: string) =>
     queryFn: () => need(api.GET("/api/v1/audit", { params: { query: { subject, limit: 8 } } })),
   });
 
-export const accounts = () =>
-  queryOptions({ queryKey: ["accounts"], queryFn: () => need(api.GET("/api/v1/accounts")) });
-
 export const groups = () => queryOptions({ queryKey: ["groups"], queryFn: () => need(api.GET("/api/v1/groups")) });
 
 export const tokens = (name: string) =>

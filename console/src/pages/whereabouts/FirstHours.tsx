@@ -1,8 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { api, need } from "../../api/client";
 import { useMay } from "../../api/may";
-import { agents } from "../../api/queries";
+import { accounts, agents } from "../../api/queries";
 import { Walk, type Stop } from "../../design/Walk";
 import { stepsOf } from "./first";
 
@@ -11,11 +10,7 @@ export function FirstHours({ environments, components }: { environments: number;
   const may = useMay();
   const known = useQuery(agents());
   const manages = may("MANAGE_ACCOUNTS");
-  const people = useQuery({
-    queryKey: ["accounts"],
-    enabled: manages,
-    queryFn: () => need(api.GET("/api/v1/accounts")),
-  });
+  const people = useQuery({ ...accounts(), enabled: manages });
   const steps = stepsOf({
     agents: known.data?.length ?? 0,
     environments,

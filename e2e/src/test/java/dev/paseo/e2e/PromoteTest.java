@@ -3,6 +3,7 @@ package dev.paseo.e2e;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
 import tools.jackson.databind.JsonNode;
@@ -41,6 +42,10 @@ class PromoteTest {
                 browser.see(By.xpath("//table//tr[contains(., 'withdrawn') and contains(., 'release-engineer')]"));
                 browser.click(By.xpath("//select[@aria-label='Of which status']/option[.='rejected']"));
                 browser.seeText("None is like that.");
+                long again = park.promote("1.4.1", "production");
+                park.as("release-engineer").post("/api/v1/deployments/" + again + "/cancellation", Map.of()).good();
+                String followed = park.paseo("developer", "watch", "daylight-api", "1.4.1", "--in", "production").out();
+                assertTrue(followed.startsWith("deployment " + again + " withdrawn"), followed);
                 assertTrue(
                         ended.path("plan").valueStream().allMatch(part -> part.path("state").asString().equals("left")),
                         "nothing is ahead of what has ended");

@@ -85,9 +85,10 @@ final class WatchCommand extends ServiceCommand {
         }
     }
 
+    /** The last, which is the newest: deployments are listed in the order in which they were requested. */
     private static Optional<JsonNode> in(JsonNode entries, String environment) {
         return entries.valueStream().filter(each -> each.path("environment").asString().equals(environment))
-                .findFirst();
+                .reduce((before, after) -> after);
     }
 
     private int run(String component, String number) {
