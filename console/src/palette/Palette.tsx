@@ -127,7 +127,8 @@ function useRows(text: string): { rows: Row[]; busy: boolean } {
   const things = (found.data ?? []).map(thing);
   // On the most likely one: the arrows lead past the others to its acts.
   const first = found.data?.[0];
-  const environments = where.data?.environments.map((each) => each.name) ?? [];
+  const places = where.data?.rows.find((row) => row.component === first?.component)?.cells ?? [];
+  const environments = places.map((cell) => cell.environment);
   return {
     rows: rowsOf(things, first ? actsOn(first, environments, may) : [], pagesOf(sought)),
     busy: found.isFetching || sought !== text.trim(),
