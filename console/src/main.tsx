@@ -1,7 +1,7 @@
 import "@fontsource-variable/archivo/wdth.css";
 import "@fontsource-variable/atkinson-hyperlegible-mono/wght.css";
 import "./styles/index.css";
-import { QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
@@ -12,13 +12,6 @@ import { router } from "./router";
 startTheme();
 
 const client = new QueryClient({
-  queryCache: new QueryCache({
-    onError: (error) => {
-      if (error instanceof Problem && error.status === 401 && location.pathname !== "/sign-in") {
-        void router.navigate(`/sign-in?then=${encodeURIComponent(location.pathname + location.search)}`);
-      }
-    },
-  }),
   defaultOptions: {
     queries: {
       retry: (count, error) => error instanceof Problem && error.status === 0 && count < 3,

@@ -1,17 +1,20 @@
 import { createBrowserRouter } from "react-router";
+import { signedInFirst } from "./api/session";
 import { Frame } from "./design/Frame";
-import { Trouble } from "./design/parts";
+import { Failed, Loading, NoPage } from "./design/parts";
 
 const page = (load: () => Promise<{ default: React.ComponentType }>) => async () => ({
   Component: (await load()).default,
 });
 
 /** Every page loads its own part. */
-export const router = createBrowserRouter([
+const pages = [
   { path: "/sign-in", lazy: page(() => import("./pages/sign-in/SignIn")) },
   { path: "/problems/:name", lazy: page(() => import("./pages/problem/ProblemType")) },
   {
     element: <Frame />,
+    loader: signedInFirst,
+    shouldRevalidate: () => false,
     children: [
       { path: "/", lazy: page(() => import("./pages/whereabouts/Whereabouts")) },
       { path: "/components", lazy: page(() => import("./pages/components/Components")) },
@@ -25,7 +28,9 @@ export const router = createBrowserRouter([
       { path: "/runs/:component/:number", lazy: page(() => import("./pages/run/Run")) },
       { path: "/versions/:component/:number", lazy: page(() => import("./pages/version/Version")) },
       { path: "/places/:component/:environment", lazy: page(() => import("./pages/place/Place")) },
-      { path: "/deployments", lazy: page(() => import("./pages/deployments/Deployments")) },
+      { path: "/runs", lazy: page(() => import("./pages/lists/Runs")) },
+      { path: "/versions", lazy: page(() => import("./pages/lists/Versions")) },
+      { path: "/deployments", lazy: page(() => import("./pages/lists/Deployments")) },
       { path: "/deployments/:id", lazy: page(() => import("./pages/deployment/Deployment")) },
       { path: "/waiting", lazy: page(() => import("./pages/waiting/Waiting")) },
       { path: "/passages/:id", lazy: page(() => import("./pages/passage/Passage")) },
@@ -56,7 +61,11 @@ export const router = createBrowserRouter([
       },
       { path: "/api", lazy: page(() => import("./pages/api/Api")) },
       { path: "/link/:token", lazy: page(() => import("./pages/link/MailLink")) },
-      { path: "*", element: <Trouble error={new Error("There is no page at this address.")} /> },
+      { path: "*", element: <NoPage /> },
     ],
   },
+];
+
+export const router = createBrowserRouter([
+  { hydrateFallbackElement: <Loading height={480} />, errorElement: <Failed />, children: pages },
 ]);

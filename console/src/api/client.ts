@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema.gen";
+import { sessionEnded } from "./session";
 
 export type Schemas = components["schemas"];
 
@@ -65,6 +66,7 @@ export async function need<T>(asked: Promise<Answer<T>>): Promise<T> {
     throw new Problem(0, "Not reached", "The service does not answer. This page continues by itself when it does.");
   }
   if (!answer.response.ok) {
+    if (answer.response.status === 401) sessionEnded(true);
     const said = (answer.error ?? {}) as Said;
     throw new Problem(
       answer.response.status,

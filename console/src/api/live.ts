@@ -6,11 +6,12 @@ const OLD: Record<string, string[]> = {
   run: ["run", "runs", "whereabouts", "chain", "consequences"],
   step: ["run", "deployment"],
   trigger: ["events", "runs", "component", "stores", "chain", "consequences"],
-  version: ["version", "whereabouts"],
+  version: ["version", "versions", "whereabouts"],
   deployment: [
     "deployment",
     "deployments",
     "version",
+    "versions",
     "whereabouts",
     "consequences",
     "place",
@@ -45,18 +46,32 @@ function gather(client: QueryClient) {
   };
 }
 
+/** After so many milliseconds a connection that was refused is tried again. */
+const AGAIN = 5_000;
+
+/** Whether the service has another console by now than the one that is open. */
+async function isUpgraded(): Promise<boolean> {
+  const mine = document.querySelector<HTMLScriptElement>("script[type=module][src]")?.getAttribute("src");
+  const answer = await fetch("/", { headers: { Accept: "text/html" } }).catch(() => undefined);
+  return !!mine && !!answer?.ok && !(await answer.text()).includes(mine);
+}
+
 /**
- * Keeps every page live. True while the connection stands. Only a page that is looked at holds one: a browser has but a
+ * Keeps every page live. Connected while the connection stands. Only a page that is looked at holds one: a browser has but a
  * few for each service, and pages that are hidden, or kept for going back to, would use them up.
  */
-export function useLive(): boolean {
+export function useLive(may: boolean): { connected: boolean; upgraded: boolean } {
   const client = useQueryClient();
   const [connected, setConnected] = useState(true);
+  const [upgraded, setUpgraded] = useState(false);
   useEffect(() => {
+    if (!may) return;
     const old = gather(client);
     let source: EventSource | undefined;
+    let again: ReturnType<typeof setTimeout> | undefined;
     let fresh = true;
     const close = () => {
+      clearTimeout(again);
       source?.close();
       source = undefined;
       fresh = false;
@@ -66,12 +81,21 @@ export function useLive(): boolean {
       source = new EventSource("/api/v1/events");
       source.onopen = () => {
         setConnected(true);
-        if (!fresh) void client.invalidateQueries();
+        if (!fresh) {
+          void client.invalidateQueries();
+          void isUpgraded().then(setUpgraded);
+        }
         fresh = true;
       };
       source.onerror = () => {
         fresh = false;
         setConnected(false);
+        // A browser tries again by itself where the connection broke, and not where it was refused: the session has
+        // ended, or something before the service answers in its place.
+        if (source?.readyState !== EventSource.CLOSED) return;
+        close();
+        void client.invalidateQueries({ queryKey: ["me"] });
+        again = setTimeout(open, AGAIN);
       };
       source.addEventListener("signed-out", () => location.assign("/sign-in?because=disabled"));
       source.addEventListener("changed", (event) => old((JSON.parse(event.data) as { kind: string }).kind));
@@ -87,6 +111,6 @@ export function useLive(): boolean {
       window.removeEventListener("pageshow", open);
       close();
     };
-  }, [client]);
-  return connected;
+  }, [client, may]);
+  return { connected, upgraded };
 }

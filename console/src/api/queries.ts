@@ -1,9 +1,30 @@
 import { queryOptions } from "@tanstack/react-query";
-import { api, need } from "./client";
+import { api, need, type Schemas } from "./client";
 
 /** Every question the pages ask, under the keys by which live events make them fresh again. */
 export const me = () =>
   queryOptions({ queryKey: ["me"], queryFn: () => need(api.GET("/api/v1/session")), staleTime: 60_000 });
+
+/** The ways to sign in, and whether one is. */
+export const signInWays = () =>
+  queryOptions({ queryKey: ["sign-in-ways"], queryFn: () => need(api.GET("/api/v1/sign-in-ways")) });
+
+/** Views of pages that were kept: one's own, and those for everybody. */
+export const views = () => queryOptions({ queryKey: ["views"], queryFn: () => need(api.GET("/api/v1/views")) });
+
+/** The newest run of each main branch, by component. */
+export const newestRuns = () => queryOptions({ queryKey: ["runs", "newest"], queryFn: newestByComponent });
+
+async function newestByComponent() {
+  const found = new Map<string, Schemas["RunSummary"]>();
+  for (let before: number | undefined, first = true; first || before; first = false) {
+    const query = { newest: true, before, limit: 200 };
+    const page = await need(api.GET("/api/v1/runs", { params: { query } }));
+    page.runs.forEach((run) => found.set(run.component, run));
+    before = page.next;
+  }
+  return found;
+}
 
 export const whereabouts = () => queryOptions({ queryKey: ["whereabouts"], queryFn: everywhere });
 
@@ -95,11 +116,10 @@ export const history = (component: string, environment: string) =>
 export const previews = () =>
   queryOptions({ queryKey: ["previews"], queryFn: () => need(api.GET("/api/v1/previews")) });
 
-export const componentRuns = (component: string, limit = 8) =>
+export const componentRuns = (component: string, limit: number) =>
   queryOptions({
     queryKey: ["runs", component, limit],
-    queryFn: () =>
-      need(api.GET("/api/v1/components/{component}/runs", { params: { path: { component }, query: { limit } } })),
+    queryFn: async () => (await need(api.GET("/api/v1/runs", { params: { query: { component, limit } } }))).runs,
   });
 
 export const triggerEvents = (name: string) =>

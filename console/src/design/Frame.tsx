@@ -5,7 +5,9 @@ import { lazy, Suspense, useEffect, useRef, type ReactNode } from "react";
 import { Link, Outlet, useLocation, useNavigate, useSearchParams } from "react-router";
 import { api, need } from "../api/client";
 import { useLive } from "../api/live";
+import { useMay } from "../api/may";
 import { agents, me, waitingCount, whereabouts } from "../api/queries";
+import { useSessionEnded } from "../api/session";
 import { Keys, useKeys } from "../palette/Keys";
 import { Loading } from "./parts";
 import { deploymentState } from "./states";
@@ -14,6 +16,7 @@ import { clockOf, useNow } from "./time";
 import { OWN, useZoneOfPage } from "./zone";
 
 const Palette = lazy(() => import("../palette/Palette"));
+const SignInAgain = lazy(() => import("../pages/sign-in/SignInAgain"));
 const Promotion = lazy(() => import("../pages/promotion/Promotion"));
 
 const Mark = () => (
@@ -35,7 +38,7 @@ const Mark = () => (
 );
 
 /** A page of the rail; it stays current on the pages that are reached from it. */
-function Page({ to, also, children }: { to: string; also: string[]; children: ReactNode }) {
+function RailLink({ to, also, children }: { to: string; also: string[]; children: ReactNode }) {
   const { pathname } = useLocation();
   const current = pathname === to || also.some((path) => pathname.startsWith(path));
   const link = useRef<HTMLAnchorElement>(null);
@@ -53,7 +56,7 @@ function Page({ to, also, children }: { to: string; also: string[]; children: Re
 
 function Rail({ onFind }: { onFind: () => void }) {
   const theme = useTheme();
-  const needs = useQuery(waitingCount()).data?.count ?? 0;
+  const needs = useQuery({ ...waitingCount(), enabled: useMay()("LOOK") }).data?.count ?? 0;
   return (
     <header className="rail print:hidden">
       <Link to="/" className="brand" aria-label="Paseo, whereabouts">
@@ -61,29 +64,29 @@ function Rail({ onFind }: { onFind: () => void }) {
         <span>paseo</span>
       </Link>
       <nav aria-label="Pages" className="min-w-0 max-[720px]:overflow-x-auto [scrollbar-width:none]">
-        <Page to="/" also={["/deployments", "/places/", "/environments"]}>
+        <RailLink to="/" also={["/deployments", "/places/", "/environments"]}>
           Whereabouts
-        </Page>
-        <Page to="/waiting" also={["/passages/", "/link/"]}>
+        </RailLink>
+        <RailLink to="/waiting" also={["/passages/", "/link/"]}>
           Waiting
           {needs > 0 && (
             <b className="count" aria-label={`${needs} need you`}>
               {needs}
             </b>
           )}
-        </Page>
-        <Page to="/components" also={["/components/", "/bring-in", "/runs/", "/versions/"]}>
+        </RailLink>
+        <RailLink to="/components" also={["/components/", "/bring-in", "/runs", "/versions"]}>
           Components
-        </Page>
-        <Page to="/sets" also={["/sets/"]}>
+        </RailLink>
+        <RailLink to="/sets" also={["/sets/"]}>
           Sets
-        </Page>
-        <Page to="/chain" also={[]}>
+        </RailLink>
+        <RailLink to="/chain" also={[]}>
           Chain
-        </Page>
-        <Page to="/settings/yours" also={["/settings"]}>
+        </RailLink>
+        <RailLink to="/settings/yours" also={["/settings"]}>
           Settings
-        </Page>
+        </RailLink>
       </nav>
       <div className="tools">
         <button
@@ -115,8 +118,8 @@ function Who() {
   const navigate = useNavigate();
   const leave = async () => {
     await need(api.DELETE("/api/v1/session"));
-    client.clear();
     await navigate("/sign-in");
+    client.clear();
   };
   return (
     <DropdownMenu.Root>
@@ -146,7 +149,7 @@ function Who() {
 }
 
 /** Time, what each environment is doing now, agents, and whether the page is live. */
-function GroundLine({ connected }: { connected: boolean }) {
+function GroundLine({ connected, upgraded }: { connected: boolean; upgraded: boolean }) {
   const now = useNow();
   const where = useQuery(whereabouts());
   const known = useQuery(agents());
@@ -181,6 +184,11 @@ function GroundLine({ connected }: { connected: boolean }) {
       <span className="grow" />
       <span className="groundline-agents">{known.data ? `${present} of ${known.data.length} agents present` : ""}</span>
       <span className="groundline-live" role="status">
+        {upgraded && (
+          <button type="button" className="btn small" onClick={() => location.reload()}>
+            The service was upgraded; load this page anew
+          </button>
+        )}
         <Radio size={14} />
         {connected ? "live" : "connection lost; what you see may be old"}
       </span>
@@ -188,23 +196,54 @@ function GroundLine({ connected }: { connected: boolean }) {
   );
 }
 
+/** The page that is open; for whoever may see nothing, what that means and who changes it. */
+function Page() {
+  const who = useQuery(me());
+  const may = useMay();
+  const { pathname } = useLocation();
+  const page = (
+    <Suspense fallback={<Loading height={480} />}>
+      <Outlet />
+    </Suspense>
+  );
+  if (who.isPending) return <Loading height={480} />;
+  if (!who.data || may("LOOK") || /^\/(settings(\/yours)?|api|link\/.*)$/.test(pathname)) return page;
+  return (
+    <section className="sheet">
+      <h1>You may not see anything yet</h1>
+      <p>
+        Your account {who.data.name} has no role. Whoever may manage accounts gives you one under Settings, Accounts;
+        this page shows the rest as soon as it is loaded anew.
+      </p>
+      <p>
+        <Link to="/settings/yours">Your password and tokens</Link>
+      </p>
+    </section>
+  );
+}
+
 /** What is around every page: the rail above, the ground line below. */
 export function Frame() {
-  const connected = useLive();
+  const may = useMay();
+  const live = useLive(may("LOOK"));
+  const ended = useSessionEnded();
   const [params] = useSearchParams();
   const { finding, help, setFinding, setHelp } = useKeys();
   return (
     <>
       <Rail onFind={() => setFinding(true)} />
       <main>
-        <Suspense fallback={<Loading height={480} />}>
-          <Outlet />
-        </Suspense>
+        <Page />
       </main>
-      <GroundLine connected={connected} />
+      {may("LOOK") && <GroundLine {...live} />}
       {finding && (
         <Suspense fallback={null}>
           <Palette onClose={() => setFinding(false)} />
+        </Suspense>
+      )}
+      {ended && (
+        <Suspense fallback={null}>
+          <SignInAgain />
         </Suspense>
       )}
       {help && <Keys onClose={() => setHelp(false)} />}

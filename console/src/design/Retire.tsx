@@ -64,7 +64,7 @@ function Follows({ what, name, environment, remove, onRemove }: FollowsProps) {
         }),
       ),
   });
-  if (known.isError) return <p className="bad">{known.error.message}</p>;
+  if (known.isLoadingError) return <p className="bad">{known.error.message}</p>;
   if (known.isPending) return <p className="quiet">Reading what would follow…</p>;
   return (
     <>

@@ -1,6 +1,6 @@
 import { Check, Copy } from "lucide-react";
-import { useState, type ReactNode } from "react";
-import { Link } from "react-router";
+import { useEffect, useState, type ReactNode } from "react";
+import { Link, useRouteError } from "react-router";
 import { Problem } from "../api/client";
 
 /** A version's lozenge. */
@@ -80,5 +80,28 @@ export function Trouble({ error }: { error: unknown }) {
         <Link to="/">Back to whereabouts</Link>
       </p>
     </div>
+  );
+}
+
+export const NoPage = () => <Trouble error={new Problem(404, "Nothing here", "There is no page at this address.")} />;
+
+const ANEW = "paseo-loaded-anew";
+
+/**
+ * A page that could not be drawn. Where one of its parts is not there any more, the service was upgraded since: it is
+ * loaded anew, once a minute at most.
+ */
+export function Failed() {
+  const error = useRouteError();
+  const gone = error instanceof TypeError && /dynamically imported module|module script/i.test(error.message);
+  useEffect(() => {
+    if (!gone || Date.now() - Number(sessionStorage.getItem(ANEW) ?? 0) < 60_000) return;
+    sessionStorage.setItem(ANEW, String(Date.now()));
+    location.reload();
+  }, [gone]);
+  return (
+    <main>
+      <Trouble error={error} />
+    </main>
   );
 }

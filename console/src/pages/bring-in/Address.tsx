@@ -23,7 +23,7 @@ export default function Address() {
     staleTime: 0,
   });
   if (offers.isPending) return <Loading height={520} />;
-  if (offers.isError) return <Trouble error={offers.error} />;
+  if (offers.isLoadingError) return <Trouble error={offers.error} />;
   return <Choosing name={name} offers={offers.data} text={state?.text} />;
 }
 

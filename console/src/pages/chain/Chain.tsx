@@ -27,7 +27,7 @@ export default function Chain() {
   const events = useQuery({ ...triggerEvents(component), enabled: component !== "" && !change });
   const walked = useQuery({ ...consequences(component, event), enabled: component !== "" && event > 0 });
   if (all.isPending) return <Loading height={560} />;
-  if (all.isError) return <Trouble error={all.error} />;
+  if (all.isLoadingError) return <Trouble error={all.error} />;
   const { components, edges, changes } = all.data;
   const told = change ?? events.data?.find((each) => each.id === event);
   const connected = new Set(edges.flatMap((edge) => [edge.upstream, edge.downstream]));

@@ -10,7 +10,7 @@ export default function Compare() {
   const [params, setParams] = useSearchParams();
   const known = useQuery(versions(name));
   if (known.isPending) return <Loading />;
-  if (known.isError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble error={known.error} />;
   const to = params.get("to") ?? known.data[0] ?? "";
   const from = params.get("from") ?? known.data.find((number) => number !== to) ?? "";
   const set = (which: "from" | "to", number: string) => setParams({ from, to, [which]: number }, { replace: true });
@@ -50,7 +50,7 @@ export default function Compare() {
 function Difference({ name, from, to }: { name: string; from: string; to: string }) {
   const compared = useQuery(versionComparison(name, from, to));
   if (compared.isPending) return <Loading height={420} />;
-  if (compared.isError) return <Trouble error={compared.error} />;
+  if (compared.isLoadingError) return <Trouble error={compared.error} />;
   return (
     <div className="evidence">
       <Changes comparison={compared.data} version={to} />

@@ -1,60 +1,209 @@
 import { useQuery } from "@tanstack/react-query";
+import { useVirtualizer } from "@tanstack/react-virtual";
 import { Plus } from "lucide-react";
-import { Link } from "react-router";
-import { componentRuns, whereabouts } from "../../api/queries";
+import { useDeferredValue, useRef } from "react";
+import { Link, useSearchParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { newestRuns, whereabouts } from "../../api/queries";
+import { StateWord } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
-import { Nothing } from "./Events";
-import { Runs } from "./Runs";
+import { workState } from "../../design/states";
+import { At } from "../../design/time";
+import { RUN_STATUSES } from "../lists/facets";
+import { Views } from "../lists/Views";
+import { SORTS, sorted, type Line, type Sort } from "./lines";
 
-/** Every component with its newest runs, and what started nothing, with the reason. */
+const HEIGHT = 56;
+const COLUMNS =
+  "minmax(220px, 1.4fr) minmax(150px, .7fr) minmax(240px, 1.5fr) minmax(110px, .6fr) minmax(200px, 1.2fr)";
+const CELL = "flex min-w-0 flex-col justify-center pr-4";
+
+/** Every component: its newest run and version, and where it is live. */
 export default function Components() {
   const where = useQuery(whereabouts());
+  const newest = useQuery(newestRuns());
+  const [asks, setAsks] = useSearchParams();
+  const text = asks.get("text") ?? "";
+  const status = asks.get("status") ?? "";
+  const sort = (asks.get("sort") ?? "name") as Sort;
+  const lines = useDeferredValue(
+    where.data ? sorted(where.data.rows, newest.data ?? new Map(), { text, status, sort }) : [],
+  );
+  const set = (name: string, value: string) =>
+    setAsks(
+      (now) => {
+        if (value) now.set(name, value);
+        else now.delete(name);
+        return now;
+      },
+      { replace: true },
+    );
   if (where.isPending) return <Loading />;
-  if (where.isError) return <Trouble error={where.error} />;
+  if (where.isLoadingError) return <Trouble error={where.error} />;
   return (
     <>
       <title>Components · Paseo</title>
       <div className="title-line">
         <h1>Components</h1>
-        <p>Their newest runs, and why others did not start.</p>
-        <div className="title-action">
+        <p>
+          {where.data.rows.length === lines.length ? lines.length : `${lines.length} of ${where.data.rows.length}`}.{" "}
+          <Link className="mr-3" to="/runs">
+            All runs
+          </Link>
+          <Link to="/versions">All versions</Link>
+        </p>
+        <div className="title-end flex gap-2">
+          <Views />
           <Link className="btn" to="/bring-in">
             <Plus size={16} />
             Bring in a component
           </Link>
         </div>
       </div>
-      {where.data.rows.length === 0 && (
+      {where.data.rows.length === 0 ? (
         <p className="empty">
           No component yet. <Link to="/bring-in">Bring in the first one</Link>: point at its repository, and a first
           pipeline file is drafted.
         </p>
+      ) : (
+        <>
+          <form className="mb-4 flex flex-wrap items-center gap-2" onSubmit={(event) => event.preventDefault()}>
+            <input
+              type="search"
+              className="h-[30px]"
+              aria-label="Only components that have this in their name or in a label"
+              placeholder="component or label"
+              value={text}
+              onChange={(event) => set("text", event.target.value)}
+            />
+            <select
+              aria-label="State of the newest run"
+              value={status}
+              onChange={(event) => set("status", event.target.value)}
+            >
+              <option value="">newest run in any state</option>
+              {RUN_STATUSES.map((each) => (
+                <option key={each} value={each}>
+                  newest run {each}
+                </option>
+              ))}
+            </select>
+            <select aria-label="In which order" value={sort} onChange={(event) => set("sort", event.target.value)}>
+              {SORTS.map(([value, word]) => (
+                <option key={value} value={value === "name" ? "" : value}>
+                  {word}
+                </option>
+              ))}
+            </select>
+          </form>
+          {lines.length === 0 ? <p className="empty">None is like that.</p> : <Table lines={lines} />}
+        </>
       )}
-      {where.data.rows.map((row) => (
-        <Component key={row.component} name={row.component} summary={row.summary} />
-      ))}
     </>
   );
 }
 
-function Component({ name, summary }: { name: string; summary: string }) {
-  const runs = useQuery(componentRuns(name));
+function Table({ lines }: { lines: Line[] }) {
+  const place = useRef<HTMLDivElement>(null);
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const shown = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => place.current,
+    estimateSize: () => HEIGHT,
+    overscan: 10,
+  });
   return (
-    <section className="component sheet">
-      <header>
-        <h2>
-          <Link to={`/components/${name}`}>{name}</Link>
-        </h2>
-        <p className="quiet">{summary}</p>
-      </header>
-      {runs.data && runs.data.length > 0 && <Runs name={name} runs={runs.data} />}
-      {runs.isError && (
-        <p className="bad" role="alert">
-          {runs.error.message}
-        </p>
-      )}
-      {runs.data?.length === 0 && <p className="quiet">No run yet.</p>}
-      <Nothing name={name} />
-    </section>
+    <div
+      ref={place}
+      role="table"
+      aria-label="Components"
+      aria-rowcount={lines.length + 1}
+      tabIndex={0}
+      className="component sheet max-h-[calc(100vh-230px)] overflow-auto p-0 text-[13px]"
+    >
+      <div
+        role="row"
+        className="sticky top-0 z-20 grid h-9 min-w-[960px] items-center border-b border-[var(--line)] bg-surface pl-5 text-[12px] text-ink-3"
+        style={{ gridTemplateColumns: COLUMNS }}
+      >
+        {["Component", "Newest run", "Commit", "Newest version", "Live"].map((each) => (
+          <span key={each} role="columnheader">
+            {each}
+          </span>
+        ))}
+      </div>
+      <div style={{ height: shown.getTotalSize() }} className="relative min-w-[960px]">
+        {shown.getVirtualItems().map((item) => (
+          <div
+            key={item.key}
+            role="row"
+            aria-rowindex={item.index + 2}
+            className="absolute inset-x-0 grid items-center border-b border-[var(--line)] pl-5"
+            style={{ height: HEIGHT, gridTemplateColumns: COLUMNS, transform: `translateY(${item.start}px)` }}
+          >
+            <OneLine {...(lines[item.index] as Line)} />
+          </div>
+        ))}
+      </div>
+    </div>
   );
+}
+
+function OneLine({ row, run }: Line) {
+  return (
+    <>
+      <span role="rowheader" className={CELL}>
+        <Link to={`/components/${row.component}`} className="truncate font-semibold">
+          {row.component}
+        </Link>
+        <span className="quiet truncate" title={row.summary}>
+          {row.summary}
+        </span>
+      </span>
+      <span role="cell" className={CELL}>
+        {run ? (
+          <>
+            <StateWord state={workState(run.status)} />
+            <span className="quiet truncate">
+              <Link to={`/runs/${run.component}/${run.number}`}>#{run.number}</Link> <At time={run.createdAt} />
+            </span>
+          </>
+        ) : (
+          <span className="quiet">no run yet</span>
+        )}
+      </span>
+      <span role="cell" className={CELL}>
+        {run && (
+          <>
+            <span className="truncate" title={run.commitSummary}>
+              <code>{run.commit.slice(0, 7)}</code> {run.commitSummary}
+            </span>
+            <span className="quiet truncate">{run.reason ?? `by ${run.commitAuthor}`}</span>
+          </>
+        )}
+      </span>
+      <span role="cell" className={CELL}>
+        {row.newest ? (
+          <Link className="v truncate" to={`/versions/${row.component}/${row.newest.version}`}>
+            {row.newest.version}
+          </Link>
+        ) : (
+          <span className="quiet">none</span>
+        )}
+      </span>
+      <span role="cell" className="min-w-0 truncate pr-4">
+        <Live cells={row.cells} component={row.component} />
+      </span>
+    </>
+  );
+}
+
+function Live({ cells, component }: { cells: Schemas["CellView"][]; component: string }) {
+  const live = cells.filter((cell) => cell.version);
+  if (live.length === 0) return <span className="quiet">nowhere</span>;
+  return live.map((cell) => (
+    <Link key={cell.environment} className="mr-3 no-underline" to={`/places/${component}/${cell.environment}`}>
+      <span className="quiet">{cell.environment}</span> <span className="v">{cell.version}</span>
+    </Link>
+  ));
 }

@@ -6,40 +6,11 @@ import { At } from "../../design/time";
 
 type Event = Schemas["TriggerEventView"];
 
-const startedNothing = (event: Event) => event.considered.every((each) => each.run === undefined);
-
 /** What happened, as a sentence that names the component where it does not yet. */
 const sentenceOf = (event: Event) =>
   event.kind === "run" || event.kind === "live" || event.kind === "arrival"
     ? event.sentence
     : `${event.component}: ${event.sentence}`;
-
-/** The newest events that started nothing, with the reason. */
-export function Nothing({ name }: { name: string }) {
-  const seen = useQuery(triggerEvents(name));
-  const own =
-    seen.data
-      ?.filter(
-        (event) =>
-          event.component === name &&
-          event.kind !== "run" &&
-          event.kind !== "live" &&
-          event.kind !== "arrival" &&
-          startedNothing(event),
-      )
-      .slice(0, 2) ?? [];
-  if (own.length === 0) return null;
-  return (
-    <ul className="nothing">
-      {own.map((event) => (
-        <li key={event.id}>
-          <At time={event.at} /> {event.sentence} started nothing:{" "}
-          {event.reason ?? event.considered.map((each) => each.reason).join("; ")}
-        </li>
-      ))}
-    </ul>
-  );
-}
 
 /** What may have started runs, the newest first: every trigger that was considered, and what it made of it. */
 export function Events({ name }: { name: string }) {

@@ -26,7 +26,7 @@ export default function Environment() {
   const where = useQuery(whereabouts());
   const closed = where.data?.environments.some((each) => each.name === name && each.closed !== undefined) ?? false;
   if (rules.isPending) return <Loading height={520} />;
-  if (rules.isError) return <Trouble error={rules.error} />;
+  if (rules.isLoadingError) return <Trouble error={rules.error} />;
   return (
     <In zone={rules.data.zone}>
       <title>{`${name} · Paseo`}</title>

@@ -18,7 +18,7 @@ export default function Place() {
   const place = useQuery(placeQuery(component, environment));
   const past = useQuery(history(component, environment));
   if (place.isPending) return <Loading height={520} />;
-  if (place.isError) return <Trouble error={place.error} />;
+  if (place.isLoadingError) return <Trouble error={place.error} />;
   const view = place.data;
   return (
     <In zone={view.zone}>

@@ -152,7 +152,7 @@ function Planned({ asked, view }: { asked: Asked; view: Schemas["VersionView"] }
 
 function Difference({ component, live, version }: { component: string; live: string; version: string }) {
   const compared = useQuery(versionComparison(component, live, version));
-  if (compared.isError) return <p className="bad m-0">{compared.error.message}</p>;
+  if (compared.isLoadingError) return <p className="bad m-0">{compared.error.message}</p>;
   if (compared.isPending) return <p className="quiet m-0">Comparing with {live}…</p>;
   return (
     <>

@@ -8,7 +8,7 @@ import { newestOf, percent } from "./Reports";
 export default function Coverage({ component, number }: { component: string; number: number }) {
   const found = useQuery(evidence(component, number));
   if (found.isPending) return <Loading height={300} />;
-  if (found.isError) return <Trouble error={found.error} />;
+  if (found.isLoadingError) return <Trouble error={found.error} />;
   const all = newestOf(found.data.coverage);
   const trend = found.data.trend.filter((point) => point.lines !== undefined);
   if (all.length === 0)

@@ -13,7 +13,7 @@ const TONES: Record<string, string> = { error: "bad", warning: "warn" };
 export default function Findings({ component, number }: { component: string; number: number }) {
   const found = useQuery(evidence(component, number));
   if (found.isPending) return <Loading height={300} />;
-  if (found.isError) return <Trouble error={found.error} />;
+  if (found.isLoadingError) return <Trouble error={found.error} />;
   const all = newestOf(found.data.findings);
   const trend = found.data.trend.filter((point) => point.findings !== undefined);
   if (all.length === 0)

@@ -13,7 +13,7 @@ type TestsView = Schemas["TestsView"];
 export default function Tests({ component, number }: { component: string; number: number }) {
   const found = useQuery(evidence(component, number));
   if (found.isPending) return <Loading height={300} />;
-  if (found.isError) return <Trouble error={found.error} />;
+  if (found.isLoadingError) return <Trouble error={found.error} />;
   const tests = newestOf(found.data.tests);
   const trend = found.data.trend.filter((point) => point.tests !== undefined);
   if (tests.length === 0)

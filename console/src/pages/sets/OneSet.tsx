@@ -14,7 +14,7 @@ export default function OneSet() {
   const { name = "" } = useParams();
   const set = useQuery(oneSet(name));
   if (set.isPending) return <Loading height={420} />;
-  if (set.isError) return <Trouble error={set.error} />;
+  if (set.isLoadingError) return <Trouble error={set.error} />;
   const view = set.data;
   return (
     <>

@@ -15,7 +15,7 @@ export default function Sets() {
   const all = useQuery(setsQuery());
   const [making, make] = useState(false);
   if (all.isPending) return <Loading height={360} />;
-  if (all.isError) return <Trouble error={all.error} />;
+  if (all.isLoadingError) return <Trouble error={all.error} />;
   return (
     <>
       <title>Sets · Paseo</title>

@@ -18,7 +18,7 @@ export default function Agents() {
   const known = useQuery(agents());
   const may = useMay();
   if (known.isPending) return <Loading />;
-  if (known.isError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble error={known.error} />;
   return (
     <>
       <title>Agents · Paseo</title>

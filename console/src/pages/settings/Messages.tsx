@@ -20,7 +20,7 @@ export default function Messages() {
   const [before, setBefore] = useState<number>();
   const known = useQuery(messages(name, before));
   if (known.isPending) return <Loading />;
-  if (known.isError) return <Trouble error={known.error} />;
+  if (known.isLoadingError) return <Trouble error={known.error} />;
   const last = known.data.at(-1);
   return (
     <>

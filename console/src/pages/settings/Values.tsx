@@ -19,7 +19,7 @@ export default function Values() {
   const where = useQuery(whereabouts());
   const [params, setParams] = useSearchParams();
   if (where.isPending) return <Loading />;
-  if (where.isError) return <Trouble error={where.error} />;
+  if (where.isLoadingError) return <Trouble error={where.error} />;
   const names = where.data.rows.map((row) => row.component);
   const chosen = params.get("component") ?? names[0] ?? "";
   const environments = (where.data.rows.find((row) => row.component === chosen)?.cells ?? [])

@@ -1,9 +1,10 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState, type FormEvent } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, need } from "../../api/client";
-import { me } from "../../api/queries";
+import { signInWays } from "../../api/queries";
 import { Refused, TextField, useTrying } from "../../design/form";
+import { useSignIn } from "./signing";
 
 const BECAUSE: Record<string, string> = {
   disabled: "This account was disabled. What it approved stays; an administrator can say more.",
@@ -16,12 +17,10 @@ const BECAUSE: Record<string, string> = {
 export default function SignIn() {
   const [params] = useSearchParams();
   const navigate = useNavigate();
-  const client = useQueryClient();
   const [name, setName] = useState("");
   const [password, setPassword] = useState("");
-  const [refused, setRefused] = useState("");
-  const [busy, setBusy] = useState(false);
-  const ways = useQuery({ queryKey: ["sign-in-ways"], queryFn: () => need(api.GET("/api/v1/sign-in-ways")) });
+  const { signIn, busy, refused } = useSignIn();
+  const ways = useQuery(signInWays());
   const [coded, setCoded] = useState(false);
   const then = params.get("then") ?? "/";
   if (coded)
@@ -36,27 +35,15 @@ export default function SignIn() {
       />
     );
 
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    setBusy(true);
-    setRefused("");
-    try {
-      // The first look brings the proof that the sign-in itself carries.
-      await api.GET("/api/v1/session");
-      await need(api.POST("/api/v1/session", { body: { name, password } }));
-      client.clear();
-      await client.fetchQuery(me());
-      await navigate(then.startsWith("/") && !then.startsWith("//") ? then : "/");
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : String(error));
-    } finally {
-      setBusy(false);
-    }
-  };
-
   return (
     <main className="sign-in">
-      <form className="sheet" onSubmit={(event) => void submit(event)}>
+      <form
+        className="sheet"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void signIn(name, password, () => navigate(then.startsWith("/") && !then.startsWith("//") ? then : "/"));
+        }}
+      >
         <h1>Sign in to Paseo</h1>
         <p className="quiet">Which build is running where, how did it get there, and who said it could?</p>
         {BECAUSE[params.get("because") ?? ""] && (
@@ -83,11 +70,11 @@ export default function SignIn() {
           onChange={(event) => setPassword(event.target.value)}
           autoComplete="current-password"
           required
-          aria-invalid={refused !== ""}
+          aria-invalid={refused !== undefined}
           aria-describedby="refused"
         />
         <p id="refused" className="field-error" role="alert">
-          {refused}
+          {refused?.message}
         </p>
         <button type="submit" className="btn primary big" disabled={busy}>
           {busy ? "Signing in…" : "Sign in"}
@@ -112,7 +99,6 @@ function ByCode({ onSet, onBack }: { onSet: (name: string) => void; onBack: () =
   const { trying, busy, refused } = useTrying();
   const set = () =>
     trying(async () => {
-      await api.GET("/api/v1/session");
       const whose = await need(api.PUT("/api/v1/password-by-code", { body: { code: code.trim(), password } }));
       onSet(whose.name);
     });

@@ -20,7 +20,7 @@ export default function Version() {
   const { component = "", number = "" } = useParams();
   const version = useQuery(versionQuery(component, number));
   if (version.isPending) return <Loading height={520} />;
-  if (version.isError) return <Trouble error={version.error} />;
+  if (version.isLoadingError) return <Trouble error={version.error} />;
   const view = version.data;
   const liveIn = view.walk.filter((stop) => stop.live === view.number).map((stop) => stop.environment);
   return (

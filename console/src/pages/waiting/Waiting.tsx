@@ -16,7 +16,7 @@ type Gate = Schemas["Waiting"];
 export default function Waiting() {
   const waiting = useQuery(waitingQuery());
   if (waiting.isPending) return <Loading height={480} />;
-  if (waiting.isError) return <Trouble error={waiting.error} />;
+  if (waiting.isLoadingError) return <Trouble error={waiting.error} />;
   const view = waiting.data;
   return (
     <>

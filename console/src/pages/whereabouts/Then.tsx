@@ -8,7 +8,7 @@ import { At } from "../../design/time";
 export function Then({ moment, filter }: { moment: string; filter: string }) {
   const then = useQuery(whereaboutsAt(new Date(moment).toISOString()));
   if (then.isPending) return <Loading height={300} />;
-  if (then.isError) return <Trouble error={then.error} />;
+  if (then.isLoadingError) return <Trouble error={then.error} />;
   const rows = then.data.filter((row) => row.component.includes(filter));
   return (
     <section className="sheet place-history" aria-label="What was live then">

@@ -38,7 +38,7 @@ export default function Whereabouts() {
       { replace: true },
     );
   if (where.isPending) return <Loading height={520} />;
-  if (where.isError) return <Trouble error={where.error} />;
+  if (where.isLoadingError) return <Trouble error={where.error} />;
   return (
     <>
       <title>Whereabouts · Paseo</title>

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Objects;
 import org.openqa.selenium.By;
 import org.openqa.selenium.JavascriptExecutor;
+import org.openqa.selenium.Keys;
 import org.openqa.selenium.OutputType;
 import org.openqa.selenium.StaleElementReferenceException;
 import org.openqa.selenium.TimeoutException;
@@ -16,6 +17,7 @@ import org.openqa.selenium.WebElement;
 import org.openqa.selenium.chrome.ChromeDriver;
 import org.openqa.selenium.chrome.ChromeDriverService;
 import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.logging.LogType;
 import org.openqa.selenium.support.ui.ExpectedConditions;
 import org.openqa.selenium.support.ui.WebDriverWait;
 
@@ -31,6 +33,7 @@ public final class Browser implements AutoCloseable {
         options.addArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
                 "--disable-background-networking", "--disable-component-update", "--disable-sync", "--hide-scrollbars",
                 "--window-size=1280,800");
+        options.setCapability("goog:loggingPrefs", Map.of("browser", "ALL"));
         ChromeDriverService service = new ChromeDriverService.Builder()
                 .usingDriverExecutable(
                         Path.of(System.getProperty("paseo.chromedriver", "/usr/bin/chromedriver")).toFile())
@@ -104,6 +107,20 @@ public final class Browser implements AutoCloseable {
         }
     }
 
+    /** Goes on by the tabulator until the focus is on what has a name that begins so. */
+    public void tabTo(String name) {
+        for (int steps = 0; steps < 120; steps++) {
+            type(Keys.TAB);
+            String focused = String.valueOf(driver.executeScript("""
+                    const seen = document.activeElement;
+                    return seen.getAttribute('aria-label') ?? seen.labels?.[0]?.innerText ?? seen.innerText ?? '';"""));
+            if (focused.strip().startsWith(name)) {
+                return;
+            }
+        }
+        throw new AssertionError("The tabulator does not reach " + name + " on " + path());
+    }
+
     /** The longest time between two frames of the page, in milliseconds, in each of so many seconds. */
     public List<Long> longestFrames(int seconds) {
         driver.manage().timeouts().scriptTimeout(Duration.ofSeconds(seconds + 20L));
@@ -127,6 +144,17 @@ public final class Browser implements AutoCloseable {
 
     public String path() {
         return Objects.requireNonNull(driver.getCurrentUrl()).substring(address.length());
+    }
+
+    /** What this function of the page's own gives. */
+    public Object script(String body) {
+        return driver.executeScript(body);
+    }
+
+    /** What the browser's console has said since it was last asked. */
+    public List<String> said() {
+        return driver.manage().logs().get(LogType.BROWSER).getAll().stream()
+                .map(entry -> entry.getLevel() + " " + entry.getMessage()).toList();
     }
 
     public List<WebElement> all(By what) {

@@ -65,7 +65,10 @@ class ClientTest {
         assertTrue(!done("developer", "list", "runs", "daylight-api", "--limit", "1").contains("daylight-api#1"));
         says(refused(1, "developer", "list", "runs", "daylight-api", "--status", "green"),
                 "should be one of waiting, running");
-        assertTrue(done("developer", "list", "versions", "daylight-api", "--limit", "1").matches("1\\.4\\.[0-9]+\n"));
+        says(done("developer", "list", "runs", "--status", "passed", "--author", "developer"), "daylight-api#1");
+        says(done("developer", "list", "versions", "daylight-api", "--in", "test"), "daylight-api  1.4.2", "test");
+        assertTrue(!done("developer", "list", "versions", "--blocked").contains("1.4."));
+        says(done("developer", "list", "deployments", "--by", "nobody"), "");
         says(done("developer", "list", "deployments", "--component", "daylight-api", "--in", "test"), "1.4.1", "1.4.2",
                 "the walk");
         says(refused(1, "developer", "list", "deployments", "--in", "tset"),

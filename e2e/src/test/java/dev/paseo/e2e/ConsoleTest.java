@@ -64,6 +64,7 @@ class ConsoleTest {
     private static void axe(Browser browser, long id) throws Exception {
         String script = Files.readString(TestDatabase.ROOT.resolve("console/node_modules/axe-core/axe.min.js"));
         List<String> found = new ArrayList<>();
+        browser.said();
         for (boolean dark : new boolean[]{false, true}) {
             browser.open("/");
             browser.dark(dark);
@@ -93,6 +94,7 @@ class ConsoleTest {
                 browser.see(By.cssSelector(".groundline-live"));
                 browser.axe(script)
                         .forEach(problem -> found.add(page.getKey() + (dark ? " dark " : " light ") + problem));
+                browser.said().forEach(line -> found.add(page.getKey() + " says " + line));
             }
         }
         browser.open("/sign-in");

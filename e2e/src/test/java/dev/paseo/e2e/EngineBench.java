@@ -51,8 +51,8 @@ final class EngineBench {
             park.as("developer").post("/api/v1/runs", Map.of("component", "daylight-api")).good();
         }
         Await.until("all runs are prepared",
-                () -> park.as("developer").get("/api/v1/components/daylight-api/runs?limit=200").body()
-                        .valueStream().noneMatch(run -> run.path("status").asString().equals("waiting")));
+                () -> park.as("developer").get("/api/v1/runs?component=daylight-api&limit=200").body()
+                        .path("runs").valueStream().noneMatch(run -> run.path("status").asString().equals("waiting")));
     }
 
     private static List<String> agents(Park park, int count) {

@@ -146,7 +146,8 @@ class OddRepositoriesTest {
         noise.join();
         Await.until("a run of the last one passed",
                 () -> StreamSupport
-                        .stream(park.as("developer").get("/api/v1/components/restless/runs").body().spliterator(),
+                        .stream(park.as("developer").get("/api/v1/runs?component=restless").body().path("runs")
+                                .spliterator(),
                                 false)
                         .anyMatch(run -> run.path("commit").asString("").equals(commits.getLast())
                                 && run.path("status").asString("").equals("passed")));

@@ -66,7 +66,7 @@ class RetiringTest {
             said = park.paseo("release-engineer", "component", "change", "lantern", "--main-branch", "trunk", "--file",
                     "pipelines/lamp.yaml");
             assertEquals(0, said.code(), said::out);
-            assertEquals(3, park.as("developer").get("/api/v1/components/lantern/runs").good().size(),
+            assertEquals(3, park.as("developer").get("/api/v1/runs?component=lantern").good().path("runs").size(),
                     "what is there already starts nothing");
             lamp.push("developer", "trunk", Map.of("again", "2"));
             assertTrue(park.runEnds("lantern", 4).path("run").path("version").asString().startsWith("2."),

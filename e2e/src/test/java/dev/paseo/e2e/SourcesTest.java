@@ -85,7 +85,7 @@ class SourcesTest {
     }
 
     private int runs(String component) {
-        return park.as("developer").get("/api/v1/components/" + component + "/runs?limit=200").body().size();
+        return park.as("developer").get("/api/v1/runs?limit=200&component=" + component).body().path("runs").size();
     }
 
     @Test

@@ -85,18 +85,49 @@ final class ListCommands {
         }
     }
 
-    @Command(name = "runs", description = "Runs of a component, the newest first.", footer = {"", "Examples:",
-            "  paseo list runs daylight-api", "  paseo list runs daylight-api --branch main --status failed --limit 5"})
-    static final class Runs extends Limited {
-        @Parameters(paramLabel = "COMPONENT")
-        private String component = "";
+    /** A list over all components, or of one. */
+    private abstract static class Listed extends Limited {
+        @Parameters(paramLabel = "COMPONENT", arity = "0..1", description = "default: all of them")
+        Optional<String> component = Optional.empty();
 
         @Option(names = "--branch")
         private Optional<String> branch = Optional.empty();
 
+        @Option(names = "--label", paramLabel = "VALUE", description = "only of components with this value of a label")
+        private Optional<String> label = Optional.empty();
+
+        @Option(names = "--since", paramLabel = "TIME", description = "ISO 8601, such as 2026-05-03T14:05:00Z")
+        private Optional<String> since = Optional.empty();
+
+        @Option(names = "--until", paramLabel = "TIME", description = "ISO 8601; only before it")
+        private Optional<String> until = Optional.empty();
+
+        Listed(Context context) {
+            super(context);
+        }
+
+        /** What is asked of it, as the API has it. */
+        List<String> query() {
+            List<String> query = new ArrayList<>(List.of("limit=" + limit));
+            add(query, "component", component);
+            add(query, "branch", branch);
+            add(query, "label", label);
+            add(query, "since", since);
+            add(query, "until", until);
+            return query;
+        }
+    }
+
+    @Command(name = "runs", description = "Runs of all components or of one, the newest first.", footer = {"",
+            "Examples:", "  paseo list runs --status failed --since 2026-05-03T00:00:00Z",
+            "  paseo list runs daylight-api --branch main --status failed --limit 5"})
+    static final class Runs extends Listed {
         @Option(names = "--status", paramLabel = "STATE",
                 description = "waiting, running, cancelling, passed, warned, failed or cancelled")
         private Optional<String> status = Optional.empty();
+
+        @Option(names = "--author", paramLabel = "TEXT", description = "only of commits with this in their author")
+        private Optional<String> author = Optional.empty();
 
         Runs(Context context) {
             super(context);
@@ -104,13 +135,13 @@ final class ListCommands {
 
         @Override
         public Integer call() {
-            List<String> query = new ArrayList<>(List.of("limit=" + limit));
-            add(query, "branch", branch);
+            List<String> query = query();
             add(query, "status", status);
-            JsonNode all = api().get(Api.path("components", component, "runs") + "?" + String.join("&", query));
+            add(query, "author", author);
+            JsonNode all = api().get(Api.path("runs") + "?" + String.join("&", query));
             return print(all, () -> {
                 Table table = new Table("RUN", "STATE", "BRANCH", "COMMIT", "VERSION", "BEGAN", "TOOK", "");
-                all.forEach(run -> table.row(
+                all.path("runs").forEach(run -> table.row(
                         context.ink().strong(run.path("component").asString() + "#" + run.path("number").asString("")),
                         context.ink().state(run.path("status").asString()),
                         run.path("branch").asString(),
@@ -145,11 +176,15 @@ final class ListCommands {
                 : ", without " + Times.length(Duration.ofSeconds(away)) + " in which the service was away";
     }
 
-    @Command(name = "versions", description = "The newest versions of a component, the newest first.",
-            footer = {"", "Example:", "  paseo list versions daylight-api --limit 5"})
-    static final class Versions extends Limited {
-        @Parameters(paramLabel = "COMPONENT")
-        private String component = "";
+    @Command(name = "versions", description = "Versions of all components or of one, the newest first.",
+            footer = {"", "Examples:", "  paseo list versions daylight-api --limit 5",
+                    "  paseo list versions --in production"})
+    static final class Versions extends Listed {
+        @Option(names = "--in", paramLabel = "ENVIRONMENT", description = "only what is live there")
+        private Optional<String> environment = Optional.empty();
+
+        @Option(names = "--blocked", description = "only what is blocked")
+        private boolean blocked;
 
         Versions(Context context) {
             super(context);
@@ -157,9 +192,24 @@ final class ListCommands {
 
         @Override
         public Integer call() {
-            JsonNode all = api().get(Api.path("versions", component));
-            return print(all,
-                    () -> all.valueStream().limit(limit).forEach(number -> context.out().println(number.asString())));
+            List<String> query = query();
+            add(query, "environment", environment);
+            add(query, "blocked", blocked ? Optional.of("true") : Optional.empty());
+            JsonNode all = api().get(Api.path("versions") + "?" + String.join("&", query));
+            return print(all, () -> {
+                Table table = new Table("COMPONENT", "VERSION", "LIVE IN", "BRANCH", "COMMIT", "RUN", "SEALED", "");
+                all.path("versions").forEach(version -> table.row(
+                        context.ink().strong(version.path("component").asString()),
+                        version.path("number").asString(),
+                        String.join(", ", version.path("live").valueStream().map(JsonNode::asString).toList()),
+                        version.path("branch").asString(),
+                        (version.has("commit") ? short8(version.path("commit")) + " " : "")
+                                + version.path("commitSummary").asString(""),
+                        version.has("run") ? "#" + version.path("run").asString("") : "built elsewhere",
+                        Times.exact(version.path("sealedAt")),
+                        version.has("blocked") ? context.ink().bad("blocked") : ""));
+                table.print(context.out(), context.ink());
+            });
         }
     }
 
@@ -172,6 +222,15 @@ final class ListCommands {
 
         @Option(names = "--in", paramLabel = "ENVIRONMENT")
         private Optional<String> environment = Optional.empty();
+
+        @Option(names = "--by", paramLabel = "ACCOUNT", description = "only what they asked for")
+        private Optional<String> by = Optional.empty();
+
+        @Option(names = "--since", paramLabel = "TIME", description = "asked for from then on; ISO 8601")
+        private Optional<String> since = Optional.empty();
+
+        @Option(names = "--until", paramLabel = "TIME", description = "asked for before then; ISO 8601")
+        private Optional<String> until = Optional.empty();
 
         @Option(names = "--status", paramLabel = "STATE",
                 description = "waiting, queued, deploying, checking, live, replaced, undoing, undone, removed, "
@@ -188,6 +247,9 @@ final class ListCommands {
             add(query, "component", component);
             add(query, "environment", environment);
             add(query, "status", status);
+            add(query, "by", by);
+            add(query, "since", since);
+            add(query, "until", until);
             JsonNode all = api().get(Api.path("deployments") + "?" + String.join("&", query));
             return print(all, () -> {
                 Table table = new Table("DEPLOYMENT", "COMPONENT", "VERSION", "ENVIRONMENT", "KIND", "STATE",

@@ -21,6 +21,7 @@ import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.version.Versions;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
@@ -99,8 +100,9 @@ class DeploymentController {
     @GetMapping("/deployments")
     List<DeploymentSummary> list(@AuthenticationPrincipal Person person, @RequestParam Optional<String> component,
             @RequestParam Optional<String> environment,
-            @RequestParam Optional<String> status, @RequestParam Optional<Long> before,
-            @RequestParam(defaultValue = "30") int limit) {
+            @RequestParam Optional<String> status, @RequestParam Optional<String> by,
+            @RequestParam Optional<Instant> since, @RequestParam Optional<Instant> until,
+            @RequestParam Optional<Long> before, @RequestParam(defaultValue = "30") int limit) {
         Permission.require(person, Action.LOOK, component, environment);
         Optional<String> name = component.map(each -> lookups.components().named(each).name());
         environment.ifPresent(lookups.environments()::named);
@@ -108,8 +110,8 @@ class DeploymentController {
                 .orElseThrow(() -> Refusal.invalid("/status",
                         "should be one of " + Arrays.stream(DeploymentStatus.values()).map(Word::of)
                                 .collect(Collectors.joining(", ")) + "; got “" + word + "”")));
-        return lookups.deployments().list(new Deployments.Filter(name, environment, wanted, before,
-                Math.clamp(limit, 1, 200))).stream().map(views::summary).toList();
+        return lookups.deployments().list(new Deployments.Filter(name, environment, wanted, by, since, until,
+                before, Math.clamp(limit, 1, 200))).stream().map(views::summary).toList();
     }
 
     /** One deployment: its gate, plan, hosts, tasks and comparison with what is live. */

@@ -82,12 +82,15 @@ interface DeploymentMapper {
 
     /** What a list of deployments is to have; empty: all. */
     record FilterRow(@Nullable String component, @Nullable String environment, @Nullable DeploymentStatus status,
-            long before, int limit) {}
+            @Nullable String by, @Nullable Instant since, @Nullable Instant until, long before, int limit) {}
 
     @Select(COLUMNS + """
             where d.id < #{before} and (#{status} is null or d.status = #{status})
               and (#{component} is null or c.name = #{component})
               and (#{environment} is null or e.name = #{environment})
+              and (#{by} is null or a.name = #{by})
+              and (#{since} is null or d.requested_at >= #{since})
+              and (#{until} is null or d.requested_at < #{until})
             order by d.id desc limit #{limit}""")
     List<Deployment> list(FilterRow filter);
 

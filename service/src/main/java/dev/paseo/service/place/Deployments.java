@@ -34,7 +34,13 @@ public class Deployments {
 
     /** What a list of deployments is to have; what is empty is not asked for. */
     public record Filter(Optional<String> component, Optional<String> environment, Optional<DeploymentStatus> status,
-            Optional<Long> before, int limit) {}
+            Optional<String> by, Optional<Instant> since, Optional<Instant> until, Optional<Long> before, int limit) {
+
+        public Filter(Optional<String> component, Optional<DeploymentStatus> status, Optional<Long> before, int limit) {
+            this(component, Optional.empty(), status, Optional.empty(), Optional.empty(), Optional.empty(), before,
+                    limit);
+        }
+    }
 
     /** One that was live once, and its version. */
     public record Past(RollbackTarget.Past deployment, long version) {}
@@ -84,8 +90,9 @@ public class Deployments {
     /** The newest first. */
     public List<Deployment> list(Filter filter) {
         return mapper.list(new DeploymentMapper.FilterRow(filter.component().orElse(null),
-                filter.environment().orElse(null), filter.status().orElse(null),
-                filter.before().orElse(Long.MAX_VALUE), filter.limit()));
+                filter.environment().orElse(null), filter.status().orElse(null), filter.by().orElse(null),
+                filter.since().orElse(null), filter.until().orElse(null), filter.before().orElse(Long.MAX_VALUE),
+                filter.limit()));
     }
 
     /** Those of a place, the newest first. */

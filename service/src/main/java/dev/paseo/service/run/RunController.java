@@ -73,27 +73,6 @@ class RunController {
         return views.summary(runs.byId(started.id()));
     }
 
-    /**
-     * Runs, the newest first.
-     *
-     * @param before only those with a smaller number
-     * @param limit  at most so many, 1 to 200
-     */
-    @GetMapping("/components/{component}/runs")
-    List<RunSummary> newest(@AuthenticationPrincipal Person person, @PathVariable String component,
-            @RequestParam Optional<String> branch,
-            @RequestParam Optional<String> status, @RequestParam Optional<Long> before,
-            @RequestParam(defaultValue = "30") int limit) {
-        Permission.require(person, Action.LOOK, Optional.of(component), Optional.empty());
-        List<String> known = Arrays.stream(RunStatus.values()).map(Word::of)
-                .toList();
-        status.filter(word -> !known.contains(word)).ifPresent(word -> {
-            throw Refusal.invalid("/status", "should be one of " + String.join(", ", known) + "; got “" + word + "”");
-        });
-        return runs.newest(starts.component(component).id(), before, branch, status, Math.clamp(limit, 1, 200)).stream()
-                .map(views::summary).toList();
-    }
-
     /** One run: its stages, artifacts, files, answers and causes. */
     @GetMapping("/runs/{component}/{number}")
     RunView run(@AuthenticationPrincipal Person person, @PathVariable String component, @PathVariable long number) {

@@ -110,12 +110,6 @@ interface RunMapper {
             + "component_id from former_name where name = #{component})) and r.number = #{number}")
     Optional<Run> numbered(String component, long number);
 
-    @Select(COLUMNS
-            + "where r.component_id = #{component} and r.number < #{before} and (#{branch} is null or r.branch = "
-            + "#{branch}) and (#{status} is null or r.status = #{status}) "
-            + "order by r.number desc limit #{limit}")
-    List<Run> newest(long component, long before, @Nullable String branch, @Nullable String status, int limit);
-
     /** What a decision makes of a run. */
     record Moved(long id, long revision, RunStatus status, String state, boolean prepared, @Nullable String reason,
             @Nullable Instant startedAt,

@@ -231,12 +231,6 @@ public class Runs {
         return mapper.newestStatus(component, branch);
     }
 
-    /** Of a component, the newest first; what is empty is not asked for. */
-    List<Run> newest(long component, Optional<Long> before, Optional<String> branch, Optional<String> status,
-            int most) {
-        return mapper.newest(component, before.orElse(Long.MAX_VALUE), branch.orElse(null), status.orElse(null), most);
-    }
-
     /** What a run has made so far. */
     List<RunMapper.OutputRow> outputs(long run) {
         return mapper.outputs(run);

@@ -2,10 +2,12 @@ package dev.paseo.service.signin;
 
 import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.http.HttpServletResponse;
+import dev.paseo.core.access.Person;
 import java.io.IOException;
 import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -22,14 +24,15 @@ class ProviderController {
     }
 
     /**
+     * @param signedIn whether whoever asks is signed in already
      * @param provider what the button says with which one signs in elsewhere; absent where there is only the password
      */
-    record WaysView(Optional<String> provider) {}
+    record WaysView(boolean signedIn, Optional<String> provider) {}
 
-    /** Which ways there are to sign in. */
+    /** Which ways there are to sign in, and whether one is. */
     @GetMapping("/api/v1/sign-in-ways")
-    WaysView ways() {
-        return new WaysView(provider.label());
+    WaysView ways(@AuthenticationPrincipal Person person) {
+        return new WaysView(person != null, provider.label());
     }
 
     /** Sends the browser to the provider; back to the page with a reason where that does not answer. */

@@ -28,11 +28,14 @@ class ConsoleFiles {
         }
     }
 
-    @GetMapping({"/", "/sign-in", "/waiting", "/audit", "/components", "/components/{name}",
-            "/components/{name}/pipeline", "/bring-in", "/chain", "/runs/{component}/{number}",
-            "/versions/{component}/{number}", "/deployments/{id}", "/places/{component}/{environment}",
-            "/passages/{id}", "/environments/{name}", "/environments-file", "/sets", "/sets/{name}", "/link/{token}",
-            "/problems/{name}", "/api"})
+    // The console's own list is router.tsx; its tests hold the two against each other.
+    @GetMapping({"/", "/sign-in", "/waiting", "/components", "/components/{name}", "/components/{name}/pipeline",
+            "/components/{name}/compare", "/components/{name}/pieces", "/components/{name}/address", "/bring-in",
+            "/chain", "/runs", "/versions", "/runs/{component}/{number}", "/versions/{component}/{number}",
+            "/deployments",
+            "/deployments/{id}", "/places/{component}/{environment}", "/passages/{id}", "/environments/{name}",
+            "/environments-file", "/sets", "/sets/{name}", "/settings", "/settings/{part}", "/settings/{part}/{name}",
+            "/link/{token}", "/problems/{name}", "/api"})
     ResponseEntity<Resource> page() {
         return ResponseEntity.ok().cacheControl(CacheControl.noCache()).contentType(MediaType.TEXT_HTML)
                 .body(new ClassPathResource("/console/index.html"));

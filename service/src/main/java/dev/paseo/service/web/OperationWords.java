@@ -32,7 +32,8 @@ class OperationWords {
             Map.entry("arrival", "upload"), Map.entry("decision", "gate"), Map.entry("grant", "secret"),
             Map.entry("hook", "source"), Map.entry("outside", "gate"), Map.entry("signin", "session"),
             Map.entry("trigger", "event"), Map.entry("web", "live events"), Map.entry("picture", "gate"),
-            Map.entry("announcement", "receiver"), Map.entry("evidence", "version"), Map.entry("start", "event"));
+            Map.entry("announcement", "receiver"), Map.entry("evidence", "version"), Map.entry("start", "event"),
+            Map.entry("savedview", "view"));
 
     /** What parameters of these names mean wherever they stand; {@code path what} is only that of a path. */
     private static final Map<String, String> PARAMETERS = Map.ofEntries(
@@ -50,7 +51,8 @@ class OperationWords {
             Map.entry("after", "Goes on after this name"), Map.entry("status", "Only those in this state"),
             Map.entry("other", "The environment that it is compared with"),
             Map.entry("piece", "Only this piece; none: all"),
-            Map.entry("branch", "A branch; none: the main branch"), Map.entry("reason", "Why; kept in the audit trail"),
+            Map.entry("branch", "A branch; none: the main branch, in a list any"),
+            Map.entry("reason", "Why; kept in the audit trail"),
             Map.entry("what", "component, place, host, agent, environment or preview-template"),
             Map.entry("secret", "A secret's name, such as DATA_KEY"),
             Map.entry("waitMillis", "How long to wait for the first line where there is none yet; at most 20000 ms"),
@@ -67,7 +69,12 @@ class OperationWords {
             Map.entry("Upload-Offset", "How many bytes of the file are here already"),
             Map.entry("remove", "Whether what is live is removed from its hosts too"),
             Map.entry("as", "The name that the copy gets"), Map.entry("subject", "Only entries about this"),
-            Map.entry("source", "A component that artifacts are taken from"));
+            Map.entry("source", "A component that artifacts are taken from"),
+            Map.entry("label", "Only of components of which a label has this value"),
+            Map.entry("author", "Only of commits whose author's name or address has this in it"),
+            Map.entry("by", "Only what this account asked for"),
+            Map.entry("since", "Only from this time on; RFC 3339"),
+            Map.entry("until", "Only before this time; RFC 3339"));
 
     @Bean
     OperationCustomizer operations() {

@@ -67,7 +67,7 @@ class DeploymentsFacadeTest {
     }
 
     private List<Long> ids(Optional<String> component, Optional<DeploymentStatus> status, Optional<Long> before) {
-        return deployments.list(new Deployments.Filter(component, Optional.empty(), status, before, 10)).stream()
+        return deployments.list(new Deployments.Filter(component, status, before, 10)).stream()
                 .map(Deployment::id).toList();
     }
 

@@ -1,0 +1,72 @@
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, need, type Schemas } from "../../api/client";
+import { StateWord } from "../../design/Glyph";
+import { deploymentState } from "../../design/states";
+import { At } from "../../design/time";
+import { sinceOf, type Facet } from "./facets";
+import { List, useFacets } from "./List";
+
+type View = Schemas["DeploymentSummary"];
+
+const PAGE = 50;
+const FACETS: Facet[] = ["component", "environment", "status", "by", "since"];
+
+/** Every deployment, the newest first. */
+export default function Deployments() {
+  const [{ since, ...asks }] = useFacets(FACETS);
+  const list = useInfiniteQuery({
+    queryKey: ["deployments", asks, since],
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) =>
+      need(
+        api.GET("/api/v1/deployments", {
+          params: { query: { ...asks, since: sinceOf(since, Date.now()), before: pageParam, limit: PAGE } },
+        }),
+      ),
+    getNextPageParam: (last: View[]) => (last.length === PAGE ? last.at(-1)?.id : undefined),
+    select: (data) => data.pages.flat(),
+  });
+  return (
+    <List
+      title="Deployments"
+      facets={FACETS}
+      list={list}
+      head={["Number", "Version", "Into", "Kind", "State", "Asked by", "Asked", "Live"]}
+      empty="Nothing was deployed yet: promote a version."
+      row={(each) => (
+        <tr key={each.id}>
+          <td>
+            <Link to={`/deployments/${each.id}`}>{each.id}</Link>
+          </td>
+          <td>
+            {each.component}{" "}
+            <Link className="v" to={`/versions/${each.component}/${each.version}`}>
+              {each.version}
+            </Link>
+          </td>
+          <td>
+            <Link to={`/places/${each.component}/${each.environment}`}>{each.environment}</Link>
+          </td>
+          <td>
+            {each.kind}
+            {each.emergency && <b className="warn">, emergency</b>}
+          </td>
+          <td>
+            <StateWord state={deploymentState(each.status)} />
+            {each.reason && (
+              <div className="quiet max-w-[320px] truncate" title={each.reason}>
+                {each.reason}
+              </div>
+            )}
+          </td>
+          <td>{each.requestedBy ?? "the walk"}</td>
+          <td>
+            <At time={each.requestedAt} />
+          </td>
+          <td>{each.liveAt && <At time={each.liveAt} />}</td>
+        </tr>
+      )}
+    />
+  );
+}

@@ -1,0 +1,196 @@
+import type { UseInfiniteQueryResult } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
+import { useDeferredValue, useEffect, useState, type ReactNode } from "react";
+import { Link, useSearchParams } from "react-router";
+import { whereabouts } from "../../api/queries";
+import { Loading, Trouble } from "../../design/parts";
+import { asked, DEPLOYMENT_STATUSES, RUN_STATUSES, SINCE, told, type Facet, type Facets } from "./facets";
+import { Views } from "./Views";
+
+const PAUSE = 250;
+
+/** What the address asks of a list, and how another thing is asked. */
+export function useFacets(of: readonly Facet[]): [Facets, (facet: Facet, value: string) => void] {
+  const [params, setParams] = useSearchParams();
+  const set = (facet: Facet, value: string) =>
+    setParams(
+      (now) => {
+        if (value) now.set(facet, value);
+        else now.delete(facet);
+        return now;
+      },
+      { replace: true },
+    );
+  return [asked(params, of), set];
+}
+
+interface Known {
+  component: string[];
+  environment: string[];
+  label: string[];
+}
+
+/** Which names there are to choose from. */
+function useNames(): Known {
+  const where = useQuery(whereabouts());
+  const rows = where.data?.rows ?? [];
+  return {
+    component: rows.map((row) => row.component),
+    environment: where.data?.environments.map((each) => each.name) ?? [],
+    label: [...new Set(rows.flatMap((row) => Object.values(row.labels)))].sort(),
+  };
+}
+
+interface FacetProps {
+  facet: Facet;
+  value: string;
+  of: [value: string, word: string][];
+  onChoose: (value: string) => void;
+}
+
+function Choice({ facet, value, of, onChoose }: FacetProps) {
+  const shown = value && !of.some(([each]) => each === value) ? [...of, [value, value] as [string, string]] : of;
+  return (
+    <select aria-label={`Which ${facet}`} value={value} onChange={(event) => onChoose(event.target.value)}>
+      <option value="">any {facet === "since" ? "time" : facet}</option>
+      {shown.map(([each, word]) => (
+        <option key={each} value={each}>
+          {word}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** What is typed is asked a moment after the last letter. */
+function Typed({ facet, value, onChoose }: Omit<FacetProps, "of">) {
+  const [text, setText] = useState(value);
+  const [before, setBefore] = useState(value);
+  if (value !== before) {
+    setBefore(value);
+    setText(value);
+  }
+  useEffect(() => {
+    if (text === value) return;
+    const timer = setTimeout(() => onChoose(text), PAUSE);
+    return () => clearTimeout(timer);
+  });
+  return (
+    <input
+      type="search"
+      aria-label={`Which ${facet}`}
+      placeholder={`any ${facet}`}
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+    />
+  );
+}
+
+const same = (names: string[]) => names.map((name): [string, string] => [name, name]);
+
+interface ListProps<T> {
+  title: string;
+  /** What can be asked of it. */
+  facets: readonly Facet[];
+  statuses?: "runs" | "deployments";
+  list: UseInfiniteQueryResult<T[]>;
+  head: string[];
+  row: (each: T) => ReactNode;
+  /** What there is to do where there is nothing at all. */
+  empty: ReactNode;
+}
+
+/** A list of everything of a kind, the newest first; what is asked of it stands in the address. */
+export function List<T>({ title, facets, statuses, list, head, row, empty }: ListProps<T>) {
+  const [asks, set] = useFacets(facets);
+  const names = useNames();
+  const rows = useDeferredValue(list.data ?? []);
+  const choices = (facet: Facet): [string, string][] | undefined => {
+    switch (facet) {
+      case "component":
+      case "environment":
+      case "label":
+        return same(names[facet]);
+      case "status":
+        return same(statuses === "runs" ? RUN_STATUSES : DEPLOYMENT_STATUSES);
+      case "since":
+        return Object.entries(SINCE).map(([word, { words }]) => [word, words]);
+      case "blocked":
+        return [
+          ["true", "blocked"],
+          ["false", "not blocked"],
+        ];
+      default:
+        return undefined;
+    }
+  };
+  return (
+    <>
+      <title>{`${title} · Paseo`}</title>
+      <div className="title-line">
+        <h1>{title}</h1>
+        <p>
+          {told(asks)}.{" "}
+          {["Runs", "Versions", "Deployments"]
+            .filter((each) => each !== title)
+            .map((each) => (
+              <Link key={each} className="mr-3" to={`/${each.toLowerCase()}`}>
+                {each}
+              </Link>
+            ))}
+        </p>
+        <div className="title-end">
+          <Views />
+        </div>
+      </div>
+      <form
+        className="mb-4 flex flex-wrap items-center gap-2"
+        aria-label={`Which ${title.toLowerCase()}`}
+        onSubmit={(event) => event.preventDefault()}
+      >
+        {facets.map((facet) => {
+          const of = choices(facet);
+          const common = { facet, value: asks[facet] ?? "", onChoose: (value: string) => set(facet, value) };
+          if (facet === "label" && names.label.length === 0) return null;
+          return of ? <Choice key={facet} {...common} of={of} /> : <Typed key={facet} {...common} />;
+        })}
+        {Object.keys(asks).length > 0 && (
+          <Link className="btn small" to="?">
+            All of them
+          </Link>
+        )}
+      </form>
+      {list.isPending && <Loading height={520} />}
+      {list.isError && <Trouble error={list.error} />}
+      {list.data && rows.length === 0 && (
+        <p className="empty">{Object.keys(asks).length > 0 ? "None is like that." : empty}</p>
+      )}
+      {rows.length > 0 && (
+        <section className="sheet p-5">
+          <div className="table-scroll" tabIndex={0} role="region" aria-label={title}>
+            <table className="w-full">
+              <thead>
+                <tr>
+                  {head.map((each) => (
+                    <th key={each}>{each}</th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>{rows.map(row)}</tbody>
+            </table>
+          </div>
+          {list.hasNextPage && (
+            <button
+              type="button"
+              className="btn mt-4"
+              disabled={list.isFetchingNextPage}
+              onClick={() => void list.fetchNextPage()}
+            >
+              Older
+            </button>
+          )}
+        </section>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,74 @@
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, need } from "../../api/client";
+import { StateWord } from "../../design/Glyph";
+import { workState } from "../../design/states";
+import { At, lengthOf } from "../../design/time";
+import { sinceOf, type Facet } from "./facets";
+import { List, useFacets } from "./List";
+
+const FACETS: Facet[] = ["component", "status", "branch", "author", "label", "since"];
+
+/** Every run, the newest first. */
+export default function Runs() {
+  const [{ since, ...asks }] = useFacets(FACETS);
+  const list = useInfiniteQuery({
+    queryKey: ["runs", asks, since],
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) =>
+      need(
+        api.GET("/api/v1/runs", {
+          params: { query: { ...asks, since: sinceOf(since, Date.now()), before: pageParam } },
+        }),
+      ),
+    getNextPageParam: (last) => last.next,
+    select: (data) => data.pages.flatMap((page) => page.runs),
+  });
+  return (
+    <List
+      title="Runs"
+      facets={FACETS}
+      statuses="runs"
+      list={list}
+      head={["Run", "State", "Branch", "Commit", "Version", "Began", "Took"]}
+      empty="Nothing ran yet: push to a component, or start one."
+      row={(run) => (
+        <tr key={`${run.component}#${run.number}`}>
+          <td>
+            <Link to={`/runs/${run.component}/${run.number}`}>
+              {run.component}#{run.number}
+            </Link>
+          </td>
+          <td>
+            <StateWord state={workState(run.status)} />
+            {run.reason && (
+              <div className="quiet max-w-[260px] truncate" title={run.reason}>
+                {run.reason}
+              </div>
+            )}
+          </td>
+          <td className="max-w-[160px] truncate" title={run.branch}>
+            {run.branch}
+          </td>
+          <td>
+            <div className="max-w-[330px] truncate" title={`${run.commitSummary}, by ${run.commitAuthor}`}>
+              <code>{run.commit.slice(0, 7)}</code> {run.commitSummary}{" "}
+              <span className="quiet">{run.commitAuthor}</span>
+            </div>
+          </td>
+          <td>
+            {run.sealed ? (
+              <Link className="v" to={`/versions/${run.component}/${run.version}`}>
+                {run.version}
+              </Link>
+            ) : (
+              <span className="quiet">not sealed</span>
+            )}
+          </td>
+          <td>{run.startedAt ? <At time={run.startedAt} /> : <span className="quiet">not yet</span>}</td>
+          <td>{run.startedAt && run.endedAt && lengthOf(run.startedAt, new Date(run.endedAt))}</td>
+        </tr>
+      )}
+    />
+  );
+}

@@ -1,0 +1,81 @@
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, need } from "../../api/client";
+import { At } from "../../design/time";
+import { sinceOf, type Facet } from "./facets";
+import { List, useFacets } from "./List";
+
+const FACETS: Facet[] = ["component", "environment", "branch", "blocked", "label", "since"];
+
+/** Every version, the newest first. */
+export default function Versions() {
+  const [{ since, blocked, ...asks }] = useFacets(FACETS);
+  const list = useInfiniteQuery({
+    queryKey: ["versions", asks, blocked, since],
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) =>
+      need(
+        api.GET("/api/v1/versions", {
+          params: {
+            query: {
+              ...asks,
+              blocked: blocked ? blocked === "true" : undefined,
+              since: sinceOf(since, Date.now()),
+              before: pageParam,
+            },
+          },
+        }),
+      ),
+    getNextPageParam: (last) => last.next,
+    select: (data) => data.pages.flatMap((page) => page.versions),
+  });
+  return (
+    <List
+      title="Versions"
+      facets={FACETS}
+      list={list}
+      head={["Version", "Live in", "Branch", "Commit", "Built by", "Sealed"]}
+      empty="Nothing was sealed yet: the first run that passes seals a version."
+      row={(version) => (
+        <tr key={`${version.component} ${version.number}`}>
+          <td>
+            <Link to={`/components/${version.component}`}>{version.component}</Link>{" "}
+            <Link className="v" to={`/versions/${version.component}/${version.number}`}>
+              {version.number}
+            </Link>
+            {version.blocked && <b className="bad"> blocked</b>}
+          </td>
+          <td>
+            {version.live.map((each) => (
+              <Link key={each} className="mr-2" to={`/places/${version.component}/${each}`}>
+                {each}
+              </Link>
+            ))}
+            {version.live.length === 0 && <span className="quiet">nowhere</span>}
+          </td>
+          <td className="max-w-[160px] truncate" title={version.branch}>
+            {version.branch}
+            {!version.trusted && <span className="quiet">, not trusted</span>}
+          </td>
+          <td>
+            {version.commit && (
+              <div className="max-w-[330px] truncate" title={version.commitSummary}>
+                <code>{version.commit.slice(0, 7)}</code> {version.commitSummary}
+              </div>
+            )}
+          </td>
+          <td>
+            {version.run ? (
+              <Link to={`/runs/${version.component}/${version.run}`}>#{version.run}</Link>
+            ) : (
+              <span className="quiet">elsewhere</span>
+            )}
+          </td>
+          <td>
+            <At time={version.sealedAt} />
+          </td>
+        </tr>
+      )}
+    />
+  );
+}

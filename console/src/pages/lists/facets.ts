@@ -1,0 +1,74 @@
+/** What a list is asked for; each stands in the page's address. */
+export type Facet = "component" | "environment" | "status" | "branch" | "label" | "by" | "author" | "blocked" | "since";
+export type Facets = Partial<Record<Facet, string>>;
+
+/** The states that a deployment is looked for in, as the API has them. */
+export const DEPLOYMENT_STATUSES = [
+  "waiting",
+  "queued",
+  "deploying",
+  "checking",
+  "live",
+  "replaced",
+  "undoing",
+  "undone",
+  "removed",
+  "stopped",
+  "failed",
+  "rejected",
+  "expired",
+  "withdrawn",
+  "overtaken",
+];
+
+/** The states that a run is looked for in, as the API has them. */
+export const RUN_STATUSES = ["waiting", "running", "cancelling", "passed", "warned", "failed", "cancelled"];
+
+/** How far back a list goes, by the word of it in the address. */
+export const SINCE: Record<string, { hours: number; words: string }> = {
+  "1h": { hours: 1, words: "in the last hour" },
+  "24h": { hours: 24, words: "in the last 24 hours" },
+  "7d": { hours: 7 * 24, words: "in the last 7 days" },
+  "30d": { hours: 30 * 24, words: "in the last 30 days" },
+  "90d": { hours: 90 * 24, words: "in the last 90 days" },
+};
+
+const HOUR = 3_600_000;
+const MINUTE = 60_000;
+
+/** The moment from which on a list is asked for; the same for a minute, so that it is not asked anew all the time. */
+export const sinceOf = (word: string | undefined, now: number): string | undefined => {
+  const far = SINCE[word ?? ""];
+  return far && new Date(Math.floor((now - far.hours * HOUR) / MINUTE) * MINUTE).toISOString();
+};
+
+/** What an address asks of a list that knows these; what it does not say is not asked. */
+export function asked(params: URLSearchParams, of: readonly Facet[]): Facets {
+  return Object.fromEntries(
+    of.flatMap((facet) => {
+      const value = params.get(facet);
+      return value && (facet !== "since" || value in SINCE) ? [[facet, value]] : [];
+    }),
+  );
+}
+
+const WORDS: Record<Facet, (value: string) => string> = {
+  status: (value) => `${value}`,
+  blocked: (value) => (value === "true" ? "blocked" : "not blocked"),
+  component: (value) => `of ${value}`,
+  label: (value) => `with the label ${value}`,
+  branch: (value) => `of the branch ${value}`,
+  environment: (value) => `in ${value}`,
+  by: (value) => `asked for by ${value}`,
+  author: (value) => `by ${value}`,
+  since: (value) => SINCE[value]?.words ?? "",
+};
+
+/** The same in words, in the order in which they are said. */
+export function told(facets: Facets): string {
+  const said = (Object.keys(WORDS) as Facet[]).flatMap((facet) => {
+    const value = facets[facet];
+    return value ? [WORDS[facet](value)] : [];
+  });
+  return said.length === 0 ? "all of them" : `those ${said.join(", ")}`;
+}

@@ -1,0 +1,55 @@
+import { useQuery } from "@tanstack/react-query";
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+import { useLocation } from "react-router";
+import { me, signInWays } from "../../api/queries";
+import { Refused, TextField } from "../../design/form";
+import { useSignIn } from "./signing";
+
+/** The session has ended while a page is open: the page stays as it is, with what was typed, until one is back. */
+export default function SignInAgain() {
+  const known = useQuery({ ...me(), enabled: false }).data?.name;
+  const [named, setNamed] = useState("");
+  const [password, setPassword] = useState("");
+  const ways = useQuery(signInWays());
+  const { signIn, busy, refused } = useSignIn();
+  const { pathname, search } = useLocation();
+  const name = known ?? named;
+  return (
+    <Dialog.Root open>
+      <Dialog.Portal>
+        <Dialog.Overlay className="overlay" />
+        <Dialog.Content className="dialog sheet" aria-describedby="session-ended">
+          <Dialog.Title>Your session has ended</Dialog.Title>
+          <p id="session-ended">
+            {known ? `Sign in again as ${known}.` : "Sign in again."} The page behind this stays as it is, with what you
+            typed; what was refused just now was not done.
+          </p>
+          <form
+            onSubmit={(event) => {
+              event.preventDefault();
+              void signIn(name, password);
+            }}
+          >
+            {!known && <TextField label="Name" at="/name" refused={refused} value={named} onType={setNamed} />}
+            <TextField label="Password" at="/password" secret refused={refused} value={password} onType={setPassword} />
+            <Refused refused={refused} beside={["/name", "/password"]} />
+            <div className="decide-buttons">
+              <button type="submit" className="btn primary big" disabled={busy}>
+                {busy ? "Signing in…" : "Sign in"}
+              </button>
+              {ways.data?.provider && (
+                <a className="btn big" href="/sign-in/with-provider" target="_blank" rel="noreferrer">
+                  {ways.data.provider}, in another tab
+                </a>
+              )}
+              <a className="btn big" href={`/sign-in?then=${encodeURIComponent(pathname + search)}`}>
+                Leave this page
+              </a>
+            </div>
+          </form>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,67 @@
+package dev.paseo.service.listing;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.core.run.RunStatus;
+import dev.paseo.core.text.Word;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Refusal;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/v1")
+class ListingController {
+
+    private final Listing listing;
+
+    ListingController(Listing listing) {
+        this.listing = listing;
+    }
+
+    /**
+     * Runs of all components, the newest first.
+     *
+     * @param newest only the newest run of each main branch
+     * @param limit  at most so many, 1 to 200
+     */
+    @GetMapping("/runs")
+    Listing.RunList runs(@AuthenticationPrincipal Person person, @RequestParam Optional<String> component,
+            @RequestParam Optional<String> label, @RequestParam Optional<String> branch,
+            @RequestParam Optional<String> status, @RequestParam Optional<String> author,
+            @RequestParam Optional<Instant> since, @RequestParam Optional<Instant> until,
+            @RequestParam(defaultValue = "false") boolean newest, @RequestParam Optional<Long> before,
+            @RequestParam(defaultValue = "50") int limit) {
+        Permission.require(person, Action.LOOK, component, Optional.empty());
+        Optional<RunStatus> wanted = status.map(word -> Word.read(RunStatus.class, word)
+                .orElseThrow(() -> Refusal.invalid("/status", "should be one of " + Arrays.stream(RunStatus.values())
+                        .map(Word::of).collect(Collectors.joining(", ")) + "; got “" + word + "”")));
+        return listing.runs(new Listing.Asked(component, label, branch, since, until, before, limit), wanted, author,
+                newest);
+    }
+
+    /**
+     * Versions of all components, the newest first.
+     *
+     * @param environment only what is live there now
+     * @param blocked     only what is blocked, or only what is not
+     * @param limit       at most so many, 1 to 200
+     */
+    @GetMapping("/versions")
+    Listing.VersionList versions(@AuthenticationPrincipal Person person, @RequestParam Optional<String> component,
+            @RequestParam Optional<String> label, @RequestParam Optional<String> branch,
+            @RequestParam Optional<String> environment, @RequestParam Optional<Boolean> blocked,
+            @RequestParam Optional<Instant> since, @RequestParam Optional<Instant> until,
+            @RequestParam Optional<Long> before, @RequestParam(defaultValue = "50") int limit) {
+        Permission.require(person, Action.LOOK, component, Optional.empty());
+        return listing.versions(new Listing.Asked(component, label, branch, since, until, before, limit), environment,
+                blocked);
+    }
+}
