@@ -59,6 +59,8 @@ const pages = [
           { path: "service", lazy: page(() => import("./pages/settings/Service")) },
         ],
       },
+      { path: "/docs", lazy: page(() => import("./pages/docs/Docs")) },
+      { path: "/docs/:room/:name", lazy: page(() => import("./pages/docs/Docs")) },
       { path: "/api", lazy: page(() => import("./pages/api/Api")) },
       { path: "/link/:token", lazy: page(() => import("./pages/link/MailLink")) },
       { path: "*", element: <NoPage /> },

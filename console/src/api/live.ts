@@ -57,8 +57,8 @@ async function isUpgraded(): Promise<boolean> {
 }
 
 /**
- * Keeps every page live. Connected while the connection stands. Only a page that is looked at holds one: a browser has but a
- * few for each service, and pages that are hidden, or kept for going back to, would use them up.
+ * Keeps every page live. Connected while the connection stands. Only a page that is looked at holds one: a browser
+ * has but a few for each service, and pages that are hidden, or kept for going back to, would use them up.
  */
 export function useLive(may: boolean): { connected: boolean; upgraded: boolean } {
   const client = useQueryClient();

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { BookOpen, CircleUserRound, LogOut, Moon, Radio, Search, Sun } from "lucide-react";
+import { BookOpen, CircleHelp, CircleUserRound, Library, LogOut, Moon, Radio, Search, Sun } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { lazy, Suspense, useEffect, useRef, type ReactNode } from "react";
+import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from "react";
 import { Link, Outlet, useLocation, useNavigate, useSearchParams } from "react-router";
 import { api, need } from "../api/client";
 import { useLive } from "../api/live";
@@ -17,6 +17,7 @@ import { OWN, useZoneOfPage } from "./zone";
 
 const Palette = lazy(() => import("../palette/Palette"));
 const SignInAgain = lazy(() => import("../pages/sign-in/SignInAgain"));
+const Help = lazy(() => import("../help/Help"));
 const Promotion = lazy(() => import("../pages/promotion/Promotion"));
 
 const Mark = () => (
@@ -54,7 +55,7 @@ function RailLink({ to, also, children }: { to: string; also: string[]; children
   );
 }
 
-function Rail({ onFind }: { onFind: () => void }) {
+function Rail({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
   const theme = useTheme();
   const needs = useQuery({ ...waitingCount(), enabled: useMay()("LOOK") }).data?.count ?? 0;
   return (
@@ -98,6 +99,9 @@ function Rail({ onFind }: { onFind: () => void }) {
         >
           <Search size={17} />
         </button>
+        <button type="button" className="icon" onClick={onHelp} aria-label="Help" title="Help on this page">
+          <CircleHelp size={17} />
+        </button>
         <button
           type="button"
           className="icon"
@@ -132,6 +136,12 @@ function Who() {
           <DropdownMenu.Label className="menu-label">
             {who.data?.groups.length ? `in ${who.data.groups.join(", ")}` : "in no group"}
           </DropdownMenu.Label>
+          <DropdownMenu.Item className="menu-item" asChild>
+            <Link to="/docs">
+              <Library size={15} />
+              The docs
+            </Link>
+          </DropdownMenu.Item>
           <DropdownMenu.Item className="menu-item" asChild>
             <Link to="/api">
               <BookOpen size={15} />
@@ -207,7 +217,7 @@ function Page() {
     </Suspense>
   );
   if (who.isPending) return <Loading height={480} />;
-  if (!who.data || may("LOOK") || /^\/(settings(\/yours)?|api|link\/.*)$/.test(pathname)) return page;
+  if (!who.data || may("LOOK") || /^\/(settings(\/yours)?|api|docs\/?.*|link\/.*)$/.test(pathname)) return page;
   return (
     <section className="sheet">
       <h1>You may not see anything yet</h1>
@@ -227,11 +237,12 @@ export function Frame() {
   const may = useMay();
   const live = useLive(may("LOOK"));
   const ended = useSessionEnded();
+  const [helped, setHelped] = useState(false);
   const [params] = useSearchParams();
   const { finding, help, setFinding, setHelp } = useKeys();
   return (
     <>
-      <Rail onFind={() => setFinding(true)} />
+      <Rail onFind={() => setFinding(true)} onHelp={() => setHelped(!helped)} />
       <main>
         <Page />
       </main>
@@ -239,6 +250,11 @@ export function Frame() {
       {finding && (
         <Suspense fallback={null}>
           <Palette onClose={() => setFinding(false)} />
+        </Suspense>
+      )}
+      {helped && (
+        <Suspense fallback={null}>
+          <Help onClose={() => setHelped(false)} />
         </Suspense>
       )}
       {ended && (

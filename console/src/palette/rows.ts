@@ -97,7 +97,7 @@ export function actsOn(
 const PAGES: [string, string, string][] = [
   ["Whereabouts", "/", "which version is where"],
   ["Waiting", "/waiting", "what waits for you"],
-  ["Components", "/components", "their newest runs"],
+  ["Components", "/components", "their newest runs and versions"],
   ["Deployments", "/deployments", "all of them, the newest first"],
   ["Sets", "/sets", "versions that go together"],
   ["Chain", "/chain", "who starts whom"],
@@ -112,6 +112,9 @@ const PAGES: [string, string, string][] = [
   ["Previews", "/settings/previews", "settings"],
   ["Receivers of events", "/settings/receivers", "settings"],
   ["The service", "/settings/service", "settings: clock, key, audit trail"],
+  ["Runs", "/runs", "all of them, the newest first"],
+  ["Versions", "/versions", "all of them, the newest first"],
+  ["The docs", "/docs", "read and searched"],
   ["The API", "/api", "every operation"],
 ];
 

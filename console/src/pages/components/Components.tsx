@@ -11,11 +11,10 @@ import { workState } from "../../design/states";
 import { At } from "../../design/time";
 import { RUN_STATUSES } from "../lists/facets";
 import { Views } from "../lists/Views";
-import { SORTS, sorted, type Line, type Sort } from "./lines";
+import { nameOf, SORTS, sorted, type Line, type Sort } from "./lines";
 
 const HEIGHT = 56;
-const COLUMNS =
-  "minmax(220px, 1.4fr) minmax(150px, .7fr) minmax(240px, 1.5fr) minmax(110px, .6fr) minmax(200px, 1.2fr)";
+const COLUMNS = "minmax(200px, 1.1fr) 150px minmax(220px, 1.1fr) 130px minmax(260px, 1.4fr)";
 const CELL = "flex min-w-0 flex-col justify-center pr-4";
 
 /** Every component: its newest run and version, and where it is live. */
@@ -70,7 +69,7 @@ export default function Components() {
           <form className="mb-4 flex flex-wrap items-center gap-2" onSubmit={(event) => event.preventDefault()}>
             <input
               type="search"
-              className="h-[30px]"
+              className="h-[34px]"
               aria-label="Only components that have this in their name or in a label"
               placeholder="component or label"
               value={text}
@@ -178,7 +177,7 @@ function OneLine({ row, run }: Line) {
             <span className="truncate" title={run.commitSummary}>
               <code>{run.commit.slice(0, 7)}</code> {run.commitSummary}
             </span>
-            <span className="quiet truncate">{run.reason ?? `by ${run.commitAuthor}`}</span>
+            <span className="quiet truncate">{run.reason ?? `by ${nameOf(run.commitAuthor)}`}</span>
           </>
         )}
       </span>
@@ -188,10 +187,17 @@ function OneLine({ row, run }: Line) {
             {row.newest.version}
           </Link>
         ) : (
-          <span className="quiet">none</span>
+          <span className="quiet">{row.cells.some((cell) => cell.version) ? "built elsewhere" : "none"}</span>
         )}
       </span>
-      <span role="cell" className="min-w-0 truncate pr-4">
+      <span
+        role="cell"
+        className="min-w-0 truncate pr-4"
+        title={row.cells
+          .filter((cell) => cell.version)
+          .map((cell) => `${cell.environment} ${cell.version}`)
+          .join(", ")}
+      >
         <Live cells={row.cells} component={row.component} />
       </span>
     </>

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
-import { sorted, type Sort } from "./lines";
+import { nameOf, sorted, type Sort } from "./lines";
 
 const row = (component: string, team = "paths"): Schemas["RowView"] => ({
   component,
@@ -29,4 +29,13 @@ it.each<[string, string, Sort, string[]]>([
   ["", "", "unknown" as Sort, ["avalanche-notice", "daylight-api", "sun-model", "trail-atlas"]],
 ])("text %s, status %s, sorted %s", (text, status, sort, names) => {
   expect(sorted(ROWS, RUNS, { text, status, sort }).map((each) => each.row.component)).toEqual(names);
+});
+
+it.each([
+  ["Ada <ada@park.example>", "Ada"],
+  ["<ada@park.example>", "<ada@park.example>"],
+  ["Ada", "Ada"],
+  ["a > b", "a > b"],
+])("says %s as %s", (author, name) => {
+  expect(nameOf(author)).toBe(name);
 });

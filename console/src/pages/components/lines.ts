@@ -40,3 +40,6 @@ export function sorted(rows: Row[], newest: ReadonlyMap<string, Run>, { text, st
     .filter(({ run }) => !status || run?.status === status)
     .sort((a, b) => (ORDERS[sort] ?? ORDERS.name)(a, b) || a.row.component.localeCompare(b.row.component));
 }
+
+/** An author without the address, as git writes it. */
+export const nameOf = (author: string) => author.replace(/ *<[^>]*>$/, "") || author;

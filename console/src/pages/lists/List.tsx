@@ -8,6 +8,7 @@ import { asked, DEPLOYMENT_STATUSES, RUN_STATUSES, SINCE, told, type Facet, type
 import { Views } from "./Views";
 
 const PAUSE = 250;
+const ANY: Partial<Record<Facet, string>> = { since: "any time", blocked: "blocked or not", by: "asked by anybody" };
 
 /** What the address asks of a list, and how another thing is asked. */
 export function useFacets(of: readonly Facet[]): [Facets, (facet: Facet, value: string) => void] {
@@ -52,7 +53,7 @@ function Choice({ facet, value, of, onChoose }: FacetProps) {
   const shown = value && !of.some(([each]) => each === value) ? [...of, [value, value] as [string, string]] : of;
   return (
     <select aria-label={`Which ${facet}`} value={value} onChange={(event) => onChoose(event.target.value)}>
-      <option value="">any {facet === "since" ? "time" : facet}</option>
+      <option value="">{ANY[facet] ?? `any ${facet}`}</option>
       {shown.map(([each, word]) => (
         <option key={each} value={each}>
           {word}
@@ -79,7 +80,7 @@ function Typed({ facet, value, onChoose }: Omit<FacetProps, "of">) {
     <input
       type="search"
       aria-label={`Which ${facet}`}
-      placeholder={`any ${facet}`}
+      placeholder={ANY[facet] ?? `any ${facet}`}
       value={text}
       onChange={(event) => setText(event.target.value)}
     />

@@ -4,6 +4,7 @@ import { api, need } from "../../api/client";
 import { StateWord } from "../../design/Glyph";
 import { workState } from "../../design/states";
 import { At, lengthOf } from "../../design/time";
+import { nameOf } from "../components/lines";
 import { sinceOf, type Facet } from "./facets";
 import { List, useFacets } from "./List";
 
@@ -53,7 +54,7 @@ export default function Runs() {
           <td>
             <div className="max-w-[330px] truncate" title={`${run.commitSummary}, by ${run.commitAuthor}`}>
               <code>{run.commit.slice(0, 7)}</code> {run.commitSummary}{" "}
-              <span className="quiet">{run.commitAuthor}</span>
+              <span className="quiet">{nameOf(run.commitAuthor)}</span>
             </div>
           </td>
           <td>

@@ -35,7 +35,7 @@ class ConsoleFiles {
             "/deployments",
             "/deployments/{id}", "/places/{component}/{environment}", "/passages/{id}", "/environments/{name}",
             "/environments-file", "/sets", "/sets/{name}", "/settings", "/settings/{part}", "/settings/{part}/{name}",
-            "/link/{token}", "/problems/{name}", "/api"})
+            "/link/{token}", "/problems/{name}", "/docs", "/docs/{room}/{name}", "/api"})
     ResponseEntity<Resource> page() {
         return ResponseEntity.ok().cacheControl(CacheControl.noCache()).contentType(MediaType.TEXT_HTML)
                 .body(new ClassPathResource("/console/index.html"));

@@ -1,0 +1,27 @@
+import { useDeferredValue, useMemo } from "react";
+import { Link } from "react-router";
+import { pages, textOf } from "./Article";
+import { around, search, sectionsOf } from "./search";
+
+/** What the docs have on these words. */
+export function Found({ sought, onGo }: { sought: string; onGo?: () => void }) {
+  const sections = useMemo(() => pages.flatMap((page) => sectionsOf(page, textOf(page) ?? "")), []);
+  const words = useDeferredValue(sought);
+  const found = search(sections, words);
+  if (found.length === 0) return <p className="empty">The docs have nothing on “{sought.trim()}”.</p>;
+  return (
+    <ul className="m-0 list-none p-0">
+      {found.map((each) => (
+        <li key={`${each.page}#${each.slug}`} className="border-t border-[var(--line)] py-2">
+          <Link to={`/docs/${each.page}#${each.slug}`} onClick={onGo}>
+            <b>{each.heading}</b>
+          </Link>{" "}
+          <span className="quiet">
+            {each.title} · {each.page.split("/")[0]}
+          </span>
+          <div className="quiet truncate">{around(each, words)}</div>
+        </li>
+      ))}
+    </ul>
+  );
+}
