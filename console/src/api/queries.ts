@@ -247,6 +247,10 @@ export const waitingCount = () =>
 export const loosenings = () =>
   queryOptions({ queryKey: ["loosenings"], queryFn: () => need(api.GET("/api/v1/loosenings")) });
 
+/** What is followed by whoever is signed in. */
+export const following = () =>
+  queryOptions({ queryKey: ["following"], queryFn: () => need(api.GET("/api/v1/following")), staleTime: 60_000 });
+
 export const notices = () => queryOptions({ queryKey: ["notices"], queryFn: () => need(api.GET("/api/v1/notices")) });
 
 export const noticeChoices = () =>

@@ -8,6 +8,7 @@ import { useLive } from "../api/live";
 import { useMay } from "../api/may";
 import { agents, me, waitingCount, whereabouts } from "../api/queries";
 import { useSessionEnded } from "../api/session";
+import { useTellInBrowser } from "../api/tell";
 import { Keys, useKeys } from "../palette/Keys";
 import { Loading } from "./parts";
 import { deploymentState } from "./states";
@@ -237,6 +238,7 @@ export function Frame() {
   const may = useMay();
   const live = useLive(may("LOOK"));
   const ended = useSessionEnded();
+  useTellInBrowser();
   const [helped, setHelped] = useState(false);
   const [params] = useSearchParams();
   const { finding, help, setFinding, setHelp } = useKeys();

@@ -12,6 +12,7 @@ import {
   source,
   versions,
 } from "../../api/queries";
+import { Follow } from "../../design/Follow";
 import { Refused, useTrying, wrongAt } from "../../design/form";
 import { Loading, Lozenge, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
@@ -37,6 +38,7 @@ export default function Component() {
         <h1>{name}</h1>
         <p>{view.summary}</p>
         <div className="title-action">
+          <Follow what="component" name={view.name} />
           <Link className="btn" to={`/components/${name}/address`}>
             <MapPin size={16} />
             Where it runs

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { deployment as deploymentQuery } from "../../api/queries";
 import { Glyph, StateWord } from "../../design/Glyph";
 import { Walk } from "../../design/Walk";
+import { Follow } from "../../design/Follow";
 import { Loading, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At, lengthOf, without } from "../../design/time";
@@ -45,6 +46,9 @@ export default function Deployment() {
             </>
           )}
         </p>
+        <div className="title-action">
+          <Follow what="deployment" name={String(view.deployment.id)} />
+        </div>
       </div>
       <div className="hero">
         <Walk stops={heroStops(view)} label={`The walk of ${component} ${version}`} />

@@ -11,6 +11,7 @@ import {
   rulesHistory,
   whereabouts,
 } from "../../api/queries";
+import { Follow } from "../../design/Follow";
 import { Closing } from "../../design/Closing";
 import { Glyph } from "../../design/Glyph";
 import { Loading, Lozenge, Trouble } from "../../design/parts";
@@ -36,6 +37,7 @@ export default function Environment() {
           All times here are those of {rules.data.zone}. Rules of revision {rules.data.revision}.
         </p>
         <div className="title-action">
+          <Follow what="environment" name={name} />
           <Closing environment={name} closed={closed} />
         </div>
       </div>

@@ -2,8 +2,10 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, need } from "../../api/client";
-import { noticeChoices, notices as noticesQuery, whereabouts } from "../../api/queries";
+import { following, noticeChoices, notices as noticesQuery, whereabouts } from "../../api/queries";
+import { tellInBrowser, useTelling } from "../../api/tell";
 import { At } from "../../design/time";
+import { byThing } from "./about";
 
 /** What the reader was told, and how. */
 export function Notices() {
@@ -32,14 +34,28 @@ export function Notices() {
       </div>
       {choosing && <Choices />}
       <ul className="notices">
-        {all.slice(0, 20).map((each) => (
-          <li key={each.id} className={each.read ? "read" : ""}>
-            <Link to={each.path}>{each.title}</Link>
-            <span className="quiet">
-              <At time={each.at} />
-            </span>
-          </li>
-        ))}
+        {byThing(all)
+          .slice(0, 20)
+          .map((each) => (
+            <li key={each.path} className={each.unread ? "" : "read"}>
+              <div className="min-w-0">
+                <Link to={each.path}>{each.newest.title}</Link>
+                {each.earlier.length > 0 && (
+                  <details className="quiet">
+                    <summary>{each.earlier.length} earlier about it</summary>
+                    {each.earlier.map((one) => (
+                      <div key={one.id}>
+                        <At time={one.at} /> {one.title}
+                      </div>
+                    ))}
+                  </details>
+                )}
+              </div>
+              <span className="quiet">
+                <At time={each.newest.at} />
+              </span>
+            </li>
+          ))}
       </ul>
       {notices.data && all.length === 0 && <p className="quiet">Nothing so far.</p>}
     </aside>
@@ -53,6 +69,9 @@ function Choices() {
   const [component, setComponent] = useState("");
   const own = component ? choices.data?.components[component] : undefined;
   const shown = (component ? (own ?? choices.data?.everywhere) : choices.data?.everywhere) ?? [];
+  const inBrowser = useTelling();
+  const followed = useQuery(following()).data ?? [];
+  const [said, setSaid] = useState("");
   const fresh = () => client.invalidateQueries({ queryKey: ["notices"] });
   const set = async (event: string, channel: string, delivery: string) => {
     await need(
@@ -66,6 +85,33 @@ function Choices() {
   };
   return (
     <div className="choices">
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={inBrowser}
+          onChange={(event) => void tellInBrowser(event.target.checked).then(setSaid)}
+        />
+        by the browser too, while no page of Paseo is looked at
+      </label>
+      {said && (
+        <p className="bad" role="alert">
+          {said}
+        </p>
+      )}
+      {followed.length > 0 && (
+        <p className="quiet">
+          You follow{" "}
+          {followed.map((each, at) => (
+            <span key={`${each.what} ${each.name}`}>
+              {at > 0 && ", "}
+              <Link to={`/${each.what}s/${each.name}`}>
+                {each.what} {each.name}
+              </Link>
+            </span>
+          ))}
+          .
+        </p>
+      )}
       <select aria-label="Of which component" value={component} onChange={(event) => setComponent(event.target.value)}>
         <option value="">of every component</option>
         {where.data?.rows.map((row) => (

@@ -57,6 +57,7 @@ public final class Commands {
         commands.put("reject", () -> new RulingCommand.Reject(context));
         commands.put("waiting", () -> new GateCommands.Waiting(context));
         commands.put("tick", () -> new TickCommand(context));
+        commands.put("follow", () -> new FollowCommand(context));
         commands.put("hand-on", () -> new HandOnCommand(context));
         commands.put("cancel", () -> new CancelCommand(context));
         commands.put("rollback", () -> new WayBackCommands.Rollback(context));

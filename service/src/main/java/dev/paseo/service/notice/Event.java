@@ -18,6 +18,8 @@ public enum Event {
     PREVIEW("your preview is ready, or was removed", Delivery.NOW, Delivery.NOW),
     LOOSENED("something went live under rules that were loosened within a day", Delivery.NOW, Delivery.NOW),
     NEARLY_FULL("a component has nearly all kept that it may", Delivery.NOW, Delivery.NOW),
+    FOLLOWED("a deployment of what you follow ended, or a run of it failed or passed again", Delivery.NOW,
+            Delivery.OFF),
     DAMAGED("kept bytes are damaged", Delivery.NOW, Delivery.NOW);
 
     /** How soon; a gathered one comes with others in one mail. */

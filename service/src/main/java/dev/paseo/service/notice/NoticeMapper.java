@@ -44,10 +44,19 @@ interface NoticeMapper {
     @Delete("delete from notice_choice where account_id = #{account} and component = #{component}")
     int asElsewhere(long account, String component);
 
-    @Select(COLUMNS + "where account_id = #{account} order by id desc limit #{limit}")
+    /** Not where it asked for something that is decided by now, or that its reader has decided. */
+    String STANDS = """
+            account_id = #{account} and not (event in ('waits', 'expires', 'nobody') and (
+              path like '/deployments/%' and exists (select 1 from deployment d
+                where d.id = substring(path, 14) and (d.status <> 'waiting' or exists (select 1 from ruling r
+                  where r.deployment_id = d.id and r.account_id = notice.account_id and r.taken_back_at is null)))
+              or path like '/passages/%' and exists (select 1 from passage p
+                where p.id = substring(path, 11) and p.ended_at is not null)))""";
+
+    @Select(COLUMNS + "where " + STANDS + " order by id desc limit #{limit}")
     List<NoticeRow> newest(long account, int limit);
 
-    @Select("select count(*) from notice where account_id = #{account} and read_at is null")
+    @Select("select count(*) from notice where read_at is null and " + STANDS)
     int unread(long account);
 
     @Update("update notice set read_at = #{now} where account_id = #{account} and read_at is null and id <= #{upTo}")
@@ -107,6 +116,14 @@ interface NoticeMapper {
     @Update("update mail_link set used_at = #{now} where token_hash = #{hash} and used_at is null and expires_at > "
             + "#{now}")
     int use(String hash, Instant now);
+
+    /** Those who follow a component, an environment or a deployment, and may see it; null: nobody asks for that. */
+    @Select("""
+            select distinct a.name from following f join account a on a.id = f.account_id
+            where a.disabled_at is null and (f.what = 'component' and f.thing_id = #{component}
+              or f.what = 'environment' and f.thing_id = #{environment}
+              or f.what = 'deployment' and f.thing_id = #{deployment})""")
+    List<String> followers(long component, @Nullable Long environment, @Nullable Long deployment);
 
     /** The accounts of those who pushed a commit. */
     @Select("""

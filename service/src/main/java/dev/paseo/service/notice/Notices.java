@@ -55,6 +55,16 @@ public class Notices {
         tell(mapper.keepers(component), said);
     }
 
+    /** Tells those who follow a component. */
+    public void tellFollowers(long component, Said said) {
+        tell(mapper.followers(component, null, null), said);
+    }
+
+    /** Tells those who follow a deployment, its component or its environment. */
+    public void tellFollowers(long component, long environment, long deployment, Said said) {
+        tell(mapper.followers(component, environment, deployment), said);
+    }
+
     /** Tells those who pushed a commit. */
     public void tellPushers(long component, String commit, Said said) {
         tell(mapper.pushers(component, commit), said);

@@ -66,6 +66,23 @@ class PeopleTold {
             case LIVE -> isLive(place, row, deployment, version, what);
             default -> {}
         }
+        tellFollowers(place, row, deployment, what);
+    }
+
+    /** How it ended, or that it is live. */
+    private void tellFollowers(Place place, Deployment row, DeploymentState deployment, String what) {
+        if (deployment.status() == row.status() || deployment.status() == DeploymentStatus.REPLACED
+                || deployment.status().open()) {
+            return;
+        }
+        String title = what + switch (deployment.status()) {
+            case LIVE -> " is live";
+            case FAILED, STOPPED -> " " + Word.of(deployment.status());
+            default -> " was " + Word.of(deployment.status());
+        };
+        String why = deployment.ending().orElse(title + ".");
+        notices.tellFollowers(place.componentId(), place.environmentId(), row.id(), Notices.Said.of(Event.FOLLOWED,
+                place.component(), title, why, "/deployments/" + row.id(), "deployment " + row.id() + " " + title));
     }
 
     private void fell(Place place, Deployment row, DeploymentState deployment, Versions.Version version, String what) {

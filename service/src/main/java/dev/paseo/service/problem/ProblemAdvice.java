@@ -32,6 +32,7 @@ import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
+import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.DatabindException;
@@ -203,8 +204,15 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
             HttpStatusCode status, WebRequest request) {
         String name = wrong.getPropertyName() == null ? "A parameter" : wrong.getPropertyName();
         return answer(Refusal.invalid("/" + name, name + " should be "
-                + kind(wrong.getRequiredType() == null ? Object.class : wrong.getRequiredType()) + "; got “"
-                + wrong.getValue() + "”"));
+                + kind(asked(wrong)) + "; got “" + wrong.getValue() + "”"));
+    }
+
+    /** What a parameter may be that need not be given is what it is where it is. */
+    private static Class<?> asked(TypeMismatchException wrong) {
+        if (wrong.getRequiredType() == Optional.class && wrong instanceof MethodArgumentTypeMismatchException argument) {
+            return argument.getParameter().nested().getNestedParameterType();
+        }
+        return wrong.getRequiredType() == null ? Object.class : wrong.getRequiredType();
     }
 
     @Override

@@ -120,7 +120,7 @@ public class Runs {
         if (after.status().ended()) {
             ends.announcements().runFinished(row.component(), row.number(), row.revision(), Word.of(after.status()),
                     after.reason());
-            tellPushers(row, after, name);
+            tell(row, after, name);
             changes.record(AuditTrail.Entry.of("paseo", "run " + Word.of(after.status()), name)
                     .because(after.reason().orElse("")));
             ends.effects().add("run " + row.id(), "run " + row.id() + " ended, revision " + row.revision(),
@@ -131,17 +131,20 @@ public class Runs {
     }
 
     /** That it failed, or that the branch is mended. */
-    private void tellPushers(Run row, RunState after, String name) {
+    private void tell(Run row, RunState after, String name) {
         boolean failed = after.status() == RunStatus.FAILED;
         boolean mended = !failed && after.status() != RunStatus.CANCELLED
                 && mapper.endedBefore(row.lineId(), row.id()).filter("failed"::equals).isPresent();
         if (failed || mended) {
-            ends.notices().tellPushers(row.componentId(), row.commitId(),
-                    Notices.Said.of(failed ? Event.RUN_FAILED : Event.RUN_MENDED, row.component(),
-                            name + (failed ? " failed" : " passed: " + row.branch() + " is mended"),
-                            "Commit: " + row.commitSummary() + "\nBranch: " + row.branch()
-                                    + after.reason().map(why -> "\nWhy: " + why).orElse(""),
-                            "/runs/" + row.component() + "/" + row.number(), name + " " + row.revision()));
+            String title = name + (failed ? " failed" : " passed: " + row.branch() + " is mended");
+            String body = "Commit: " + row.commitSummary() + "\nBranch: " + row.branch()
+                    + after.reason().map(why -> "\nWhy: " + why).orElse("");
+            String path = "/runs/" + row.component() + "/" + row.number();
+            ends.notices().tellPushers(row.componentId(), row.commitId(), Notices.Said.of(
+                    failed ? Event.RUN_FAILED : Event.RUN_MENDED, row.component(), title, body, path,
+                    name + " " + row.revision()));
+            ends.notices().tellFollowers(row.componentId(), Notices.Said.of(Event.FOLLOWED, row.component(), title,
+                    body, path, name + " " + row.revision()));
         }
     }
 

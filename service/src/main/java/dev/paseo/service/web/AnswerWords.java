@@ -7,6 +7,7 @@ import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.text.Word;
 import dev.paseo.language.piece.Standing;
 import dev.paseo.language.piece.TrialOutcome;
+import dev.paseo.service.notice.OwnFollowing;
 import dev.paseo.service.database.RecordMapping;
 import io.swagger.v3.core.converter.AnnotatedType;
 import io.swagger.v3.core.converter.ModelConverter;
@@ -34,7 +35,7 @@ import tools.jackson.databind.module.SimpleModule;
 class AnswerWords {
 
     private static final List<Class<? extends Enum<?>>> TYPES = Stream.concat(RecordMapping.WORDS.stream(),
-            Stream.of(HostState.Phase.class, Judgement.State.class, Standing.class, Thing.class,
+            Stream.of(HostState.Phase.class, Judgement.State.class, OwnFollowing.Followed.class, Standing.class, Thing.class,
                     TrialOutcome.class))
             .toList();
 

@@ -82,7 +82,8 @@ class OperationAnswers {
         boolean signedIn = !OPEN.contains(path);
         boolean body = operation.getRequestBody() != null || path.contains("/files/") || path.endsWith("/pictures");
         boolean asked = Optional.ofNullable(operation.getParameters()).orElse(List.of()).stream()
-                .anyMatch(each -> !"path".equals(each.getIn()) || !isText(each.getSchema()));
+                .anyMatch(each -> !"path".equals(each.getIn()) || !isText(each.getSchema())
+                        || "what".equals(each.getName()));
         Set<Integer> statuses = new TreeSet<>(Set.of(429, 500, 503));
         Map<Integer, Boolean> when = Map.of(400, body || asked, 401, signedIn || body || path.endsWith("/session"), 403,
                 signedIn || changes, 404,
