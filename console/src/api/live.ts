@@ -1,5 +1,6 @@
 import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
+import { refreshRow } from "./queries";
 
 /** Which questions an event of each kind makes old. */
 const OLD: Record<string, string[]> = {
@@ -32,17 +33,69 @@ const OLD: Record<string, string[]> = {
   loosening: ["loosenings", "waiting"],
 };
 
+interface Change {
+  kind: string;
+  subject: string;
+}
+
+const WHERE = "whereabouts";
+const SOON = 60;
+/** All components are asked for again at most so often, where they are more than one answer holds. */
+const WHOLE = 5_000;
+const MANY = 25;
+const SINGLE = 5;
+
+/** The one component that a change is about; undefined where it may be several. */
+export function componentOf({ kind, subject }: Change): string | undefined {
+  switch (kind) {
+    case WHERE:
+      return subject === "all" ? undefined : subject;
+    case "version":
+      return subject.split(" ")[0];
+    case "run":
+      return subject.split("#")[0];
+    default:
+      return undefined;
+  }
+}
+
 /** Makes questions old at most every so often, so that a burst of events costs one look each. */
 function gather(client: QueryClient) {
   const due = new Set<string>();
+  const components = new Set<string>();
   let timer: ReturnType<typeof setTimeout> | undefined;
-  return (kind: string) => {
-    (OLD[kind] ?? []).forEach((key) => due.add(key));
+  let later: ReturnType<typeof setTimeout> | undefined;
+  let last = 0;
+  const everywhere = () => {
+    last = Date.now();
+    later = undefined;
+    void client.invalidateQueries({ queryKey: [WHERE], exact: true });
+  };
+  const where = (whole: boolean) => {
+    const known = client.getQueryData<{ rows: { component: string }[] }>([WHERE])?.rows;
+    const single = !whole && components.size <= SINGLE;
+    if (single && known && [...components].every((name) => known.some((row) => row.component === name))) {
+      components.forEach((name) => void refreshRow(client, name).catch(everywhere));
+    } else if (!known || known.length <= MANY) {
+      everywhere();
+    } else {
+      later ??= setTimeout(everywhere, Math.max(0, last + WHOLE - Date.now()));
+    }
+    components.clear();
+  };
+  return (change: Change) => {
+    const component = componentOf(change);
+    for (const key of OLD[change.kind] ?? []) {
+      if (key === WHERE && component) components.add(component);
+      else due.add(key);
+    }
     timer ??= setTimeout(() => {
       timer = undefined;
+      const whole = due.delete(WHERE);
       due.forEach((key) => void client.invalidateQueries({ queryKey: [key] }));
       due.clear();
-    }, 60);
+      if (whole || components.size > 0) where(whole);
+    }, SOON);
   };
 }
 
@@ -98,7 +151,7 @@ export function useLive(may: boolean): { connected: boolean; upgraded: boolean }
         again = setTimeout(open, AGAIN);
       };
       source.addEventListener("signed-out", () => location.assign("/sign-in?because=disabled"));
-      source.addEventListener("changed", (event) => old((JSON.parse(event.data) as { kind: string }).kind));
+      source.addEventListener("changed", (event) => old(JSON.parse(event.data) as Change));
     };
     const turn = () => (document.hidden ? close() : open());
     open();

@@ -1,4 +1,4 @@
-import { queryOptions } from "@tanstack/react-query";
+import { queryOptions, type QueryClient } from "@tanstack/react-query";
 import { api, need, type Schemas } from "./client";
 
 /** Every question the pages ask, under the keys by which live events make them fresh again. */
@@ -26,17 +26,33 @@ async function newestByComponent() {
   return found;
 }
 
-export const whereabouts = () => queryOptions({ queryKey: ["whereabouts"], queryFn: everywhere });
+export const whereabouts = () =>
+  queryOptions({ queryKey: ["whereabouts"], queryFn: ({ client }) => everywhere(client) });
 
-/** The service answers so many components at a time. */
-async function everywhere() {
+/** The service answers so many components at a time; the first of them are shown while the others are on their way. */
+async function everywhere(client: QueryClient) {
   const whole = await need(api.GET("/api/v1/whereabouts"));
+  if (whole.next && !client.getQueryData(["whereabouts"]))
+    client.setQueryData(["whereabouts"], { ...whole, rows: [...whole.rows] });
   for (let after = whole.next; after;) {
     const page = await need(api.GET("/api/v1/whereabouts", { params: { query: { after } } }));
     whole.rows.push(...page.rows);
     after = page.next;
   }
-  return whole;
+  return { ...whole, next: undefined };
+}
+
+/** Takes what is known of one component anew, without asking for all of them. */
+export async function refreshRow(client: QueryClient, component: string) {
+  const { rows } = await need(api.GET("/api/v1/whereabouts", { params: { query: { component } } }));
+  client.setQueryData<Schemas["WhereaboutsView"]>(
+    ["whereabouts"],
+    (before) =>
+      before && {
+        ...before,
+        rows: before.rows.map((row) => rows.find((each) => each.component === row.component) ?? row),
+      },
+  );
 }
 
 export const whereaboutsAt = (moment: string) =>

@@ -110,6 +110,7 @@ function Table({ lines }: { lines: Line[] }) {
     getScrollElement: () => place.current,
     estimateSize: () => HEIGHT,
     overscan: 10,
+    useFlushSync: false,
   });
   return (
     <div

@@ -1,6 +1,6 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ChevronDown, ChevronRight } from "lucide-react";
-import { useRef, useState } from "react";
+import { memo, useCallback, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Glyph } from "../../design/Glyph";
@@ -33,22 +33,26 @@ interface DenseProps {
 export function Dense({ rows, environments, group }: DenseProps) {
   const place = useRef<HTMLDivElement>(null);
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
-  const lines = linesOf(rows, group, folded);
+  const lines = useMemo(() => linesOf(rows, group, folded), [rows, group, folded]);
   // eslint-disable-next-line react-hooks/incompatible-library
   const shown = useVirtualizer({
     count: lines.length,
     getScrollElement: () => place.current,
     estimateSize: () => HEIGHT,
     overscan: 12,
+    useFlushSync: false,
   });
   const columns = `220px 150px repeat(${environments.length}, minmax(150px, 1fr))`;
   const wide = 370 + environments.length * 150;
-  const fold = (value: string) =>
-    setFolded((before) => {
-      const after = new Set(before);
-      if (!after.delete(value)) after.add(value);
-      return after;
-    });
+  const fold = useCallback(
+    (value: string) =>
+      setFolded((before) => {
+        const after = new Set(before);
+        if (!after.delete(value)) after.add(value);
+        return after;
+      }),
+    [],
+  );
   return (
     <div
       ref={place}
@@ -98,7 +102,8 @@ interface OneLineProps {
   onFold: (value: string) => void;
 }
 
-function OneLine({ line, group, environments, onFold }: OneLineProps) {
+/** Drawn once, however often the list is scrolled. */
+const OneLine = memo(function OneLine({ line, group, environments, onFold }: OneLineProps) {
   if ("head" in line) {
     return (
       <button type="button" className={FOLD} aria-expanded={!line.folded} onClick={() => onFold(line.value)}>
@@ -131,7 +136,7 @@ function OneLine({ line, group, environments, onFold }: OneLineProps) {
       ))}
     </>
   );
-}
+});
 
 function Newest({ row }: { row: Row }) {
   const newest = row.newest;

@@ -16,6 +16,9 @@ import { NeedsYou } from "./NeedsYou";
 import { Previews } from "./Previews";
 import { Then } from "./Then";
 
+/** So many walks are drawn; whoever has more filters them, or sees them dense. */
+const WALKS = 60;
+
 type View = Schemas["WhereaboutsView"];
 type Row = Schemas["RowView"];
 
@@ -155,7 +158,20 @@ function Now({ view, filter, group, dense, only }: NowProps) {
       ) : dense ? (
         <Dense rows={rows} environments={view.environments} group={group} />
       ) : (
-        <Map view={{ ...view, rows }} group={group} />
+        <>
+          <Map view={{ ...view, rows: rows.slice(0, WALKS) }} group={group} />
+          {rows.length > WALKS && (
+            <p className="quiet pad">
+              {rows.length - WALKS} more are not drawn as walks: <Link to="?shown=dense">see all of them dense</Link>,
+              or filter them.
+            </p>
+          )}
+        </>
+      )}
+      {view.next && (
+        <p className="quiet pad" role="status">
+          {view.rows.length} components so far; the others are on their way.
+        </p>
       )}
       <Previews />
     </>

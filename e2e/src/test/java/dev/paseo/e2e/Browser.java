@@ -146,6 +146,11 @@ public final class Browser implements AutoCloseable {
         return Objects.requireNonNull(driver.getCurrentUrl()).substring(address.length());
     }
 
+    /** Runs this at the beginning of every page that is loaded from now on. */
+    public void before(String script) {
+        driver.executeCdpCommand("Page.addScriptToEvaluateOnNewDocument", Map.of("source", script));
+    }
+
     /** What this function of the page's own gives. */
     public Object script(String body) {
         return driver.executeScript(body);

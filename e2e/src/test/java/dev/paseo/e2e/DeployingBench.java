@@ -45,7 +45,7 @@ final class DeployingBench {
         try (Park park = new Park()) {
             park.startService();
             park.accounts();
-            fill(park);
+            new Crowd(COMPONENTS, ENVIRONMENTS, DEPLOYMENTS).into(park);
             List<String> pages = pages(park);
             List<Double> now = times(40, at -> List.of(pages.get(at % pages.size())), park);
             List<Double> whole = times(10, at -> pages, park);
@@ -99,64 +99,6 @@ final class DeployingBench {
             }
         }
         return times;
-    }
-
-    private static void fill(Park park) throws IOException, InterruptedException {
-        int places = COMPONENTS * ENVIRONMENTS;
-        park.tamper(
-                "insert into component (id, name, file_path, main_branch, created_at) select seq, concat('hut-', "
-                        + "seq), 'paseo.yaml', 'main', '2026-01-01' from seq_1_to_"
-                        + COMPONENTS);
-        park.database.as(
-                "insert into environment (id, name, position, zone, rules, rules_revision) select seq, "
-                        + "concat('env-', seq), seq, 'UTC', '{\"format\":1,\"branches\":[]}', 1 from seq_1_to_"
-                        + ENVIRONMENTS);
-        park.database
-                .as("insert into line (id, component_id, branch) select seq, seq, 'main' from seq_1_to_" + COMPONENTS);
-        park.database
-                .as("insert into cause (id, kind, body, at) values (1, 'asked', '{\"by\":\"admin\"}', '2026-01-01')");
-        park.database.as(
-                "insert into version (id, component_id, number, line_id, line_order, trusted, recipe, route, "
-                        + "digest, cause_id, sealed_at) "
-                        + "select seq, 1 + (seq - 1) % " + COMPONENTS + ", concat('1.', 1 + (seq - 1) div " + COMPONENTS
-                        + "), 1 + (seq - 1) % " + COMPONENTS + ", 1 + (seq - 1) div " + COMPONENTS
-                        + ", true, '{\"format\":1}', '{\"format\":1,\"steps\":[]}', repeat('0', 64), 1, "
-                        + "'2026-01-01' from seq_1_to_"
-                        + 100 * COMPONENTS);
-        park.database.as("insert into host (id, name) select 1000 + seq, concat('shed-', seq) from seq_1_to_" + places);
-        park.database.as(
-                "insert into place (id, environment_id, component_id, settings_revision) select seq, 1 + (seq - 1) div "
-                        + COMPONENTS + ", 1 + (seq - 1) % " + COMPONENTS
-                        + ", 1 from seq_1_to_" + places);
-        park.database.as(
-                "insert into place_settings (place_id, revision, body, set_by, at) select seq, 1, "
-                        + "'{\"format\":1,\"variables\":{},\"hosts\":{},\"secrets\":[]}', 1, '2026-01-01' from "
-                        + "seq_1_to_"
-                        + places);
-        park.database.as("insert into place_host (place_id, host_id, position) select seq, 1000 + seq, 0 from seq_1_to_"
-                + places);
-        String rest = " from seq_1_to_" + DEPLOYMENTS;
-        String place = "1 + (seq - 1) % " + places;
-        String turn = "(seq - 1) div " + places;
-        String version = "1 + (seq - 1) % " + COMPONENTS + " + " + COMPONENTS + " * (" + turn + ")";
-        String from = "'2026-01-01' + interval (seq - 1) second";
-        String to = "if(" + turn + " = " + (DEPLOYMENTS / places - 1) + ", null, '2026-01-01' + interval (seq - 1 + "
-                + places + ") second)";
-        park.database.as(
-                "insert into deployment (id, place_id, version_id, kind, status, state, format, revision, "
-                        + "settings_revision, secret_revisions, cause_id, requested_at, started_at, live_at, ended_at) "
-                        + "select seq, " + place + ", " + version + ", 'promotion', if(" + to
-                        + " is null, 'live', 'replaced'), '{}', 2, 1, 1, '{}', 1, " + from + ", " + from + ", " + from
-                        + ", " + to + rest);
-        park.database.as("insert into live_stretch (place_id, deployment_id, version_id, from_at, to_at) select "
-                + place + ", seq, " + version + ", " + from + ", " + to + rest);
-        park.database.as(
-                "insert into live_interval (host_id, component_id, version_id, deployment_id, from_at, to_at) "
-                        + "select 1000 + "
-                        + place + ", 1 + (seq - 1) % " + COMPONENTS + ", " + version
-                        + ", seq, " + from + ", " + to + rest);
-        park.database.as("update place set live_deployment_id = id + " + (DEPLOYMENTS - places));
-        park.database.as("analyze table deployment, live_stretch, live_interval, place, version");
     }
 
     /**
