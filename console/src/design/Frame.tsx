@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { BookOpen, CircleHelp, CircleUserRound, Library, LogOut, Moon, Radio, Search, Sun } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from "react";
+import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { Link, Outlet, useLocation, useNavigate, useSearchParams } from "react-router";
-import { api, need } from "../api/client";
+import { api, need, type Schemas } from "../api/client";
 import { useLive } from "../api/live";
 import { useMay } from "../api/may";
 import { agents, me, waitingCount, whereabouts } from "../api/queries";
@@ -159,37 +159,45 @@ function Who() {
   );
 }
 
-/** Time, what each environment is doing now, agents, and whether the page is live. */
-function GroundLine({ connected, upgraded }: { connected: boolean; upgraded: boolean }) {
+function Clock() {
   const now = useNow();
-  const where = useQuery(whereabouts());
-  const known = useQuery(agents());
-  const present = known.data?.filter((agent) => agent.present).length ?? 0;
-  const doing = (environment: string) => {
-    const moving = where.data?.rows.flatMap((row) =>
-      row.cells
-        .filter((cell) => cell.environment === environment)
-        .flatMap((cell) =>
-          cell.coming
-            .filter((each) => each.status === "queued" || deploymentState(each.status).phase === "moving")
-            .map((each) => `${row.component} ${each.version} ${each.status}`),
-        ),
-    );
-    return (
-      moving?.[0] ?? (where.data?.environments.find((each) => each.name === environment)?.closed ? "closed" : "open")
-    );
-  };
   const zone = useZoneOfPage() ?? OWN;
   return (
+    <span className="clock" title={`Times on this page are those of ${zone}`}>
+      {clockOf(now.toISOString(), zone)}
+      <i>{zone.split("/").pop()?.replaceAll("_", " ")}</i>
+    </span>
+  );
+}
+
+/** What each environment is doing, in its order: something that moves there, or whether it is open. */
+function doingIn(where: Schemas["WhereaboutsView"]): [string, string][] {
+  const moving = new Map<string, string>();
+  for (const row of where.rows) {
+    for (const cell of row.cells) {
+      if (moving.has(cell.environment)) continue;
+      const coming = cell.coming.find(
+        (each) => each.status === "queued" || deploymentState(each.status).phase === "moving",
+      );
+      if (coming) moving.set(cell.environment, `${row.component} ${coming.version} ${coming.status}`);
+    }
+  }
+  return where.environments.map((each) => [each.name, moving.get(each.name) ?? (each.closed ? "closed" : "open")]);
+}
+
+/** Time, what each environment is doing now, agents, and whether the page is live. */
+function GroundLine({ connected, upgraded }: { connected: boolean; upgraded: boolean }) {
+  const where = useQuery(whereabouts()).data;
+  const known = useQuery(agents());
+  const present = known.data?.filter((agent) => agent.present).length ?? 0;
+  const doing = useMemo(() => (where ? doingIn(where) : []), [where]);
+  return (
     <footer className="groundline print:hidden">
-      <span className="clock" title={`Times on this page are those of ${zone}`}>
-        {clockOf(now.toISOString(), zone)}
-        <i>{zone.split("/").pop()?.replaceAll("_", " ")}</i>
-      </span>
-      {where.data?.environments.map((each) => (
-        <span key={each.name} className="groundline-place">
-          <b>{each.name}</b>
-          {doing(each.name)}
+      <Clock />
+      {doing.map(([name, words]) => (
+        <span key={name} className="groundline-place">
+          <b>{name}</b>
+          {words}
         </span>
       ))}
       <span className="grow" />

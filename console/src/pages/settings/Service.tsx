@@ -6,10 +6,50 @@ import { api, need, type Schemas } from "../../api/client";
 import { Ask } from "../../design/Ask";
 import { Doing } from "../../design/Doing";
 import { TextField } from "../../design/form";
+import { bytes } from "../../design/parts";
 import { At } from "../../design/time";
 import { Sentence, Sheet } from "./parts";
 
 type Report = Schemas["Report"];
+
+/** How large it is, and whether mails go out. */
+function Facts() {
+  const facts = useQuery({ queryKey: ["service"], queryFn: () => need(api.GET("/api/v1/service")) }).data;
+  const may = useMay();
+  if (!facts) return null;
+  return (
+    <>
+      <Sentence>
+        {facts.version ? `Version ${facts.version}` : "No release"}, at work since <At time={facts.started} />.
+      </Sentence>
+      <Sentence>
+        {bytes(facts.databaseBytes)} in {facts.database}; {bytes(facts.freeBytes)} free of {bytes(facts.wholeBytes)}{" "}
+        where artifacts, logs and reports are kept.
+      </Sentence>
+      <Sentence
+        change={
+          may("MANAGE_ACCOUNTS") && (
+            <Doing
+              small
+              label="Send one to me"
+              title="A mail to see whether mails arrive"
+              what={<p>It goes to your own address at once; what the mail server says against it is shown here.</p>}
+              act="Send it"
+              onAct={async () => {
+                const sent = await need(api.POST("/api/v1/mail-test"));
+                return <p>The mail server took it for {sent.to}.</p>;
+              }}
+            />
+          )
+        }
+      >
+        {facts.mailServer
+          ? `Mails go out by ${facts.mailServer}; ${facts.mailsDue === 0 ? "none wait" : `${facts.mailsDue} wait`}.`
+          : "No mail server is set: no mails go out."}
+      </Sentence>
+    </>
+  );
+}
 
 /** The service itself: its clock, the key of its secrets, and whether its trail is whole. */
 export default function Service() {
@@ -50,6 +90,7 @@ export default function Service() {
         >
           Secrets are sealed with a key in a file of its own.
         </Sentence>
+        {may("READ_METRICS") && <Facts />}
         <Sentence>
           <Link to="/api">Everything it can do, as the API has it</Link>
         </Sentence>

@@ -74,12 +74,12 @@ class ConsoleTest {
             pages.putAll(Map.of("/components/daylight-api", ".component tbody tr", "/components/daylight-api/pipeline",
                     ".plan .stage", "/bring-in", "#repository",
                     "/runs/daylight-api/1?part=tests", ".empty", "/runs/daylight-api/1?part=compare", ".compare-with",
-                    "/", ".map-row", "/components", ".component tbody tr", "/deployments/" + id, ".hosts li",
+                    "/", ".map-row", "/components", "[role=rowheader] a", "/deployments/" + id, ".hosts li",
                     "/runs/daylight-api/1", ".log-line", "/versions/daylight-api/1.4.1", ".walk-stop"));
             pages.putAll(Map.of("/sets", ".empty", "/environments-file?environment=production", ".problems h2",
                     "/environments-file?copy=production", ".bring-in input", "/components/daylight-api/address",
                     "fieldset input"));
-            pages.putAll(Map.of("/waiting", ".notices li", "/environments/production", ".calendar li", "/passages/1",
+            pages.putAll(Map.of("/waiting", "aside h2", "/environments/production", ".calendar li", "/passages/1",
                     ".title-line"));
             pages.putAll(Map.of("/settings/yours", "main .sheet", "/settings/agents", "main tbody tr",
                     "/settings/hosts", "main tbody tr", "/settings/environments", "main .sheet span",
@@ -88,6 +88,9 @@ class ConsoleTest {
                     "/deployments", "main tbody tr", "/?shown=dense", "[role=rowheader]",
                     "/versions/daylight-api/1.4.1?promote=daylight-api:1.4.1:test", "[role=dialog] .criteria, "
                             + "[role=dialog] h3"));
+            pages.putAll(Map.of("/runs", "main tbody tr", "/versions?environment=test", "main tbody tr",
+                    "/docs/how-to/gate", "article h1",
+                    "/docs?text=emergency", "main li a", "/settings/accounts", "main h1"));
             for (Map.Entry<String, String> page : pages.entrySet()) {
                 browser.open(page.getKey());
                 browser.see(By.cssSelector(page.getValue()));

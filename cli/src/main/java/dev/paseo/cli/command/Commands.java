@@ -57,6 +57,7 @@ public final class Commands {
         commands.put("reject", () -> new RulingCommand.Reject(context));
         commands.put("waiting", () -> new GateCommands.Waiting(context));
         commands.put("tick", () -> new TickCommand(context));
+        commands.put("notices", () -> new NoticesCommand(context));
         commands.put("follow", () -> new FollowCommand(context));
         commands.put("hand-on", () -> new HandOnCommand(context));
         commands.put("cancel", () -> new CancelCommand(context));
@@ -135,6 +136,7 @@ public final class Commands {
                         new LooseningCommands.ListAll(context), new LooseningCommands.Show(context),
                         new LooseningCommands.Agree(context), new LooseningCommands.Refuse(context),
                         new LooseningCommands.Withdraw(context)));
+        commands.put("service", () -> new ServiceFactsCommand(context));
         commands.put("clock", () -> group("The service's clock: forward.", new GateCommands.Forward(context)));
     }
 

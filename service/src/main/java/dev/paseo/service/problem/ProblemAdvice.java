@@ -209,7 +209,8 @@ public class ProblemAdvice extends ResponseEntityExceptionHandler {
 
     /** What a parameter may be that need not be given is what it is where it is. */
     private static Class<?> asked(TypeMismatchException wrong) {
-        if (wrong.getRequiredType() == Optional.class && wrong instanceof MethodArgumentTypeMismatchException argument) {
+        if (wrong.getRequiredType() == Optional.class
+                && wrong instanceof MethodArgumentTypeMismatchException argument) {
             return argument.getParameter().nested().getNestedParameterType();
         }
         return wrong.getRequiredType() == null ? Object.class : wrong.getRequiredType();

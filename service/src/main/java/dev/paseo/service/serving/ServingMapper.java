@@ -1,0 +1,25 @@
+package dev.paseo.service.serving;
+
+import java.time.Instant;
+import java.util.Optional;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+
+@Mapper
+interface ServingMapper {
+
+    @Select("select version()")
+    String database();
+
+    /** What the tables and their indexes take up, in bytes, as the database estimates it. */
+    @Select("select coalesce(sum(data_length + index_length), 0) from information_schema.tables "
+            + "where table_schema = database()")
+    long bytes();
+
+    /** Mails that are due and have not gone out. */
+    @Select("select count(*) from notice where mailed_at is null and mail_due_at <= #{now}")
+    long mailsDue(Instant now);
+
+    @Select("select address from account_address where account_id = #{account} order by verified_at limit 1")
+    Optional<String> address(long account);
+}
