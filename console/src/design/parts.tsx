@@ -99,9 +99,21 @@ export function Failed() {
     sessionStorage.setItem(ANEW, String(Date.now()));
     location.reload();
   }, [gone]);
+  if (!gone)
+    return (
+      <main>
+        <Trouble error={error} />
+      </main>
+    );
   return (
     <main>
-      <Trouble error={error} />
+      <div className="trouble sheet" role="alert">
+        <h2>This page did not load</h2>
+        <p>The service was upgraded meanwhile, or does not answer just now.</p>
+        <button type="button" className="btn" onClick={() => location.reload()}>
+          Load it again
+        </button>
+      </div>
     </main>
   );
 }

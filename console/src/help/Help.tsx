@@ -5,6 +5,10 @@ import { Article } from "./Article";
 import { Found } from "./Found";
 import { helpOf } from "./where";
 
+const SHEET =
+  "fixed top-[49px] right-0 bottom-8 z-40 w-[440px] max-w-full overflow-auto border-l border-[var(--line-strong)] " +
+  "bg-surface p-5 shadow-[0_16px_48px_rgb(0_0_0/.2)] print:hidden";
+
 /** What the docs say of the page that is open, beside it: the page stays as it is. */
 export default function Help({ onClose }: { onClose: () => void }) {
   const { pathname } = useLocation();
@@ -21,11 +25,7 @@ export default function Help({ onClose }: { onClose: () => void }) {
     else sheet.current?.scrollTo(0, 0);
   }, [page, slug]);
   return (
-    <aside
-      ref={sheet}
-      aria-label="Help"
-      className="fixed top-[49px] right-0 bottom-8 z-40 w-[440px] max-w-full overflow-auto border-l border-[var(--line-strong)] bg-surface p-5 shadow-[0_16px_48px_rgb(0_0_0/.2)] print:hidden"
-    >
+    <aside ref={sheet} aria-label="Help" className={SHEET}>
       <div className="sticky -top-5 z-10 -mx-5 -mt-5 mb-3 flex items-center gap-2 bg-surface px-5 py-4">
         <input
           type="search"

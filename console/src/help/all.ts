@@ -5,8 +5,11 @@ export const TEXTS = import.meta.glob<string>("../../../docs/{start,how-to,expla
   eager: true,
 });
 
-export const PICTURES = import.meta.glob<string>("../../../docs/{pictures,screenshots}/*.{svg,png}", {
-  query: "?url",
-  import: "default",
-  eager: true,
-});
+export const PICTURES = import.meta.glob<string>(
+  ["../../../docs/pictures/*.svg", "../../../docs/screenshots/chain.png"],
+  {
+    query: "?url",
+    import: "default",
+    eager: true,
+  },
+);

@@ -15,6 +15,10 @@ import { nameOf, SORTS, sorted, type Line, type Sort } from "./lines";
 
 const HEIGHT = 56;
 const COLUMNS = "minmax(200px, 1.1fr) 150px minmax(220px, 1.1fr) 130px minmax(260px, 1.4fr)";
+const HEAD =
+  "sticky top-0 z-20 grid h-9 min-w-[960px] items-center border-b border-[var(--line)] bg-surface pl-5 text-[12px] " +
+  "text-ink-3";
+const howMany = (shown: number, all: number) => (shown === all ? all : `${shown} of ${all}`);
 const CELL = "flex min-w-0 flex-col justify-center pr-4";
 
 /** Every component: its newest run and version, and where it is live. */
@@ -45,7 +49,7 @@ export default function Components() {
       <div className="title-line">
         <h1>Components</h1>
         <p>
-          {where.data.rows.length === lines.length ? lines.length : `${lines.length} of ${where.data.rows.length}`}.{" "}
+          {howMany(lines.length, where.data.rows.length)}.{" "}
           <Link className="mr-3" to="/runs">
             All runs
           </Link>
@@ -121,11 +125,7 @@ function Table({ lines }: { lines: Line[] }) {
       tabIndex={0}
       className="component sheet max-h-[calc(100vh-230px)] overflow-auto p-0 text-[13px]"
     >
-      <div
-        role="row"
-        className="sticky top-0 z-20 grid h-9 min-w-[960px] items-center border-b border-[var(--line)] bg-surface pl-5 text-[12px] text-ink-3"
-        style={{ gridTemplateColumns: COLUMNS }}
-      >
+      <div role="row" className={HEAD} style={{ gridTemplateColumns: COLUMNS }}>
         {["Component", "Newest run", "Commit", "Newest version", "Live"].map((each) => (
           <span key={each} role="columnheader">
             {each}

@@ -10,6 +10,9 @@ const ROOMS: [room: string, name: string][] = [
   ["reference", "Reference"],
 ];
 
+const PAGE =
+  "block py-1 text-ink-2 no-underline hover:underline aria-[current=page]:font-semibold aria-[current=page]:text-ink";
+
 const titleOf = (page: string) => /^# +(.+)$/m.exec(textOf(page) ?? "")?.[1]?.replaceAll("`", "") ?? page;
 
 /** The docs, served by the service that they are about, and searched. */
@@ -48,11 +51,7 @@ export default function Docs() {
               {pages
                 .filter((path) => path.startsWith(`${each}/`))
                 .map((path) => (
-                  <NavLink
-                    key={path}
-                    to={`/docs/${path}`}
-                    className="block py-1 text-ink-2 no-underline hover:underline aria-[current=page]:font-semibold aria-[current=page]:text-ink"
-                  >
+                  <NavLink key={path} to={`/docs/${path}`} className={PAGE}>
                     {titleOf(path)}
                   </NavLink>
                 ))}

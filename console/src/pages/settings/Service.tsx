@@ -23,8 +23,8 @@ function Facts() {
         {facts.version ? `Version ${facts.version}` : "No release"}, at work since <At time={facts.started} />.
       </Sentence>
       <Sentence>
-        {bytes(facts.databaseBytes)} in {facts.database}; {bytes(facts.freeBytes)} free of {bytes(facts.wholeBytes)}{" "}
-        where artifacts, logs and reports are kept.
+        {bytes(facts.databaseBytes)} in {facts.database}. Where artifacts, logs and reports are kept,{" "}
+        {bytes(facts.freeBytes)} are free of {bytes(facts.wholeBytes)}.
       </Sentence>
       <Sentence
         change={
