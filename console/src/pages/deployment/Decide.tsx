@@ -41,7 +41,7 @@ export function Decide({ view, mine }: { view: View; mine: boolean }) {
   };
 
   return (
-    <form className="decide print:hidden" onSubmit={(event) => event.preventDefault()}>
+    <form id="decide" className="decide print:hidden" onSubmit={(event) => event.preventDefault()}>
       <label htmlFor="comment">
         <b>Your comment</b>{" "}
         <span className="quiet">{view.commentRequired ? "required, " : ""}kept in the audit trail</span>

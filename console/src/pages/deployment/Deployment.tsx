@@ -19,6 +19,10 @@ import { heroStops } from "./hero";
 import { Plan } from "./Plan";
 import { Withdraw } from "./Withdraw";
 
+/** Where everything stands below each other, the decision is one touch away. */
+const ON_A_PHONE =
+  "btn primary fixed right-4 bottom-10 z-30 hidden shadow-[0_6px_20px_rgb(0_0_0/.3)] max-[720px]:inline-flex print:hidden";
+
 export type View = Schemas["DeploymentView"];
 
 /** A deployment: left of the gate the evidence, right of it what will happen and the decision. */
@@ -112,6 +116,11 @@ export default function Deployment() {
           {status === "waiting" && <Decide view={view} mine={mine} />}
         </div>
       </div>
+      {status === "waiting" && mine && (
+        <a href="#decide" className={ON_A_PHONE}>
+          Decide
+        </a>
+      )}
     </In>
   );
 }

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { ArrowUp, Plus, X } from "lucide-react";
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import { api, need } from "../../api/client";
 import { sets as setsQuery, versions, whereabouts } from "../../api/queries";
 import { Field, Refused, useTrying } from "../../design/form";
@@ -9,11 +9,14 @@ import { StateWord } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
+import { membersOf } from "../whereabouts/dense";
 
 /** Versions of several components that are promoted, and undone, as one. */
 export default function Sets() {
   const all = useQuery(setsQuery());
-  const [making, make] = useState(false);
+  const [params] = useSearchParams();
+  const picked = membersOf(params);
+  const [making, make] = useState(picked.length > 0);
   if (all.isPending) return <Loading height={360} />;
   if (all.isLoadingError) return <Trouble error={all.error} />;
   return (
@@ -29,7 +32,7 @@ export default function Sets() {
           </button>
         </div>
       </div>
-      {making && <Make />}
+      {making && <Make picked={picked} />}
       {all.data.length === 0 && !making && (
         <p className="empty">
           No set yet. Make one of versions that belong together: they wait at one gate, go live in the order you give,
@@ -96,15 +99,15 @@ interface Member {
   version: string;
 }
 
-function Make() {
+const NONE: Member = { component: "", version: "" };
+
+/** @param picked what whereabouts was asked for; two are the least */
+function Make({ picked }: { picked: Member[] }) {
   const where = useQuery(whereabouts());
   const client = useQueryClient();
   const go = useNavigate();
   const [name, setName] = useState("");
-  const [members, setMembers] = useState<Member[]>([
-    { component: "", version: "" },
-    { component: "", version: "" },
-  ]);
+  const [members, setMembers] = useState<Member[]>([...picked, NONE, NONE].slice(0, Math.max(2, picked.length)));
   const { trying, refused } = useTrying();
   const names = where.data?.rows.map((row) => row.component) ?? [];
   const change = (at: number, member: Member) =>
@@ -171,11 +174,7 @@ function Make() {
             </button>
           </div>
         ))}
-        <button
-          type="button"
-          className="btn small quiet-btn"
-          onClick={() => setMembers([...members, { component: "", version: "" }])}
-        >
+        <button type="button" className="btn small quiet-btn" onClick={() => setMembers([...members, NONE])}>
           <Plus size={14} />
           Another
         </button>
@@ -199,7 +198,7 @@ function VersionOf({ at, member, onChange }: { at: number; member: Member; onCha
       onChange={(event) => onChange(event.target.value)}
     >
       <option value="">version</option>
-      {known.data?.map((each) => (
+      {[...new Set([...(known.data ?? []), ...(member.version ? [member.version] : [])])].map((each) => (
         <option key={each}>{each}</option>
       ))}
     </select>

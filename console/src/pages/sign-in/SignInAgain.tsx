@@ -1,17 +1,35 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useLocation } from "react-router";
 import { me, signInWays } from "../../api/queries";
+import { sessionEnded } from "../../api/session";
 import { Refused, TextField } from "../../design/form";
 import { useSignIn } from "./signing";
+
+/**
+ * Whether somebody has signed in meanwhile in another page of this browser: the same person goes on here, another is
+ * told of.
+ */
+function useSignedInElsewhere(known: string | undefined) {
+  const client = useQueryClient();
+  const ways = useQuery({ ...signInWays(), refetchInterval: 3_000 });
+  const back = ways.isFetchedAfterMount && ways.data?.signedIn === true;
+  const who = useQuery({ ...me(), queryKey: ["who-is-back"], enabled: back, staleTime: 0 }).data?.name;
+  useEffect(() => {
+    if (!back || who === undefined || who !== known) return;
+    sessionEnded(false);
+    void client.invalidateQueries();
+  }, [back, who, known, client]);
+  return { ways, other: back && who !== undefined && who !== known ? who : undefined };
+}
 
 /** The session has ended while a page is open: the page stays as it is, with what was typed, until one is back. */
 export default function SignInAgain() {
   const known = useQuery({ ...me(), enabled: false }).data?.name;
   const [named, setNamed] = useState("");
   const [password, setPassword] = useState("");
-  const ways = useQuery(signInWays());
+  const { ways, other } = useSignedInElsewhere(known);
   const { signIn, busy, refused } = useSignIn();
   const { pathname, search } = useLocation();
   const name = known ?? named;
@@ -25,6 +43,11 @@ export default function SignInAgain() {
             {known ? `Sign in again as ${known}.` : "Sign in again."} The page behind this stays as it is, with what you
             typed; what was refused just now was not done.
           </p>
+          {other && (
+            <p className="bad" role="alert">
+              This browser is signed in as {other} now. Sign in as {known} to go on here, or leave this page.
+            </p>
+          )}
           <form
             onSubmit={(event) => {
               event.preventDefault();

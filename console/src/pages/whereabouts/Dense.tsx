@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Glyph } from "../../design/Glyph";
 import { workState } from "../../design/states";
+import { PickBox } from "./Picking";
 import { linesOf, wordOf, type Line } from "./dense";
 
 type Row = Schemas["RowView"];
@@ -145,6 +146,7 @@ function Newest({ row }: { row: Row }) {
   return (
     <>
       <Glyph shape={state.shape} tone={state.tone} />
+      {newest.sealed && <PickBox component={row.component} version={newest.version} />}
       <Link
         className="v truncate no-underline hover:underline"
         to={newest.sealed ? `/versions/${row.component}/${newest.version}` : `/runs/${row.component}/${newest.run}`}
@@ -169,6 +171,7 @@ function Place({
   const first = cell.coming[0];
   return (
     <>
+      {cell.version && <PickBox component={component} version={cell.version} />}
       {cell.version && (
         <Link className="v truncate no-underline hover:underline" to={`/versions/${component}/${cell.version}`}>
           {cell.version}

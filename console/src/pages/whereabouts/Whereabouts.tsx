@@ -1,10 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { format } from "date-fns";
-import { Fragment } from "react";
+import { Fragment, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import { useMay } from "../../api/may";
 import { whereabouts } from "../../api/queries";
 import { Glyph } from "../../design/Glyph";
+import { Moment } from "../../design/Moment";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { Dense } from "./Dense";
@@ -12,6 +14,7 @@ import { differs, isMine } from "./dense";
 import { FirstHours } from "./FirstHours";
 import { grouped, labelNames, matches } from "./labels";
 import { MapRow } from "./MapRow";
+import { Picking } from "./Picking";
 import { NeedsYou } from "./NeedsYou";
 import { Previews } from "./Previews";
 import { Then } from "./Then";
@@ -28,9 +31,12 @@ export default function Whereabouts() {
   const [asked, ask] = useSearchParams();
   const filter = asked.get("component") ?? "";
   const moment = asked.get("at") ?? "";
+  const other = asked.get("with") ?? "";
   const group = asked.get("group") ?? "";
   const dense = asked.get("shown") === "dense";
   const only = asked.get("only") ?? "";
+  const picking = dense && asked.has("pick");
+  const may = useMay();
   const set = (name: string, value: string) =>
     ask(
       (now) => {
@@ -81,25 +87,33 @@ export default function Whereabouts() {
             />
           )}
           <GroupBy rows={where.data.rows} label={group} onGroup={(label) => set("group", label)} />
-          <input
-            type="datetime-local"
-            aria-label="What was live at this moment"
-            title="What was live then"
-            max={format(new Date(), "yyyy-MM-dd'T'HH:mm")}
-            value={moment}
-            onChange={(event) => set("at", event.target.value)}
-          />
-          {moment && (
-            <button type="button" className="btn small" onClick={() => set("at", "")}>
-              Now
+          {dense && !picking && where.data.rows.length > 1 && may("PROMOTE") && (
+            <button type="button" className="btn small" onClick={() => set("pick", "set")}>
+              Pick a set
             </button>
+          )}
+          <Moment label="What was live then" value={moment} none="Now" onChoose={(value) => set("at", value)} />
+          {moment && (
+            <Moment
+              label="Compared with what was live then"
+              value={other}
+              none="compared with nothing"
+              onChoose={(value) => set("with", value)}
+            />
           )}
         </form>
       </div>
       {moment ? (
-        <Then moment={moment} filter={filter} />
+        <Then key={other} moment={moment} other={other} filter={filter} />
       ) : (
-        <Now view={where.data} filter={filter} group={group} dense={dense} only={only} />
+        <Now
+          view={where.data}
+          filter={filter}
+          group={group}
+          dense={dense}
+          only={only}
+          onEndPicking={picking ? () => set("pick", "") : undefined}
+        />
       )}
     </>
   );
@@ -142,9 +156,11 @@ interface NowProps {
   group: string;
   dense: boolean;
   only: string;
+  /** While versions are picked for a set. */
+  onEndPicking: (() => void) | undefined;
 }
 
-function Now({ view, filter, group, dense, only }: NowProps) {
+function Now({ view, filter, group, dense, only, onEndPicking }: NowProps) {
   const chosen = !dense ? () => true : only === "differs" ? differs : only === "mine" ? isMine : () => true;
   const rows = view.rows.filter((row) => matches(row, filter) && chosen(row));
   return (
@@ -156,7 +172,7 @@ function Now({ view, filter, group, dense, only }: NowProps) {
           {filter ? `No component has “${filter}” in its name or in a label.` : "Nothing differs, and nothing waits."}
         </p>
       ) : dense ? (
-        <Dense rows={rows} environments={view.environments} group={group} />
+        pickable(<Dense rows={rows} environments={view.environments} group={group} />, onEndPicking)
       ) : (
         <>
           <Map view={{ ...view, rows: rows.slice(0, WALKS) }} group={group} />
@@ -177,6 +193,9 @@ function Now({ view, filter, group, dense, only }: NowProps) {
     </>
   );
 }
+
+const pickable = (list: ReactNode, onEnd: (() => void) | undefined) =>
+  onEnd ? <Picking onEnd={onEnd}>{list}</Picking> : list;
 
 function Map({ view, group }: { view: View; group: string }) {
   const columns = { "--columns": view.environments.length } as React.CSSProperties;

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
-import { differs, isMine, linesOf, sumsOf, wordOf } from "./dense";
+import { differs, isMine, linesOf, membersOf, setOf, sumsOf, wordOf } from "./dense";
 
 type Cell = Schemas["CellView"];
 type Row = Schemas["RowView"];
@@ -75,4 +75,18 @@ it("sums a group in words, and folds it to them", () => {
   expect(
     linesOf(rows, "team", new Set(["wardens"])).map((line) => ("head" in line ? line.value : line.row.component)),
   ).toEqual(["wardens", "works", "c"]);
+});
+
+it("says in an address which versions go together, and reads it", () => {
+  const address = setOf(
+    new Map([
+      ["daylight-api", "1.4.7-feature-moon.1+2"],
+      ["path-board", "0.9.4"],
+    ]),
+  );
+  expect(membersOf(new URL(address, "http://park.example").searchParams)).toEqual([
+    { component: "daylight-api", version: "1.4.7-feature-moon.1+2" },
+    { component: "path-board", version: "0.9.4" },
+  ]);
+  expect(membersOf(new URLSearchParams("of=daylight-api&of=:1&of="))).toEqual([]);
 });

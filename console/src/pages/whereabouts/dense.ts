@@ -76,3 +76,14 @@ export function linesOf(rows: Row[], label: string, folded: ReadonlySet<string>)
     ...(label && folded.has(part.value) ? [] : part.rows.map((row) => ({ row }))),
   ]);
 }
+
+/** The address at which these versions are made into a set, in their order. */
+export const setOf = (versions: ReadonlyMap<string, string>) =>
+  `/sets?${new URLSearchParams([...versions].map(([component, version]) => ["of", `${component}:${version}`]))}`;
+
+/** Of which versions such an address speaks. */
+export const membersOf = (params: URLSearchParams) =>
+  params.getAll("of").flatMap((each) => {
+    const [component = "", version = ""] = each.split(":");
+    return component && version ? [{ component, version }] : [];
+  });

@@ -53,7 +53,7 @@ public final class Screenshots {
         if (suffix.isEmpty()) {
             shoot(browser, "/runs/daylight-api/3?stage=unit-tests", ".log-line", folder.resolve("run.png"));
             shoot(browser, "/versions/daylight-api/1.4.1", ".walk-stop", folder.resolve("version.png"));
-            shoot(browser, "/waiting", ".waits li", folder.resolve("waiting.png"));
+            shoot(browser, "/waiting", ".notices li", folder.resolve("waiting.png"));
             shoot(browser, "/environments/production", ".calendar li", folder.resolve("environment.png"));
             shoot(browser, "/runs/daylight-api/2", ".log-line", folder.resolve("run-failed.png"));
             shoot(browser, "/components/daylight-api", ".events li", folder.resolve("component.png"));
