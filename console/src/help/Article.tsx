@@ -2,12 +2,8 @@ import Markdown from "react-markdown";
 import { Link } from "react-router";
 import rehypeSlug from "rehype-slug";
 import remarkGfm from "remark-gfm";
-import { PICTURES, TEXTS } from "./all";
-
-const ROOT = "../../../docs/";
-
-export const pages = Object.keys(TEXTS).map((path) => path.slice(ROOT.length, -".md".length));
-export const textOf = (page: string): string | undefined => TEXTS[`${ROOT}${page}.md`];
+import { PICTURES } from "./all";
+import { ROOT, textOf } from "./texts";
 
 /** An address that a page writes, from the root of the docs. */
 const resolved = (page: string, address: string) =>

@@ -1,13 +1,12 @@
-import { useDeferredValue, useMemo } from "react";
+import { useDeferredValue } from "react";
 import { Link } from "react-router";
-import { pages, textOf } from "./Article";
-import { around, search, sectionsOf } from "./search";
+import { lookUp } from "./lookup";
+import { around } from "./search";
 
 /** What the docs have on these words. */
 export function Found({ sought, onGo }: { sought: string; onGo?: () => void }) {
-  const sections = useMemo(() => pages.flatMap((page) => sectionsOf(page, textOf(page) ?? "")), []);
   const words = useDeferredValue(sought);
-  const found = search(sections, words);
+  const found = lookUp(words);
   if (found.length === 0) return <p className="empty">The docs have nothing on “{sought.trim()}”.</p>;
   return (
     <ul className="m-0 list-none p-0">

@@ -5,7 +5,7 @@ import { useNavigate } from "react-router";
 import { api, need } from "../api/client";
 import { useMay } from "../api/may";
 import { waiting, whereabouts } from "../api/queries";
-import { actsOn, lookedAt, pagesOf, rowsOf, thing, type Found, type Row } from "./rows";
+import { actsOn, helpRow, lookedAt, pagesOf, rowsOf, thing, type Found, type Row } from "./rows";
 
 const FRAME =
   "fixed top-[14vh] left-1/2 z-50 w-[640px] max-w-[calc(100vw-24px)] -translate-x-1/2 overflow-hidden rounded-[8px] " +
@@ -114,6 +114,13 @@ function useRows(text: string): { rows: Row[]; busy: boolean } {
     placeholderData: (before) => before,
     queryFn: ({ signal }) => need(api.GET("/api/v1/found", { params: { query: { text: sought } }, signal })),
   });
+  const told = useQuery({
+    queryKey: ["docs", sought],
+    enabled: sought.length > 2,
+    staleTime: Infinity,
+    placeholderData: (before) => before,
+    queryFn: async () => (await import("../help/lookup")).lookUp(sought).slice(0, 3),
+  });
   if (sought === "") {
     const waits: Row[] = (needs.data?.gates ?? []).slice(0, 3).map((each) => ({
       key: `waits ${each.deployment ?? each.passage} ${each.name}`,
@@ -130,7 +137,10 @@ function useRows(text: string): { rows: Row[]; busy: boolean } {
   const places = where.data?.rows.find((row) => row.component === first?.component)?.cells ?? [];
   const environments = places.map((cell) => cell.environment);
   return {
-    rows: rowsOf(things, first ? actsOn(first, environments, may) : [], pagesOf(sought)),
+    rows: rowsOf(things, first ? actsOn(first, environments, may) : [], [
+      ...pagesOf(sought),
+      ...(told.data ?? []).map(helpRow),
+    ]),
     busy: found.isFetching || sought !== text.trim(),
   };
 }

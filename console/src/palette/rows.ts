@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import type { Section } from "../help/search";
 
 export type Found = Schemas["NamedThing"];
 
@@ -129,6 +130,15 @@ export function pagesOf(text: string): Row[] {
     to,
   }));
 }
+
+/** A part of the docs. */
+export const helpRow = ({ page, slug, heading, title }: Section): Row => ({
+  key: `help ${page}#${slug}`,
+  kind: "help",
+  name: heading,
+  sentence: heading === title ? "" : title,
+  to: `/docs/${page}#${slug}`,
+});
 
 const MOST = 9;
 

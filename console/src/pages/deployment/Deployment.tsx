@@ -21,7 +21,8 @@ import { Withdraw } from "./Withdraw";
 
 /** Where everything stands below each other, the decision is one touch away. */
 const ON_A_PHONE =
-  "btn primary fixed right-4 bottom-10 z-30 hidden shadow-[0_6px_20px_rgb(0_0_0/.3)] max-[720px]:inline-flex print:hidden";
+  "btn primary fixed right-4 bottom-10 z-30 hidden shadow-[0_6px_20px_rgb(0_0_0/.3)] max-[720px]:inline-flex " +
+  "print:hidden";
 
 export type View = Schemas["DeploymentView"];
 

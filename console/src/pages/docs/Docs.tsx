@@ -1,7 +1,8 @@
 import { useEffect } from "react";
 import { Link, NavLink, useLocation, useParams, useSearchParams } from "react-router";
-import { Article, pages, textOf } from "../../help/Article";
+import { Article } from "../../help/Article";
 import { Found } from "../../help/Found";
+import { pages, textOf } from "../../help/texts";
 
 const ROOMS: [room: string, name: string][] = [
   ["start", "Start"],

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { FilePen } from "lucide-react";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import type { Schemas } from "../../api/client";
+import { api, need, type Schemas } from "../../api/client";
 import {
   environmentCalendar,
   environmentDifferences,
@@ -13,7 +13,7 @@ import {
 } from "../../api/queries";
 import { Follow } from "../../design/Follow";
 import { Closing } from "../../design/Closing";
-import { Glyph } from "../../design/Glyph";
+import { Glyph, StateWord } from "../../design/Glyph";
 import { Loading, Lozenge, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At, Since } from "../../design/time";
@@ -45,6 +45,7 @@ export default function Environment() {
         <div>
           <Now name={name} />
           <CalendarPart name={name} />
+          <Lately name={name} />
         </div>
         <div className="min-w-0">
           <Gates rules={rules.data} />
@@ -106,6 +107,44 @@ function Beside({ name }: { name: string }) {
           )}
         </>
       )}
+    </section>
+  );
+}
+
+/** What was deployed there last, and where its hosts and values are. */
+function Lately({ name }: { name: string }) {
+  const list = useQuery({
+    queryKey: ["deployments", { environment: name }, "newest"],
+    queryFn: () => need(api.GET("/api/v1/deployments", { params: { query: { environment: name, limit: 8 } } })),
+  });
+  return (
+    <section className="sheet pad" aria-label="Lately">
+      <div className="section-head">
+        <h2>Lately</h2>
+        <span className="section-end">
+          <Link to={`/deployments?environment=${encodeURIComponent(name)}`}>All</Link>
+          <Link to="/settings/hosts">Hosts</Link>
+          <Link to="/settings/values">Variables and secrets</Link>
+        </span>
+      </div>
+      {list.data?.length === 0 && <p className="quiet">Nothing was deployed here yet.</p>}
+      <ul className="m-0 list-none p-0">
+        {list.data?.map((each) => (
+          <li
+            key={each.id}
+            className="flex flex-wrap items-baseline gap-x-3 border-t border-[var(--line)] py-2 text-[13px]"
+          >
+            <Link to={`/deployments/${each.id}`}>
+              {each.component} <span className="v">{each.version}</span>
+            </Link>
+            <StateWord state={deploymentState(each.status)} />
+            <span className="quiet">by {each.requestedBy ?? "the walk"}</span>
+            <span className="quiet ml-auto">
+              <At time={each.requestedAt} />
+            </span>
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

@@ -48,8 +48,9 @@ interface NoticeMapper {
     String STANDS = """
             account_id = #{account} and not (event in ('waits', 'expires', 'nobody') and (
               path like '/deployments/%' and exists (select 1 from deployment d
-                where d.id = cast(substring(path, 14) as unsigned) and (d.status <> 'waiting' or exists (select 1 from ruling r
-                  where r.deployment_id = d.id and r.account_id = notice.account_id and r.taken_back_at is null)))
+                where d.id = cast(substring(path, 14) as unsigned)
+                  and (d.status <> 'waiting' or exists (select 1 from ruling r where r.deployment_id = d.id
+                    and r.account_id = notice.account_id and r.taken_back_at is null)))
               or path like '/passages/%' and exists (select 1 from passage p
                 where p.id = cast(substring(path, 11) as unsigned) and p.ended_at is not null)))""";
 
