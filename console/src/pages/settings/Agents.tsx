@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { useFresh, useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
 import { agents } from "../../api/queries";
@@ -29,6 +30,12 @@ export default function Agents() {
         acts={may("ENROL_AGENT") && <Enrol />}
       >
         {known.data.length === 0 && <None>None yet, so nothing can run. Enrol one: it takes four lines to paste.</None>}
+        {known.data.length > 0 && may("ENROL_AGENT") && (
+          <p className="quiet">
+            After the service was upgraded they are started again one by one, from the archive that it serves:{" "}
+            <Link to="/docs/how-to/upgrade">how</Link>.
+          </p>
+        )}
         {known.data.length > 0 && (
           <Rows head={["Agent", "State", "Offers", "Walls", "Works on", ""]}>
             {known.data.map((agent) => (

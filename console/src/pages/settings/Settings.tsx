@@ -1,4 +1,5 @@
 import { NavLink, Outlet } from "react-router";
+import { useMay } from "../../api/may";
 
 const ROOM: [string, [string, string][]][] = [
   ["You", [["yours", "Password and tokens"]]],
@@ -40,12 +41,24 @@ const WORD =
   "block rounded-[4px] px-2 py-1 text-[14px] no-underline text-ink-2 hover:text-ink " +
   "aria-[current=page]:bg-surface aria-[current=page]:font-semibold aria-[current=page]:text-ink";
 
+/** What somebody has to be allowed to do for a page to show them anything. */
+const NEEDED: Record<string, string> = {
+  accounts: "MANAGE_ACCOUNTS",
+  groups: "MANAGE_ACCOUNTS",
+  receivers: "TELL_OTHERS",
+};
+
 /** Everything that is set, in one room: a list of words at the side, what is set beside it. */
 export default function Settings() {
+  const may = useMay();
+  const shown = ([path]: [string, string]) => may(NEEDED[path] ?? "LOOK") || path === "yours";
+  const room = ROOM.map(([part, pages]) => [part, pages.filter(shown)] as const).filter(
+    ([, pages]) => pages.length > 0,
+  );
   return (
     <div className="grid grid-cols-[200px_minmax(0,1fr)] items-start gap-8 pt-6 max-[900px]:grid-cols-1">
       <nav aria-label="Settings" className={LIST}>
-        {ROOM.map(([part, pages]) => (
+        {room.map(([part, pages]) => (
           <div key={part} className="mb-3">
             <span className="block px-2 pb-1 text-[12px] text-ink-3">{part}</span>
             {pages.map(([path, word]) => (
