@@ -41,17 +41,21 @@ const WORD =
   "block rounded-[4px] px-2 py-1 text-[14px] no-underline text-ink-2 hover:text-ink " +
   "aria-[current=page]:bg-surface aria-[current=page]:font-semibold aria-[current=page]:text-ink";
 
-/** What somebody has to be allowed to do for a page to show them anything. */
-const NEEDED: Record<string, string> = {
-  accounts: "MANAGE_ACCOUNTS",
-  groups: "MANAGE_ACCOUNTS",
-  receivers: "TELL_OTHERS",
+/** Of what somebody has to be allowed one for a page to show them anything. */
+const NEEDED: Record<string, string[]> = {
+  yours: [],
+  accounts: ["MANAGE_ACCOUNTS", "VERIFY_AUDIT"],
+  groups: ["MANAGE_ACCOUNTS", "VERIFY_AUDIT"],
+  receivers: ["TELL_OTHERS"],
 };
 
 /** Everything that is set, in one room: a list of words at the side, what is set beside it. */
 export default function Settings() {
   const may = useMay();
-  const shown = ([path]: [string, string]) => may(NEEDED[path] ?? "LOOK") || path === "yours";
+  const shown = ([path]: [string, string]) => {
+    const needed = NEEDED[path] ?? ["LOOK"];
+    return needed.length === 0 || needed.some((action) => may(action));
+  };
   const room = ROOM.map(([part, pages]) => [part, pages.filter(shown)] as const).filter(
     ([, pages]) => pages.length > 0,
   );
