@@ -101,7 +101,7 @@ class FirstHoursTest {
                 browser.open("/versions/notice-board/1.0.1");
                 browser.click(By.xpath("//button[.='Deploy to test']"));
                 browser.seeText("Nothing is live in test yet.");
-                press(browser, "Deploy to test");
+                press(browser, "Deploy to test now");
                 browser.seeText("notice-board 1.0.1 is live in test");
             }
         }

@@ -40,7 +40,7 @@ class PromoteTest {
                 assertEquals("withdrawn", ended.path("deployment").path("status").asString());
                 browser.open("/deployments?component=daylight-api&status=withdrawn");
                 browser.see(By.xpath("//table//tr[contains(., 'withdrawn') and contains(., 'release-engineer')]"));
-                browser.click(By.xpath("//select[@aria-label='Of which status']/option[.='rejected']"));
+                browser.click(By.xpath("//select[@aria-label='Which status']/option[.='rejected']"));
                 browser.seeText("None is like that.");
                 long again = park.promote("1.4.1", "production");
                 park.as("release-engineer").post("/api/v1/deployments/" + again + "/cancellation", Map.of()).good();
