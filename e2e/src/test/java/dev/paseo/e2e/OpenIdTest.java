@@ -109,7 +109,7 @@ class OpenIdTest {
         assertEquals("/sign-in?because=unknown",
                 new Ranger().signIn(Map.of("sub", "68", "preferred_username", "admin")),
                 "nobody takes a name that is there");
-        assertEquals("{\"provider\":\"Sign in as a ranger\"}",
+        assertEquals("{\"signedIn\":false,\"provider\":\"Sign in as a ranger\"}",
                 impostor.get(park.address() + "/api/v1/sign-in-ways").body());
     }
 
