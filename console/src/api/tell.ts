@@ -1,12 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
-import { fresh } from "../pages/waiting/about";
+import type { Schemas } from "./client";
 import { notices } from "./queries";
 
 const ON = "paseo-notify";
 const SHOWN = "paseo-notified";
 /** A page that is not looked at has no live connection: it asks once a minute. */
 const EVERY = 60_000;
+
+/** Those that nobody has shown yet: unread, and newer than the last that was. */
+export const fresh = (all: Schemas["NoticeView"][], shown: number) =>
+  all.filter((each) => !each.read && each.id > shown);
 
 const watching = new Set<() => void>();
 const supported = () => typeof Notification !== "undefined";

@@ -12,7 +12,7 @@ const SHEET =
 /** What the docs say of the page that is open, beside it: the page stays as it is. */
 export default function Help({ onClose }: { onClose: () => void }) {
   const { pathname } = useLocation();
-  const { page, slug } = helpOf(pathname);
+  const page = helpOf(pathname);
   const [sought, setSought] = useState("");
   const sheet = useRef<HTMLElement>(null);
   useEffect(() => {
@@ -20,10 +20,7 @@ export default function Help({ onClose }: { onClose: () => void }) {
     window.addEventListener("keydown", close);
     return () => window.removeEventListener("keydown", close);
   }, [onClose]);
-  useEffect(() => {
-    if (slug) sheet.current?.querySelector<HTMLElement>(`#${CSS.escape(slug)}`)?.scrollIntoView();
-    else sheet.current?.scrollTo(0, 0);
-  }, [page, slug]);
+  useEffect(() => sheet.current?.scrollTo(0, 0), [page]);
   return (
     <aside ref={sheet} aria-label="Help" className={SHEET}>
       <div className="sticky -top-5 z-10 -mx-5 -mt-5 mb-3 flex items-center gap-2 bg-surface px-5 py-4">

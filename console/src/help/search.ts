@@ -5,12 +5,12 @@ export interface Section {
   /** Of the page. */
   title: string;
   heading: string;
-  /** Of its heading on the page, as GitHub makes it. */
+  /** Of its heading on the page: what stands after # in its address. */
   slug: string;
   text: string;
 }
 
-/** As GitHub makes them: lower case, without punctuation, a dash for each space; a second one of a name is counted. */
+/** Lower case, without punctuation, a dash for each space; a second one of a name is counted. */
 export function slugs(): (heading: string) => string {
   const seen = new Map<string, number>();
   return (heading) => {

@@ -1,5 +1,5 @@
-/** Which part of the docs says what a page is for, by the beginning of its path; the first that fits. */
-export const HELP: [path: RegExp, page: string, slug?: string][] = [
+/** Which page of the docs says what a page is for, by the beginning of its path; the first that fits. */
+export const HELP: [path: RegExp, page: string][] = [
   [/^\/waiting|^\/passages\//, "how-to/approve"],
   [/^\/deployments\/\d/, "how-to/approve"],
   [/^\/deployments/, "how-to/deploy"],
@@ -26,11 +26,7 @@ export const HELP: [path: RegExp, page: string, slug?: string][] = [
   [/^\/settings\/service/, "reference/settings"],
   [/^\/settings\/components/, "how-to/component"],
   [/^\/api/, "reference/api"],
-  [/^\//, "how-to/console"],
 ];
 
-/** Where the help for a path stands. */
-export function helpOf(pathname: string): { page: string; slug: string } {
-  const [, page, slug] = HELP.find(([path]) => path.test(pathname)) ?? [/^\//, "how-to/console"];
-  return { page, slug: slug ?? "" };
-}
+/** The page of the docs for a path of the console. */
+export const helpOf = (pathname: string) => HELP.find(([path]) => path.test(pathname))?.[1] ?? "how-to/console";

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
-import { byThing, fresh } from "./about";
+import { byThing } from "./about";
 
 const notice = (id: number, path: string, read = false): Schemas["NoticeView"] => ({
   id,
@@ -20,12 +20,4 @@ it("puts notices of one thing together, at the place of the newest", () => {
     ["/b", 3, [], true],
     ["/c", 1, [], false],
   ]);
-});
-
-it.each([
-  [0, [3, 2]],
-  [2, [3]],
-  [3, []],
-])("shows what is unread and newer than %d", (shown, ids) => {
-  expect(fresh([notice(3, "/a"), notice(2, "/b"), notice(1, "/c", true)], shown).map((each) => each.id)).toEqual(ids);
 });

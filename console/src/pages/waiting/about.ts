@@ -24,6 +24,3 @@ export function byThing(notices: Notice[]): About[] {
   }
   return [...groups.values()];
 }
-
-/** Those that nobody has shown yet: unread, and newer than the last that was. */
-export const fresh = (notices: Notice[], shown: number) => notices.filter((each) => !each.read && each.id > shown);

@@ -16,9 +16,18 @@ class KeyboardTest {
         browser.see(By.cssSelector(".groundline"));
     }
 
-    private static void signOut(Browser browser) {
-        browser.tabTo("Signed in as ");
+    private static void press(Browser browser, String name) {
+        browser.tabTo(name);
         browser.type(Keys.ENTER);
+    }
+
+    private static void write(Browser browser, String field, String text) {
+        browser.tabTo(field);
+        browser.type(text);
+    }
+
+    private static void signOut(Browser browser) {
+        press(browser, "Signed in as ");
         browser.see(By.xpath("//*[@role='menuitem'][contains(., 'Sign out')]"));
         browser.type(Keys.END, Keys.ENTER);
     }
@@ -52,46 +61,35 @@ class KeyboardTest {
                 signIn(browser, "release-engineer");
                 find(browser, "daylight-api 1.4.2", "1.4.2");
                 browser.see(By.xpath("//h1[contains(., '1.4.2')]"));
-                browser.tabTo("Ask for production");
-                browser.type(Keys.ENTER);
+                press(browser, "Ask for production");
                 browser.see(By.xpath("//*[@role='dialog']//li[contains(., 'deploy to north-hut')]"));
-                browser.tabTo("Ask for production");
-                browser.type(Keys.ENTER);
+                press(browser, "Ask for production");
                 browser.see(By.xpath("//h1[contains(., 'waits at production')]"));
                 signOut(browser);
                 signIn(browser, "approver-1");
                 browser.type("2");
                 browser.see(By.linkText("Look and decide"));
-                browser.tabTo("Look and decide");
-                browser.type(Keys.ENTER);
+                press(browser, "Look and decide");
                 browser.see(By.id("comment"));
-                browser.tabTo("Your comment");
-                browser.type("Both boards agree.");
-                browser.tabTo("Approve 1.4.2");
-                browser.type(Keys.ENTER);
+                write(browser, "Your comment", "Both boards agree.");
+                press(browser, "Approve 1.4.2");
                 browser.seeText("daylight-api 1.4.2 is live in production");
                 signOut(browser);
                 signIn(browser, "release-engineer");
                 find(browser, "daylight-api", "daylight-api in production");
                 browser.see(By.xpath("//button[.='Roll back to 1.4.1']"));
-                browser.tabTo("Roll back to");
-                browser.type(Keys.ENTER);
+                press(browser, "Roll back to");
                 browser.see(By.cssSelector("[role=dialog]"));
-                browser.tabTo("Why");
-                browser.type("The times are of yesterday.");
-                browser.tabTo("Roll back to");
-                browser.type(Keys.ENTER);
+                write(browser, "Why", "The times are of yesterday.");
+                press(browser, "Roll back to");
                 Await.until("1.4.1 is live again",
                         () -> park.live("production").orElse("").equals("1.4.1"));
                 find(browser, "daylight-api", "daylight-api in staging");
                 browser.see(By.xpath("//button[.='Hold']"));
-                browser.tabTo("Hold");
-                browser.type(Keys.ENTER);
+                press(browser, "Hold");
                 browser.see(By.cssSelector("[role=dialog]"));
-                browser.tabTo("Why");
-                browser.type("The hut is full.");
-                browser.tabTo("Hold it");
-                browser.type(Keys.ENTER);
+                write(browser, "Why", "The hut is full.");
+                press(browser, "Hold it");
                 browser.seeText("The hut is full.");
                 assertEquals("1.4.1", park.live("production").orElseThrow());
             }

@@ -3,6 +3,7 @@ package dev.paseo.e2e;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
@@ -47,11 +48,15 @@ class ListsTest {
                 assertEquals("production",
                         park.as("release-engineer").get("/api/v1/following").good().path(0).path("name").asString());
                 park.paseo("developer", "follow", "environment", "production");
+                park.paseo("auditor", "follow", "environment", "production");
+                park.as("admin").put("/api/v1/accounts/auditor", Map.of("roles", List.of())).good();
                 long id = park.promote("1.4.1", "production");
                 park.rule("approver-1", id, true, "Good.").good();
                 park.deploymentIs(id, "live");
                 assertTrue(park.paseo("developer", "notices").out()
                         .contains("daylight-api 1.4.1 in production is live"));
+                assertEquals("[]", park.as("auditor").get("/api/v1/notices").good().path("notices").toString(),
+                        "whoever may not see it any more is not told");
                 browser.open("/waiting");
                 browser.see(By.xpath("//*[contains(@class, 'notices')]//a[contains(., 'in production is live')]"));
                 browser.open("/runs");

@@ -60,7 +60,7 @@ class Listing {
     RunList runs(Asked asked, Optional<RunStatus> status, Optional<String> author, boolean newest) {
         List<ListingMapper.RunRow> rows = mapper.runs(new ListingMapper.RunsAsked(id(asked),
                 asked.label().orElse(null), asked.branch().orElse(null), status.orElse(null),
-                author.map(Listing::anywhere).orElse(null), asked.since().orElse(null), asked.until().orElse(null),
+                author.orElse(null), asked.since().orElse(null), asked.until().orElse(null),
                 newest, asked.before().orElse(Long.MAX_VALUE), asked.limit()));
         return new RunList(rows.stream().map(this::listed).toList(),
                 next(rows.stream().map(ListingMapper.RunRow::id), asked.limit()));
@@ -78,11 +78,6 @@ class Listing {
 
     private @Nullable Long id(Asked asked) {
         return asked.component().map(name -> components.named(name).id()).orElse(null);
-    }
-
-    /** Whoever looks for % looks for that letter. */
-    private static String anywhere(String text) {
-        return "%" + text.replaceAll("[\\\\%_]", "\\\\$0") + "%";
     }
 
     private static Optional<Long> next(Stream<Long> ids, int most) {

@@ -118,18 +118,10 @@ interface NoticeMapper {
             + "#{now}")
     int use(String hash, Instant now);
 
-    /**
-     * Those who follow a component, an environment or a deployment, and have a role by which they still see it; null:
-     * nobody asks for that.
-     */
+    /** Those who follow a component, an environment or a deployment; null: nobody asks for that. */
     @Select("""
             select distinct a.name from following f join account a on a.id = f.account_id
-            where a.disabled_at is null and exists (select 1 from role_grant g
-              where (g.account_id = a.id or g.group_id in (
-                select m.group_id from group_member m where m.account_id = a.id))
-                and g.role <> 'PUBLISHER' and (g.component_id is null or g.component_id = #{component})
-                and (g.environment_id is null or #{environment} is null or g.environment_id = #{environment}))
-              and (f.what = 'component' and f.thing_id = #{component}
+            where a.disabled_at is null and (f.what = 'component' and f.thing_id = #{component}
               or f.what = 'environment' and f.thing_id = #{environment}
               or f.what = 'deployment' and f.thing_id = #{deployment})""")
     List<String> followers(long component, @Nullable Long environment, @Nullable Long deployment);

@@ -1,5 +1,7 @@
 package dev.paseo.service.notice;
 
+import dev.paseo.core.access.Action;
+import dev.paseo.service.access.Accounts;
 import dev.paseo.service.change.Changes;
 import dev.paseo.core.text.Shortened;
 import dev.paseo.service.notice.Event.Delivery;
@@ -10,6 +12,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -35,10 +38,12 @@ public class Notices {
 
     private final NoticeMapper mapper;
     private final Changes changes;
+    private final Accounts accounts;
 
-    Notices(NoticeMapper mapper, Changes changes) {
+    Notices(NoticeMapper mapper, Changes changes, Accounts accounts) {
         this.mapper = mapper;
         this.changes = changes;
+        this.accounts = accounts;
     }
 
     /** Tells these accounts, by name; nobody twice the same. */
@@ -55,14 +60,24 @@ public class Notices {
         tell(mapper.keepers(component), said);
     }
 
-    /** Tells those who follow a component. */
+    /** Tells those who follow a component and still see it. */
     public void tellFollowers(long component, Said said) {
-        tell(mapper.followers(component, null, null), said);
+        tell(whoSee(mapper.followers(component, null, null), said, Optional.empty()), said);
     }
 
-    /** Tells those who follow a deployment, its component or its environment. */
-    public void tellFollowers(long component, long environment, long deployment, Said said) {
-        tell(mapper.followers(component, environment, deployment), said);
+    /** Where a deployment is, which may be followed as well as it itself. */
+    public record Followed(long component, long environment, String environmentName, long deployment) {}
+
+    /** Tells those who follow a deployment, its component or its environment, and still see it. */
+    public void tellFollowers(Followed where, Said said) {
+        tell(whoSee(mapper.followers(where.component(), where.environment(), where.deployment()), said,
+                Optional.of(where.environmentName())), said);
+    }
+
+    private List<String> whoSee(List<String> followers, Said said, Optional<String> environment) {
+        return followers.stream()
+                .filter(name -> accounts.named(name).may(Action.LOOK, Optional.of(said.component()), environment))
+                .toList();
     }
 
     /** Tells those who pushed a commit. */

@@ -34,13 +34,7 @@ public class Deployments {
 
     /** What a list of deployments is to have; what is empty is not asked for. */
     public record Filter(Optional<String> component, Optional<String> environment, Optional<DeploymentStatus> status,
-            Optional<String> by, Optional<Instant> since, Optional<Instant> until, Optional<Long> before, int limit) {
-
-        public Filter(Optional<String> component, Optional<DeploymentStatus> status, Optional<Long> before, int limit) {
-            this(component, Optional.empty(), status, Optional.empty(), Optional.empty(), Optional.empty(), before,
-                    limit);
-        }
-    }
+            Optional<String> by, Optional<Instant> since, Optional<Instant> until, Optional<Long> before, int limit) {}
 
     /** One that was live once, and its version. */
     public record Past(RollbackTarget.Past deployment, long version) {}

@@ -81,8 +81,10 @@ class PeopleTold {
             default -> " was " + Word.of(deployment.status());
         };
         String why = deployment.ending().orElse(title + ".");
-        notices.tellFollowers(place.componentId(), place.environmentId(), row.id(), Notices.Said.of(Event.FOLLOWED,
-                place.component(), title, why, "/deployments/" + row.id(), "deployment " + row.id() + " " + title));
+        notices.tellFollowers(
+                new Notices.Followed(place.componentId(), place.environmentId(), place.environment(), row.id()),
+                Notices.Said.of(Event.FOLLOWED, place.component(), title, why, "/deployments/" + row.id(),
+                        "deployment " + row.id() + " " + title));
     }
 
     private void fell(Place place, Deployment row, DeploymentState deployment, Versions.Version version, String what) {

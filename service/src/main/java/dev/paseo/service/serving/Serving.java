@@ -2,6 +2,7 @@ package dev.paseo.service.serving;
 
 import dev.paseo.core.access.Person;
 import dev.paseo.service.App;
+import dev.paseo.service.access.Accounts;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.settings.Settings;
@@ -47,12 +48,15 @@ class Serving {
     private final ObjectProvider<JavaMailSender> sender;
     private final Settings settings;
     private final ServiceClock clock;
+    private final Accounts accounts;
 
-    Serving(ServingMapper mapper, ObjectProvider<JavaMailSender> sender, Settings settings, ServiceClock clock) {
+    Serving(ServingMapper mapper, ObjectProvider<JavaMailSender> sender, Settings settings, ServiceClock clock,
+            Accounts accounts) {
         this.mapper = mapper;
         this.sender = sender;
         this.settings = settings;
         this.clock = clock;
+        this.accounts = accounts;
     }
 
     ServingView now() {
@@ -79,7 +83,7 @@ class Serving {
         if (mail == null) {
             throw Refusal.conflict("No mail server is set, so no mails go out: spring.mail.host");
         }
-        String to = mapper.address(person.id())
+        String to = accounts.addressOf(person.id())
                 .orElseThrow(() -> Refusal.conflict(person.name() + " has no mail address to which it could go"));
         try {
             MimeMessage message = mail.createMimeMessage();

@@ -1,7 +1,6 @@
 package dev.paseo.service.serving;
 
 import java.time.Instant;
-import java.util.Optional;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
 
@@ -19,7 +18,4 @@ interface ServingMapper {
     /** Mails that are due and have not gone out. */
     @Select("select count(*) from notice where mailed_at is null and mail_due_at <= #{now}")
     long mailsDue(Instant now);
-
-    @Select("select address from account_address where account_id = #{account} order by verified_at limit 1")
-    Optional<String> address(long account);
 }

@@ -40,7 +40,8 @@ class ListingMapperTest {
         assertEquals(List.of(second), runs(of(null, null, Long.MAX_VALUE, 1)));
         assertEquals(List.of(first), runs(of(null, null, second, 10)));
         assertEquals(List.of(second), runs(of(RunStatus.FAILED, null, Long.MAX_VALUE, 10)));
-        assertEquals(List.of(second), runs(of(null, "%Ada%", Long.MAX_VALUE, 10)));
+        assertEquals(List.of(second), runs(of(null, "ada@", Long.MAX_VALUE, 10)));
+        assertEquals(List.of(), runs(of(null, "%", Long.MAX_VALUE, 10)), "a sign is a sign");
         assertEquals(List.of(), runs(of(RunStatus.WARNED, null, Long.MAX_VALUE, 10)));
         String branch = "main";
         assertEquals(List.of(second), runs(new ListingMapper.RunsAsked(component, null, branch, null, null,

@@ -23,7 +23,6 @@ class FollowingMapperTest {
         long version = rows.version(place.component(), rows.line(place.component()), 1);
         long deployment = rows.deployment(place.id(), version);
         assertEquals(List.of(), notices.followers(place.component(), place.environment(), deployment));
-        database.insert("insert into role_grant (account_id, role) values (?, 'VIEWER')", somebody);
         mapper.follow(somebody, "environment", place.environment());
         mapper.follow(somebody, "environment", place.environment());
         assertEquals(List.of(name), notices.followers(place.component(), place.environment(), deployment));
@@ -36,14 +35,6 @@ class FollowingMapperTest {
                 mapper.of(somebody).stream().map(row -> row.what() + " " + row.name()).toList());
         assertEquals(1, mapper.leave(somebody, "component", place.component()));
         assertEquals(List.of(), notices.followers(place.component(), null, null));
-        database.change("update role_grant set component_id = 0 where account_id = ?", somebody);
-        assertEquals(List.of(), notices.followers(place.component(), place.environment(), deployment),
-                "whoever may not see it any more is not told");
-        database.change("update role_grant set component_id = ?, role = 'PUBLISHER' where account_id = ?",
-                place.component(), somebody);
-        assertEquals(List.of(), notices.followers(place.component(), place.environment(), deployment));
-        database.change("update role_grant set role = 'TESTER' where account_id = ?", somebody);
-        assertEquals(List.of(name), notices.followers(place.component(), place.environment(), deployment));
         database.change("update account set disabled_at = ? where id = ?", Rows.NOON, somebody);
         assertEquals(List.of(), notices.followers(place.component(), place.environment(), deployment));
         assertTrue(mapper.deployment(deployment).isPresent());

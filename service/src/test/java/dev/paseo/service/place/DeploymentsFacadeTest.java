@@ -67,7 +67,8 @@ class DeploymentsFacadeTest {
     }
 
     private List<Long> ids(Optional<String> component, Optional<DeploymentStatus> status, Optional<Long> before) {
-        return deployments.list(new Deployments.Filter(component, status, before, 10)).stream()
+        return deployments.list(new Deployments.Filter(component, Optional.empty(), status, Optional.empty(),
+                Optional.empty(), Optional.empty(), before, 10)).stream()
                 .map(Deployment::id).toList();
     }
 

@@ -10,6 +10,7 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import dev.paseo.core.access.Person;
+import dev.paseo.service.access.Accounts;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
@@ -18,6 +19,7 @@ import dev.paseo.service.settings.Settings;
 import jakarta.mail.internet.MimeMessage;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -37,6 +39,7 @@ class ServingTest {
     private final JavaMailSenderImpl mail = mock(JavaMailSenderImpl.class);
     private final Settings settings = mock(Settings.class);
     private final ServiceClock clock = mock(ServiceClock.class);
+    private final Accounts accounts = mock(Accounts.class);
     private final long account = database.rows().account();
     private final Person person = new Person(account, database.name("account", account), Set.of(), List.of());
 
@@ -54,7 +57,7 @@ class ServingTest {
     private Serving serving(boolean mails) {
         ObjectProvider<JavaMailSender> sender = mock(ObjectProvider.class);
         when(sender.getIfAvailable()).thenReturn(mails ? mail : null);
-        return new Serving(mapper, sender, settings, clock);
+        return new Serving(mapper, sender, settings, clock, accounts);
     }
 
     private String refused(Serving serving) {
@@ -75,8 +78,7 @@ class ServingTest {
         assertEquals("No mail server is set, so no mails go out: spring.mail.host", refused(serving(false)));
         assertEquals(person.name() + " has no mail address to which it could go", refused(serving(true)));
         String address = person.name() + "@park.example";
-        database.change("insert into account_address (account_id, address, verified_at) values (?, ?, ?)", account,
-                address, Rows.NOON);
+        when(accounts.addressOf(account)).thenReturn(Optional.of(address));
         assertEquals(address, serving(true).mail(person).to());
         verify(mail).send(any(MimeMessage.class));
         doThrow(new MailSendException("421 not today")).when(mail).send(any(MimeMessage.class));
