@@ -31,6 +31,7 @@ const OLD: Record<string, string[]> = {
   deputy: ["deputies", "waiting"],
   agent: ["agents"],
   loosening: ["loosenings", "waiting"],
+  asks: ["asks", "waiting"],
 };
 
 interface Change {

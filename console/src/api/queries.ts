@@ -263,6 +263,9 @@ export const waitingCount = () =>
 export const loosenings = () =>
   queryOptions({ queryKey: ["loosenings"], queryFn: () => need(api.GET("/api/v1/loosenings")) });
 
+/** What whoever is signed in asked of others. */
+export const asks = () => queryOptions({ queryKey: ["asks"], queryFn: () => need(api.GET("/api/v1/asks")) });
+
 /** What is followed by whoever is signed in. */
 export const following = () =>
   queryOptions({ queryKey: ["following"], queryFn: () => need(api.GET("/api/v1/following")), staleTime: 60_000 });
@@ -290,10 +293,16 @@ export const rulesHistory = (name: string) =>
     queryFn: () => need(api.GET("/api/v1/environments/{name}/rules/history", { params: { path: { name } } })),
   });
 
-export const environmentPeople = (name: string) =>
+/** Who may change anything there; of one component, or of all of them. */
+export const environmentPeople = (name: string, component?: string) =>
   queryOptions({
-    queryKey: ["environment", name, "people"],
-    queryFn: () => need(api.GET("/api/v1/environments/{name}/people", { params: { path: { name } } })),
+    queryKey: ["environment", name, "people", component],
+    queryFn: () =>
+      need(
+        api.GET("/api/v1/environments/{name}/people", {
+          params: { path: { name }, query: component ? { component } : {} },
+        }),
+      ),
   });
 
 export const environmentCalendar = (name: string) =>

@@ -61,15 +61,16 @@ describe("searching", () => {
 });
 
 describe("the help of a page", () => {
-  it.each(HELP.map(([path, page]) => [String(path), page]))("%s is written: %s", (_, page) => {
-    expect(SECTIONS.some((each) => each.page === page)).toBe(true);
+  it.each(HELP.map(([path, page]) => [String(path), page]))("%s is written: %s", (_, at) => {
+    const [page, slug] = at.split("#");
+    expect(SECTIONS.some((each) => each.page === page && (!slug || each.slug === slug))).toBe(true);
   });
 
   it.each([
     ["/", "how-to/console"],
     ["/deployments/41", "how-to/approve"],
     ["/deployments", "how-to/deploy"],
-    ["/settings/agents", "how-to/agent"],
+    ["/settings/agents", "how-to/agent#enrol-it"],
   ])("of %s is %s", (path, page) => {
     expect(helpOf(path)).toBe(page);
   });

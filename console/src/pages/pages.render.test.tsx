@@ -27,6 +27,8 @@ beforeEach(() => {
   answers = {
     "GET /api/v1/session": { name: "approver-1", groups: [], may: [], there: [] },
     "GET /api/v1/previews": [],
+    "GET /api/v1/views": [],
+    "GET /api/v1/asks": [],
     "GET /api/v1/loosenings": [],
   };
   refusals = {};
@@ -285,6 +287,7 @@ describe("waiting", () => {
         count: 1,
         gates: [],
         reviews: [],
+        asks: [],
         grants: [],
         stays: [],
         nobody: [],
@@ -328,6 +331,7 @@ describe("waiting", () => {
         count: 0,
         gates: [],
         reviews: [],
+        asks: [],
         grants: [],
         stays: [],
         nobody: [],
@@ -367,6 +371,7 @@ describe("waiting", () => {
         count: 1,
         gates: [],
         reviews: [],
+        asks: [],
         grants: [],
         stays: [],
         nobody: [gate],

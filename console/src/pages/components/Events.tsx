@@ -7,7 +7,7 @@ import { At } from "../../design/time";
 type Event = Schemas["TriggerEventView"];
 
 /** What happened, as a sentence that names the component where it does not yet. */
-const sentenceOf = (event: Event) =>
+export const sentenceOf = (event: Event) =>
   event.kind === "run" || event.kind === "live" || event.kind === "arrival"
     ? event.sentence
     : `${event.component}: ${event.sentence}`;
@@ -19,7 +19,12 @@ export function Events({ name }: { name: string }) {
   return (
     <section className="component sheet events">
       <header>
-        <h2>What happened, and what it started</h2>
+        <h2>
+          What happened, and what it started{" "}
+          <Link className="small-text" to={`/events?component=${name}`}>
+            all of it
+          </Link>
+        </h2>
       </header>
       <ul>
         {seen.data.slice(0, 12).map((event) => (
@@ -28,29 +33,36 @@ export function Events({ name }: { name: string }) {
               <At time={event.at} /> <b>{sentenceOf(event)}</b>{" "}
               <Link to={`/chain?event=${event.id}&of=${event.component}`}>what it led to</Link>
             </p>
-            {event.reason && <p className="made quiet">nothing started: {event.reason}</p>}
-            {event.considered.map((each) => (
-              <p key={`${each.component} ${each.position}`} className="made">
-                {each.run === undefined ? (
-                  <>
-                    <span className="quiet">
-                      {each.component}, {each.trigger}: started nothing,
-                    </span>{" "}
-                    {each.reason}
-                  </>
-                ) : (
-                  <>
-                    <Link to={`/runs/${each.component}/${each.run}`}>
-                      {each.component}#{each.run}
-                    </Link>{" "}
-                    <span className="quiet">started by {each.trigger}</span>
-                  </>
-                )}
-              </p>
-            ))}
+            <Considered event={event} />
           </li>
         ))}
       </ul>
     </section>
   );
 }
+
+/** Every trigger that was considered, with what it made of it. */
+export const Considered = ({ event }: { event: Event }) => (
+  <>
+    {event.reason && <p className="made quiet">nothing started: {event.reason}</p>}
+    {event.considered.map((each) => (
+      <p key={`${each.component} ${each.position}`} className="made">
+        {each.run === undefined ? (
+          <>
+            <span className="quiet">
+              {each.component}, {each.trigger}: started nothing,
+            </span>{" "}
+            {each.reason}
+          </>
+        ) : (
+          <>
+            <Link to={`/runs/${each.component}/${each.run}`}>
+              {each.component}#{each.run}
+            </Link>{" "}
+            <span className="quiet">started by {each.trigger}</span>
+          </>
+        )}
+      </p>
+    ))}
+  </>
+);

@@ -4,11 +4,17 @@ import { useDeferredValue, useEffect, useState, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 import { whereabouts } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
-import { asked, DEPLOYMENT_STATUSES, RUN_STATUSES, SINCE, told, type Facet, type Facets } from "./facets";
+import { asked, DEPLOYMENT_STATUSES, KIND_WORDS, RUN_STATUSES, SINCE, told, type Facet, type Facets } from "./facets";
 import { Views } from "./Views";
 
 const PAUSE = 250;
-const ANY: Partial<Record<Facet, string>> = { since: "any time", blocked: "blocked or not", by: "asked by anybody" };
+const ANY: Partial<Record<Facet, string>> = {
+  since: "any time",
+  blocked: "blocked or not",
+  by: "by anybody",
+  kind: "whatever happened",
+  started: "started a run or not",
+};
 
 /** What the address asks of a list, and how another thing is asked. */
 export function useFacets(of: readonly Facet[]): [Facets, (facet: Facet, value: string) => void] {
@@ -116,6 +122,13 @@ export function List<T>({ title, facets, statuses, list, head, row, empty }: Lis
         return same(statuses === "runs" ? RUN_STATUSES : DEPLOYMENT_STATUSES);
       case "since":
         return Object.entries(SINCE).map(([word, { words }]) => [word, words]);
+      case "kind":
+        return Object.entries(KIND_WORDS);
+      case "started":
+        return [
+          ["true", "started a run"],
+          ["false", "started nothing"],
+        ];
       case "blocked":
         return [
           ["true", "blocked"],
@@ -132,7 +145,7 @@ export function List<T>({ title, facets, statuses, list, head, row, empty }: Lis
         <h1>{title}</h1>
         <p>
           {told(asks)}.{" "}
-          {["Runs", "Versions", "Deployments"]
+          {["Runs", "Versions", "Deployments", "Events"]
             .filter((each) => each !== title)
             .map((each) => (
               <Link key={each} className="mr-3" to={`/${each.toLowerCase()}`}>

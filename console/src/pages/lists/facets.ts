@@ -1,5 +1,16 @@
 /** What a list is asked for; each stands in the page's address. */
-export type Facet = "component" | "environment" | "status" | "branch" | "label" | "by" | "author" | "blocked" | "since";
+export type Facet =
+  | "component"
+  | "environment"
+  | "status"
+  | "branch"
+  | "label"
+  | "by"
+  | "author"
+  | "blocked"
+  | "kind"
+  | "started"
+  | "since";
 export type Facets = Partial<Record<Facet, string>>;
 
 /** The states that a deployment is looked for in, as the API has them. */
@@ -23,6 +34,16 @@ export const DEPLOYMENT_STATUSES = [
 
 /** The states that a run is looked for in, as the API has them. */
 export const RUN_STATUSES = ["waiting", "running", "cancelling", "passed", "warned", "failed", "cancelled"];
+
+/** The kinds of what happens, as the API has them, and as they are said. */
+export const KIND_WORDS: Record<string, string> = {
+  push: "pushes",
+  tag: "tags",
+  clock: "clocks",
+  run: "runs that passed",
+  live: "versions that went live",
+  arrival: "versions that arrived",
+};
 
 /** How far back a list goes, by the word of it in the address. */
 export const SINCE: Record<string, { hours: number; words: string }> = {
@@ -61,6 +82,8 @@ const WORDS: Record<Facet, (value: string) => string> = {
   environment: (value) => `in ${value}`,
   by: (value) => `asked for by ${value}`,
   author: (value) => `by ${value}`,
+  kind: (value) => KIND_WORDS[value] ?? value,
+  started: (value) => (value === "true" ? "that started a run" : "that started nothing"),
   since: (value) => SINCE[value]?.words ?? "",
 };
 

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { Ask } from "../../design/Ask";
+import { AskFor } from "../../design/AskFor";
 import { Closing } from "../../design/Closing";
 import { BringBack, Retire } from "../../design/Retire";
 import { useMay } from "../../api/may";
@@ -128,8 +129,15 @@ export function Actions({ view }: { view: View }) {
         ) : (
           <Retire what="place" name={view.component} environment={view.environment} />
         ))}
-      {!["ROLL_BACK", "PROMOTE", "EDIT_ENVIRONMENT"].some(may) && (
-        <p className="quiet small-text">You may look. Whoever may deploy, roll back or close finds that here.</p>
+      {!view.retired && (
+        <>
+          {view.rollback && <AskFor {...path} act="roll-back" words={`roll back to ${view.rollback}`} />}
+          {view.hold ? (
+            <AskFor {...path} act="lift-hold" words="lift the hold" />
+          ) : (
+            <AskFor {...path} act="hold" words="hold it" />
+          )}
+        </>
       )}
     </section>
   );

@@ -1,9 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useMay } from "../../api/may";
-import { environmentPeople } from "../../api/queries";
 import { usePromotion } from "../../api/promote";
+import { AskFor } from "../../design/AskFor";
 import { deploymentState } from "../../design/states";
 
 type View = Schemas["VersionView"];
@@ -45,23 +44,14 @@ export function Promote({ view }: { view: View }) {
           </Link>
         ))}
       {next && !may("PROMOTE", { component: view.component, environment: next.environment }) && (
-        <WhoMay environment={next.environment} />
+        <AskFor
+          act="promote"
+          component={view.component}
+          environment={next.environment}
+          version={view.number}
+          words={`promote it into ${next.environment}`}
+        />
       )}
     </section>
-  );
-}
-
-/** Whom one asks who may not promote it. */
-function WhoMay({ environment }: { environment: string }) {
-  const people = useQuery(environmentPeople(environment)).data ?? [];
-  const names = people
-    .filter((each) => each.may.some(({ action }) => action === "promote"))
-    .map((each) => each.account);
-  if (names.length === 0) return null;
-  return (
-    <p className="quiet small-text">
-      You do not promote into {environment}; {names.slice(0, 6).join(", ")}
-      {names.length > 6 && ` and ${names.length - 6} more`} may. This page’s address shows them what you see.
-    </p>
   );
 }

@@ -6,6 +6,7 @@ import { Ask } from "../../design/Ask";
 import { Glyph } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
+import { Asked, YouAsked } from "./Asks";
 import { Deputies } from "./Deputies";
 import { Loosenings, Wanted } from "./Loosenings";
 import { Notices } from "./Notices";
@@ -51,6 +52,8 @@ export default function Waiting() {
           {view.gates.length >= 200 && <p className="quiet">and more: decide these first.</p>}
           <Loosenings loosenings={view.loosenings} />
           <Wanted />
+          <Asked asks={view.asks} />
+          <YouAsked />
           <Reviews reviews={view.reviews} />
           <Grants grants={view.grants} />
           {view.stays.length > 0 && (

@@ -9,6 +9,7 @@ import { Glyph } from "../../design/Glyph";
 import { Moment } from "../../design/Moment";
 import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
+import { Views } from "../lists/Views";
 import { Dense } from "./Dense";
 import { differs, isMine } from "./dense";
 import { FirstHours } from "./FirstHours";
@@ -101,6 +102,7 @@ export default function Whereabouts() {
               onChoose={(value) => set("with", value)}
             />
           )}
+          <Views />
         </form>
       </div>
       {moment ? (

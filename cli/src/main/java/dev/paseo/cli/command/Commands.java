@@ -59,6 +59,9 @@ public final class Commands {
         commands.put("tick", () -> new TickCommand(context));
         commands.put("notices", () -> new NoticesCommand(context));
         commands.put("follow", () -> new FollowCommand(context));
+        commands.put("ask", () -> group("What others may do and you may not: for, list, decline, drop.",
+                new AskCommands.For(context), new AskCommands.ListAll(context), new AskCommands.Decline(context),
+                new AskCommands.Drop(context)));
         commands.put("hand-on", () -> new HandOnCommand(context));
         commands.put("cancel", () -> new CancelCommand(context));
         commands.put("rollback", () -> new WayBackCommands.Rollback(context));
@@ -91,10 +94,11 @@ public final class Commands {
     /** What there is, and components. */
     private static void lists(Map<String, Supplier<Object>> commands, Context context) {
         commands.put("list",
-                () -> group("What there is, the newest first: components, environments, runs, versions, deployments.",
+                () -> group("What there is, the newest first: components, environments, runs, versions, deployments, events.",
                         new ListCommands.Components(context),
                         new ListCommands.Environments(context), new ListCommands.Runs(context),
-                        new ListCommands.Versions(context), new ListCommands.Deployments(context)));
+                        new ListCommands.Versions(context), new ListCommands.Deployments(context),
+                        new ListCommands.Events(context)));
         commands.put("piece",
                 () -> group("Pieces, which the pipeline files of many components share: list, users, try.",
                         new PieceCommands.ListAll(context), new PieceCommands.Users(context),

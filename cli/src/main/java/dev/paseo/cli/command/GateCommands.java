@@ -66,6 +66,11 @@ final class GateCommands {
                             each.path("component").asString() + " " + each.path("version").asString(),
                             each.path("environment").asString(),
                             "", "", each.path("reason").asString()));
+            view.path("asks")
+                    .forEach(each -> table.row("ask " + each.path("id").asString(""),
+                            each.path("component").asString() + " " + each.path("version").asString(""),
+                            each.path("environment").asString(), "asked by " + each.path("by").asString(), "",
+                            "to " + each.path("sentence").asString() + ": " + each.path("words").asString()));
             view.path("nobody")
                     .forEach(each -> table.row("waits for nobody",
                             each.path("component").asString() + " " + each.path("version").asString(),

@@ -176,6 +176,36 @@ final class ListCommands {
                 : ", without " + Times.length(Duration.ofSeconds(away)) + " in which the service was away";
     }
 
+    @Command(name = "events",
+            description = "What happened, the newest first: pushes, tags, clocks, runs that passed, versions that went "
+                    + "live or arrived; and what each trigger made of it.",
+            footer = {"", "Examples:", "  paseo list events --since 2026-05-03T00:00:00Z",
+                    "  paseo list events daylight-api --kind push --started-nothing"})
+    static final class Events extends Listed {
+        @Option(names = "--kind", description = "push, tag, clock, run, live or arrival")
+        private Optional<String> kind = Optional.empty();
+
+        @Option(names = "--by", paramLabel = "ACCOUNT", description = "only what this account brought about")
+        private Optional<String> by = Optional.empty();
+
+        @Option(names = "--started-nothing", description = "only what started no run")
+        private boolean nothing;
+
+        Events(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            List<String> query = query();
+            add(query, "kind", kind);
+            add(query, "by", by);
+            add(query, "started", nothing ? Optional.of("false") : Optional.empty());
+            JsonNode all = api().get(Api.path("trigger-events") + "?" + String.join("&", query));
+            return print(all, () -> all.path("events").forEach(event -> EventLines.print(context, event)));
+        }
+    }
+
     @Command(name = "versions", description = "Versions of all components or of one, the newest first.",
             footer = {"", "Examples:", "  paseo list versions daylight-api --limit 5",
                     "  paseo list versions --in production"})

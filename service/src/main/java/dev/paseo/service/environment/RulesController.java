@@ -167,16 +167,21 @@ class RulesController {
 
     record ActionView(String action, String words, String because) {}
 
-    /** Who may change anything there, and why. */
+    /**
+     * Who may change anything there, and why.
+     *
+     * @param component who may for this component; without: for all of them
+     */
     @GetMapping("/{name}/people")
-    List<MayView> people(@AuthenticationPrincipal Person person, @PathVariable String name) {
-        Permission.require(person, Action.LOOK);
+    List<MayView> people(@AuthenticationPrincipal Person person, @PathVariable String name,
+            @RequestParam Optional<String> component) {
+        Permission.require(person, Action.LOOK, component, Optional.of(name));
         environments.named(name);
         return accounts.people().stream()
                 .map(each -> new MayView(each.name(), each.groups().stream().sorted().toList(), CHANGING.stream()
-                        .filter(action -> each.may(action, Optional.empty(), Optional.of(name)))
+                        .filter(action -> each.may(action, component, Optional.of(name)))
                         .map(action -> new ActionView(action.name().toLowerCase(Locale.ROOT).replace('_', '-'),
-                                action.words(), each.because(action, Optional.empty(), Optional.of(name))))
+                                action.words(), each.because(action, component, Optional.of(name))))
                         .toList()))
                 .filter(each -> !each.may().isEmpty()).toList();
     }

@@ -52,7 +52,9 @@ interface NoticeMapper {
                   and (d.status <> 'waiting' or exists (select 1 from ruling r where r.deployment_id = d.id
                     and r.account_id = notice.account_id and r.taken_back_at is null)))
               or path like '/passages/%' and exists (select 1 from passage p
-                where p.id = cast(substring(path, 11) as unsigned) and p.ended_at is not null)))""";
+                where p.id = cast(substring(path, 11) as unsigned) and p.ended_at is not null)
+              or path like '/waiting#ask-%' and exists (select 1 from ask k
+                where k.id = cast(substring(path, 14) as unsigned) and k.ended_at is not null)))""";
 
     @Select(COLUMNS + "where " + STANDS + " order by id desc limit #{limit}")
     List<NoticeRow> newest(long account, int limit);

@@ -104,6 +104,32 @@ interface EventMapper {
             + "limit #{limit}")
     List<EventRow> ofCommit(long component, String commit, int limit);
 
+    /**
+     * What is asked of events; null: nothing.
+     *
+     * @param started whether a run was started by it
+     */
+    record EventsAsked(@Nullable Long component, @Nullable String label, @Nullable String kind,
+            @Nullable String branch, @Nullable String by, @Nullable Boolean started, @Nullable Instant since,
+            @Nullable Instant until, long before, int limit) {}
+
+    /** Those of all components, the newest first. */
+    @Select("<script>" + EVENTS + """
+            where e.id &lt; #{before}
+            <if test="component != null">and e.component_id = #{component}</if>
+            <if test="label != null">and exists (select 1 from component_label l
+              where l.component_id = e.component_id and l.value = #{label})</if>
+            <if test="kind != null">and e.kind = #{kind}</if>
+            <if test="branch != null">and e.branch = #{branch}</if>
+            <if test="by != null">and e.actor = #{by}</if>
+            <if test="started != null">and #{started} = exists (select 1 from considered d
+              where d.event_id = e.id and d.run_id is not null)</if>
+            <if test="since != null">and e.at &gt;= #{since}</if>
+            <if test="until != null">and e.at &lt; #{until}</if>
+            order by e.id desc limit #{limit}
+            </script>""")
+    List<EventRow> asked(EventsAsked asked);
+
     @Select(EVENTS + "where e.id = #{id}")
     Optional<EventRow> byId(long id);
 

@@ -56,6 +56,19 @@ class EventViews {
                 .orElseGet(() -> mapper.newest(component.id(), before.orElse(Long.MAX_VALUE), MOST)));
     }
 
+    /** @param next goes on after these, as {@code before}; absent where there are no more */
+    record TriggerEventList(List<TriggerEventView> events, Optional<Long> next) {}
+
+    TriggerEventList all(EventMapper.EventsAsked asked) {
+        List<TriggerEventView> found = views(mapper.asked(asked));
+        return new TriggerEventList(found,
+                Optional.of(found).filter(all -> all.size() == asked.limit()).map(all -> all.getLast().id()));
+    }
+
+    long idOf(String component) {
+        return components.named(component).id();
+    }
+
     TriggerEventView one(String name, long id) {
         return views(mapper.byId(id).filter(row -> row.component().equals(name)).map(List::of)
                 .orElseThrow(() -> Refusal.notFound(name + " has no event " + id))).getFirst();

@@ -2,6 +2,7 @@ package dev.paseo.service.waiting;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
+import dev.paseo.service.asking.Asks;
 import dev.paseo.service.permission.Permission;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -14,22 +15,24 @@ import org.springframework.web.bind.annotation.RestController;
 class WaitingController {
 
     private final WaitingViews views;
+    private final Asks asks;
 
-    WaitingController(WaitingViews views) {
+    WaitingController(WaitingViews views, Asks asks) {
         this.views = views;
+        this.asks = asks;
     }
 
     /** What waits for you, the most urgent first. */
     @GetMapping
     WaitingViews.WaitingView waiting(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return views.waiting(person);
+        return views.waiting(person, asks.waitingFor(person));
     }
 
-    /** How much needs the reader: gates, reviews and loosenings. */
+    /** How much needs the reader: gates, reviews, loosenings and what others ask. */
     @GetMapping("/count")
     WaitingViews.CountView count(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return views.count(person);
+        return views.count(person, asks.waitingFor(person).size());
     }
 }

@@ -3,6 +3,7 @@ package dev.paseo.service.waiting;
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
 import dev.paseo.language.file.PipelineFile;
+import dev.paseo.service.asking.Asks;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
 import dev.paseo.service.gate.Waits;
@@ -40,11 +41,12 @@ class WaitingViews {
      *
      * @param stays  walks that stay; for those who set secrets or change environments
      * @param loosenings those that the reader may agree to
+     * @param asks   what others, who may not do it themselves, ask of the reader
      * @param nobody what waits although nobody may decide it; for those who can add members to groups
      */
     record WaitingView(Instant now, int count, List<Waits.Waiting> gates, List<ReviewView> reviews,
             List<GrantView> grants, List<StayingWalkView> stays, List<Waits.Waiting> nobody,
-            List<Agreements.LooseningView> loosenings) {}
+            List<Agreements.LooseningView> loosenings, List<Asks.AskedView> asks) {}
 
     record CountView(int count) {}
 
@@ -65,7 +67,7 @@ class WaitingViews {
         this.clock = clock;
     }
 
-    WaitingView waiting(Person person) {
+    WaitingView waiting(Person person, List<Asks.AskedView> asks) {
         List<ReviewView> reviews = reviews(person);
         List<GrantView> grants = person.may(Action.SET_SECRET, Optional.empty(), Optional.empty()) ? grants()
                 : List.of();
@@ -75,9 +77,9 @@ class WaitingViews {
         List<Agreements.LooseningView> loosenings = agreements.waitingFor(person.name());
         return new WaitingView(clock.now(),
                 waits.count(person.id()) + reviews.size() + grants.size() + stays.size() + nobody.size()
-                        + loosenings.size(),
+                        + loosenings.size() + asks.size(),
                 waits.forPerson(person.id(), MOST), reviews, grants,
-                stays, nobody, loosenings);
+                stays, nobody, loosenings, asks);
     }
 
     private List<StayingWalkView> stays(Person person) {
@@ -89,10 +91,10 @@ class WaitingViews {
                 .toList();
     }
 
-    /** How much needs the reader: gates, reviews and loosenings. */
-    CountView count(Person person) {
-        return new CountView(
-                waits.count(person.id()) + reviews(person).size() + agreements.waitingFor(person.name()).size());
+    /** How much needs the reader: gates, reviews, loosenings and what others ask. */
+    CountView count(Person person, int asks) {
+        return new CountView(waits.count(person.id()) + reviews(person).size()
+                + agreements.waitingFor(person.name()).size() + asks);
     }
 
     private List<ReviewView> reviews(Person person) {

@@ -1,6 +1,8 @@
 package dev.paseo.service.web;
 
 import com.fasterxml.jackson.databind.JavaType;
+import dev.paseo.core.access.AskedAct;
+import dev.paseo.service.asking.Asks;
 import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.find.Thing;
 import dev.paseo.core.gate.Judgement;
@@ -35,7 +37,7 @@ import tools.jackson.databind.module.SimpleModule;
 class AnswerWords {
 
     private static final List<Class<? extends Enum<?>>> TYPES = Stream.concat(RecordMapping.WORDS.stream(),
-            Stream.of(HostState.Phase.class, Judgement.State.class, OwnFollowing.Followed.class, Standing.class,
+            Stream.of(AskedAct.class, Asks.Outcome.class, HostState.Phase.class, Judgement.State.class, OwnFollowing.Followed.class, Standing.class,
                     Thing.class,
                     TrialOutcome.class))
             .toList();

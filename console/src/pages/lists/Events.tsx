@@ -1,0 +1,63 @@
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, need } from "../../api/client";
+import { At } from "../../design/time";
+import { Considered, sentenceOf } from "../components/Events";
+import { sinceOf, type Facet } from "./facets";
+import { List, useFacets } from "./List";
+
+const FACETS: Facet[] = ["component", "kind", "started", "branch", "by", "label", "since"];
+
+/** Everything that happened, the newest first, and what each trigger made of it. */
+export default function Events() {
+  const [{ since, started, ...asks }] = useFacets(FACETS);
+  const list = useInfiniteQuery({
+    queryKey: ["events", "all", asks, started, since],
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) =>
+      need(
+        api.GET("/api/v1/trigger-events", {
+          params: {
+            query: {
+              ...asks,
+              started: started === undefined ? undefined : started === "true",
+              since: sinceOf(since, Date.now()),
+              before: pageParam,
+            },
+          },
+        }),
+      ),
+    getNextPageParam: (last) => last.next,
+    select: (data) => data.pages.flatMap((page) => page.events),
+  });
+  return (
+    <List
+      title="Events"
+      facets={FACETS}
+      list={list}
+      head={["When", "What happened", "By", "What it started"]}
+      empty="Nothing happened yet: a push, a tag, a clock or a version that goes live stands here, with what it started."
+      row={(event) => (
+        <tr key={event.id}>
+          <td>
+            <At time={event.at} />
+          </td>
+          <td className="max-w-[360px] break-words">
+            {sentenceOf(event)}
+            <div>
+              <Link className="small-text" to={`/chain?event=${event.id}&of=${event.component}`}>
+                what it led to
+              </Link>
+            </div>
+          </td>
+          <td className="max-w-[140px] truncate" title={event.by}>
+            {event.by}
+          </td>
+          <td className="max-w-[460px] break-words">
+            <Considered event={event} />
+          </td>
+        </tr>
+      )}
+    />
+  );
+}
