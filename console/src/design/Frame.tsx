@@ -83,7 +83,7 @@ function Rail({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
         <RailLink to="/sets" also={["/sets/"]}>
           Sets
         </RailLink>
-        <RailLink to="/chain" also={[]}>
+        <RailLink to="/chain" also={["/events"]}>
           Chain
         </RailLink>
         <RailLink to="/settings/yours" also={["/settings"]}>

@@ -25,7 +25,7 @@ let sent: { what: string; body: unknown }[];
 
 beforeEach(() => {
   answers = {
-    "GET /api/v1/session": { name: "approver-1", groups: [], may: [], there: [] },
+    "GET /api/v1/session": { name: "approver-1", groups: [], may: ["PROMOTE"], there: [] },
     "GET /api/v1/previews": [],
     "GET /api/v1/views": [],
     "GET /api/v1/asks": [],

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
+import { useMay } from "../../api/may";
 import { api, need, Problem, type Schemas } from "../../api/client";
 import { whereabouts } from "../../api/queries";
 import { Refused, useTrying } from "../../design/form";
@@ -32,6 +33,7 @@ const uploaded = (name: string) => `paseo: 1\ncomponent: ${name}\nversions: "0.1
  */
 export default function BringIn() {
   const navigate = useNavigate();
+  const brings = useMay()("REGISTER_COMPONENT");
   const [typed, setTyped] = useState<Typed>(NOTHING);
   const [answers, setAnswers] = useState<Record<string, string>>({});
   const [draft, setDraft] = useState<Draft>();
@@ -104,6 +106,18 @@ export default function BringIn() {
       await need(api.POST("/api/v1/components", { body }));
       await navigate(`/components/${name}/address`);
     });
+  if (!brings)
+    return (
+      <>
+        <title>Bring in a component · Paseo</title>
+        <div className="title-line">
+          <h1>Bring in a component</h1>
+        </div>
+        <p className="empty">
+          Whoever may register components does this here: a release engineer or an administrator. You may not.
+        </p>
+      </>
+    );
   const uploads = typed.from === "upload";
   const ready = draft && !draft.free;
   return (

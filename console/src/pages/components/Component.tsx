@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { ExternalLink, FilePen, MapPin, Play, Puzzle } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
+import { useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
 import {
   badge,
@@ -122,12 +123,13 @@ function Versions({ name }: { name: string }) {
 }
 
 function Side({ view }: { view: View }) {
+  const may = useMay();
   const branches = Object.entries(view.heads);
   const image = useQuery(badge(view.name));
   const reached = useQuery(source(view.name));
   return (
     <aside className="run-side">
-      {view.repository && <Start view={view} />}
+      {view.repository && may("START_RUN", { component: view.name }) && <Start view={view} />}
       <h2>{view.repository ? "Branches" : "Pipeline file"}</h2>
       {branches.length === 0 && (
         <p className="quiet">{view.repository ? "The repository has no branch yet." : "None is kept here yet."}</p>

@@ -3,6 +3,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { Plus } from "lucide-react";
 import { useDeferredValue, useRef } from "react";
 import { Link, useSearchParams } from "react-router";
+import { useMay } from "../../api/may";
 import type { Schemas } from "../../api/client";
 import { newestRuns, whereabouts } from "../../api/queries";
 import { StateWord } from "../../design/Glyph";
@@ -26,6 +27,7 @@ export default function Components() {
   const where = useQuery(whereabouts());
   const newest = useQuery(newestRuns());
   const [asks, setAsks] = useSearchParams();
+  const brings = useMay()("REGISTER_COMPONENT");
   const text = asks.get("text") ?? "";
   const status = asks.get("status") ?? "";
   const sort = (asks.get("sort") ?? "name") as Sort;
@@ -57,16 +59,25 @@ export default function Components() {
         </p>
         <div className="title-end flex gap-2">
           <Views />
-          <Link className="btn" to="/bring-in">
-            <Plus size={16} />
-            Bring in a component
-          </Link>
+          {brings && (
+            <Link className="btn" to="/bring-in">
+              <Plus size={16} />
+              Bring in a component
+            </Link>
+          )}
         </div>
       </div>
       {where.data.rows.length === 0 ? (
         <p className="empty">
-          No component yet. <Link to="/bring-in">Bring in the first one</Link>: point at its repository, and a first
-          pipeline file is drafted.
+          No component yet.{" "}
+          {brings ? (
+            <>
+              <Link to="/bring-in">Bring in the first one</Link>: point at its repository, and a first pipeline file is
+              drafted.
+            </>
+          ) : (
+            "Whoever may register components brings in the first one."
+          )}
         </p>
       ) : (
         <>

@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
 import { Glyph } from "../../design/Glyph";
 import { At } from "../../design/time";
@@ -98,7 +99,8 @@ export function Plan({ view }: { view: View }) {
 function GoOn({ view }: { view: View }) {
   const client = useQueryClient();
   const [wrong, setWrong] = useState("");
-  const { id, version } = view.deployment;
+  const { id, version, component, environment } = view.deployment;
+  const may = useMay();
   const answer = async (yes: boolean) => {
     try {
       await need(api.POST("/api/v1/deployments/{id}/answer", { params: { path: { id } }, body: { yes } }));
@@ -114,9 +116,9 @@ function GoOn({ view }: { view: View }) {
         <b>
           {version} has {view.share} % of the traffic.
         </b>{" "}
-        Does it go on?
+        Does it go on?{!may("PROMOTE", { component, environment }) && " Whoever may promote here says so."}
       </p>
-      <div className="decide-buttons">
+      <div className="decide-buttons" hidden={!may("PROMOTE", { component, environment })}>
         <button type="button" className="btn yes big" onClick={() => void answer(true)}>
           Go on
         </button>

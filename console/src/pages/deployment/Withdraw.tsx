@@ -1,4 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
+import { useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
 import { Ask } from "../../design/Ask";
 import { deploymentState } from "../../design/states";
@@ -6,8 +7,10 @@ import { deploymentState } from "../../design/states";
 /** Ends a deployment before it is live: withdrawn where nothing has begun, else undone. */
 export function Withdraw({ view: { deployment } }: { view: Schemas["DeploymentView"] }) {
   const client = useQueryClient();
+  const may = useMay();
   const { id, component, version, environment, status } = deployment;
   const ahead = deploymentState(status).phase === "ahead";
+  if (!may("PROMOTE", { component, environment })) return null;
   if (!ahead && status !== "deploying" && status !== "checking") return null;
   return (
     <div className="withdraw print:hidden">

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { FilePen } from "lucide-react";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
+import { useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
 import {
   environmentCalendar,
@@ -236,6 +237,7 @@ function CalendarPart({ name }: { name: string }) {
 
 function Gates({ rules }: { rules: Schemas["RulesView"] }) {
   const [as, show] = useState<"words" | "file" | "history">("words");
+  const may = useMay();
   return (
     <section className="sheet pad" aria-label="Rules">
       <div className="section-head">
@@ -254,15 +256,17 @@ function Gates({ rules }: { rules: Schemas["RulesView"] }) {
             </button>
           ))}
         </div>
-        <span className="section-end">
-          <Link className="btn small" to={`/environments-file?environment=${rules.environment}`}>
-            <FilePen size={14} />
-            Edit
-          </Link>
-          <Link className="btn small" to={`/environments-file?copy=${rules.environment}`}>
-            Copy
-          </Link>
-        </span>
+        {may("EDIT_ENVIRONMENT", { environment: rules.environment }) && (
+          <span className="section-end">
+            <Link className="btn small" to={`/environments-file?environment=${rules.environment}`}>
+              <FilePen size={14} />
+              Edit
+            </Link>
+            <Link className="btn small" to={`/environments-file?copy=${rules.environment}`}>
+              Copy
+            </Link>
+          </span>
+        )}
       </div>
       {as === "words" && <Words words={rules.words} />}
       {as === "file" && (

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useDeferredValue, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
+import { useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
 import { environmentCopy, environmentsFile, environmentsSchema } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
@@ -108,6 +109,7 @@ export function Desk({ title, about, file, before, draft, environment, back, sta
   const go = useNavigate();
   const [text, setText] = useState(draft ?? file.text);
   const [compared, compare] = useState(draft !== undefined);
+  const edits = useMay()("EDIT_ENVIRONMENT");
   const [refused, setRefused] = useState("");
   const [meant, setMeant] = useState(false);
   const [looking, setLooking] = useState<{ line: number }>();
@@ -226,14 +228,17 @@ export function Desk({ title, about, file, before, draft, environment, back, sta
                 These are meant: {loosens.length === 1 ? "the loosened rule" : `${loosens.length} loosened rules`}
               </label>
             )}
-            <button type="submit" className="btn primary" disabled={!ready}>
-              Load it
-            </button>
+            {edits && (
+              <button type="submit" className="btn primary" disabled={!ready}>
+                Load it
+              </button>
+            )}
             <Link className="btn quiet-btn" to={back} state={state}>
               Cancel
             </Link>
             <p role="status" className={refused ? "bad" : "quiet"}>
               {refused ||
+                (!edits && "You may check it here; whoever may change environments loads it.") ||
                 "All of it is loaded, or, where something is wrong, nothing. " +
                   "It is kept in the audit trail, and in the rules as they were."}
             </p>

@@ -9,7 +9,7 @@ import { me, views } from "../../api/queries";
 import { Refused, TextField, useTrying } from "../../design/form";
 
 /** Views of this page that were kept, and keeping this one: what it asks for, for oneself or for everybody. */
-export function Views() {
+export function Views({ small }: { small?: boolean }) {
   const { pathname, search } = useLocation();
   const kept = useQuery(views());
   const own = useQuery(me()).data?.name;
@@ -33,7 +33,7 @@ export function Views() {
     });
   return (
     <Popover.Root>
-      <Popover.Trigger className="btn">
+      <Popover.Trigger className={`btn ${small ? "small" : ""}`}>
         <Bookmark size={15} />
         Views{here.length > 0 && ` (${here.length})`}
       </Popover.Trigger>

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useCallback, useDeferredValue, useEffect, useRef, useState } from "react";
 import { Link, useLocation, useParams, useSearchParams } from "react-router";
+import { useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
 import { component as componentQuery, namesAtHand, pipeline, pipelineHistory, pipelineSchema } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
@@ -96,6 +97,7 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
   const [whole, setWhole] = useState(false);
   const [looking, setLooking] = useState<{ line: number }>();
   const look = useCallback((line: number) => setLooking({ line }), []);
+  const may = useMay();
   const schema = useQuery(pipelineSchema());
   const known = useQuery(namesAtHand(name)).data ?? NOTHING_KNOWN;
   const { check, error, effect, current } = useChecked(name, file.branch, text);
@@ -186,13 +188,17 @@ function Desk({ name, file }: { name: string; file: Schemas["PipelineView"] }) {
             )}
           </Tabs.Content>
         </Tabs.Root>
-        <CommitForm
-          component={name}
-          file={file}
-          text={text}
-          ready={changed && current && check !== undefined && problems.length === 0}
-          onCommitted={() => void committed()}
-        />
+        {may("EDIT_PIPELINE", { component: name }) ? (
+          <CommitForm
+            component={name}
+            file={file}
+            text={text}
+            ready={changed && current && check !== undefined && problems.length === 0}
+            onCommitted={() => void committed()}
+          />
+        ) : (
+          <p className="commit quiet">You may try it here; whoever may commit pipeline files commits it.</p>
+        )}
       </aside>
     </div>
   );

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { CircleX, RotateCw, StepForward } from "lucide-react";
 import { useState } from "react";
 import { useNavigate } from "react-router";
+import { useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
 
 type Summary = Schemas["RunSummary"];
@@ -10,6 +11,7 @@ type Summary = Schemas["RunSummary"];
 export function RunActions({ run }: { run: Summary }) {
   const client = useQueryClient();
   const navigate = useNavigate();
+  const may = useMay();
   const [refused, setRefused] = useState("");
   const path = { component: run.component, number: run.number };
   const act = async (what: () => Promise<unknown>) => {
@@ -29,6 +31,7 @@ export function RunActions({ run }: { run: Summary }) {
       const started = await need(api.POST("/api/v1/runs/{component}/{number}/repetition", { params: { path } }));
       await navigate(`/runs/${started.component}/${started.number}`);
     });
+  if (!may("START_RUN", { component: run.component })) return null;
   const resumable = run.status === "failed" || run.status === "cancelled";
   return (
     <div className="title-action">

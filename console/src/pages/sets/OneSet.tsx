@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
+import { useMay } from "../../api/may";
 import { api, need, type Schemas } from "../../api/client";
 import { oneSet, whereabouts } from "../../api/queries";
 import { Ask } from "../../design/Ask";
@@ -149,9 +150,13 @@ function Promote({ view }: { view: Schemas["SetView"] }) {
   const where = useQuery(whereabouts());
   const client = useQueryClient();
   const go = useNavigate();
-  const environments = where.data?.environments.map((each) => each.name) ?? [];
+  const may = useMay();
+  const environments = (where.data?.environments ?? [])
+    .map((each) => each.name)
+    .filter((environment) => view.members.every(({ component }) => may("PROMOTE", { component, environment })));
   const [chosen, choose] = useState<string>();
   const environment = chosen ?? environments.at(-1) ?? "";
+  if (environments.length === 0) return null;
   return (
     <section className="sheet place-actions" aria-label="Promote">
       <h2>Promote all of it</h2>

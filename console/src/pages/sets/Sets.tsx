@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { ArrowUp, Plus, X } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
+import { useMay } from "../../api/may";
 import { api, need } from "../../api/client";
 import { sets as setsQuery, versions, whereabouts } from "../../api/queries";
 import { Field, Refused, useTrying } from "../../design/form";
@@ -15,6 +16,7 @@ import { membersOf } from "../whereabouts/dense";
 export default function Sets() {
   const all = useQuery(setsQuery());
   const [params] = useSearchParams();
+  const makes = useMay()("PROMOTE");
   const picked = membersOf(params);
   const [making, make] = useState(picked.length > 0);
   if (all.isPending) return <Loading height={360} />;
@@ -26,17 +28,19 @@ export default function Sets() {
         <h1>Sets</h1>
         <p>Versions of several components, promoted as one and undone as one.</p>
         <div className="title-action">
-          <button type="button" className="btn" aria-expanded={making} onClick={() => make(!making)}>
-            <Plus size={16} />
-            Make a set
-          </button>
+          {makes && (
+            <button type="button" className="btn" aria-expanded={making} onClick={() => make(!making)}>
+              <Plus size={16} />
+              Make a set
+            </button>
+          )}
         </div>
       </div>
-      {making && <Make picked={picked} />}
+      {makes && making && <Make picked={picked} />}
       {all.data.length === 0 && !making && (
         <p className="empty">
-          No set yet. Make one of versions that belong together: they wait at one gate, go live in the order you give,
-          and come back together if one fails.
+          No set yet. {makes ? "Make" : "Whoever may promote makes"} one of versions that belong together: they wait at
+          one gate, go live in the order you give, and come back together if one fails.
         </p>
       )}
       {all.data.length > 0 && (

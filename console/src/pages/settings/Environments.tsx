@@ -22,9 +22,11 @@ export default function Environments() {
       <title>Environments · settings · Paseo</title>
       <div className="mb-4 flex items-center gap-4">
         <h1 className="m-0 grow">Environments</h1>
-        <Link className="btn" to="/environments-file">
-          Change them
-        </Link>
+        {may("EDIT_ENVIRONMENT") && (
+          <Link className="btn" to="/environments-file">
+            Change them
+          </Link>
+        )}
       </div>
       {known.data.length === 0 && (
         <None>
@@ -68,9 +70,11 @@ function One({ view, edits, sets }: { view: View; edits: boolean; sets: boolean 
         <Sentence
           key={part}
           change={
-            <Link className="btn small" to={`/environments-file?environment=${view.name}`}>
-              Change
-            </Link>
+            edits && (
+              <Link className="btn small" to={`/environments-file?environment=${view.name}`}>
+                Change
+              </Link>
+            )
           }
         >
           <b>{part}</b>

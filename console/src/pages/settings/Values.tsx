@@ -4,13 +4,15 @@ import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { whereabouts } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
+import { Moment } from "../../design/Moment";
 import { At } from "../../design/time";
 import { None, Sheet } from "./parts";
 import { grants, placeSettings, secrets } from "./queries";
 import { SetSecret, SetVariable } from "./SetValue";
-import { changed, isOwn, reachOf, secretIn, variablesOf, type Held } from "./values";
+import { changed, changedBetween, setBetween, isOwn, reachOf, secretIn, variablesOf, type Held } from "./values";
 
 type Revision = Schemas["RevisionView"];
+type Kept = Schemas["Kept"];
 
 const FIRST = "sticky left-0 bg-surface";
 
@@ -18,6 +20,13 @@ const FIRST = "sticky left-0 bg-surface";
 export default function Values() {
   const where = useQuery(whereabouts());
   const [params, setParams] = useSearchParams();
+  const set = (name: string, value: string) =>
+    setParams((now) => {
+      if (value) now.set(name, value);
+      else now.delete(name);
+      return now;
+    });
+  const [since, until] = [params.get("since") ?? "", params.get("until") ?? ""];
   if (where.isPending) return <Loading />;
   if (where.isLoadingError) return <Trouble error={where.error} />;
   const names = where.data.rows.map((row) => row.component);
@@ -32,21 +41,40 @@ export default function Values() {
         <h1 className="m-0 grow">Variables and secrets</h1>
         <label className="flex items-center gap-2 text-[13px] text-ink-2">
           of
-          <select value={chosen} onChange={(event) => setParams({ component: event.target.value })}>
+          <select value={chosen} onChange={(event) => set("component", event.target.value)}>
             {names.map((name) => (
               <option key={name}>{name}</option>
             ))}
           </select>
         </label>
+        <Moment
+          label="What changed since then"
+          value={since}
+          none="changed since…"
+          onChoose={(at) => set("since", at)}
+        />
+        {since && (
+          <Moment label="What changed until then" value={until} none="until now" onChoose={(at) => set("until", at)} />
+        )}
       </div>
       {names.length === 0 && <None>There is no component yet.</None>}
       {chosen !== "" && environments.length === 0 && <None>{chosen} has no place yet, so nothing is given to it.</None>}
-      {environments.length > 0 && <Matrix key={chosen} component={chosen} environments={environments} />}
+      {environments.length > 0 && (
+        <Matrix key={chosen} component={chosen} environments={environments} since={since} until={until} />
+      )}
     </>
   );
 }
 
-function Matrix({ component, environments }: { component: string; environments: string[] }) {
+interface MatrixProps {
+  component: string;
+  environments: string[];
+  /** The moments between which it is said what changed; empty: it is not said, and until now. */
+  since: string;
+  until: string;
+}
+
+function Matrix({ component, environments, since, until }: MatrixProps) {
   const known = useQueries({ queries: environments.map((each) => placeSettings(component, each)) });
   const kept = useQuery(secrets());
   const granted = useQuery(grants(component));
@@ -117,6 +145,32 @@ function Matrix({ component, environments }: { component: string; environments: 
           </table>
         </div>
       </Sheet>
+      {since && (
+        <Sheet
+          title="What changed"
+          about={
+            <>
+              Between <At time={new Date(since).toISOString()} /> and{" "}
+              {until ? <At time={new Date(until).toISOString()} /> : "now"}; of a secret only that it was set.
+            </>
+          }
+        >
+          {environments.map((each, at) => (
+            <Changed
+              key={each}
+              environment={each}
+              lines={changedBetween(known[at]?.data ?? [], new Date(since), until ? new Date(until) : new Date())}
+              secrets={setBetween(
+                kept.data ?? [],
+                component,
+                each,
+                new Date(since),
+                until ? new Date(until) : new Date(),
+              )}
+            />
+          ))}
+        </Sheet>
+      )}
       {environments.map((each, at) => (
         <Revisions key={each} environment={each} revisions={known[at]?.data ?? []} />
       ))}
@@ -161,6 +215,27 @@ function Secret({ nearest, hosts }: ReturnType<typeof secretIn>) {
         </div>
       ))}
     </>
+  );
+}
+
+function Changed({ environment, lines, secrets }: { environment: string; lines: string[]; secrets: Kept[] }) {
+  return (
+    <div className="mb-3 text-[13px]">
+      <b>{environment}</b>
+      {lines.length + secrets.length === 0 && <span className="text-ink-2"> is as it was</span>}
+      {lines.map((line) => (
+        <code key={line} className="block text-[12px] [overflow-wrap:anywhere]">
+          {line}
+        </code>
+      ))}
+      {secrets.map((each) => (
+        <div key={`${each.name} ${reachOf(each)} ${each.host}`} className="text-[12px]">
+          <code>{each.name}</code> of {reachOf(each)}
+          {each.host && ` on ${each.host}`}: revision {each.revisions}, {each.by ?? "the service"},{" "}
+          <At time={each.at} />
+        </div>
+      ))}
+    </div>
   );
 }
 

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
-import { changed, isOwn, reachOf, secretIn, variablesOf } from "./values";
+import { changed, changedBetween, setBetween, isOwn, reachOf, secretIn, variablesOf } from "./values";
 
 type Revision = Schemas["RevisionView"];
 
@@ -59,4 +59,26 @@ it("says what a revision changed", () => {
     "NEW: nothing → 2",
   ]);
   expect(changed(undefined, revision({}))).toEqual([]);
+});
+
+it("says what changed between two moments, also from before there was anything", () => {
+  const at = (hour: string) => new Date(`2026-11-03T${hour}:00:00Z`);
+  const revisions = [
+    { ...revision({ LOG: "debug" }), at: "2026-11-03T12:00:00Z" },
+    { ...revision({ LOG: "info" }), at: "2026-11-03T10:00:00Z" },
+    { ...revision({ LOG: "warn" }), at: "2026-11-03T08:00:00Z" },
+  ];
+  expect(changedBetween(revisions, at("08"), at("11"))).toEqual(["LOG: warn → info"]);
+  expect(changedBetween(revisions, at("09"), at("13"))).toEqual(["LOG: warn → debug"]);
+  expect(changedBetween(revisions, at("07"), at("09"))).toEqual(["LOG: nothing → warn"]);
+  expect(changedBetween(revisions, at("06"), at("07"))).toEqual([]);
+  expect(changedBetween(revisions, at("10"), at("11"))).toEqual([]);
+});
+
+it("says which secrets that hold there were set between two moments", () => {
+  const all = [kept(), kept("a", "test"), kept("b"), kept("a", "production")];
+  const set = (from: string, to: string) =>
+    setBetween(all, "a", "test", new Date(from), new Date(to)).map((each) => reachOf(each));
+  expect(set("2026-11-03T07:59:59Z", "2026-11-03T08:00:00Z")).toEqual(["every component, everywhere", "a, test"]);
+  expect(set("2026-11-03T08:00:00Z", "2026-11-04T08:00:00Z")).toEqual([]);
 });

@@ -56,6 +56,25 @@ const flat = (revision: Revision | undefined): Map<string, string> => {
   return all;
 };
 
+/** The revision that held at a moment, of all of them, the newest first. */
+const heldAt = (revisions: Revision[], moment: Date) => revisions.find((each) => new Date(each.at) <= moment);
+
+/** What is other at a later moment than at an earlier one, a line each; of all revisions, the newest first. */
+export function changedBetween(revisions: Revision[], earlier: Date, later: Date): string[] {
+  const is = heldAt(revisions, later);
+  return is ? changed(heldAt(revisions, earlier), is) : [];
+}
+
+/** The secrets that hold in a place of a component and got their newest value between two moments. */
+export const setBetween = (all: Kept[], component: string, environment: string, earlier: Date, later: Date) =>
+  all.filter(
+    (each) =>
+      (each.component === undefined || each.component === component) &&
+      (each.environment === undefined || each.environment === environment) &&
+      new Date(each.at) > earlier &&
+      new Date(each.at) <= later,
+  );
+
 /** What a revision changed of the one before it, a line each. */
 export function changed(before: Revision | undefined, after: Revision): string[] {
   const [was, is] = [flat(before), flat(after)];

@@ -3,6 +3,7 @@ import { Download } from "lucide-react";
 import { Link, useParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { version as versionQuery } from "../../api/queries";
+import { useMay } from "../../api/may";
 import { Ask } from "../../design/Ask";
 import { Glyph, StateWord } from "../../design/Glyph";
 import { Walk } from "../../design/Walk";
@@ -76,8 +77,10 @@ export default function Version() {
 /** For good, unless an administrator lifts it. */
 function Block({ view }: { view: View }) {
   const client = useQueryClient();
+  const may = useMay();
   const path = { component: view.component, number: view.number };
   const name = `${view.component} ${view.number}`;
+  if (!may(view.blocked ? "LIFT_BLOCK" : "PROMOTE", { component: view.component })) return null;
   return view.blocked ? (
     <Ask
       label="Lift the block"

@@ -55,7 +55,7 @@ export default function Whereabouts() {
       <div className="title-line">
         <h1>Whereabouts</h1>
         <p>
-          What is live where, and what stands in its way. {format(new Date(), "EEE d MMM yyyy")}.{" "}
+          What is live where, and what stands in its way. {format(new Date(), "EEE d MMM")}.{" "}
           <Link to="/deployments">All deployments</Link>
         </p>
         <form className="title-end where-asks" onSubmit={(event) => event.preventDefault()}>
@@ -102,7 +102,7 @@ export default function Whereabouts() {
               onChoose={(value) => set("with", value)}
             />
           )}
-          <Views />
+          <Views small />
         </form>
       </div>
       {moment ? (
