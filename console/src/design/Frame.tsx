@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { BookOpen, CircleHelp, CircleUserRound, Library, LogOut, Moon, Radio, Search, Sun } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
-import { Link, Outlet, useLocation, useNavigate, useSearchParams } from "react-router";
+import { Link, Outlet, useLocation, useNavigate, useNavigation, useSearchParams } from "react-router";
 import { api, need, type Schemas } from "../api/client";
 import { useLive } from "../api/live";
 import { useMay } from "../api/may";
@@ -241,6 +241,24 @@ function Page() {
   );
 }
 
+const BUSY =
+  "fixed top-[49px] left-1/2 z-40 m-0 -translate-x-1/2 rounded-b bg-ink px-3 text-[12px] text-ground print:hidden";
+const SOON = 400;
+
+/** What takes longer than one would notice; what is quick never shows. */
+function useSlow(now: boolean): boolean {
+  const [slow, setSlow] = useState(false);
+  useEffect(() => {
+    if (!now) return;
+    const timer = setTimeout(() => setSlow(true), SOON);
+    return () => {
+      clearTimeout(timer);
+      setSlow(false);
+    };
+  }, [now]);
+  return slow;
+}
+
 /** What is around every page: the rail above, the ground line below. */
 export function Frame() {
   const may = useMay();
@@ -250,10 +268,16 @@ export function Frame() {
   const [helped, setHelped] = useState(false);
   const [params] = useSearchParams();
   const { finding, help, setFinding, setHelp } = useKeys();
+  const busy = useSlow(useNavigation().state !== "idle");
   return (
     <>
       <Rail onFind={() => setFinding(true)} onHelp={() => setHelped(!helped)} />
-      <main>
+      <main aria-busy={busy}>
+        {busy && (
+          <p role="status" className={BUSY}>
+            Loading the page…
+          </p>
+        )}
         <Page />
       </main>
       {may("LOOK") && <GroundLine {...live} />}

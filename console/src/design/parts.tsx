@@ -36,7 +36,10 @@ export function Digest({ value }: { value: string }) {
   const copy = () => void navigator.clipboard.writeText(value).then(() => setCopied(true));
   return (
     <span className="digest">
-      <code title={value}>{value.slice(0, 8)}</code>
+      <code title={value} className="print:hidden">
+        {value.slice(0, 8)}
+      </code>
+      <code className="hidden text-[11px] [overflow-wrap:anywhere] print:inline">{value}</code>
       <button
         type="button"
         className="icon small"
@@ -63,12 +66,22 @@ export function bytes(size: number) {
   return `${Math.round(left * 10) / 10} ${units[unit]}`;
 }
 
-/** Something is on its way; it keeps the place so that nothing jumps. */
-export const Loading = ({ height = 240 }: { height?: number }) => (
-  <div className="loading" style={{ minHeight: height }} role="status">
-    Loading…
-  </div>
-);
+/** After so many milliseconds it is said that something takes long. */
+const LONG = 3_000;
+
+/** Something is on its way; it keeps the place so that nothing jumps, and says so where it takes long. */
+export function Loading({ height = 240 }: { height?: number }) {
+  const [long, setLong] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setLong(true), LONG);
+    return () => clearTimeout(timer);
+  }, []);
+  return (
+    <div className="loading" style={{ minHeight: height }} role="status">
+      {long ? "Loading… The service takes long to answer." : "Loading…"}
+    </div>
+  );
+}
 
 export function Trouble({ error }: { error: unknown }) {
   const problem = error instanceof Problem ? error : new Problem(0, "This page failed", String(error));

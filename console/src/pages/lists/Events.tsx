@@ -36,7 +36,7 @@ export default function Events() {
       facets={FACETS}
       list={list}
       head={["When", "What happened", "By", "What it started"]}
-      empty="Nothing happened yet: a push, a tag, a clock or a version that goes live stands here, with what it started."
+      empty="Nothing happened yet: a push, a tag, a clock or a version that goes live will stand here."
       row={(event) => (
         <tr key={event.id}>
           <td>

@@ -26,6 +26,27 @@ function Facts() {
         {bytes(facts.databaseBytes)} in {facts.database}. Where artifacts, logs and reports are kept,{" "}
         {bytes(facts.freeBytes)} are free of {bytes(facts.wholeBytes)}.
       </Sentence>
+      <Sentence>
+        <b>Replicas</b>
+        {facts.replicas.map((each) => (
+          <span key={each.name} className="block text-[13px]">
+            {each.name}, at work since <At time={each.started} />, last seen <At time={each.seen} />
+          </span>
+        ))}
+      </Sentence>
+      <Sentence>
+        <b>What is kept</b>
+        <span className="block text-[13px]">
+          Nothing that was built, logged or sealed is deleted by itself. A component may have kept{" "}
+          <b>{bytes(facts.quotaBytes)}</b>, then its runs fail; an operator sets that as{" "}
+          <code>paseo.kept-per-component</code>.
+        </span>
+        {facts.kept.map((each) => (
+          <span key={each.component} className="block text-[13px]">
+            <Link to={`/components/${each.component}`}>{each.component}</Link>: {bytes(each.bytes)}
+          </span>
+        ))}
+      </Sentence>
       <Sentence
         change={
           may("MANAGE_ACCOUNTS") && (

@@ -106,7 +106,7 @@ function Newest({ row, next }: { row: Row; next: Cell | undefined }) {
         </Lozenge>
         <i className={`path ${pathTo(newest.sealed ? newest.version : undefined, next)}`} />
       </div>
-      <p>
+      <p className="pr-4">
         {state.word} <At time={newest.at} />, <Link to={run}>#{newest.run}</Link>
       </p>
       {!newest.sealed && newest.status === "running" && <p className="quiet">will be {newest.version}</p>}

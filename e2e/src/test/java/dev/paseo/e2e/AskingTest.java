@@ -61,8 +61,10 @@ class AskingTest {
             assertEquals("Ask 3 is dropped.\n", park.paseo("developer", "ask", "drop", "3").out());
             assertEquals(0, park.as("release-engineer").get("/api/v1/waiting").good().path("asks").size());
             JsonNode trail = park.as("admin").get("/api/v1/audit?limit=50").good().path("entries");
-            assertEquals(2, trail.valueStream().filter(entry -> entry.path("entry").path("what").asString().equals("asked to hold"))
-                    .count());
+            assertEquals(2,
+                    trail.valueStream()
+                            .filter(entry -> entry.path("entry").path("what").asString().equals("asked to hold"))
+                            .count());
             park.as("admin").put("/api/v1/accounts/developer", Map.of("roles", List.of())).good();
             assertEquals(403, park.as("developer").post("/api/v1/asks", Map.of("act", "hold", "component",
                     "daylight-api", "environment", "staging", "words", "why")).status(),

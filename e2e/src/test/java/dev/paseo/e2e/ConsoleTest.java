@@ -38,6 +38,9 @@ class ConsoleTest {
                 browser.seeText("“Both boards agree.”");
                 assertEquals("version 1.4.1 ok", park.installed("valley-house"));
                 live(browser, repository);
+            }
+            try (Browser browser = new Browser(park.address())) {
+                browser.signIn("admin", Files.readString(park.folder.resolve("data/admin-password")).strip());
                 axe(browser, id);
             }
         }
@@ -88,7 +91,8 @@ class ConsoleTest {
                     "/deployments", "main tbody tr", "/?shown=dense", "[role=rowheader]",
                     "/versions/daylight-api/1.4.1?promote=daylight-api:1.4.1:test", "[role=dialog] .criteria, "
                             + "[role=dialog] h3"));
-            pages.putAll(Map.of("/runs", "main tbody tr", "/versions?environment=test", "main tbody tr",
+            pages.putAll(Map.of("/runs", "main tbody tr", "/versions?environment=test", "main tbody tr", "/events",
+                    "main tbody tr",
                     "/docs/how-to/gate", "article h1",
                     "/docs?text=emergency", "main li a"));
             for (Map.Entry<String, String> page : pages.entrySet()) {

@@ -42,6 +42,15 @@ class ListsTest {
                         park.as("developer").get("/api/v1/views").good().path(0).path("address").asString());
                 browser.open("/versions?environment=staging");
                 browser.see(By.xpath("//tr[contains(., '1.4.1') and contains(., 'staging')]"));
+                browser.open("/events?kind=push");
+                browser.see(By.xpath("//tr[contains(., 'daylight-api: push')]//a[contains(., 'daylight-api#2')]"));
+                assertTrue(browser.all(By.xpath("//tr/td[2][contains(., 'live in staging')]")).isEmpty());
+                browser.click(option("Which started", "started nothing"));
+                browser.seeText("None is like that.");
+                String events = park.paseo("auditor", "list", "events", "--kind", "live").out();
+                assertTrue(
+                        events.contains("daylight-api 1.4.1 live in staging") && !events.contains("daylight-api: push"),
+                        events);
                 browser.open("/environments/production");
                 browser.click(By.xpath("//button[.='Follow']"));
                 browser.see(By.xpath("//button[.='Following'][@aria-pressed='true']"));

@@ -94,7 +94,9 @@ public final class Commands {
     /** What there is, and components. */
     private static void lists(Map<String, Supplier<Object>> commands, Context context) {
         commands.put("list",
-                () -> group("What there is, the newest first: components, environments, runs, versions, deployments, events.",
+                () -> group(
+                        "What there is, the newest first: components, environments, runs, versions, deployments, "
+                                + "events.",
                         new ListCommands.Components(context),
                         new ListCommands.Environments(context), new ListCommands.Runs(context),
                         new ListCommands.Versions(context), new ListCommands.Deployments(context),

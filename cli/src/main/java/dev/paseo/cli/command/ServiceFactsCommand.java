@@ -37,6 +37,13 @@ final class ServiceFactsCommand extends ServiceCommand {
             context.out().println("Mails     " + (facts.has("mailServer")
                     ? facts.path("mailServer").asString() + ", " + facts.path("mailsDue").asLong() + " wait"
                     : "no server is set: none go out"));
+            facts.path("replicas").forEach(each -> context.out().println("Replica   " + each.path("name").asString()
+                    + ", started " + Times.exact(each.path("started")) + ", last at work "
+                    + Times.exact(each.path("seen"))));
+            context.out().println("Kept      at most " + Size.words(facts.path("quotaBytes").asLong())
+                    + " of each component; nothing is deleted by itself");
+            facts.path("kept").forEach(each -> context.out().println("          " + each.path("component").asString()
+                    + " " + Size.words(each.path("bytes").asLong())));
         });
     }
 }

@@ -5,6 +5,7 @@ import java.security.MessageDigest;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.Iterator;
+import java.util.List;
 
 /**
  * The Merkle tree of RFC 9162, section 2.1, over SHA-256, grown leaf by leaf. It keeps the roots of its complete
@@ -24,7 +25,33 @@ public final class MerkleTree {
         return digest.digest(entry);
     }
 
-    private static byte[] nodeHash(byte[] left, byte[] right) {
+    /**
+     * A tree of so many leaves, of which only the roots of its complete subtrees are known.
+     *
+     * @param roots the largest first: one for each bit that is set in {@code size}
+     */
+    public static MerkleTree of(long size, List<byte[]> roots) {
+        if (size < 0 || roots.size() != Long.bitCount(size)) {
+            throw new IllegalArgumentException(size + " leaves have " + Long.bitCount(Math.max(size, 0))
+                    + " complete subtrees, not " + roots.size());
+        }
+        MerkleTree tree = new MerkleTree();
+        long left = size;
+        for (byte[] root : roots) {
+            int height = Long.numberOfTrailingZeros(Long.highestOneBit(left));
+            tree.subtrees.addLast(new Subtree(height, root.clone()));
+            left -= Long.highestOneBit(left);
+        }
+        tree.size = size;
+        return tree;
+    }
+
+    /** The roots of its complete subtrees, the largest first. */
+    public List<byte[]> roots() {
+        return subtrees.stream().map(subtree -> subtree.hash().clone()).toList();
+    }
+
+    static byte[] nodeHash(byte[] left, byte[] right) {
         MessageDigest digest = Sha256.digest();
         digest.update((byte) 1);
         digest.update(left);
@@ -56,5 +83,4 @@ public final class MerkleTree {
         }
         return root.clone();
     }
-
 }

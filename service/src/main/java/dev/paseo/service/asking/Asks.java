@@ -81,7 +81,8 @@ public class Asks {
             Long of = version.map(Versions.Version::id).orElse(null);
             Optional<Long> same = mapper.same(person.id(), Word.of(act), place.id(), of);
             if (same.isEmpty() && mapper.countOpen(person.id()) >= MOST) {
-                throw Refusal.conflict("You ask " + MOST + " things already, which is the most: drop one of them first");
+                throw Refusal
+                        .conflict("You ask " + MOST + " things already, which is the most: drop one of them first");
             }
             return same.orElseGet(() -> {
                 mapper.add(person.id(), Word.of(act), place.id(), of, words, changes.now());

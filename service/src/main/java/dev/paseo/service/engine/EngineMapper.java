@@ -72,6 +72,15 @@ interface EngineMapper {
     @Update("update presence set last_alive = #{now}, outside_at = #{outside} where id = 1")
     int alive(Instant now, Instant outside);
 
+    @Insert("""
+            insert into replica (name, started_at, seen_at) values (#{name}, #{started}, #{now})
+            on duplicate key update started_at = values(started_at), seen_at = values(seen_at)""")
+    int serves(String name, Instant started, Instant now);
+
+    /** Forgets those that have not been at work since. */
+    @Delete("delete from replica where seen_at < #{before}")
+    int forget(Instant before);
+
     @Insert("insert ignore into absence (from_at, to_at) values (#{from}, #{to})")
     int absent(Instant from, Instant to);
 

@@ -1,7 +1,11 @@
 package dev.paseo.service.engine;
 
+import dev.paseo.core.text.Shortened;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Transactions;
+import java.lang.management.ManagementFactory;
+import java.net.InetAddress;
+import java.net.UnknownHostException;
 import java.time.Duration;
 import java.time.Instant;
 import org.springframework.stereotype.Component;
@@ -12,6 +16,11 @@ public class Presence {
 
     private static final Duration GAP = Duration.ofSeconds(10);
 
+    /** For so long a replica that is gone is still told of. */
+    private static final Duration TOLD = Duration.ofDays(1);
+
+    private final String name = host() + ", process " + ProcessHandle.current().pid();
+    private final Instant started = Instant.ofEpochMilli(ManagementFactory.getRuntimeMXBean().getStartTime());
     private final EngineMapper mapper;
     private final Transactions transactions;
     private final ServiceClock clock;
@@ -20,6 +29,14 @@ public class Presence {
         this.mapper = mapper;
         this.transactions = transactions;
         this.clock = clock;
+    }
+
+    private static String host() {
+        try {
+            return Shortened.to(InetAddress.getLocalHost().getHostName(), 120);
+        } catch (UnknownHostException unnamed) {
+            return "an unnamed machine";
+        }
     }
 
     /** Says that a replica is at work; returns for how long none had been, zero in the ordinary course. */
@@ -33,6 +50,8 @@ public class Presence {
                 mapper.absent(last, now);
             }
             mapper.alive(now, clock.outside());
+            mapper.serves(name, started, clock.outside());
+            mapper.forget(clock.outside().minus(TOLD));
             return away.compareTo(GAP) > 0 ? away : Duration.ZERO;
         });
     }

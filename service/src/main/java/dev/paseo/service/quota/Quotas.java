@@ -5,10 +5,13 @@ import dev.paseo.service.database.Transactions;
 import dev.paseo.service.problem.Refusal;
 import dev.paseo.service.quota.QuotaMapper.KeptRow;
 import dev.paseo.service.settings.Settings;
+import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
@@ -68,6 +71,12 @@ public class Quotas {
     /** How many bytes a component has kept, about. */
     public synchronized long kept(long component) {
         return written.getOrDefault(component, 0L) + pending.getOrDefault(component, 0L);
+    }
+
+    /** The components that have kept the most, by name, the largest first. */
+    public Map<String, Long> largest(int limit) {
+        return mapper.all().stream().sorted(Comparator.comparingLong(KeptRow::bytes).reversed()).limit(limit)
+                .collect(Collectors.toMap(KeptRow::component, KeptRow::bytes, (one, other) -> one, LinkedHashMap::new));
     }
 
     public Quota quota() {

@@ -5,6 +5,7 @@ import dev.paseo.service.App;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.quota.Quotas;
 import dev.paseo.service.settings.Settings;
 import jakarta.mail.MessagingException;
 import jakarta.mail.internet.MimeMessage;
@@ -14,6 +15,7 @@ import java.lang.management.ManagementFactory;
 import java.nio.file.FileStore;
 import java.nio.file.Files;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.mail.MailException;
@@ -37,9 +39,21 @@ class Serving {
      * @param wholeBytes    the size of that disk, in bytes
      * @param mailServer    absent where none is set: no mails go out
      * @param mailsDue      mails that are due and have not gone out
+     * @param replicas      the processes that serve, and those that did within a day
+     * @param quotaBytes    how much a component may have kept, in bytes; nothing of it is deleted by itself
+     * @param kept          the ten components that have kept the most
      */
     record ServingView(Optional<String> version, Instant started, String database, long databaseBytes, long freeBytes,
-            long wholeBytes, Optional<String> mailServer, long mailsDue) {}
+            long wholeBytes, Optional<String> mailServer, long mailsDue, List<ReplicaView> replicas,
+            long quotaBytes, List<KeptBytes> kept) {}
+
+    /** A process that serves; {@code seen}: when it last said so, as it does every second. */
+    record ReplicaView(String name, Instant started, Instant seen) {}
+
+    /** How much a component has kept, in bytes. */
+    record KeptBytes(String component, long bytes) {}
+
+    private static final int LARGEST = 10;
 
     /** To which address it went. */
     record MailTestView(String to) {}
@@ -49,14 +63,16 @@ class Serving {
     private final Settings settings;
     private final ServiceClock clock;
     private final Accounts accounts;
+    private final Quotas quotas;
 
     Serving(ServingMapper mapper, ObjectProvider<JavaMailSender> sender, Settings settings, ServiceClock clock,
-            Accounts accounts) {
+            Accounts accounts, Quotas quotas) {
         this.mapper = mapper;
         this.sender = sender;
         this.settings = settings;
         this.clock = clock;
         this.accounts = accounts;
+        this.quotas = quotas;
     }
 
     ServingView now() {
@@ -65,7 +81,10 @@ class Serving {
             return new ServingView(Optional.ofNullable(App.class.getPackage().getImplementationVersion()),
                     Instant.ofEpochMilli(ManagementFactory.getRuntimeMXBean().getStartTime()), mapper.database(),
                     mapper.bytes(), disk.getUsableSpace(), disk.getTotalSpace(), server(),
-                    mapper.mailsDue(clock.now()));
+                    mapper.mailsDue(clock.now()), mapper.replicas().stream()
+                            .map(row -> new ReplicaView(row.name(), row.startedAt(), row.seenAt())).toList(),
+                    quotas.quota().most(), quotas.largest(LARGEST).entrySet().stream()
+                            .map(each -> new KeptBytes(each.getKey(), each.getValue())).toList());
         } catch (IOException unread) {
             throw new UncheckedIOException(unread);
         }

@@ -37,7 +37,8 @@ import tools.jackson.databind.module.SimpleModule;
 class AnswerWords {
 
     private static final List<Class<? extends Enum<?>>> TYPES = Stream.concat(RecordMapping.WORDS.stream(),
-            Stream.of(AskedAct.class, Asks.Outcome.class, HostState.Phase.class, Judgement.State.class, OwnFollowing.Followed.class, Standing.class,
+            Stream.of(AskedAct.class, Asks.Outcome.class, HostState.Phase.class, Judgement.State.class,
+                    OwnFollowing.Followed.class, Standing.class,
                     Thing.class,
                     TrialOutcome.class))
             .toList();

@@ -34,6 +34,15 @@ class EngineMapperTest {
     }
 
     @Test
+    void whoServesIsKnownForADay() {
+        String name = Rows.fresh("replica");
+        mapper.serves(name, NOW, NOW);
+        mapper.serves(name, NOW, NOW.plusSeconds(5));
+        assertEquals(0, mapper.forget(NOW.plusSeconds(5)), "it was at work then");
+        assertEquals(1, mapper.forget(NOW.plusSeconds(6)), "it is one row, however often it is seen");
+    }
+
+    @Test
     void onlyTheLowestOfAnAggregateIsNext() {
         String one = Rows.fresh("place");
         String other = Rows.fresh("place");

@@ -12,6 +12,7 @@ import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
 import dev.paseo.service.settings.Settings;
+import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.ObjectProvider;
@@ -41,6 +42,17 @@ class QuotasTest {
         assertEquals(10, quotas.room(component, 10));
         assertTrue(Refused.by(Kind.TOO_LARGE, () -> quotas.room(component, 11))
                 .contains(database.name("component", component)));
+    }
+
+    @Test
+    void theLargestComeFirst() {
+        Quotas quotas = quotas();
+        long other = database.rows().component();
+        quotas.kept(component, 1_000_000_000_000L);
+        quotas.kept(other, 2_000_000_000_000L);
+        quotas.writeDown();
+        assertEquals(List.of(database.name("component", other), database.name("component", component)),
+                List.copyOf(quotas.largest(2).keySet()));
     }
 
     @Test

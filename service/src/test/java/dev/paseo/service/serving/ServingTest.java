@@ -10,15 +10,18 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import dev.paseo.core.access.Person;
+import dev.paseo.core.quota.Quota;
 import dev.paseo.service.access.Accounts;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.RealDatabase;
 import dev.paseo.service.database.Rows;
 import dev.paseo.service.problem.Refusal;
+import dev.paseo.service.quota.Quotas;
 import dev.paseo.service.settings.Settings;
 import jakarta.mail.internet.MimeMessage;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.BeforeEach;
@@ -40,6 +43,7 @@ class ServingTest {
     private final Settings settings = mock(Settings.class);
     private final ServiceClock clock = mock(ServiceClock.class);
     private final Accounts accounts = mock(Accounts.class);
+    private final Quotas quotas = mock(Quotas.class);
     private final long account = database.rows().account();
     private final Person person = new Person(account, database.name("account", account), Set.of(), List.of());
 
@@ -49,6 +53,8 @@ class ServingTest {
         when(settings.mailFrom()).thenReturn("paseo@park.example");
         when(settings.address()).thenReturn("http://127.0.0.1:7600");
         when(clock.now()).thenReturn(Rows.NOON);
+        when(quotas.quota()).thenReturn(new Quota(1000));
+        when(quotas.largest(10)).thenReturn(Map.of("daylight-api", 7L));
         when(mail.createMimeMessage()).thenReturn(new MimeMessage((jakarta.mail.Session) null));
         when(mail.getHost()).thenReturn("post.park.example");
     }
@@ -57,7 +63,7 @@ class ServingTest {
     private Serving serving(boolean mails) {
         ObjectProvider<JavaMailSender> sender = mock(ObjectProvider.class);
         when(sender.getIfAvailable()).thenReturn(mails ? mail : null);
-        return new Serving(mapper, sender, settings, clock, accounts);
+        return new Serving(mapper, sender, settings, clock, accounts, quotas);
     }
 
     private String refused(Serving serving) {
@@ -71,6 +77,8 @@ class ServingTest {
         assertTrue(view.databaseBytes() > 0 && view.freeBytes() > 0 && view.wholeBytes() >= view.freeBytes());
         assertEquals("post.park.example", view.mailServer().orElseThrow());
         assertTrue(serving(false).now().mailServer().isEmpty());
+        assertEquals(1000, view.quotaBytes());
+        assertEquals(List.of(new Serving.KeptBytes("daylight-api", 7)), view.kept());
     }
 
     @Test

@@ -1,0 +1,235 @@
+package dev.paseo.core.audit;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.nio.charset.StandardCharsets;
+import java.security.GeneralSecurityException;
+import java.security.KeyPair;
+import java.security.KeyPairGenerator;
+import java.security.Signature;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import org.junit.jupiter.api.Test;
+
+class ExportCheckTest {
+
+    private static final Instant NOON = Instant.parse("2026-11-23T12:00:00Z");
+    private static final KeyPair KEY = pair();
+    private static final KeyPair OTHER = pair();
+
+    private static KeyPair pair() {
+        try {
+            return KeyPairGenerator.getInstance("Ed25519").generateKeyPair();
+        } catch (GeneralSecurityException impossible) {
+            throw new IllegalStateException(impossible);
+        }
+    }
+
+    private static String text(KeyPair pair) {
+        return Base64.getEncoder().encodeToString(pair.getPublic().getEncoded());
+    }
+
+    private static String body(long position) {
+        return "{\"at\":\"2026-11-23T12:00:00Z\",\"details\":{\"leaf\":\",\\\"leaf\\\":\\\"\"},\"what\":\"done "
+                + position + "\"}";
+    }
+
+    private static Exported.Head head(MerkleTree tree, KeyPair by) {
+        try {
+            TreeHead head = new TreeHead(tree.size(), HexFormat.of().formatHex(tree.root()), NOON);
+            Signature signature = Signature.getInstance("Ed25519");
+            signature.initSign(by.getPrivate());
+            signature.update(head.bytes());
+            return new Exported.Head(head, Base64.getEncoder().encodeToString(signature.sign()));
+        } catch (GeneralSecurityException impossible) {
+            throw new IllegalStateException(impossible);
+        }
+    }
+
+    /** Entries from one to another, with heads behind every third and the last. */
+    private static List<String> export(long from, long to, KeyPair key) {
+        MerkleTree tree = new MerkleTree();
+        List<String> lines = new ArrayList<>();
+        for (long position = 0; position <= to; position++) {
+            if (position == from) {
+                lines.add(new Exported.Start(from, tree.roots(), text(key)).line());
+            }
+            if (position == to) {
+                break;
+            }
+            byte[] hash = MerkleTree.leafHash(body(position).getBytes(StandardCharsets.UTF_8));
+            tree.add(hash);
+            if (position >= from) {
+                lines.add(new Exported.Entry(body(position), HexFormat.of().formatHex(hash), position).line());
+                if (tree.size() % 3 == 0 || tree.size() == to) {
+                    lines.add(head(tree, key).line());
+                }
+            }
+        }
+        lines.add(new Exported.End(to).line());
+        return lines;
+    }
+
+    private static ExportCheck.Checked check(List<String> lines) {
+        return ExportCheck.check(lines.iterator(), Optional.of(text(KEY)), List.of());
+    }
+
+    /** What is found first where the export of ten entries is changed. */
+    private static String found(UnaryOperator<List<String>> change) {
+        List<String> findings = check(change.apply(new ArrayList<>(export(0, 10, KEY)))).findings();
+        return findings.isEmpty() ? "nothing" : findings.getFirst();
+    }
+
+    private static int lineOf(List<String> lines, String part) {
+        for (int at = 0; at < lines.size(); at++) {
+            if (lines.get(at).contains(part)) {
+                return at;
+            }
+        }
+        throw new AssertionError(part);
+    }
+
+    @Test
+    void whatWasNotChangedPassesFromWhereverItBegins() {
+        for (long from = 0; from <= 12; from++) {
+            for (long to = from; to <= 12; to++) {
+                ExportCheck.Checked checked = check(export(from, to, KEY));
+                assertEquals(List.of(), checked.findings(), from + " to " + to);
+                assertEquals(to - from, checked.entries());
+                assertEquals(from == to ? 0 : to, checked.covered());
+            }
+        }
+    }
+
+    @Test
+    void aCharacterThatIsChangedIsFoundWithItsPosition() {
+        assertEquals("entry 4 (line 7) was changed: it does not agree with its leaf hash", found(lines -> {
+            int at = lineOf(lines, "done 4");
+            lines.set(at, lines.get(at).replace("done 4", "done 5"));
+            return lines;
+        }));
+    }
+
+    @Test
+    void anEntryThatIsChangedWithItsLeafIsFoundByTheNextHead() {
+        assertEquals("an entry from 3 to 5 was changed together with its leaf hash: the tree does not agree with the "
+                + "signed head of 6 entries", found(lines -> {
+                    String other = "{\"what\":\"nothing\"}";
+                    lines.set(lineOf(lines, "done 4"), new Exported.Entry(other, HexFormat.of()
+                            .formatHex(MerkleTree.leafHash(other.getBytes(StandardCharsets.UTF_8))), 4).line());
+                    return lines;
+                }));
+    }
+
+    @Test
+    void linesThatAreSwappedLeftOutCutOrAddedAreFound() {
+        assertEquals("line 3 is entry 2 where entry 1 should stand: one was left out, put in, or two were swapped",
+                found(lines -> {
+                    lines.add(2, lines.remove(3));
+                    return lines;
+                }));
+        assertEquals("line 3 is entry 2 where entry 1 should stand: one was left out, put in, or two were swapped",
+                found(lines -> {
+                    lines.remove(2);
+                    return lines;
+                }));
+        assertEquals("it is cut short behind entry 9: its last line is missing",
+                found(lines -> lines.subList(0, lines.size() - 1)));
+        assertEquals("it is cut short behind entry 3: its last line is missing", found(lines -> lines.subList(0, 6)));
+        assertEquals("line 6 is in no form that an export has: it was changed or cut", found(lines -> {
+            lines.set(5, lines.get(5).substring(0, 20));
+            return lines.subList(0, 6);
+        }));
+        assertEquals("line 17 stands behind the end", found(lines -> {
+            lines.add(lines.get(2));
+            return lines;
+        }));
+        assertEquals("line 3 begins an export in the middle of one", found(lines -> {
+            lines.add(2, lines.getFirst());
+            return lines;
+        }));
+        assertEquals("the first line is not the beginning of an export", found(lines -> {
+            lines.removeFirst();
+            return lines;
+        }));
+        assertEquals("there is nothing in it", check(List.of()).findings().getFirst());
+        assertEquals("the end tells of 11 entries, but 10 are there", found(lines -> {
+            lines.set(lines.size() - 1, new Exported.End(11).line());
+            return lines;
+        }));
+        assertEquals("no signed head covers the entries from 9 on", found(lines -> {
+            lines.remove(lines.size() - 2);
+            return lines;
+        }));
+        assertEquals("the beginning does not say what stands before entry 1", found(lines -> {
+            lines.set(0, new Exported.Start(1, List.of(), text(KEY)).line());
+            return lines;
+        }));
+    }
+
+    @Test
+    void aKeyOfAnotherServiceIsFound() {
+        List<String> findings = check(export(0, 4, OTHER)).findings();
+        assertEquals("the export names another key than the one that was given: it is of another service, or was "
+                + "changed", findings.getFirst());
+        assertEquals("the head of 3 entries (line 5) is not signed by this key", findings.get(1));
+        ExportCheck.Checked believed = ExportCheck.check(export(0, 4, OTHER).iterator(), Optional.empty(), List.of());
+        assertTrue(believed.passed(), "by its own key it is good: whose key it is, the print says");
+        assertEquals(64, believed.keyPrint().length());
+        assertThrows(IllegalArgumentException.class,
+                () -> ExportCheck.check(List.of("").iterator(), Optional.of("no key"), List.of()));
+    }
+
+    @Test
+    void headsThatSomebodyKeptAreHeldAgainstIt() {
+        MerkleTree tree = new MerkleTree();
+        for (long position = 0; position < 5; position++) {
+            tree.add(MerkleTree.leafHash(body(position).getBytes(StandardCharsets.UTF_8)));
+        }
+        Exported.Head good = head(tree, KEY);
+        assertEquals(List.of(), kept(good));
+        assertEquals(List.of("the head of 5 entries that was kept elsewhere is not signed by this key"),
+                kept(head(tree, OTHER)));
+        MerkleTree another = MerkleTree.of(4, List.of(new byte[32]));
+        assertEquals(List.of("the head of 4 entries that was kept elsewhere is of another trail, or this one was "
+                + "changed"), kept(head(another, KEY)));
+        MerkleTree later = MerkleTree.of(16, List.of(new byte[32]));
+        assertEquals(List.of("the head of 16 entries that was kept elsewhere lies outside of this export, which has "
+                + "entries 0 to 9"), kept(head(later, KEY)));
+    }
+
+    private static List<String> kept(Exported.Head head) {
+        return ExportCheck.check(export(0, 10, KEY).iterator(), Optional.of(text(KEY)), List.of(head)).findings();
+    }
+
+    @Test
+    void noSingleCharacterCanBeChangedUnseen() {
+        List<String> lines = export(2, 6, KEY);
+        for (int at = 0; at < lines.size(); at++) {
+            for (int character = 0; character < lines.get(at).length(); character++) {
+                StringBuilder changed = new StringBuilder(lines.get(at));
+                changed.setCharAt(character, changed.charAt(character) == '7' ? '8' : '7');
+                List<String> all = new ArrayList<>(lines);
+                all.set(at, changed.toString());
+                int line = at + 1;
+                int place = character;
+                assertTrue(!check(all).passed(), () -> "line " + line + ", character " + place + ": " + changed);
+            }
+        }
+    }
+
+    @Test
+    void whatIsWrittenIsRead() {
+        export(5, 12, KEY).forEach(line -> assertEquals(line, Exported.read(line).orElseThrow().line()));
+        assertTrue(Exported.read("{\"end\":9999999999999999999}").isEmpty());
+        assertTrue(Exported.read("{\"head\":{\"at\":\"noon\",\"root\":\"" + "0".repeat(64)
+                + "\",\"signature\":\"AA==\",\"size\":1}}").isEmpty());
+    }
+}
