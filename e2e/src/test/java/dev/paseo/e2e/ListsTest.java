@@ -47,9 +47,9 @@ class ListsTest {
                 assertTrue(browser.all(By.xpath("//tr/td[2][contains(., 'live in staging')]")).isEmpty());
                 browser.click(option("Which started", "started nothing"));
                 browser.seeText("None is like that.");
-                String events = park.paseo("auditor", "list", "events", "--kind", "live").out();
+                String events = park.paseo("auditor", "list", "events", "--kind", "push").out();
                 assertTrue(
-                        events.contains("daylight-api 1.4.1 live in staging") && !events.contains("daylight-api: push"),
+                        events.contains("daylight-api: push") && events.contains("started daylight-api#1"),
                         events);
                 browser.open("/environments/production");
                 browser.click(By.xpath("//button[.='Follow']"));

@@ -33,7 +33,9 @@ public final class HeadSignature {
             Signature check = Signature.getInstance("Ed25519");
             check.initVerify(key);
             check.update(head.bytes());
-            return check.verify(Base64.getDecoder().decode(signature));
+            byte[] bytes = Base64.getDecoder().decode(signature);
+            // Base64 that has unused bits set says the same in another way: one signature is written in one way only.
+            return Base64.getEncoder().encodeToString(bytes).equals(signature) && check.verify(bytes);
         } catch (GeneralSecurityException | IllegalArgumentException bad) {
             return false;
         }
