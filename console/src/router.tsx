@@ -30,6 +30,7 @@ const pages = [
       { path: "/places/:component/:environment", lazy: page(() => import("./pages/place/Place")) },
       { path: "/runs", lazy: page(() => import("./pages/lists/Runs")) },
       { path: "/versions", lazy: page(() => import("./pages/lists/Versions")) },
+      { path: "/audit", lazy: page(() => import("./pages/audit/Audit")) },
       { path: "/events", lazy: page(() => import("./pages/lists/Events")) },
       { path: "/deployments", lazy: page(() => import("./pages/lists/Deployments")) },
       { path: "/deployments/:id", lazy: page(() => import("./pages/deployment/Deployment")) },

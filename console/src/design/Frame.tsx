@@ -86,7 +86,7 @@ function Rail({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
         <RailLink to="/chain" also={["/events"]}>
           Chain
         </RailLink>
-        <RailLink to="/settings/yours" also={["/settings"]}>
+        <RailLink to="/settings/yours" also={["/settings", "/audit"]}>
           Settings
         </RailLink>
       </nav>

@@ -27,6 +27,7 @@ export const HELP: [path: RegExp, page: string][] = [
   [/^\/settings\/values/, "reference/variables"],
   [/^\/settings\/service/, "how-to/install#watching-it"],
   [/^\/settings\/components/, "how-to/component"],
+  [/^\/audit/, "reference/audit"],
   [/^\/api/, "reference/api"],
 ];
 

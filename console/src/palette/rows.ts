@@ -103,6 +103,7 @@ const PAGES: [string, string, string][] = [
   ["Runs", "/runs", "all of them, the newest first"],
   ["Versions", "/versions", "all of them, the newest first"],
   ["Events", "/events", "what happened, and what it started"],
+  ["Audit trail", "/audit", "who did what, and the proof"],
   ["Sets", "/sets", "versions that go together"],
   ["Chain", "/chain", "who starts whom"],
   ["Bring in a component", "/bring-in", "from its repository"],

@@ -14,6 +14,8 @@ const ANY: Partial<Record<Facet, string>> = {
   by: "by anybody",
   kind: "whatever happened",
   started: "started a run or not",
+  what: "any action",
+  text: "any text",
 };
 
 /** What the address asks of a list, and how another thing is asked. */
@@ -105,10 +107,12 @@ interface ListProps<T> {
   row: (each: T) => ReactNode;
   /** What there is to do where there is nothing at all. */
   empty: ReactNode;
+  /** Buttons at its head. */
+  acts?: ReactNode;
 }
 
 /** A list of everything of a kind, the newest first; what is asked of it stands in the address. */
-export function List<T>({ title, facets, statuses, list, head, row, empty }: ListProps<T>) {
+export function List<T>({ title, facets, statuses, list, head, row, empty, acts }: ListProps<T>) {
   const [asks, set] = useFacets(facets);
   const names = useNames();
   const rows = useDeferredValue(list.data ?? []);
@@ -153,7 +157,8 @@ export function List<T>({ title, facets, statuses, list, head, row, empty }: Lis
               </Link>
             ))}
         </p>
-        <div className="title-end">
+        <div className="title-end flex gap-2">
+          {acts}
           <Views />
         </div>
       </div>

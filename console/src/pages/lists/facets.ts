@@ -10,6 +10,10 @@ export type Facet =
   | "blocked"
   | "kind"
   | "started"
+  | "what"
+  | "version"
+  | "deployment"
+  | "text"
   | "since";
 export type Facets = Partial<Record<Facet, string>>;
 
@@ -84,6 +88,10 @@ const WORDS: Record<Facet, (value: string) => string> = {
   author: (value) => `by ${value}`,
   kind: (value) => KIND_WORDS[value] ?? value,
   started: (value) => (value === "true" ? "that started a run" : "that started nothing"),
+  what: (value) => `that say ${value}`,
+  version: (value) => `of the version ${value}`,
+  deployment: (value) => `of deployment ${value}`,
+  text: (value) => `with “${value}” in them`,
   since: (value) => SINCE[value]?.words ?? "",
 };
 

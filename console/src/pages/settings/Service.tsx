@@ -163,16 +163,21 @@ function Trail({ manages }: { manages: boolean }) {
       title="Audit trail"
       about="Signed heads cover every entry; verifying reads all of them, and holds what they state against the rows."
       acts={
-        <Doing
-          label="Verify it"
-          title="Verify the audit trail"
-          what={<p>All entries are read once more. Nothing is changed.</p>}
-          act="Verify"
-          onAct={async () => {
-            setReport(await need(api.GET("/api/v1/audit/verification")));
-            return undefined;
-          }}
-        />
+        <>
+          <Link className="btn" to="/audit">
+            Read it
+          </Link>
+          <Doing
+            label="Verify it"
+            title="Verify the audit trail"
+            what={<p>All entries are read once more. Nothing is changed.</p>}
+            act="Verify"
+            onAct={async () => {
+              setReport(await need(api.GET("/api/v1/audit/verification")));
+              return undefined;
+            }}
+          />
+        </>
       }
     >
       {report && (

@@ -90,12 +90,16 @@ class RefusalsTest {
 
     /** Below /api/v1, unless it begins with two. */
     private static String path(String written) {
-        return written.startsWith("//") ? written.substring(1) : "/api/v1" + written;
+        return written.startsWith("//") ? written.substring(1) : "/api/v1" + longer(written);
+    }
+
+    private static String longer(String written) {
+        return LONG.matcher(written).replaceAll(times -> "x".repeat(Integer.parseInt(times.group(1))));
     }
 
     private String answer(Park park, Matcher request) throws IOException {
         String body = request.group(5) == null ? ""
-                : LONG.matcher(request.group(5)).replaceAll(times -> "x".repeat(Integer.parseInt(times.group(1))))
+                : longer(request.group(5))
                         .replace("FOLDER", "file://" + park.folder).replace("HEAD", head)
                         .replace("ADDRESS", "http://127.0.0.1:" + park.storePort);
         Map<String, String> headers = new LinkedHashMap<>(Map.of("Content-Type", "application/json"));

@@ -4,9 +4,15 @@ import dev.paseo.cli.Context;
 import dev.paseo.cli.output.Table;
 import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
+import dev.paseo.core.audit.ExportCheck;
+import dev.paseo.core.audit.Exported;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
 /** {@code paseo audit ...}. */
@@ -15,16 +21,55 @@ final class AuditCommands {
     private AuditCommands() {}
 
     @Command(name = "verify",
-            description = "Verifies the service's audit trail against its signed tree heads; exits 1 where "
-                    + "something is wrong.",
-            footer = {"", "Example:", "  paseo audit verify"})
+            description = "Verifies the service's audit trail against its signed tree heads, or, without a service, a "
+                    + "file of paseo audit export; exits 1 where something is wrong.",
+            footer = {"", "Examples:", "  paseo audit verify", "  paseo audit verify trail.jsonl --key key.txt",
+                    "  paseo audit verify --head head.json"})
     static final class Verify extends ServiceCommand {
+        @Parameters(arity = "0..1", paramLabel = "FILE", description = "written by paseo audit export")
+        private Optional<Path> file = Optional.empty();
+
+        @Option(names = "--head", paramLabel = "FILE",
+                description = "a head that was kept elsewhere, as paseo audit head prints it")
+        private Optional<Path> head = Optional.empty();
+
+        @Option(names = "--key", paramLabel = "FILE",
+                description = "the service's public key, in Base64; default: the one that comes with it is believed")
+        private Optional<Path> key = Optional.empty();
+
         Verify(Context context) {
             super(context);
         }
 
+        private int exported(Path from) {
+            ExportCheck.Checked checked = TrailCommands.checked(from, key.map(TrailCommands::text),
+                    head.map(TrailCommands::head).stream().toList());
+            context.out().println((checked.passed() ? context.ink().good("good: ") : context.ink().bad("wrong: "))
+                    + checked.entries() + " entries from position " + checked.from()
+                    + (checked.covered() > 0 ? ", covered up to " + (checked.covered() - 1) + " by signed heads" : "")
+                    + (checked.keyPrint().isEmpty() ? "" : ", by the key " + checked.keyPrint()
+                            + (key.isPresent() ? "" : ", which stands in the file: hold it against the service's")));
+            checked.findings().forEach(finding -> context.out().println("  " + finding));
+            return checked.passed() ? 0 : 1;
+        }
+
+        private int continued(Path kept) {
+            Exported.Head before = TrailCommands.head(kept);
+            Optional<String> broken = TrailCommands.broken(api(), before, key.map(TrailCommands::text));
+            context.out().println(broken.map(why -> context.ink().bad("wrong: ") + why)
+                    .orElse(context.ink().good("good: ") + "the trail continues the head of " + before.head().size()
+                            + " entries that was kept"));
+            return broken.isPresent() ? 1 : 0;
+        }
+
         @Override
         public Integer call() {
+            if (file.isPresent()) {
+                return exported(file.get());
+            }
+            if (head.isPresent()) {
+                return continued(head.get());
+            }
             JsonNode report = api().get(Api.path("audit", "verification"));
             boolean good = report.path("findings").isEmpty();
             print(report, () -> {
@@ -74,14 +119,57 @@ final class AuditCommands {
         @Option(names = "--subject", description = "only entries about this, such as \"daylight-api 1.4.1\"")
         private Optional<String> subject = Optional.empty();
 
+        @Option(names = "--by", paramLabel = "ACCOUNT", description = "only what this account did; paseo: by itself")
+        private Optional<String> by = Optional.empty();
+
+        @Option(names = "--what", paramLabel = "ACTION", description = "only this action, such as held")
+        private Optional<String> what = Optional.empty();
+
+        @Option(names = "--component", description = "only about this component, its runs and versions")
+        private Optional<String> component = Optional.empty();
+
+        @Option(names = "--version", description = "only about this version of the component")
+        private Optional<String> version = Optional.empty();
+
+        @Option(names = "--in", paramLabel = "ENVIRONMENT")
+        private Optional<String> environment = Optional.empty();
+
+        @Option(names = "--deployment", paramLabel = "NUMBER")
+        private Optional<String> deployment = Optional.empty();
+
+        @Option(names = "--since", paramLabel = "TIME", description = "ISO 8601, such as 2026-05-03T14:05:00Z")
+        private Optional<String> since = Optional.empty();
+
+        @Option(names = "--until", paramLabel = "TIME", description = "ISO 8601; only before it")
+        private Optional<String> until = Optional.empty();
+
+        @Option(names = "--text", description = "only with this anywhere in them, whatever its case")
+        private Optional<String> text = Optional.empty();
+
+        @Option(names = "--before", paramLabel = "ID", description = "goes on after this one, as --json says next")
+        private Optional<String> before = Optional.empty();
+
         List(Context context) {
             super(context);
         }
 
         @Override
         public Integer call() {
-            String query = "?limit=" + limit + subject.map(name -> "&subject="
-                    + java.net.URLEncoder.encode(name, java.nio.charset.StandardCharsets.UTF_8)).orElse("");
+            Map<String, Optional<String>> asked = new LinkedHashMap<>();
+            asked.put("subject", subject);
+            asked.put("by", by);
+            asked.put("what", what);
+            asked.put("component", component);
+            asked.put("version", version);
+            asked.put("environment", environment);
+            asked.put("deployment", deployment);
+            asked.put("since", since.map(time -> RestraintCommands.moment(time).toString()));
+            asked.put("until", until.map(time -> RestraintCommands.moment(time).toString()));
+            asked.put("text", text);
+            asked.put("before", before);
+            StringBuilder query = new StringBuilder("?limit=" + limit);
+            asked.forEach((name, value) -> value
+                    .ifPresent(given -> query.append('&').append(name).append('=').append(Api.encode(given))));
             JsonNode answer = api().get(Api.path("audit") + query);
             return print(answer, () -> {
                 Table table = new Table("POSITION", "WHEN", "WHO", "WHAT", "ON", "WHERE", "BECAUSE OF");

@@ -183,8 +183,10 @@ public final class Commands {
                         new ReceiverCommands.ListReceivers(context), new ReceiverCommands.Messages(context),
                         new ReceiverCommands.Resend(context), new ReceiverCommands.Stop(context)));
         commands.put("audit",
-                () -> group("The audit trail: verify, acknowledge-restore, list.", new AuditCommands.Verify(context),
-                        new AuditCommands.AcknowledgeRestore(context), new AuditCommands.List(context)));
+                () -> group("The audit trail: list, show, export, head, verify, acknowledge-restore.",
+                        new AuditCommands.Verify(context), new AuditCommands.AcknowledgeRestore(context),
+                        new AuditCommands.List(context), new TrailCommands.Export(context),
+                        new TrailCommands.Head(context), new TrailCommands.Show(context)));
     }
 
     /** The commands, or, for a quick start, only the one that is asked for. */

@@ -5,6 +5,9 @@ import dev.paseo.core.access.Person;
 import dev.paseo.core.audit.Verification;
 import dev.paseo.service.permission.Permission;
 import dev.paseo.service.problem.Refusal;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -40,6 +43,10 @@ class AuditController {
     /** The newest entries first; {@code next} is passed as {@code before} to get older ones. */
     record EntriesView(List<EntryView> entries, Optional<Long> next) {}
 
+    private static final int LONGEST = 200;
+    private static final DateTimeFormatter SECOND = DateTimeFormatter.ofPattern("yyyy-MM-dd'T'HH:mm:ss")
+            .withZone(ZoneOffset.UTC);
+
     private final AuditTrail trail;
     private final AuditVerifier verifier;
     private final JsonMapper json;
@@ -50,16 +57,55 @@ class AuditController {
         this.json = json;
     }
 
-    /** Entries of the audit trail, the newest first. */
+    /**
+     * Entries of the audit trail, the newest first.
+     *
+     * @param by         only what this account did; paseo: the service by itself
+     * @param what       only this action, as entries have it, such as held
+     * @param component  only about this component, its runs and versions
+     * @param version    only about this version of the component, which is named then
+     * @param deployment only of this deployment
+     * @param since      only from this second on; RFC 3339
+     * @param until      only before this second; RFC 3339
+     * @param text       only with this anywhere in them, whatever its case; at most 200 characters
+     */
     @GetMapping
     EntriesView entries(@AuthenticationPrincipal Person person, @RequestParam Optional<Long> before,
-            @RequestParam(defaultValue = "50") int limit, @RequestParam Optional<String> subject) {
+            @RequestParam(defaultValue = "50") int limit, @RequestParam Optional<String> subject,
+            @RequestParam Optional<String> by, @RequestParam Optional<String> what,
+            @RequestParam Optional<String> component, @RequestParam Optional<String> version,
+            @RequestParam Optional<String> environment, @RequestParam Optional<Long> deployment,
+            @RequestParam Optional<Instant> since, @RequestParam Optional<Instant> until,
+            @RequestParam Optional<String> text) {
         Permission.require(person, Action.LOOK);
-        List<EntryView> entries = trail.newest(before, subject, Math.clamp(limit, 1, 500)).stream()
+        if (version.isPresent() && component.isEmpty()) {
+            throw Refusal.invalid("/component", "say of which component the version is");
+        }
+        if (text.filter(sought -> sought.length() > LONGEST).isPresent()) {
+            throw Refusal.invalid("/text", "should have at most " + LONGEST + " characters");
+        }
+        List<EntryView> entries = trail
+                .newest(new AuditMapper.Asked(by.orElse(null), what.orElse(null),
+                        version.map(number -> component.orElseThrow() + " " + number).or(() -> subject).orElse(null),
+                        component.orElse(null), environment.orElse(null),
+                        deployment.map(id -> Long.toString(id)).orElse(null),
+                        since.map(AuditController::second).orElse(null),
+                        until.map(AuditController::second).orElse(null),
+                        text.map(AuditController::pattern).orElse(null), before.orElse(Long.MAX_VALUE),
+                        Math.clamp(limit, 1, 500)))
+                .stream()
                 .map(row -> new EntryView(row.id(), Optional.ofNullable(row.position()),
                         json.readValue(row.body(), WrittenView.class)))
                 .toList();
         return new EntriesView(entries, entries.isEmpty() ? Optional.empty() : Optional.of(entries.getLast().id()));
+    }
+
+    static String second(Instant moment) {
+        return SECOND.format(moment);
+    }
+
+    private static String pattern(String text) {
+        return "%" + text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%";
     }
 
     /** Verifies the whole audit trail against its heads, and what it states against the rows. */

@@ -8,7 +8,6 @@ import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
-import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.jspecify.annotations.Nullable;
 
@@ -93,13 +92,54 @@ interface AuditMapper {
 
     record ReadRow(long id, @Nullable Long position, String body) {}
 
+    /**
+     * What is asked of entries; null: nothing.
+     *
+     * @param since to the second, as ISO 8601 has it, in UTC
+     * @param until likewise; before it
+     * @param text  a pattern of {@code like}
+     */
+    record Asked(@Nullable String who, @Nullable String what, @Nullable String subject, @Nullable String component,
+            @Nullable String environment, @Nullable String deployment, @Nullable String since, @Nullable String until,
+            @Nullable String text, long before, int limit) {}
+
     @Select("""
             <script>
             select e.id, l.position, e.body from audit_entry e left join audit_leaf l on l.entry_id = e.id
             where e.id &lt; #{before}
-            <if test="subject != null">and json_value(e.body, '$.subject') = #{subject}</if>
+            <if test="who != null">and e.who = #{who}</if>
+            <if test="what != null">and e.what = #{what}</if>
+            <if test="subject != null">and e.subject = #{subject}</if>
+            <if test="component != null">and e.component = #{component}</if>
+            <if test="environment != null">and e.environment = #{environment}</if>
+            <if test="deployment != null">and e.deployment = #{deployment}</if>
+            <if test="since != null">and e.at_second &gt;= #{since}</if>
+            <if test="until != null">and e.at_second &lt; #{until}</if>
+            <if test="text != null">and e.body collate utf8mb4_general_ci like #{text}</if>
             order by e.id desc limit #{limit}
             </script>""")
-    List<ReadRow> read(@Param("before") long before, @Param("limit") int limit,
-            @Param("subject") @Nullable String subject);
+    List<ReadRow> read(Asked asked);
+
+    @Select("select e.id, l.position, e.body from audit_leaf l join audit_entry e on e.id = l.entry_id "
+            + "where l.position = #{position}")
+    Optional<ReadRow> at(long position);
+
+    @Select("select leaf_hash from audit_leaf where position >= #{from} and position < #{to} order by position")
+    List<String> leafHashesAmong(long from, long to);
+
+    @Select("select size, root, at, signature from tree_head order by size desc limit 1")
+    Optional<HeadRow> newestHead();
+
+    /** Of each so many entries the last head, of those that cover more than {@code from}, up to {@code to}. */
+    @Select("""
+            select size, root, at, signature from tree_head where size in (
+              select max(size) from tree_head where size > #{from} and size <= #{to} group by (size - 1) div #{each})
+            order by size""")
+    List<HeadRow> headsAmong(long from, long to, long each);
+
+    /** The first that was written at a second or later. */
+    @Select("""
+            select min(l.position) from audit_leaf l join audit_entry e on e.id = l.entry_id
+            where e.at_second >= #{since}""")
+    Optional<Long> firstSince(String since);
 }

@@ -1,13 +1,12 @@
 package dev.paseo.service.audit;
 
-import java.util.Optional;
-import java.util.List;
 import dev.paseo.core.audit.Stated;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
 import java.io.IOException;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import org.erdtman.jcs.JsonCanonicalizer;
 import org.springframework.stereotype.Component;
@@ -92,8 +91,8 @@ public class AuditTrail {
         }
     }
 
-    /** The newest entries first; about one subject where it is named. */
-    List<AuditMapper.ReadRow> newest(Optional<Long> before, Optional<String> subject, int most) {
-        return mapper.read(before.orElse(Long.MAX_VALUE), most, subject.orElse(null));
+    /** The newest entries first. */
+    List<AuditMapper.ReadRow> newest(AuditMapper.Asked asked) {
+        return mapper.read(asked);
     }
 }

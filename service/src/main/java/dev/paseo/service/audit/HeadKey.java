@@ -1,5 +1,6 @@
 package dev.paseo.service.audit;
 
+import dev.paseo.core.audit.HeadSignature;
 import dev.paseo.core.audit.TreeHead;
 import dev.paseo.service.settings.Settings;
 import java.io.IOException;
@@ -72,14 +73,12 @@ class HeadKey {
     }
 
     boolean good(TreeHead head, String signed) {
-        try {
-            Signature signature = Signature.getInstance("Ed25519");
-            signature.initVerify(known);
-            signature.update(head.bytes());
-            return signature.verify(Base64.getDecoder().decode(signed));
-        } catch (GeneralSecurityException | IllegalArgumentException bad) {
-            return false;
-        }
+        return HeadSignature.good(known, head, signed);
+    }
+
+    /** The public key, as {@link HeadSignature#key} reads it. */
+    String known() {
+        return Base64.getEncoder().encodeToString(known.getEncoded());
     }
 
     void append(TreeHead head, String signature) throws IOException {

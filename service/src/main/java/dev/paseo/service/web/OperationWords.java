@@ -51,6 +51,7 @@ class OperationWords {
             Map.entry("after", "Goes on after this name"), Map.entry("status", "Only those in this state"),
             Map.entry("other", "The environment that it is compared with"),
             Map.entry("piece", "Only this piece; none: all"),
+            Map.entry("position", "An entry's number in the audit trail, from 0 on"),
             Map.entry("branch", "A branch; none: the main branch, in a list any"),
             Map.entry("reason", "Why; kept in the audit trail"),
             Map.entry("what", "component, place, host, agent, environment or preview-template"),

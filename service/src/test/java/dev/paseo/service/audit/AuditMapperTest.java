@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 
 import dev.paseo.service.database.RealDatabase;
+import dev.paseo.service.database.Rows;
 import dev.paseo.service.database.Transactions;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;
@@ -58,5 +59,45 @@ class AuditMapperTest {
         long position = 1_000_000 + entry.id;
         mapper.number(position, entry.id, "0".repeat(64));
         assertThrows(DuplicateKeyException.class, () -> mapper.number(position, entry.id, "1".repeat(64)));
+    }
+
+    private String written(String who, String subject, String at, String details) {
+        return "{\"at\":\"" + at + "\",\"details\":{" + details + "},\"subject\":\"" + subject
+                + "\",\"what\":\"held\",\"where\":\"production\",\"who\":\"" + who + "\"}";
+    }
+
+    private AuditMapper.Asked by(String who) {
+        return new AuditMapper.Asked(who, null, null, null, null, null, null, null, null, Long.MAX_VALUE, 10);
+    }
+
+    @Test
+    void entriesAreFoundByWhatStandsInThem() {
+        String who = Rows.fresh("who");
+        String component = Rows.fresh("component");
+        for (String body : List.of(
+                written(who, component + " 1.4.2", "2026-11-23T12:00:00.5Z", "\"deployment\":\"41\""),
+                written(who, component + "#7", "2026-11-23T12:00:01Z", ""), "no JSON " + who)) {
+            database.transactions().run(() -> mapper.write(Transactions.underWay(), new AuditMapper.NewEntry(body)));
+        }
+        assertEquals(2, mapper.read(by(who)).size());
+        assertEquals(1, mapper.read(new AuditMapper.Asked(who, "held", null, component, "production", "41",
+                "2026-11-23T12:00:00", "2026-11-23T12:00:01", "%1.4.2%", Long.MAX_VALUE, 10)).size());
+        assertEquals(0, mapper.read(new AuditMapper.Asked(who, null, component, null, null, null, null, null, null,
+                Long.MAX_VALUE, 10)).size(), "the subject is asked whole");
+        assertEquals(1, mapper.read(new AuditMapper.Asked(who, null, null, null, null, null, null, null, null,
+                mapper.read(by(who)).getFirst().id(), 10)).size(), "the cursor goes on towards the older ones");
+    }
+
+    @Test
+    void oneHeadOfEachSoManyEntriesIsGiven() {
+        long base = 7_000_000_000L;
+        for (long size : new long[]{base + 1, base + 2, base + 10, base + 11, base + 25}) {
+            mapper.sign(size, "0".repeat(64), "2026-11-23T12:00:00Z", "s");
+        }
+        assertEquals(List.of(base + 10, base + 11), mapper.headsAmong(base, base + 11, 10).stream()
+                .map(AuditMapper.HeadRow::size).toList());
+        assertEquals(List.of(base + 25), mapper.headsAmong(base + 11, base + 99, 10).stream()
+                .map(AuditMapper.HeadRow::size).toList());
+        assertEquals(base + 25, mapper.newestHead().orElseThrow().size());
     }
 }

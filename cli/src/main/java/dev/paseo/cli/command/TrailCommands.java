@@ -1,0 +1,211 @@
+package dev.paseo.cli.command;
+
+import dev.paseo.cli.Context;
+import dev.paseo.cli.output.Times;
+import dev.paseo.cli.service.Api;
+import dev.paseo.cli.service.Failure;
+import dev.paseo.core.audit.ExportCheck;
+import dev.paseo.core.audit.Exported;
+import dev.paseo.core.audit.HeadSignature;
+import dev.paseo.core.audit.MerkleTree;
+import dev.paseo.core.audit.Proofs;
+import dev.paseo.core.audit.TreeHead;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+/** The trail taken away, and verified without the service. */
+final class TrailCommands {
+
+    private TrailCommands() {}
+
+    @Command(name = "export",
+            description = "Writes the audit trail to a file, as lines of JSON that verify by themselves: paseo audit "
+                    + "verify FILE. The file is there whole, or not at all.",
+            footer = {"", "Examples:", "  paseo audit export --into trail.jsonl",
+                    "  paseo audit export --since 2026-11-01T00:00:00Z --into november.jsonl"})
+    static final class Export extends ServiceCommand {
+        @Option(names = "--into", required = true, paramLabel = "FILE", description = "where it is written")
+        private Path file = Path.of("");
+
+        @Option(names = "--since", paramLabel = "TIME", description = "ISO 8601; default: from the first entry on")
+        private Optional<String> since = Optional.empty();
+
+        @Option(names = "--from", paramLabel = "POSITION", description = "from this entry on")
+        private Optional<Long> from = Optional.empty();
+
+        Export(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            List<String> query = new ArrayList<>();
+            since.ifPresent(time -> query.add("since=" + Api.encode(RestraintCommands.moment(time).toString())));
+            from.ifPresent(position -> query.add("from=" + position));
+            Path part = file.resolveSibling(file.getFileName() + ".part");
+            ExportCheck.Checked checked;
+            try {
+                try (OutputStream out = Files.newOutputStream(part)) {
+                    api().copy(Api.path("audit", "export") + (query.isEmpty() ? "" : "?" + String.join("&", query)),
+                            out);
+                }
+                checked = checked(part, Optional.empty(), List.of());
+                if (checked.passed()) {
+                    Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
+                }
+            } catch (IOException failed) {
+                throw new Failure(Failure.Kind.REFUSED, file + " cannot be written: " + failed.getMessage());
+            } finally {
+                gone(part);
+            }
+            if (!checked.passed()) {
+                throw new Failure(Failure.Kind.REFUSED, "What came does not verify, and " + file
+                        + " was not written: " + checked.findings().getFirst());
+            }
+            context.out().println(checked.entries() + " entries, from position " + checked.from() + ", in " + file
+                    + "; key " + checked.keyPrint());
+            return 0;
+        }
+
+        private static void gone(Path part) {
+            try {
+                Files.deleteIfExists(part);
+            } catch (IOException stays) {
+                // What else failed is told; a part that stays is overwritten the next time.
+            }
+        }
+    }
+
+    /** Verifies a file of {@code paseo audit export}, reading it once. */
+    static ExportCheck.Checked checked(Path file, Optional<String> key, List<Exported.Head> kept) {
+        try (BufferedReader lines = Files.newBufferedReader(file, StandardCharsets.UTF_8)) {
+            return ExportCheck.check(lines.lines().iterator(), key, kept);
+        } catch (IOException | java.io.UncheckedIOException unread) {
+            throw new Failure(Failure.Kind.USAGE, file + " cannot be read as text: " + unread.getMessage());
+        } catch (IllegalArgumentException noKey) {
+            throw new Failure(Failure.Kind.USAGE, "The key that was given is none: " + noKey.getMessage());
+        }
+    }
+
+    @Command(name = "head",
+            description = "Prints the newest signed head of the audit trail, for keeping it elsewhere: paseo audit "
+                    + "verify --head FILE holds the trail against it.",
+            footer = {"", "Example:", "  paseo audit head > head.json"})
+    static final class Head extends ServiceCommand {
+        Head(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode head = api().get(Api.path("audit", "head"));
+            return print(head, () -> context.out().println(exported(head).line()));
+        }
+    }
+
+    /** A head as an export has it, of one that the service answered. */
+    static Exported.Head exported(JsonNode head) {
+        return new Exported.Head(new TreeHead(head.path("size").asLong(), head.path("root").asString(),
+                Instant.parse(head.path("at").asString())), head.path("signature").asString());
+    }
+
+    /** The head that stands in a file, as {@code paseo audit head} writes it. */
+    static Exported.Head head(Path file) {
+        return Exported.read(text(file)).filter(Exported.Head.class::isInstance).map(Exported.Head.class::cast)
+                .orElseThrow(() -> new Failure(Failure.Kind.USAGE,
+                        file + " has no head in it, as paseo audit head writes one"));
+    }
+
+    static String text(Path file) {
+        try {
+            return Files.readString(file).strip();
+        } catch (IOException unread) {
+            throw new Failure(Failure.Kind.USAGE, file + " cannot be read: " + unread.getMessage());
+        }
+    }
+
+    /** Whether the service's trail continues what a head covers that was kept elsewhere; no trust in the service. */
+    static Optional<String> broken(Api api, Exported.Head kept, Optional<String> key) {
+        JsonNode proof = api.get(Api.path("audit", "consistency") + "?from=" + kept.head().size());
+        Exported.Head now = exported(proof.path("head"));
+        String by = key.orElse(proof.path("head").path("key").asString());
+        if (!HeadSignature.good(HeadSignature.key(by), kept.head(), kept.signature())) {
+            return Optional.of("the head that was kept is not signed by this key");
+        }
+        if (!HeadSignature.good(HeadSignature.key(by), now.head(), now.signature())) {
+            return Optional.of("the newest head is not signed by this key");
+        }
+        return Proofs.isConsistent(kept.head().size(), bytes(kept.head().root()), now.head().size(),
+                bytes(now.head().root()), path(proof)) ? Optional.empty()
+                        : Optional.of("the trail does not continue the head of " + kept.head().size()
+                                + " entries that was kept: one of them was changed, or it is of another trail");
+    }
+
+    private static byte[] bytes(String hexadecimal) {
+        return HexFormat.of().parseHex(hexadecimal);
+    }
+
+    private static List<byte[]> path(JsonNode proof) {
+        return proof.path("path").valueStream().map(hash -> bytes(hash.asString())).toList();
+    }
+
+    @Command(name = "show",
+            description = "Prints an entry with all that it holds, and the proof that it is in the tree of the newest "
+                    + "signed head (RFC 9162), which is checked here.",
+            footer = {"", "Example:", "  paseo audit show 41"})
+    static final class Show extends ServiceCommand {
+        @Parameters(paramLabel = "POSITION")
+        private long position;
+
+        Show(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode proved = api().get(Api.path("audit", "entries", Long.toString(position)));
+            JsonNode entry = proved.path("entry");
+            Exported.Head head = exported(proved.path("head"));
+            byte[] leaf = MerkleTree.leafHash(proved.path("body").asString().getBytes(StandardCharsets.UTF_8));
+            boolean good = Proofs.includes(leaf, position, head.head().size(), path(proved),
+                    bytes(head.head().root()))
+                    && HeadSignature.good(HeadSignature.key(proved.path("head").path("key").asString()), head.head(),
+                            head.signature());
+            print(proved, () -> {
+                context.out().println(context.ink().strong(entry.path("who").asString() + ": "
+                        + entry.path("what").asString() + ", " + entry.path("subject").asString())
+                        + context.ink().quiet(", " + Times.exact(entry.path("at"))));
+                line("where", entry.path("where").asString());
+                line("because of", entry.path("because").asString());
+                entry.path("details").properties().forEach(each -> line(each.getKey(), each.getValue().asString()));
+                line("leaf", HexFormat.of().formatHex(leaf));
+                proved.path("path").forEach(hash -> line("beside it", hash.asString()));
+                line("root", head.head().root() + " of " + head.head().size() + " entries, signed "
+                        + Times.exact(proved.path("head").path("at")));
+                context.out().println(good ? context.ink().good("The path leads from the leaf to the signed root.")
+                        : context.ink().bad("The path does not lead from the leaf to a signed root."));
+            });
+            return good ? 0 : 1;
+        }
+
+        private void line(String name, String value) {
+            if (!value.isEmpty()) {
+                context.out().println("  " + name + ": " + value);
+            }
+        }
+    }
+}

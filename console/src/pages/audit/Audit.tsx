@@ -1,0 +1,188 @@
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { Download } from "lucide-react";
+import { Dialog } from "radix-ui";
+import type { ReactNode } from "react";
+import { Link, useSearchParams } from "react-router";
+import { api, need, type Schemas } from "../../api/client";
+import { useMay } from "../../api/may";
+import { Digest, Loading, Trouble } from "../../design/parts";
+import { At } from "../../design/time";
+import { sinceOf, type Facet } from "../lists/facets";
+import { List, useFacets } from "../lists/List";
+import { marks, others, pathOf } from "./told";
+
+type Entry = Schemas["EntryView"];
+
+const FACETS: Facet[] = ["by", "what", "component", "version", "environment", "deployment", "text", "since"];
+/** How often it is looked for what came, in milliseconds. */
+const LIVE = 5_000;
+
+/** Who did what to what, where, when and because of what: every entry of the audit trail, the newest first. */
+export default function Audit() {
+  const [{ since, deployment, ...asks }] = useFacets(FACETS);
+  const may = useMay();
+  const list = useInfiniteQuery({
+    queryKey: ["audit", asks, deployment, since],
+    initialPageParam: undefined as number | undefined,
+    refetchInterval: LIVE,
+    queryFn: ({ pageParam }) =>
+      need(
+        api.GET("/api/v1/audit", {
+          params: {
+            query: {
+              ...asks,
+              deployment: deployment && /^\d{1,15}$/.test(deployment) ? Number(deployment) : undefined,
+              since: sinceOf(since, Date.now()),
+              before: pageParam,
+            },
+          },
+        }),
+      ),
+    getNextPageParam: (last) => last.next,
+    select: (data) => data.pages.flatMap((page) => page.entries),
+  });
+  return (
+    <>
+      <List
+        title="Audit trail"
+        facets={FACETS}
+        list={list}
+        head={["When", "Who", "What", "About", "Where", "Because of"]}
+        empty="Nothing was done yet."
+        acts={
+          may("VERIFY_AUDIT") && (
+            <a className="btn" href="/api/v1/audit/export" download="trail.jsonl">
+              <Download size={15} />
+              Take it away
+            </a>
+          )
+        }
+        row={(each) => <Row key={each.id} {...each} />}
+      />
+      <Opened />
+    </>
+  );
+}
+
+function Row({ entry, position }: Entry) {
+  const path = pathOf(entry);
+  const [params] = useSearchParams();
+  const opened = new URLSearchParams(params);
+  opened.set("entry", String(position));
+  return (
+    <tr>
+      <td className="whitespace-nowrap">
+        <At time={entry.at} />
+      </td>
+      <td className="max-w-[150px] truncate" title={entry.who}>
+        {entry.who}
+      </td>
+      <td className="max-w-[230px] break-words">
+        {position === undefined ? entry.what : <Link to={`?${opened.toString()}`}>{entry.what}</Link>}
+        {marks(entry).map((mark) => (
+          <span key={mark} className="badge warn ml-2">
+            {mark}
+          </span>
+        ))}
+      </td>
+      <td className="max-w-[230px] break-words">{path ? <Link to={path}>{entry.subject}</Link> : entry.subject}</td>
+      <td>{entry.where}</td>
+      <td className="max-w-[340px] break-words">{entry.because}</td>
+    </tr>
+  );
+}
+
+/** The entry that the address names, over the list. */
+function Opened() {
+  const [params, setParams] = useSearchParams();
+  const position = params.get("entry");
+  if (!position || !/^\d{1,15}$/.test(position)) return null;
+  const close = () =>
+    setParams(
+      (now) => {
+        now.delete("entry");
+        return now;
+      },
+      { replace: true },
+    );
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && close()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="overlay" />
+        <Dialog.Content
+          className="dialog sheet max-h-[80vh] w-[min(760px,calc(100vw-32px))] overflow-auto"
+          style={{ top: "8vh" }}
+        >
+          <Dialog.Title>Entry {position}</Dialog.Title>
+          <Dialog.Description className="sr-only">All that it holds, and its proof</Dialog.Description>
+          <Whole position={Number(position)} />
+          <Dialog.Close asChild>
+            <button type="button" className="btn">
+              Close
+            </button>
+          </Dialog.Close>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Whole({ position }: { position: number }) {
+  const proved = useQuery({
+    queryKey: ["audit", "entry", position],
+    queryFn: () => need(api.GET("/api/v1/audit/entries/{position}", { params: { path: { position } } })),
+    staleTime: Infinity,
+  });
+  if (proved.isPending) return <Loading />;
+  if (proved.isLoadingError) return <Trouble error={proved.error} />;
+  const { entry, head, path } = proved.data;
+  const lead = pathOf(entry);
+  const rows: [string, string][] = [
+    ["who", entry.who],
+    ["what", entry.what],
+    ["where", entry.where],
+  ];
+  return (
+    <>
+      <dl className="facts">
+        <dt>when</dt>
+        <dd>
+          <At time={entry.at} /> <code className="text-[12px]">{entry.at}</code>
+        </dd>
+        {[...rows, ["because of", entry.because] as [string, string], ...others(entry)]
+          .filter(([, value]) => value !== "")
+          .map(([name, value]) => (
+            <Fact key={name} name={name} value={value} />
+          ))}
+        <dt>about</dt>
+        <dd>{lead ? <Link to={lead}>{entry.subject}</Link> : entry.subject}</dd>
+      </dl>
+      <h3>Proof</h3>
+      <p className="m-0 text-[13px]">
+        It is entry {position} of the {head.size} that the head covers which was signed <At time={head.at} />. From its
+        leaf, {path.length} hashes beside it lead to the root. <code>paseo audit show {position}</code> checks that;
+        whoever has the hashes can, as RFC 9162 says.
+      </p>
+      <dl className="facts">
+        <dt>root</dt>
+        <dd>
+          <Digest value={head.root} />
+        </dd>
+        {path.map((hash, at) => (
+          <Fact key={hash} name={at === 0 ? "path" : ""} value={<Digest value={hash} />} />
+        ))}
+        <dt>key</dt>
+        <dd>
+          <code className="text-[12px] [overflow-wrap:anywhere]">{head.key}</code>
+        </dd>
+      </dl>
+    </>
+  );
+}
+
+const Fact = ({ name, value }: { name: string; value: ReactNode }) => (
+  <>
+    <dt>{name}</dt>
+    <dd className="[overflow-wrap:anywhere]">{value}</dd>
+  </>
+);

@@ -1,0 +1,192 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.By;
+import tools.jackson.databind.JsonNode;
+
+/** The audit trail read, taken away, and verified by strangers. */
+class TrailTest {
+
+    private static Park park;
+
+    @TempDir
+    Path folder;
+
+    @BeforeAll
+    static void aDay() throws Exception {
+        park = Park.open();
+        park.component().push("developer", "main", Scenario.files());
+        park.liveIn("staging", "1.4.1");
+        park.as("release-engineer").put("/api/v1/places/daylight-api/production/hold",
+                Map.of("reason", "The turning times are wrong")).good();
+        long id = park.promote("1.4.1", "production");
+        park.rule("approver-1", id, true, "Good.").good();
+        park.deploymentIs(id, "live");
+        Await.until("all entries are numbered", () -> park.as("auditor").get("/api/v1/audit/verification").good()
+                .path("notCovered").asLong() == 0);
+    }
+
+    @AfterAll
+    static void close() {
+        park.close();
+    }
+
+    private static List<String> asked(String query) {
+        return park.as("auditor").get("/api/v1/audit?limit=500&" + query).good().path("entries").valueStream()
+                .map(each -> each.path("entry")).map(entry -> entry.path("who").asString() + " "
+                        + entry.path("what").asString() + " " + entry.path("subject").asString())
+                .toList();
+    }
+
+    @Test
+    void itIsReadByWhatIsAsked() {
+        assertEquals(List.of("release-engineer held daylight-api"), asked("what=held&environment=production"));
+        assertEquals(List.of("release-engineer held daylight-api"), asked("what=held&text=turning%20TIMES"));
+        assertEquals(List.of(), asked("text=turning_times"), "an underscore is one");
+        assertEquals(List.of(), asked("what=held&by=admin"));
+        assertEquals(List.of(), asked("what=held&environment=test"));
+        assertEquals(List.of(), asked("what=held&until=2020-01-01T00:00:00Z"));
+        assertEquals(1, asked("what=held&since=2020-01-01T00:00:00Z&environment=production").size());
+        assertTrue(asked("component=daylight-api&version=1.4.1&environment=production").stream()
+                .allMatch(line -> line.endsWith("daylight-api 1.4.1")));
+        long deployment = park.as("auditor").get("/api/v1/deployments?environment=production").good().path(0)
+                .path("id").asLong();
+        List<String> of = asked("deployment=" + deployment);
+        assertTrue(of.stream().anyMatch(line -> line.startsWith("approver-1 ")) && of.size() >= 2, of.toString());
+        assertEquals(400, park.as("auditor").get("/api/v1/audit?version=1.4.1").status());
+        String list = park.paseo("auditor", "audit", "list", "--component", "daylight-api", "--what", "held").out();
+        assertTrue(list.contains("The turning times are wrong") && list.lines().count() == 2, list);
+    }
+
+    private Path exported() {
+        Path file = folder.resolve("trail.jsonl");
+        Park.Said said = park.paseo("auditor", "audit", "export", "--into", file.toString());
+        assertEquals(0, said.code(), said.out());
+        return file;
+    }
+
+    private Path with(List<String> lines) throws IOException {
+        return Files.write(folder.resolve("changed.jsonl"), lines);
+    }
+
+    private static String verified(Path file, int code) {
+        Park.Said said = park.paseo("auditor", "audit", "verify", file.toString());
+        assertEquals(code, said.code(), said.out());
+        return said.out();
+    }
+
+    /** The verifier that the docs print, as a stranger would run it. */
+    private String python(Path file) throws IOException, InterruptedException {
+        Matcher code = Pattern.compile("```python\n(.*?)```", Pattern.DOTALL)
+                .matcher(Files.readString(TestDatabase.ROOT.resolve("docs/reference/audit.md")));
+        assertTrue(code.find());
+        Path script = Files.writeString(folder.resolve("verify.py"), code.group(1));
+        Process process = new ProcessBuilder("python3", script.toString(), file.toString()).redirectErrorStream(true)
+                .start();
+        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        assertTrue(process.waitFor(1, TimeUnit.MINUTES));
+        return said.strip();
+    }
+
+    @Test
+    void whatIsTakenAwayVerifiesWithoutAService() throws Exception {
+        Path file = exported();
+        List<String> lines = Files.readAllLines(file);
+        long entries = lines.stream().filter(line -> line.startsWith("{\"entry\"")).count();
+        assertTrue(verified(file, 0).startsWith("good: " + entries + " entries from position 0"));
+        assertEquals("good: " + entries + " entries", python(file));
+        int held = 0;
+        while (!lines.get(held).contains("The turning times are wrong")) {
+            held++;
+        }
+        String position = lines.get(held).replaceAll(".*\"position\":([0-9]+)}", "$1");
+
+        List<String> changed = new ArrayList<>(lines);
+        changed.set(held, changed.get(held).replace("are wrong", "are wring"));
+        assertTrue(verified(with(changed), 1).contains("entry " + position + " (line " + (held + 1) + ") was changed"));
+        assertEquals("wrong at entry " + position + " (line " + (held + 1) + ")", python(with(changed)));
+
+        List<String> swapped = new ArrayList<>(lines);
+        Collections.swap(swapped, 2, 1);
+        assertTrue(verified(with(swapped), 1).contains("or two were swapped"));
+        assertTrue(python(with(swapped)).startsWith("wrong at entry 0"));
+        List<String> cut = lines.subList(0, lines.size() - 1);
+        assertTrue(verified(with(cut), 1).contains("it is cut short"));
+        assertTrue(python(with(cut)).startsWith("cut short"));
+        List<String> out = new ArrayList<>(lines);
+        out.remove(held);
+        assertTrue(verified(with(out), 1).contains("one was left out"));
+        assertTrue(python(with(out)).startsWith("wrong at entry " + position));
+    }
+
+    @Test
+    void aPartOfItGoesOnFromWhatStandsBefore() throws Exception {
+        Path part = folder.resolve("part.jsonl");
+        park.paseo("auditor", "audit", "export", "--from", "7", "--into", part.toString());
+        assertTrue(verified(part, 0).contains("entries from position 7"));
+        assertTrue(python(part).startsWith("good: "));
+        Park.Said none = park.paseo("auditor", "audit", "export", "--from", "999999", "--into",
+                folder.resolve("none.jsonl").toString());
+        assertTrue(none.code() != 0 && none.out().contains("should be a position from 0 to "), none.out());
+        assertTrue(Files.notExists(folder.resolve("none.jsonl")) && Files.notExists(folder.resolve("none.jsonl.part")));
+        assertEquals(403, park.as("developer").get("/api/v1/audit/export").status());
+    }
+
+    @Test
+    void aHeadThatIsKeptElsewhereHoldsTheTrail() throws Exception {
+        Path head = Files.writeString(folder.resolve("head.json"), park.paseo("auditor", "audit", "head").out());
+        park.as("release-engineer").put("/api/v1/places/daylight-api/staging/hold", Map.of("reason", "Snow")).good();
+        JsonNode kept = park.as("auditor").get("/api/v1/audit/head").good();
+        Await.until("it has grown",
+                () -> park.as("auditor").get("/api/v1/audit/head").good().path("size")
+                        .asLong() > kept.path("size").asLong() - 1
+                        && park.paseo("auditor", "audit", "verify", "--head", head.toString()).code() == 0);
+        assertTrue(verified(exported(), 0).startsWith("good"));
+        assertEquals(0, park.paseo("auditor", "audit", "verify", exported().toString(), "--head", head.toString())
+                .code());
+        Path other = Files.writeString(folder.resolve("other.json"),
+                Files.readString(head).replaceFirst("\"root\":\"..", "\"root\":\"00"));
+        Park.Said said = park.paseo("auditor", "audit", "verify", "--head", other.toString());
+        assertTrue(said.code() == 1 && said.out().contains("is not signed by this key"), said.out());
+        assertEquals(400, park.as("auditor").get("/api/v1/audit/consistency?from=0").status());
+    }
+
+    @Test
+    void anEntryIsOpenedWithItsProof() throws Exception {
+        JsonNode held = park.as("auditor").get("/api/v1/audit?what=held&environment=production").good()
+                .path("entries").path(0);
+        String position = held.path("position").asString("");
+        Park.Said shown = park.paseo("auditor", "audit", "show", position);
+        assertTrue(shown.code() == 0 && shown.out().contains("The path leads from the leaf to the signed root."),
+                shown.out());
+        assertEquals(404, park.as("auditor").get("/api/v1/audit/entries/999999").status());
+        try (Browser browser = new Browser(park.address())) {
+            browser.signIn("auditor", Park.PASSWORD);
+            browser.open("/audit?what=held");
+            browser.see(
+                    By.xpath("//tr[contains(., 'release-engineer') and contains(., 'The turning times are wrong')]"));
+            browser.click(By.xpath("//tr[contains(., 'The turning times')]//a[.='held']"));
+            browser.see(By.xpath("//*[@role='dialog'][contains(., 'Entry " + position + "')]"
+                    + "[contains(., 'The turning times are wrong')][contains(., 'root')]"));
+            browser.click(By.xpath("//*[@role='dialog']//button[.='Close']"));
+            browser.see(By.xpath("//a[contains(., 'Take it away')]"));
+        }
+    }
+}

@@ -1,0 +1,117 @@
+package dev.paseo.service.audit;
+
+import dev.paseo.core.access.Action;
+import dev.paseo.core.access.Person;
+import dev.paseo.core.audit.Exported;
+import dev.paseo.service.permission.Permission;
+import dev.paseo.service.problem.Refusal;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The audit trail taken away, and what proves it to whoever has no service: RFC 9162 over SHA-256, Ed25519. */
+@RestController
+@RequestMapping("/api/v1/audit")
+class ProofController {
+
+    /**
+     * A signed tree head.
+     *
+     * @param size      how many entries it covers
+     * @param root      the root hash, in hexadecimal
+     * @param signature Ed25519 (RFC 8032), in Base64, over the lines {@code paseo tree head 1}, size, root and at
+     * @param key       the public key (SubjectPublicKeyInfo, RFC 8410), in Base64
+     */
+    record HeadView(long size, String root, Instant at, String signature, String key) {}
+
+    /**
+     * An entry with what proves it.
+     *
+     * @param body exactly what was written (RFC 8785); its leaf hash is SHA-256 over a byte 0 and this, in UTF-8
+     * @param path from the leaf to the root of the head, as RFC 9162 has it in section 2.1.3, in hexadecimal
+     */
+    record ProvedView(long position, AuditController.WrittenView entry, String body, List<String> path,
+            HeadView head) {}
+
+    /**
+     * What shows that the tree of a head continues an earlier one.
+     *
+     * @param from the size of the earlier one
+     * @param path as RFC 9162 has it in section 2.1.4, in hexadecimal
+     */
+    record ConsistencyView(long from, List<String> path, HeadView head) {}
+
+    private final TakenAway trail;
+    private final JsonMapper json;
+
+    ProofController(TakenAway trail, JsonMapper json) {
+        this.trail = trail;
+        this.json = json;
+    }
+
+    private HeadView view(Exported.Head head) {
+        return new HeadView(head.head().size(), head.head().root(), head.head().at(), head.signature(), trail.key());
+    }
+
+    /** The newest signed head of the audit trail, for whoever keeps it elsewhere. */
+    @GetMapping("/head")
+    HeadView head(@AuthenticationPrincipal Person person) {
+        Permission.require(person, Action.LOOK);
+        return view(trail.head());
+    }
+
+    /**
+     * One entry, with the proof that it is in the tree of the newest head.
+     *
+     * @param position from 0 on
+     */
+    @GetMapping("/entries/{position}")
+    ProvedView entry(@AuthenticationPrincipal Person person, @PathVariable long position) {
+        Permission.require(person, Action.LOOK);
+        AuditMapper.ReadRow row = trail.entry(position);
+        Exported.Head head = trail.head();
+        return new ProvedView(position, json.readValue(row.body(), AuditController.WrittenView.class), row.body(),
+                trail.inclusion(position, head.head()), view(head));
+    }
+
+    /**
+     * Shows that the newest head continues an earlier one.
+     *
+     * @param from the earlier one's size, at least 1
+     */
+    @GetMapping("/consistency")
+    ConsistencyView consistency(@AuthenticationPrincipal Person person, @RequestParam long from) {
+        Permission.require(person, Action.LOOK);
+        Exported.Head head = trail.head();
+        return new ConsistencyView(from, trail.consistency(from, head.head()), view(head));
+    }
+
+    /**
+     * Takes the audit trail away, as lines of JSON that verify by themselves; up to the newest head.
+     *
+     * @param from  the position of the first entry
+     * @param since instead of it: from the first entry of this second on; RFC 3339
+     */
+    @GetMapping(value = "/export", produces = "application/jsonl")
+    void export(@AuthenticationPrincipal Person person, @RequestParam Optional<Long> from,
+            @RequestParam Optional<Instant> since, HttpServletResponse response) throws IOException {
+        Permission.require(person, Action.VERIFY_AUDIT, "take the audit trail away");
+        if (from.isPresent() && since.isPresent()) {
+            throw Refusal.invalid("/since", "should not be given with from");
+        }
+        TakenAway.Part part = trail.part(from.or(() -> since.map(AuditController::second).map(trail::firstSince))
+                .orElse(0L));
+        response.setContentType("application/jsonl");
+        response.setHeader("Content-Disposition", "attachment; filename=\"trail.jsonl\"");
+        trail.write(part, response.getOutputStream());
+    }
+}
