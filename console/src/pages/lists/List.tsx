@@ -8,6 +8,8 @@ import { asked, DEPLOYMENT_STATUSES, KIND_WORDS, RUN_STATUSES, SINCE, told, type
 import { Views } from "./Views";
 
 const PAUSE = 250;
+/** Lists that lead to each other. */
+const SIBLINGS = ["Runs", "Versions", "Deployments", "Events"];
 const ANY: Partial<Record<Facet, string>> = {
   since: "any time",
   blocked: "blocked or not",
@@ -149,7 +151,7 @@ export function List<T>({ title, facets, statuses, list, head, row, empty, acts 
         <h1>{title}</h1>
         <p>
           {told(asks)}.{" "}
-          {["Runs", "Versions", "Deployments", "Events"]
+          {(SIBLINGS.includes(title) ? SIBLINGS : [])
             .filter((each) => each !== title)
             .map((each) => (
               <Link key={each} className="mr-3" to={`/${each.toLowerCase()}`}>

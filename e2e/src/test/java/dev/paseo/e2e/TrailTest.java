@@ -60,6 +60,7 @@ class TrailTest {
         assertEquals(List.of("release-engineer held daylight-api"), asked("what=held&environment=production"));
         assertEquals(List.of("release-engineer held daylight-api"), asked("what=held&text=turning%20TIMES"));
         assertEquals(List.of(), asked("text=turning_times"), "an underscore is one");
+        assertEquals(List.of(), asked("text=emergency"), "what a detail is called is not what it says");
         assertEquals(List.of(), asked("what=held&by=admin"));
         assertEquals(List.of(), asked("what=held&environment=test"));
         assertEquals(List.of(), asked("what=held&until=2020-01-01T00:00:00Z"));
@@ -71,7 +72,8 @@ class TrailTest {
         List<String> of = asked("deployment=" + deployment);
         assertTrue(of.stream().anyMatch(line -> line.startsWith("approver-1 ")) && of.size() >= 2, of.toString());
         assertEquals(400, park.as("auditor").get("/api/v1/audit?version=1.4.1").status());
-        String list = park.paseo("auditor", "audit", "list", "--component", "daylight-api", "--what", "held").out();
+        String list = park.paseo("auditor", "audit", "list", "--component", "daylight-api", "--what", "held", "--in",
+                "production").out();
         assertTrue(list.contains("The turning times are wrong") && list.lines().count() == 2, list);
     }
 

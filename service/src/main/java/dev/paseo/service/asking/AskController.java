@@ -72,7 +72,8 @@ class AskController {
                 .orElseThrow(() -> Refusal.invalid("/act", "should be one of " + Arrays.stream(AskedAct.values())
                         .map(Word::of).collect(Collectors.joining(", ")) + "; got “" + request.act() + "”"));
         if (act.ofVersion() != request.version().isPresent()) {
-            throw Refusal.invalid("/version", act.ofVersion() ? "say which version" : "only to promote one");
+            throw Refusal.invalid("/version",
+                    act.ofVersion() ? "should be given to promote one" : "should be given only to promote one");
         }
         return asks.ask(person, act, environments.place(request.component(), request.environment()),
                 request.version(), request.words().strip());

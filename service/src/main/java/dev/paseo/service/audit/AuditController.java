@@ -67,7 +67,7 @@ class AuditController {
      * @param deployment only of this deployment
      * @param since      only from this second on; RFC 3339
      * @param until      only before this second; RFC 3339
-     * @param text       only with this anywhere in them, whatever its case; at most 200 characters
+     * @param text       only with this in what they say, whatever its case; at most 200 characters
      */
     @GetMapping
     EntriesView entries(@AuthenticationPrincipal Person person, @RequestParam Optional<Long> before,
@@ -79,7 +79,7 @@ class AuditController {
             @RequestParam Optional<String> text) {
         Permission.require(person, Action.LOOK);
         if (version.isPresent() && component.isEmpty()) {
-            throw Refusal.invalid("/component", "say of which component the version is");
+            throw Refusal.invalid("/component", "should be given with a version");
         }
         if (text.filter(sought -> sought.length() > LONGEST).isPresent()) {
             throw Refusal.invalid("/text", "should have at most " + LONGEST + " characters");

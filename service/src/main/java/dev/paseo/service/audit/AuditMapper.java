@@ -115,7 +115,9 @@ interface AuditMapper {
             <if test="deployment != null">and e.deployment = #{deployment}</if>
             <if test="since != null">and e.at_second &gt;= #{since}</if>
             <if test="until != null">and e.at_second &lt; #{until}</if>
-            <if test="text != null">and e.body collate utf8mb4_general_ci like #{text}</if>
+            <if test="text != null">and concat_ws(' ', e.who, e.what, e.subject, e.environment,
+              json_value(e.body, '$.because'), json_extract(e.body, '$.details.*'))
+              collate utf8mb4_general_ci like #{text}</if>
             order by e.id desc limit #{limit}
             </script>""")
     List<ReadRow> read(Asked asked);
