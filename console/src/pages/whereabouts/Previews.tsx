@@ -18,7 +18,7 @@ export function Previews() {
           <li key={each.environment}>
             <b>{each.component}</b> <code>{each.branch}</code>
             {each.url && each.version && (
-              <a href={each.url} target="_blank" rel="noreferrer">
+              <a href={each.url} target="_blank" rel="noreferrer" className="inline-flex items-center gap-1">
                 <ExternalLink size={13} /> {new URL(each.url).host}
               </a>
             )}

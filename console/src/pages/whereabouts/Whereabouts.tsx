@@ -1,5 +1,4 @@
 import { useQuery } from "@tanstack/react-query";
-import { format } from "date-fns";
 import { Fragment, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
@@ -55,8 +54,7 @@ export default function Whereabouts() {
       <div className="title-line">
         <h1>Whereabouts</h1>
         <p>
-          What is live where, and what stands in its way. {format(new Date(), "EEE d MMM")}.{" "}
-          <Link to="/deployments">All deployments</Link>
+          What is live where, and what stands in its way. <Link to="/deployments">All deployments</Link>
         </p>
         <form className="title-end where-asks" onSubmit={(event) => event.preventDefault()}>
           <input

@@ -34,6 +34,7 @@ public final class Screenshots {
         try (Browser browser = new Browser(address)) {
             browser.signIn("release-engineer", password);
             shoot(browser, "/?shown=dense&group=team", "[role=rowheader]", folder.resolve("whereabouts-dense.png"));
+            shoot(browser, "/audit?environment=production", "main tbody tr", folder.resolve("audit.png"));
             shoot(browser, "/settings/values?component=daylight-api", "main tbody tr", folder.resolve("settings.png"));
             shoot(browser, "/versions/daylight-api/1.4.8?promote=daylight-api:1.4.8:production",
                     "[role=dialog] .criteria", folder.resolve("promotion.png"));
@@ -49,8 +50,8 @@ public final class Screenshots {
 
     private static void pages(Browser browser, Path folder, String waiting, String suffix) throws IOException {
         shoot(browser, "/", ".map-row", folder.resolve("whereabouts" + suffix + ".png"));
-        shoot(browser, "/deployments/" + waiting, ".criteria", folder.resolve("deployment" + suffix + ".png"));
         if (suffix.isEmpty()) {
+            shoot(browser, "/deployments/" + waiting, ".criteria", folder.resolve("deployment.png"));
             shoot(browser, "/runs/daylight-api/3?stage=unit-tests", ".log-line", folder.resolve("run.png"));
             shoot(browser, "/versions/daylight-api/1.4.1", ".walk-stop", folder.resolve("version.png"));
             shoot(browser, "/waiting", ".notices li", folder.resolve("waiting.png"));
