@@ -21,10 +21,10 @@ const LIVE = 5_000;
 export default function Audit() {
   const [{ since, deployment, ...asks }] = useFacets(FACETS);
   const may = useMay();
+  const [params] = useSearchParams();
   const list = useInfiniteQuery({
     queryKey: ["audit", asks, deployment, since],
     initialPageParam: undefined as number | undefined,
-    refetchInterval: LIVE,
     queryFn: ({ pageParam }) =>
       need(
         api.GET("/api/v1/audit", {
@@ -38,6 +38,8 @@ export default function Audit() {
           },
         }),
       ),
+    // What is looked at far down is not asked anew all the time: it would be every page of it.
+    refetchInterval: ({ state }) => ((state.data?.pages.length ?? 0) > 1 ? false : LIVE),
     getNextPageParam: (last) => last.next,
     select: (data) => data.pages.flatMap((page) => page.entries),
   });
@@ -47,7 +49,14 @@ export default function Audit() {
         title="Audit trail"
         facets={FACETS}
         list={list}
-        head={["When", "Who", "What", "About", "Where", "Because of"]}
+        head={[
+          ["When", 13],
+          ["Who", 12],
+          ["What", 20],
+          ["About", 18],
+          ["Where", 12],
+          ["Because of", 25],
+        ]}
         empty="Nothing was done yet."
         acts={
           may("VERIFY_AUDIT") && (
@@ -57,27 +66,26 @@ export default function Audit() {
             </a>
           )
         }
-        row={(each) => <Row key={each.id} {...each} />}
+        row={(each) => row(each, params)}
       />
       <Opened />
     </>
   );
 }
 
-function Row({ entry, position }: Entry) {
+function row({ id, entry, position }: Entry, params: URLSearchParams) {
   const path = pathOf(entry);
-  const [params] = useSearchParams();
   const opened = new URLSearchParams(params);
   opened.set("entry", String(position));
   return (
-    <tr>
-      <td className="whitespace-nowrap">
+    <tr key={id}>
+      <td>
         <At time={entry.at} />
       </td>
-      <td className="max-w-[150px] truncate" title={entry.who}>
+      <td className="truncate" title={entry.who}>
         {entry.who}
       </td>
-      <td className="max-w-[230px] break-words">
+      <td className="break-words">
         {position === undefined ? entry.what : <Link to={`?${opened.toString()}`}>{entry.what}</Link>}
         {marks(entry).map((mark) => (
           <span key={mark} className="badge warn ml-2">
@@ -85,9 +93,9 @@ function Row({ entry, position }: Entry) {
           </span>
         ))}
       </td>
-      <td className="max-w-[230px] break-words">{path ? <Link to={path}>{entry.subject}</Link> : entry.subject}</td>
-      <td>{entry.where}</td>
-      <td className="max-w-[340px] break-words">{entry.because}</td>
+      <td className="break-words">{path ? <Link to={path}>{entry.subject}</Link> : entry.subject}</td>
+      <td className="break-words">{entry.where}</td>
+      <td className="[overflow-wrap:anywhere]">{entry.because}</td>
     </tr>
   );
 }

@@ -32,7 +32,16 @@ export default function Deployments() {
       title="Deployments"
       facets={FACETS}
       list={list}
-      head={["Number", "Version", "Into", "Kind", "State", "Asked by", "Asked", "Live"]}
+      head={[
+        ["Number", 7],
+        ["Version", 18],
+        ["Into", 11],
+        ["Kind", 12],
+        ["State", 18],
+        ["Asked by", 12],
+        ["Asked", 11],
+        ["Live", 11],
+      ]}
       empty="Nothing was deployed yet: promote a version."
       row={(each) => (
         <tr key={each.id}>
@@ -55,7 +64,7 @@ export default function Deployments() {
           <td>
             <StateWord state={deploymentState(each.status)} />
             {each.reason && (
-              <div className="quiet max-w-[320px] truncate" title={each.reason}>
+              <div className="quiet truncate" title={each.reason}>
                 {each.reason}
               </div>
             )}

@@ -35,14 +35,19 @@ export default function Events() {
       title="Events"
       facets={FACETS}
       list={list}
-      head={["When", "What happened", "By", "What it started"]}
+      head={[
+        ["When", 12],
+        ["What happened", 28],
+        ["By", 13],
+        ["What it started", 47],
+      ]}
       empty="Nothing happened yet: a push, a tag, a clock or a version that goes live will stand here."
       row={(event) => (
         <tr key={event.id}>
           <td>
             <At time={event.at} />
           </td>
-          <td className="max-w-[360px] break-words">
+          <td className="break-words">
             {sentenceOf(event)}
             <div>
               <Link className="small-text" to={`/chain?event=${event.id}&of=${event.component}`}>
@@ -50,10 +55,10 @@ export default function Events() {
               </Link>
             </div>
           </td>
-          <td className="max-w-[140px] truncate" title={event.by}>
+          <td className="truncate" title={event.by}>
             {event.by}
           </td>
-          <td className="max-w-[460px] break-words">
+          <td className="break-words">
             <Considered event={event} />
           </td>
         </tr>

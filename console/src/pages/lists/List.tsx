@@ -1,10 +1,11 @@
 import type { UseInfiniteQueryResult } from "@tanstack/react-query";
 import { useQuery } from "@tanstack/react-query";
-import { useDeferredValue, useEffect, useState, type ReactNode } from "react";
+import { useDeferredValue, useEffect, useCallback, useState, type JSX, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 import { whereabouts } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
 import { asked, DEPLOYMENT_STATUSES, KIND_WORDS, RUN_STATUSES, SINCE, told, type Facet, type Facets } from "./facets";
+import { Rows } from "./Rows";
 import { Views } from "./Views";
 
 const PAUSE = 250;
@@ -105,8 +106,9 @@ interface ListProps<T> {
   facets: readonly Facet[];
   statuses?: "runs" | "deployments";
   list: UseInfiniteQueryResult<T[]>;
-  head: string[];
-  row: (each: T) => ReactNode;
+  /** The columns, each with its share of the width in percent: it stays while rows come and go. */
+  head: [word: string, share: number][];
+  row: (each: T) => JSX.Element;
   /** What there is to do where there is nothing at all. */
   empty: ReactNode;
   /** Buttons at its head. */
@@ -118,6 +120,8 @@ export function List<T>({ title, facets, statuses, list, head, row, empty, acts 
   const [asks, set] = useFacets(facets);
   const names = useNames();
   const rows = useDeferredValue(list.data ?? []);
+  const { fetchNextPage } = list;
+  const more = useCallback(() => void fetchNextPage(), [fetchNextPage]);
   const choices = (facet: Facet): [string, string][] | undefined => {
     switch (facet) {
       case "component":
@@ -189,24 +193,29 @@ export function List<T>({ title, facets, statuses, list, head, row, empty, acts 
       {rows.length > 0 && (
         <section className="sheet p-5">
           <div className="table-scroll" tabIndex={0} role="region" aria-label={title}>
-            <table className="w-full">
+            <table className="w-full min-w-[960px] table-fixed" aria-rowcount={list.hasNextPage ? -1 : rows.length + 1}>
+              <colgroup>
+                {head.map(([word, share]) => (
+                  <col key={word} style={{ width: `${share}%` }} />
+                ))}
+              </colgroup>
               <thead>
                 <tr>
-                  {head.map((each) => (
-                    <th key={each}>{each}</th>
+                  {head.map(([word]) => (
+                    <th key={word}>{word}</th>
                   ))}
                 </tr>
               </thead>
-              <tbody>{rows.map(row)}</tbody>
+              <Rows
+                rows={rows}
+                row={row}
+                columns={head.length}
+                onMore={list.hasNextPage && !list.isFetchingNextPage ? more : undefined}
+              />
             </table>
           </div>
           {list.hasNextPage && (
-            <button
-              type="button"
-              className="btn mt-4"
-              disabled={list.isFetchingNextPage}
-              onClick={() => void list.fetchNextPage()}
-            >
+            <button type="button" className="btn mt-4" disabled={list.isFetchingNextPage} onClick={more}>
               Older
             </button>
           )}

@@ -31,7 +31,15 @@ export default function Runs() {
       facets={FACETS}
       statuses="runs"
       list={list}
-      head={["Run", "State", "Branch", "Commit", "Version", "Began", "Took"]}
+      head={[
+        ["Run", 15],
+        ["State", 14],
+        ["Branch", 12],
+        ["Commit", 27],
+        ["Version", 10],
+        ["Began", 13],
+        ["Took", 9],
+      ]}
       empty="Nothing ran yet: push to a component, or start one."
       row={(run) => (
         <tr key={`${run.component}#${run.number}`}>
@@ -43,16 +51,16 @@ export default function Runs() {
           <td>
             <StateWord state={workState(run.status)} />
             {run.reason && (
-              <div className="quiet max-w-[260px] truncate" title={run.reason}>
+              <div className="quiet truncate" title={run.reason}>
                 {run.reason}
               </div>
             )}
           </td>
-          <td className="max-w-[160px] truncate" title={run.branch}>
+          <td className="truncate" title={run.branch}>
             {run.branch}
           </td>
           <td>
-            <div className="max-w-[330px] truncate" title={`${run.commitSummary}, by ${run.commitAuthor}`}>
+            <div className="truncate" title={`${run.commitSummary}, by ${run.commitAuthor}`}>
               <code>{run.commit.slice(0, 7)}</code> {run.commitSummary}{" "}
               <span className="quiet">{nameOf(run.commitAuthor)}</span>
             </div>

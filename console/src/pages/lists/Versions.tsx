@@ -34,7 +34,14 @@ export default function Versions() {
       title="Versions"
       facets={FACETS}
       list={list}
-      head={["Version", "Live in", "Branch", "Commit", "Built by", "Sealed"]}
+      head={[
+        ["Version", 20],
+        ["Live in", 16],
+        ["Branch", 14],
+        ["Commit", 28],
+        ["Built by", 9],
+        ["Sealed", 13],
+      ]}
       empty="Nothing was sealed yet: the first run that passes seals a version."
       row={(version) => (
         <tr key={`${version.component} ${version.number}`}>
@@ -53,13 +60,13 @@ export default function Versions() {
             ))}
             {version.live.length === 0 && <span className="quiet">nowhere</span>}
           </td>
-          <td className="max-w-[160px] truncate" title={version.branch}>
+          <td className="truncate" title={version.branch}>
             {version.branch}
             {!version.trusted && <span className="quiet">, not trusted</span>}
           </td>
           <td>
             {version.commit && (
-              <div className="max-w-[330px] truncate" title={version.commitSummary}>
+              <div className="truncate" title={version.commitSummary}>
                 <code>{version.commit.slice(0, 7)}</code> {version.commitSummary}
               </div>
             )}

@@ -20,7 +20,8 @@ import tools.jackson.databind.JsonNode;
 /**
  * Measures what docs/benchmarks.md tells, each figure beside its primitive, in one run. Argument: the file to write.
  * With -Dpaseo.bench-only only some are measured, and nothing is written: matching, hooks, polls, chain, whereabouts,
- * rolling, fan, gates, engine, walls, logs, tree, pieces, console, client, latencies.
+ * rolling, fan, gates, engine, walls, logs, tree, pieces, console, trail, client,
+ * latencies.
  */
 public final class Bench {
 
@@ -53,6 +54,7 @@ public final class Bench {
                     case "tree" -> new TreeBench(bench.figures).measure();
                     case "pieces" -> new PieceBench(bench.figures).measure();
                     case "console" -> new ConsoleBench(bench.figures).measure();
+                    case "trail" -> new TrailBench(bench.figures).measure();
                     case "client" -> bench.client();
                     case "logs" -> new LogBench(bench.figures).measure();
                     default -> bench.latencies();
@@ -72,6 +74,7 @@ public final class Bench {
         new TreeBench(bench.figures).measure();
         new PieceBench(bench.figures).measure();
         new ConsoleBench(bench.figures).measure();
+        new TrailBench(bench.figures).measure();
         bench.client();
         String text = """
                 # Benchmarks

@@ -170,6 +170,21 @@ class TrailTest {
         assertEquals(400, park.as("auditor").get("/api/v1/audit/consistency?from=0").status());
     }
 
+    /** The list goes on by itself, and holds only the rows near what is looked at. */
+    private static void downToTheOldest(Browser browser) {
+        browser.open("/audit");
+        browser.see(By.xpath("//tr[@aria-rowindex='2']"));
+        int all = park.as("auditor").get("/api/v1/audit?limit=500").good().path("entries").size();
+        assertTrue(all > 60, "there is more than one page: " + all);
+        Await.until("the oldest entry is in the page", () -> {
+            browser.script("window.scrollTo(0, document.body.scrollHeight)");
+            return ((Number) browser.script("return Math.max(0, ...[...document.querySelectorAll("
+                    + "'tbody tr[aria-rowindex]')].map(row => Number(row.getAttribute('aria-rowindex'))))"))
+                    .intValue() > all;
+        });
+        assertTrue(browser.all(By.xpath("//tr[@aria-rowindex='2']")).isEmpty(), "the newest is far above");
+    }
+
     @Test
     void anEntryIsOpenedWithItsProof() throws Exception {
         JsonNode held = park.as("auditor").get("/api/v1/audit?what=held&environment=production").good()
@@ -189,6 +204,7 @@ class TrailTest {
                     + "[contains(., 'The turning times are wrong')][contains(., 'root')]"));
             browser.click(By.xpath("//*[@role='dialog']//button[.='Close']"));
             browser.see(By.xpath("//a[contains(., 'Take it away')]"));
+            downToTheOldest(browser);
         }
     }
 }
