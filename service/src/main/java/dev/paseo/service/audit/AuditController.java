@@ -91,7 +91,7 @@ class AuditController {
                         deployment.map(id -> Long.toString(id)).orElse(null),
                         since.map(AuditController::second).orElse(null),
                         until.map(AuditController::second).orElse(null),
-                        text.map(AuditController::pattern).orElse(null), before.orElse(Long.MAX_VALUE),
+                        text.map(AuditController::pattern).orElse(null), 0, before.orElse(Long.MAX_VALUE),
                         Math.clamp(limit, 1, 500)))
                 .stream()
                 .map(row -> new EntryView(row.id(), Optional.ofNullable(row.position()),

@@ -101,12 +101,23 @@ interface AuditMapper {
      */
     record Asked(@Nullable String who, @Nullable String what, @Nullable String subject, @Nullable String component,
             @Nullable String environment, @Nullable String deployment, @Nullable String since, @Nullable String until,
-            @Nullable String text, long before, int limit) {}
+            @Nullable String text, long from, long before, int limit) {
+
+        Asked among(long first, long end) {
+            return new Asked(who, what, subject, component, environment, deployment, since, until, text,
+                    Math.max(from, first), Math.min(before, end), limit);
+        }
+    }
+
+    /** The id of the first entry of a second or later. */
+    @Select("select id from audit_entry where at_second >= #{second} order by at_second, id limit 1")
+    Optional<Long> firstAt(String second);
 
     @Select("""
             <script>
-            select e.id, l.position, e.body from audit_entry e left join audit_leaf l on l.entry_id = e.id
-            where e.id &lt; #{before}
+            select e.id, l.position, e.body from audit_entry e ignore index (at_second)
+            left join audit_leaf l on l.entry_id = e.id
+            where e.id &lt; #{before} and e.id &gt;= #{from}
             <if test="who != null">and e.who = #{who}</if>
             <if test="what != null">and e.what = #{what}</if>
             <if test="subject != null">and e.subject = #{subject}</if>

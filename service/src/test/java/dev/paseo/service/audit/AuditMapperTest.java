@@ -67,7 +67,7 @@ class AuditMapperTest {
     }
 
     private AuditMapper.Asked by(String who) {
-        return new AuditMapper.Asked(who, null, null, null, null, null, null, null, null, Long.MAX_VALUE, 10);
+        return new AuditMapper.Asked(who, null, null, null, null, null, null, null, null, 0, Long.MAX_VALUE, 10);
     }
 
     @Test
@@ -81,11 +81,11 @@ class AuditMapperTest {
         }
         assertEquals(2, mapper.read(by(who)).size());
         assertEquals(1, mapper.read(new AuditMapper.Asked(who, "held", null, component, "production", "41",
-                "2026-11-23T12:00:00", "2026-11-23T12:00:01", "%1.4.2%", Long.MAX_VALUE, 10)).size());
+                "2026-11-23T12:00:00", "2026-11-23T12:00:01", "%1.4.2%", 0, Long.MAX_VALUE, 10)).size());
         assertEquals(0, mapper.read(new AuditMapper.Asked(who, null, component, null, null, null, null, null, null,
-                Long.MAX_VALUE, 10)).size(), "the subject is asked whole");
+                0, Long.MAX_VALUE, 10)).size(), "the subject is asked whole");
         assertEquals(1, mapper.read(new AuditMapper.Asked(who, null, null, null, null, null, null, null, null,
-                mapper.read(by(who)).getFirst().id(), 10)).size(), "the cursor goes on towards the older ones");
+                0, mapper.read(by(who)).getFirst().id(), 10)).size(), "the cursor goes on towards the older ones");
     }
 
     @Test
