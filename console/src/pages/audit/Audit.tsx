@@ -62,7 +62,7 @@ export default function Audit() {
           may("VERIFY_AUDIT") && (
             <a className="btn" href="/api/v1/audit/export" download="trail.jsonl">
               <Download size={15} />
-              Take it away
+              Export
             </a>
           )
         }

@@ -108,7 +108,7 @@ class TrailTest {
     }
 
     @Test
-    void whatIsTakenAwayVerifiesWithoutAService() throws Exception {
+    void whatIsTrailExportVerifiesWithoutAService() throws Exception {
         Path file = exported();
         List<String> lines = Files.readAllLines(file);
         long entries = lines.stream().filter(line -> line.startsWith("{\"entry\"")).count();
@@ -203,7 +203,7 @@ class TrailTest {
             browser.see(By.xpath("//*[@role='dialog'][contains(., 'Entry " + position + "')]"
                     + "[contains(., 'The turning times are wrong')][contains(., 'root')]"));
             browser.click(By.xpath("//*[@role='dialog']//button[.='Close']"));
-            browser.see(By.xpath("//a[contains(., 'Take it away')]"));
+            browser.see(By.xpath("//a[normalize-space(.)='Export']"));
             downToTheOldest(browser);
         }
     }

@@ -167,7 +167,7 @@ class LooseningTest {
     }
 
     @Test
-    void whoAgreesToALooseningIsNotTakenAwayUnseen() {
+    void whoAgreesToALooseningIsNotTrailExportUnseen() {
         Rules none = rules(APPROVED, GateRules.NONE, GateRules.NONE, false, Map.of());
         Rules two = agreedBy(none, "approvers", "wardens");
         Rules one = agreedBy(none, "approvers");

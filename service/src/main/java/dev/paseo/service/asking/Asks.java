@@ -15,6 +15,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** What is asked of those who may, until one of them does it or declines, or whoever asks drops it. */
@@ -58,12 +59,25 @@ public class Asks {
 
     /** What is asked of this person, the oldest first. */
     public List<AskedView> waitingFor(Person person) {
-        return mapper.open().stream().filter(row -> !row.by().equals(person.name())).map(this::view)
-                .filter(ask -> may(person, ask)).toList();
+        return open(person).map(this::view).toList();
     }
 
-    private static boolean may(Person person, AskedView ask) {
-        return person.may(ask.act().action(), Optional.of(ask.component()), Optional.of(ask.environment()));
+    /** How much is asked of this person; without looking up of whom else. */
+    public int countFor(Person person) {
+        return (int) open(person).count();
+    }
+
+    private Stream<AskRow> open(Person person) {
+        return mapper.open().stream().filter(row -> !row.by().equals(person.name()))
+                .filter(row -> may(person, act(row), row.component(), row.environment()));
+    }
+
+    private static boolean may(Person person, AskedAct act, String component, String environment) {
+        return person.may(act.action(), Optional.of(component), Optional.of(environment));
+    }
+
+    private static AskedAct act(AskRow row) {
+        return Word.read(AskedAct.class, row.act()).orElseThrow();
     }
 
     /** What this person asked, the newest first; at most 50. */
@@ -98,7 +112,7 @@ public class Asks {
 
     private void refuseNeedless(Person person, AskedAct act, Place place, Optional<Versions.Version> version) {
         String what = act.sentence(place.component(), version.map(Versions.Version::number), place.environment());
-        if (person.may(act.action(), Optional.of(place.component()), Optional.of(place.environment()))) {
+        if (may(person, act, place.component(), place.environment())) {
             throw Refusal.conflict("You may " + what + " yourself");
         }
         Optional<String> needless = switch (act) {
@@ -123,7 +137,7 @@ public class Asks {
     AskedView decline(Person person, long id, String answer) {
         changes.run(() -> {
             AskedView ask = open(person, id);
-            if (!may(person, ask)) {
+            if (!may(person, ask.act(), ask.component(), ask.environment())) {
                 throw Refusal.notAllowed("Only who may " + ask.sentence() + " declines it: "
                         + String.join(", ", ask.asked()));
             }
@@ -202,7 +216,7 @@ public class Asks {
     }
 
     private AskedView view(AskRow row) {
-        AskedAct act = Word.read(AskedAct.class, row.act()).orElseThrow();
+        AskedAct act = act(row);
         Optional<String> version = Optional.ofNullable(row.version());
         return new AskedView(row.id(), act, act.sentence(row.component(), version, row.environment()), row.component(),
                 row.environment(), version, row.words(), row.by(), row.at(),

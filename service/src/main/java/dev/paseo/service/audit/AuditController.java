@@ -91,7 +91,7 @@ class AuditController {
                         deployment.map(id -> Long.toString(id)).orElse(null),
                         since.map(AuditController::second).orElse(null),
                         until.map(AuditController::second).orElse(null),
-                        text.map(AuditController::pattern).orElse(null), 0, before.orElse(Long.MAX_VALUE),
+                        text.orElse(null), 0, before.orElse(Long.MAX_VALUE),
                         Math.clamp(limit, 1, 500)))
                 .stream()
                 .map(row -> new EntryView(row.id(), Optional.ofNullable(row.position()),
@@ -102,10 +102,6 @@ class AuditController {
 
     static String second(Instant moment) {
         return SECOND.format(moment);
-    }
-
-    private static String pattern(String text) {
-        return "%" + text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%";
     }
 
     /** Verifies the whole audit trail against its heads, and what it states against the rows. */

@@ -97,7 +97,7 @@ interface AuditMapper {
      *
      * @param since to the second, as ISO 8601 has it, in UTC
      * @param until likewise; before it
-     * @param text  a pattern of {@code like}
+     * @param text  whatever its case
      */
     record Asked(@Nullable String who, @Nullable String what, @Nullable String subject, @Nullable String component,
             @Nullable String environment, @Nullable String deployment, @Nullable String since, @Nullable String until,
@@ -109,9 +109,13 @@ interface AuditMapper {
         }
     }
 
-    /** The id of the first entry of a second or later. */
-    @Select("select id from audit_entry where at_second >= #{second} order by at_second, id limit 1")
-    Optional<Long> firstAt(String second);
+    /** The lowest id of what was written at a second or later; clocks are set back at times, so it is looked for. */
+    @Select("select min(id) from audit_entry where at_second >= #{second}")
+    Optional<Long> lowestFrom(String second);
+
+    /** The highest id of what was written before a second. */
+    @Select("select max(id) from audit_entry where at_second < #{second}")
+    Optional<Long> highestBefore(String second);
 
     @Select("""
             <script>
@@ -126,9 +130,9 @@ interface AuditMapper {
             <if test="deployment != null">and e.deployment = #{deployment}</if>
             <if test="since != null">and e.at_second &gt;= #{since}</if>
             <if test="until != null">and e.at_second &lt; #{until}</if>
-            <if test="text != null">and concat_ws(' ', e.who, e.what, e.subject, e.environment,
+            <if test="text != null">and instr(concat_ws(' ', e.who, e.what, e.subject, e.environment,
               json_value(e.body, '$.because'), json_extract(e.body, '$.details.*'))
-              collate utf8mb4_general_ci like #{text}</if>
+              collate utf8mb4_general_ci, #{text}) &gt; 0</if>
             order by e.id desc limit #{limit}
             </script>""")
     List<ReadRow> read(Asked asked);

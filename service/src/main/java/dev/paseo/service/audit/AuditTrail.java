@@ -54,9 +54,6 @@ public class AuditTrail {
     /** What the name of a detail begins with that states how rows are from then on. */
     static final String STATE = "state of ";
 
-    /** Entries get their ids in the order of their times, but for those of transactions under way at once. */
-    private static final long UNORDERED = 5_000;
-
     private final AuditMapper mapper;
     private final Json json;
     private final ServiceClock clock;
@@ -96,10 +93,9 @@ public class AuditTrail {
 
     /** The newest entries first. */
     List<AuditMapper.ReadRow> newest(AuditMapper.Asked asked) {
-        long first = asked.since() == null ? 0
-                : mapper.firstAt(asked.since()).map(id -> id - UNORDERED).orElse(Long.MAX_VALUE);
+        long first = asked.since() == null ? 0 : mapper.lowestFrom(asked.since()).orElse(Long.MAX_VALUE);
         long end = asked.until() == null ? Long.MAX_VALUE
-                : mapper.firstAt(asked.until()).map(id -> id + UNORDERED).orElse(Long.MAX_VALUE);
+                : mapper.highestBefore(asked.until()).map(id -> id + 1).orElse(0L);
         return mapper.read(asked.among(first, end));
     }
 }

@@ -50,10 +50,10 @@ class ProofController {
      */
     record ConsistencyView(long from, List<String> path, HeadView head) {}
 
-    private final TakenAway trail;
+    private final TrailExport trail;
     private final JsonMapper json;
 
-    ProofController(TakenAway trail, JsonMapper json) {
+    ProofController(TrailExport trail, JsonMapper json) {
         this.trail = trail;
         this.json = json;
     }
@@ -108,7 +108,7 @@ class ProofController {
         if (from.isPresent() && since.isPresent()) {
             throw Refusal.invalid("/since", "should not be given with from");
         }
-        TakenAway.Part part = trail.part(from.or(() -> since.map(AuditController::second).map(trail::firstSince))
+        TrailExport.Part part = trail.part(from.or(() -> since.map(AuditController::second).map(trail::firstSince))
                 .orElse(0L));
         response.setContentType("application/jsonl");
         response.setHeader("Content-Disposition", "attachment; filename=\"trail.jsonl\"");

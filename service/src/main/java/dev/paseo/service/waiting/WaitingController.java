@@ -33,6 +33,6 @@ class WaitingController {
     @GetMapping("/count")
     WaitingViews.CountView count(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return views.count(person, asks.waitingFor(person).size());
+        return views.count(person, asks.countFor(person));
     }
 }

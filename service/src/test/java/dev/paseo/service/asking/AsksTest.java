@@ -87,7 +87,10 @@ class AsksTest {
         Asks.AskedView ask = hold(place);
         assertEquals(List.of(ask.id()), asks.waitingFor(person(Role.RELEASE_ENGINEER)).stream()
                 .map(Asks.AskedView::id).filter(id -> id == ask.id()).toList());
+        assertEquals(asks.waitingFor(person(Role.RELEASE_ENGINEER)).size(),
+                asks.countFor(person(Role.RELEASE_ENGINEER)));
         assertEquals(List.of(), asks.waitingFor(person(Role.TESTER)));
+        assertEquals(0, asks.countFor(person(Role.TESTER)));
         Person stranger = new Person(1, "stranger", Set.of(), List.of());
         assertEquals("There is no ask " + ask.id(), refused(() -> asks.decline(stranger, ask.id(), "no")));
     }

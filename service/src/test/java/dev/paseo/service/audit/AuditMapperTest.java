@@ -80,8 +80,12 @@ class AuditMapperTest {
             database.transactions().run(() -> mapper.write(Transactions.underWay(), new AuditMapper.NewEntry(body)));
         }
         assertEquals(2, mapper.read(by(who)).size());
+        long earlier = mapper.read(by(who)).getLast().id();
+        assertEquals(true, mapper.lowestFrom("2026-11-23T12:00:00").orElseThrow() <= earlier);
+        assertEquals(true, mapper.highestBefore("2026-11-23T12:00:01").orElseThrow() >= earlier);
+        assertEquals(true, mapper.lowestFrom("9999-01-01T00:00:00").isEmpty());
         assertEquals(1, mapper.read(new AuditMapper.Asked(who, "held", null, component, "production", "41",
-                "2026-11-23T12:00:00", "2026-11-23T12:00:01", "%1.4.2%", 0, Long.MAX_VALUE, 10)).size());
+                "2026-11-23T12:00:00", "2026-11-23T12:00:01", "1.4.2", 0, Long.MAX_VALUE, 10)).size());
         assertEquals(0, mapper.read(new AuditMapper.Asked(who, null, component, null, null, null, null, null, null,
                 0, Long.MAX_VALUE, 10)).size(), "the subject is asked whole");
         assertEquals(1, mapper.read(new AuditMapper.Asked(who, null, null, null, null, null, null, null, null,

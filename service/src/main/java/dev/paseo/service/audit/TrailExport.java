@@ -19,7 +19,7 @@ import org.springframework.stereotype.Component;
 
 /** The trail as others take it away, and what proves it to them. */
 @Component
-class TakenAway {
+class TrailExport {
 
     /** Between so many entries stands at least one signed head. */
     private static final long HEADS = 10_000;
@@ -28,7 +28,7 @@ class TakenAway {
     private final HeadKey key;
     private final Blocks blocks;
 
-    TakenAway(AuditMapper mapper, HeadKey key) {
+    TrailExport(AuditMapper mapper, HeadKey key) {
         this.mapper = mapper;
         this.key = key;
         this.blocks = new Blocks((from, to) -> mapper.leafHashesAmong(from, to).stream()
@@ -41,7 +41,7 @@ class TakenAway {
     }
 
     private Optional<Exported.Head> newest() {
-        return mapper.newestHead().map(TakenAway::head);
+        return mapper.newestHead().map(TrailExport::head);
     }
 
     private static Exported.Head head(AuditMapper.HeadRow row) {
@@ -94,7 +94,7 @@ class TakenAway {
 
     void write(Part part, OutputStream out) throws IOException {
         line(out, new Exported.Start(part.from(), roots(part.from()), key.known()));
-        Iterator<Exported.Head> heads = mapper.headsAmong(part.from(), part.to(), HEADS).stream().map(TakenAway::head)
+        Iterator<Exported.Head> heads = mapper.headsAmong(part.from(), part.to(), HEADS).stream().map(TrailExport::head)
                 .iterator();
         long next = part.from();
         Exported.@Nullable Head head = heads.hasNext() ? heads.next() : null;

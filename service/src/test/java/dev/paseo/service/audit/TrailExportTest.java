@@ -29,7 +29,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** The rows are made up here, since the trail of the tests' database is written by others as well. */
-class TakenAwayTest {
+class TrailExportTest {
 
     private static final int SIZE = 12;
     private static final Instant NOON = Instant.parse("2026-11-23T12:00:00Z");
@@ -40,7 +40,7 @@ class TakenAwayTest {
     private final AuditMapper mapper = mock(AuditMapper.class);
     private final List<LeafRow> rows = new ArrayList<>();
     private final List<HeadRow> heads = new ArrayList<>();
-    private TakenAway trail;
+    private TrailExport trail;
 
     @BeforeEach
     void twelveEntries() throws Exception {
@@ -63,7 +63,7 @@ class TakenAwayTest {
                 .map(LeafRow::leafHash).toList());
         when(mapper.headsAmong(anyLong(), anyLong(), anyLong())).thenReturn(List.of(heads.get(7), heads.getLast()));
         when(mapper.newestHead()).thenReturn(Optional.of(heads.getLast()));
-        trail = new TakenAway(mapper, key);
+        trail = new TrailExport(mapper, key);
     }
 
     private static String body(int position) {
@@ -78,7 +78,7 @@ class TakenAwayTest {
     }
 
     @Test
-    void whatIsTakenAwayVerifiesFromWhereverItBegins() throws Exception {
+    void whatIsTrailExportVerifiesFromWhereverItBegins() throws Exception {
         for (long from : new long[]{0, 1, 5, 7}) {
             ExportCheck.Checked checked = taken(from);
             assertEquals(List.of(), checked.findings(), "from " + from);
@@ -87,7 +87,7 @@ class TakenAwayTest {
     }
 
     @Test
-    void whatIsMissingInTheDatabaseIsMissingInWhatIsTakenAway() throws Exception {
+    void whatIsMissingInTheDatabaseIsMissingInWhatIsTrailExport() throws Exception {
         LeafRow row = rows.get(6);
         rows.set(6, new LeafRow(row.position(), row.leafHash(), null));
         assertEquals(List.of("it is cut short behind entry 5: its last line is missing"), taken(0).findings());
@@ -116,7 +116,7 @@ class TakenAwayTest {
         assertEquals("should be a position from 0 to 12; got 13", Refused.by(Kind.INVALID, () -> trail.part(13)));
         when(mapper.newestHead()).thenReturn(Optional.empty());
         assertEquals("Nothing is in the audit trail yet", Refused.by(Kind.CONFLICT, () -> trail.head()));
-        assertEquals(new TakenAway.Part(0, 0), trail.part(0));
+        assertEquals(new TrailExport.Part(0, 0), trail.part(0));
     }
 
     @Test
