@@ -8,8 +8,10 @@ import { Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
 import { Asked, YouAsked } from "./Asks";
 import { Deputies } from "./Deputies";
+import { Grants } from "./Grants";
 import { Loosenings, Wanted } from "./Loosenings";
 import { Notices } from "./Notices";
+import { Reviews } from "./Reviews";
 
 type Gate = Schemas["Waiting"];
 
@@ -202,110 +204,5 @@ function InShort({ id }: { id: number }) {
       )}
       {(comparison.recipe.length > 0 || comparison.files.length > 0) && <li>the recipe changes: look at the whole</li>}
     </ul>
-  );
-}
-
-function Reviews({ reviews }: { reviews: Schemas["ReviewView"][] }) {
-  const client = useQueryClient();
-  if (reviews.length === 0) return null;
-  return (
-    <section>
-      <h2>To review</h2>
-      <ul className="sheet waits">
-        {reviews.map((each) => (
-          <li key={each.deployment}>
-            <Glyph shape="warned" tone="warn" />
-            <div>
-              <b>
-                <Link to={`/deployments/${each.deployment}`}>
-                  {each.component} <span className="v">{each.version}</span> into {each.environment}
-                </Link>
-              </b>
-              <span>
-                {each.emergency
-                  ? `${each.requestedBy ?? ""} went past the gate: “${each.reason}”`
-                  : `It went live within a day of this: ${each.reason}.`}
-              </span>
-              <span className="quiet">
-                review until <At time={each.due} />
-              </span>
-            </div>
-            <span className="waits-act">
-              <Ask
-                label="Review"
-                title={`Review deployment ${each.deployment}`}
-                reason="What you found"
-                needed
-                act="Reviewed"
-                what={<p>Your words are kept in the audit trail beside the deployment.</p>}
-                onAct={async (comment) => {
-                  await need(
-                    api.POST("/api/v1/deployments/{id}/review", {
-                      params: { path: { id: each.deployment } },
-                      body: { comment },
-                    }),
-                  );
-                  await client.invalidateQueries();
-                }}
-              />
-            </span>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-function Grants({ grants }: { grants: Schemas["GrantView"][] }) {
-  const client = useQueryClient();
-  if (grants.length === 0) return null;
-  return (
-    <section>
-      <h2>Secrets that files in force name</h2>
-      <ul className="sheet waits">
-        {grants.map((each) => (
-          <li key={`${each.component} ${each.secret}`}>
-            <Glyph shape="warned" tone="warn" />
-            <div>
-              <b>
-                <code>{each.secret}</code> of <Link to={`/components/${each.component}`}>{each.component}</Link>
-              </b>
-              <span>
-                {each.granted ? (
-                  <>
-                    It may name it, but no value is set:{" "}
-                    <code>
-                      paseo secret set {each.secret} --component {each.component}
-                    </code>
-                  </>
-                ) : (
-                  "Its file names it, but it was not given it: its next run is refused."
-                )}
-              </span>
-            </div>
-            {!each.granted && (
-              <span className="waits-act">
-                <Ask
-                  label="Grant"
-                  title={`Let ${each.component} name ${each.secret}`}
-                  reason=""
-                  act="Grant it"
-                  what={
-                    <p>
-                      Runs of trusted branches of {each.component}, and its recipes, get the value of{" "}
-                      <code>{each.secret}</code>.
-                    </p>
-                  }
-                  onAct={async () => {
-                    await need(api.PUT("/api/v1/components/{component}/grants/{secret}", { params: { path: each } }));
-                    await client.invalidateQueries();
-                  }}
-                />
-              </span>
-            )}
-          </li>
-        ))}
-      </ul>
-    </section>
   );
 }
