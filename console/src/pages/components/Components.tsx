@@ -8,6 +8,7 @@ import type { Schemas } from "../../api/client";
 import { newestRuns, whereabouts } from "../../api/queries";
 import { StateWord } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
+import { Search } from "../../design/Search";
 import { workState } from "../../design/states";
 import { At } from "../../design/time";
 import { RUN_STATUSES } from "../lists/facets";
@@ -82,13 +83,11 @@ export default function Components() {
       ) : (
         <>
           <form className="mb-4 flex flex-wrap items-center gap-2" onSubmit={(event) => event.preventDefault()}>
-            <input
-              type="search"
-              className="h-[34px]"
-              aria-label="Only components that have this in their name or in a label"
+            <Search
+              label="Only components that have this in their name or in a label"
               placeholder="component or label"
               value={text}
-              onChange={(event) => set("text", event.target.value)}
+              onType={(typed) => set("text", typed)}
             />
             <select
               aria-label="State of the newest run"

@@ -1,13 +1,15 @@
 import type { UseInfiniteQueryResult } from "@tanstack/react-query";
 import { useQuery } from "@tanstack/react-query";
-import { useDeferredValue, useEffect, useCallback, useState, type JSX, type ReactNode } from "react";
+import { useCallback, useDeferredValue, type JSX, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 import { whereabouts } from "../../api/queries";
 import { Loading, Trouble } from "../../design/parts";
+import { Search } from "../../design/Search";
 import { asked, DEPLOYMENT_STATUSES, KIND_WORDS, RUN_STATUSES, SINCE, told, type Facet, type Facets } from "./facets";
 import { Rows } from "./Rows";
 import { Views } from "./Views";
 
+/** What is typed is asked so many milliseconds after the last letter. */
 const PAUSE = 250;
 /** Lists that lead to each other. */
 const SIBLINGS = ["Runs", "Versions", "Deployments", "Events"];
@@ -71,30 +73,6 @@ function Choice({ facet, value, of, onChoose }: FacetProps) {
         </option>
       ))}
     </select>
-  );
-}
-
-/** What is typed is asked a moment after the last letter. */
-function Typed({ facet, value, onChoose }: Omit<FacetProps, "of">) {
-  const [text, setText] = useState(value);
-  const [before, setBefore] = useState(value);
-  if (value !== before) {
-    setBefore(value);
-    setText(value);
-  }
-  useEffect(() => {
-    if (text === value) return;
-    const timer = setTimeout(() => onChoose(text), PAUSE);
-    return () => clearTimeout(timer);
-  });
-  return (
-    <input
-      type="search"
-      aria-label={`Which ${facet}`}
-      placeholder={ANY[facet] ?? `any ${facet}`}
-      value={text}
-      onChange={(event) => setText(event.target.value)}
-    />
   );
 }
 
@@ -177,7 +155,18 @@ export function List<T>({ title, facets, statuses, list, head, row, empty, acts 
           const of = choices(facet);
           const common = { facet, value: asks[facet] ?? "", onChoose: (value: string) => set(facet, value) };
           if (facet === "label" && names.label.length === 0) return null;
-          return of ? <Choice key={facet} {...common} of={of} /> : <Typed key={facet} {...common} />;
+          return of ? (
+            <Choice key={facet} {...common} of={of} />
+          ) : (
+            <Search
+              key={facet}
+              label={`Which ${facet}`}
+              placeholder={ANY[facet] ?? `any ${facet}`}
+              value={common.value}
+              onType={common.onChoose}
+              pause={PAUSE}
+            />
+          );
         })}
         {Object.keys(asks).length > 0 && (
           <Link className="btn small" to="?">

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Fragment, type ReactNode } from "react";
+import { Fragment, lazy, Suspense, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useMay } from "../../api/may";
@@ -7,17 +7,20 @@ import { whereabouts } from "../../api/queries";
 import { Glyph } from "../../design/Glyph";
 import { Moment } from "../../design/Moment";
 import { Loading, Trouble } from "../../design/parts";
+import { Search } from "../../design/Search";
 import { At } from "../../design/time";
 import { Views } from "../lists/Views";
 import { Dense } from "./Dense";
 import { differs, isMine } from "./dense";
-import { FirstHours } from "./FirstHours";
 import { grouped, labelNames, matches } from "./labels";
 import { MapRow } from "./MapRow";
 import { Picking } from "./Picking";
 import { NeedsYou } from "./NeedsYou";
 import { Previews } from "./Previews";
-import { Then } from "./Then";
+
+/** What whoever looks at now does not need. */
+const Then = lazy(() => import("./Then").then((part) => ({ default: part.Then })));
+const FirstHours = lazy(() => import("./FirstHours").then((part) => ({ default: part.FirstHours })));
 
 /** So many walks are drawn; whoever has more filters them, or sees them dense. */
 const WALKS = 60;
@@ -57,12 +60,11 @@ export default function Whereabouts() {
           What is live where, and what stands in its way. <Link to="/deployments">All deployments</Link>
         </p>
         <form className="title-end where-asks" onSubmit={(event) => event.preventDefault()}>
-          <input
-            type="search"
-            aria-label="Only components that have this in their name or in a label"
+          <Search
+            label="Only components that have this in their name or in a label"
             placeholder="component or label"
             value={filter}
-            onChange={(event) => set("component", event.target.value)}
+            onType={(text) => set("component", text)}
           />
           <Choose
             label="How it is shown"
@@ -104,7 +106,9 @@ export default function Whereabouts() {
         </form>
       </div>
       {moment ? (
-        <Then key={other} moment={moment} other={other} filter={filter} />
+        <Suspense fallback={<Loading />}>
+          <Then key={other} moment={moment} other={other} filter={filter} />
+        </Suspense>
       ) : (
         <Now
           view={where.data}
@@ -166,7 +170,11 @@ function Now({ view, filter, group, dense, only, onEndPicking }: NowProps) {
   return (
     <>
       <NeedsYou rows={rows} />
-      {view.rows.length < 2 && <FirstHours environments={view.environments.length} components={view.rows.length} />}
+      {view.rows.length < 2 && (
+        <Suspense fallback={null}>
+          <FirstHours environments={view.environments.length} components={view.rows.length} />
+        </Suspense>
+      )}
       {view.rows.length === 0 ? null : rows.length === 0 ? (
         <p className="quiet pad">
           {filter ? `No component has “${filter}” in its name or in a label.` : "Nothing differs, and nothing waits."}
