@@ -104,6 +104,7 @@ const PAGES: [string, string, string][] = [
   ["Versions", "/versions", "all of them, the newest first"],
   ["Events", "/events", "what happened, and what it started"],
   ["Audit trail", "/audit", "who did what, and the proof"],
+  ["What is this file?", "/origins", "of which version it is, by its digest"],
   ["Sets", "/sets", "versions that go together"],
   ["Chain", "/chain", "who starts whom"],
   ["Bring in a component", "/bring-in", "from its repository"],

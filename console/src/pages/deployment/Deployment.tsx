@@ -83,6 +83,17 @@ export default function Deployment() {
                 </Link>
               </>
             )}
+            {view.deployment.liveAt && (
+              <>
+                ,{" "}
+                <a
+                  href={`/api/v1/deployments/${view.deployment.id}/statement`}
+                  download={`deployment-${view.deployment.id}.statement.json`}
+                >
+                  signed statement
+                </a>
+              </>
+            )}
           </p>
         </div>
         <div className="beyond">

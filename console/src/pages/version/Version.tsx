@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Download } from "lucide-react";
+import { Download, FileSearch } from "lucide-react";
 import { Link, useParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { version as versionQuery } from "../../api/queries";
@@ -176,6 +176,13 @@ const Artifacts = ({ view }: { view: View }) => (
             </td>
             <td className="number">
               <Digest value={each.digest} />
+              <Link
+                className="icon small"
+                to={`/origins/${each.digest}`}
+                aria-label={`Where ${each.fileName} came from and went`}
+              >
+                <FileSearch size={15} />
+              </Link>
               <a
                 className="icon small"
                 href={`/api/v1/versions/${view.component}/${view.number}/artifacts/${each.name}`}
@@ -233,6 +240,15 @@ const Origin = ({ view }: { view: View }) => (
       <dt>recipe</dt>
       <dd>
         {count(view.recipe.steps, "step")}, {count(view.recipe.checks, "check")} on each host
+      </dd>
+      <dt>statement</dt>
+      <dd>
+        <a
+          href={`/api/v1/versions/${view.component}/${view.number}/statement`}
+          download={`${view.component}-${view.number}.statement.json`}
+        >
+          signed, how it came about
+        </a>
       </dd>
     </dl>
   </section>

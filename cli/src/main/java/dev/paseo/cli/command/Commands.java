@@ -84,6 +84,8 @@ public final class Commands {
         commands.put("bring-back", () -> new RetireCommands.BringBack(context));
         commands.put("publish", () -> new PublishCommand(context));
         commands.put("fetch", () -> new FetchCommand(context));
+        commands.put("verify", () -> new VerifyCommand(context));
+        commands.put("statement", () -> new StatementCommand(context));
         commands.put("check", () -> new CheckCommand(context));
         commands.put("draft", () -> new DraftCommand(context));
         commands.put("sign-in", () -> new SignInCommand(context));
@@ -183,10 +185,11 @@ public final class Commands {
                         new ReceiverCommands.ListReceivers(context), new ReceiverCommands.Messages(context),
                         new ReceiverCommands.Resend(context), new ReceiverCommands.Stop(context)));
         commands.put("audit",
-                () -> group("The audit trail: list, show, export, head, verify, acknowledge-restore.",
+                () -> group("The audit trail: list, show, export, head, key, verify, acknowledge-restore.",
                         new AuditCommands.Verify(context), new AuditCommands.AcknowledgeRestore(context),
                         new AuditCommands.List(context), new TrailCommands.Export(context),
-                        new TrailCommands.Head(context), new TrailCommands.Show(context)));
+                        new TrailCommands.Head(context), new TrailCommands.Key(context),
+                        new TrailCommands.Show(context)));
     }
 
     /** The commands, or, for a quick start, only the one that is asked for. */

@@ -6,10 +6,10 @@ import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
 import dev.paseo.core.audit.ExportCheck;
 import dev.paseo.core.audit.Exported;
-import dev.paseo.core.audit.HeadSignature;
 import dev.paseo.core.audit.MerkleTree;
 import dev.paseo.core.audit.Proofs;
 import dev.paseo.core.audit.TreeHead;
+import dev.paseo.core.signature.Ed25519;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -117,6 +117,22 @@ final class TrailCommands {
         }
     }
 
+    @Command(name = "key",
+            description = "Prints the service's public key (SubjectPublicKeyInfo, RFC 8410, in Base64), by which heads "
+                    + "of the trail and statements are signed, for keeping it elsewhere.",
+            footer = {"", "Example:", "  paseo audit key > key.txt"})
+    static final class Key extends ServiceCommand {
+        Key(Context context) {
+            super(context);
+        }
+
+        @Override
+        public Integer call() {
+            JsonNode head = api().get(Api.path("audit", "head"));
+            return print(head, () -> context.out().println(head.path("key").asString()));
+        }
+    }
+
     /** A head as an export has it, of one that the service answered. */
     static Exported.Head exported(JsonNode head) {
         return new Exported.Head(new TreeHead(head.path("size").asLong(), head.path("root").asString(),
@@ -143,10 +159,10 @@ final class TrailCommands {
         JsonNode proof = api.get(Api.path("audit", "consistency") + "?from=" + kept.head().size());
         Exported.Head now = exported(proof.path("head"));
         String by = key.orElse(proof.path("head").path("key").asString());
-        if (!HeadSignature.good(HeadSignature.key(by), kept.head(), kept.signature())) {
+        if (!Ed25519.good(Ed25519.key(by), kept.head().bytes(), kept.signature())) {
             return Optional.of("the head that was kept is not signed by this key");
         }
-        if (!HeadSignature.good(HeadSignature.key(by), now.head(), now.signature())) {
+        if (!Ed25519.good(Ed25519.key(by), now.head().bytes(), now.signature())) {
             return Optional.of("the newest head is not signed by this key");
         }
         return Proofs.isConsistent(kept.head().size(), bytes(kept.head().root()), now.head().size(),
@@ -183,7 +199,8 @@ final class TrailCommands {
             byte[] leaf = MerkleTree.leafHash(proved.path("body").asString().getBytes(StandardCharsets.UTF_8));
             boolean good = Proofs.includes(leaf, position, head.head().size(), path(proved),
                     bytes(head.head().root()))
-                    && HeadSignature.good(HeadSignature.key(proved.path("head").path("key").asString()), head.head(),
+                    && Ed25519.good(Ed25519.key(proved.path("head").path("key").asString()),
+                            head.head().bytes(),
                             head.signature());
             print(proved, () -> {
                 context.out().println(context.ink().strong(entry.path("who").asString() + ": "

@@ -1,10 +1,10 @@
 package dev.paseo.core.audit;
 
+import dev.paseo.core.signature.Ed25519;
 import dev.paseo.core.text.Sha256;
 import java.nio.charset.StandardCharsets;
 import java.security.PublicKey;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.HexFormat;
 import java.util.Iterator;
 import java.util.List;
@@ -69,8 +69,8 @@ public final class ExportCheck {
     }
 
     private void believe(String text) {
-        key = Optional.of(HeadSignature.key(text));
-        keyPrint = HexFormat.of().formatHex(Sha256.digest().digest(Base64.getDecoder().decode(text.strip())));
+        key = Optional.of(Ed25519.key(text));
+        keyPrint = Ed25519.print(key.get());
     }
 
     private void read(String text, long line) {
@@ -134,7 +134,7 @@ public final class ExportCheck {
     }
 
     private void head(Exported.Head head, long line) {
-        if (key.isPresent() && !HeadSignature.good(key.get(), head.head(), head.signature())) {
+        if (key.isPresent() && !Ed25519.good(key.get(), head.head().bytes(), head.signature())) {
             note("the head of " + head.head().size() + " entries (line " + line + ") is not signed by this key");
             return;
         }
@@ -185,7 +185,7 @@ public final class ExportCheck {
             note("no signed head covers the entries from " + Math.max(covered, from) + " on");
         }
         kept.forEach(head -> {
-            if (key.isPresent() && !HeadSignature.good(key.get(), head.head(), head.signature())) {
+            if (key.isPresent() && !Ed25519.good(key.get(), head.head().bytes(), head.signature())) {
                 note("the head of " + head.head().size()
                         + " entries that was kept elsewhere is not signed by this key");
             } else if (head.head().size() < from || head.head().size() > tree.size()) {

@@ -1,5 +1,6 @@
 package dev.paseo.core.audit;
 
+import dev.paseo.core.signature.Ed25519;
 import java.time.DateTimeException;
 import java.time.Instant;
 import java.util.List;
@@ -23,7 +24,7 @@ public sealed interface Exported {
      *
      * @param from how many entries stand before the first one here
      * @param left the roots of the complete subtrees of those, the largest first
-     * @param key  the public key of the service, as {@link HeadSignature#key} reads it
+     * @param key  the public key of the service, as {@link Ed25519#key} reads it
      */
     record Start(long from, List<byte[]> left, String key) implements Exported {
         @Override

@@ -28,7 +28,7 @@ class AuditVerifier {
     private static final String RESTORED = "restore acknowledged";
 
     private final AuditMapper mapper;
-    private final HeadKey key;
+    private final SignedHeads key;
     private final List<Guarded> guarded;
     private final JsonMapper json;
     private final Around around;
@@ -37,7 +37,7 @@ class AuditVerifier {
     @Component("auditVerifierAround")
     record Around(Transactions transactions, AuditTrail audit) {}
 
-    AuditVerifier(AuditMapper mapper, HeadKey key, List<Guarded> guarded, JsonMapper json, Around around) {
+    AuditVerifier(AuditMapper mapper, SignedHeads key, List<Guarded> guarded, JsonMapper json, Around around) {
         this.mapper = mapper;
         this.key = key;
         this.guarded = guarded;

@@ -25,10 +25,10 @@ class Sequencer {
     private final AuditMapper mapper;
     private final Transactions transactions;
     private final ServiceClock clock;
-    private final HeadKey key;
+    private final SignedHeads key;
     private MerkleTree tree = new MerkleTree();
 
-    Sequencer(AuditMapper mapper, Transactions transactions, ServiceClock clock, HeadKey key) {
+    Sequencer(AuditMapper mapper, Transactions transactions, ServiceClock clock, SignedHeads key) {
         this.mapper = mapper;
         this.transactions = transactions;
         this.clock = clock;

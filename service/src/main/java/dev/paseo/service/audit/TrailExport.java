@@ -25,10 +25,10 @@ class TrailExport {
     private static final long HEADS = 10_000;
 
     private final AuditMapper mapper;
-    private final HeadKey key;
+    private final SignedHeads key;
     private final Blocks blocks;
 
-    TrailExport(AuditMapper mapper, HeadKey key) {
+    TrailExport(AuditMapper mapper, SignedHeads key) {
         this.mapper = mapper;
         this.key = key;
         this.blocks = new Blocks((from, to) -> mapper.leafHashesAmong(from, to).stream()

@@ -82,6 +82,7 @@ class Outcomes {
     private void wentLive(Place place, Deployment row) {
         stated(place, row, "live now");
         stretch(place, true);
+        versions.wentLive(row.id());
         Versions.Version version = versions.byId(row.versionId());
         around.announcements().live(place.component(), place.environment(), row.id(), version.number(),
                 version.digest(), row.replacesId() != null);

@@ -60,6 +60,10 @@ public class Versions {
     public static final String PREVIEW = "preview";
     /** The effect of a version that arrived from elsewhere: its row. */
     public static final String ARRIVED = "arrived";
+    /** The effect that states how a version came about: its row. */
+    public static final String STATED = "state-version";
+    /** The effect that states that a deployment went live: its row. */
+    public static final String STATED_LIVE = "state-live";
     /** The branch of the line of uploads; no branch can have a space in its name. */
     public static final String UPLOADED = "by upload";
 
@@ -126,6 +130,7 @@ public class Versions {
         aftermath.announcements().sealed(outcome.component(), outcome.number(), row.digest,
                 Optional.ofNullable(outcome.commit()));
         aftermath.changes().publish("version", outcome.component() + " " + outcome.number());
+        aftermath.effects().add("statement " + row.id, "state version " + row.id, STATED, Long.toString(row.id));
         return row.id;
     }
 
@@ -146,6 +151,12 @@ public class Versions {
     public void firstLive(FirstLive live) {
         aftermath.effects().add("live " + live.version(),
                 "version " + live.version() + " live in " + live.environment(), LIVE, json.write(live));
+    }
+
+    /** A deployment went live: that is stated. */
+    public void wentLive(long deployment) {
+        aftermath.effects().add("statement live " + deployment, "state live " + deployment, STATED_LIVE,
+                Long.toString(deployment));
     }
 
     private static Map<String, Route.Mode> step(Map<String, PipelineFile.Entry> step) {

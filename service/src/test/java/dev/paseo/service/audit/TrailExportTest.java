@@ -16,6 +16,7 @@ import dev.paseo.service.audit.AuditMapper.LeafRow;
 import dev.paseo.service.problem.Refusal.Kind;
 import dev.paseo.service.problem.Refused;
 import dev.paseo.service.settings.Settings;
+import dev.paseo.service.signature.ServiceKey;
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -46,7 +47,7 @@ class TrailExportTest {
     void twelveEntries() throws Exception {
         Settings settings = mock(Settings.class);
         when(settings.data()).thenReturn(data);
-        HeadKey key = new HeadKey(settings);
+        SignedHeads key = new SignedHeads(settings, new ServiceKey(settings));
         MerkleTree tree = new MerkleTree();
         for (int position = 0; position < SIZE; position++) {
             byte[] leaf = MerkleTree.leafHash(body(position).getBytes(StandardCharsets.UTF_8));

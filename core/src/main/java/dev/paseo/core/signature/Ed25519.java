@@ -1,16 +1,18 @@
-package dev.paseo.core.audit;
+package dev.paseo.core.signature;
 
+import dev.paseo.core.text.Sha256;
 import java.security.GeneralSecurityException;
 import java.security.KeyFactory;
 import java.security.PublicKey;
 import java.security.Signature;
 import java.security.spec.X509EncodedKeySpec;
 import java.util.Base64;
+import java.util.HexFormat;
 
-/** Signatures of tree heads: Ed25519 (RFC 8032) over {@link TreeHead#bytes()}, in Base64. */
-public final class HeadSignature {
+/** Signatures by Ed25519 (RFC 8032), in Base64. */
+public final class Ed25519 {
 
-    private HeadSignature() {}
+    private Ed25519() {}
 
     /**
      * The public key of a text.
@@ -27,12 +29,17 @@ public final class HeadSignature {
         }
     }
 
-    /** Whether whoever has the key signed it. */
-    public static boolean good(PublicKey key, TreeHead head, String signature) {
+    /** What a key is told by: SHA-256 over its SubjectPublicKeyInfo, in hexadecimal. */
+    public static String print(PublicKey key) {
+        return HexFormat.of().formatHex(Sha256.digest().digest(key.getEncoded()));
+    }
+
+    /** Whether whoever has the key signed these bytes. */
+    public static boolean good(PublicKey key, byte[] signed, String signature) {
         try {
             Signature check = Signature.getInstance("Ed25519");
             check.initVerify(key);
-            check.update(head.bytes());
+            check.update(signed);
             byte[] bytes = Base64.getDecoder().decode(signature);
             // Base64 that has unused bits set says the same in another way: one signature is written in one way only.
             return Base64.getEncoder().encodeToString(bytes).equals(signature) && check.verify(bytes);

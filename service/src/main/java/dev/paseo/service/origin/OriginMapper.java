@@ -1,0 +1,73 @@
+package dev.paseo.service.origin;
+
+import java.time.Instant;
+import java.util.List;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.jspecify.annotations.Nullable;
+
+/** What has a digest, and what became of it. */
+@Mapper
+interface OriginMapper {
+
+    int MOST = 20;
+
+    record FoundRow(long version, String component, String number, String name, String fileName, long size,
+            String branch, @Nullable String commitId, @Nullable String summary, @Nullable Long run, Instant sealedAt,
+            @Nullable Instant blockedAt, @Nullable String origin) {}
+
+    /** Versions that have it as an artifact or as their bundle, the newest first. */
+    @Select("""
+            select v.id as version, c.name as component, v.number, x.name, x.file_name, x.size, l.branch, v.commit_id,
+              r.commit_summary as summary, r.number as run, v.sealed_at, v.blocked_at, v.origin
+            from (select version_id, name, file_name, size from version_artifact where digest = #{digest}
+                  union all select v.id, 'bundle', 'bundle.tar.gz', b.size from version v
+                    join byte_object b on b.digest = v.bundle where v.bundle = #{digest}) x
+              join version v on v.id = x.version_id join component c on c.id = v.component_id
+              join line l on l.id = v.line_id left join run r on r.id = v.run_id
+            order by v.id desc limit\s""" + MOST)
+    List<FoundRow> versions(String digest);
+
+    record MadeRow(String component, long run, String name, String fileName, Instant at) {}
+
+    /** Runs that made it, whatever became of them; the newest first. */
+    @Select("""
+            select c.name as component, r.number as run, o.name, o.file_name, coalesce(r.ended_at, r.created_at) as at
+            from run_output o join run r on r.id = o.run_id join component c on c.id = r.component_id
+            where o.digest = #{digest} order by r.id desc limit\s""" + MOST)
+    List<MadeRow> made(String digest);
+
+    record StayRow(long version, long deployment, String environment, Instant fromAt, @Nullable Instant toAt,
+            @Nullable String emergency) {}
+
+    /** Where these versions are live and were, the newest first. */
+    @Select("""
+            <script>
+            select s.version_id as version, s.deployment_id as deployment, e.name as environment, s.from_at, s.to_at,
+              d.emergency_reason as emergency
+            from live_stretch s join deployment d on d.id = s.deployment_id join place p on p.id = s.place_id
+              join environment e on e.id = p.environment_id
+            where s.version_id in <foreach item="v" collection="versions" open="(" separator="," close=")">#{v}</foreach>
+            order by s.to_at is not null, s.from_at desc, s.id desc limit 200
+            </script>""")
+    List<StayRow> stays(@Param("versions") List<Long> versions);
+
+    record OnHostRow(long deployment, String host, Instant fromAt, @Nullable Instant toAt) {}
+
+    @Select("""
+            <script>
+            select i.deployment_id as deployment, h.name as host, i.from_at, i.to_at from live_interval i
+              join host h on h.id = i.host_id
+            where i.deployment_id in
+              <foreach item="d" collection="deployments" open="(" separator="," close=")">#{d}</foreach>
+            order by h.name, i.from_at
+            </script>""")
+    List<OnHostRow> hosts(@Param("deployments") List<Long> deployments);
+
+    @Select("<script>" + StatementMapper.DECIDED + """
+            where d.id in <foreach item="d" collection="deployments" open="(" separator="," close=")">#{d}</foreach>
+            order by r.id
+            </script>""")
+    List<StatementMapper.DecidedRow> decided(@Param("deployments") List<Long> deployments);
+}

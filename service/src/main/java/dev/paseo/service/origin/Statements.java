@@ -1,0 +1,80 @@
+package dev.paseo.service.origin;
+
+import dev.paseo.core.origin.Envelope;
+import dev.paseo.core.signature.Ed25519;
+import dev.paseo.service.clock.ServiceClock;
+import dev.paseo.service.database.Json;
+import dev.paseo.service.signature.ServiceKey;
+import java.nio.charset.StandardCharsets;
+import java.util.Base64;
+import java.util.List;
+import org.springframework.stereotype.Component;
+
+/** Makes each statement once, signs it and keeps it. */
+@Component
+class Statements {
+
+    /** An envelope as DSSE 1.0 writes it. */
+    record EnvelopeView(String payloadType, String payload, List<SignatureView> signatures) {
+
+        /**
+         * One signature.
+         *
+         * @param keyid SHA-256 over the public key (SubjectPublicKeyInfo), in hexadecimal; a hint
+         * @param sig   Ed25519 (RFC 8032) over the pre-authentication encoding, in Base64
+         */
+        record SignatureView(String keyid, String sig) {}
+
+        Envelope envelope() {
+            return new Envelope(payloadType, Base64.getDecoder().decode(payload), signatures.stream()
+                    .map(each -> new Envelope.Signed(each.keyid(), each.sig())).toList());
+        }
+    }
+
+    private final StatementMapper mapper;
+    private final Provenance provenance;
+    private final ServiceKey key;
+    private final Json json;
+    private final ServiceClock clock;
+
+    Statements(StatementMapper mapper, Provenance provenance, ServiceKey key, Json json, ServiceClock clock) {
+        this.mapper = mapper;
+        this.provenance = provenance;
+        this.key = key;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    /** Of a version: how it came about. */
+    EnvelopeView ofVersion(long version) {
+        return json.read(mapper.envelope(version, null).orElseGet(() -> {
+            mapper.keep(version, null, sign(provenance.ofVersion(version)), clock.now());
+            return mapper.envelope(version, null).orElseThrow();
+        }), EnvelopeView.class);
+    }
+
+    /** Of a deployment that is live or was: that it went live. */
+    EnvelopeView ofDeployment(long deployment) {
+        return json.read(mapper.envelope(null, deployment).orElseGet(() -> {
+            mapper.keep(null, deployment, sign(provenance.ofDeployment(deployment)), clock.now());
+            return mapper.envelope(null, deployment).orElseThrow();
+        }), EnvelopeView.class);
+    }
+
+    /** Whether the service's key signed it as it is. */
+    boolean holds(EnvelopeView envelope) {
+        return envelope.envelope().good(key.known());
+    }
+
+    /** The public key, as {@link Ed25519#key} reads it. */
+    String key() {
+        return key.text();
+    }
+
+    private String sign(Object statement) {
+        byte[] payload = json.write(statement).getBytes(StandardCharsets.UTF_8);
+        return json.write(new EnvelopeView(Envelope.IN_TOTO, Base64.getEncoder().encodeToString(payload),
+                List.of(new EnvelopeView.SignatureView(Ed25519.print(key.known()),
+                        key.sign(Envelope.signed(Envelope.IN_TOTO, payload))))));
+    }
+}
