@@ -24,13 +24,13 @@ export const clockOf = (time: string, zone: string = OWN) =>
 export const exactOf = (time: string, zone: string = OWN) =>
   `${format(time, "EEEE d MMMM yyyy, HH:mm:ss", { in: tz(zone) })} ${zone}`;
 
-/** The time now, once a second. */
-export function useNow(): Date {
+/** The time now, once a second, or once in so many milliseconds. */
+export function useNow(every = 1000): Date {
   const [now, setNow] = useState(() => new Date());
   useEffect(() => {
-    const timer = setInterval(() => setNow(new Date()), 1000);
+    const timer = setInterval(() => setNow(new Date()), every);
     return () => clearInterval(timer);
-  }, []);
+  }, [every]);
   return now;
 }
 

@@ -103,6 +103,7 @@ const PAGES: [string, string, string][] = [
   ["Runs", "/runs", "all of them, the newest first"],
   ["Versions", "/versions", "all of them, the newest first"],
   ["Events", "/events", "what happened, and what it started"],
+  ["History", "/history", "what happened to what is live, over time"],
   ["Audit trail", "/audit", "who did what, and the proof"],
   ["What is this file?", "/origins", "of which version it is, by its digest"],
   ["Sets", "/sets", "versions that go together"],

@@ -89,12 +89,14 @@ interface ListProps<T> {
   row: (each: T) => JSX.Element;
   /** What there is to do where there is nothing at all. */
   empty: ReactNode;
+  /** What stands over it. */
+  above?: ReactNode;
   /** Buttons at its head. */
   acts?: ReactNode;
 }
 
 /** A list of everything of a kind, the newest first; what is asked of it stands in the address. */
-export function List<T>({ title, facets, statuses, list, head, row, empty, acts }: ListProps<T>) {
+export function List<T>({ title, facets, statuses, list, head, row, empty, acts, above }: ListProps<T>) {
   const [asks, set] = useFacets(facets);
   const names = useNames();
   const rows = useDeferredValue(list.data ?? []);
@@ -174,6 +176,7 @@ export function List<T>({ title, facets, statuses, list, head, row, empty, acts 
           </Link>
         )}
       </form>
+      {above}
       {list.isPending && <Loading height={520} />}
       {list.isError && <Trouble error={list.error} />}
       {list.data && rows.length === 0 && (

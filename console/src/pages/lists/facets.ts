@@ -14,6 +14,7 @@ export type Facet =
   | "version"
   | "deployment"
   | "text"
+  | "host"
   | "since";
 export type Facets = Partial<Record<Facet, string>>;
 
@@ -56,6 +57,7 @@ export const SINCE: Record<string, { hours: number; words: string }> = {
   "7d": { hours: 7 * 24, words: "in the last 7 days" },
   "30d": { hours: 30 * 24, words: "in the last 30 days" },
   "90d": { hours: 90 * 24, words: "in the last 90 days" },
+  "365d": { hours: 365 * 24, words: "in the last 365 days" },
 };
 
 const HOUR = 3_600_000;
@@ -91,6 +93,7 @@ const WORDS: Record<Facet, (value: string) => string> = {
   what: (value) => `that say ${value}`,
   version: (value) => `of the version ${value}`,
   deployment: (value) => `of deployment ${value}`,
+  host: (value) => `on ${value}`,
   text: (value) => `with “${value}” in them`,
   since: (value) => SINCE[value]?.words ?? "",
 };

@@ -62,7 +62,7 @@ function Choose() {
           }}
         />
       </label>
-      {trouble && <p className="text-[color:var(--bad)]">{trouble}</p>}
+      {trouble && <p className="text-bad">{trouble}</p>}
     </>
   );
 }
@@ -207,7 +207,7 @@ const Row = ({ stay }: { stay: Stay }) => (
     <td>{hostsOf(stay).join(", ")}</td>
     <td>
       {decisionsOf(stay)}
-      {stay.emergency && <div className="text-[color:var(--bad)]">emergency: {stay.emergency}</div>}
+      {stay.emergency && <div className="text-bad">emergency: {stay.emergency}</div>}
     </td>
     <td>
       <Link to={`/deployments/${stay.deployment}`}>{stay.deployment}</Link>

@@ -86,7 +86,7 @@ class OriginTest {
         Path changed = Files.write(folder.resolve("changed"), bytes);
         assertTrue(told(1, "verify", changed.toString()).contains("the file is none of ours, or was changed since"));
         assertTrue(told(2, "verify", folder.resolve("none").toString()).contains("there is no such file"));
-        assertEquals(400, park.as("auditor").get("/api/v1/origins/" + "z".repeat(64)).status());
+        assertEquals(404, park.as("auditor").get("/api/v1/origins/" + "z".repeat(64)).status());
         assertEquals(404, park.as("auditor").get("/api/v1/origins/" + "0".repeat(64)).status());
     }
 
@@ -155,9 +155,9 @@ class OriginTest {
                 .good();
         long waits = park.promote("1.4.1", "staging");
         Client.Answer none = park.as("auditor").get("/api/v1/deployments/" + waits + "/statement");
-        assertEquals(409, none.status());
-        assertTrue(none.body().toString().contains("has never been live: there is nothing to state"),
-                none.body().toString());
+        assertEquals(404, none.status());
+        assertEquals("Deployment " + waits + " has never been live: there is nothing to state",
+                none.body().path("detail").asString());
         assertTrue(told(2, "statement", "daylight-api#1").contains("only these are stated"));
     }
 

@@ -137,10 +137,11 @@ final class AuditCommands {
         @Option(names = "--deployment", paramLabel = "NUMBER")
         private Optional<String> deployment = Optional.empty();
 
-        @Option(names = "--since", paramLabel = "TIME", description = "ISO 8601, such as 2026-05-03T14:05:00Z")
+        @Option(names = "--since", paramLabel = "TIME",
+                description = "ISO 8601, such as 2026-05-03T14:05:00Z, or how long ago, such as 7d")
         private Optional<String> since = Optional.empty();
 
-        @Option(names = "--until", paramLabel = "TIME", description = "ISO 8601; only before it")
+        @Option(names = "--until", paramLabel = "TIME", description = "likewise; only before it")
         private Optional<String> until = Optional.empty();
 
         @Option(names = "--text", description = "only with this anywhere in them, whatever its case")
@@ -163,8 +164,8 @@ final class AuditCommands {
             asked.put("version", version);
             asked.put("environment", environment);
             asked.put("deployment", deployment);
-            asked.put("since", since.map(time -> RestraintCommands.moment(time).toString()));
-            asked.put("until", until.map(time -> RestraintCommands.moment(time).toString()));
+            asked.put("since", since.map(time -> RestraintCommands.past(time).toString()));
+            asked.put("until", until.map(time -> RestraintCommands.past(time).toString()));
             asked.put("text", text);
             asked.put("before", before);
             StringBuilder query = new StringBuilder("?limit=" + limit);

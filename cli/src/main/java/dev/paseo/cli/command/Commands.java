@@ -77,7 +77,7 @@ public final class Commands {
         commands.put("hold", () -> new RestraintCommands.Hold(context));
         commands.put("close", () -> new RestraintCommands.Close(context));
         commands.put("block", () -> new RestraintCommands.Block(context));
-        commands.put("history", () -> new RestraintCommands.History(context));
+        commands.put("history", () -> new HistoryCommand(context));
         commands.put("resume", () -> new OnceMoreCommand.Resume(context));
         commands.put("again", () -> new OnceMoreCommand.Again(context));
         commands.put("retire", () -> new RetireCommands.Retire(context));

@@ -5,9 +5,12 @@ import dev.paseo.cli.output.Table;
 import dev.paseo.cli.output.Times;
 import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -99,6 +102,25 @@ final class RestraintCommands {
         } catch (DateTimeParseException wrong) {
             throw new Failure(Failure.Kind.USAGE, "“" + text + "” should be a time such as 2026-06-01T06:00:00Z");
         }
+    }
+
+    /** A moment that has been: itself, or how long ago. */
+    static Instant past(String text) {
+        Matcher ago = Pattern.compile("([0-9]{1,4})([mhd])").matcher(text);
+        if (!ago.matches()) {
+            try {
+                return Instant.parse(text);
+            } catch (DateTimeParseException wrong) {
+                throw new Failure(Failure.Kind.USAGE, "“" + text
+                        + "” should be a time such as 2026-06-01T06:00:00Z, or how long ago, such as 30m, 12h or 7d");
+            }
+        }
+        long count = Long.parseLong(ago.group(1));
+        return Instant.now().minus(switch (ago.group(2)) {
+            case "m" -> Duration.ofMinutes(count);
+            case "h" -> Duration.ofHours(count);
+            default -> Duration.ofDays(count);
+        });
     }
 
     @Command(name = "block",
@@ -293,28 +315,6 @@ final class RestraintCommands {
                         Times.exact(each.path("at")), String.join("  ",
                                 each.path("settings").path("variables").properties().stream()
                                         .map(entry -> entry.getKey() + "=" + entry.getValue().asString()).toList())));
-                table.print(context.out(), context.ink());
-            });
-        }
-    }
-
-    @Command(name = "history", description = "The newest deployments of a component into an environment.",
-            footer = {"", "Example:", "  paseo history daylight-api --in production"})
-    static final class History extends PlaceCommand {
-        History(Context context) {
-            super(context);
-        }
-
-        @Override
-        public Integer call() {
-            JsonNode all = api().get(Api.path("history", component, environment));
-            return print(all, () -> {
-                Table table = new Table("DEPLOYMENT", "VERSION", "KIND", "STATE", "REQUESTED", "BY", "LIVE SINCE", "");
-                all.forEach(each -> table.row(each.path("id").asString(""), each.path("version").asString(),
-                        each.path("kind").asString() + (each.path("emergency").asBoolean() ? ", emergency" : ""),
-                        context.ink().state(each.path("status").asString()), Times.exact(each.path("requestedAt")),
-                        each.path("requestedBy").asString("the walk"),
-                        each.has("liveAt") ? Times.exact(each.path("liveAt")) : "", each.path("reason").asString("")));
                 table.print(context.out(), context.ink());
             });
         }

@@ -41,7 +41,8 @@ final class TrailCommands {
         @Option(names = "--into", required = true, paramLabel = "FILE", description = "where it is written")
         private Path file = Path.of("");
 
-        @Option(names = "--since", paramLabel = "TIME", description = "ISO 8601; default: from the first entry on")
+        @Option(names = "--since", paramLabel = "TIME",
+                description = "ISO 8601, or how long ago, such as 30d; default: from the first entry on")
         private Optional<String> since = Optional.empty();
 
         @Option(names = "--from", paramLabel = "POSITION", description = "from this entry on")
@@ -54,7 +55,7 @@ final class TrailCommands {
         @Override
         public Integer call() {
             List<String> query = new ArrayList<>();
-            since.ifPresent(time -> query.add("since=" + Api.encode(RestraintCommands.moment(time).toString())));
+            since.ifPresent(time -> query.add("since=" + Api.encode(RestraintCommands.past(time).toString())));
             from.ifPresent(position -> query.add("from=" + position));
             Path part = file.resolveSibling(file.getFileName() + ".part");
             ExportCheck.Checked checked;

@@ -31,8 +31,15 @@ final class WhereCommand extends ServiceCommand {
     private Optional<String> component = Optional.empty();
 
     @Option(names = "--at", paramLabel = "TIME",
-            description = "what was live then; ISO 8601, such as 2026-05-03T14:05:00Z")
+            description = "what was live then; ISO 8601, such as 2026-05-03T14:05:00Z, or how long ago, such as 12h")
     private Optional<String> at = Optional.empty();
+
+    @Option(names = "--changed-since", paramLabel = "TIME",
+            description = "what is live otherwise than then, now or at the time of --at")
+    private Optional<String> changedSince = Optional.empty();
+
+    @Option(names = "--hosts", description = "what each host had, now or at the time of --at")
+    private boolean hosts;
 
     @Option(names = "--group-by", paramLabel = "LABEL",
             description = "sorts and heads the components by their label of this name, such as team")
@@ -48,6 +55,12 @@ final class WhereCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
+        if (changedSince.isPresent()) {
+            return changed(RestraintCommands.past(changedSince.get()));
+        }
+        if (hosts) {
+            return hosts(at.map(RestraintCommands::past).orElseGet(Instant::now));
+        }
         if (at.isPresent()) {
             return then(at.get());
         }
@@ -75,7 +88,7 @@ final class WhereCommand extends ServiceCommand {
     }
 
     private int then(String moment) {
-        JsonNode rows = whole(Api.path("whereabouts", "at") + "?moment=" + RestraintCommands.moment(moment), "places")
+        JsonNode rows = whole(Api.path("whereabouts", "at") + "?moment=" + RestraintCommands.past(moment), "places")
                 .path("places");
         return print(rows, () -> {
             Table table = new Table("COMPONENT", "ENVIRONMENT", "WAS LIVE", "SINCE", "UNTIL", "DEPLOYMENT");
@@ -83,6 +96,41 @@ final class WhereCommand extends ServiceCommand {
                     row.path("environment").asString(), row.path("version").asString(),
                     Times.exact(row.path("since")), row.has("until") ? Times.exact(row.path("until")) : "still",
                     row.path("deployment").asString("")));
+            table.print(context.out(), context.ink());
+        });
+    }
+
+    private int changed(Instant since) {
+        JsonNode changes = api().get(Api.path("history", "changes") + "?since=" + since
+                + at.map(time -> "&until=" + RestraintCommands.past(time)).orElse(""));
+        List<JsonNode> rows = changes.path("changed").valueStream()
+                .filter(row -> component.map(name -> row.path("component").asString().equals(name)).orElse(true))
+                .toList();
+        ((ObjectNode) changes).putArray("changed").addAll(rows);
+        return print(changes, () -> {
+            if (rows.isEmpty()) {
+                context.out().println("nothing: the same is live as then");
+                return;
+            }
+            Table table = new Table("COMPONENT", "ENVIRONMENT", "WAS LIVE", "NOW", "DEPLOYMENT");
+            rows.forEach(row -> table.row(context.ink().strong(row.path("component").asString()),
+                    row.path("environment").asString(), row.path("before").path("version").asString("nothing"),
+                    row.path("after").path("version").asString("nothing")
+                            + (row.path("sameVersion").asBoolean() ? ", deployed once more" : ""),
+                    row.path("after").path("deployment").asString("")));
+            table.print(context.out(), context.ink());
+        });
+    }
+
+    private int hosts(Instant moment) {
+        JsonNode rows = whole(Api.path("history", "hosts") + "?moment=" + moment, "hosts").path("hosts");
+        return print(rows, () -> {
+            Table table = new Table("HOST", "COMPONENT", "ENVIRONMENT", "VERSION", "SINCE", "DEPLOYMENT");
+            rows.valueStream().filter(row -> component.map(row.path("component").asString()::equals).orElse(true))
+                    .forEach(row -> table.row(context.ink().strong(row.path("host").asString()),
+                            row.path("component").asString(), row.path("environment").asString(),
+                            row.path("version").asString(), Times.exact(row.path("from")),
+                            row.path("deployment").asString("")));
             table.print(context.out(), context.ink());
         });
     }

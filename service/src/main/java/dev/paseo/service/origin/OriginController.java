@@ -44,8 +44,7 @@ class OriginController {
     @GetMapping("/origins/{sha256}")
     Origins.OriginView origin(@AuthenticationPrincipal Person person, @PathVariable String sha256) {
         if (!sha256.matches("[0-9a-fA-F]{64}")) {
-            throw Refusal.invalid("/sha256", "should be SHA-256 in hexadecimal, 64 digits; got " + sha256.length()
-                    + " characters");
+            throw Refusal.notFound("What was asked is no digest: SHA-256 in hexadecimal has 64 digits");
         }
         Origins.OriginView view = origins.of(sha256.toLowerCase(Locale.ROOT),
                 component -> person.may(Action.LOOK, Optional.of(component), Optional.empty()));
@@ -70,7 +69,7 @@ class OriginController {
         Permission.require(person, Action.LOOK);
         Deployment deployment = deployments.get(id);
         if (deployment.liveAt() == null) {
-            throw Refusal.conflict("Deployment " + id + " has never been live: there is nothing to state");
+            throw Refusal.notFound("Deployment " + id + " has never been live: there is nothing to state");
         }
         return statements.ofDeployment(id);
     }

@@ -5,6 +5,7 @@ import dev.paseo.core.access.AskedAct;
 import dev.paseo.service.asking.Asks;
 import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.find.Thing;
+import dev.paseo.core.history.What;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.text.Word;
 import dev.paseo.language.piece.Standing;
@@ -40,7 +41,7 @@ class AnswerWords {
             Stream.of(AskedAct.class, Asks.Outcome.class, HostState.Phase.class, Judgement.State.class,
                     OwnFollowing.Followed.class, Standing.class,
                     Thing.class,
-                    TrialOutcome.class))
+                    TrialOutcome.class, What.class))
             .toList();
 
     /** What is kept in columns stays as it was: only answers have words. */

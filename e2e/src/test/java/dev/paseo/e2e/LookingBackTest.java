@@ -1,0 +1,147 @@
+package dev.paseo.e2e;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.openqa.selenium.By;
+import tools.jackson.databind.JsonNode;
+
+/** What happened, over time, and what was live at other moments. */
+class LookingBackTest {
+
+    private static Park park;
+    private static Instant before;
+    private static long back;
+
+    @BeforeAll
+    static void aDay() throws Exception {
+        park = Park.open();
+        Repository repository = park.component();
+        repository.push("developer", "main", Scenario.files());
+        park.liveIn("staging", "1.4.1");
+        before = Instant.now();
+        Map<String, String> next = Scenario.files();
+        next.put("NEWS", "the second");
+        repository.push("developer", "main", next);
+        park.liveIn("staging", "1.4.2");
+        back = park.as("release-engineer").post("/api/v1/places/daylight-api/staging/rollback",
+                Map.of("reason", "The times are an hour off")).good().path("id").asLong();
+        park.deploymentIs(back, "live");
+        park.as("release-engineer").put("/api/v1/places/daylight-api/staging/hold", Map.of("reason", "Snow")).good();
+        park.as("release-engineer").delete("/api/v1/places/daylight-api/staging/hold?reason=Thaw").good();
+        long rejected = park.promote("1.4.2", "production");
+        park.rule("approver-1", rejected, false, "Not on the day of the race.").good();
+        park.deploymentIs(rejected, "rejected");
+        park.as("admin").put("/api/v1/environments/production/closure", Map.of("reason", "Race")).good();
+    }
+
+    @AfterAll
+    static void close() {
+        park.close();
+    }
+
+    private static JsonNode get(String path) {
+        return park.as("auditor").get("/api/v1/history" + path).good();
+    }
+
+    private static List<String> told(String query) {
+        return get("?limit=200&" + query).path("happened").valueStream().map(each -> each.path("environment").asString()
+                + " " + each.path("version").asString("") + " " + each.path("what").asString() + " "
+                + each.path("status").asString("")).map(String::strip).toList();
+    }
+
+    @Test
+    void whatHappenedIsToldTheNewestFirst() {
+        assertEquals(List.of("production  closed", "production 1.4.2 ended rejected"),
+                told("environment=production"));
+        assertEquals(List.of("staging  let-go", "staging  held", "staging  let-go", "staging 1.4.1 went-live",
+                "staging  held",
+                "staging 1.4.2 went-live",
+                "staging 1.4.1 went-live"), told("environment=staging&component=daylight-api"));
+        assertEquals(List.of("test 1.4.2 went-live", "test 1.4.1 went-live"), told("host=test-1"));
+        assertEquals(List.of("production 1.4.2 ended rejected"), told("by=approver-1"));
+        assertEquals(List.of("test 1.4.1 went-live"), told("environment=test&until=" + before));
+        assertEquals(List.of("test 1.4.2 went-live"), told("environment=test&since=" + before));
+        assertEquals(404, park.as("auditor").get("/api/v1/history?environment=moon").status());
+        assertEquals(400, park.as("auditor").get("/api/v1/history?after=moon").status());
+    }
+
+    @Test
+    void pageByPageItIsTheSame() {
+        List<JsonNode> whole = get("?limit=200").path("happened").valueStream().toList();
+        List<JsonNode> pages = new ArrayList<>();
+        for (JsonNode page = get("?limit=2"); true; page = get("?limit=2&after=" + page.path("next").asString())) {
+            page.path("happened").forEach(pages::add);
+            if (!page.has("next")) {
+                break;
+            }
+        }
+        assertEquals(whole, pages);
+    }
+
+    @Test
+    void lanesSayWhatWasLiveAndWhatWentWrong() {
+        JsonNode lanes = get("/lanes?component=daylight-api").path("lanes");
+        assertEquals(List.of("test", "staging"),
+                lanes.valueStream().map(each -> each.path("environment").asString()).toList());
+        JsonNode staging = lanes.path(1);
+        assertEquals(List.of("1.4.1", "1.4.2", "1.4.1"),
+                staging.path("live").valueStream().map(each -> each.path("version").asString()).toList());
+        assertEquals(staging.path("live").path(0).path("until"), staging.path("live").path(1).path("from"));
+        assertEquals("Snow", staging.path("held").path(1).path("reason").asString());
+        assertEquals(400, park.as("auditor").get("/api/v1/history/lanes?since=2020-01-01T00:00:00Z").status());
+    }
+
+    @Test
+    void twoMomentsAreCompared() {
+        assertEquals(List.of("test 1.4.1 1.4.2", "staging 1.4.1 1.4.1"), get("/changes?since=" + before)
+                .path("changed").valueStream().map(each -> each.path("environment").asString() + " "
+                        + each.path("before").path("version").asString() + " "
+                        + each.path("after").path("version").asString())
+                .toList());
+        assertEquals(0, get("/changes?since=" + before + "&until=" + before).path("changed").size());
+        assertEquals(400, park.as("auditor").get("/api/v1/history/changes?since=" + Instant.now() + "&until=" + before)
+                .status());
+        List<String> hosts = get("/hosts?moment=" + before).path("hosts").valueStream()
+                .map(each -> each.path("host").asString() + " " + each.path("version").asString()).toList();
+        assertEquals(List.of("staging-1 1.4.1", "staging-2 1.4.1", "test-1 1.4.1"), hosts);
+    }
+
+    @Test
+    void theClientSaysTheSame() {
+        String production = park.paseo("auditor", "history", "production", "--since", "1d").out();
+        assertTrue(production.contains("1.4.2 rejected") && production.contains("Race")
+                && !production.contains("staging"), production);
+        String place = park.paseo("auditor", "history", "daylight-api", "--in", "staging", "--limit", "1").out();
+        assertTrue(place.contains("hold lifted") && place.contains("more: --after "), place);
+        String changed = park.paseo("auditor", "where", "--changed-since", before.toString()).out();
+        assertTrue(changed.contains("1.4.1, deployed once more"), changed);
+        String hosts = park.paseo("auditor", "where", "--hosts", "--at", before.toString()).out();
+        assertTrue(hosts.contains("staging-2") && hosts.lines().count() == 4, hosts);
+        assertTrue(park.paseo("auditor", "history", "--since", "yesterday").out().contains("how long ago, such as"));
+    }
+
+    @Test
+    void thePictureIsPressedForAMoment() throws Exception {
+        try (Browser browser = new Browser(park.address())) {
+            browser.signIn("auditor", Park.PASSWORD);
+            browser.open("/history?since=1h&component=daylight-api");
+            browser.see(By.xpath("//td[contains(., '1.4.2 rejected')]"));
+            String lane = "//div[@aria-label='What was live, over time']//div[contains(@class, 'cursor-crosshair')]";
+            browser.see(By.xpath("(" + lane + ")[2]//a[contains(@title, '1.4.2')]"));
+            browser.see(By.xpath("(" + lane + ")[1]")).click();
+            browser.see(By.xpath("//h2[starts-with(., 'At ')]"));
+            browser.see(By.xpath("//section//tr[contains(., 'staging')][contains(., 'nothing')]"));
+            browser.open("/history?since=1h&component=daylight-api&at=" + before + "&with=" + Instant.now());
+            browser.see(By.xpath("//section//tr[contains(., 'staging')][contains(., 'deployed once more')]"));
+            browser.see(By.xpath("//section//tr[contains(., 'test')][contains(., '1.4.2')]//a[.='compare']"));
+        }
+    }
+}
