@@ -1,7 +1,7 @@
-import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { useInfiniteQuery, useQuery, type UseInfiniteQueryResult } from "@tanstack/react-query";
 import { Download } from "lucide-react";
 import { Dialog } from "radix-ui";
-import type { ReactNode } from "react";
+import { useEffect, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { useMay } from "../../api/may";
@@ -22,7 +22,7 @@ export default function Audit() {
   const [{ since, deployment, ...asks }] = useFacets(FACETS);
   const may = useMay();
   const [params] = useSearchParams();
-  const list = useInfiniteQuery({
+  const found = useInfiniteQuery({
     queryKey: ["audit", asks, deployment, since],
     initialPageParam: undefined as number | undefined,
     queryFn: ({ pageParam }) =>
@@ -41,8 +41,18 @@ export default function Audit() {
     // What is looked at far down is not asked anew all the time: it would be every page of it.
     refetchInterval: ({ state }) => ((state.data?.pages.length ?? 0) > 1 ? false : LIVE),
     getNextPageParam: (last) => last.next,
-    select: (data) => data.pages.flatMap((page) => page.entries),
+    select: (data) => ({
+      entries: data.pages.flatMap((page) => page.entries),
+      lookedBack: data.pages.at(-1)?.lookedBack,
+    }),
   });
+  // A text is looked for among so many entries at once: on until a page is full, or all were looked through.
+  const { fetchNextPage, hasNextPage, isFetching } = found;
+  const lookedBack = found.data?.lookedBack;
+  useEffect(() => {
+    if (lookedBack && hasNextPage && !isFetching) void fetchNextPage();
+  }, [lookedBack, hasNextPage, isFetching, fetchNextPage]);
+  const list = { ...found, data: found.data?.entries } as UseInfiniteQueryResult<Entry[]>;
   return (
     <>
       <List
@@ -58,6 +68,14 @@ export default function Audit() {
           ["Because of", 25],
         ]}
         empty="Nothing was done yet."
+        above={
+          lookedBack && (
+            <p role="status" className="quiet mb-3">
+              Looked back to <At time={lookedBack} />; it goes on.
+            </p>
+          )
+        }
+        going={lookedBack !== undefined}
         acts={
           may("VERIFY_AUDIT") && (
             <a className="btn" href="/api/v1/audit/export" download="trail.jsonl">

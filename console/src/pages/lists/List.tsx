@@ -89,6 +89,8 @@ interface ListProps<T> {
   row: (each: T) => JSX.Element;
   /** What there is to do where there is nothing at all. */
   empty: ReactNode;
+  /** Whether it is still being looked for more by itself. */
+  going?: boolean;
   /** What stands over it. */
   above?: ReactNode;
   /** Buttons at its head. */
@@ -96,7 +98,7 @@ interface ListProps<T> {
 }
 
 /** A list of everything of a kind, the newest first; what is asked of it stands in the address. */
-export function List<T>({ title, facets, statuses, list, head, row, empty, acts, above }: ListProps<T>) {
+export function List<T>({ title, facets, statuses, list, head, row, empty, acts, above, going }: ListProps<T>) {
   const [asks, set] = useFacets(facets);
   const names = useNames();
   const rows = useDeferredValue(list.data ?? []);
@@ -179,7 +181,7 @@ export function List<T>({ title, facets, statuses, list, head, row, empty, acts,
       {above}
       {list.isPending && <Loading height={520} />}
       {list.isError && <Trouble error={list.error} />}
-      {list.data && rows.length === 0 && (
+      {list.data && rows.length === 0 && !going && (
         <p className="empty">{Object.keys(asks).length > 0 ? "None is like that." : empty}</p>
       )}
       {rows.length > 0 && (

@@ -14,6 +14,8 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** {@code paseo audit ...}. */
 final class AuditCommands {
@@ -168,10 +170,27 @@ final class AuditCommands {
             asked.put("until", until.map(time -> RestraintCommands.past(time).toString()));
             asked.put("text", text);
             asked.put("before", before);
-            StringBuilder query = new StringBuilder("?limit=" + limit);
+            JsonNode answer = asked(asked, limit);
+            // A text is looked for among so many entries at once: on until there are enough, or no more.
+            while (answer.has("lookedBack")) {
+                asked.put("before", Optional.of(answer.path("next").asString("")));
+                ArrayNode found = (ArrayNode) answer.path("entries");
+                JsonNode more = asked(asked, limit - found.size());
+                found.addAll((ArrayNode) more.path("entries"));
+                ((ObjectNode) more).set("entries", found);
+                answer = more;
+            }
+            return printed(answer);
+        }
+
+        private JsonNode asked(Map<String, Optional<String>> asked, int most) {
+            StringBuilder query = new StringBuilder("?limit=" + most);
             asked.forEach((name, value) -> value
                     .ifPresent(given -> query.append('&').append(name).append('=').append(Api.encode(given))));
-            JsonNode answer = api().get(Api.path("audit") + query);
+            return api().get(Api.path("audit") + query);
+        }
+
+        private int printed(JsonNode answer) {
             return print(answer, () -> {
                 Table table = new Table("POSITION", "WHEN", "WHO", "WHAT", "ON", "WHERE", "BECAUSE OF");
                 answer.path("entries").forEach(row -> {

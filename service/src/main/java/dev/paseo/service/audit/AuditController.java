@@ -40,8 +40,14 @@ class AuditController {
     /** An entry; {@code position} is missing until it is numbered, under a second later. */
     record EntryView(long id, Optional<Long> position, WrittenView entry) {}
 
-    /** The newest entries first; {@code next} is passed as {@code before} to get older ones. */
-    record EntriesView(List<EntryView> entries, Optional<Long> next) {}
+    /**
+     * The newest entries first.
+     *
+     * @param next     passed as {@code before} to get older ones; absent where there are none
+     * @param lookedBack where a text is looked for and fewer were found than asked for: down to when entries were
+     *                 looked through; from {@code next} on it goes on
+     */
+    record EntriesView(List<EntryView> entries, Optional<Long> next, Optional<Instant> lookedBack) {}
 
     private static final int LONGEST = 200;
     private static final DateTimeFormatter SECOND = DateTimeFormatter.ofPattern("yyyy-MM-dd'T'HH:mm:ss")
@@ -60,6 +66,7 @@ class AuditController {
     /**
      * Entries of the audit trail, the newest first.
      *
+     * @param before     goes on behind this entry
      * @param by         only what this account did; paseo: the service by itself
      * @param what       only this action, as entries have it, such as held
      * @param component  only about this component, its runs and versions
@@ -67,7 +74,8 @@ class AuditController {
      * @param deployment only of this deployment
      * @param since      only from this second on; RFC 3339
      * @param until      only before this second; RFC 3339
-     * @param text       only with this in what they say, whatever its case; at most 200 characters
+     * @param text       only with this in what they say, whatever its case; at most 200 characters. At most 10,000
+     *                   entries are looked through for it at once; the answer says how far back
      */
     @GetMapping
     EntriesView entries(@AuthenticationPrincipal Person person, @RequestParam Optional<Long> before,
@@ -84,20 +92,22 @@ class AuditController {
         if (text.filter(sought -> sought.length() > LONGEST).isPresent()) {
             throw Refusal.invalid("/text", "should have at most " + LONGEST + " characters");
         }
-        List<EntryView> entries = trail
+        int most = Math.clamp(limit, 1, 500);
+        AuditTrail.Found found = trail
                 .newest(new AuditMapper.Asked(by.orElse(null), what.orElse(null),
                         version.map(number -> component.orElseThrow() + " " + number).or(() -> subject).orElse(null),
                         component.orElse(null), environment.orElse(null),
                         deployment.map(id -> Long.toString(id)).orElse(null),
                         since.map(AuditController::second).orElse(null),
                         until.map(AuditController::second).orElse(null),
-                        text.orElse(null), 0, before.orElse(Long.MAX_VALUE),
-                        Math.clamp(limit, 1, 500)))
-                .stream()
+                        text.orElse(null), null, before.orElse(null), most));
+        List<EntryView> entries = found.entries().stream()
                 .map(row -> new EntryView(row.id(), Optional.ofNullable(row.position()),
                         json.readValue(row.body(), WrittenView.class)))
                 .toList();
-        return new EntriesView(entries, entries.isEmpty() ? Optional.empty() : Optional.of(entries.getLast().id()));
+        return new EntriesView(entries, found.last().map(AuditMapper.LastRow::id),
+                found.last().filter(last -> entries.size() < most && text.isPresent())
+                        .map(last -> Instant.parse(last.second() + "Z")));
     }
 
     static String second(Instant moment) {

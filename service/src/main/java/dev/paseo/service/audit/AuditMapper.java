@@ -95,33 +95,31 @@ interface AuditMapper {
     /**
      * What is asked of entries; null: nothing.
      *
-     * @param since to the second, as ISO 8601 has it, in UTC
-     * @param until likewise; before it
-     * @param text  whatever its case
+     * @param since  to the second, as ISO 8601 has it, in UTC
+     * @param until  likewise; before it
+     * @param text   whatever its case
+     * @param second of the entry behind which it goes on
+     * @param before the id of that entry
      */
     record Asked(@Nullable String who, @Nullable String what, @Nullable String subject, @Nullable String component,
             @Nullable String environment, @Nullable String deployment, @Nullable String since, @Nullable String until,
-            @Nullable String text, long from, long before, int limit) {
+            @Nullable String text, @Nullable String second, @Nullable Long before, int limit) {
 
-        Asked among(long first, long end) {
-            return new Asked(who, what, subject, component, environment, deployment, since, until, text,
-                    Math.max(from, first), Math.min(before, end), limit);
+        Asked behind(String ofSecond) {
+            return new Asked(who, what, subject, component, environment, deployment, since, until, text, ofSecond,
+                    before, limit);
         }
     }
 
-    /** The lowest id of what was written at a second or later; clocks are set back at times, so it is looked for. */
-    @Select("select min(id) from audit_entry where at_second >= #{second}")
-    Optional<Long> lowestFrom(String second);
+    /** No more entries are looked through for a text at once. */
+    int LOOKED_THROUGH = 10_000;
 
-    /** The highest id of what was written before a second. */
-    @Select("select max(id) from audit_entry where at_second < #{second}")
-    Optional<Long> highestBefore(String second);
-
-    @Select("""
-            <script>
-            select e.id, l.position, e.body from audit_entry e ignore index (at_second)
-            left join audit_leaf l on l.entry_id = e.id
-            where e.id &lt; #{before} and e.id &gt;= #{from}
+    /** By when they were written, and by their ids within a second: each index leads there in this order. */
+    String ASKED = """
+            from audit_entry e
+            <where>
+            <if test="second != null">and e.at_second &lt;= #{second}
+              and (e.at_second &lt; #{second} or e.id &lt; #{before})</if>
             <if test="who != null">and e.who = #{who}</if>
             <if test="what != null">and e.what = #{what}</if>
             <if test="subject != null">and e.subject = #{subject}</if>
@@ -130,12 +128,42 @@ interface AuditMapper {
             <if test="deployment != null">and e.deployment = #{deployment}</if>
             <if test="since != null">and e.at_second &gt;= #{since}</if>
             <if test="until != null">and e.at_second &lt; #{until}</if>
-            <if test="text != null">and instr(concat_ws(' ', e.who, e.what, e.subject, e.environment,
-              json_value(e.body, '$.because'), json_extract(e.body, '$.details.*'))
-              collate utf8mb4_general_ci, #{text}) &gt; 0</if>
-            order by e.id desc limit #{limit}
+            </where>
+            order by e.at_second desc, e.id desc
+            """;
+
+    @Select("""
+            <script>
+            select f.id, l.position, f.body from (
+            <choose>
+            <when test="text == null">select e.id, e.at_second, e.body
+            """ + ASKED + """
+            limit #{limit}</when>
+            <otherwise>select t.id, t.at_second, t.body from (select e.id, e.at_second, e.who, e.what, e.subject,
+              e.environment, e.body
+            """ + ASKED + """
+            limit\s""" + LOOKED_THROUGH + """
+            ) t where instr(concat_ws(' ', t.who, t.what, t.subject, t.environment,
+              json_value(t.body, '$.because'), json_extract(t.body, '$.details.*'))
+              collate utf8mb4_general_ci, #{text}) &gt; 0 order by t.at_second desc, t.id desc limit #{limit}</otherwise>
+            </choose>
+            ) f left join audit_leaf l on l.entry_id = f.id order by f.at_second desc, f.id desc
             </script>""")
     List<ReadRow> read(Asked asked);
+
+    record LastRow(long id, String second) {}
+
+    /** The last of those that are looked through for a text, where there may be more behind it. */
+    @Select("""
+            <script>
+            select e.id, e.at_second as second
+            """ + ASKED + """
+            limit 1 offset\s""" + (LOOKED_THROUGH - 1) + """
+            </script>""")
+    Optional<LastRow> lastLookedThrough(Asked asked);
+
+    @Select("select at_second from audit_entry where id = #{id}")
+    Optional<String> second(long id);
 
     @Select("select e.id, l.position, e.body from audit_leaf l join audit_entry e on e.id = l.entry_id "
             + "where l.position = #{position}")

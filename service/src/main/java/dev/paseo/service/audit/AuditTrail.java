@@ -4,10 +4,12 @@ import dev.paseo.core.audit.Stated;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
 import dev.paseo.service.database.Transactions;
+import dev.paseo.service.problem.Refusal;
 import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.erdtman.jcs.JsonCanonicalizer;
 import org.springframework.stereotype.Component;
 
@@ -91,11 +93,24 @@ public class AuditTrail {
         }
     }
 
-    /** The newest entries first. */
-    List<AuditMapper.ReadRow> newest(AuditMapper.Asked asked) {
-        long first = asked.since() == null ? 0 : mapper.lowestFrom(asked.since()).orElse(Long.MAX_VALUE);
-        long end = asked.until() == null ? Long.MAX_VALUE
-                : mapper.highestBefore(asked.until()).map(id -> id + 1).orElse(0L);
-        return mapper.read(asked.among(first, end));
+    /**
+     * Entries, the newest first.
+     *
+     * @param last behind which it goes on, where there may be more
+     */
+    record Found(List<AuditMapper.ReadRow> entries, Optional<AuditMapper.LastRow> last) {}
+
+    Found newest(AuditMapper.Asked asked) {
+        Long before = asked.before();
+        AuditMapper.Asked behind = before == null ? asked
+                : asked.behind(mapper.second(before).orElseThrow(
+                        () -> Refusal.invalid("/before", "should be the id of an entry, as next tells it")));
+        List<AuditMapper.ReadRow> entries = mapper.read(behind);
+        if (asked.text() != null && entries.size() < asked.limit()) {
+            return new Found(entries, mapper.lastLookedThrough(behind));
+        }
+        return new Found(entries, entries.isEmpty() ? Optional.empty()
+                : mapper.second(entries.getLast().id())
+                        .map(second -> new AuditMapper.LastRow(entries.getLast().id(), second)));
     }
 }

@@ -8,6 +8,7 @@ import dev.paseo.service.database.Rows;
 import dev.paseo.service.database.Transactions;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.springframework.dao.DuplicateKeyException;
 
@@ -67,7 +68,7 @@ class AuditMapperTest {
     }
 
     private AuditMapper.Asked by(String who) {
-        return new AuditMapper.Asked(who, null, null, null, null, null, null, null, null, 0, Long.MAX_VALUE, 10);
+        return new AuditMapper.Asked(who, null, null, null, null, null, null, null, null, null, null, 10);
     }
 
     @Test
@@ -80,16 +81,22 @@ class AuditMapperTest {
             database.transactions().run(() -> mapper.write(Transactions.underWay(), new AuditMapper.NewEntry(body)));
         }
         assertEquals(2, mapper.read(by(who)).size());
-        long earlier = mapper.read(by(who)).getLast().id();
-        assertEquals(true, mapper.lowestFrom("2026-11-23T12:00:00").orElseThrow() <= earlier);
-        assertEquals(true, mapper.highestBefore("2026-11-23T12:00:01").orElseThrow() >= earlier);
-        assertEquals(true, mapper.lowestFrom("9999-01-01T00:00:00").isEmpty());
+        AuditMapper.ReadRow newest = mapper.read(by(who)).getFirst();
+        assertEquals(1, mapper.read(asked(who, "held", null, component, "1.4.2", null)).size());
         assertEquals(1, mapper.read(new AuditMapper.Asked(who, "held", null, component, "production", "41",
-                "2026-11-23T12:00:00", "2026-11-23T12:00:01", "1.4.2", 0, Long.MAX_VALUE, 10)).size());
-        assertEquals(0, mapper.read(new AuditMapper.Asked(who, null, component, null, null, null, null, null, null,
-                0, Long.MAX_VALUE, 10)).size(), "the subject is asked whole");
-        assertEquals(1, mapper.read(new AuditMapper.Asked(who, null, null, null, null, null, null, null, null,
-                0, mapper.read(by(who)).getFirst().id(), 10)).size(), "the cursor goes on towards the older ones");
+                "2026-11-23T12:00:00", "2026-11-23T12:00:01", null, null, null, 10)).size());
+        assertEquals(0, mapper.read(asked(who, null, component, null, null, null)).size(),
+                "the subject is asked whole");
+        assertEquals(0, mapper.read(asked(who, null, null, null, "1_4_2", null)).size(), "an underscore is one");
+        assertEquals(1, mapper.read(asked(who, null, null, null, null, newest.id())
+                .behind(mapper.second(newest.id()).orElseThrow())).stream()
+                .filter(row -> row.body().contains("1.4.2")).count(), "the cursor goes on towards the older ones");
+        assertEquals(true, mapper.lastLookedThrough(by(who)).isEmpty(), "all of them were");
+    }
+
+    private static AuditMapper.Asked asked(String who, @Nullable String what, @Nullable String subject,
+            @Nullable String component, @Nullable String text, @Nullable Long before) {
+        return new AuditMapper.Asked(who, what, subject, component, null, null, null, null, text, null, before, 10);
     }
 
     @Test
