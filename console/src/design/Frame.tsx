@@ -86,7 +86,10 @@ function Rail({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
         <RailLink to="/chain" also={["/events"]}>
           Chain
         </RailLink>
-        <RailLink to="/settings/yours" also={["/settings", "/audit"]}>
+        <RailLink to="/history" also={["/pace", "/audit", "/origins"]}>
+          History
+        </RailLink>
+        <RailLink to="/settings/yours" also={["/settings"]}>
           Settings
         </RailLink>
       </nav>

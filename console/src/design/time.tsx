@@ -5,13 +5,14 @@ import { OWN, useZone } from "./zone";
 
 /** A length of time, such as "2 min 44 s", without the seconds that the service was away. */
 export function lengthOf(from: string, to: Date, away = 0): string {
-  return said(Math.max(0, Math.round((to.getTime() - new Date(from).getTime()) / 1000) - away));
+  return lasting(Math.max(0, Math.round((to.getTime() - new Date(from).getTime()) / 1000) - away));
 }
 
 /** Says what a length of time leaves out. */
-export const without = (away: number) => (away === 0 ? "" : ` without ${said(away)} in which the service was away`);
+export const without = (away: number) => (away === 0 ? "" : ` without ${lasting(away)} in which the service was away`);
 
-function said(seconds: number): string {
+/** So many seconds, in their two largest units. */
+export function lasting(seconds: number): string {
   if (seconds < 60) return `${seconds} s`;
   if (seconds < 3600) return `${Math.floor(seconds / 60)} min ${seconds % 60} s`;
   if (seconds < 48 * 3600) return `${Math.floor(seconds / 3600)} h ${Math.floor((seconds % 3600) / 60)} min`;

@@ -104,6 +104,7 @@ const PAGES: [string, string, string][] = [
   ["Versions", "/versions", "all of them, the newest first"],
   ["Events", "/events", "what happened, and what it started"],
   ["History", "/history", "what happened to what is live, over time"],
+  ["Pace", "/pace", "how fast and how safely versions move"],
   ["Audit trail", "/audit", "who did what, and the proof"],
   ["What is this file?", "/origins", "of which version it is, by its digest"],
   ["Sets", "/sets", "versions that go together"],

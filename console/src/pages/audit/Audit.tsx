@@ -7,8 +7,10 @@ import { api, need, type Schemas } from "../../api/client";
 import { useMay } from "../../api/may";
 import { Digest, Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
+import { Looking } from "../history/Looking";
 import { sinceOf, type Facet } from "../lists/facets";
-import { List, useFacets } from "../lists/List";
+import { useFacets } from "../lists/FacetForm";
+import { List } from "../lists/List";
 import { marks, others, pathOf } from "./told";
 
 type Entry = Schemas["EntryView"];
@@ -67,6 +69,7 @@ export default function Audit() {
           ["Where", 12],
           ["Because of", 25],
         ]}
+        also={<Looking but="Audit trail" />}
         empty="Nothing was done yet."
         above={
           lookedBack && (

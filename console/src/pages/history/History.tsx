@@ -4,7 +4,9 @@ import { api, need, type Schemas } from "../../api/client";
 import { Loading, Trouble } from "../../design/parts";
 import { At, useNow } from "../../design/time";
 import { SINCE, type Facet } from "../lists/facets";
-import { List, useFacets } from "../lists/List";
+import { useFacets } from "../lists/FacetForm";
+import { List } from "../lists/List";
+import { Looking } from "./Looking";
 import type { Span } from "./lanes";
 import { Between, Then } from "./Moments";
 import { Key, Picture } from "./Picture";
@@ -48,6 +50,7 @@ export default function History() {
       title="History"
       facets={FACETS}
       list={list}
+      also={<Looking but="History" />}
       above={<Over span={span} asks={asks} />}
       head={[
         ["When", 13],

@@ -13,6 +13,8 @@ interface PictureProps {
   onMoment: (moment: Date) => void;
 }
 
+const BAR = "absolute top-[26px] h-[6px] w-full border-l-2 border-[var(--surface)]";
+const NUMBER = "v absolute top-[6px] block max-w-full truncate pl-1 text-[12px]";
 const NAMES = "w-[190px] shrink-0 pr-3 max-sm:w-[110px]";
 
 /** What was live in each place over a time; a press on it chooses a moment. */
@@ -27,10 +29,10 @@ export function Picture({ lanes, span, chosen, onMoment }: PictureProps) {
       <div className="flex border-b border-[var(--line)] pb-1 text-[12px] text-ink-3">
         <div className={NAMES} />
         <div className="relative h-4 grow">
-          {marks(span).map(({ at, word }) => (
+          {marks(span).map(({ at, word }, index) => (
             <span
               key={at}
-              className="absolute -translate-x-1/2 whitespace-nowrap"
+              className={`absolute -translate-x-1/2 whitespace-nowrap ${index % 2 === 1 ? "max-sm:hidden" : ""}`}
               style={{ left: `${place(at, span)}%` }}
             >
               {word}
@@ -90,12 +92,8 @@ function Track({ lane, span }: { lane: Lane; span: Span }) {
           style={bar(each.from, each.until)}
           title={said(each.from, each.until, `${each.version}${each.emergency ? ", an emergency" : ""}`)}
         >
-          <span
-            className={`absolute top-[26px] h-[6px] w-full border-l-2 border-[var(--surface)] ${each.until ? "bg-ink" : "bg-good"}`}
-          />
-          <span
-            className={`v absolute top-[6px] block max-w-full truncate pl-1 text-[12px] ${each.emergency ? "text-bad" : ""}`}
-          >
+          <span className={`${BAR} ${each.until ? "bg-ink" : "bg-good"}`} />
+          <span className={`${NUMBER} ${each.emergency ? "text-bad" : ""}`}>
             {each.version}
             {each.emergency && "!"}
           </span>
@@ -111,7 +109,8 @@ function Track({ lane, span }: { lane: Lane; span: Span }) {
       ))}
       {lane.wrong.map((each) => {
         const style = { left: `calc(${place(each.at, span)}% - 7px)` };
-        const title = `${each.version ?? each.host ?? ""} ${each.status ?? each.what}, ${exactOf(each.at, zone)}${each.reason ? `: ${each.reason}` : ""}`;
+        const what = `${each.version ?? each.host ?? ""} ${each.status ?? each.what}`;
+        const title = `${what}, ${exactOf(each.at, zone)}${each.reason ? `: ${each.reason}` : ""}`;
         const glyph = (
           <Glyph shape={each.deployment ? "failed" : "warned"} tone={each.deployment ? "bad" : "warn"} size={14} />
         );

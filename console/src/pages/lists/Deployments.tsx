@@ -5,7 +5,8 @@ import { StateWord } from "../../design/Glyph";
 import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
 import { sinceOf, type Facet } from "./facets";
-import { List, useFacets } from "./List";
+import { useFacets } from "./FacetForm";
+import { List } from "./List";
 
 type View = Schemas["DeploymentSummary"];
 

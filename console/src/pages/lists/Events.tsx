@@ -4,7 +4,8 @@ import { api, need } from "../../api/client";
 import { At } from "../../design/time";
 import { Considered, sentenceOf } from "../components/Events";
 import { sinceOf, type Facet } from "./facets";
-import { List, useFacets } from "./List";
+import { useFacets } from "./FacetForm";
+import { List } from "./List";
 
 const FACETS: Facet[] = ["component", "kind", "started", "branch", "by", "label", "since"];
 

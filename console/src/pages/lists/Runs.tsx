@@ -6,7 +6,8 @@ import { workState } from "../../design/states";
 import { At, lengthOf } from "../../design/time";
 import { nameOf } from "../components/lines";
 import { sinceOf, type Facet } from "./facets";
-import { List, useFacets } from "./List";
+import { useFacets } from "./FacetForm";
+import { List } from "./List";
 
 const FACETS: Facet[] = ["component", "status", "branch", "author", "label", "since"];
 

@@ -3,7 +3,8 @@ import { Link } from "react-router";
 import { api, need } from "../../api/client";
 import { At } from "../../design/time";
 import { sinceOf, type Facet } from "./facets";
-import { List, useFacets } from "./List";
+import { useFacets } from "./FacetForm";
+import { List } from "./List";
 
 const FACETS: Facet[] = ["component", "environment", "branch", "blocked", "label", "since"];
 

@@ -6,6 +6,7 @@ import { api, need, type Schemas } from "../../api/client";
 import { Glyph } from "../../design/Glyph";
 import { bytes, Loading, Trouble } from "../../design/parts";
 import { At } from "../../design/time";
+import { Looking } from "../history/Looking";
 import { decisionsOf, hostsOf } from "./told";
 
 type File = Schemas["SealedFileView"];
@@ -20,6 +21,9 @@ export default function Origin() {
       <div className="title-line">
         <h1>{sha256 ? "A file" : "What is this file?"}</h1>
         <Choose />
+        <p>
+          <Looking but="What is this file?" />
+        </p>
       </div>
       {sha256 ? (
         <Told sha256={sha256} />

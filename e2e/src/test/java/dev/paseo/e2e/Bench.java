@@ -20,7 +20,7 @@ import tools.jackson.databind.JsonNode;
 /**
  * Measures what docs/benchmarks.md tells, each figure beside its primitive, in one run. Argument: the file to write.
  * With -Dpaseo.bench-only only some are measured, and nothing is written: matching, hooks, polls, chain, whereabouts,
- * rolling, fan, gates, engine, walls, logs, tree, pieces, console, trail, client,
+ * rolling, fan, gates, engine, walls, logs, tree, pieces, console, trail, history, client,
  * latencies.
  */
 public final class Bench {
@@ -55,6 +55,7 @@ public final class Bench {
                     case "pieces" -> new PieceBench(bench.figures).measure();
                     case "console" -> new ConsoleBench(bench.figures).measure();
                     case "trail" -> new TrailBench(bench.figures).measure();
+                    case "history" -> new HistoryBench(bench.figures).measure();
                     case "client" -> bench.client();
                     case "logs" -> new LogBench(bench.figures).measure();
                     default -> bench.latencies();
@@ -75,6 +76,7 @@ public final class Bench {
         new PieceBench(bench.figures).measure();
         new ConsoleBench(bench.figures).measure();
         new TrailBench(bench.figures).measure();
+        new HistoryBench(bench.figures).measure();
         bench.client();
         String text = """
                 # Benchmarks

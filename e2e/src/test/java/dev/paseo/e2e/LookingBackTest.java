@@ -3,6 +3,8 @@ package dev.paseo.e2e;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -10,6 +12,7 @@ import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.By;
 import tools.jackson.databind.JsonNode;
 
@@ -17,6 +20,10 @@ import tools.jackson.databind.JsonNode;
 class LookingBackTest {
 
     private static Park park;
+
+    @TempDir
+    Path folder;
+
     private static Instant before;
     private static long back;
 
@@ -115,6 +122,32 @@ class LookingBackTest {
     }
 
     @Test
+    void paceAddsUpWhatWasPromoted() {
+        Await.until("all that went live is counted", () -> park.as("auditor").get("/api/v1/pace").good()
+                .path("environments").valueStream().mapToInt(each -> each.path("live").asInt()).sum() == 4);
+        JsonNode staging = park.as("auditor").get("/api/v1/pace?environment=staging").good().path("environments")
+                .path(0);
+        assertEquals("2 1", staging.path("live").asString("") + " " + staging.path("wentBack").asString(""));
+        assertTrue(staging.path("median").asLong() > 0 && staging.has("mended"), staging.toString());
+        JsonNode way = park.as("auditor").get("/api/v1/pace/ways?environment=staging&limit=1").good().path(0);
+        assertEquals(way.path("seconds").asLong(), way.path("parts").valueStream()
+                .mapToLong(part -> part.path("seconds").asLong()).sum());
+        assertEquals(0, park.as("auditor").get("/api/v1/pace?label=nobody").good().path("environments").size());
+        assertTrue(park.paseo("auditor", "pace", "staging").out().contains("MEDIAN"));
+        assertEquals(3, park.paseo("auditor", "pace", "staging", "--slowest").out().lines().count());
+    }
+
+    @Test
+    void paceIsTakenAwayAsATable() throws Exception {
+        Path file = folder.resolve("pace.csv");
+        assertEquals(0, park.paseo("auditor", "pace", "--since", "1d", "--into", file.toString()).code());
+        List<String> lines = Files.readAllLines(file);
+        assertEquals("deployment,component,version,environment,live,seconds,turn,agents,building,before,people,time,"
+                + "deploying,bad for", lines.getFirst());
+        assertTrue(lines.stream().anyMatch(line -> line.contains(",daylight-api,\"1.4.2\",staging,")), lines::toString);
+    }
+
+    @Test
     void theClientSaysTheSame() {
         String production = park.paseo("auditor", "history", "production", "--since", "1d").out();
         assertTrue(production.contains("1.4.2 rejected") && production.contains("Race")
@@ -142,6 +175,9 @@ class LookingBackTest {
             browser.open("/history?since=1h&component=daylight-api&at=" + before + "&with=" + Instant.now());
             browser.see(By.xpath("//section//tr[contains(., 'staging')][contains(., 'deployed once more')]"));
             browser.see(By.xpath("//section//tr[contains(., 'test')][contains(., '1.4.2')]//a[.='compare']"));
+            browser.open("/pace?since=1h");
+            browser.see(By.xpath("//section[@aria-label='Where the time goes']//*[name()='svg']"));
+            browser.see(By.xpath("//tr[contains(., '1.4.2')][contains(., 'gone back from')]"));
         }
     }
 }

@@ -78,6 +78,7 @@ public final class Commands {
         commands.put("close", () -> new RestraintCommands.Close(context));
         commands.put("block", () -> new RestraintCommands.Block(context));
         commands.put("history", () -> new HistoryCommand(context));
+        commands.put("pace", () -> new PaceCommand(context));
         commands.put("resume", () -> new OnceMoreCommand.Resume(context));
         commands.put("again", () -> new OnceMoreCommand.Again(context));
         commands.put("retire", () -> new RetireCommands.Retire(context));

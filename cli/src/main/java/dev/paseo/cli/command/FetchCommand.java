@@ -4,11 +4,7 @@ import dev.paseo.cli.Context;
 import dev.paseo.cli.service.Api;
 import dev.paseo.cli.service.Failure;
 import dev.paseo.core.text.Sha256;
-import java.io.IOException;
-import java.io.OutputStream;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.security.DigestOutputStream;
 import java.security.MessageDigest;
 import java.util.HexFormat;
@@ -64,34 +60,18 @@ final class FetchCommand extends ServiceCommand {
         return version.matches("#[0-9]+");
     }
 
-    /** The file is there whole and with the digest that it should have, or not at all. */
     private void write(Api api, Path file, String wanted) {
-        Path part = file.resolveSibling(file.getFileName() + ".part");
-        try {
-            MessageDigest digest = Sha256.digest();
-            try (OutputStream out = new DigestOutputStream(Files.newOutputStream(part), digest)) {
-                api.copy(run() ? Api.path("runs", component, version.substring(1), "outputs", artifact)
-                        : Api.path("versions", component, version, "artifacts", artifact), out);
-            }
-            String found = HexFormat.of().formatHex(digest.digest());
-            if (!found.equals(wanted)) {
-                throw new Failure(Failure.Kind.REFUSED,
-                        "What came is not " + artifact + " of " + component + " " + version + ": its digest is " + found
-                                + ", and should be " + wanted + ". " + file + " was not written.");
-            }
-            Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
-        } catch (IOException failed) {
-            throw new Failure(Failure.Kind.REFUSED, file + " cannot be written: " + failed.getMessage());
-        } finally {
-            gone(part);
-        }
-    }
-
-    private static void gone(Path part) {
-        try {
-            Files.deleteIfExists(part);
-        } catch (IOException stays) {
-            // What else failed is told; a part that stays is overwritten the next time.
-        }
+        MessageDigest digest = Sha256.digest();
+        WholeFile.write(file, out -> api.copy(run()
+                ? Api.path("runs", component, version.substring(1), "outputs", artifact)
+                : Api.path("versions", component, version, "artifacts", artifact),
+                new DigestOutputStream(out, digest)), part -> {
+                    String found = HexFormat.of().formatHex(digest.digest());
+                    if (!found.equals(wanted)) {
+                        throw new Failure(Failure.Kind.REFUSED, "What came is not " + artifact + " of " + component
+                                + " " + version + ": its digest is " + found + ", and should be " + wanted + ". "
+                                + file + " was not written.");
+                    }
+                });
     }
 }

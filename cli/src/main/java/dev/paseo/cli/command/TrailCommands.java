@@ -12,16 +12,15 @@ import dev.paseo.core.audit.TreeHead;
 import dev.paseo.core.signature.Ed25519;
 import java.io.BufferedReader;
 import java.io.IOException;
-import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReference;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -57,37 +56,19 @@ final class TrailCommands {
             List<String> query = new ArrayList<>();
             since.ifPresent(time -> query.add("since=" + Api.encode(RestraintCommands.past(time).toString())));
             from.ifPresent(position -> query.add("from=" + position));
-            Path part = file.resolveSibling(file.getFileName() + ".part");
-            ExportCheck.Checked checked;
-            try {
-                try (OutputStream out = Files.newOutputStream(part)) {
-                    api().copy(Api.path("audit", "export") + (query.isEmpty() ? "" : "?" + String.join("&", query)),
-                            out);
-                }
-                checked = checked(part, Optional.empty(), List.of());
-                if (checked.passed()) {
-                    Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
-                }
-            } catch (IOException failed) {
-                throw new Failure(Failure.Kind.REFUSED, file + " cannot be written: " + failed.getMessage());
-            } finally {
-                gone(part);
-            }
-            if (!checked.passed()) {
-                throw new Failure(Failure.Kind.REFUSED, "What came does not verify, and " + file
-                        + " was not written: " + checked.findings().getFirst());
-            }
+            AtomicReference<ExportCheck.Checked> came = new AtomicReference<>();
+            WholeFile.write(file, out -> api().copy(Api.path("audit", "export")
+                    + (query.isEmpty() ? "" : "?" + String.join("&", query)), out), part -> {
+                        came.set(checked(part, Optional.empty(), List.of()));
+                        if (!came.get().passed()) {
+                            throw new Failure(Failure.Kind.REFUSED, "What came does not verify, and " + file
+                                    + " was not written: " + came.get().findings().getFirst());
+                        }
+                    });
+            ExportCheck.Checked checked = came.get();
             context.out().println(checked.entries() + " entries, from position " + checked.from() + ", in " + file
                     + "; key " + checked.keyPrint());
             return 0;
-        }
-
-        private static void gone(Path part) {
-            try {
-                Files.deleteIfExists(part);
-            } catch (IOException stays) {
-                // What else failed is told; a part that stays is overwritten the next time.
-            }
         }
     }
 

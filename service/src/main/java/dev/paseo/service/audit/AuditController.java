@@ -74,7 +74,7 @@ class AuditController {
      * @param deployment only of this deployment
      * @param since      only from this second on; RFC 3339
      * @param until      only before this second; RFC 3339
-     * @param text       only with this in what they say, whatever its case; at most 200 characters. At most 10,000
+     * @param text       only with this in what they say, whatever its case; at most 200 characters. At most 4,000
      *                   entries are looked through for it at once; the answer says how far back
      */
     @GetMapping

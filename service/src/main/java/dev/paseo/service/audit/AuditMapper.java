@@ -112,7 +112,7 @@ interface AuditMapper {
     }
 
     /** No more entries are looked through for a text at once. */
-    int LOOKED_THROUGH = 10_000;
+    int LOOKED_THROUGH = 4_000;
 
     /** By when they were written, and by their ids within a second: each index leads there in this order. */
     String ASKED = """
@@ -145,7 +145,8 @@ interface AuditMapper {
             limit\s""" + LOOKED_THROUGH + """
             ) t where instr(concat_ws(' ', t.who, t.what, t.subject, t.environment,
               json_value(t.body, '$.because'), json_extract(t.body, '$.details.*'))
-              collate utf8mb4_general_ci, #{text}) &gt; 0 order by t.at_second desc, t.id desc limit #{limit}</otherwise>
+              collate utf8mb4_general_ci, #{text}) &gt; 0
+            order by t.at_second desc, t.id desc limit #{limit}</otherwise>
             </choose>
             ) f left join audit_leaf l on l.entry_id = f.id order by f.at_second desc, f.id desc
             </script>""")

@@ -61,14 +61,18 @@ interface HistoryMapper {
               s.deployment_id as deployment, null as status, u.name as `by`,
               coalesce(d.emergency_reason, d.reason) as reason, d.emergency_reason is not null as emergency,
               exists (select 1 from live_stretch x where x.deployment_id = s.deployment_id and x.id &lt; s.id) as again
-            from live_stretch s join deployment d on d.id = s.deployment_id join place p on p.id = s.place_id
+            from (select s.* from live_stretch s
+              <if test="a.component != null or a.environment != null">join place p on p.id = s.place_id</if>
+              <if test="a.host != null or a.account != null">join deployment d on d.id = s.deployment_id</if>
+              where s.from_at &lt;= #{b.at} and (s.from_at &lt; #{b.at} or s.id &lt; #{b.id})
+              <if test="a.since != null">and s.from_at &gt;= #{a.since}</if>
+              <if test="a.until != null">and s.from_at &lt; #{a.until}</if>
+            """ + OF_DEPLOYMENT + """
+              order by s.from_at desc, s.id desc limit #{a.limit}) s
+              join deployment d on d.id = s.deployment_id join place p on p.id = s.place_id
               join component c on c.id = p.component_id join environment e on e.id = p.environment_id
               join version v on v.id = s.version_id left join account u on u.id = d.requested_by
-            where s.from_at &lt;= #{b.at} and (s.from_at &lt; #{b.at} or s.id &lt; #{b.id})
-            <if test="a.since != null">and s.from_at &gt;= #{a.since}</if>
-            <if test="a.until != null">and s.from_at &lt; #{a.until}</if>
-            """ + OF_DEPLOYMENT + """
-            order by s.from_at desc, s.id desc limit #{a.limit}
+            order by s.from_at desc, s.id desc
             </script>""")
     List<HappenedRow> stretches(@Param("a") Asked asked, @Param("b") Behind behind);
 
@@ -78,14 +82,16 @@ interface HistoryMapper {
             select d.id, d.ended_at as at, c.name as component, e.name as environment, v.number as version,
               d.id as deployment, d.status, u.name as `by`, d.reason, d.emergency_reason is not null as emergency,
               false as again
-            from deployment d join place p on p.id = d.place_id
+            from (select d.* from deployment d
+              <if test="a.component != null or a.environment != null">join place p on p.id = d.place_id</if>
+              where d.never_live_end &lt;= #{b.at} and (d.never_live_end &lt; #{b.at} or d.id &lt; #{b.id})
+              <if test="a.since != null">and d.never_live_end &gt;= #{a.since}</if>
+              <if test="a.until != null">and d.never_live_end &lt; #{a.until}</if>
+            """ + OF_DEPLOYMENT + """
+              order by d.never_live_end desc, d.id desc limit #{a.limit}) d join place p on p.id = d.place_id
               join component c on c.id = p.component_id join environment e on e.id = p.environment_id
               join version v on v.id = d.version_id left join account u on u.id = d.requested_by
-            where d.live_at is null and d.ended_at &lt;= #{b.at} and (d.ended_at &lt; #{b.at} or d.id &lt; #{b.id})
-            <if test="a.since != null">and d.ended_at &gt;= #{a.since}</if>
-            <if test="a.until != null">and d.ended_at &lt; #{a.until}</if>
-            """ + OF_DEPLOYMENT + """
-            order by d.ended_at desc, d.id desc limit #{a.limit}
+            order by d.ended_at desc, d.id desc
             </script>""")
     List<HappenedRow> ended(@Param("a") Asked asked, @Param("b") Behind behind);
 
@@ -102,11 +108,15 @@ interface HistoryMapper {
             <bind name="person" value="column == 'at' ? 'set_by' : 'lifted_by'"/>
             select t.id, t.${column} as at, c.name as component, e.name as environment, null as version,
               null as deployment, null as status, u.name as `by`, t.reason, false as emergency, false as again
-            from hold t join place p on p.id = t.place_id join component c on c.id = p.component_id
-              join environment e on e.id = p.environment_id left join account u on u.id = t.${person}
-            where t.${column} &lt;= #{b.at} and (t.${column} &lt; #{b.at} or t.id &lt; #{b.id})
+            from (select t.* from hold t
+              <if test="a.component != null or a.environment != null or a.host != null">join place p
+                on p.id = t.place_id</if>
+              where t.${column} &lt;= #{b.at} and (t.${column} &lt; #{b.at} or t.id &lt; #{b.id})
             """ + RESTRAINTS + OF_PLACE + HOST_OF_PLACE + """
-            order by t.${column} desc, t.id desc limit #{a.limit}
+              order by t.${column} desc, t.id desc limit #{a.limit}) t join place p on p.id = t.place_id
+              join component c on c.id = p.component_id join environment e on e.id = p.environment_id
+              left join account u on u.id = t.${person}
+            order by t.${column} desc, t.id desc
             </script>""")
     List<HappenedRow> holds(@Param("column") String column, @Param("a") Asked asked, @Param("b") Behind behind);
 

@@ -64,6 +64,8 @@ public class Versions {
     public static final String STATED = "state-version";
     /** The effect that states that a deployment went live: its row. */
     public static final String STATED_LIVE = "state-live";
+    /** The effect that counts how long it took a deployment to go live: its row. */
+    public static final String PACE = "pace";
     /** The branch of the line of uploads; no branch can have a space in its name. */
     public static final String UPLOADED = "by upload";
 
@@ -153,10 +155,11 @@ public class Versions {
                 "version " + live.version() + " live in " + live.environment(), LIVE, json.write(live));
     }
 
-    /** A deployment went live: that is stated. */
+    /** A deployment went live: that is stated, and counted. */
     public void wentLive(long deployment) {
         aftermath.effects().add("statement live " + deployment, "state live " + deployment, STATED_LIVE,
                 Long.toString(deployment));
+        aftermath.effects().add("pace " + deployment, "pace " + deployment, PACE, Long.toString(deployment));
     }
 
     private static Map<String, Route.Mode> step(Map<String, PipelineFile.Entry> step) {

@@ -94,6 +94,22 @@ class AuditMapperTest {
         assertEquals(true, mapper.lastLookedThrough(by(who)).isEmpty(), "all of them were");
     }
 
+    /** A text is looked for among so many at once; from the last of those it goes on. */
+    @Test
+    void aTextIsFoundBehindThoseThatAreLookedThroughAtOnce() {
+        String who = Rows.fresh("who");
+        database.change("insert into audit_entry (body) select concat('{\"at\":\"2026-11-23T12:00:00Z\",\"what\":\"', "
+                + "if(seq = 1, 'needle', 'hay'), '\",\"who\":\"', ?, '\"}') from seq_1_to_"
+                + (AuditMapper.LOOKED_THROUGH + 1), who);
+        database.change("insert into audit_pending (entry_id) select id from audit_entry where who = ?", who);
+        AuditMapper.Asked first = asked(who, null, null, null, "needle", null);
+        assertEquals(List.of(), mapper.read(first));
+        AuditMapper.LastRow last = mapper.lastLookedThrough(first).orElseThrow();
+        AuditMapper.Asked next = asked(who, null, null, null, "needle", last.id()).behind(last.second());
+        assertEquals(1, mapper.read(next).size());
+        assertEquals(true, mapper.lastLookedThrough(next).isEmpty());
+    }
+
     private static AuditMapper.Asked asked(String who, @Nullable String what, @Nullable String subject,
             @Nullable String component, @Nullable String text, @Nullable Long before) {
         return new AuditMapper.Asked(who, what, subject, component, null, null, null, null, text, null, before, 10);

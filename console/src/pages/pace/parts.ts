@@ -1,0 +1,30 @@
+import type { Schemas } from "../../api/client";
+
+export type Part = Schemas["PartOfPaceView"]["part"];
+type Environment = Schemas["EnvironmentPaceView"];
+
+/** Where the time goes, in the order in which it goes, in words and in the console's colours. */
+export const PARTS: { part: Part; word: string; colour: string }[] = [
+  { part: "turn", word: "waiting for its turn to be built", colour: "var(--warn)" },
+  { part: "agents", word: "waiting for agents", colour: "var(--line-strong)" },
+  { part: "building", word: "building", colour: "var(--good)" },
+  { part: "before", word: "in the environments before", colour: "var(--slab-edge)" },
+  { part: "people", word: "waiting for people", colour: "var(--need)" },
+  { part: "time", word: "waiting for time or turn", colour: "var(--ice)" },
+  { part: "deploying", word: "deploying", colour: "var(--ink)" },
+];
+
+export const wordOf = (part: Part) => PARTS.find((each) => each.part === part)?.word ?? part;
+
+/** What one promotion spent in each part, on average, in hours: what a bar of an environment is made of. */
+export const barOf = ({ environment, live, parts }: Environment) => ({
+  environment,
+  ...Object.fromEntries(parts.map(({ part, seconds }) => [part, live === 0 ? 0 : seconds / live / 3600])),
+});
+
+/** The part in which most of the time went, with its share in percent; none where there was no time. */
+export function mostOf(parts: { part: Part; seconds: number }[]): { part: Part; percent: number } | undefined {
+  const all = parts.reduce((sum, each) => sum + each.seconds, 0);
+  const most = parts.toSorted((one, other) => other.seconds - one.seconds)[0];
+  return most && all > 0 ? { part: most.part, percent: Math.round((100 * most.seconds) / all) } : undefined;
+}

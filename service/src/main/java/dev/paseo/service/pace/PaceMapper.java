@@ -1,0 +1,127 @@
+package dev.paseo.service.pace;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
+
+/** Ways, and what they are made of. */
+@Mapper
+interface PaceMapper {
+
+    record MadeRow(long deployment, long component, long environment, String kind, @Nullable Long replaces,
+            @Nullable Long run, @Nullable Instant runAsked, @Nullable Instant runBegan, Instant sealed,
+            Instant requested, @Nullable Instant decided, @Nullable Instant started, Instant live) {}
+
+    /** Of a deployment that went live, where nothing comes and goes by itself. */
+    @Select("""
+            select d.id as deployment, p.component_id as component, p.environment_id as environment, d.kind,
+              d.replaces_id as replaces, r.id as run, r.created_at as run_asked, r.started_at as run_began,
+              v.sealed_at as sealed, d.requested_at as requested, (
+                select max(u.at) from ruling u where u.taken_back_at is null and u.at <= d.live_at
+                  and (u.deployment_id = d.id or u.passage_id in (select q.id from passage q
+                    join environment o on o.id = q.environment_id
+                    where q.version_id = d.version_id and o.name = e.follows))) as decided,
+              d.started_at as started, d.live_at as live
+            from deployment d join place p on p.id = d.place_id join environment e on e.id = p.environment_id
+              join version v on v.id = d.version_id left join run r on r.id = v.run_id
+            where d.id = #{deployment} and d.live_at is not null and not e.temporary""")
+    Optional<MadeRow> made(long deployment);
+
+    record WorkRow(Instant takenAt, Instant endedAt) {}
+
+    @Select("select taken_at, ended_at from work where run_id = #{run} and taken_at is not null and ended_at is not "
+            + "null")
+    List<WorkRow> work(long run);
+
+    /** A way, in seconds; {@code badFor} is null where it was not gone back from. */
+    record WayRow(long deployment, String component, String version, String environment, Instant liveAt, long turn,
+            long agents, long building, long beforeIt, long people, long waitingTime, long deploying,
+            @Nullable Long badFor) {}
+
+    @Insert("""
+            replace into pace_way (deployment_id, component_id, environment_id, live_at, turn, agents, building,
+              before_it, people, waiting_time, deploying, bad_for)
+            values (#{made.deployment}, #{made.component}, #{made.environment}, #{made.live}, #{turn}, #{agents},
+              #{building}, #{before}, #{people}, #{time}, #{deploying}, #{badFor})""")
+    int keep(MadeRow made, long turn, long agents, long building, long before, long people, long time,
+            long deploying, @Nullable Long badFor);
+
+    /** How long a deployment was live until what replaced it was a rollback. */
+    @Select("""
+            select timestampdiff(second, d.live_at, min(b.live_at)) from deployment d join deployment b
+              on b.replaces_id = d.id and b.kind = 'rollback' and b.live_at is not null
+            where d.id = #{deployment} having min(b.live_at) is not null""")
+    Optional<Long> badFor(long deployment);
+
+    @Update("update pace_way set bad_for = #{seconds} where deployment_id = #{deployment}")
+    int bad(long deployment, long seconds);
+
+    /** What is asked; null: nothing. */
+    record Asked(@Nullable Long component, @Nullable Long environment, @Nullable String label, Instant since,
+            Instant until, int limit) {}
+
+    String ASKED = """
+            w.live_at &gt;= #{since} and w.live_at &lt; #{until}
+            <if test="component != null">and w.component_id = #{component}</if>
+            <if test="environment != null">and w.environment_id = #{environment}</if>
+            <if test="label != null">and w.component_id in (select l.component_id from component_label l
+              where l.value = #{label})</if>
+            """;
+
+    /** Few columns: of a year there are very many. */
+    record SampleRow(long environment, Instant liveAt, long turn, long agents, long building, long beforeIt,
+            long people, long waitingTime, long deploying, @Nullable Long badFor) {}
+
+    @Select("""
+            <script>
+            select w.environment_id as environment, w.live_at, w.turn, w.agents, w.building, w.before_it, w.people,
+              w.waiting_time, w.deploying, w.bad_for
+            from pace_way w where
+            """ + ASKED + """
+            </script>""")
+    List<SampleRow> samples(Asked asked);
+
+    /** Those that took longest. */
+    @Select("""
+            <script>
+            select w.deployment_id as deployment, c.name as component, v.number as version, e.name as environment,
+              w.live_at, w.turn, w.agents, w.building, w.before_it, w.people, w.waiting_time, w.deploying, w.bad_for
+            from (select * from pace_way w where
+            """ + ASKED + """
+              order by w.turn + w.agents + w.building + w.before_it + w.people + w.waiting_time + w.deploying desc,
+              w.deployment_id limit #{limit}) w
+            join component c on c.id = w.component_id join environment e on e.id = w.environment_id
+              join deployment d on d.id = w.deployment_id join version v on v.id = d.version_id
+            order by w.turn + w.agents + w.building + w.before_it + w.people + w.waiting_time + w.deploying desc,
+              w.deployment_id
+            </script>""")
+    List<WayRow> slowest(Asked asked);
+
+    record CountRow(long environment, int count) {}
+
+    /** Deployments that were begun and did not go live, by environment. */
+    @Select("""
+            <script>
+            select p.environment_id as environment, count(*) as count from deployment w
+              join place p on p.id = w.place_id
+              join environment e on e.id = p.environment_id
+            where w.live_at is null and w.started_at is not null and w.ended_at &gt;= #{since}
+              and w.ended_at &lt; #{until} and not e.temporary
+            <if test="component != null">and p.component_id = #{component}</if>
+            <if test="environment != null">and p.environment_id = #{environment}</if>
+            <if test="label != null">and p.component_id in (select l.component_id from component_label l
+              where l.value = #{label})</if>
+            group by p.environment_id
+            </script>""")
+    List<CountRow> failed(Asked asked);
+
+    record EnvironmentRow(long id, String name) {}
+
+    @Select("select id, name from environment where not temporary order by position, id")
+    List<EnvironmentRow> environments();
+}

@@ -1,0 +1,139 @@
+package dev.paseo.service.pace;
+
+import dev.paseo.core.pace.Part;
+import dev.paseo.core.pace.Summary;
+import dev.paseo.core.pace.Summary.Sample;
+import dev.paseo.service.pace.PaceMapper.Asked;
+import dev.paseo.service.pace.PaceMapper.CountRow;
+import dev.paseo.service.pace.PaceMapper.SampleRow;
+import dev.paseo.service.pace.PaceMapper.WayRow;
+import java.time.DayOfWeek;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.time.temporal.TemporalAdjusters;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+
+/** Adds up what was kept. */
+@Component
+class Paces {
+
+    /**
+     * How fast and how safely versions moved. Times are in seconds, medians and percentiles by nearest rank.
+     *
+     * @param environments in the order in which they follow each other; only those with something in them
+     */
+    record PaceView(Instant since, Instant until, List<EnvironmentPaceView> environments) {}
+
+    /**
+     * One environment.
+     *
+     * @param live     how many promotions went live
+     * @param perWeek  how many in a week
+     * @param median   from what began a version to its going live here; absent where none did
+     * @param ninety   as long as at most 90 % took
+     * @param parts    where the time went
+     * @param failed   deployments that were begun and did not go live
+     * @param wentBack promotions that were gone back from
+     * @param mended   the median of how long those were live that were gone back from
+     * @param weeks    the same week by week, each from Monday 0:00 UTC; only those in which something went live
+     */
+    record EnvironmentPaceView(String environment, int live, double perWeek, Optional<Long> median,
+            Optional<Long> ninety, List<PartOfPaceView> parts, int failed, int wentBack, Optional<Long> mended,
+            List<WeekView> weeks) {}
+
+    /**
+     * A part of the time.
+     *
+     * @param seconds what all of them spent in it together
+     * @param median  of it by itself
+     */
+    record PartOfPaceView(Part part, long seconds, long median) {}
+
+    /** A week. */
+    record WeekView(LocalDate from, int live, long median, int wentBack) {}
+
+    /**
+     * One promotion that went live.
+     *
+     * @param seconds from what began the version to its going live
+     * @param parts   where they went, in the order in which they go
+     * @param badFor  how long it was live until it was gone back from
+     */
+    record WayView(long deployment, String component, String version, String environment, Instant live, long seconds,
+            List<PartOfWayView> parts, Optional<Long> badFor) {}
+
+    /** A part of one way. */
+    record PartOfWayView(Part part, long seconds) {}
+
+    private static final Duration WEEK = Duration.ofDays(7);
+
+    private final PaceMapper mapper;
+
+    Paces(PaceMapper mapper) {
+        this.mapper = mapper;
+    }
+
+    PaceView of(Asked asked) {
+        Map<Long, List<SampleRow>> samples = mapper.samples(asked).stream()
+                .collect(Collectors.groupingBy(SampleRow::environment));
+        Map<Long, Integer> failed = mapper.failed(asked).stream()
+                .collect(Collectors.toMap(CountRow::environment, CountRow::count));
+        double weeks = (double) Duration.between(asked.since(), asked.until()).toSeconds() / WEEK.toSeconds();
+        return new PaceView(asked.since(), asked.until(), mapper.environments().stream()
+                .filter(each -> samples.containsKey(each.id()) || failed.containsKey(each.id()))
+                .map(each -> environment(each.name(), samples.getOrDefault(each.id(), List.of()),
+                        failed.getOrDefault(each.id(), 0), weeks))
+                .toList());
+    }
+
+    private static EnvironmentPaceView environment(String name, List<SampleRow> rows, int failed, double weeks) {
+        Summary all = Summary.of(rows.stream().map(Paces::sample).toList());
+        Map<LocalDate, List<SampleRow>> byWeek = rows.stream().collect(Collectors.groupingBy(
+                row -> row.liveAt().atZone(ZoneOffset.UTC).toLocalDate()
+                        .with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)),
+                TreeMap::new, Collectors.toList()));
+        return new EnvironmentPaceView(name, all.live(), Math.round(all.live() / weeks * 100) / 100.0,
+                optional(all.median()), optional(all.ninety()),
+                Arrays.stream(Part.values()).map(part -> new PartOfPaceView(
+                        part, all.parts().get(part), all.medians().getOrDefault(part, 0L))).toList(),
+                failed, all.wentBack(), optional(all.mended()), byWeek.entrySet().stream().map(week -> {
+                    Summary one = Summary.of(week.getValue().stream().map(Paces::sample).toList());
+                    return new WeekView(week.getKey(), one.live(), one.median().orElseThrow(), one.wentBack());
+                }).toList());
+    }
+
+    private static Optional<Long> optional(OptionalLong seconds) {
+        return seconds.isPresent() ? Optional.of(seconds.getAsLong()) : Optional.empty();
+    }
+
+    private static Sample sample(SampleRow row) {
+        return new Sample(new long[]{row.turn(), row.agents(), row.building(), row.beforeIt(), row.people(),
+                row.waitingTime(), row.deploying()}, row.badFor() == null ? -1 : row.badFor());
+    }
+
+    /** Those that took longest, each with where its time went. */
+    List<WayView> slowest(Asked asked) {
+        return mapper.slowest(asked).stream().map(Paces::way).toList();
+    }
+
+    private static WayView way(WayRow row) {
+        long[] seconds = {row.turn(), row.agents(), row.building(), row.beforeIt(), row.people(), row.waitingTime(),
+                row.deploying()};
+        List<PartOfWayView> parts = new ArrayList<>();
+        for (Part part : Part.values()) {
+            parts.add(new PartOfWayView(part, seconds[part.ordinal()]));
+        }
+        return new WayView(row.deployment(), row.component(), row.version(), row.environment(), row.liveAt(),
+                Arrays.stream(seconds).sum(), parts, Optional.ofNullable(row.badFor()));
+    }
+}

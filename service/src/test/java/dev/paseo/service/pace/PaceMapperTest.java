@@ -1,0 +1,96 @@
+package dev.paseo.service.pace;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import dev.paseo.service.database.RealDatabase;
+import dev.paseo.service.database.Rows;
+import dev.paseo.service.pace.PaceMapper.Asked;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+
+class PaceMapperTest {
+
+    private static final Instant NOON = Rows.NOON;
+
+    private final RealDatabase database = RealDatabase.get();
+    private final PaceMapper mapper = database.mapper(PaceMapper.class);
+    private final Rows rows = database.rows();
+    private final Rows.Place place = rows.place();
+    private final long line = rows.line(place.component());
+    private final long version = rows.version(place.component(), line, 1);
+
+    private long live(String kind, int at, @Nullable Long replaces) {
+        long deployment = rows.deployment(place.id(), version);
+        database.change("update deployment set kind = ?, started_at = ?, live_at = ?, replaces_id = ?, status = 'live' "
+                + "where id = ?", kind, NOON.plusSeconds(at - 5), NOON.plusSeconds(at), replaces, deployment);
+        return deployment;
+    }
+
+    private Asked asked(@Nullable String label, int limit) {
+        return new Asked(place.component(), place.environment(), label, NOON, NOON.plusSeconds(1000), limit);
+    }
+
+    @Test
+    void aPromotionIsCountedAndWhetherItWasGoneBackFrom() {
+        PaceKeeping keeping = new PaceKeeping(mapper);
+        long good = live("promotion", 10, null);
+        long bad = live("promotion", 100, good);
+        long back = live("rollback", 160, bad);
+        List.of(good, bad, back).forEach(each -> keeping.perform(Long.toString(each)));
+        keeping.perform(Long.toString(rows.deployment(place.id(), version)));
+        List<PaceMapper.WayRow> ways = mapper.slowest(asked(null, 10));
+        assertEquals(List.of(bad, good), ways.stream().map(PaceMapper.WayRow::deployment).toList(),
+                "the slowest first, and no rollback");
+        assertEquals(60, ways.getFirst().badFor());
+        assertEquals(5, ways.getFirst().deploying());
+        assertEquals(95, ways.getFirst().waitingTime());
+        keeping.perform(Long.toString(bad));
+        assertEquals(60, mapper.slowest(asked(null, 1)).getFirst().badFor(), "made anew it is the same");
+        assertEquals(2, mapper.samples(asked(null, 0)).size());
+    }
+
+    @Test
+    void itIsAskedByLabelAndTime() {
+        PaceKeeping keeping = new PaceKeeping(mapper);
+        keeping.perform(Long.toString(live("promotion", 10, null)));
+        keeping.perform(Long.toString(live("promotion", 2000, null)));
+        assertEquals(1, mapper.samples(asked(null, 0)).size());
+        String team = Rows.fresh("team");
+        assertEquals(0, mapper.samples(asked(team, 0)).size());
+        database.change("insert into component_label (component_id, name, value) values (?, 'team', ?)",
+                place.component(), team);
+        assertEquals(1, mapper.samples(asked(team, 0)).size());
+        assertTrue(mapper.environments().stream().anyMatch(each -> each.id() == place.environment()));
+    }
+
+    @Test
+    void whatWasBegunAndDidNotGoLiveIsCounted() {
+        long failed = rows.deployment(place.id(), version);
+        database.change("update deployment set status = 'undone', started_at = ?, ended_at = ? where id = ?", NOON,
+                NOON.plusSeconds(9), failed);
+        long rejected = rows.deployment(place.id(), version);
+        database.change("update deployment set status = 'rejected', ended_at = ? where id = ?", NOON.plusSeconds(9),
+                rejected);
+        assertEquals(List.of(new PaceMapper.CountRow(place.environment(), 1)), mapper.failed(asked(null, 0)));
+    }
+
+    @Test
+    void theWorkOfARunAndTheLastDecisionAreFound() {
+        long run = rows.run(place.component(), line);
+        database.insert("insert into work (kind, status, offered_at, run_id, taken_at, ended_at) values ('STAGE', "
+                + "'ended', ?, ?, ?, ?)", NOON, run, NOON, NOON.plusSeconds(3));
+        database.insert("insert into work (kind, status, offered_at, run_id) values ('STAGE', 'offered', ?, ?)", NOON,
+                run);
+        assertEquals(List.of(new PaceMapper.WorkRow(NOON, NOON.plusSeconds(3))), mapper.work(run));
+        long deployment = live("promotion", 50, null);
+        database.change("insert into ruling (deployment_id, account_id, yes, comment, subject, at) values (?, ?, true,"
+                + " '', ?, ?)", deployment, rows.account(), rows.digest(), NOON.plusSeconds(20));
+        PaceMapper.MadeRow made = mapper.made(deployment).orElseThrow();
+        assertEquals(NOON.plusSeconds(20), made.decided());
+        assertEquals(Optional.empty(), mapper.badFor(deployment));
+    }
+}
