@@ -1,11 +1,10 @@
 import { format } from "date-fns";
 import { CalendarClock } from "lucide-react";
 import { Popover } from "radix-ui";
-import { useState } from "react";
-import { momentOf, written } from "./moment";
+import { lazy, Suspense, useState } from "react";
 
-const OFTEN = ["1 h ago", "today 9:00", "yesterday 9:00", "yesterday 17:00", "fri 17:00", "7 d ago", "30 d ago"];
-const said = (moment: Date) => format(moment, "EEE d MMM yyyy, HH:mm");
+const MomentForm = lazy(() => import("./MomentForm").then((part) => ({ default: part.MomentForm })));
+const said = (moment: string) => format(new Date(moment), "EEE d MMM yyyy, HH:mm");
 
 interface MomentProps {
   label: string;
@@ -16,74 +15,28 @@ interface MomentProps {
   onChoose: (value: string) => void;
 }
 
-/** A past moment, as text or by one press; what was understood is said before it is taken. */
+/** A past moment, as text or by one press. */
 export function Moment({ label, value, none, onChoose }: MomentProps) {
   const [open, setOpen] = useState(false);
-  const [text, setText] = useState("");
-  const now = new Date();
-  const found = momentOf(text, now);
-  const past = found && found <= now ? found : undefined;
-  const take = (moment: Date | undefined) => {
-    onChoose(moment ? written(moment) : "");
-    setOpen(false);
-    setText("");
-  };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="btn small" aria-label={`${label}: ${value ? said(new Date(value)) : none}`}>
+      <Popover.Trigger className="btn small" aria-label={`${label}: ${value ? said(value) : none}`}>
         <CalendarClock size={14} />
-        {value ? said(new Date(value)) : none}
+        {value ? said(value) : none}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="sheet z-50 w-[290px] p-4 shadow-lg" align="end" sideOffset={6}>
-          <form
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (past) take(past);
-            }}
-          >
-            <label>
-              <b>{label}</b>
-              <input
-                className="input"
-                placeholder="fri 17:00, 3 h ago, 27 nov 9:00"
-                value={text}
-                onChange={(event) => setText(event.target.value)}
-                aria-invalid={text !== "" && !past}
-                aria-describedby="moment-said"
-              />
-            </label>
-            <p id="moment-said" role="status" className="quiet my-2 min-h-[20px]">
-              {text === ""
-                ? ""
-                : past
-                  ? `${said(past)}; Enter takes it`
-                  : found
-                    ? "That is yet to come."
-                    : "No time yet: a day and a time, or how long ago."}
-            </p>
-          </form>
-          <ul className="m-0 grid list-none grid-cols-2 gap-1 p-0">
-            {OFTEN.map((each) => (
-              <li key={each}>
-                <button
-                  type="button"
-                  className="btn small w-full"
-                  disabled={(momentOf(each, now) ?? now) >= now}
-                  onClick={() => take(momentOf(each, now))}
-                >
-                  {each}
-                </button>
-              </li>
-            ))}
-            {value && (
-              <li>
-                <button type="button" className="btn small w-full" onClick={() => take(undefined)}>
-                  {none}
-                </button>
-              </li>
-            )}
-          </ul>
+        <Popover.Content className="sheet z-50 min-h-[180px] w-[290px] p-4 shadow-lg" align="end" sideOffset={6}>
+          <Suspense>
+            <MomentForm
+              label={label}
+              value={value}
+              none={none}
+              onTake={(taken) => {
+                onChoose(taken);
+                setOpen(false);
+              }}
+            />
+          </Suspense>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -159,17 +159,16 @@ function Sealed({ file }: { file: File }) {
         </dd>
         <dt>statement</dt>
         <dd>
-          <span className="inline-flex items-center gap-1.5">
+          <span className="inline-flex flex-wrap items-center gap-1.5">
             <Glyph shape={file.holds ? "passed" : "failed"} tone={file.holds ? "good" : "bad"} size={15} />
-            {file.holds ? "signed by this service, unaltered" : <b>its signature does not hold: it was changed</b>}
+            {file.holds ? "signed by this service, unaltered;" : <b>its signature does not hold: it was changed;</b>}
+            <a
+              href={`/api/v1/versions/${file.component}/${file.version}/statement`}
+              download={`${file.component}-${file.version}.statement.json`}
+            >
+              download it
+            </a>
           </span>
-          ;{" "}
-          <a
-            href={`/api/v1/versions/${file.component}/${file.version}/statement`}
-            download={`${file.component}-${file.version}.statement.json`}
-          >
-            download it
-          </a>
         </dd>
       </dl>
       {file.stays.length === 0 ? (

@@ -19,12 +19,10 @@ public final class Screenshots {
         try (Browser browser = new Browser(arguments[0])) {
             browser.signIn("approver-2", arguments[2]);
             browser.dark(false);
-            pages(browser, folder, waiting, "");
+            pages(browser, folder, waiting);
             browser.dark(true);
-            pages(browser, folder, waiting, "-dark");
+            shoot(browser, "/pace?since=24h", ".recharts-bar-rectangle", folder.resolve("pace.png"));
             browser.dark(false);
-            browser.size(390, 844);
-            shoot(browser, "/", ".map-row", folder.resolve("whereabouts-narrow.png"));
         }
         promoting(arguments[0], folder, arguments[4]);
     }
@@ -48,20 +46,22 @@ public final class Screenshots {
         }
     }
 
-    private static void pages(Browser browser, Path folder, String waiting, String suffix) throws IOException {
-        shoot(browser, "/", ".map-row", folder.resolve("whereabouts" + suffix + ".png"));
-        if (suffix.isEmpty()) {
-            shoot(browser, "/deployments/" + waiting, ".criteria", folder.resolve("deployment.png"));
-            shoot(browser, "/runs/daylight-api/3?stage=unit-tests", ".log-line", folder.resolve("run.png"));
-            shoot(browser, "/versions/daylight-api/1.4.1", ".walk-stop", folder.resolve("version.png"));
-            shoot(browser, "/waiting", ".notices li", folder.resolve("waiting.png"));
-            shoot(browser, "/environments/production", ".calendar li", folder.resolve("environment.png"));
-            shoot(browser, "/runs/daylight-api/2", ".log-line", folder.resolve("run-failed.png"));
-            shoot(browser, "/components/daylight-api", ".events li", folder.resolve("component.png"));
-            shoot(browser, "/places/path-board/production", ".place-history tbody tr", folder.resolve("place.png"));
-            shoot(browser, "/chain", ".followed", folder.resolve("chain.png"));
-            shoot(browser, "/components/daylight-api/pipeline", ".plan .stage", folder.resolve("pipeline.png"));
-        }
+    private static void pages(Browser browser, Path folder, String waiting) throws IOException {
+        shoot(browser, "/", ".map-row", folder.resolve("whereabouts.png"));
+        shoot(browser, "/deployments/" + waiting, ".criteria", folder.resolve("deployment.png"));
+        shoot(browser, "/runs/daylight-api/3?stage=unit-tests", ".log-line", folder.resolve("run.png"));
+        shoot(browser, "/versions/daylight-api/1.4.1", ".walk-stop", folder.resolve("version.png"));
+        shoot(browser, "/waiting", ".notices li", folder.resolve("waiting.png"));
+        shoot(browser, "/environments/production", ".calendar li", folder.resolve("environment.png"));
+        shoot(browser, "/components/daylight-api", ".events li", folder.resolve("component.png"));
+        shoot(browser, "/places/path-board/production", ".place-history tbody tr", folder.resolve("place.png"));
+        shoot(browser, "/history?since=1h&environment=production", "[role=group] a", folder.resolve("history.png"));
+        browser.open("/versions/daylight-api/1.4.1");
+        browser.see(By.xpath("//a[starts-with(@aria-label, 'Where daylight-api.jar')]")).click();
+        browser.see(By.xpath("//td[contains(., 'live now')]"));
+        browser.shoot(folder.resolve("origin.png"));
+        shoot(browser, "/chain", ".followed", folder.resolve("chain.png"));
+        shoot(browser, "/components/daylight-api/pipeline", ".plan .stage", folder.resolve("pipeline.png"));
     }
 
     private static void shoot(Browser browser, String path, String awaited, Path file) throws IOException {
