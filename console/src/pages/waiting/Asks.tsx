@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Link } from "react-router";
+import { useEffect } from "react";
+import { Link, useLocation } from "react-router";
 import { api, need, type Schemas } from "../../api/client";
 import { asks as asksQuery } from "../../api/queries";
 import { usePromotion } from "../../api/promote";
@@ -15,6 +16,12 @@ const place = (ask: View) => `/places/${ask.component}/${ask.environment}`;
 export function Asked({ asks }: { asks: View[] }) {
   const client = useQueryClient();
   const promote = usePromotion();
+  const { hash } = useLocation();
+  // A notice leads to one of them; they come after the page.
+  const there = asks.length > 0;
+  useEffect(() => {
+    if (there && hash) document.getElementById(hash.slice(1))?.scrollIntoView({ block: "center" });
+  }, [there, hash]);
   if (asks.length === 0) return null;
   return (
     <section>

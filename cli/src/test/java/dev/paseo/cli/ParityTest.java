@@ -47,6 +47,7 @@ class ParityTest {
             Map.entry("POST /api/v1/drafts", "the client drafts from the folder that it stands in"),
             Map.entry("GET /api/v1/sign-in-ways", "the client signs in with a password or a token"),
             Map.entry("GET /api/v1/components/{name}/source", "paseo show says it of a component"),
+            Map.entry("GET /api/v1/history/lanes", "a picture; the client lists what happened"),
             Map.entry("GET /api/v1/runs/{component}/{number}/stages/{stage}/log/search",
                     "a terminal searches what paseo log writes"),
             Map.entry("GET /api/v1/deployments/{id}/tasks/{work}/log/search", "as above"));

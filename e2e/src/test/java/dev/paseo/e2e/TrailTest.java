@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
@@ -149,6 +150,30 @@ class TrailTest {
         assertTrue(none.code() != 0 && none.out().contains("should be a position from 0 to "), none.out());
         assertTrue(Files.notExists(folder.resolve("none.jsonl")) && Files.notExists(folder.resolve("none.jsonl.part")));
         assertEquals(403, park.as("developer").get("/api/v1/audit/export").status());
+    }
+
+    @Test
+    void whatWasCutShortIsGoneOnWithAndSoIsWhatIsThere() throws Exception {
+        Path file = exported();
+        byte[] bytes = Files.readAllBytes(file);
+        Files.delete(file);
+        Files.write(folder.resolve("trail.jsonl.part"), Arrays.copyOf(bytes, bytes.length / 2));
+        Park.Said said = park.paseo("auditor", "audit", "export", "--into", file.toString(), "--resume");
+        assertEquals(0, said.code(), said.out());
+        assertTrue(verified(file, 0).contains(" entries from position 0") && Files.notExists(
+                folder.resolve("trail.jsonl.part")));
+        long before = Files.readAllLines(file).stream().filter(line -> line.startsWith("{\"entry\"")).count();
+        long size = park.as("auditor").get("/api/v1/audit/head").good().path("size").asLong();
+        park.as("release-engineer").put("/api/v1/places/daylight-api/test/hold", Map.of("reason", "Hail")).good();
+        Await.until("it is numbered", () -> park.as("auditor").get("/api/v1/audit/head").good().path("size")
+                .asLong() > size);
+        assertEquals(0, park.paseo("auditor", "audit", "export", "--into", file.toString(), "--resume").code());
+        assertTrue(Files.readAllLines(file).stream().filter(line -> line.startsWith("{\"entry\"")).count() > before);
+        assertTrue(python(file).startsWith("good: "), python(file));
+        assertEquals(2, park.paseo("auditor", "audit", "export", "--into", file.toString(), "--resume", "--from", "3")
+                .code());
+        Files.writeString(folder.resolve("trail.jsonl.part"), "none of ours");
+        assertEquals(0, park.paseo("auditor", "audit", "export", "--into", file.toString(), "--resume").code());
     }
 
     @Test

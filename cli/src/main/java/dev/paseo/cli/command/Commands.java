@@ -188,7 +188,7 @@ public final class Commands {
         commands.put("audit",
                 () -> group("The audit trail: list, show, export, head, key, verify, acknowledge-restore.",
                         new AuditCommands.Verify(context), new AuditCommands.AcknowledgeRestore(context),
-                        new AuditCommands.List(context), new TrailCommands.Export(context),
+                        new AuditCommands.List(context), new ExportCommand(context),
                         new TrailCommands.Head(context), new TrailCommands.Key(context),
                         new TrailCommands.Show(context)));
     }

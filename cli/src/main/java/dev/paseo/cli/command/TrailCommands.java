@@ -16,11 +16,9 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.atomic.AtomicReference;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -30,47 +28,6 @@ import tools.jackson.databind.JsonNode;
 final class TrailCommands {
 
     private TrailCommands() {}
-
-    @Command(name = "export",
-            description = "Writes the audit trail to a file, as lines of JSON that verify by themselves: paseo audit "
-                    + "verify FILE. The file is there whole, or not at all.",
-            footer = {"", "Examples:", "  paseo audit export --into trail.jsonl",
-                    "  paseo audit export --since 2026-11-01T00:00:00Z --into november.jsonl"})
-    static final class Export extends ServiceCommand {
-        @Option(names = "--into", required = true, paramLabel = "FILE", description = "where it is written")
-        private Path file = Path.of("");
-
-        @Option(names = "--since", paramLabel = "TIME",
-                description = "ISO 8601, or how long ago, such as 30d; default: from the first entry on")
-        private Optional<String> since = Optional.empty();
-
-        @Option(names = "--from", paramLabel = "POSITION", description = "from this entry on")
-        private Optional<Long> from = Optional.empty();
-
-        Export(Context context) {
-            super(context);
-        }
-
-        @Override
-        public Integer call() {
-            List<String> query = new ArrayList<>();
-            since.ifPresent(time -> query.add("since=" + Api.encode(RestraintCommands.past(time).toString())));
-            from.ifPresent(position -> query.add("from=" + position));
-            AtomicReference<ExportCheck.Checked> came = new AtomicReference<>();
-            WholeFile.write(file, out -> api().copy(Api.path("audit", "export")
-                    + (query.isEmpty() ? "" : "?" + String.join("&", query)), out), part -> {
-                        came.set(checked(part, Optional.empty(), List.of()));
-                        if (!came.get().passed()) {
-                            throw new Failure(Failure.Kind.REFUSED, "What came does not verify, and " + file
-                                    + " was not written: " + came.get().findings().getFirst());
-                        }
-                    });
-            ExportCheck.Checked checked = came.get();
-            context.out().println(checked.entries() + " entries, from position " + checked.from() + ", in " + file
-                    + "; key " + checked.keyPrint());
-            return 0;
-        }
-    }
 
     /** Verifies a file of {@code paseo audit export}, reading it once. */
     static ExportCheck.Checked checked(Path file, Optional<String> key, List<Exported.Head> kept) {

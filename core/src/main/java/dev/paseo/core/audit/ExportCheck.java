@@ -29,7 +29,14 @@ public final class ExportCheck {
         public boolean passed() {
             return findings.isEmpty();
         }
+
+        /** Whether only its end is missing: it can be gone on from. */
+        public boolean cutShort() {
+            return !findings.isEmpty() && findings.getFirst().startsWith(CUT_SHORT);
+        }
     }
+
+    private static final String CUT_SHORT = "it is cut short";
 
     private final Optional<String> givenKey;
     private final List<Exported.Head> kept;
@@ -178,7 +185,7 @@ public final class ExportCheck {
         if (lines == 0) {
             note("there is nothing in it");
         } else if (!ended) {
-            note("it is cut short behind "
+            note(CUT_SHORT + " behind "
                     + (entries == 0 ? "its beginning" : "entry " + (tree.size() - 1)) + ": its last line is missing");
         }
         if (findings.isEmpty() && entries > 0 && covered < tree.size()) {

@@ -4,6 +4,8 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.security.GeneralSecurityException;
 import java.security.KeyPair;
@@ -231,5 +233,27 @@ class ExportCheckTest {
         assertTrue(Exported.read("{\"end\":9999999999999999999}").isEmpty());
         assertTrue(Exported.read("{\"head\":{\"at\":\"noon\",\"root\":\"" + "0".repeat(64)
                 + "\",\"signature\":\"AA==\",\"size\":1}}").isEmpty());
+    }
+
+    /** Wherever it was cut, what stays and what is taken away from there on verify together. */
+    @Test
+    void fromWhereverItWasCutItGoesOn() throws IOException {
+        byte[] whole = (String.join("\n", export(0, 11, KEY)) + "\n").getBytes(StandardCharsets.UTF_8);
+        for (int cut = 0; cut <= whole.length; cut++) {
+            Optional<Resumption> kept = Resumption.of(new ByteArrayInputStream(whole, 0, cut));
+            if (kept.isEmpty()) {
+                assertTrue(cut <= export(0, 11, KEY).getFirst().length(), "only without its first line");
+                continue;
+            }
+            List<String> rest = export(kept.get().next(), 14, KEY);
+            List<String> lines = new ArrayList<>(new String(whole, 0, (int) kept.get().bytes(), StandardCharsets.UTF_8)
+                    .lines().toList());
+            lines.addAll(rest.subList(1, rest.size()));
+            ExportCheck.Checked checked = ExportCheck.check(lines.iterator(), Optional.of(text(KEY)), List.of());
+            assertEquals(List.of(), checked.findings(), "cut after " + cut);
+            assertEquals(14, checked.entries());
+        }
+        assertEquals(Optional.empty(),
+                Resumption.of(new ByteArrayInputStream("{}\n".getBytes(StandardCharsets.UTF_8))));
     }
 }

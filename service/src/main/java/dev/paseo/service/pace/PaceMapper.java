@@ -51,11 +51,12 @@ interface PaceMapper {
     int keep(MadeRow made, long turn, long agents, long building, long before, long people, long time,
             long deploying, @Nullable Long badFor);
 
-    /** How long a deployment was live until what replaced it was a rollback. */
+    /** How long a deployment was live until it was undone, or until what replaced it was a rollback. */
     @Select("""
-            select timestampdiff(second, d.live_at, min(b.live_at)) from deployment d join deployment b
-              on b.replaces_id = d.id and b.kind = 'rollback' and b.live_at is not null
-            where d.id = #{deployment} having min(b.live_at) is not null""")
+            select timestampdiff(second, d.live_at, if(d.status = 'undone', d.ended_at, (select min(b.live_at)
+              from deployment b where b.replaces_id = d.id and b.kind = 'rollback')))
+            from deployment d where d.id = #{deployment} and (d.status = 'undone' or exists (select 1
+              from deployment b where b.replaces_id = d.id and b.kind = 'rollback' and b.live_at is not null))""")
     Optional<Long> badFor(long deployment);
 
     @Update("update pace_way set bad_for = #{seconds} where deployment_id = #{deployment}")

@@ -125,6 +125,7 @@ class Outcomes {
         Optional<Deployment> again = kept.snapshot().live().flatMap(live -> mapper.byId(live.deployment()));
         stated(place, again.orElse(row), again.isPresent() ? "live again" : "not live any more");
         stretch(place, again.isPresent());
+        versions.takenBack(row.id());
         around.changes().publish("whereabouts", place.component());
     }
 

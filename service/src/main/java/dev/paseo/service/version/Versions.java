@@ -162,6 +162,12 @@ public class Versions {
         aftermath.effects().add("pace " + deployment, "pace " + deployment, PACE, Long.toString(deployment));
     }
 
+    /** What was live was taken back: that is counted. */
+    public void takenBack(long deployment) {
+        aftermath.effects().add("pace " + deployment, "pace of what was taken back " + deployment, PACE,
+                Long.toString(deployment));
+    }
+
     private static Map<String, Route.Mode> step(Map<String, PipelineFile.Entry> step) {
         Map<String, Route.Mode> modes = new LinkedHashMap<>();
         step.forEach((environment, entry) -> modes.put(environment, Route.Mode.valueOf(entry.name())));

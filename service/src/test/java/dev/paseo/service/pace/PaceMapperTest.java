@@ -51,6 +51,10 @@ class PaceMapperTest {
         keeping.perform(Long.toString(bad));
         assertEquals(60, mapper.slowest(asked(null, 1)).getFirst().badFor(), "made anew it is the same");
         assertEquals(2, mapper.samples(asked(null, 0)).size());
+        database.change("update deployment set status = 'undone', ended_at = ? where id = ?", NOON.plusSeconds(17),
+                good);
+        keeping.perform(Long.toString(good));
+        assertEquals(7, mapper.slowest(asked(null, 10)).getLast().badFor(), "what was taken back is gone back from");
     }
 
     @Test
