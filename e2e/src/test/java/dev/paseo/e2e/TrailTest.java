@@ -164,7 +164,7 @@ class TrailTest {
                 folder.resolve("trail.jsonl.part")));
         long before = Files.readAllLines(file).stream().filter(line -> line.startsWith("{\"entry\"")).count();
         long size = park.as("auditor").get("/api/v1/audit/head").good().path("size").asLong();
-        park.as("release-engineer").put("/api/v1/places/daylight-api/test/hold", Map.of("reason", "Hail")).good();
+        park.as("admin").put("/api/v1/environments/test/closure", Map.of("reason", "Hail")).good();
         Await.until("it is numbered", () -> park.as("auditor").get("/api/v1/audit/head").good().path("size")
                 .asLong() > size);
         assertEquals(0, park.paseo("auditor", "audit", "export", "--into", file.toString(), "--resume").code());

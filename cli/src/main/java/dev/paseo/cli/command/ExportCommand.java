@@ -23,8 +23,8 @@ import picocli.CommandLine.Option;
 @Command(name = "export", description = {
         "Writes the audit trail to a file, as lines of JSON that verify by themselves: paseo audit verify FILE. The "
                 + "file is there whole, or not at all.",
-        "What came before a connection was cut stays in FILE.part; --resume goes on from there, or after the last entry "
-                + "of FILE."},
+        "What came before a connection was cut stays in FILE.part; --resume goes on from there, or after the "
+                + "last entry of FILE."},
         footer = {"", "Examples:", "  paseo audit export --into trail.jsonl",
                 "  paseo audit export --into trail.jsonl --resume",
                 "  paseo audit export --since 2026-11-01T00:00:00Z --into november.jsonl"})
