@@ -150,7 +150,7 @@ class ClientTest {
         says(refused(1, "approver-1", "approve", "deployment", id), "production wants a comment with every decision");
         says(done("approver-1", "approve", "deployment", id, "--comment", "Looked at both."), id);
         park.liveIn("production", "1.4.2");
-        says(done("developer", "history", "daylight-api", "--in", "production"), "1.4.2", "live", "1.4.1", "replaced");
+        says(done("developer", "history", "daylight-api", "--in", "production"), "1.4.2 live");
         says(done("developer", "why", "deployment", id), "approver-1", "Looked at both.", "release-engineer");
         says(done("release-engineer", "rollback", "daylight-api", "--in", "production", "--reason",
                 "times run backwards"), "1.4.1");
