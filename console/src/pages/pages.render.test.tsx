@@ -4,6 +4,7 @@ import userEvent from "@testing-library/user-event";
 import type { ReactElement } from "react";
 import { createMemoryRouter, RouterProvider } from "react-router";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
+import Audit from "./audit/Audit";
 import OneSet from "./sets/OneSet";
 import Sets from "./sets/Sets";
 import { Deputies } from "./waiting/Deputies";
@@ -387,4 +388,25 @@ describe("waiting", () => {
       "/deployments/7",
     );
   });
+});
+
+test("a text of the trail is looked for further back by itself, but not once that has failed", async () => {
+  answers["GET /api/v1/whereabouts"] = WHERE;
+  const others = service.answer;
+  let asked = 0;
+  service.answer = async (request) => {
+    if (!request.url.includes("/api/v1/audit")) return others(request);
+    asked++;
+    return asked > 2
+      ? new Response(JSON.stringify({ title: "Failed inside" }), {
+          status: 500,
+          headers: { "Content-Type": "application/problem+json" },
+        })
+      : new Response(JSON.stringify({ entries: [], next: 100 - asked, lookedBack: "2026-05-04T12:00:00Z" }), {
+          headers: { "Content-Type": "application/json" },
+        });
+  };
+  show(<Audit />, "/?text=needle");
+  await screen.findByText(/then it failed/);
+  expect(asked).toBe(3);
 });

@@ -46,14 +46,15 @@ export default function Audit() {
     select: (data) => ({
       entries: data.pages.flatMap((page) => page.entries),
       lookedBack: data.pages.at(-1)?.lookedBack,
+      next: data.pages.at(-1)?.next,
     }),
   });
   // A text is looked for among so many entries at once: on until a page is full, or all were looked through.
-  const { fetchNextPage, hasNextPage, isFetching } = found;
-  const lookedBack = found.data?.lookedBack;
+  const { fetchNextPage, hasNextPage, isFetching, isError } = found;
+  const { lookedBack, next } = found.data ?? {};
   useEffect(() => {
-    if (lookedBack && hasNextPage && !isFetching) void fetchNextPage();
-  }, [lookedBack, hasNextPage, isFetching, fetchNextPage]);
+    if (lookedBack && hasNextPage && !isFetching && !isError) void fetchNextPage();
+  }, [lookedBack, next, hasNextPage, isFetching, isError, fetchNextPage]);
   const list = { ...found, data: found.data?.entries } as UseInfiniteQueryResult<Entry[]>;
   return (
     <>
@@ -74,7 +75,8 @@ export default function Audit() {
         above={
           lookedBack && (
             <p role="status" className="quiet mb-3">
-              Looked back to <At time={lookedBack} />; it goes on.
+              Looked back to <At time={lookedBack} />
+              {found.isError ? "; then it failed." : "; it goes on."}
             </p>
           )
         }

@@ -29,9 +29,9 @@ export default function Pace() {
     queryFn: () => need(api.GET("/api/v1/pace", { params: { query } })),
     placeholderData: keepPreviousData,
   });
-  const ways = useQuery({
-    queryKey: ["pace", "ways", query],
-    queryFn: () => need(api.GET("/api/v1/pace/ways", { params: { query: { ...query, limit: SLOWEST } } })),
+  const slowest = useQuery({
+    queryKey: ["pace", "lead-times", query],
+    queryFn: () => need(api.GET("/api/v1/pace/lead-times", { params: { query: { ...query, limit: SLOWEST } } })),
     placeholderData: keepPreviousData,
   });
   const table = new URLSearchParams(query).toString();
@@ -66,7 +66,7 @@ export default function Pace() {
           </div>
         </>
       )}
-      {ways.data && ways.data.length > 0 && <Slowest ways={ways.data} />}
+      {slowest.data && slowest.data.length > 0 && <Slowest promotions={slowest.data} />}
     </>
   );
 }
@@ -146,7 +146,7 @@ const Where = ({ environments }: { environments: Environment[] }) => (
           formatter={(value, name) => [hours(Number(value)), name]}
         />
         {PARTS.map(({ part, word, colour }) => (
-          <Bar key={part} dataKey={part} name={word} stackId="way" fill={colour} isAnimationActive={false} />
+          <Bar key={part} dataKey={part} name={word} stackId="lead time" fill={colour} isAnimationActive={false} />
         ))}
       </BarChart>
     </ResponsiveContainer>
@@ -207,7 +207,7 @@ function Weeks({ environments }: { environments: Environment[] }) {
   );
 }
 
-const Slowest = ({ ways }: { ways: Schemas["WayView"][] }) => (
+const Slowest = ({ promotions }: { promotions: Schemas["LeadTimeView"][] }) => (
   <section className="sheet mt-5 p-5">
     <h2 className="mb-2">Those that took longest</h2>
     <div className="table-scroll" tabIndex={0} role="region" aria-label="Those that took longest">
@@ -223,25 +223,25 @@ const Slowest = ({ ways }: { ways: Schemas["WayView"][] }) => (
           </tr>
         </thead>
         <tbody>
-          {ways.map((way) => (
-            <tr key={way.deployment}>
+          {promotions.map((each) => (
+            <tr key={each.deployment}>
               <td>
-                {way.component}{" "}
-                <Link className="v" to={`/versions/${way.component}/${way.version}`}>
-                  {way.version}
+                {each.component}{" "}
+                <Link className="v" to={`/versions/${each.component}/${each.version}`}>
+                  {each.version}
                 </Link>
               </td>
-              <td>{way.environment}</td>
+              <td>{each.environment}</td>
               <td>
-                <At time={way.live} />
+                <At time={each.live} />
               </td>
-              <td className="text-right">{lasting(way.seconds)}</td>
+              <td className="text-right">{lasting(each.seconds)}</td>
               <td>
-                <Strip way={way} />
-                {way.badFor !== undefined && <span className="badge bad ml-2">gone back from</span>}
+                <Strip of={each} />
+                {each.badFor !== undefined && <span className="badge bad ml-2">gone back from</span>}
               </td>
               <td>
-                <Link to={`/deployments/${way.deployment}`}>{way.deployment}</Link>
+                <Link to={`/deployments/${each.deployment}`}>{each.deployment}</Link>
               </td>
             </tr>
           ))}
@@ -251,19 +251,19 @@ const Slowest = ({ ways }: { ways: Schemas["WayView"][] }) => (
   </section>
 );
 
-/** One way, as a line of its parts. */
-const Strip = ({ way }: { way: Schemas["WayView"] }) => (
+/** A lead time, as a line of its parts. */
+const Strip = ({ of }: { of: Schemas["LeadTimeView"] }) => (
   <span
     className="inline-flex h-[10px] w-[220px] overflow-hidden align-middle"
     role="img"
-    aria-label={way.parts.map(({ part, seconds }) => `${lasting(seconds)} ${wordOf(part)}`).join(", ")}
-    title={way.parts.map(({ part, seconds }) => `${lasting(seconds)} ${wordOf(part)}`).join(", ")}
+    aria-label={of.parts.map(({ part, seconds }) => `${lasting(seconds)} ${wordOf(part)}`).join(", ")}
+    title={of.parts.map(({ part, seconds }) => `${lasting(seconds)} ${wordOf(part)}`).join(", ")}
   >
-    {way.parts.map(({ part, seconds }) => (
+    {of.parts.map(({ part, seconds }) => (
       <i
         key={part}
         style={{
-          width: `${way.seconds === 0 ? 0 : (100 * seconds) / way.seconds}%`,
+          width: `${of.seconds === 0 ? 0 : (100 * seconds) / of.seconds}%`,
           background: PARTS.find((each) => each.part === part)?.colour,
         }}
       />

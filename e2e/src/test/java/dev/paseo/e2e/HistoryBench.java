@@ -32,15 +32,15 @@ final class HistoryBench {
             Client auditor = park.as("auditor");
             history(auditor);
             rows(auditor, "pace of a year, 1,000 components, 100,000 promotions", "/api/v1/pace?" + YEAR, 20, 500,
-                    "all ways are read and sorted");
-            rows(auditor, "the 50 promotions of these that took longest", "/api/v1/pace/ways?" + YEAR, 20, 500,
-                    "all ways are sorted");
+                    "all lead times are read and sorted");
+            rows(auditor, "the 50 promotions of these that took longest", "/api/v1/pace/lead-times?" + YEAR, 20, 500,
+                    "all lead times are sorted");
             rows(auditor, "a file asked by its digest", "/api/v1/origins/" + "a".repeat(64), TIMES, 20,
                     "one statement is verified each time");
         }
     }
 
-    /** What the crowd does not have: holds, what failed, hosts in trouble, files, and ways. */
+    /** What the crowd does not have: holds, what failed, hosts in trouble, files, and lead times. */
     private static void fill(Park park) throws Exception {
         park.tamper("insert into hold (place_id, reason, set_by, at, lifted_at, lifted_by) select 1 + seq % 10000, "
                 + "'snow', 1, '2026-01-01' + interval seq minute, '2026-01-01' + interval seq + 5 minute, 1 from "
@@ -52,7 +52,7 @@ final class HistoryBench {
                 + "interval seq second, '%Y-%m-%dT%H:%i:%s'), 'Z\",\"because\":\"it answered 500\",\"details\":{},"
                 + "\"format\":1,\"subject\":\"hut-', 1 + seq % 1000, '\",\"what\":\"unhealthy\",\"where\":\"env-', "
                 + "1 + seq % 10, '\",\"who\":\"shed-', seq, '\"}') from seq_1_to_10000");
-        park.database.as("insert into pace_way (deployment_id, component_id, environment_id, live_at, turn, agents, "
+        park.database.as("insert into lead_time (deployment_id, component_id, environment_id, live_at, turn, agents, "
                 + "building, before_it, people, waiting_time, deploying, bad_for) select d.id, p.component_id, "
                 + "p.environment_id, d.requested_at, d.id % 60, d.id % 7, 100 + d.id % 300, d.id % 86400, "
                 + "d.id % 40000, "
@@ -60,7 +60,7 @@ final class HistoryBench {
                 + "on p.id = d.place_id");
         park.database.as("insert into version_artifact (version_id, name, file_name, digest, size) select id, 'app', "
                 + "'app.jar', if(id = 4711, repeat('a', 64), sha2(id, 256)), 1000 from version");
-        park.database.as("analyze table deployment, hold, audit_entry, pace_way, version_artifact");
+        park.database.as("analyze table deployment, hold, audit_entry, lead_time, version_artifact");
     }
 
     private void history(Client auditor) throws IOException {

@@ -129,8 +129,8 @@ class LookingBackTest {
                 .path(0);
         assertEquals("2 1", staging.path("live").asString("") + " " + staging.path("wentBack").asString(""));
         assertTrue(staging.has("median") && staging.has("mended"), staging.toString());
-        JsonNode way = park.as("auditor").get("/api/v1/pace/ways?environment=staging&limit=1").good().path(0);
-        assertEquals(way.path("seconds").asLong(), way.path("parts").valueStream()
+        JsonNode slowest = park.as("auditor").get("/api/v1/pace/lead-times?environment=staging&limit=1").good().path(0);
+        assertEquals(slowest.path("seconds").asLong(), slowest.path("parts").valueStream()
                 .mapToLong(part -> part.path("seconds").asLong()).sum());
         assertEquals(0, park.as("auditor").get("/api/v1/pace?label=nobody").good().path("environments").size());
         assertTrue(park.paseo("auditor", "pace", "staging").out().contains("MEDIAN"));

@@ -67,8 +67,8 @@ final class PaceCommand extends ServiceCommand {
             return table(into.get());
         }
         if (slowest) {
-            JsonNode ways = api().get(Api.path("pace", "ways") + query());
-            return print(ways, () -> ways(ways));
+            JsonNode slow = api().get(Api.path("pace", "lead-times") + query());
+            return print(slow, () -> slow(slow));
         }
         JsonNode pace = api().get(Api.path("pace") + query());
         return print(pace, () -> {
@@ -87,9 +87,9 @@ final class PaceCommand extends ServiceCommand {
         });
     }
 
-    private void ways(JsonNode ways) {
+    private void slow(JsonNode slow) {
         Table table = new Table("DEPLOYMENT", "VERSION", "ENVIRONMENT", "LIVE", "TOOK", "MOST OF IT", "");
-        ways.forEach(each -> table.row(each.path("deployment").asString(""), context.ink().strong(
+        slow.forEach(each -> table.row(each.path("deployment").asString(""), context.ink().strong(
                 each.path("component").asString()) + " " + each.path("version").asString(),
                 each.path("environment").asString(), Times.exact(each.path("live")), length(each.path("seconds")),
                 most(each.path("parts")), each.has("badFor") ? context.ink().bad("gone back from") : ""));

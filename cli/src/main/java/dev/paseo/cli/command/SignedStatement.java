@@ -1,7 +1,7 @@
 package dev.paseo.cli.command;
 
 import dev.paseo.cli.service.Failure;
-import dev.paseo.core.origin.Envelope;
+import dev.paseo.core.origin.SignedEnvelope;
 import dev.paseo.core.origin.Statement;
 import dev.paseo.core.signature.Ed25519;
 import java.nio.charset.StandardCharsets;
@@ -17,7 +17,7 @@ import tools.jackson.databind.json.JsonMapper;
  *
  * @param whole what is stated, as JSON
  */
-record SignedStatement(Envelope envelope, Statement statement, JsonNode whole) {
+record SignedStatement(SignedEnvelope envelope, Statement statement, JsonNode whole) {
 
     private static final JsonMapper JSON = JsonMapper.shared();
 
@@ -31,9 +31,9 @@ record SignedStatement(Envelope envelope, Statement statement, JsonNode whole) {
 
     /** @throws IllegalArgumentException where it is none */
     static SignedStatement of(JsonNode json) {
-        Envelope envelope = new Envelope(json.path("payloadType").asString(""),
+        SignedEnvelope envelope = new SignedEnvelope(json.path("payloadType").asString(""),
                 Base64.getDecoder().decode(json.path("payload").asString("")),
-                json.path("signatures").valueStream().map(each -> new Envelope.Signed(
+                json.path("signatures").valueStream().map(each -> new SignedEnvelope.Signed(
                         each.path("keyid").asString(""), each.path("sig").asString(""))).toList());
         JsonNode whole = JSON.readTree(new String(envelope.payload(), StandardCharsets.UTF_8));
         if (!whole.isObject()) {

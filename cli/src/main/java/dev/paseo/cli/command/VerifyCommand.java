@@ -19,6 +19,7 @@ import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 
 @Command(name = "verify", description = {
@@ -89,10 +90,7 @@ final class VerifyCommand extends ServiceCommand {
     private static Optional<String> doubt(JsonNode sealed, String key, String sha256) {
         try {
             return SignedStatement.of(sealed.path("statement")).doubt(key, sha256);
-        } catch (RuntimeException unread) {
-            if (unread instanceof Failure) {
-                throw unread;
-            }
+        } catch (JacksonException | IllegalArgumentException unread) {
             return Optional.of("the statement cannot be read");
         }
     }

@@ -32,10 +32,10 @@ public record Statement(String type, String predicateType, List<Subject> subject
      * @param key    of whoever is trusted
      * @param sha256 of the file
      */
-    public Optional<String> doubt(Envelope envelope, PublicKey key, String sha256) {
-        if (!envelope.payloadType().equals(Envelope.IN_TOTO)) {
+    public Optional<String> doubt(SignedEnvelope envelope, PublicKey key, String sha256) {
+        if (!envelope.payloadType().equals(SignedEnvelope.IN_TOTO)) {
             return Optional.of("the envelope holds " + envelope.payloadType() + ", and should hold "
-                    + Envelope.IN_TOTO);
+                    + SignedEnvelope.IN_TOTO);
         }
         if (!envelope.good(key)) {
             return Optional.of("the statement is not signed by this key: it was changed, or is another service's");

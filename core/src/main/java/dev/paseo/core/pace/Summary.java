@@ -7,23 +7,23 @@ import java.util.Map;
 import java.util.OptionalLong;
 
 /**
- * What many ways come to. Times are in seconds.
+ * What many lead times come to. Times are in seconds.
  *
  * @param live     how many went live
  * @param median   of the time from the beginning to going live; none: nothing went live
  * @param ninety   as long as at most 90 % of them took
- * @param parts    where all of the time went: what all ways spent in each part
+ * @param parts    where all of the time went: what all spent in each part
  * @param medians  of each part by itself
  * @param wentBack how many were gone back from
  * @param mended   the median of how long those were live that were gone back from
  */
-public record Summary(int live, OptionalLong median, OptionalLong ninety, Map<Part, Long> parts,
-        Map<Part, Long> medians, int wentBack, OptionalLong mended) {
+public record Summary(int live, OptionalLong median, OptionalLong ninety, Map<TimePart, Long> parts,
+        Map<TimePart, Long> medians, int wentBack, OptionalLong mended) {
 
     /**
-     * One way, in seconds.
+     * One lead time, in seconds.
      *
-     * @param parts in the order of {@link Part}
+     * @param parts in the order of {@link TimePart}
      * @param badFor how long it was live until it was gone back from; negative: it was not
      */
     public record Sample(long[] parts, long badFor) {
@@ -36,9 +36,9 @@ public record Summary(int live, OptionalLong median, OptionalLong ninety, Map<Pa
     public static Summary of(Collection<Sample> samples) {
         long[] totals = samples.stream().mapToLong(Sample::total).sorted().toArray();
         long[] bad = samples.stream().mapToLong(Sample::badFor).filter(seconds -> seconds >= 0).sorted().toArray();
-        Map<Part, Long> sums = new EnumMap<>(Part.class);
-        Map<Part, Long> medians = new EnumMap<>(Part.class);
-        for (Part part : Part.values()) {
+        Map<TimePart, Long> sums = new EnumMap<>(TimePart.class);
+        Map<TimePart, Long> medians = new EnumMap<>(TimePart.class);
+        for (TimePart part : TimePart.values()) {
             long[] each = samples.stream().mapToLong(sample -> sample.parts()[part.ordinal()]).sorted().toArray();
             sums.put(part, Arrays.stream(each).sum());
             percentile(each, 50).ifPresent(median -> medians.put(part, median));

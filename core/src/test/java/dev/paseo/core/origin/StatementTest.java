@@ -31,12 +31,12 @@ class StatementTest {
         }
     }
 
-    private Envelope signed(String type, byte[] bytes) {
+    private SignedEnvelope signed(String type, byte[] bytes) {
         try {
             Signature signature = Signature.getInstance("Ed25519");
             signature.initSign(ours.getPrivate());
-            signature.update(Envelope.signed(type, bytes));
-            return new Envelope(type, bytes, List.of(new Envelope.Signed("",
+            signature.update(SignedEnvelope.signed(type, bytes));
+            return new SignedEnvelope(type, bytes, List.of(new SignedEnvelope.Signed("",
                     Base64.getEncoder().encodeToString(signature.sign()))));
         } catch (GeneralSecurityException impossible) {
             throw new IllegalStateException(impossible);
@@ -46,47 +46,47 @@ class StatementTest {
     @Test
     void whatIsSignedIsAsDsseHasIt() {
         assertEquals("DSSEv1 29 http://example.com/HelloWorld 11 hello world",
-                new String(Envelope.signed("http://example.com/HelloWorld",
+                new String(SignedEnvelope.signed("http://example.com/HelloWorld",
                         "hello world".getBytes(StandardCharsets.UTF_8)), StandardCharsets.UTF_8));
-        assertEquals("DSSEv1 2 é 0 ", new String(Envelope.signed("é", new byte[0]), StandardCharsets.UTF_8));
+        assertEquals("DSSEv1 2 é 0 ", new String(SignedEnvelope.signed("é", new byte[0]), StandardCharsets.UTF_8));
     }
 
     @Test
     void aStatementOfThisFileBySomebodyTrustedIsBelieved() {
-        assertEquals(Optional.empty(), statement.doubt(signed(Envelope.IN_TOTO, payload), ours.getPublic(), APP));
+        assertEquals(Optional.empty(), statement.doubt(signed(SignedEnvelope.IN_TOTO, payload), ours.getPublic(), APP));
     }
 
     @Test
     void noOtherIs() {
-        Envelope good = signed(Envelope.IN_TOTO, payload);
+        SignedEnvelope good = signed(SignedEnvelope.IN_TOTO, payload);
         assertEquals(Optional.of("the statement is about another file: app " + APP),
                 statement.doubt(good, ours.getPublic(), "b".repeat(64)));
         assertEquals(Optional.of("the statement is about another file: none"),
                 new Statement(Statement.TYPE, Statement.LIVE, List.of()).doubt(good, ours.getPublic(), APP));
         assertEquals(Optional.of("the statement is not signed by this key: it was changed, or is another service's"),
                 statement.doubt(good, pair().getPublic(), APP));
-        assertEquals(Optional.of("the envelope holds text/plain, and should hold " + Envelope.IN_TOTO),
+        assertEquals(Optional.of("the envelope holds text/plain, and should hold " + SignedEnvelope.IN_TOTO),
                 statement.doubt(signed("text/plain", payload), ours.getPublic(), APP));
         assertEquals(Optional.of("the statement is of the type x, and should be of " + Statement.TYPE),
                 new Statement("x", Statement.LIVE, statement.subjects()).doubt(good, ours.getPublic(), APP));
-        assertFalse(new Envelope(good.payloadType(), good.payload(), List.of()).good(ours.getPublic()),
+        assertFalse(new SignedEnvelope(good.payloadType(), good.payload(), List.of()).good(ours.getPublic()),
                 "what nobody signed");
     }
 
     @Test
     void eachChangedByteIsFoundInThePayloadAndInTheSignature() {
-        Envelope good = signed(Envelope.IN_TOTO, payload);
+        SignedEnvelope good = signed(SignedEnvelope.IN_TOTO, payload);
         assertTrue(good.good(ours.getPublic()));
         for (int i = 0; i < payload.length; i++) {
             byte[] changed = payload.clone();
             changed[i] ^= 1;
-            assertFalse(new Envelope(good.payloadType(), changed, good.signatures()).good(ours.getPublic()));
+            assertFalse(new SignedEnvelope(good.payloadType(), changed, good.signatures()).good(ours.getPublic()));
         }
         String signature = good.signatures().getFirst().signature();
         for (int i = 0; i < signature.length(); i++) {
             char other = signature.charAt(i) == 'A' ? 'B' : 'A';
             String changed = signature.substring(0, i) + other + signature.substring(i + 1);
-            assertFalse(new Envelope(good.payloadType(), payload, List.of(new Envelope.Signed("", changed)))
+            assertFalse(new SignedEnvelope(good.payloadType(), payload, List.of(new SignedEnvelope.Signed("", changed)))
                     .good(ours.getPublic()), changed);
         }
     }

@@ -4,7 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import dev.paseo.core.pace.Summary.Sample;
-import dev.paseo.core.pace.Way.Span;
+import dev.paseo.core.pace.LeadTime.Span;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -26,20 +26,24 @@ class PaceTest {
 
     @Test
     void theTimeOfAWayIsSplit() {
-        Way way = new Way(NOON, Optional.of(at(10)), List.of(new Span(at(15), at(40)), new Span(at(30), at(50)),
-                new Span(at(60), at(80))), at(90), at(190), Optional.of(at(290)), at(390), at(400));
-        assertEquals(Map.of(Part.TURN, 10L, Part.BUILDING, 55L, Part.AGENTS, 25L, Part.BEFORE, 100L, Part.PEOPLE, 100L,
-                Part.TIME, 100L, Part.DEPLOYING, 10L), seconds(way));
+        LeadTime way = new LeadTime(NOON, Optional.of(at(10)),
+                List.of(new Span(at(15), at(40)), new Span(at(30), at(50)),
+                        new Span(at(60), at(80))),
+                at(90), at(190), Optional.of(at(290)), at(390), at(400));
+        assertEquals(Map.of(TimePart.TURN, 10L, TimePart.BUILDING, 55L, TimePart.AGENTS, 25L, TimePart.BEFORE, 100L,
+                TimePart.PEOPLE, 100L,
+                TimePart.TIME, 100L, TimePart.DEPLOYING, 10L), seconds(way));
     }
 
     @Test
     void aVersionThatArrivedWasNotBuiltAndWhoeverWasNotAskedTookNoTime() {
-        Way way = new Way(NOON, Optional.empty(), List.of(), NOON, at(5), Optional.empty(), at(7), at(9));
-        assertEquals(Map.of(Part.TURN, 0L, Part.BUILDING, 0L, Part.AGENTS, 0L, Part.BEFORE, 5L, Part.PEOPLE, 0L,
-                Part.TIME, 2L, Part.DEPLOYING, 2L), seconds(way));
+        LeadTime way = new LeadTime(NOON, Optional.empty(), List.of(), NOON, at(5), Optional.empty(), at(7), at(9));
+        assertEquals(Map.of(TimePart.TURN, 0L, TimePart.BUILDING, 0L, TimePart.AGENTS, 0L, TimePart.BEFORE, 5L,
+                TimePart.PEOPLE, 0L,
+                TimePart.TIME, 2L, TimePart.DEPLOYING, 2L), seconds(way));
     }
 
-    private static Map<Part, Long> seconds(Way way) {
+    private static Map<TimePart, Long> seconds(LeadTime way) {
         return way.parts().entrySet().stream()
                 .collect(Collectors.toMap(Map.Entry::getKey, each -> each.getValue().toSeconds()));
     }
@@ -54,11 +58,12 @@ class PaceTest {
             for (int i = random.nextInt(6); i > 0; i--) {
                 work.add(new Span(at(random.nextInt(100)), at(random.nextInt(120))));
             }
-            Way way = new Way(NOON, random.nextBoolean() ? Optional.of(at(random.nextInt(120))) : Optional.empty(),
+            LeadTime way = new LeadTime(NOON,
+                    random.nextBoolean() ? Optional.of(at(random.nextInt(120))) : Optional.empty(),
                     work, at(random.nextInt(120)), at(random.nextInt(120)),
                     random.nextBoolean() ? Optional.of(at(random.nextInt(120))) : Optional.empty(),
                     at(random.nextInt(120)), live);
-            Map<Part, Duration> parts = way.parts();
+            Map<TimePart, Duration> parts = way.parts();
             assertTrue(parts.values().stream().noneMatch(Duration::isNegative), way + " " + parts);
             assertEquals(Duration.between(NOON, live), parts.values().stream().reduce(Duration.ZERO, Duration::plus));
         }
@@ -73,10 +78,12 @@ class PaceTest {
         Summary summary = Summary.of(List.of(sample(10, 0, -1), sample(20, 100, 60), sample(30, 10, -1),
                 sample(40, 50, 0)));
         assertEquals(new Summary(4, OptionalLong.of(40), OptionalLong.of(120),
-                Map.of(Part.TURN, 0L, Part.AGENTS, 0L, Part.BUILDING, 100L, Part.BEFORE, 0L, Part.PEOPLE, 160L,
-                        Part.TIME, 0L, Part.DEPLOYING, 0L),
-                Map.of(Part.TURN, 0L, Part.AGENTS, 0L, Part.BUILDING, 20L, Part.BEFORE, 0L, Part.PEOPLE, 10L,
-                        Part.TIME, 0L, Part.DEPLOYING, 0L),
+                Map.of(TimePart.TURN, 0L, TimePart.AGENTS, 0L, TimePart.BUILDING, 100L, TimePart.BEFORE, 0L,
+                        TimePart.PEOPLE, 160L,
+                        TimePart.TIME, 0L, TimePart.DEPLOYING, 0L),
+                Map.of(TimePart.TURN, 0L, TimePart.AGENTS, 0L, TimePart.BUILDING, 20L, TimePart.BEFORE, 0L,
+                        TimePart.PEOPLE, 10L,
+                        TimePart.TIME, 0L, TimePart.DEPLOYING, 0L),
                 2, OptionalLong.of(0)), summary);
     }
 

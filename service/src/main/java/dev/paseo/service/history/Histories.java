@@ -64,10 +64,10 @@ class Histories {
                 .happenings();
     }
 
-    private static List<Happening> rows(Mark mark, Source source, Function<Behind, List<HappenedRow>> asking,
+    private static List<Happening> rows(Mark mark, Source source, Function<Behind, List<HappenedRow>> query,
             Function<HappenedRow, What> what) {
         Mark.Bound bound = mark.behind(source);
-        return asking.apply(new Behind(bound.at(), bound.id())).stream()
+        return query.apply(new Behind(bound.at(), bound.id())).stream()
                 .map(row -> new Happening(new Mark(row.at(), source, row.id()), what.apply(row),
                         Optional.ofNullable(row.component()), row.environment(), Optional.ofNullable(row.version()),
                         Optional.ofNullable(row.deployment()), Optional.ofNullable(row.status()),

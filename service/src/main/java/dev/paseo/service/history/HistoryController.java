@@ -73,13 +73,13 @@ class HistoryController {
     private final Histories histories;
     private final Lanes lanes;
     private final Moments moments;
-    private final Asking asking;
+    private final HistoryQuery query;
 
-    HistoryController(Histories histories, Lanes lanes, Moments moments, Asking asking) {
+    HistoryController(Histories histories, Lanes lanes, Moments moments, HistoryQuery query) {
         this.histories = histories;
         this.lanes = lanes;
         this.moments = moments;
-        this.asking = asking;
+        this.query = query;
     }
 
     /**
@@ -101,7 +101,7 @@ class HistoryController {
         Permission.require(person, Action.LOOK, component, environment);
         Optional<Mark> mark = after.map(cursor -> Mark.read(cursor)
                 .orElseThrow(() -> Refusal.invalid("/after", "should be what next told")));
-        var page = histories.page(asking.of(new Asking.Wanted(component, environment, host, by, since, until),
+        var page = histories.page(query.of(new HistoryQuery.Wanted(component, environment, host, by, since, until),
                 Math.clamp(limit, 1, 200)), new Histories.Names(component, environment, host), mark);
         return new HistoryView(page.happenings().stream().map(HistoryController::view).toList(),
                 page.next().map(Mark::cursor));
@@ -126,7 +126,8 @@ class HistoryController {
             @RequestParam Optional<Instant> since, @RequestParam Optional<Instant> until,
             @RequestParam(defaultValue = "") String after) {
         Permission.require(person, Action.LOOK, component, environment);
-        return lanes.of(asking.window(new Asking.Wanted(component, environment, host, Optional.empty(), since, until)),
+        return lanes.of(query.window(new HistoryQuery.Wanted(component, environment, host, Optional.empty(), since,
+                until)),
                 new Histories.Names(component, environment, host), after);
     }
 
@@ -140,7 +141,7 @@ class HistoryController {
     ChangedBetweenView changes(@AuthenticationPrincipal Person person, @RequestParam Instant since,
             @RequestParam Optional<Instant> until) {
         Permission.require(person, Action.LOOK);
-        Instant end = until.orElseGet(asking::now);
+        Instant end = until.orElseGet(query::now);
         if (end.isBefore(since)) {
             throw Refusal.invalid("/until", "should not be before since");
         }

@@ -1,6 +1,6 @@
 package dev.paseo.service.origin;
 
-import dev.paseo.core.origin.Envelope;
+import dev.paseo.core.origin.SignedEnvelope;
 import dev.paseo.core.signature.Ed25519;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.database.Json;
@@ -25,9 +25,9 @@ class Statements {
          */
         record SignatureView(String keyid, String sig) {}
 
-        Envelope envelope() {
-            return new Envelope(payloadType, Base64.getDecoder().decode(payload), signatures.stream()
-                    .map(each -> new Envelope.Signed(each.keyid(), each.sig())).toList());
+        SignedEnvelope envelope() {
+            return new SignedEnvelope(payloadType, Base64.getDecoder().decode(payload), signatures.stream()
+                    .map(each -> new SignedEnvelope.Signed(each.keyid(), each.sig())).toList());
         }
     }
 
@@ -73,8 +73,8 @@ class Statements {
 
     private String sign(Object statement) {
         byte[] payload = json.write(statement).getBytes(StandardCharsets.UTF_8);
-        return json.write(new EnvelopeView(Envelope.IN_TOTO, Base64.getEncoder().encodeToString(payload),
+        return json.write(new EnvelopeView(SignedEnvelope.IN_TOTO, Base64.getEncoder().encodeToString(payload),
                 List.of(new EnvelopeView.SignatureView(Ed25519.print(key.known()),
-                        key.sign(Envelope.signed(Envelope.IN_TOTO, payload))))));
+                        key.sign(SignedEnvelope.signed(SignedEnvelope.IN_TOTO, payload))))));
     }
 }

@@ -2,7 +2,7 @@ package dev.paseo.service.pace;
 
 import dev.paseo.core.access.Action;
 import dev.paseo.core.access.Person;
-import dev.paseo.core.pace.Part;
+import dev.paseo.core.pace.TimePart;
 import dev.paseo.core.text.Word;
 import dev.paseo.service.clock.ServiceClock;
 import dev.paseo.service.component.Components;
@@ -85,8 +85,8 @@ class PaceController {
      * @param until not there: now
      * @param limit at most so many, 1 to 500
      */
-    @GetMapping("/ways")
-    List<Paces.WayView> ways(@AuthenticationPrincipal Person person, @RequestParam Optional<String> component,
+    @GetMapping("/lead-times")
+    List<Paces.LeadTimeView> leadTimes(@AuthenticationPrincipal Person person, @RequestParam Optional<String> component,
             @RequestParam Optional<String> label, @RequestParam Optional<String> environment,
             @RequestParam Optional<Instant> since, @RequestParam Optional<Instant> until,
             @RequestParam(defaultValue = "50") int limit) {
@@ -105,18 +105,20 @@ class PaceController {
             @RequestParam Optional<String> label, @RequestParam Optional<String> environment,
             @RequestParam Optional<Instant> since, @RequestParam Optional<Instant> until,
             HttpServletResponse response) throws IOException {
-        List<Paces.WayView> ways = paces.slowest(asked(person,
+        List<Paces.LeadTimeView> leadTimes = paces.slowest(asked(person,
                 new Wanted(component, label, environment, since, until), MOST));
         response.setContentType("text/csv;charset=utf-8");
         response.setHeader("Content-Disposition", "attachment; filename=\"pace.csv\"");
         response.setCharacterEncoding(StandardCharsets.UTF_8);
         PrintWriter out = response.getWriter();
-        out.print("deployment,component,version,environment,live,seconds," + Arrays.stream(Part.values())
+        out.print("deployment,component,version,environment,live,seconds," + Arrays.stream(TimePart.values())
                 .map(Word::of).collect(Collectors.joining(",")) + ",bad for\r\n");
-        ways.forEach(way -> out.print(way.deployment() + "," + way.component() + "," + quoted(way.version()) + ","
-                + way.environment() + "," + way.live() + "," + way.seconds() + ","
-                + way.parts().stream().map(part -> Long.toString(part.seconds())).collect(Collectors.joining(","))
-                + "," + way.badFor().map(seconds -> Long.toString(seconds)).orElse("") + "\r\n"));
+        leadTimes.forEach(
+                each -> out.print(each.deployment() + "," + each.component() + "," + quoted(each.version()) + ","
+                        + each.environment() + "," + each.live() + "," + each.seconds() + ","
+                        + each.parts().stream().map(part -> Long.toString(part.seconds()))
+                                .collect(Collectors.joining(","))
+                        + "," + each.badFor().map(seconds -> Long.toString(seconds)).orElse("") + "\r\n"));
     }
 
     /** Of a version's number, whose form a repository gives: a spreadsheet must not take it for a formula. */

@@ -1,7 +1,7 @@
 package dev.paseo.service.pace;
 
-import dev.paseo.core.pace.Part;
-import dev.paseo.core.pace.Way;
+import dev.paseo.core.pace.TimePart;
+import dev.paseo.core.pace.LeadTime;
 import dev.paseo.service.engine.EffectHandler;
 import dev.paseo.service.pace.PaceMapper.MadeRow;
 import dev.paseo.service.version.Versions;
@@ -15,7 +15,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
-/** Keeps the way of each promotion as it goes live, and notes on it when it was gone back from. */
+/** Keeps the lead time of each promotion as it goes live, and notes on it when it was gone back from. */
 @Component
 class PaceKeeping implements EffectHandler {
 
@@ -44,18 +44,19 @@ class PaceKeeping implements EffectHandler {
     }
 
     private void keep(MadeRow made) {
-        List<Way.Span> work = made.run() == null ? List.of() : mapper.work(made.run()).stream()
-                .map(row -> new Way.Span(row.takenAt(), row.endedAt())).toList();
+        List<LeadTime.Span> work = made.run() == null ? List.of() : mapper.work(made.run()).stream()
+                .map(row -> new LeadTime.Span(row.takenAt(), row.endedAt())).toList();
         Instant began = Objects.requireNonNullElse(made.runAsked(), made.sealed());
-        Map<Part, Duration> parts = new Way(began, Optional.ofNullable(made.runBegan()), work, made.sealed(),
+        Map<TimePart, Duration> parts = new LeadTime(began, Optional.ofNullable(made.runBegan()), work, made.sealed(),
                 made.requested(), Optional.ofNullable(made.decided()),
                 Objects.requireNonNullElse(made.started(), made.requested()), made.live()).parts();
-        mapper.keep(made, seconds(parts, Part.TURN), seconds(parts, Part.AGENTS), seconds(parts, Part.BUILDING),
-                seconds(parts, Part.BEFORE), seconds(parts, Part.PEOPLE), seconds(parts, Part.TIME),
-                seconds(parts, Part.DEPLOYING), mapper.badFor(made.deployment()).orElse(null));
+        mapper.keep(made, seconds(parts, TimePart.TURN), seconds(parts, TimePart.AGENTS),
+                seconds(parts, TimePart.BUILDING),
+                seconds(parts, TimePart.BEFORE), seconds(parts, TimePart.PEOPLE), seconds(parts, TimePart.TIME),
+                seconds(parts, TimePart.DEPLOYING), mapper.badFor(made.deployment()).orElse(null));
     }
 
-    private static long seconds(Map<Part, Duration> parts, Part part) {
+    private static long seconds(Map<TimePart, Duration> parts, TimePart part) {
         return Math.round(parts.get(part).toMillis() / 1000.0);
     }
 

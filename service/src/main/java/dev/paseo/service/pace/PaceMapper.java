@@ -9,7 +9,7 @@ import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
 
-/** Ways, and what they are made of. */
+/** Lead times, and what they are made of. */
 @Mapper
 interface PaceMapper {
 
@@ -38,13 +38,13 @@ interface PaceMapper {
             + "null")
     List<WorkRow> work(long run);
 
-    /** A way, in seconds; {@code badFor} is null where it was not gone back from. */
-    record WayRow(long deployment, String component, String version, String environment, Instant liveAt, long turn,
+    /** A lead time, in seconds; {@code badFor} is null where it was not gone back from. */
+    record LeadTimeRow(long deployment, String component, String version, String environment, Instant liveAt, long turn,
             long agents, long building, long beforeIt, long people, long waitingTime, long deploying,
             @Nullable Long badFor) {}
 
     @Insert("""
-            replace into pace_way (deployment_id, component_id, environment_id, live_at, turn, agents, building,
+            replace into lead_time (deployment_id, component_id, environment_id, live_at, turn, agents, building,
               before_it, people, waiting_time, deploying, bad_for)
             values (#{made.deployment}, #{made.component}, #{made.environment}, #{made.live}, #{turn}, #{agents},
               #{building}, #{before}, #{people}, #{time}, #{deploying}, #{badFor})""")
@@ -59,7 +59,7 @@ interface PaceMapper {
               from deployment b where b.replaces_id = d.id and b.kind = 'rollback' and b.live_at is not null))""")
     Optional<Long> badFor(long deployment);
 
-    @Update("update pace_way set bad_for = #{seconds} where deployment_id = #{deployment}")
+    @Update("update lead_time set bad_for = #{seconds} where deployment_id = #{deployment}")
     int bad(long deployment, long seconds);
 
     /** What is asked; null: nothing. */
@@ -82,7 +82,7 @@ interface PaceMapper {
             <script>
             select w.environment_id as environment, w.live_at, w.turn, w.agents, w.building, w.before_it, w.people,
               w.waiting_time, w.deploying, w.bad_for
-            from pace_way w where
+            from lead_time w where
             """ + ASKED + """
             </script>""")
     List<SampleRow> samples(Asked asked);
@@ -92,7 +92,7 @@ interface PaceMapper {
             <script>
             select w.deployment_id as deployment, c.name as component, v.number as version, e.name as environment,
               w.live_at, w.turn, w.agents, w.building, w.before_it, w.people, w.waiting_time, w.deploying, w.bad_for
-            from (select * from pace_way w where
+            from (select * from lead_time w where
             """ + ASKED + """
               order by w.turn + w.agents + w.building + w.before_it + w.people + w.waiting_time + w.deploying desc,
               w.deployment_id limit #{limit}) w
@@ -101,7 +101,7 @@ interface PaceMapper {
             order by w.turn + w.agents + w.building + w.before_it + w.people + w.waiting_time + w.deploying desc,
               w.deployment_id
             </script>""")
-    List<WayRow> slowest(Asked asked);
+    List<LeadTimeRow> slowest(Asked asked);
 
     record CountRow(long environment, int count) {}
 

@@ -1,12 +1,12 @@
 package dev.paseo.service.pace;
 
-import dev.paseo.core.pace.Part;
+import dev.paseo.core.pace.TimePart;
 import dev.paseo.core.pace.Summary;
 import dev.paseo.core.pace.Summary.Sample;
 import dev.paseo.service.pace.PaceMapper.Asked;
 import dev.paseo.service.pace.PaceMapper.CountRow;
 import dev.paseo.service.pace.PaceMapper.SampleRow;
-import dev.paseo.service.pace.PaceMapper.WayRow;
+import dev.paseo.service.pace.PaceMapper.LeadTimeRow;
 import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
@@ -57,7 +57,7 @@ class Paces {
      * @param seconds what all of them spent in it together
      * @param median  of it by itself
      */
-    record PartOfPaceView(Part part, long seconds, long median) {}
+    record PartOfPaceView(TimePart part, long seconds, long median) {}
 
     /** A week. */
     record WeekView(LocalDate from, int live, long median, int wentBack) {}
@@ -69,11 +69,12 @@ class Paces {
      * @param parts   where they went, in the order in which they go
      * @param badFor  how long it was live until it was gone back from
      */
-    record WayView(long deployment, String component, String version, String environment, Instant live, long seconds,
-            List<PartOfWayView> parts, Optional<Long> badFor) {}
+    record LeadTimeView(long deployment, String component, String version, String environment, Instant live,
+            long seconds,
+            List<PartOfLeadTimeView> parts, Optional<Long> badFor) {}
 
-    /** A part of one way. */
-    record PartOfWayView(Part part, long seconds) {}
+    /** A part of one lead time. */
+    record PartOfLeadTimeView(TimePart part, long seconds) {}
 
     private static final Duration WEEK = Duration.ofDays(7);
 
@@ -104,7 +105,7 @@ class Paces {
                 TreeMap::new, Collectors.toList()));
         return new EnvironmentPaceView(name, all.live(), Math.round(all.live() / weeks * 100) / 100.0,
                 optional(all.median()), optional(all.ninety()),
-                Arrays.stream(Part.values()).map(part -> new PartOfPaceView(
+                Arrays.stream(TimePart.values()).map(part -> new PartOfPaceView(
                         part, all.parts().get(part), all.medians().getOrDefault(part, 0L))).toList(),
                 failed, all.wentBack(), optional(all.mended()), byWeek.entrySet().stream().map(week -> {
                     Summary one = Summary.of(week.getValue().stream().map(Paces::sample).toList());
@@ -122,18 +123,18 @@ class Paces {
     }
 
     /** Those that took longest, each with where its time went. */
-    List<WayView> slowest(Asked asked) {
-        return mapper.slowest(asked).stream().map(Paces::way).toList();
+    List<LeadTimeView> slowest(Asked asked) {
+        return mapper.slowest(asked).stream().map(Paces::leadTime).toList();
     }
 
-    private static WayView way(WayRow row) {
+    private static LeadTimeView leadTime(LeadTimeRow row) {
         long[] seconds = {row.turn(), row.agents(), row.building(), row.beforeIt(), row.people(), row.waitingTime(),
                 row.deploying()};
-        List<PartOfWayView> parts = new ArrayList<>();
-        for (Part part : Part.values()) {
-            parts.add(new PartOfWayView(part, seconds[part.ordinal()]));
+        List<PartOfLeadTimeView> parts = new ArrayList<>();
+        for (TimePart part : TimePart.values()) {
+            parts.add(new PartOfLeadTimeView(part, seconds[part.ordinal()]));
         }
-        return new WayView(row.deployment(), row.component(), row.version(), row.environment(), row.liveAt(),
+        return new LeadTimeView(row.deployment(), row.component(), row.version(), row.environment(), row.liveAt(),
                 Arrays.stream(seconds).sum(), parts, Optional.ofNullable(row.badFor()));
     }
 }

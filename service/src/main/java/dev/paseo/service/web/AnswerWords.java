@@ -6,7 +6,7 @@ import dev.paseo.service.asking.Asks;
 import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.find.Thing;
 import dev.paseo.core.history.What;
-import dev.paseo.core.pace.Part;
+import dev.paseo.core.pace.TimePart;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.text.Word;
 import dev.paseo.language.piece.Standing;
@@ -39,7 +39,7 @@ import tools.jackson.databind.module.SimpleModule;
 class AnswerWords {
 
     private static final List<Class<? extends Enum<?>>> TYPES = Stream.concat(RecordMapping.WORDS.stream(),
-            Stream.of(AskedAct.class, Asks.Outcome.class, HostState.Phase.class, Judgement.State.class, Part.class,
+            Stream.of(AskedAct.class, Asks.Outcome.class, HostState.Phase.class, Judgement.State.class, TimePart.class,
                     OwnFollowing.Followed.class, Standing.class,
                     Thing.class,
                     TrialOutcome.class, What.class))

@@ -42,8 +42,8 @@ class PaceMapperTest {
         long back = live("rollback", 160, bad);
         List.of(good, bad, back).forEach(each -> keeping.perform(Long.toString(each)));
         keeping.perform(Long.toString(rows.deployment(place.id(), version)));
-        List<PaceMapper.WayRow> ways = mapper.slowest(asked(null, 10));
-        assertEquals(List.of(bad, good), ways.stream().map(PaceMapper.WayRow::deployment).toList(),
+        List<PaceMapper.LeadTimeRow> ways = mapper.slowest(asked(null, 10));
+        assertEquals(List.of(bad, good), ways.stream().map(PaceMapper.LeadTimeRow::deployment).toList(),
                 "the slowest first, and no rollback");
         assertEquals(60, ways.getFirst().badFor());
         assertEquals(5, ways.getFirst().deploying());

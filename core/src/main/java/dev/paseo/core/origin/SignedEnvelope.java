@@ -12,7 +12,7 @@ import java.util.List;
  * @param payloadType what the payload is, a media type
  * @param payload     the very bytes that were signed, with their type
  */
-public record Envelope(String payloadType, byte[] payload, List<Signed> signatures) {
+public record SignedEnvelope(String payloadType, byte[] payload, List<Signed> signatures) {
 
     /** The media type of in-toto statements. */
     public static final String IN_TOTO = "application/vnd.in-toto+json";

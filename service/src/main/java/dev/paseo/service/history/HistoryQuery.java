@@ -12,7 +12,7 @@ import org.springframework.stereotype.Component;
 
 /** Reads what is asked of history: what is named is there, or was. */
 @Component
-class Asking {
+class HistoryQuery {
 
     private static final Duration USUAL = Duration.ofDays(7);
     private static final Duration LONGEST = Duration.ofDays(400);
@@ -25,7 +25,7 @@ class Asking {
     private final HistoryMapper mapper;
     private final ServiceClock clock;
 
-    Asking(HistoryMapper mapper, ServiceClock clock) {
+    HistoryQuery(HistoryMapper mapper, ServiceClock clock) {
         this.mapper = mapper;
         this.clock = clock;
     }

@@ -10,7 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * The way of a version from what began it to its going live in an environment.
+ * How long a version took from what began it to going live in an environment, and where that went.
  *
  * @param began     when its run was asked for; of one that arrived, when it was sealed
  * @param runBegan  when its run began
@@ -21,7 +21,7 @@ import java.util.Optional;
  * @param started   when its deployment began
  * @param live      when it went live
  */
-public record Way(Instant began, Optional<Instant> runBegan, List<Span> work, Instant sealed, Instant requested,
+public record LeadTime(Instant began, Optional<Instant> runBegan, List<Span> work, Instant sealed, Instant requested,
         Optional<Instant> decided, Instant started, Instant live) {
 
     /** A time with both ends. */
@@ -31,22 +31,22 @@ public record Way(Instant began, Optional<Instant> runBegan, List<Span> work, In
      * Where its time went. All parts together are exactly the time from its beginning to its going live, and none is
      * negative, whatever clocks were set back meanwhile.
      */
-    public Map<Part, Duration> parts() {
+    public Map<TimePart, Duration> parts() {
         Instant run = after(began, runBegan.orElse(began));
         Instant end = after(run, sealed);
         Instant asked = after(end, requested);
         Instant people = after(asked, decided.orElse(asked));
         Instant begun = after(people, started);
         Instant done = after(begun, live);
-        Map<Part, Duration> parts = new EnumMap<>(Part.class);
-        parts.put(Part.TURN, Duration.between(began, run));
+        Map<TimePart, Duration> parts = new EnumMap<>(TimePart.class);
+        parts.put(TimePart.TURN, Duration.between(began, run));
         Duration building = covered(work, run, end);
-        parts.put(Part.BUILDING, building);
-        parts.put(Part.AGENTS, Duration.between(run, end).minus(building));
-        parts.put(Part.BEFORE, Duration.between(end, asked));
-        parts.put(Part.PEOPLE, Duration.between(asked, people));
-        parts.put(Part.TIME, Duration.between(people, begun));
-        parts.put(Part.DEPLOYING, Duration.between(begun, done));
+        parts.put(TimePart.BUILDING, building);
+        parts.put(TimePart.AGENTS, Duration.between(run, end).minus(building));
+        parts.put(TimePart.BEFORE, Duration.between(end, asked));
+        parts.put(TimePart.PEOPLE, Duration.between(asked, people));
+        parts.put(TimePart.TIME, Duration.between(people, begun));
+        parts.put(TimePart.DEPLOYING, Duration.between(begun, done));
         return parts;
     }
 

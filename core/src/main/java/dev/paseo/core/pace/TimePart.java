@@ -1,7 +1,7 @@
 package dev.paseo.core.pace;
 
 /** Where the time goes between what began a version and its going live somewhere, in the order in which it goes. */
-public enum Part {
+public enum TimePart {
     /** The run waits for its turn in its line. */
     TURN,
     /** The run has begun, and none of its stages is at work: they wait for agents. */
