@@ -10,6 +10,7 @@ import { SIDE_TAB } from "../../design/tabs";
 import { NOTHING_KNOWN, type Schema } from "../../editor/completion";
 import { Editor } from "../../editor/Editor";
 import { EnvironmentForms } from "./EnvironmentForms";
+import { PastTried } from "./PastTried";
 
 /** The environments file: written here, checked as it is typed, loaded as a whole or not at all. */
 export default function EnvironmentsFile() {
@@ -193,8 +194,9 @@ export function Desk({ title, about, file, before, draft, environment, back, sta
                 Forms
               </Tabs.Trigger>
             </Tabs.List>
-            <Tabs.Content value="changes">
+            <Tabs.Content value="changes" className="grid gap-4">
               <Checked check={check.data} error={check.error ?? undefined} />
+              {problems.length === 0 && changes.length > 0 && <PastTried text={text} />}
             </Tabs.Content>
             <Tabs.Content value="forms" className="grid grid-cols-[minmax(0,1fr)] gap-4">
               {schema.data ? (

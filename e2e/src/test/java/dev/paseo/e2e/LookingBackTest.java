@@ -147,6 +147,30 @@ class LookingBackTest {
         assertTrue(lines.stream().anyMatch(line -> line.contains(",daylight-api,\"1.4.2\",staging,")), lines::toString);
     }
 
+    /** Stricter rules for staging, held against what went there; looser ones for test, which asks nothing. */
+    @Test
+    void stricterRulesNameWhatTheyWouldHaveStopped() throws Exception {
+        String stricter = Scenario.environments(park::hostAddress).replace("    follows: test\n", "    follows: test\n"
+                + "    to-enter:\n      approvals: {from: approvers, count: 1}\n      facts: {Measured: "
+                + "\"coverage.lines > 0.5\"}\n");
+        JsonNode answer = park.as("auditor").post("/api/v1/environments/dry-run", Map.of("text", stricter, "days", 1))
+                .good();
+        assertEquals(1, answer.path("environments").size(), "the others stay as they are");
+        JsonNode staging = answer.path("environments").path(0);
+        assertEquals("staging 2 0", staging.path("environment").asString() + " " + staging.path("went").asString("")
+                + " " + staging.path("ended").asString(""));
+        assertEquals(List.of("1.4.2 stopped", "1.4.1 stopped"), staging.path("found").valueStream()
+                .map(each -> each.path("version").asString() + " " + each.path("outcome").asString()).toList());
+        assertEquals(2, staging.path("more").size());
+        assertEquals(400, park.as("auditor").post("/api/v1/environments/dry-run", Map.of("text", stricter, "days", 0))
+                .status());
+        assertEquals(422, park.as("auditor").post("/api/v1/environments/dry-run", Map.of("text", "moon: 1")).status());
+        Path file = Files.writeString(folder.resolve("stricter.yaml"), stricter);
+        String said = park.paseo("admin", "environment", "load", file.toString(), "--dry-run", "--days", "1").out();
+        assertTrue(said.contains("would have stopped 2 of 2") && said.contains("daylight-api 1.4.2 into staging")
+                && said.contains("never reported"), said);
+    }
+
     @Test
     void theClientSaysTheSame() {
         String production = park.paseo("auditor", "history", "production", "--since", "1d").out();

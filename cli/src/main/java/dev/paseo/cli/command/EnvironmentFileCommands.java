@@ -31,8 +31,14 @@ final class EnvironmentFileCommands {
                 description = "the file may ask less than the rules do now; without it, such a file is refused")
         private boolean loosen;
 
-        @Option(names = "--dry-run", description = "only says what would change and what would loosen")
+        @Option(names = "--dry-run",
+                description = "only says what would change and what would loosen, and what the gates would have done "
+                        + "to what went through them lately")
         private boolean dryRun;
+
+        @Option(names = "--days", paramLabel = "DAYS",
+                description = "how far a dry run looks back, 1 to 365 days; default: ${DEFAULT-VALUE}")
+        private int days = 90;
 
         OfFile(Context context) {
             super(context);
@@ -49,6 +55,11 @@ final class EnvironmentFileCommands {
                                                 + " " + problem.path("message").asString())
                                         .collect(Collectors.joining("\n")));
             }
+            Optional<JsonNode> past = dryRun
+                    ? Optional.of(api.post(Api.path("environments", "dry-run"),
+                            api.object().put("text", text).put("days", days)))
+                    : Optional.empty();
+            past.ifPresent(each -> ((ObjectNode) checked).set("dryRun", each));
             print(checked, () -> {
                 checked.path("warnings")
                         .forEach(warning -> context.out().println(Words.warning(file, warning, context.ink())));
@@ -58,6 +69,7 @@ final class EnvironmentFileCommands {
                         .forEach(change -> context.out()
                                 .println(context.ink().warn("loosens ") + change.path("environment").asString() + ": "
                                         + change.path("what").asString()));
+                past.ifPresent(each -> DryRunLines.print(context, each, days));
             });
             return finish(api, text, file, checked);
         }

@@ -3,6 +3,7 @@ package dev.paseo.core.gate;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -69,6 +70,25 @@ public record GateFacts(
     public record Stretch(String where, Duration longest, Optional<Instant> since) {
         public static final Stretch NOT_AT_ALL = new Stretch("", Duration.ZERO, Optional.empty());
 
+        /**
+         * How it was at a moment that is past.
+         *
+         * @param lived when the version was live there, healthy or not
+         * @return no longer than the longest healthy one, as far as that is known
+         */
+        public Stretch asOf(List<Lived> lived, Instant moment) {
+            Duration healthy = until(moment);
+            Duration ended = lived.stream().filter(each -> each.to().filter(to -> !to.isAfter(moment)).isPresent())
+                    .map(each -> Duration.between(each.from(), each.to().orElseThrow()))
+                    .max(Comparator.naturalOrder()).orElse(Duration.ZERO);
+            Optional<Instant> begun = lived.stream()
+                    .filter(each -> each.from().isBefore(moment) && each.to().filter(to -> !to.isAfter(moment)).isEmpty())
+                    .map(Lived::from).max(Comparator.naturalOrder());
+            Instant earliest = moment.minus(healthy);
+            return new Stretch(where, ended.compareTo(healthy) < 0 ? ended : healthy,
+                    begun.map(from -> from.isBefore(earliest) ? earliest : from));
+        }
+
         /** The longest one until now. */
         Duration until(Instant now) {
             return since.map(begun -> Duration.between(begun, now)).filter(current -> current.compareTo(longest) > 0)
@@ -85,6 +105,9 @@ public record GateFacts(
         }
     }
 
+    /** @param to empty while it still is */
+    public record Lived(Instant from, Optional<Instant> to) {}
+
     /**
      * What came of a condition: whether it holds, empty where a fact of it is not there; and the facts it looked at.
      */
@@ -100,6 +123,14 @@ public record GateFacts(
             rulings = List.copyOf(rulings);
             ticks = List.copyOf(ticks);
             answers = Map.copyOf(answers);
+        }
+
+        /** What had been said by then. */
+        Said asOf(Instant moment) {
+            Map<String, Answer> then = new HashMap<>(answers);
+            then.values().removeIf(answer -> answer.at().isAfter(moment));
+            return new Said(rulings.stream().filter(ruling -> !ruling.at().isAfter(moment)).toList(),
+                    ticks.stream().filter(tick -> !tick.at().isAfter(moment)).toList(), then);
         }
     }
 
@@ -129,6 +160,17 @@ public record GateFacts(
 
     /** @param live the version that is live there, if any */
     public record Requirement(String component, String range, Optional<String> live, boolean met) {}
+
+    /**
+     * How they were at a moment that is past, as far as is known: of what counts as said, passed and lived through only
+     * what was so by then; the members of groups, the branch and the evidence are those of now.
+     */
+    public GateFacts asOf(Instant moment, Set<String> passed, Stretch stretch) {
+        OfVersion then = new OfVersion(passed, version.branch(), version.trusted(), version.tags(),
+                version.uploaded(), stretch, version.conditions());
+        return new GateFacts(subject, requester, authors, unknown, people, then, requestedAt, said.asOf(moment),
+                around);
+    }
 
     public GateFacts {
         authors = Set.copyOf(authors);

@@ -30,10 +30,10 @@ import org.springframework.stereotype.Component;
 
 /** Checks an environments file against what is here, and says what loading it would change. */
 @Component
-class EnvironmentChecks {
+public class EnvironmentChecks {
 
     /** What is wrong with a file; the file where nothing is, and what should be changed in it all the same. */
-    record Checked(Optional<EnvironmentsFile> file, List<Problem> problems, List<Problem> warnings) {}
+    public record Checked(Optional<EnvironmentsFile> file, List<Problem> problems, List<Problem> warnings) {}
 
     /** What loading a file would change in an environment, as a sentence. */
     record Change(String environment, String what) {}
@@ -88,7 +88,7 @@ class EnvironmentChecks {
         }
     }
 
-    Checked check(String text) {
+    public Checked check(String text) {
         Reading<EnvironmentsFile> reading = EnvironmentsFileReader.read(text,
                 mapper.all().stream().map(EnvironmentRow::name).toList());
         List<Problem> problems = new ArrayList<>(reading.problems());

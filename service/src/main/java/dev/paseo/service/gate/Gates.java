@@ -131,6 +131,11 @@ public class Gates {
         return facts.load(at, asked(at).stream().filter(which).toList(), subject(at), around);
     }
 
+    /** What criteria of other rules would be judged on, of something that stood at a gate: as it is known now. */
+    public GateFacts known(AtGate at, List<Criterion> criteria, Subject approved) {
+        return facts.load(at, criteria, approved, GateFacts.Around.PLAIN);
+    }
+
     /** The digest of what an approval would approve now. */
     public String digest(AtGate at) {
         return subject(at).digest();

@@ -46,7 +46,7 @@ public class Stretches {
         });
     }
 
-    GateFacts.Stretch of(Environments.Place place, long version) {
+    public GateFacts.Stretch of(Environments.Place place, long version) {
         return mapper.of(place.id(), version)
                 .map(row -> new GateFacts.Stretch(place.environment(),
                         Duration.of(row.longestMicros(), ChronoUnit.MICROS),

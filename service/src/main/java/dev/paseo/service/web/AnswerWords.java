@@ -7,6 +7,8 @@ import dev.paseo.core.deployment.HostState;
 import dev.paseo.core.find.Thing;
 import dev.paseo.core.history.What;
 import dev.paseo.core.pace.TimePart;
+import dev.paseo.core.environment.DryRun;
+import dev.paseo.core.environment.GateSide;
 import dev.paseo.core.gate.Judgement;
 import dev.paseo.core.text.Word;
 import dev.paseo.language.piece.Standing;
@@ -40,7 +42,7 @@ class AnswerWords {
 
     private static final List<Class<? extends Enum<?>>> TYPES = Stream.concat(RecordMapping.WORDS.stream(),
             Stream.of(AskedAct.class, Asks.Outcome.class, HostState.Phase.class, Judgement.State.class, TimePart.class,
-                    OwnFollowing.Followed.class, Standing.class,
+                    OwnFollowing.Followed.class, Standing.class, DryRun.Outcome.class, GateSide.class,
                     Thing.class,
                     TrialOutcome.class, What.class))
             .toList();

@@ -1,0 +1,93 @@
+import { useMutation } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, need, type Schemas } from "../../api/client";
+import { At } from "../../design/time";
+
+type Past = Schemas["DryRunFoundView"];
+
+const DAYS = 90;
+
+const OUTCOMES: Record<Past["outcome"], string> = {
+  stopped: "stopped",
+  waited: "would wait longer",
+  "let-through": "let through",
+  unknown: "cannot be told",
+  "as-it-was": "as it was",
+};
+
+/** What the gates of a text would have done to what went through them lately; asked for, as it takes a moment. */
+export function PastTried({ text }: { text: string }) {
+  const tried = useMutation({
+    mutationFn: (asked: string) =>
+      need(api.POST("/api/v1/environments/dry-run", { body: { text: asked, days: DAYS } })),
+  });
+  const shown = tried.variables === text;
+  return (
+    <div className="grid gap-2 text-base">
+      <div>
+        <button type="button" className="btn small" disabled={tried.isPending} onClick={() => tried.mutate(text)}>
+          {tried.isPending ? "Trying…" : `Try on the last ${DAYS} days`}
+        </button>
+      </div>
+      <div role="status" className="grid gap-3">
+        {tried.error && shown && <p className="bad">{tried.error.message}</p>}
+        {tried.data && shown && tried.data.environments.length === 0 && (
+          <p className="quiet">No gate of an environment that is there changes.</p>
+        )}
+        {tried.data && shown && tried.data.environments.map((each) => <Tried key={each.environment} tried={each} />)}
+        {tried.data && !shown && <p className="quiet">The text has changed since it was tried.</p>}
+      </div>
+    </div>
+  );
+}
+
+function Tried({ tried }: { tried: Schemas["EnvironmentDryRunView"] }) {
+  return (
+    <section className="grid gap-2">
+      <p>
+        <b>{tried.environment}</b> {sentence(tried)}
+      </p>
+      {tried.found.length > 0 && (
+        <ul className="plain grid gap-2">
+          {tried.found.map((found) => (
+            <li key={`${found.gate} ${found.deployment ?? found.passage}`} className="grid gap-0.5">
+              <span>
+                <span className={found.outcome === "stopped" ? "bad" : "warn"}>{OUTCOMES[found.outcome]}</span>{" "}
+                <Link
+                  to={
+                    found.deployment
+                      ? `/deployments/${found.deployment}`
+                      : `/versions/${found.component}/${encodeURIComponent(found.version)}`
+                  }
+                >
+                  {found.component} {found.version}
+                </Link>{" "}
+                <span className="quiet">
+                  {found.gate === "to-go-on" && "onward, "}
+                  {found.gate === "rollback" && "going back, "}
+                  <At time={found.at} />
+                </span>
+              </span>
+              <span className="quiet">{found.sentences.join(" ")}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+/** How many would have gone otherwise, of how many. */
+export function sentence(tried: Schemas["EnvironmentDryRunView"]): string {
+  const count = (outcome: Past["outcome"]) => tried.found.filter((found) => found.outcome === outcome).length;
+  const unknown = count("unknown");
+  return [
+    `would have stopped ${count("stopped")} of ${tried.went} that went through the gates that change` +
+      `${tried.all ? "" : " (the newest of each gate)"}, and kept ${count("waited")} waiting longer.`,
+    tried.ended > 0 ? `Of ${tried.ended} that ended there, it would have let ${count("let-through")} through.` : "",
+    tried.emergencies > 0 ? `${tried.emergencies} went as emergencies, past any gate.` : "",
+    unknown > 0 ? `Of ${unknown} it cannot be told.` : "",
+  ]
+    .filter(Boolean)
+    .join(" ");
+}
