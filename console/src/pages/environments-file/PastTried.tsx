@@ -23,7 +23,7 @@ export function PastTried({ text }: { text: string }) {
   });
   const shown = tried.variables === text;
   return (
-    <div className="grid gap-2 text-base">
+    <div className="grid gap-2 text-sm">
       <div>
         <button type="button" className="btn small" disabled={tried.isPending} onClick={() => tried.mutate(text)}>
           {tried.isPending ? "Trying…" : `Try on the last ${DAYS} days`}
@@ -45,10 +45,14 @@ function Tried({ tried }: { tried: Schemas["EnvironmentDryRunView"] }) {
   return (
     <section className="grid gap-2">
       <p>
-        <b>{tried.environment}</b> {sentence(tried)}
+        In <b>{tried.environment}</b> {sentence(tried)}
       </p>
       {tried.found.length > 0 && (
-        <ul className="plain grid gap-2">
+        <ul
+          className="plain grid max-h-96 gap-2 overflow-auto"
+          tabIndex={0}
+          aria-label="What would have gone otherwise"
+        >
           {tried.found.map((found) => (
             <li key={`${found.gate} ${found.deployment ?? found.passage}`} className="grid gap-0.5">
               <span>
@@ -82,9 +86,9 @@ export function sentence(tried: Schemas["EnvironmentDryRunView"]): string {
   const count = (outcome: Past["outcome"]) => tried.found.filter((found) => found.outcome === outcome).length;
   const unknown = count("unknown");
   return [
-    `would have stopped ${count("stopped")} of ${tried.went} that went through the gates that change` +
+    `these rules would have stopped ${count("stopped")} of ${tried.went} that went through the gates that change` +
       `${tried.all ? "" : " (the newest of each gate)"}, and kept ${count("waited")} waiting longer.`,
-    tried.ended > 0 ? `Of ${tried.ended} that ended there, it would have let ${count("let-through")} through.` : "",
+    tried.ended > 0 ? `Of ${tried.ended} that ended there, they would have let ${count("let-through")} through.` : "",
     tried.emergencies > 0 ? `${tried.emergencies} went as emergencies, past any gate.` : "",
     unknown > 0 ? `Of ${unknown} it cannot be told.` : "",
   ]
