@@ -9,6 +9,7 @@ import { StateWord } from "../../design/Glyph";
 import { Loading, Trouble } from "../../design/parts";
 import { deploymentState } from "../../design/states";
 import { At } from "../../design/time";
+import { RecordLinks } from "../../design/RecordLinks";
 
 /** One set: what is in it, what is live of it where, and its promotions. */
 export default function OneSet() {
@@ -118,6 +119,7 @@ function Promotion({ promotion }: { promotion: Schemas["SetPromotionView"] }) {
             ; ended <At time={promotion.endedAt} />
           </>
         )}
+        . <RecordLinks of={`promotion=${promotion.id}`} />
       </p>
       <table>
         <tbody>

@@ -3,6 +3,7 @@ package dev.paseo.e2e;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -169,6 +170,49 @@ class LookingBackTest {
         String said = park.paseo("admin", "environment", "load", file.toString(), "--dry-run", "--days", "1").out();
         assertTrue(said.contains("would have stopped 2 of 2") && said.contains("daylight-api 1.4.2 into staging")
                 && said.contains("never reported"), said);
+    }
+
+    @Test
+    void aReleaseRecordIsOneDocumentInThreeForms() throws Exception {
+        String of = "/api/v1/release-records";
+        Await.until("a signed head covers what was done last", () -> park.as("auditor").get(of + "?deployment=" + back)
+                .good().path("covered").asBoolean());
+        JsonNode record = park.as("auditor").get(of + "?deployment=" + back).good();
+        JsonNode release = record.path("releases").path(0);
+        assertEquals("daylight-api 1.4.1 into staging", record.path("about").asString());
+        assertEquals("rollback 1.4.2", release.path("deployment").path("kind").asString() + " "
+                + release.path("difference").path("live").asString());
+        assertEquals(List.of("staging-1 good", "staging-2 good"), release.path("hosts").valueStream()
+                .map(host -> host.path("host").asString() + " " + host.path("outcome").asString()).toList());
+        assertEquals(64, release.path("version").path("artifacts").path(0).path("digest").asString().length());
+        assertTrue(release.path("trail").valueStream().allMatch(entry -> entry.path("position").asLong() < record
+                .path("head").path("size").asLong()), record.toString());
+        Path pdf = folder.resolve("release.pdf");
+        assertEquals(0, park.paseo("auditor", "release-record", "production", "--since", "1d", "--into",
+                pdf.toString()).code());
+        assertTrue(new String(Files.readAllBytes(pdf), StandardCharsets.ISO_8859_1).startsWith("%PDF-1."));
+        Path page = folder.resolve("release.html");
+        assertEquals(0, park.paseo("auditor", "release-record", "production", "--since", "1d", "--into",
+                page.toString()).code());
+        String text = Files.readString(page);
+        assertTrue(text.contains("daylight-api 1.4.2 into production: rejected")
+                && text.contains("Not on the day of the race.") && text.contains("One of approvers approves"), text);
+        assertTrue(park.paseo("auditor", "release-record", "deployment", Long.toString(back)).out()
+                .contains("hosts: staging-1 good, staging-2 good"));
+        assertTrue(park.paseo("auditor", "release-record", "production", "--into", "record.doc").out()
+                .contains("record.doc should end in .pdf, .html or .json"));
+        assertTrue(park.paseo("auditor", "release-record", "set", "moon").out().contains("There is no set moon"));
+    }
+
+    @Test
+    void whatIsNewIsToldForAnAnnouncement() {
+        String notes = park.paseo("auditor", "release-notes", "--in", "test", "--since", before.toString()).out();
+        assertTrue(notes.contains("## daylight-api 1.4.2, after 1.4.1\n\n- "), notes);
+        assertTrue(park.paseo("auditor", "release-notes", "--in", "staging", "--since", before.toString()).out()
+                .contains("Nothing has changed."), "it went back to what was there");
+        String version = park.paseo("auditor", "release-notes", "daylight-api", "1.4.1", "--from", "1.4.2").out();
+        assertTrue(version.contains("No longer in it:\n\n- "), version);
+        assertTrue(park.paseo("auditor", "release-notes").out().contains("should be COMPONENT VERSION"));
     }
 
     @Test

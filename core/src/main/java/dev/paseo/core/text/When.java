@@ -10,6 +10,9 @@ public final class When {
 
     private static final DateTimeFormatter FORM = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm zzz", Locale.ENGLISH);
 
+    private static final DateTimeFormatter EXACT = DateTimeFormatter.ofPattern("d MMM yyyy HH:mm:ss zzz",
+            Locale.ENGLISH);
+
     private static final ZoneId UTC = ZoneId.of("UTC");
 
     private When() {}
@@ -20,5 +23,10 @@ public final class When {
 
     public static String in(ZoneId zone, Instant moment) {
         return FORM.withZone(zone).format(moment);
+    }
+
+    /** To the second. */
+    public static String exactly(ZoneId zone, Instant moment) {
+        return EXACT.withZone(zone).format(moment);
     }
 }

@@ -152,6 +152,11 @@ interface AuditMapper {
             </script>""")
     List<ReadRow> read(Asked asked);
 
+    @Select("""
+            select e.id, l.position, e.body from audit_entry e left join audit_leaf l on l.entry_id = e.id
+            where e.deployment = #{deployment} order by e.id limit #{most}""")
+    List<ReadRow> about(String deployment, int most);
+
     record LastRow(long id, String second) {}
 
     /** The last of those that are looked through for a text, where there may be more behind it. */

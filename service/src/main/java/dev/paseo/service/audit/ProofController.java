@@ -24,23 +24,13 @@ import tools.jackson.databind.json.JsonMapper;
 class ProofController {
 
     /**
-     * A signed tree head.
-     *
-     * @param size      how many entries it covers
-     * @param root      the root hash, in hexadecimal
-     * @param signature Ed25519 (RFC 8032), in Base64, over the lines {@code paseo tree head 1}, size, root and at
-     * @param key       the public key (SubjectPublicKeyInfo, RFC 8410), in Base64
-     */
-    record HeadView(long size, String root, Instant at, String signature, String key) {}
-
-    /**
      * An entry with what proves it.
      *
      * @param body exactly what was written (RFC 8785); its leaf hash is SHA-256 over a byte 0 and this, in UTF-8
      * @param path from the leaf to the root of the head, as RFC 9162 has it in section 2.1.3, in hexadecimal
      */
     record ProvedView(long position, AuditController.WrittenView entry, String body, List<String> path,
-            HeadView head) {}
+            TrailExport.HeadView head) {}
 
     /**
      * What shows that the tree of a head continues an earlier one.
@@ -48,7 +38,7 @@ class ProofController {
      * @param from the size of the earlier one
      * @param path as RFC 9162 has it in section 2.1.4, in hexadecimal
      */
-    record ConsistencyView(long from, List<String> path, HeadView head) {}
+    record ConsistencyView(long from, List<String> path, TrailExport.HeadView head) {}
 
     private final TrailExport trail;
     private final JsonMapper json;
@@ -58,15 +48,11 @@ class ProofController {
         this.json = json;
     }
 
-    private HeadView view(Exported.Head head) {
-        return new HeadView(head.head().size(), head.head().root(), head.head().at(), head.signature(), trail.key());
-    }
-
     /** The newest signed head of the audit trail, for whoever keeps it elsewhere. */
     @GetMapping("/head")
-    HeadView head(@AuthenticationPrincipal Person person) {
+    TrailExport.HeadView head(@AuthenticationPrincipal Person person) {
         Permission.require(person, Action.LOOK);
-        return view(trail.head());
+        return trail.view(trail.head());
     }
 
     /**
@@ -80,7 +66,7 @@ class ProofController {
         AuditMapper.ReadRow row = trail.entry(position);
         Exported.Head head = trail.head();
         return new ProvedView(position, json.readValue(row.body(), AuditController.WrittenView.class), row.body(),
-                trail.inclusion(position, head.head()), view(head));
+                trail.inclusion(position, head.head()), trail.view(head));
     }
 
     /**
@@ -92,7 +78,7 @@ class ProofController {
     ConsistencyView consistency(@AuthenticationPrincipal Person person, @RequestParam long from) {
         Permission.require(person, Action.LOOK);
         Exported.Head head = trail.head();
-        return new ConsistencyView(from, trail.consistency(from, head.head()), view(head));
+        return new ConsistencyView(from, trail.consistency(from, head.head()), trail.view(head));
     }
 
     /**

@@ -19,7 +19,7 @@ import org.springframework.stereotype.Component;
 
 /** The trail as others take it away, and what proves it to them. */
 @Component
-class TrailExport {
+public class TrailExport {
 
     /** Between so many entries stands at least one signed head. */
     private static final long HEADS = 10_000;
@@ -27,6 +27,16 @@ class TrailExport {
     private final AuditMapper mapper;
     private final SignedHeads key;
     private final Blocks blocks;
+
+    /**
+     * A signed tree head.
+     *
+     * @param size      how many entries it covers
+     * @param root      the root hash, in hexadecimal
+     * @param signature Ed25519 (RFC 8032), in Base64, over the lines {@code paseo tree head 1}, size, root and at
+     * @param key       the public key (SubjectPublicKeyInfo, RFC 8410), in Base64
+     */
+    public record HeadView(long size, String root, Instant at, String signature, String key) {}
 
     TrailExport(AuditMapper mapper, SignedHeads key) {
         this.mapper = mapper;
@@ -38,6 +48,15 @@ class TrailExport {
     /** The newest signed head. */
     Exported.Head head() {
         return newest().orElseThrow(() -> Refusal.conflict("Nothing is in the audit trail yet"));
+    }
+
+    HeadView view(Exported.Head head) {
+        return new HeadView(head.head().size(), head.head().root(), head.head().at(), head.signature(), key());
+    }
+
+    /** The newest signed head, as others keep it; empty while nothing is in the trail. */
+    public Optional<HeadView> newestHead() {
+        return newest().map(this::view);
     }
 
     private Optional<Exported.Head> newest() {

@@ -82,15 +82,23 @@ public class Comparisons {
 
     public ComparisonView of(Optional<Versions.Version> live, Versions.Version version, Optional<Set> before,
             Optional<Set> after) {
+        CommitsView commits = commits(live, version);
+        return new ComparisonView(live.map(Versions.Version::number), version.number(), commits.commits(),
+                commits.commitCount(), commits.lost(), artifacts(live, version),
+                variables(before.map(Set::settings), after.map(Set::settings)), secrets(before, after),
+                figures(live, version), recipe(live, version), files(live, version),
+                live.map(other -> changes(pieces(other), pieces(version))).orElse(List.of()));
+    }
+
+    /** The commits between two versions, as {@link ComparisonView} has them. */
+    public record CommitsView(List<CommitView> commits, int commitCount, List<CommitView> lost) {}
+
+    public CommitsView commits(Optional<Versions.Version> live, Versions.Version version) {
         Optional<String> from = live.flatMap(Versions.Version::commit);
         List<CommitView> commits = version.commit().map(commit -> between(version, from, commit)).orElse(List.of());
         int count = commits.size() < MOST_COMMITS ? commits.size() : from
                 .map(commit -> mirror(version).distance(commit, version.commit().orElseThrow())).orElse(commits.size());
-        return new ComparisonView(live.map(Versions.Version::number), version.number(), commits, count,
-                lost(live, version), artifacts(live, version),
-                variables(before.map(Set::settings), after.map(Set::settings)), secrets(before, after),
-                figures(live, version), recipe(live, version), files(live, version),
-                live.map(other -> changes(pieces(other), pieces(version))).orElse(List.of()));
+        return new CommitsView(commits, count, lost(live, version));
     }
 
     private List<CommitView> lost(Optional<Versions.Version> live, Versions.Version version) {

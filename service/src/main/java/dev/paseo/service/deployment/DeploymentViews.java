@@ -39,7 +39,7 @@ public class DeploymentViews {
      * @param live    what it has now; empty where it has nothing, or nobody knows
      * @param unknown nobody knows what it has, until its agent has looked
      */
-    record HostView(String host, HostState.Phase phase, boolean touched, Optional<String> reason, Optional<String> url,
+    public record HostView(String host, HostState.Phase phase, boolean touched, Optional<String> reason, Optional<String> url,
             Optional<String> live, boolean unknown) {}
 
     /**
@@ -61,7 +61,7 @@ public class DeploymentViews {
      * @param cautions  what it goes past, as long as it is not over: a hold, a step back in the line
      * @param behindUrl the address where the version can be seen before it enters here
      */
-    record DeploymentView(DeploymentSummary deployment, List<GateViews.CriterionView> gate, String subject,
+    public record DeploymentView(DeploymentSummary deployment, List<GateViews.CriterionView> gate, String subject,
             Optional<String> mayNot, Optional<String> mayNotTick, boolean commentRequired,
             List<GateViews.RulingView> rulings, List<GateViews.ListView> checklists, List<HostView> hosts,
             List<StepLog.HostTaskView> tasks, List<Causes.Link> causes, Comparisons.ComparisonView comparison,
@@ -99,7 +99,7 @@ public class DeploymentViews {
                 sources.absences().secondsWithin(row.startedAt(), row.liveAt() == null ? row.endedAt() : row.liveAt()));
     }
 
-    DeploymentView whole(Deployment row, String reader) {
+    public DeploymentView whole(Deployment row, String reader) {
         Place place = sources.environments().placeById(row.placeId());
         boolean waits = row.status() == DeploymentStatus.WAITING;
         Gates.AtGate at = places.atGate(place, row);

@@ -33,7 +33,7 @@ import org.springframework.stereotype.Component;
 
 /** Places as people look at them. */
 @Component
-class PlaceViews {
+public class PlaceViews {
 
     /**
      * One part of a plan.
@@ -41,7 +41,7 @@ class PlaceViews {
      * @param state {@code done}, {@code now} or {@code ahead}; {@code broken} where it went wrong, and {@code left} for
      *              what was not done and will not be
      */
-    record MovementView(String what, List<String> hosts, Optional<Long> seconds, int share, Optional<String> name,
+    public record MovementView(String what, List<String> hosts, Optional<Long> seconds, int share, Optional<String> name,
             String state) {}
 
     /**

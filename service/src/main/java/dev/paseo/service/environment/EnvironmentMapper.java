@@ -231,4 +231,9 @@ interface EnvironmentMapper {
             select r.revision, r.rules, a.name as `by`, r.at from environment_rules r join account a on a.id = r.set_by
             where r.environment_id = #{environment} order by r.revision desc limit 50""")
     List<RulesRow> rulesHistory(long environment);
+
+    @Select("""
+            select rules from environment_rules where environment_id = #{environment} and at <= #{moment}
+            order by revision desc limit 1""")
+    Optional<String> rulesAsOf(long environment, Instant moment);
 }

@@ -88,6 +88,11 @@ public class Environments {
         return new Environment(row.id(), row.name(), row.zone(), rules(row), row.rulesRevision(), row.hosts());
     }
 
+    /** The rules that were in force then. */
+    public Rules rulesAsOf(long environment, Instant moment) {
+        return mapper.rulesAsOf(environment, moment).map(stored::read).orElse(Rules.NONE);
+    }
+
     public List<Environment> all() {
         return mapper.all().stream().map(this::known).toList();
     }

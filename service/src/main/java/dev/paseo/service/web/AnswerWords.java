@@ -26,6 +26,7 @@ import java.util.Iterator;
 import java.util.List;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.boot.http.converter.autoconfigure.ServerHttpMessageConvertersCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -47,9 +48,9 @@ class AnswerWords {
                     TrialOutcome.class, What.class))
             .toList();
 
-    /** What is kept in columns stays as it was: only answers have words. */
-    @Bean
-    ServerHttpMessageConvertersCustomizer answers(JsonMapper mapper) {
+    /** Writes what is answered; what is kept in columns stays as it was, for only answers have words. */
+    @Bean(defaultCandidate = false)
+    JsonMapper answers(JsonMapper mapper) {
         SimpleModule words = new SimpleModule();
         TYPES.forEach(type -> words.addSerializer(type, new ValueSerializer<Enum<?>>() {
             @Override
@@ -57,8 +58,12 @@ class AnswerWords {
                 out.writeString(Word.of(constant));
             }
         }));
-        JsonMapper answering = mapper.rebuild().addModule(words).addHandler(new UnknownFields()).build();
-        return converters -> converters.withJsonConverter(new JacksonJsonHttpMessageConverter(answering));
+        return mapper.rebuild().addModule(words).addHandler(new UnknownFields()).build();
+    }
+
+    @Bean
+    ServerHttpMessageConvertersCustomizer answering(@Qualifier("answers") JsonMapper answers) {
+        return converters -> converters.withJsonConverter(new JacksonJsonHttpMessageConverter(answers));
     }
 
     @Bean

@@ -33,7 +33,8 @@ class OperationWords {
             Map.entry("hook", "source"), Map.entry("outside", "gate"), Map.entry("signin", "session"),
             Map.entry("trigger", "event"), Map.entry("web", "live events"), Map.entry("picture", "gate"),
             Map.entry("announcement", "receiver"), Map.entry("evidence", "version"), Map.entry("start", "event"),
-            Map.entry("asking", "ask"), Map.entry("dryrun", "environment"), Map.entry("savedview", "view"), Map.entry("serving", "service"));
+            Map.entry("asking", "ask"), Map.entry("dryrun", "environment"), Map.entry("savedview", "view"), Map.entry("serving", "service"),
+            Map.entry("releaserecord", "release record"));
 
     /** What parameters of these names mean wherever they stand; {@code path what} is only that of a path. */
     private static final Map<String, String> PARAMETERS = Map.ofEntries(
